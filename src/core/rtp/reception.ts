@@ -1,0 +1,162 @@
+/** RFC 3550 §A.1. */
+const MAX_DROPOUT = 3000;
+const MAX_MISORDER = 100;
+const SEQUENCE_MODULUS = 0x10000;
+/** RFC 3550 §6.4.1: cumulative number of packets lost is a signed 24-bit field. */
+const MAX_LOST = 0x7fffff;
+const MIN_LOST = -0x800000;
+
+export interface ReceptionCounts {
+  readonly baseSeq: number;
+  /** Highest sequence number received, extended by the count of wraps. */
+  readonly extendedMax: number;
+  readonly cycles: number;
+  readonly expected: number;
+  readonly received: number;
+  /** expected − received; duplicates hide losses in it, so show `neverArrived`. */
+  readonly cumulativeLost: number;
+  /** Share lost in 1/256. */
+  readonly fractionLost: number;
+  readonly rejected: number;
+  readonly restarts: number;
+  readonly duplicates: number;
+  /** New, but below the highest received. */
+  readonly late: number;
+  /** Distinct sequence numbers from the base on that are missing. */
+  readonly neverArrived: number;
+}
+
+export interface IntervalReport {
+  readonly expectedInterval: number;
+  readonly receivedInterval: number;
+  readonly fractionLost: number;
+  readonly cumulativeLost: number;
+  readonly extendedMax: number;
+}
+
+const lostFraction = (expected: number, received: number): number =>
+  expected > 0 && expected > received ? Math.floor((256 * (expected - received)) / expected) : 0;
+
+/**
+ * Counts one RTP source as RFC 3550 §A.1 (sequence validation) and §A.3 (loss) do, and beside that what those hide:
+ * duplicates, late packets and distinct packets that never arrived.
+ * @param minSequential packets in a row before a source counts; 0 for a stream that SETUP announced, else 2
+ */
+export class ReceptionCounter {
+  #started = false;
+  #probation: number;
+  #baseSeq = 0;
+  #maxSeq = 0;
+  #cycles = 0;
+  #badSeq = -1;
+  #received = 0;
+  #rejected = 0;
+  #restarts = 0;
+  #duplicates = 0;
+  #late = 0;
+  #distinctFromBase = 0;
+  #priorExpected = 0;
+  #priorReceived = 0;
+  /** For each 16-bit number the extended number + 1 that was last seen under it; tells a duplicate from a late packet. */
+  readonly #seen = new Float64Array(SEQUENCE_MODULUS);
+
+  constructor(private readonly minSequential: 0 | 2 = 0) {
+    this.#probation = minSequential;
+  }
+
+  /** Takes one sequence number; `false` when the packet is not (yet) accepted as part of the source. */
+  push(seq: number): boolean {
+    if (!this.#started) {
+      this.#started = true;
+      if (this.minSequential === 0) return this.#restart(seq);
+      this.#maxSeq = (seq - 1 + SEQUENCE_MODULUS) % SEQUENCE_MODULUS;
+    }
+    if (this.#probation > 0) {
+      this.#probation = seq === (this.#maxSeq + 1) % SEQUENCE_MODULUS ? this.#probation - 1 : this.minSequential - 1;
+      this.#maxSeq = seq;
+      if (this.#probation === 0) return this.#restart(seq);
+      this.#rejected += 1;
+      return false;
+    }
+    const ahead = (seq - this.#maxSeq + SEQUENCE_MODULUS) % SEQUENCE_MODULUS;
+    if (ahead < MAX_DROPOUT) {
+      if (seq < this.#maxSeq) this.#cycles += 1;
+      this.#maxSeq = seq;
+      this.#count(this.#cycles * SEQUENCE_MODULUS + seq, ahead === 0);
+      return true;
+    }
+    if (ahead <= SEQUENCE_MODULUS - MAX_MISORDER) {
+      // "Two sequential packets -- assume that the other side restarted without telling us" (§A.1)
+      if (seq === this.#badSeq) {
+        this.#restarts += 1;
+        return this.#restart(seq);
+      }
+      this.#badSeq = (seq + 1) % SEQUENCE_MODULUS;
+      this.#rejected += 1;
+      return false;
+    }
+    this.#count((this.#cycles - (seq > this.#maxSeq ? 1 : 0)) * SEQUENCE_MODULUS + seq, true);
+    return true;
+  }
+
+  get counts(): ReceptionCounts {
+    const extendedMax = this.#cycles * SEQUENCE_MODULUS + this.#maxSeq;
+    const expected = this.#received === 0 ? 0 : extendedMax - this.#baseSeq + 1;
+    const lost = expected - this.#received;
+    return {
+      baseSeq: this.#baseSeq,
+      extendedMax,
+      cycles: this.#cycles,
+      expected,
+      received: this.#received,
+      cumulativeLost: Math.max(MIN_LOST, Math.min(MAX_LOST, lost)),
+      fractionLost: lostFraction(expected, this.#received),
+      rejected: this.#rejected,
+      restarts: this.#restarts,
+      duplicates: this.#duplicates,
+      late: this.#late,
+      neverArrived: expected - this.#distinctFromBase,
+    };
+  }
+
+  /** Ends a report interval and tells its differences. Source: RFC 3550 §A.3. */
+  report(): IntervalReport {
+    const { expected, received, cumulativeLost, extendedMax } = this.counts;
+    const expectedInterval = expected - this.#priorExpected;
+    const receivedInterval = received - this.#priorReceived;
+    this.#priorExpected = expected;
+    this.#priorReceived = received;
+    const fractionLost = lostFraction(expectedInterval, receivedInterval);
+    return { expectedInterval, receivedInterval, fractionLost, cumulativeLost, extendedMax };
+  }
+
+  /** init_seq() of §A.1; all counters but rejections and restarts start anew. */
+  #restart(seq: number): true {
+    this.#baseSeq = seq;
+    this.#maxSeq = seq;
+    this.#cycles = 0;
+    this.#badSeq = -1;
+    this.#received = 0;
+    this.#duplicates = 0;
+    this.#late = 0;
+    this.#distinctFromBase = 0;
+    this.#priorExpected = 0;
+    this.#priorReceived = 0;
+    this.#seen.fill(0);
+    this.#count(seq, false);
+    return true;
+  }
+
+  #count(extended: number, notNewest: boolean): void {
+    this.#received += 1;
+    const slot = ((extended % SEQUENCE_MODULUS) + SEQUENCE_MODULUS) % SEQUENCE_MODULUS;
+    const mark = extended + SEQUENCE_MODULUS + 1; // above 0 also for packets older than a base near 0
+    if (this.#seen[slot] === mark) {
+      this.#duplicates += 1;
+      return;
+    }
+    this.#seen[slot] = mark;
+    if (notNewest) this.#late += 1;
+    if (extended >= this.#baseSeq) this.#distinctFromBase += 1;
+  }
+}

@@ -1,0 +1,58 @@
+import { ByteReader } from '../base/byte-reader.ts';
+import { ShortRead } from '../base/bytes.ts';
+
+export interface SenderReport {
+  readonly ssrc: number;
+  /** The sender's wall clock at `rtpTimestamp`, in ms since 1970. */
+  readonly unixMs: number;
+  readonly rtpTimestamp: number;
+  readonly packetCount: number;
+}
+
+/** RFC 3550 §6.4.1: packet type of a sender report. */
+const SENDER_REPORT = 200;
+/** Seconds from 1900-01-01 (NTP era 0) to 1970-01-01 (RFC 5905 §6). */
+const NTP_TO_UNIX_S = 2_208_988_800;
+
+/** The first sender report of a compound RTCP packet, or `null` when there is none or it is cut short. Source: RFC 3550 §6.4.1. */
+export function findSenderReport(bytes: Uint8Array): SenderReport | null {
+  const reader = new ByteReader(bytes);
+  try {
+    while (reader.bytesLeft > 0) {
+      const first = reader.u8('version');
+      const type = reader.u8('packet type');
+      const words = reader.u16('length');
+      if (first >> 6 !== 2) return null;
+      const body = new ByteReader(reader.take(4 * words, 'RTCP packet'));
+      if (type !== SENDER_REPORT) continue;
+      const ssrc = body.u32('SSRC');
+      const ntpSeconds = body.u32('NTP seconds');
+      const ntpFraction = body.u32('NTP fraction');
+      const rtpTimestamp = body.u32('RTP timestamp');
+      const packetCount = body.u32("sender's packet count");
+      const unixMs = (ntpSeconds - NTP_TO_UNIX_S) * 1000 + (ntpFraction / 2 ** 32) * 1000;
+      return { ssrc, unixMs, rtpTimestamp, packetCount };
+    }
+    return null;
+  } catch (error) {
+    if (error instanceof ShortRead) return null;
+    throw error;
+  }
+}
+
+/** A sender report as bytes, with no report blocks. */
+export function writeSenderReport(report: SenderReport & { readonly octetCount: number }): Uint8Array {
+  const bytes = new Uint8Array(28);
+  const view = new DataView(bytes.buffer);
+  const ntpSeconds = Math.floor(report.unixMs / 1000) + NTP_TO_UNIX_S;
+  view.setUint8(0, 0x80);
+  view.setUint8(1, SENDER_REPORT);
+  view.setUint16(2, 6);
+  view.setUint32(4, report.ssrc);
+  view.setUint32(8, ntpSeconds % 2 ** 32);
+  view.setUint32(12, Math.floor(((report.unixMs % 1000) / 1000) * 2 ** 32));
+  view.setUint32(16, report.rtpTimestamp);
+  view.setUint32(20, report.packetCount);
+  view.setUint32(24, report.octetCount);
+  return bytes;
+}
