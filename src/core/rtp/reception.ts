@@ -64,8 +64,8 @@ export class ReceptionCounter {
     this.#probation = minSequential;
   }
 
-  /** Takes one sequence number; `false` when the packet is not (yet) accepted as part of the source. */
-  push(seq: number): boolean {
+  /** Takes one sequence number and says how it stands in the source: in order, behind the highest, or not accepted. */
+  push(seq: number): 'newest' | 'behind' | 'refused' {
     if (!this.#started) {
       this.#started = true;
       if (this.minSequential === 0) return this.#restart(seq);
@@ -76,14 +76,14 @@ export class ReceptionCounter {
       this.#maxSeq = seq;
       if (this.#probation === 0) return this.#restart(seq);
       this.#rejected += 1;
-      return false;
+      return 'refused';
     }
     const ahead = (seq - this.#maxSeq + SEQUENCE_MODULUS) % SEQUENCE_MODULUS;
     if (ahead < MAX_DROPOUT) {
       if (seq < this.#maxSeq) this.#cycles += 1;
       this.#maxSeq = seq;
       this.#count(this.#cycles * SEQUENCE_MODULUS + seq, ahead === 0);
-      return true;
+      return ahead === 0 ? 'behind' : 'newest';
     }
     if (ahead <= SEQUENCE_MODULUS - MAX_MISORDER) {
       // "Two sequential packets -- assume that the other side restarted without telling us" (§A.1)
@@ -93,10 +93,10 @@ export class ReceptionCounter {
       }
       this.#badSeq = (seq + 1) % SEQUENCE_MODULUS;
       this.#rejected += 1;
-      return false;
+      return 'refused';
     }
     this.#count((this.#cycles - (seq > this.#maxSeq ? 1 : 0)) * SEQUENCE_MODULUS + seq, true);
-    return true;
+    return 'behind';
   }
 
   get counts(): ReceptionCounts {
@@ -131,7 +131,7 @@ export class ReceptionCounter {
   }
 
   /** init_seq() of §A.1; all counters but rejections and restarts start anew. */
-  #restart(seq: number): true {
+  #restart(seq: number): 'newest' {
     this.#baseSeq = seq;
     this.#maxSeq = seq;
     this.#cycles = 0;
@@ -144,7 +144,7 @@ export class ReceptionCounter {
     this.#priorReceived = 0;
     this.#seen.fill(0);
     this.#count(seq, false);
-    return true;
+    return 'newest';
   }
 
   #count(extended: number, notNewest: boolean): void {

@@ -1,0 +1,26 @@
+import Papa from 'papaparse';
+import { stringify } from 'yaml';
+import type { Sheet } from './sheet.ts';
+
+const head = (sheet: Sheet): Record<string, string> => ({
+  site: sheet.site,
+  camera: sheet.camera,
+  destination: sheet.destination,
+  stream: sheet.stream,
+});
+const fieldsOf = (sheet: Sheet): Record<string, string> =>
+  Object.fromEntries(sheet.fields.map(({ key, value }) => [key, value === '–' ? '' : value]));
+
+/**
+ * Sheets as CSV (RFC 4180), a row each under one header row. Text that a spreadsheet would run as a formula is quoted
+ * with an apostrophe.
+ */
+export const sheetsAsCsv = (sheets: readonly Sheet[]): string =>
+  `${Papa.unparse(
+    sheets.map((sheet) => ({ ...head(sheet), ...fieldsOf(sheet) })),
+    { newline: '\r\n', escapeFormulae: true },
+  )}\r\n`;
+
+/** Sheets as YAML 1.2, a list. */
+export const sheetsAsYaml = (sheets: readonly Sheet[]): string =>
+  stringify(sheets.map((sheet) => ({ ...head(sheet), ...fieldsOf(sheet) })));

@@ -1,0 +1,90 @@
+import { sayDays, sayFps, sayRate } from '../base/say.ts';
+import { buildStreamUrl, redactUrl, urlHost } from '../net/stream-url.ts';
+import { bestKnown, type EvidenceIndex, streamFacts, streamSubject } from '../site/best-known.ts';
+import type { KnownHow, Site, Tap } from '../site/site-types.ts';
+import { streamUrlOf } from '../site/stream-address.ts';
+
+export const SHEET_KEYS = [
+  'name',
+  'protocol',
+  'address',
+  'port',
+  'user',
+  'secret',
+  'path',
+  'url',
+  'transport',
+  'codec',
+  'size',
+  'fps',
+  'keyframe',
+  'rate',
+  'use',
+  'retention',
+] as const;
+export type SheetKey = (typeof SHEET_KEYS)[number];
+
+export interface SheetField {
+  readonly key: SheetKey;
+  readonly label: string;
+  /** As shown and exported: never the secret. */
+  readonly value: string;
+  readonly how: KnownHow | null;
+  /** Address-like: set in the monospaced face. */
+  readonly isCode: boolean;
+}
+
+export interface Sheet {
+  readonly site: string;
+  readonly camera: string;
+  readonly destination: string;
+  readonly stream: string;
+  readonly fields: readonly SheetField[];
+}
+
+const MASK = '••••••••';
+
+/** The sheet that a destination's form asks for, its fields in the order in which such forms ask. */
+export function sheetFor(site: Site, index: EvidenceIndex, tap: Tap): Sheet | null {
+  const camera = site.cameras.find(({ id }) => id === tap.cameraId);
+  const stream = camera?.streams.find(({ id }) => id === tap.streamId);
+  const destination = site.destinations.find(({ id }) => id === tap.destinationId);
+  if (!camera || !stream || !destination) return null;
+  const facts = streamFacts(index, stream);
+  const keyframe = bestKnown(index, streamSubject(stream.id), 'keyframeIntervalSeconds');
+  const url = streamUrlOf(camera, stream, camera.account ? '*' : null);
+  // The mask stands in for the secret after encoding, or it would be encoded itself.
+  const maskedUrl = redactUrl(buildStreamUrl(url)).replace(':***@', `:${MASK}@`);
+  const field = (key: SheetKey, label: string, value: string | null | undefined, how: KnownHow | null = null, isCode = false): SheetField => ({
+    key,
+    label,
+    value: value || '–',
+    how: value ? how : null,
+    isCode,
+  });
+  const size = facts.width && facts.height ? `${facts.width.value}×${facts.height.value}` : null;
+  return {
+    site: site.name,
+    camera: camera.name,
+    destination: destination.name,
+    stream: stream.label,
+    fields: [
+      field('name', 'Name', camera.name),
+      field('protocol', 'Protocol', tap.protocol.toUpperCase()),
+      field('address', 'Address', urlHost(camera.host), null, true),
+      field('port', 'Port', String(camera.ports.rtsp), null, true),
+      field('user', 'User', camera.account?.user, null, true),
+      field('secret', 'Secret', camera.account ? MASK : 'none', null, true),
+      field('path', 'Path', stream.path, null, true),
+      field('url', 'Full URL', maskedUrl, null, true),
+      field('transport', 'Transport', 'TCP'),
+      field('codec', 'Codec', facts.codec?.value, facts.codec?.how),
+      field('size', 'Picture', size, facts.width?.how),
+      field('fps', 'Frames a second', facts.fps ? sayFps(facts.fps.value) : null, facts.fps?.how),
+      field('keyframe', 'Key frame every', typeof keyframe?.value === 'number' ? `${keyframe.value.toFixed(2)} s` : null, keyframe?.how),
+      field('rate', 'Bit rate', facts.bitrateKbps ? sayRate(facts.bitrateKbps.value) : null, facts.bitrateKbps?.how),
+      field('use', 'Use', tap.use),
+      field('retention', 'Keep for', tap.use === 'record' && destination.retentionDays !== null ? sayDays(destination.retentionDays) : null),
+    ],
+  };
+}

@@ -1,0 +1,63 @@
+import { H264_NAL, H265_NAL, h264NalType, h265NalType } from '../video/nal.ts';
+
+/** What one RTP payload says of the picture it belongs to, without putting the picture together. */
+export interface PayloadContents {
+  readonly startsKeyFrame: boolean;
+  /** An SPS that travels in it, with its NAL header. */
+  readonly sps: Uint8Array | null;
+}
+
+export type ReadPayload = (payload: Uint8Array) => PayloadContents;
+
+const NOTHING: PayloadContents = { startsKeyFrame: false, sps: null };
+
+/** NAL units of an aggregation payload: 16-bit sizes after a header of `headerBytes` (RFC 6184 §5.7.1, RFC 7798 §4.4.2). */
+function* aggregated(payload: Uint8Array, headerBytes: number): Generator<Uint8Array> {
+  for (let at = headerBytes; at + 2 <= payload.length; ) {
+    const size = (payload[at] ?? 0) * 256 + (payload[at + 1] ?? 0);
+    if (size === 0 || at + 2 + size > payload.length) return;
+    yield payload.subarray(at + 2, at + 2 + size);
+    at += 2 + size;
+  }
+}
+
+const h264: ReadPayload = (payload) => {
+  const type = h264NalType(payload[0] ?? 0);
+  if (type === 28) {
+    const header = payload[1] ?? 0; // FU header: start bit and NAL type (RFC 6184 §5.8)
+    return { startsKeyFrame: (header & 0x80) !== 0 && (header & 0x1f) === H264_NAL.idrSlice, sps: null };
+  }
+  let contents = NOTHING;
+  for (const nal of type === 24 ? aggregated(payload, 1) : [payload]) {
+    const nalType = h264NalType(nal[0] ?? 0);
+    if (nalType === H264_NAL.sps) contents = { ...contents, sps: nal.slice() };
+    if (nalType === H264_NAL.idrSlice) contents = { ...contents, startsKeyFrame: true };
+  }
+  return contents;
+};
+
+const isIrap = (type: number): boolean => type >= H265_NAL.firstIrap && type <= H265_NAL.lastIrap;
+
+const h265: ReadPayload = (payload) => {
+  const type = h265NalType(payload[0] ?? 0);
+  if (type === 49) {
+    const header = payload[2] ?? 0; // FU header (RFC 7798 §4.4.3)
+    return { startsKeyFrame: (header & 0x80) !== 0 && isIrap(header & 0x3f), sps: null };
+  }
+  let contents = NOTHING;
+  for (const nal of type === 48 ? aggregated(payload, 2) : [payload]) {
+    const nalType = h265NalType(nal[0] ?? 0);
+    if (nalType === H265_NAL.sps) contents = { ...contents, sps: nal.slice() };
+    if (isIrap(nalType)) contents = { ...contents, startsKeyFrame: true };
+  }
+  return contents;
+};
+
+/** Every JPEG is a picture of its own: RFC 2435 §3.1.2, fragment offset 0 starts one. */
+const jpeg: ReadPayload = (payload) => ({
+  startsKeyFrame: payload.length >= 8 && payload[1] === 0 && payload[2] === 0 && payload[3] === 0,
+  sps: null,
+});
+
+/** How to look into the payloads of a codec; a codec that is not listed is measured by packets alone. */
+export const PAYLOAD_READERS: Readonly<Record<string, ReadPayload>> = { H264: h264, H265: h265, JPEG: jpeg };

@@ -1,0 +1,298 @@
+import type { Credentials } from '../auth/authorization.ts';
+import { buildStreamUrl, type StreamUrl, withoutAccount } from '../net/stream-url.ts';
+import { RtspClient } from '../rtsp/client.ts';
+import type { ClientEffect, ClientInput, Track } from '../rtsp/client-types.ts';
+import { findSenderReport } from '../rtp/sender-report.ts';
+import type { SdpSession } from '../sdp/sdp-types.ts';
+import { PAYLOAD_READERS } from './picture-units.ts';
+import { composeReport } from './probe-report.ts';
+import type { ProbeCause, ProbeReport, ProbeStep, ProbeStepName, TapeEntry } from './probe-types.ts';
+import { TrackMeter } from './track-meter.ts';
+
+export interface ProbeOptions {
+  readonly url: StreamUrl;
+  readonly credentials: Credentials | null;
+  readonly sampleMs: number;
+  /** Limit of each step, the sample apart. */
+  readonly timeoutMs: number;
+  /** False: stop after SETUP. */
+  readonly media: boolean;
+  readonly userAgent: string;
+  readonly cnonce: () => string;
+  /** Wall clock at `atMs` 0, ms since 1970: what a camera's clock is held against. */
+  readonly startedAtUnixMs: number;
+}
+
+export type ProbeTimer = 'answer' | 'keepAlive' | 'media';
+
+export type ProbeInput =
+  | { readonly kind: 'resolved'; readonly atMs: number; readonly note: string | null }
+  | { readonly kind: 'dialFailed'; readonly atMs: number; readonly cause: ProbeCause; readonly note: string }
+  | { readonly kind: 'connected'; readonly atMs: number }
+  | { readonly kind: 'bytes'; readonly chunk: Uint8Array; readonly atMs: number }
+  | { readonly kind: 'closed'; readonly atMs: number }
+  | { readonly kind: 'timer'; readonly timer: ProbeTimer; readonly atMs: number }
+  | { readonly kind: 'cancel'; readonly atMs: number };
+
+export type ProbeEffect =
+  | { readonly kind: 'send'; readonly bytes: Uint8Array }
+  | { readonly kind: 'arm'; readonly timer: ProbeTimer; readonly afterMs: number }
+  | { readonly kind: 'disarm'; readonly timer: ProbeTimer }
+  | { readonly kind: 'close' }
+  | { readonly kind: 'tape'; readonly entry: TapeEntry }
+  | { readonly kind: 'stepBegan'; readonly name: ProbeStepName; readonly startMs: number }
+  | { readonly kind: 'step'; readonly step: ProbeStep }
+  | { readonly kind: 'report'; readonly report: ProbeReport };
+
+/** A camera that sent nothing for this long before the sample ended has stopped, however slow its pictures are. */
+const STOPPED_AFTER_MS = 1500;
+/** What one entry of the wire tape keeps of a message, and how many entries are kept: a hostile peer fills no memory. */
+const MAX_TAPE_TEXT = 8 * 1024;
+const MAX_TAPE_ENTRIES = 200;
+
+const clip = (text: string): string =>
+  text.length > MAX_TAPE_TEXT ? `${text.slice(0, MAX_TAPE_TEXT)}\n… ${text.length - MAX_TAPE_TEXT} more characters` : text;
+
+/**
+ * One probe from name look-up to TEARDOWN: an RTSP client with a stopwatch and meters. Inputs in, effects out; the driver
+ * owns sockets and timers. It ends by itself: every wait has a timer.
+ */
+export class ProbeMachine {
+  readonly #client: RtspClient;
+  readonly #steps: ProbeStep[] = [];
+  readonly #began = new Map<ProbeStepName, number>();
+  readonly #meters = new Map<number, TrackMeter>();
+  #effects: ProbeEffect[] = [];
+  #session: SdpSession | null = null;
+  #failure: { cause: ProbeCause; note: string } | null = null;
+  #stage: 'handshake' | 'firstPacket' | 'firstKeyframe' | 'sample' | 'over' = 'handshake';
+  #clockErrorMs: number | null = null;
+  #tapeEntries = 0;
+  #reported = false;
+
+  constructor(private readonly options: ProbeOptions) {
+    const { url, credentials, userAgent, media, cnonce } = options;
+    this.#client = new RtspClient({ url, credentials, userAgent, play: media, cnonce });
+  }
+
+  /** The effects that start it; the driver then resolves the host. */
+  begin(atMs: number): readonly ProbeEffect[] {
+    this.#effects = [];
+    this.#begin('resolve', atMs);
+    return this.#effects;
+  }
+
+  handle(input: ProbeInput): readonly ProbeEffect[] {
+    this.#effects = [];
+    const { atMs } = input;
+    switch (input.kind) {
+      case 'resolved':
+        this.#end('resolve', atMs, { note: input.note });
+        this.#begin('connect', atMs);
+        break;
+      case 'dialFailed':
+        this.#fail(input.cause, input.note);
+        this.#endOpenSteps(atMs, input.note);
+        this.#report();
+        break;
+      case 'connected':
+        this.#end('connect', atMs, {});
+        this.#drive(input);
+        break;
+      case 'bytes':
+      case 'closed':
+        this.#drive(input);
+        break;
+      case 'timer':
+        if (input.timer === 'answer') this.#drive({ kind: 'answerTimer', atMs });
+        else if (input.timer === 'keepAlive') this.#drive({ kind: 'keepAliveTimer', atMs });
+        else this.#mediaTimer(atMs);
+        break;
+      case 'cancel':
+        this.#stopMedia();
+        this.#drive({ kind: 'stop', atMs });
+        break;
+    }
+    return this.#effects;
+  }
+
+  #drive(input: ClientInput): void {
+    for (const effect of this.#client.handle(input)) this.#take(effect, input.atMs);
+  }
+
+  #take(effect: ClientEffect, atMs: number): void {
+    switch (effect.kind) {
+      case 'send':
+        this.#emit(effect);
+        break;
+      case 'armAnswer':
+        this.#emit({ kind: 'arm', timer: 'answer', afterMs: this.options.timeoutMs });
+        break;
+      case 'disarmAnswer':
+        this.#emit({ kind: 'disarm', timer: 'answer' });
+        break;
+      case 'armKeepAlive':
+        this.#emit({ kind: 'arm', timer: 'keepAlive', afterMs: effect.afterMs });
+        break;
+      case 'close':
+        this.#emit({ kind: 'close' });
+        break;
+      case 'tape':
+        this.#tape(effect.entry);
+        break;
+      case 'stepBegan':
+        this.#begin(effect.name, effect.atMs);
+        break;
+      case 'stepEnded':
+        this.#end(effect.name, effect.atMs, effect);
+        break;
+      case 'described':
+        this.#session = effect.session;
+        break;
+      case 'playing':
+        this.#awaitPackets(atMs);
+        break;
+      case 'rtp':
+        this.#takePacket(effect.track, effect.packet, effect.atMs);
+        break;
+      case 'rtcp':
+        this.#takeRtcp(effect.packet, effect.atMs);
+        break;
+      case 'failed':
+        this.#fail(effect.cause, effect.note);
+        break;
+      case 'ended':
+        this.#stopMedia();
+        this.#endOpenSteps(atMs, this.#failure?.note ?? null);
+        this.#report();
+    }
+  }
+
+  #awaitPackets(atMs: number): void {
+    this.#begin('first-packet', atMs);
+    this.#stage = 'firstPacket';
+    this.#emit({ kind: 'arm', timer: 'media', afterMs: this.options.timeoutMs });
+    // Packets may overtake the answer to PLAY; then the first one is here already.
+    const [early] = [...this.#meters.values()].map((meter) => meter.lastAtMs).filter((at) => at !== null);
+    if (early !== undefined) this.#packetArrived(atMs, this.#earlyKeyFrame);
+  }
+  #earlyKeyFrame = false;
+
+  #takePacket(track: Track, bytes: Uint8Array, atMs: number): void {
+    let meter = this.#meters.get(track.mediaIndex);
+    if (!meter) {
+      meter = new TrackMeter(track.media);
+      this.#meters.set(track.mediaIndex, meter);
+    }
+    const metered = meter.push(bytes, atMs);
+    if (!metered || track.media.kind !== 'video') return;
+    if (this.#stage === 'handshake') this.#earlyKeyFrame ||= metered.startsKeyFrame;
+    if (this.#stage === 'firstPacket') {
+      const { packet } = metered;
+      const text = `RTP, ${bytes.length} bytes: type ${packet.payloadType}, sequence ${packet.sequenceNumber}, time stamp ${packet.rtpTimestamp}, SSRC ${packet.ssrc.toString(16).padStart(8, '0')}${packet.marker ? ', marker' : ''}`;
+      this.#tape({ atMs, step: 'first-packet', direction: 'received', text });
+    }
+    this.#packetArrived(atMs, metered.startsKeyFrame, PAYLOAD_READERS[track.media.codec ?? ''] === undefined);
+  }
+
+  #packetArrived(atMs: number, startsKeyFrame: boolean, keyFramesUnknown = false): void {
+    if (this.#stage === 'firstPacket') {
+      this.#end('first-packet', atMs, {});
+      this.#begin('first-keyframe', atMs);
+      this.#stage = 'firstKeyframe';
+      this.#emit({ kind: 'arm', timer: 'media', afterMs: this.options.timeoutMs });
+    }
+    if (this.#stage === 'firstKeyframe' && (startsKeyFrame || keyFramesUnknown)) {
+      if (keyFramesUnknown) this.#fail('unsupported-codec', 'Packets arrive, but this codec is not known here: only loss and rate were measured.');
+      this.#end('first-keyframe', atMs, { ok: !keyFramesUnknown });
+      this.#begin('sample', atMs);
+      this.#stage = 'sample';
+      this.#emit({ kind: 'arm', timer: 'media', afterMs: this.options.sampleMs });
+    }
+  }
+
+  #takeRtcp(packet: Uint8Array, atMs: number): void {
+    const report = findSenderReport(packet);
+    if (!report) return;
+    if (this.#clockErrorMs === null) this.#tape({ atMs, step: 'sample', direction: 'received', text: `RTCP sender report: camera clock ${new Date(report.unixMs).toISOString()}` });
+    this.#clockErrorMs ??= Math.round(report.unixMs - (this.options.startedAtUnixMs + atMs));
+  }
+
+  #mediaTimer(atMs: number): void {
+    if (this.#stage === 'firstPacket') this.#fail('no-packets', `PLAY was answered, but no packet came in ${this.options.timeoutMs / 1000} s.`);
+    else if (this.#stage === 'firstKeyframe') this.#fail('no-video', `Packets arrive, but no key frame in ${this.options.timeoutMs / 1000} s: no picture can start.`);
+    else if (this.#stage === 'sample') this.#endSample(atMs);
+    else return;
+    if (this.#failure) this.#endOpenSteps(atMs, this.#failure.note);
+    this.#stopMedia();
+    this.#drive({ kind: 'stop', atMs });
+  }
+
+  #endSample(atMs: number): void {
+    const arrivals = [...this.#meters].filter(([index]) => this.#session?.media[index]?.kind === 'video').map(([, meter]) => meter.lastAtMs ?? 0);
+    const silentMs = atMs - Math.max(0, ...arrivals);
+    if (silentMs > Math.min(STOPPED_AFTER_MS, this.options.sampleMs))
+      return this.#fail('no-packets', `The packets stopped: none in the last ${(silentMs / 1000).toFixed(1)} s of the sample.`);
+    this.#end('sample', atMs, {});
+  }
+
+  #stopMedia(): void {
+    this.#stage = 'over';
+    this.#emit({ kind: 'disarm', timer: 'media' });
+    this.#emit({ kind: 'disarm', timer: 'keepAlive' });
+  }
+
+  #begin(name: ProbeStepName, atMs: number): void {
+    this.#began.set(name, atMs);
+    this.#emit({ kind: 'stepBegan', name, startMs: atMs });
+  }
+  #end(name: ProbeStepName, atMs: number, { ok = true, status = null, note = null }: { ok?: boolean; status?: number | null; note?: string | null }): void {
+    const startMs = this.#began.get(name);
+    if (startMs === undefined) return;
+    this.#began.delete(name);
+    const step: ProbeStep = { name, startMs: tenths(startMs), durationMs: tenths(atMs - startMs), ok, status, note };
+    this.#steps.push(step);
+    this.#emit({ kind: 'step', step });
+  }
+  #endOpenSteps(atMs: number, note: string | null): void {
+    for (const name of [...this.#began.keys()]) this.#end(name, atMs, { ok: this.#failure === null, note: name === 'teardown' ? null : note });
+  }
+  /** The first failure is the cause; what follows from it is not another. */
+  #fail(cause: ProbeCause, note: string): void {
+    this.#failure ??= { cause, note };
+  }
+
+  #report(): void {
+    if (this.#reported) return;
+    this.#reported = true;
+    const { url } = this.options;
+    const report = composeReport({
+      target: {
+        url: withoutAccount(url),
+        host: url.host,
+        port: url.port,
+        path: buildStreamUrl({ ...url, user: null, password: null }).replace(/^[a-z]+:\/\/[^/?]*/, ''),
+      },
+      failure: this.#failure,
+      steps: this.#steps,
+      challenge: this.#client.challenge,
+      server: this.#client.server,
+      sessionTimeoutS: this.#client.sessionTimeoutS,
+      clockErrorMs: this.#clockErrorMs,
+      session: this.#session,
+      meters: this.#meters,
+    });
+    this.#emit({ kind: 'report', report });
+  }
+
+  #tape(entry: TapeEntry): void {
+    this.#tapeEntries += 1;
+    if (this.#tapeEntries > MAX_TAPE_ENTRIES) return;
+    this.#emit({ kind: 'tape', entry: { ...entry, atMs: tenths(entry.atMs), text: clip(entry.text) } });
+  }
+  #emit(effect: ProbeEffect): void {
+    this.#effects.push(effect);
+  }
+}
+
+const tenths = (ms: number): number => Math.round(ms * 10) / 10;

@@ -1,0 +1,102 @@
+import type { ChosenChallenge } from '../auth/challenge.ts';
+import { findingOfCause } from '../rules/cause-findings.ts';
+import { probeFacts } from '../rules/probe-facts.ts';
+import { PROBE_RULES } from '../rules/probe-rules.ts';
+import { evaluate } from '../rules/rule.ts';
+import { declaredParameterSets } from '../sdp/sdp-parser.ts';
+import type { SdpMedia, SdpSession } from '../sdp/sdp-types.ts';
+import { parseSps } from '../video/sps.ts';
+import type { AuthScheme, Finding, ProbeCause, ProbeMedia, ProbeReport, ProbeStep } from './probe-types.ts';
+import { PROBE_STEPS } from './probe-types.ts';
+import type { TrackMeter } from './track-meter.ts';
+
+export interface ReportInput {
+  readonly target: ProbeReport['target'];
+  readonly failure: { readonly cause: ProbeCause; readonly note: string } | null;
+  readonly steps: readonly ProbeStep[];
+  readonly challenge: ChosenChallenge | null;
+  readonly server: string | null;
+  readonly sessionTimeoutS: number | null;
+  readonly clockErrorMs: number | null;
+  readonly session: SdpSession | null;
+  readonly meters: ReadonlyMap<number, TrackMeter>;
+}
+
+/** Puts what a probe saw into the one report, and judges it. */
+export function composeReport(input: ReportInput): ProbeReport {
+  const media = (input.session?.media ?? []).map((section, index) => reportMedia(section, input.meters.get(index)));
+  const unjudged = {
+    target: input.target,
+    cause: input.failure?.cause ?? null,
+    steps: [...input.steps].sort((a, b) => a.startMs - b.startMs || PROBE_STEPS.indexOf(a.name) - PROBE_STEPS.indexOf(b.name)),
+    auth: {
+      scheme: schemeOf(input.challenge),
+      qop: input.challenge?.scheme === 'digest' ? input.challenge.qop : null,
+      realm: input.challenge?.realm ?? null,
+    },
+    server: input.server,
+    transport: 'tcp' as const,
+    sessionTimeoutS: input.sessionTimeoutS,
+    clockErrorMs: input.clockErrorMs,
+    media,
+  };
+  const judged = evaluate(PROBE_RULES, probeFacts(unjudged)).findings;
+  const findings: readonly Finding[] = input.failure ? [findingOfCause(input.failure.cause, input.failure.note), ...judged] : judged;
+  const isWorthFixing = judged.some(({ severity }) => severity === 'stop' || severity === 'fix');
+  return { ...unjudged, verdict: input.failure ? 'fail' : isWorthFixing ? 'warn' : 'ok', findings };
+}
+
+/** The report of a URL that cannot be dialled: nothing was sent. */
+export function reportOfBadTarget(cause: 'bad-url' | 'blocked-by-policy', note: string, url = ''): ProbeReport {
+  return composeReport({
+    target: { url, host: '', port: 0, path: '' },
+    failure: { cause, note },
+    steps: [],
+    challenge: null,
+    server: null,
+    sessionTimeoutS: null,
+    clockErrorMs: null,
+    session: null,
+    meters: new Map(),
+  });
+}
+
+function schemeOf(challenge: ChosenChallenge | null): AuthScheme {
+  if (!challenge) return 'none';
+  if (challenge.scheme === 'basic') return 'basic';
+  if (challenge.algorithm.startsWith('SHA-512')) return 'digest-sha-512-256';
+  return challenge.algorithm.startsWith('SHA-256') ? 'digest-sha-256' : 'digest-md5';
+}
+
+/** RFC 3640 carries AAC under the name MPEG4-GENERIC; the trade calls it AAC. */
+const codecOf = (media: SdpMedia): string | null => (media.aac || media.codec === 'MP4A-LATM' ? 'AAC' : media.codec);
+
+function reportMedia(media: SdpMedia, meter: TrackMeter | undefined): ProbeMedia {
+  const sps = media.codec === 'H264' || media.codec === 'H265' ? firstSps(media) : null;
+  const fps = media.framerate ?? (sps?.fps ? sps.fps[0] / sps.fps[1] : null);
+  return {
+    kind: media.kind,
+    codec: codecOf(media),
+    payloadType: media.payloadType,
+    clockRate: media.clockRate,
+    control: media.control,
+    declared: {
+      width: sps?.width ?? media.dimensions?.[0] ?? null,
+      height: sps?.height ?? media.dimensions?.[1] ?? null,
+      fps: fps === null ? null : Number(fps.toFixed(3)),
+      profile: sps?.profile ?? null,
+      level: sps?.level ?? null,
+      channels: media.aac?.channels ?? media.channels,
+      bitrateKbps: media.bandwidthKbps,
+    },
+    measured: meter?.measured() ?? null,
+  };
+}
+
+function firstSps(media: SdpMedia) {
+  for (const nal of declaredParameterSets(media)) {
+    const sps = parseSps(media.codec === 'H265' ? 'h265' : 'h264', nal);
+    if (sps.ok) return sps.value;
+  }
+  return null;
+}

@@ -1,0 +1,154 @@
+import { JitterMeter } from '../rtp/jitter.ts';
+import { ReceptionCounter } from '../rtp/reception.ts';
+import { parseRtpPacket, type RtpPacket } from '../rtp/rtp-packet.ts';
+import type { SdpMedia } from '../sdp/sdp-types.ts';
+import { parseSps } from '../video/sps.ts';
+import { PAYLOAD_READERS } from './picture-units.ts';
+import type { MeasuredMedia } from './probe-types.ts';
+
+const TIMESTAMP_MODULUS = 2 ** 32;
+/** Cameras without an rtpmap clock send video on 90 kHz (RFC 3551 §5). */
+const DEFAULT_CLOCK_HZ = 90_000;
+/** Time stamps that make the stream run this far off the arrival clock are not believed. */
+const MAX_TIMESTAMP_ERROR = 0.25;
+
+interface KeyFrame {
+  readonly frame: number;
+  readonly ticks: number;
+  readonly bytes: number;
+}
+
+export interface MeteredPacket {
+  readonly packet: RtpPacket;
+  readonly startsKeyFrame: boolean;
+}
+
+/**
+ * Measures one track from its RTP packets: loss and jitter (RFC 3550), frames a second from time stamps, rate and
+ * key-frame interval over whole groups of pictures where the sample holds one.
+ */
+export class TrackMeter {
+  readonly #clockHz: number;
+  readonly #counter = new ReceptionCounter(0);
+  readonly #jitter: JitterMeter;
+  #firstAtMs: number | null = null;
+  #lastAtMs: number | null = null;
+  #bytes = 0;
+  #frames = 0;
+  #frameStamp: number | null = null;
+  #ticks = 0;
+  #minTicks = 0;
+  #maxTicks = 0;
+  #firstKey: KeyFrame | null = null;
+  #lastKey: KeyFrame | null = null;
+  #keyFrames = 0;
+  #sps: Uint8Array | null = null;
+  #malformed = 0;
+
+  constructor(private readonly media: SdpMedia) {
+    this.#clockHz = media.clockRate ?? DEFAULT_CLOCK_HZ;
+    this.#jitter = new JitterMeter(this.#clockHz);
+  }
+
+  get lastAtMs(): number | null {
+    return this.#lastAtMs;
+  }
+  get malformedPackets(): number {
+    return this.#malformed;
+  }
+  /** The latest SPS that came in band. */
+  get sps(): Uint8Array | null {
+    return this.#sps;
+  }
+
+  /** Takes one packet; `null` when it is no RTP of this track. */
+  push(bytes: Uint8Array, atMs: number): MeteredPacket | null {
+    const parsed = parseRtpPacket(bytes);
+    if (!parsed.ok) {
+      this.#malformed += 1;
+      return null;
+    }
+    const packet = parsed.value;
+    const place = this.#counter.push(packet.sequenceNumber);
+    if (place === 'refused') return null;
+    this.#firstAtMs ??= atMs;
+    this.#lastAtMs = atMs;
+    this.#jitter.push(packet.rtpTimestamp, atMs);
+    if (place === 'newest') this.#noteFrame(packet.rtpTimestamp);
+    const contents = PAYLOAD_READERS[this.media.codec ?? '']?.(packet.payload);
+    if (contents?.sps) this.#sps = contents.sps;
+    const startsKeyFrame = contents?.startsKeyFrame === true && this.#lastKey?.frame !== this.#frames;
+    if (startsKeyFrame) {
+      this.#lastKey = { frame: this.#frames, ticks: this.#ticks, bytes: this.#bytes };
+      this.#firstKey ??= this.#lastKey;
+      this.#keyFrames += 1;
+    }
+    this.#bytes += packet.payload.length;
+    return { packet, startsKeyFrame };
+  }
+
+  #noteFrame(stamp: number): void {
+    if (stamp === this.#frameStamp) return;
+    if (this.#frameStamp !== null) {
+      let step = (stamp - this.#frameStamp) % TIMESTAMP_MODULUS;
+      if (step > TIMESTAMP_MODULUS / 2) step -= TIMESTAMP_MODULUS;
+      if (step < -TIMESTAMP_MODULUS / 2) step += TIMESTAMP_MODULUS;
+      this.#ticks += step; // goes back and forth where B-frames are sent in decoding order
+    }
+    this.#frameStamp = stamp;
+    this.#frames += 1;
+    this.#minTicks = Math.min(this.#minTicks, this.#ticks);
+    this.#maxTicks = Math.max(this.#maxTicks, this.#ticks);
+  }
+
+  /** What was measured so far; `null` before the first packet. */
+  measured(): MeasuredMedia | null {
+    if (this.#firstAtMs === null || this.#lastAtMs === null) return null;
+    const counts = this.#counter.counts;
+    const arrivalS = (this.#lastAtMs - this.#firstAtMs) / 1000;
+    const spanS = this.#spanS(arrivalS);
+    const isVideo = this.media.kind === 'video';
+    const gaps = this.#frames - 1;
+    const fps = isVideo && gaps > 0 && spanS > 0 ? gaps / spanS : null;
+    const between = this.#keyFrameGap();
+    const sps = this.#sps && this.media.codec ? parseSps(this.media.codec === 'H265' ? 'h265' : 'h264', this.#sps) : null;
+    return {
+      seconds: round(arrivalS, 3),
+      packets: counts.received,
+      lost: counts.neverArrived,
+      duplicates: counts.duplicates,
+      reordered: counts.late,
+      lossRatio: round(counts.expected > 0 ? counts.neverArrived / counts.expected : 0, 6),
+      jitterMs: round(this.#jitter.value.jitterMs, 2),
+      fps: fps === null ? null : round(fps, 2),
+      bitrateKbps: round(between?.kbps ?? this.#wholeKbps(spanS, gaps), 1),
+      keyframeIntervalFrames: between ? round(between.frames, 1) : null,
+      keyframeIntervalSeconds: between ? round(between.seconds, 3) : null,
+      width: sps?.ok ? sps.value.width : null,
+      height: sps?.ok ? sps.value.height : null,
+    };
+  }
+
+  #spanS(arrivalS: number): number {
+    const stampedS = (this.#maxTicks - this.#minTicks) / this.#clockHz;
+    const isBelieved = arrivalS < 0.5 || Math.abs(stampedS - arrivalS) <= MAX_TIMESTAMP_ERROR * arrivalS;
+    return isBelieved ? stampedS : arrivalS;
+  }
+
+  /** Rate over the whole sample: n frames last one frame time longer than from the first to the last. */
+  #wholeKbps(spanS: number, gaps: number): number {
+    const lastsS = gaps > 0 ? spanS + spanS / gaps : spanS;
+    return lastsS > 0 ? (this.#bytes * 8) / lastsS / 1000 : 0;
+  }
+
+  #keyFrameGap(): { frames: number; seconds: number; kbps: number } | null {
+    const [first, last] = [this.#firstKey, this.#lastKey];
+    if (!first || !last || last.frame === first.frame || this.media.codec === 'JPEG') return null;
+    const groups = this.#keyFrames - 1;
+    const lastsS = (last.ticks - first.ticks) / this.#clockHz;
+    if (lastsS <= 0) return null;
+    return { frames: (last.frame - first.frame) / groups, seconds: lastsS / groups, kbps: ((last.bytes - first.bytes) * 8) / lastsS / 1000 };
+  }
+}
+
+const round = (value: number, digits: number): number => Number(value.toFixed(digits));

@@ -1,0 +1,108 @@
+/** Where an RTSP client stands between dialling and hanging up. */
+export type ClientPhase =
+  | 'idle'
+  | 'askingOptions'
+  | 'describing'
+  | 'settingUp'
+  | 'starting'
+  | 'streaming'
+  | 'tearingDown'
+  | 'closed';
+
+/** What can happen to it. `refused` is any answer above 299 that has no signal of its own. */
+export type ClientSignal =
+  | 'connected'
+  | 'success'
+  | 'unauthorized'
+  | 'redirect'
+  | 'refused'
+  | 'stop'
+  | 'silence'
+  | 'hangUp'
+  | 'nonsense';
+
+/** What to do on a move; carried out in one place, client.ts. */
+export type ClientAction =
+  | 'askOptions'
+  | 'noteChallenge'
+  | 'describe'
+  | 'authorise'
+  | 'follow'
+  | 'readDescription'
+  | 'noteTrack'
+  | 'trackRefused'
+  | 'noteStart'
+  | 'keepAlive'
+  | 'tearDown'
+  | 'finish'
+  | 'failTimeout'
+  | 'failClosed'
+  | 'failNonsense'
+  | 'failStatus';
+
+type Move = readonly [ClientPhase, ...ClientAction[]];
+
+/** What ends any phase the same way. */
+const ENDINGS: Partial<Record<ClientSignal, Move>> = {
+  hangUp: ['closed', 'failClosed'],
+  nonsense: ['closed', 'failNonsense'],
+  silence: ['closed', 'failTimeout'],
+  refused: ['closed', 'failStatus'],
+};
+
+/**
+ * Every legal move and nothing else; a pair that is not listed is a fault of the peer. `authorise` sends the refused
+ * request again with credentials, or fails when there are none or they were refused already.
+ * Source: RFC 2326 §10 (methods), §A.1 (client state machine).
+ */
+export const CLIENT_MOVES: Readonly<Record<ClientPhase, Partial<Record<ClientSignal, Move>>>> = {
+  idle: { connected: ['askingOptions', 'askOptions'], stop: ['closed', 'finish'], hangUp: ['closed', 'failClosed'] },
+  askingOptions: {
+    ...ENDINGS,
+    success: ['describing', 'describe'],
+    unauthorized: ['describing', 'noteChallenge', 'describe'],
+    refused: ['describing', 'describe'], // a server may lack OPTIONS; DESCRIBE tells
+    stop: ['closed', 'finish'],
+  },
+  describing: {
+    ...ENDINGS,
+    success: ['settingUp', 'readDescription'],
+    unauthorized: ['describing', 'authorise'],
+    redirect: ['describing', 'follow'],
+    stop: ['closed', 'finish'],
+  },
+  settingUp: {
+    ...ENDINGS,
+    success: ['settingUp', 'noteTrack'],
+    unauthorized: ['settingUp', 'authorise'],
+    refused: ['settingUp', 'trackRefused'],
+    stop: ['tearingDown', 'tearDown'],
+  },
+  starting: {
+    ...ENDINGS,
+    success: ['streaming', 'noteStart'],
+    unauthorized: ['starting', 'authorise'],
+    refused: ['tearingDown', 'failStatus', 'tearDown'],
+    silence: ['tearingDown', 'failTimeout', 'tearDown'],
+    stop: ['tearingDown', 'tearDown'],
+  },
+  streaming: {
+    ...ENDINGS,
+    success: ['streaming', 'keepAlive'],
+    refused: ['streaming', 'keepAlive'], // some cameras answer GET_PARAMETER with 501 and still count it as a sign of life
+    unauthorized: ['streaming', 'authorise'],
+    silence: ['tearingDown', 'tearDown'], // a keep-alive went unanswered
+    stop: ['tearingDown', 'tearDown'],
+  },
+  tearingDown: {
+    success: ['closed', 'finish'],
+    refused: ['closed', 'finish'],
+    unauthorized: ['tearingDown', 'authorise'],
+    redirect: ['closed', 'finish'],
+    silence: ['closed', 'finish'],
+    hangUp: ['closed', 'finish'],
+    nonsense: ['closed', 'finish'],
+    stop: ['tearingDown'],
+  },
+  closed: { hangUp: ['closed'], stop: ['closed'], silence: ['closed'], success: ['closed'], refused: ['closed'] },
+};

@@ -1,0 +1,85 @@
+import { authorizationFor, type Credentials } from '../auth/authorization.ts';
+import { type ChosenChallenge, chooseChallenge } from '../auth/challenge.ts';
+import type { ProbeCause } from '../probe/probe-types.ts';
+
+/** Refusals in a row of requests that carried credentials, so that no camera locks its account. */
+const MAX_REFUSED_LOGINS = 3;
+
+export interface LoginFailure {
+  readonly cause: ProbeCause;
+  readonly note: string;
+}
+
+/**
+ * The login of one connection: which challenge is being answered, how often its nonce was used, and when to give up.
+ * A wrong password is found out with one attempt; only a stale nonce, or a nonce changed after the login had held, is
+ * tried again.
+ * Source: RFC 7616 §3.3 (stale), §3.4 (nonce count).
+ */
+export class Login {
+  #challenge: ChosenChallenge | null = null;
+  #nonceUses = 0;
+  #refusals = 0;
+  #held = false;
+
+  constructor(
+    private readonly credentials: Credentials | null,
+    private readonly cnonce: () => string,
+  ) {}
+
+  get challenge(): ChosenChallenge | null {
+    return this.#challenge;
+  }
+  /** Whether requests carry credentials from now on. */
+  get isArmed(): boolean {
+    return this.credentials !== null && this.#challenge !== null;
+  }
+
+  authorizationFor(method: string, uri: string): string | null {
+    if (!this.credentials || !this.#challenge) return null;
+    this.#nonceUses += 1;
+    const request = { method, uri, useCount: this.#nonceUses, cnonce: this.cnonce() };
+    return authorizationFor(this.#challenge, this.credentials, request);
+  }
+
+  accepted(): void {
+    this.#held = true;
+    this.#refusals = 0;
+  }
+
+  /** Takes the challenges of a 401; `false` when none of them can be answered. */
+  readChallenges(headers: readonly string[]): boolean {
+    const next = chooseChallenge(headers);
+    if (!next) return false;
+    const known = this.#challenge;
+    const sameNonce = next.scheme === 'digest' && known?.scheme === 'digest' && known.nonce === next.nonce;
+    if (!sameNonce) this.#nonceUses = 0;
+    this.#challenge = next;
+    return true;
+  }
+
+  /** What a 401 means: `null` to send the request again, or why not. */
+  refused(headers: readonly string[], wasAuthorised: boolean): LoginFailure | null {
+    if (!this.readChallenges(headers)) {
+      const schemes = headers.map((header) => header.trim().split(/\s/, 1)[0]).join(', ');
+      const note =
+        headers.length === 0
+          ? '401 without a challenge: the camera does not say how to log in.'
+          : `It asks for a login that this tool does not speak: ${schemes}.`;
+      return { cause: 'auth-unsupported', note };
+    }
+    if (!this.credentials) return { cause: 'auth-required', note: 'The camera asks for an account and none was given.' };
+    if (!wasAuthorised) return null;
+    this.#refusals += 1;
+    const isStale = this.#challenge?.scheme === 'digest' && this.#challenge.stale;
+    if ((isStale || this.#held) && this.#refusals < MAX_REFUSED_LOGINS) return null;
+    return { cause: 'auth-failed', note: `The camera refused the account “${this.credentials.user}” with this secret.` };
+  }
+
+  /** “Digest MD5, qop auth”, as it stands beside the login step. */
+  describe(): string | null {
+    if (!this.#challenge) return null;
+    if (this.#challenge.scheme === 'basic') return 'Basic';
+    return `Digest ${this.#challenge.algorithm}${this.#challenge.qop ? `, qop ${this.#challenge.qop}` : ''}`;
+  }
+}

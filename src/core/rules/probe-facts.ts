@@ -1,0 +1,64 @@
+import type { AuthScheme, ProbeMedia, ProbeReport } from '../probe/probe-types.ts';
+import type { Facts } from './rule.ts';
+
+/** What the rules about one probe may ask for. */
+export interface ProbeFacts {
+  readonly lossRatio: number;
+  readonly lost: number;
+  readonly expected: number;
+  readonly jitterMs: number;
+  readonly duplicates: number;
+  readonly reordered: number;
+  readonly packets: number;
+  readonly declaredFps: number;
+  readonly measuredFps: number;
+  readonly declaredSize: string;
+  readonly measuredSize: string;
+  readonly keyframeIntervalS: number;
+  readonly keyframeIntervalFrames: number;
+  /** Frames a second times sample length, when the sample held fewer than two key frames. */
+  readonly sampleWithoutSecondKeyframeS: number;
+  readonly authScheme: AuthScheme;
+  readonly senderReports: boolean;
+  readonly observedS: number;
+  readonly clockErrorS: number;
+  readonly sessionTimeoutS: number;
+  readonly codec: string;
+  readonly declaresSize: boolean;
+}
+
+const sizeOf = (of: { width: number | null; height: number | null } | null | undefined): string | undefined =>
+  of?.width && of.height ? `${of.width}×${of.height}` : undefined;
+const present = <T>(value: T | null | undefined): T | undefined => value ?? undefined;
+
+/** Facts of a report: the first video track, the login and the session. */
+export function probeFacts(report: Omit<ProbeReport, 'findings' | 'verdict'>): Facts<ProbeFacts> {
+  const video: ProbeMedia | undefined = report.media.find((media) => media.kind === 'video');
+  const measured = video?.measured ?? undefined;
+  const described = report.media.length > 0;
+  const sampled = report.steps.some((step) => step.name === 'sample' && step.ok);
+  return {
+    lossRatio: measured?.lossRatio,
+    lost: measured?.lost,
+    expected: measured && measured.packets - measured.duplicates + measured.lost,
+    jitterMs: measured?.jitterMs,
+    duplicates: measured?.duplicates,
+    reordered: measured?.reordered,
+    packets: measured?.packets,
+    declaredFps: present(video?.declared.fps),
+    measuredFps: present(measured?.fps),
+    declaredSize: sizeOf(video?.declared),
+    measuredSize: sizeOf(measured),
+    keyframeIntervalS: present(measured?.keyframeIntervalSeconds),
+    keyframeIntervalFrames: present(measured?.keyframeIntervalFrames),
+    sampleWithoutSecondKeyframeS:
+      sampled && measured && measured.keyframeIntervalSeconds === null && video?.codec !== 'JPEG' ? measured.seconds : undefined,
+    authScheme: described ? report.auth.scheme : undefined,
+    senderReports: measured ? report.clockErrorMs !== null : undefined,
+    observedS: measured?.seconds,
+    clockErrorS: report.clockErrorMs === null ? undefined : report.clockErrorMs / 1000,
+    sessionTimeoutS: present(report.sessionTimeoutS),
+    codec: present(video?.codec),
+    declaresSize: video ? sizeOf(video.declared) !== undefined : undefined,
+  };
+}

@@ -1,0 +1,183 @@
+import { sayCount, sayFps, sayShare, sayStretch } from '../base/say.ts';
+import type { ProbeFacts } from './probe-facts.ts';
+import { rulesFor } from './rule.ts';
+
+const rule = rulesFor<ProbeFacts>();
+
+/** Thresholds of the probe rules. [A] marks an assumption: no standard sets it. */
+export const PROBE_LIMITS = {
+  lossOk: 0.001, // [A]
+  lossTight: 0.01, // [A]
+  jitterOkMs: 30, // [A]
+  jitterTightMs: 100, // [A]
+  fpsShare: 0.9, // [A]
+  keyframeTightS: 4, // [A] beyond this little is saved and joining takes long
+  clockOkS: 5, // [A]
+  senderReportS: 15, // RFC 3550 §6.2: minimum report interval 5 s; three of them
+  sessionTimeoutS: 30, // [A] RFC 2326 §12.37 sets 60 by default
+} as const;
+
+/** “One packet in fifty”: a share people can picture. */
+const oneIn = (ratio: number): string => `One packet in ${sayCount(1 / ratio)}`;
+const lostOf = (f: { lost: number; expected: number }): string => `${sayCount(f.lost)} of ${sayCount(f.expected)} missing`;
+
+/**
+ * What a probe's numbers mean. Each rule states a fact about the stream on its own; what a destination makes of it is
+ * judged by the tap rules.
+ */
+export const PROBE_RULES = [
+  rule({
+    id: 'rtp.loss-heavy',
+    severity: 'stop',
+    source: 'RFC 3550 §A.3 for the count; limit 1 % [A]',
+    needs: ['lossRatio', 'lost', 'expected'],
+    fails: (f) => f.lossRatio > PROBE_LIMITS.lossTight,
+    title: (f) => `${oneIn(f.lossRatio)} is lost`,
+    because: (f) => `${lostOf(f)} (${sayShare(f.lossRatio)}). Most groups of pictures will show damage.`,
+    do: ['Cable it, or move the access point or the camera.', 'Use the 5 GHz band where it reaches.', 'Probe again.'],
+    why: 'One lost packet spoils its picture and every picture up to the next key frame.',
+  }),
+  rule({
+    id: 'rtp.loss',
+    severity: 'fix',
+    source: 'RFC 3550 §A.3 for the count; limits 0.1 % and 1 % [A]',
+    needs: ['lossRatio', 'lost', 'expected'],
+    fails: (f) => f.lossRatio > PROBE_LIMITS.lossOk && f.lossRatio <= PROBE_LIMITS.lossTight,
+    title: (f) => `${oneIn(f.lossRatio)} is lost`,
+    because: (f) => `${lostOf(f)} (${sayShare(f.lossRatio)}). Some groups of pictures will smear.`,
+    do: ['Move the access point nearer or use the 5 GHz band.', 'Lower the rate of the stream.', 'Probe again.'],
+    why: 'One lost packet spoils its picture and every picture up to the next key frame.',
+  }),
+  rule({
+    id: 'rtp.jitter-heavy',
+    severity: 'fix',
+    source: 'RFC 3550 §6.4.1; limit 100 ms [A]',
+    needs: ['jitterMs'],
+    fails: (f) => f.jitterMs > PROBE_LIMITS.jitterTightMs,
+    title: (f) => `Packets arrive ${Math.round(f.jitterMs)} ms unevenly`,
+    because: (f) => `Jitter ${f.jitterMs.toFixed(1)} ms, comfortable up to ${PROBE_LIMITS.jitterOkMs} ms.`,
+    do: ['Look for a crowded radio channel or a full uplink on the way.', 'Give the viewer a larger buffer.'],
+    why: 'A viewer must wait as long as the latest packet, so the picture lags or stutters.',
+  }),
+  rule({
+    id: 'rtp.jitter',
+    severity: 'watch',
+    source: 'RFC 3550 §6.4.1; limits 30 ms and 100 ms [A]',
+    needs: ['jitterMs'],
+    fails: (f) => f.jitterMs > PROBE_LIMITS.jitterOkMs && f.jitterMs <= PROBE_LIMITS.jitterTightMs,
+    title: (f) => `Packets arrive ${Math.round(f.jitterMs)} ms unevenly`,
+    because: (f) => `Jitter ${f.jitterMs.toFixed(1)} ms, comfortable up to ${PROBE_LIMITS.jitterOkMs} ms.`,
+    do: ['Probe again at a busy hour.'],
+    why: 'Uneven arrival is the first sign of a link that will lose packets.',
+  }),
+  rule({
+    id: 'rtp.duplicates',
+    severity: 'watch',
+    source: 'RFC 3550 §A.1',
+    needs: ['duplicates', 'packets'],
+    fails: (f) => f.duplicates > 0,
+    title: () => 'Packets come twice',
+    because: (f) => `${sayCount(f.duplicates)} of ${sayCount(f.packets)} packets are repeats.`,
+    do: ['Look for a network loop or a camera reachable by cable and Wi-Fi at once.'],
+    why: 'Repeats cost airtime and hide losses in the usual loss count.',
+  }),
+  rule({
+    id: 'video.fps-below-declared',
+    severity: 'watch',
+    source: 'H.264 §E.2.1 or RFC 8866 §6.13 declares; RTP time stamps measure; share 0.9 [A]',
+    needs: ['declaredFps', 'measuredFps'],
+    fails: (f) => f.measuredFps < f.declaredFps * PROBE_LIMITS.fpsShare,
+    title: (f) => `${sayFps(f.measuredFps)} frames a second instead of ${sayFps(f.declaredFps)}`,
+    because: (f) => `Declared ${sayFps(f.declaredFps)}, measured ${sayFps(f.measuredFps)}.`,
+    do: ['Check the shutter limit at night.', 'Check whether the camera is serving too many clients.'],
+    why: 'Long exposure at night, or a processor at its limit, lowers the rate without a word.',
+  }),
+  rule({
+    id: 'video.size-differs',
+    severity: 'watch',
+    source: 'RFC 6184 §8.1: in-band parameter sets are what the decoder uses',
+    needs: ['declaredSize', 'measuredSize'],
+    fails: (f) => f.declaredSize !== f.measuredSize,
+    title: (f) => `The picture is ${f.measuredSize}, not ${f.declaredSize}`,
+    because: (f) => `Declared ${f.declaredSize}; the stream itself carries ${f.measuredSize}.`,
+    do: ['Plan with the measured size.', 'Save the encoder setting again; some cameras describe the old one until then.'],
+    why: 'Detail at a distance and decode load follow from the pixels that really come.',
+  }),
+  rule({
+    id: 'video.keyframe-interval-long',
+    severity: 'fix',
+    source: 'limit 4 s [A]',
+    needs: ['keyframeIntervalS', 'keyframeIntervalFrames'],
+    fails: (f) => f.keyframeIntervalS > PROBE_LIMITS.keyframeTightS,
+    title: (f) => `A key frame only every ${f.keyframeIntervalS.toFixed(1)} s`,
+    because: (f) => `${sayCount(f.keyframeIntervalFrames)} frames between key frames; a viewer waits up to ${f.keyframeIntervalS.toFixed(1)} s.`,
+    do: ['Set the key-frame interval to 2 s.', 'Turn off “smart” coding where pictures must open at once.'],
+    why: 'A picture can only start at a key frame, and damage lasts until the next.',
+  }),
+  rule({
+    id: 'video.keyframe-not-repeated',
+    severity: 'watch',
+    source: 'limit 4 s [A]',
+    needs: ['sampleWithoutSecondKeyframeS'],
+    fails: () => true,
+    title: () => 'No second key frame in the sample',
+    because: (f) => `One key frame in ${f.sampleWithoutSecondKeyframeS.toFixed(1)} s, so the interval is at least that long.`,
+    do: ['Probe with a longer sample.', 'Set the key-frame interval to 2 s.'],
+    why: 'A picture can only start at a key frame, and damage lasts until the next.',
+  }),
+  rule({
+    id: 'auth.none',
+    severity: 'fix',
+    source: 'RFC 2326 §12.44: a server asks with 401; this one did not',
+    needs: ['authScheme'],
+    fails: (f) => f.authScheme === 'none',
+    title: () => 'Anyone on this network can watch',
+    because: () => 'The camera gave its stream without asking for an account.',
+    do: ['Turn on RTSP login in the camera.', 'Give each destination an account of its own.'],
+    why: 'Guests’ phones and televisions share networks more often than planned.',
+  }),
+  rule({
+    id: 'auth.basic',
+    severity: 'fix',
+    source: 'RFC 7617 §4: Basic is not secure without a protected channel',
+    needs: ['authScheme'],
+    fails: (f) => f.authScheme === 'basic',
+    title: () => 'The secret crosses the network readable',
+    because: () => 'The camera offers Basic login only, without encryption.',
+    do: ['Turn on Digest login, or update the camera.', 'Otherwise keep it on a network of its own and use the secret nowhere else.'],
+    why: 'Basic is the account and secret in Base64: anyone on the wire can read them.',
+  }),
+  rule({
+    id: 'rtcp.no-sender-report',
+    severity: 'watch',
+    source: 'RFC 3550 §6.2 (report interval, 5 s at least), §6.4.1',
+    needs: ['senderReports', 'observedS'],
+    fails: (f) => f.observedS >= PROBE_LIMITS.senderReportS && !f.senderReports,
+    title: () => 'No sender reports',
+    because: (f) => `No RTCP sender report in ${Math.round(f.observedS)} s.`,
+    do: ['Turn on RTCP in the camera.'],
+    why: 'Without them picture and sound cannot be put on one clock.',
+  }),
+  rule({
+    id: 'camera.clock-wrong',
+    severity: 'fix',
+    source: 'RFC 3550 §6.4.1 (NTP time stamp); limit 5 s [A]',
+    needs: ['clockErrorS'],
+    fails: (f) => Math.abs(f.clockErrorS) > PROBE_LIMITS.clockOkS,
+    title: (f) => `Its clock is ${sayStretch(f.clockErrorS)} ${f.clockErrorS > 0 ? 'fast' : 'slow'}`,
+    because: (f) => `Camera clock minus this computer’s: ${f.clockErrorS > 0 ? '+' : '−'}${sayStretch(f.clockErrorS)}.`,
+    do: ['Point the camera at the site’s time server.', 'Set its time zone, then probe again.'],
+    why: 'Recordings are found and proven by their time.',
+  }),
+  rule({
+    id: 'rtsp.session-timeout-short',
+    severity: 'watch',
+    source: 'RFC 2326 §12.37 (default 60 s); limit 30 s [A]',
+    needs: ['sessionTimeoutS'],
+    fails: (f) => f.sessionTimeoutS < PROBE_LIMITS.sessionTimeoutS,
+    title: (f) => `Sessions end after ${f.sessionTimeoutS} s of silence`,
+    because: (f) => `The camera announces a session timeout of ${f.sessionTimeoutS} s.`,
+    do: ['Choose destinations that keep the session alive.'],
+    why: 'A destination that sends no sign of life in that time loses the picture and dials again.',
+  }),
+] as const;

@@ -1,0 +1,86 @@
+import { kilobits } from '../base/units.ts';
+import { modelledRate } from '../video/bitrate-model.ts';
+import { type Evidence, type EvidenceValue, KNOWN_HOWS, type KnownHow, type Stream } from './site-types.ts';
+
+/** A value with how it is known. `source` says from what, for a tooltip. */
+export interface Known<T extends EvidenceValue = EvidenceValue> {
+  readonly value: T;
+  readonly how: KnownHow;
+  readonly source: string;
+  readonly takenAt: string | null;
+}
+
+const rank = (how: KnownHow): number => KNOWN_HOWS.indexOf(how);
+
+/** Evidence by subject and quantity. Built once per document; look-ups are then constant. */
+export type EvidenceIndex = ReadonlyMap<string, readonly Evidence[]>;
+
+export function indexEvidence(evidence: readonly Evidence[]): EvidenceIndex {
+  const index = new Map<string, Evidence[]>();
+  for (const item of evidence) {
+    const key = `${item.subject} ${item.quantity}`;
+    const list = index.get(key);
+    if (list) list.push(item);
+    else index.set(key, [item]);
+  }
+  return index;
+}
+
+/** The best known value: the highest `how`, of these the latest. A planned value takes part when given. */
+export function bestKnown(index: EvidenceIndex, subject: string, quantity: string, planned: EvidenceValue | null = null): Known | null {
+  let best: Known | null = planned === null ? null : { value: planned, how: 'planned', source: 'the plan', takenAt: null };
+  for (const item of index.get(`${subject} ${quantity}`) ?? [])
+    if (!best || rank(item.how) > rank(best.how) || (item.how === best.how && item.takenAt >= (best.takenAt ?? ''))) best = item;
+  return best;
+}
+
+/** The latest value known in just this way: declared beside measured. */
+export function knownAs(index: EvidenceIndex, subject: string, quantity: string, how: KnownHow): Known | null {
+  let latest: Evidence | null = null;
+  for (const item of index.get(`${subject} ${quantity}`) ?? [])
+    if (item.how === how && (!latest || item.takenAt >= latest.takenAt)) latest = item;
+  return latest;
+}
+
+export const streamSubject = (streamId: string): string => `stream:${streamId}`;
+export const cameraSubject = (cameraId: string): string => `camera:${cameraId}`;
+export const tapSubject = (tapId: string): string => `tap:${tapId}`;
+export const destinationSubject = (destinationId: string): string => `destination:${destinationId}`;
+
+/** Facts of a stream that other stations build on. */
+export interface StreamFacts {
+  readonly codec: Known<string> | null;
+  readonly width: Known<number> | null;
+  readonly height: Known<number> | null;
+  readonly fps: Known<number> | null;
+  readonly bitrateKbps: Known<number> | null;
+}
+
+const asNumber = (known: Known | null): Known<number> | null =>
+  known && typeof known.value === 'number' ? { ...known, value: known.value } : null;
+const asText = (known: Known | null): Known<string> | null =>
+  known && typeof known.value === 'string' ? { ...known, value: known.value } : null;
+
+/** Used where neither plan nor probe says how often a key frame comes. */
+const ASSUMED_KEYFRAME_S = 2;
+
+/**
+ * What is best known of a stream. A rate nobody declared, measured or planned is modelled from codec, size and frames a
+ * second, and then it is `assumed`.
+ */
+export function streamFacts(index: EvidenceIndex, stream: Stream): StreamFacts {
+  const known = (quantity: string, planned: EvidenceValue | null) => bestKnown(index, streamSubject(stream.id), quantity, planned);
+  const codec = asText(known('codec', stream.codec));
+  const width = asNumber(known('width', stream.width));
+  const height = asNumber(known('height', stream.height));
+  const fps = asNumber(known('fps', stream.fps));
+  const gop = asNumber(known('keyframeIntervalFrames', stream.gopFrames));
+  let bitrateKbps = asNumber(known('bitrateKbps', stream.bitrateKbps));
+  if (!bitrateKbps && codec && width && height && fps) {
+    const gopFrames = gop?.value ?? ASSUMED_KEYFRAME_S * fps.value;
+    const rate = modelledRate({ codec: codec.value, width: width.value, height: height.value, fps: fps.value, gopFrames });
+    if (rate !== null) bitrateKbps = { value: rate / kilobits(1), how: 'assumed', source: 'model of an ordinary scene', takenAt: null };
+  }
+  return { codec, width, height, fps, bitrateKbps };
+}
+

@@ -1,0 +1,83 @@
+import { ValidationError } from 'yup';
+import { type Fault, fault } from '../base/fault.ts';
+import { err, ok, type Result } from '../base/result.ts';
+import { siteSchema } from './site-schema.ts';
+import { SITE_FORMAT, SITE_VERSION, type Site } from './site-types.ts';
+
+export type SiteFaultCode = 'site.not-json' | 'site.not-a-site' | 'site.newer-version' | 'site.does-not-fit' | 'site.broken-reference' | 'site.too-large';
+
+/** A site of 2,000 cameras with years of log stays below this. */
+const MAX_FILE_CHARS = 64 * 1024 * 1024;
+
+type Migration = (document: Record<string, unknown>) => Record<string, unknown>;
+/** One step forward for each version: MIGRATIONS[1] turns a document of version 1 into one of version 2. */
+const MIGRATIONS: Readonly<Record<number, Migration>> = {};
+
+const isRecord = (value: unknown): value is Record<string, unknown> =>
+  typeof value === 'object' && value !== null && !Array.isArray(value);
+
+/** Reads the text of a site file. What does not fit is named by its path and the file is refused whole. */
+export function readSiteFile(text: string): Result<Site, Fault<SiteFaultCode>> {
+  if (text.length > MAX_FILE_CHARS)
+    return err(fault('site.too-large', `Expected a site file below 64 MB, got ${Math.round(text.length / 1e6)} MB.`));
+  let parsed: unknown;
+  try {
+    parsed = JSON.parse(text);
+  } catch (error) {
+    const where = error instanceof SyntaxError ? ` ${error.message}.` : '';
+    return err(fault('site.not-json', `This is not a site file: it is not whole JSON.${where}`));
+  }
+  return readSite(parsed);
+}
+
+/** Checks a document that claims to be a site, of this version or an older one. */
+export function readSite(document: unknown): Result<Site, Fault<SiteFaultCode>> {
+  if (!isRecord(document) || document.format !== SITE_FORMAT)
+    return err(fault('site.not-a-site', `This is JSON, but not a site file: expected format “${SITE_FORMAT}”.`));
+  const { version } = document;
+  if (typeof version !== 'number' || !Number.isInteger(version) || version < 1)
+    return err(fault('site.does-not-fit', 'version: expected a whole number from 1 up.', { path: 'version' }));
+  if (version > SITE_VERSION)
+    return err(
+      fault('site.newer-version', `This file is of version ${version}; this Clear Tap reads up to ${SITE_VERSION}. Open it with a newer Clear Tap.`, { version }),
+    );
+  let current = document;
+  for (let from = version; from < SITE_VERSION; from++) current = MIGRATIONS[from]?.(current) ?? current;
+  try {
+    siteSchema.validateSync(current, { abortEarly: true, strict: true });
+  } catch (error) {
+    if (!(error instanceof ValidationError)) throw error;
+    return err(fault('site.does-not-fit', `${error.path || 'The document'} does not fit: ${error.message}.`, { path: error.path ?? '' }));
+  }
+  const site = current as unknown as Site; // the schema above states the same shape
+  const broken = brokenReference(site);
+  return broken ? err(fault('site.broken-reference', broken)) : ok(site);
+}
+
+/** Every id once, every reference to something that is there. */
+function brokenReference(site: Site): string | null {
+  const lists = { networks: site.networks, models: site.models, cameras: site.cameras, destinations: site.destinations, taps: site.taps, evidence: site.evidence, log: site.log };
+  for (const [name, items] of Object.entries(lists)) {
+    const seen = new Set<string>();
+    for (const [index, { id }] of items.entries()) {
+      if (seen.has(id)) return `${name}[${index}].id: “${id}” stands there twice.`;
+      seen.add(id);
+    }
+  }
+  const models = new Set(site.models.map(({ id }) => id));
+  const cameras = new Map(site.cameras.map((camera) => [camera.id, new Set(camera.streams.map(({ id }) => id))]));
+  const destinations = new Set(site.destinations.map(({ id }) => id));
+  for (const [index, { modelId }] of site.cameras.entries())
+    if (modelId !== null && !models.has(modelId)) return `cameras[${index}].modelId: there is no model “${modelId}”.`;
+  for (const [index, tap] of site.taps.entries()) {
+    if (!cameras.get(tap.cameraId)?.has(tap.streamId)) return `taps[${index}]: there is no stream “${tap.streamId}” of a camera “${tap.cameraId}”.`;
+    if (!destinations.has(tap.destinationId)) return `taps[${index}].destinationId: there is no destination “${tap.destinationId}”.`;
+  }
+  return null;
+}
+
+/** The text of a site file; reading it gives the same site. */
+export const writeSiteFile = (site: Site): string => `${JSON.stringify(site, null, 2)}\n`;
+
+/** Ending of site files. */
+export const SITE_FILE_ENDING = '.cleartap.json';

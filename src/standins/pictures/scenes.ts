@@ -1,0 +1,90 @@
+/** A thing that moves in a scene: drawn in `phases` variants, one of which is shown at any time. */
+export interface MovingPart {
+  /** Place in the scene's own 960×540 units. */
+  readonly x: number;
+  readonly y: number;
+  readonly width: number;
+  readonly height: number;
+  readonly phases: number;
+  /** SVG body of one phase, in the part's own units. */
+  readonly draw: (phase: number) => string;
+  readonly phaseAt: (unixMs: number) => number;
+}
+
+export interface Scene {
+  /** SVG body in 960×540 units. */
+  readonly background: string;
+  readonly parts: readonly MovingPart[];
+  /** Strength of the sensor noise, in steps of luma: what makes a dark room cost more bits than a bright one. */
+  readonly noise: number;
+}
+
+export const SCENE_WIDTH = 960;
+export const SCENE_HEIGHT = 540;
+
+const TURN_PHASES = 8;
+
+/** Twelve paddles look the same every 30°, so eight steps of 3.75° turn the wheel smoothly. */
+const wheel: MovingPart = {
+  x: 520,
+  y: 120,
+  width: 300,
+  height: 300,
+  phases: TURN_PHASES,
+  phaseAt: (unixMs) => Math.floor(unixMs / 85) % TURN_PHASES,
+  draw: (phase) => {
+    const paddles = Array.from({ length: 12 }, (_, index) => {
+      const angle = index * 30 + (phase * 30) / TURN_PHASES;
+      return `<g transform="rotate(${angle} 150 150)"><rect x="144" y="14" width="12" height="126" fill="#5b4630"/><rect x="126" y="6" width="48" height="16" fill="#6e5439"/></g>`;
+    });
+    return `<circle cx="150" cy="150" r="112" fill="none" stroke="#4c3a28" stroke-width="12"/>${paddles.join('')}<circle cx="150" cy="150" r="22" fill="#3a2c1e"/>`;
+  },
+};
+
+const SWING_PHASES = 16;
+const lamp: MovingPart = {
+  x: 600,
+  y: 0,
+  width: 260,
+  height: 230,
+  phases: SWING_PHASES,
+  phaseAt: (unixMs) => Math.floor(((unixMs % 3200) / 3200) * SWING_PHASES),
+  draw: (phase) => {
+    const angle = 14 * Math.sin((phase / SWING_PHASES) * 2 * Math.PI);
+    return `<g transform="rotate(${angle} 130 0)"><rect x="128" y="0" width="4" height="120" fill="#2e2a26"/><path d="M94 158 L166 158 L150 118 L110 118 Z" fill="#33423f"/><circle cx="130" cy="170" r="20" fill="#f4e7bd"/></g>`;
+  },
+};
+
+/** The scenes of the demo site, drawn for this project. */
+export const SCENES = {
+  sluice: {
+    background: `
+      <defs><linearGradient id="s" x1="0" y1="0" x2="0" y2="1"><stop offset="0" stop-color="#c9d6d8"/><stop offset="1" stop-color="#e9e4d2"/></linearGradient></defs>
+      <rect width="960" height="540" fill="url(#s)"/>
+      <path d="M0 250 Q160 190 330 236 T700 210 T960 240 V330 H0 Z" fill="#8d9c80"/>
+      <rect x="660" y="90" width="300" height="300" fill="#a8927a"/><path d="M640 96 L810 10 L980 96 Z" fill="#6f5a4a"/>
+      <rect x="860" y="170" width="54" height="74" fill="#46525a"/><rect x="885" y="170" width="4" height="74" fill="#a8927a"/>
+      <rect x="0" y="330" width="960" height="210" fill="#5f7f86"/>
+      <path d="M0 372 H960 M0 410 H960 M0 452 H960 M0 500 H960" stroke="#7897a0" stroke-width="3" stroke-dasharray="90 46"/>
+      <rect x="60" y="300" width="400" height="14" fill="#4a4138"/><rect x="60" y="340" width="400" height="10" fill="#4a4138"/>
+      <path d="M80 260 V420 M170 260 V420 M260 260 V420 M350 260 V420 M440 260 V420" stroke="#3b332b" stroke-width="12"/>
+      <rect x="190" y="220" width="50" height="170" fill="#7b6a52"/>`,
+    parts: [wheel],
+    noise: 3,
+  },
+  'boot-room': {
+    background: `
+      <defs><linearGradient id="w" x1="0" y1="0" x2="0" y2="1"><stop offset="0" stop-color="#b9ae9b"/><stop offset="1" stop-color="#8f8573"/></linearGradient></defs>
+      <rect width="960" height="540" fill="url(#w)"/>
+      <path d="M0 400 L960 300 V540 H0 Z" fill="#6c6250"/>
+      <rect x="110" y="90" width="210" height="330" fill="#4f4132"/><rect x="128" y="108" width="174" height="312" fill="#67543f"/>
+      <circle cx="284" cy="270" r="9" fill="#c9b98e"/>
+      <rect x="420" y="236" width="360" height="18" fill="#5a4936"/>
+      <path d="M450 254 h44 v96 q30 2 36 24 h-80 Z M552 254 h44 v96 q30 2 36 24 h-80 Z M654 254 h44 v90 q30 2 36 24 h-80 Z" fill="#2f3d3a"/>
+      <path d="M800 120 q26 40 4 150 h-56 q-20 -110 4 -150 Z" fill="#7d5b48"/>`,
+    parts: [lamp],
+    noise: 8,
+  },
+} as const satisfies Record<string, Scene>;
+
+export type SceneName = keyof typeof SCENES;
