@@ -1,0 +1,39 @@
+import { readFile } from 'node:fs/promises';
+import { parseArgs } from 'node:util';
+import { judgeTap } from '../core/budget/tap-judgement.ts';
+import { indexEvidence } from '../core/site/best-known.ts';
+import { laneOf } from '../core/site/lane.ts';
+import { readSiteFile } from '../core/site/site-file.ts';
+import { UsageError } from './usage-error.ts';
+
+
+/** Every finding and every budget of a site file. Exit code 1 when a finding says stop. */
+export async function checkCommand(args: readonly string[]): Promise<number> {
+  const { values, positionals } = parseArgs({ args: [...args], allowPositionals: true, options: { json: { type: 'boolean', default: false } } });
+  const [file, ...rest] = positionals;
+  if (file === undefined || rest.length > 0) throw new UsageError('Expected one site file.');
+  let text: string;
+  try {
+    text = await readFile(file, 'utf8');
+  } catch {
+    throw new UsageError(`${file} could not be read.`);
+  }
+  const read = readSiteFile(text);
+  if (!read.ok) throw new UsageError(read.error.message);
+  const site = read.value;
+  const index = indexEvidence(site.evidence);
+  const lanes = site.cameras.map((camera) => ({ camera: camera.name, ...laneOf(site, index, camera) }));
+  const findings = lanes.flatMap(({ camera, findings: list }) => list.map((finding) => ({ camera, ...finding })));
+  const budgets = site.taps.map((tap) => {
+    const { verdict, rate, retention } = judgeTap(site, index, tap);
+    return { tap: tap.id, verdict, rate, retention };
+  });
+  if (values.json) {
+    const stands = lanes.map(({ camera, standsAt, next }) => ({ camera, standsAt, next }));
+    process.stdout.write(`${JSON.stringify({ site: site.name, lanes: stands, findings, budgets })}\n`);
+  } else {
+    for (const { camera, severity, title, because } of findings) process.stdout.write(`${camera}: ${severity}: ${title}. ${because}\n`);
+    for (const { camera, next } of lanes) process.stdout.write(`${camera}: ${next ? `next: ${next}` : 'nothing left to do'}\n`);
+  }
+  return findings.some(({ severity }) => severity === 'stop') ? 1 : 0;
+}

@@ -1,0 +1,36 @@
+import { PROBE_USAGE, probeCommand } from './probe-command.ts';
+import { UsageError } from './usage-error.ts';
+
+type Command = (args: readonly string[]) => Promise<number>;
+
+/** Loaded when asked for: a probe starts without the encoder and the schemas. */
+const COMMANDS: Readonly<Record<string, () => Promise<Command>>> = {
+  probe: async () => probeCommand,
+  check: async () => (await import('./check-command.ts')).checkCommand,
+  standins: async () => (await import('./standins-command.ts')).standinsCommand,
+};
+
+const USAGE = `usage:
+  ${PROBE_USAGE}
+  cleartap check FILE.cleartap.json [--json]
+  cleartap standins [--json]
+`;
+
+const isBadOption = (error: unknown): error is Error =>
+  error instanceof Error && 'code' in error && String(error.code).startsWith('ERR_PARSE_ARGS');
+
+async function main(): Promise<number> {
+  const [name = '', ...args] = process.argv.slice(2);
+  const load = Object.hasOwn(COMMANDS, name) ? COMMANDS[name] : undefined;
+  try {
+    if (!load) throw new UsageError(name === '' ? 'A command is needed.' : `There is no command “${name}”.`);
+    const command = await load();
+    return await command(args);
+  } catch (error) {
+    if (!(error instanceof UsageError) && !isBadOption(error)) throw error;
+    process.stderr.write(`${error.message}\n\n${USAGE}`);
+    return 2;
+  }
+}
+
+process.exitCode = await main();

@@ -1,0 +1,90 @@
+import { text as readAll } from 'node:stream/consumers';
+import { parseArgs } from 'node:util';
+import type { Credentials } from '../core/auth/authorization.ts';
+import { sayMs, sayRate, sayShare } from '../core/base/say.ts';
+import { parseStreamUrl } from '../core/net/stream-url.ts';
+import { reportOfBadTarget } from '../core/probe/probe-report.ts';
+import type { ProbeReport } from '../core/probe/probe-types.ts';
+import { systemClock, systemEntropy } from '../server/adapters/system.ts';
+import { createTcpDialer } from '../server/adapters/tcp-dialer.ts';
+import { runProbe } from '../server/probe/run-probe.ts';
+import { UsageError } from './usage-error.ts';
+
+export const PROBE_USAGE = `cleartap probe rtsp://host:port/path [--user NAME] [--pass-env VAR | --pass-stdin]
+               [--transport tcp|auto] [--seconds 3] [--timeout 5] [--no-media] [--allow-public] [--json]`;
+
+function positive(name: string, text: string, max: number): number {
+  const value = Number(text);
+  if (text.trim() === '' || !(value > 0 && value <= max)) throw new UsageError(`--${name}: expected a number above 0 up to ${max}, got “${text}”.`);
+  return value;
+}
+
+/** Probes once. Exit code 0 verdict ok or warn, 1 fail, 2 wrong usage. */
+export async function probeCommand(args: readonly string[]): Promise<number> {
+  const { values, positionals } = parseArgs({
+    args: [...args],
+    allowPositionals: true,
+    allowNegative: true,
+    options: {
+      user: { type: 'string' },
+      'pass-env': { type: 'string' },
+      'pass-stdin': { type: 'boolean' },
+      transport: { type: 'string', default: 'auto' },
+      seconds: { type: 'string', default: '3' },
+      timeout: { type: 'string', default: '5' },
+      media: { type: 'boolean', default: true },
+      'allow-public': { type: 'boolean', default: false },
+      json: { type: 'boolean', default: false },
+    },
+  });
+  const [target, ...rest] = positionals;
+  if (target === undefined || rest.length > 0) throw new UsageError('Expected one URL.');
+  if (values['pass-env'] !== undefined && values['pass-stdin']) throw new UsageError('--pass-env and --pass-stdin exclude each other.');
+  if (!['tcp', 'auto'].includes(values.transport)) throw new UsageError(`--transport: expected tcp or auto, got “${values.transport}”.`);
+  const seconds = positive('seconds', values.seconds, 3600);
+  const timeoutMs = positive('timeout', values.timeout, 600) * 1000;
+  const secret = await readSecret(values['pass-env'], values['pass-stdin'] === true);
+
+  const parsed = parseStreamUrl(target);
+  const unfit = parsed.ok ? (parsed.value.url.scheme === 'rtsp' ? null : `Expected an rtsp:// URL, got ${parsed.value.url.scheme}://.`) : `${parsed.error.message}.`;
+  let report: ProbeReport;
+  if (!parsed.ok || unfit !== null) report = reportOfBadTarget('bad-url', unfit ?? '');
+  else {
+    const { url } = parsed.value;
+    const user = values.user ?? url.user;
+    const credentials: Credentials | null = user === null ? null : { user, password: secret ?? url.password ?? '' };
+    const world = { dialer: createTcpDialer({ allowPublic: values['allow-public'] }), clock: systemClock, entropy: systemEntropy };
+    report = await runProbe({ url, credentials, seconds, timeoutMs, media: values.media }, world, cancelOnSignal());
+  }
+  process.stdout.write(values.json ? `${JSON.stringify(report)}\n` : describe(report));
+  return report.verdict === 'fail' ? 1 : 0;
+}
+
+async function readSecret(variable: string | undefined, fromStdin: boolean): Promise<string | null> {
+  if (fromStdin) return (await readAll(process.stdin)).replace(/\r?\n$/, '');
+  if (variable === undefined) return null;
+  const secret = process.env[variable];
+  if (secret === undefined) throw new UsageError(`--pass-env: the variable ${variable} is not set.`);
+  return secret;
+}
+
+function cancelOnSignal(): AbortSignal {
+  const controller = new AbortController();
+  for (const name of ['SIGINT', 'SIGTERM'] as const) process.once(name, () => controller.abort(new UsageError('Cancelled.')));
+  return controller.signal;
+}
+
+/** The report for eyes. */
+function describe(report: ProbeReport): string {
+  const lines = [`${report.target.url || 'no URL'}: ${report.verdict}${report.cause ? ` (${report.cause})` : ''}`, ''];
+  for (const { name, status, durationMs, note, ok } of report.steps)
+    lines.push(`  ${ok ? ' ' : '×'} ${name.padEnd(15)} ${String(status ?? '').padStart(3)} ${sayMs(durationMs).padStart(9)}  ${note ?? ''}`.trimEnd());
+  for (const { kind, codec, measured } of report.media) {
+    if (!measured) continue;
+    const size = measured.width ? `, ${measured.width}×${measured.height}` : '';
+    const fps = measured.fps === null ? '' : `, ${measured.fps.toFixed(1)} frames a second`;
+    lines.push('', `  ${kind} ${codec}${size}${fps}, ${sayRate(measured.bitrateKbps)}, ${measured.lost} of ${measured.packets + measured.lost} lost (${sayShare(measured.lossRatio)})`);
+  }
+  for (const finding of report.findings) lines.push('', `  ${finding.severity}: ${finding.title}`, `    ${finding.because}`, ...finding.do.map((step) => `    → ${step}`));
+  return `${lines.join('\n')}\n`;
+}

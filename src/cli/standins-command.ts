@@ -1,0 +1,20 @@
+import { parseArgs } from 'node:util';
+import { ALDER_MILL_FLEET, fleetListing, startFleet } from '../standins/fleet.ts';
+
+
+/** Starts the simulated cameras, prints where they listen, and runs until SIGTERM or SIGINT. */
+export async function standinsCommand(args: readonly string[]): Promise<number> {
+  const { values } = parseArgs({ args: [...args], options: { json: { type: 'boolean', default: false } } });
+  const fleet = await startFleet(ALDER_MILL_FLEET, (end) => {
+    process.stderr.write(`${JSON.stringify(end)}\n`); // what a receiver should have missed, for whoever compares
+  });
+  const listing = fleetListing(fleet);
+  if (values.json) process.stdout.write(`${JSON.stringify(listing)}\n`);
+  else for (const { name, rtsp } of listing.devices) for (const { label, url } of rtsp) process.stdout.write(`${name} ${label}: ${url}\n`);
+  await new Promise<void>((resolve) => {
+    process.once('SIGTERM', () => resolve());
+    process.once('SIGINT', () => resolve());
+  });
+  await fleet.close();
+  return 0;
+}

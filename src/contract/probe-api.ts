@@ -1,0 +1,42 @@
+import { boolean, type InferType, number, object, string } from 'yup';
+import type { ProbeReport, ProbeStep, ProbeStepName, TapeEntry } from '../core/probe/probe-types.ts';
+
+/** Every request carries it: a page of another site cannot set it without asking, and asking is refused. */
+export const APP_HEADER = 'x-clear-tap';
+export const APP_HEADER_VALUE = '1';
+/** The same for WebSockets, which carry no headers of their own: the subprotocol. */
+export const LIVE_PROTOCOL = 'clear-tap.live.1';
+
+const streamTarget = {
+  url: string().strict().required().max(4096),
+  user: string().strict().nullable().defined().max(255),
+  secret: string().strict().nullable().defined().max(1024),
+};
+
+/** What a probe is asked for. */
+export const probeRequestSchema = object({
+  ...streamTarget,
+  seconds: number().strict().min(0.5).max(60).required(),
+  timeoutMs: number().strict().min(200).max(30_000).required(),
+  media: boolean().strict().required(),
+})
+  .noUnknown()
+  .strict()
+  .required();
+export type ProbeRequest = InferType<typeof probeRequestSchema>;
+
+/** Lines of the answer to POST /api/probe: one JSON object each, as they happen. */
+export type ProbeEvent =
+  | { readonly kind: 'stepBegan'; readonly name: ProbeStepName; readonly startMs: number }
+  | { readonly kind: 'step'; readonly step: ProbeStep }
+  | { readonly kind: 'tape'; readonly entry: TapeEntry }
+  | { readonly kind: 'report'; readonly report: ProbeReport };
+
+/** First message of a live WebSocket, from the page. */
+export const liveRequestSchema = object(streamTarget).noUnknown().strict().required();
+export type LiveRequest = InferType<typeof liveRequestSchema>;
+
+/** Text messages of a live WebSocket, to the page; pictures are binary, see live-frame.ts. */
+export type LiveMessage =
+  | { readonly kind: 'format'; readonly codec: string; readonly codecString: string | null }
+  | { readonly kind: 'ended'; readonly message: string };

@@ -1,0 +1,14 @@
+import type { Site } from '../core/site/site-types.ts';
+
+/** GET /api/info. */
+export interface ServerInfo {
+  readonly name: 'clear-tap';
+  /** With the demo the only network is the simulated one. */
+  readonly network: 'real' | 'simulated';
+}
+
+/** GET /api/demo: the demo site, and its cameras' secrets for the vault of this visit. */
+export interface DemoSite {
+  readonly site: Site;
+  readonly secrets: Readonly<Record<string, string>>;
+}

@@ -1,0 +1,108 @@
+import { lookup } from 'node:dns/promises';
+import { connect, isIP } from 'node:net';
+import type { ProbeCause } from '../../core/probe/probe-types.ts';
+import { type Connection, type ConnectionEvents, type Dialer, DialFailure, type Limits, type ResolvedAddress } from '../ports.ts';
+import { mayDial } from './address-policy.ts';
+
+/** What the operating system's error codes mean to the person. */
+const ERRNO_CAUSES: Readonly<Record<string, { cause: ProbeCause; note: string }>> = {
+  ECONNREFUSED: { cause: 'refused', note: 'refused the connection: nothing listens there' },
+  ECONNRESET: { cause: 'closed', note: 'broke off the connection' },
+  EPIPE: { cause: 'closed', note: 'broke off the connection' },
+  EHOSTUNREACH: { cause: 'unreachable', note: 'cannot be reached from this network' },
+  ENETUNREACH: { cause: 'unreachable', note: 'lies in a network that this computer has no way to' },
+  EHOSTDOWN: { cause: 'unreachable', note: 'is down' },
+  EADDRNOTAVAIL: { cause: 'unreachable', note: 'is no address that can be dialled' },
+  EACCES: { cause: 'unreachable', note: 'is blocked by this computer' },
+  ETIMEDOUT: { cause: 'timeout', note: 'did not answer in time' },
+};
+
+const codeOf = (error: unknown): string =>
+  error instanceof Error && 'code' in error && typeof error.code === 'string' ? error.code : '';
+
+/** Runs work that cannot be aborted itself, but stops waiting for it at the limit or when the caller cancels. */
+async function within<T>(work: Promise<T>, { timeoutMs, signal }: Limits, late: () => DialFailure): Promise<T> {
+  let timer: NodeJS.Timeout | undefined;
+  let onAbort: (() => void) | undefined;
+  const stopped = new Promise<never>((_, reject) => {
+    timer = setTimeout(() => reject(late()), timeoutMs);
+    onAbort = () => reject(late());
+    signal.addEventListener('abort', onAbort, { once: true });
+  });
+  try {
+    return await Promise.race([work, stopped]);
+  } finally {
+    clearTimeout(timer);
+    if (onAbort) signal.removeEventListener('abort', onAbort);
+  }
+}
+
+export interface TcpDialerOptions {
+  readonly allowPublic: boolean;
+}
+
+/** Dials real sockets. The policy is asked about the resolved address, and that very address is connected to. */
+export function createTcpDialer({ allowPublic }: TcpDialerOptions): Dialer {
+  return {
+    async resolve(host, port, limits): Promise<ResolvedAddress> {
+      const isLiteral = isIP(host) !== 0;
+      const address = isLiteral ? host : await lookUp(host, limits);
+      if (!mayDial(address, allowPublic))
+        throw new DialFailure('blocked-by-policy', `${isLiteral ? host : `${host} (${address})`} is a public or special address; it was not dialled.`);
+      return { address, port, note: isLiteral ? null : address };
+    },
+    dial: ({ address, port }, events, limits) => dialTcp(address, port, events, limits),
+  };
+}
+
+async function lookUp(host: string, limits: Limits): Promise<string> {
+  try {
+    const late = () => new DialFailure('unresolved-host', `No name server answered for ${host} in time.`);
+    const { address } = await within(lookup(host), limits, late);
+    return address;
+  } catch (error) {
+    if (error instanceof DialFailure) throw error;
+    throw new DialFailure('unresolved-host', `The name ${host} leads to no address.`);
+  }
+}
+
+export function dialTcp(address: string, port: number, events: ConnectionEvents, { timeoutMs, signal }: Limits): Promise<Connection> {
+  return new Promise((resolve, reject) => {
+    const socket = connect({ host: address, port });
+    let isOpen = false;
+    let hasEnded = false;
+    const end = (): void => {
+      if (hasEnded) return;
+      hasEnded = true;
+      clearTimeout(timer);
+      signal.removeEventListener('abort', abort);
+      socket.destroy();
+    };
+    const fail = (cause: ProbeCause, note: string): void => {
+      if (isOpen) {
+        if (!hasEnded) events.onEnd();
+      } else reject(new DialFailure(cause, note));
+      end();
+    };
+    const abort = (): void => fail('closed', 'Cancelled.');
+    const timer = setTimeout(() => {
+      if (!isOpen) fail('timeout', `${address}:${port} did not answer in ${timeoutMs / 1000} s.`);
+    }, timeoutMs);
+    signal.addEventListener('abort', abort, { once: true });
+    if (signal.aborted) abort();
+    socket.setNoDelay(true);
+    socket.once('connect', () => {
+      isOpen = true;
+      clearTimeout(timer);
+      resolve({ send: (bytes) => void (socket.writable && socket.write(bytes)), close: end });
+    });
+    socket.on('data', (chunk) => {
+      if (!hasEnded) events.onData(chunk);
+    });
+    socket.on('error', (error) => {
+      const known = ERRNO_CAUSES[codeOf(error)];
+      fail(known?.cause ?? 'unreachable', `${address}:${port} ${known?.note ?? `could not be dialled (${codeOf(error)})`}.`);
+    });
+    socket.on('close', () => fail('closed', `${address}:${port} hung up.`));
+  });
+}

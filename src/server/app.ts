@@ -1,0 +1,74 @@
+import { Hono } from 'hono';
+import { compress } from 'hono/compress';
+import { HTTPException } from 'hono/http-exception';
+import { stream } from 'hono/streaming';
+import { ValidationError } from 'yup';
+import { type ProbeEvent, probeRequestSchema } from '../contract/probe-api.ts';
+import { problem } from '../contract/problem.ts';
+import type { DemoSite, ServerInfo } from '../contract/server-info.ts';
+import { parseStreamUrl } from '../core/net/stream-url.ts';
+import { reportOfBadTarget } from '../core/probe/probe-report.ts';
+import { guardRequests, type GuardOptions } from './guard.ts';
+import { type ProbeWorld, runProbe } from './probe/run-probe.ts';
+
+export interface AppOptions extends GuardOptions {
+  readonly world: ProbeWorld;
+  readonly network: ServerInfo['network'];
+  /** The demo site, when this server shows it. */
+  readonly demo: (() => DemoSite) | null;
+}
+
+/** A stream URL, an account and limits: more is no request of ours. */
+const MAX_BODY_BYTES = 16 * 1024;
+
+/** The whole pipeline on one screen: guard, then the few things a page may ask of this machine. */
+export function createApp({ world, network, demo, ...guard }: AppOptions) {
+  return new Hono()
+    .use(compress())
+    .use('/api/*', guardRequests(guard))
+    .get('/api/health', (c) => c.json({ status: 'ok' }))
+    .get('/api/info', (c) => c.json<ServerInfo>({ name: 'clear-tap', network }))
+    .get('/api/demo', (c) => (demo ? c.json<DemoSite>(demo()) : c.json(problem(404, 'No demo', 'This server was started without the demo.'), 404)))
+    .post('/api/probe', async (c) => {
+      const text = await c.req.text();
+      if (text.length > MAX_BODY_BYTES) return c.json(problem(413, 'Too large', 'A probe request is a few hundred bytes.'), 413);
+      const request = await probeRequestSchema.validate(parseJson(text), { strict: true });
+      const target = parseStreamUrl(request.url);
+      c.header('Content-Type', 'application/x-ndjson');
+      c.header('Cache-Control', 'no-store');
+      return stream(c, async (out) => {
+        const controller = new AbortController();
+        out.onAbort(() => controller.abort(new Error('The page went away.')));
+        const say = (event: ProbeEvent): void => void out.write(`${JSON.stringify(event)}\n`);
+        if (!target.ok || target.value.url.scheme !== 'rtsp') {
+          const note = target.ok ? `Expected an rtsp:// URL, got ${target.value.url.scheme}://.` : `${target.error.message}.`;
+          say({ kind: 'report', report: reportOfBadTarget('bad-url', note) });
+          return;
+        }
+        const { url } = target.value;
+        const credentials = request.user === null ? null : { user: request.user, password: request.secret ?? '' };
+        try {
+          await runProbe({ ...request, url, credentials }, world, controller.signal, say);
+        } catch (error) {
+          if (!controller.signal.aborted) throw error; // a cancelled probe has nobody to tell
+        }
+      });
+    })
+    .onError((error, c) => {
+      if (error instanceof ValidationError) return c.json(problem(400, 'Bad request', error.message), 400);
+      if (error instanceof HTTPException) return c.json(problem(error.status, 'Refused', error.message), error.status);
+      console.error(error);
+      return c.json(problem(500, 'Our mistake', 'The server met a fault of its own. Its console says which.'), 500);
+    });
+}
+
+/** The typed surface of the server, for the page's client. */
+export type App = ReturnType<typeof createApp>;
+
+function parseJson(text: string): unknown {
+  try {
+    return JSON.parse(text);
+  } catch {
+    throw new HTTPException(400, { message: 'Expected JSON.' });
+  }
+}

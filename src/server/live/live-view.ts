@@ -1,0 +1,184 @@
+import { encodeLiveFrame } from '../../contract/live-frame.ts';
+import type { LiveMessage, LiveRequest } from '../../contract/probe-api.ts';
+import { parseStreamUrl } from '../../core/net/stream-url.ts';
+import { RtspClient } from '../../core/rtsp/client.ts';
+import type { ClientEffect, ClientInput, Track } from '../../core/rtsp/client-types.ts';
+import { takenUnixMs } from '../../core/rtp/camera-clock.ts';
+import { parseRtpPacket } from '../../core/rtp/rtp-packet.ts';
+import { findSenderReport, type SenderReport } from '../../core/rtp/sender-report.ts';
+import { declaredParameterSets } from '../../core/sdp/sdp-parser.ts';
+import { type AccessUnit, annexB, H264Depacketiser, h264CodecString } from '../../core/video/h264-depacketiser.ts';
+import { H264_NAL, h264NalType } from '../../core/video/nal.ts';
+import { type Connection, DialFailure } from '../ports.ts';
+import { type ProbeWorld, USER_AGENT } from '../probe/run-probe.ts';
+
+export interface LiveSink {
+  text(message: LiveMessage): void;
+  binary(bytes: Uint8Array<ArrayBuffer>): void;
+  close(): void;
+}
+
+const ANSWER_TIMEOUT_MS = 5000;
+const DEFAULT_CLOCK_HZ = 90_000;
+
+/**
+ * Draws a stream and hands its pictures on as they complete, until `signal` aborts or the camera ends it. A codec that
+ * no page can be given is said plainly, and the session is torn down.
+ */
+export async function runLiveView(request: LiveRequest, world: ProbeWorld, signal: AbortSignal, sink: LiveSink): Promise<void> {
+  const target = parseStreamUrl(request.url);
+  if (!target.ok) {
+    sink.text({ kind: 'ended', message: `${target.error.message}.` });
+    return sink.close();
+  }
+  const view = new LiveView(request, world, sink, signal);
+  await view.start();
+}
+
+class LiveView {
+  readonly #client: RtspClient;
+  readonly #depacketiser = new H264Depacketiser();
+  #connection: Connection | null = null;
+  #answerTimer: NodeJS.Timeout | null = null;
+  #keepAliveTimer: NodeJS.Timeout | null = null;
+  #video: Track | null = null;
+  #report: SenderReport | null = null;
+  #parameterSets: readonly Uint8Array[] = [];
+  #announced: string | null = null;
+  #isOver = false;
+  readonly #url;
+
+  constructor(
+    request: LiveRequest,
+    private readonly world: ProbeWorld,
+    private readonly sink: LiveSink,
+    private readonly signal: AbortSignal,
+  ) {
+    const parsed = parseStreamUrl(request.url);
+    if (!parsed.ok) throw new RangeError('url: checked by the caller');
+    this.#url = parsed.value.url;
+    this.#client = new RtspClient({
+      url: this.#url,
+      credentials: request.user === null ? null : { user: request.user, password: request.secret ?? '' },
+      userAgent: USER_AGENT,
+      play: true,
+      cnonce: () => world.entropy.hex(8),
+    });
+  }
+
+  async start(): Promise<void> {
+    const { dialer } = this.world;
+    const limits = { timeoutMs: ANSWER_TIMEOUT_MS, signal: this.signal };
+    try {
+      const address = await dialer.resolve(this.#url.host, this.#url.port, limits);
+      const connection = await dialer.dial(
+        address,
+        { onData: (chunk) => this.#put({ kind: 'bytes', chunk, atMs: this.#now() }), onEnd: () => this.#put({ kind: 'closed', atMs: this.#now() }) },
+        limits,
+      );
+      if (this.signal.aborted) return connection.close();
+      this.#connection = connection;
+    } catch (error) {
+      if (this.signal.aborted) return;
+      if (error instanceof DialFailure) return this.#end(error.message);
+      throw error;
+    }
+    this.signal.addEventListener('abort', () => {
+      this.#put({ kind: 'stop', atMs: this.#now() });
+      this.#end(null);
+    });
+    this.#put({ kind: 'connected', atMs: this.#now() });
+  }
+
+  #now(): number {
+    return this.world.clock.monotonicMs();
+  }
+
+  #put(input: ClientInput): void {
+    if (this.#isOver) return;
+    for (const effect of this.#client.handle(input)) this.#carryOut(effect);
+  }
+
+  #carryOut(effect: ClientEffect): void {
+    switch (effect.kind) {
+      case 'send':
+        return this.#connection?.send(effect.bytes);
+      case 'armAnswer':
+        if (this.#answerTimer) clearTimeout(this.#answerTimer);
+        this.#answerTimer = setTimeout(() => this.#put({ kind: 'answerTimer', atMs: this.#now() }), ANSWER_TIMEOUT_MS);
+        return;
+      case 'disarmAnswer':
+        if (this.#answerTimer) clearTimeout(this.#answerTimer);
+        return;
+      case 'armKeepAlive':
+        if (this.#keepAliveTimer) clearTimeout(this.#keepAliveTimer);
+        this.#keepAliveTimer = setTimeout(() => this.#put({ kind: 'keepAliveTimer', atMs: this.#now() }), effect.afterMs);
+        return;
+      case 'playing':
+        return this.#begin(effect.tracks);
+      case 'rtp':
+        if (effect.track === this.#video) this.#takePacket(effect.packet, effect.track);
+        return;
+      case 'rtcp':
+        if (effect.track === this.#video) this.#report = findSenderReport(effect.packet) ?? this.#report;
+        return;
+      case 'failed':
+        return this.#end(effect.note);
+      case 'ended':
+        return this.#end('The camera ended the stream.');
+      default:
+        return;
+    }
+  }
+
+  #begin(tracks: readonly Track[]): void {
+    const video = tracks.find(({ media }) => media.kind === 'video');
+    const codec = video?.media.codec ?? null;
+    if (!video || codec !== 'H264') {
+      this.sink.text({ kind: 'format', codec: codec ?? 'unknown', codecString: null });
+      this.#put({ kind: 'stop', atMs: this.#now() });
+      return;
+    }
+    this.#video = video;
+    this.#parameterSets = declaredParameterSets(video.media);
+    this.#announce(this.#parameterSets.find((nal) => h264NalType(nal[0] ?? 0) === H264_NAL.sps));
+  }
+
+  /** The decoder is set up anew whenever the profile changes: what arrives wins over what was described. */
+  #announce(sps: Uint8Array | undefined): void {
+    const codecString = sps ? h264CodecString(sps) : null;
+    if (codecString === null || codecString === this.#announced) return;
+    this.#announced = codecString;
+    this.sink.text({ kind: 'format', codec: 'H264', codecString });
+  }
+
+  #takePacket(bytes: Uint8Array, track: Track): void {
+    const parsed = parseRtpPacket(bytes);
+    if (!parsed.ok) return; // the probe reports malformed packets; a picture goes on without them
+    for (const unit of this.#depacketiser.push(parsed.value)) this.#give(unit, track.media.clockRate ?? DEFAULT_CLOCK_HZ);
+  }
+
+  #give(unit: AccessUnit, clockHz: number): void {
+    const sps = unit.nals.find((nal) => h264NalType(nal[0] ?? 0) === H264_NAL.sps);
+    this.#announce(sps);
+    const nals = unit.isKeyFrame && !sps ? [...this.#parameterSets, ...unit.nals] : unit.nals;
+    this.sink.binary(
+      encodeLiveFrame({
+        isKeyFrame: unit.isKeyFrame,
+        arrivedUnixMs: this.world.clock.unixMs(),
+        takenUnixMs: this.#report ? takenUnixMs(this.#report, unit.rtpTimestamp, clockHz) : null,
+        accessUnit: annexB(nals),
+      }),
+    );
+  }
+
+  #end(message: string | null): void {
+    if (this.#isOver) return;
+    this.#isOver = true;
+    if (this.#answerTimer) clearTimeout(this.#answerTimer);
+    if (this.#keepAliveTimer) clearTimeout(this.#keepAliveTimer);
+    if (message !== null) this.sink.text({ kind: 'ended', message });
+    this.#connection?.close();
+    this.sink.close();
+  }
+}

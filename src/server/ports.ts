@@ -1,0 +1,55 @@
+import type { ProbeCause } from '../core/probe/probe-types.ts';
+
+// The outside world as the engine sees it. Adapters implement these; tests implement them too.
+
+/** An open connection. `onData` and `onEnd` are called until `close`. */
+export interface Connection {
+  send(bytes: Uint8Array): void;
+  close(): void;
+}
+
+export interface ConnectionEvents {
+  readonly onData: (chunk: Uint8Array) => void;
+  /** The peer hung up or the connection broke; nothing follows. */
+  readonly onEnd: () => void;
+}
+
+/** Why there is no connection. `note` says what happened, in plain words. */
+export class DialFailure extends Error {
+  override readonly name = 'DialFailure';
+  constructor(
+    readonly probeCause: ProbeCause,
+    note: string,
+  ) {
+    super(note);
+  }
+}
+
+export interface ResolvedAddress {
+  readonly address: string;
+  readonly port: number;
+  /** What to say of it: the address a name led to. */
+  readonly note: string | null;
+}
+
+/** Looks names up and opens connections. Everything that waits ends with its signal. */
+export interface Dialer {
+  resolve(host: string, port: number, limits: Limits): Promise<ResolvedAddress>;
+  dial(address: ResolvedAddress, events: ConnectionEvents, limits: Limits): Promise<Connection>;
+}
+
+export interface Limits {
+  readonly timeoutMs: number;
+  readonly signal: AbortSignal;
+}
+
+export interface Clock {
+  /** For differences. */
+  monotonicMs(): number;
+  /** For display and for comparing with a camera's clock. */
+  unixMs(): number;
+}
+
+export interface Entropy {
+  hex(byteCount: number): string;
+}

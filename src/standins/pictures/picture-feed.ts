@@ -1,0 +1,123 @@
+import type { EncodedGroup } from './mp4-samples.ts';
+import type { GroupRequest } from './group-encoder.ts';
+import type { PictureFormat } from './painter.ts';
+
+export interface FeedFormat extends PictureFormat {
+  readonly fps: number;
+  readonly groupFrames: number;
+  readonly quantiser: number;
+}
+
+export interface Picture {
+  /** When it was taken, by its own clock. */
+  readonly unixMs: number;
+  readonly nals: readonly Uint8Array[];
+  readonly isKeyFrame: boolean;
+}
+
+export type EncodeGroup = (request: GroupRequest) => Promise<EncodedGroup>;
+type Listener = (picture: Picture) => void;
+
+/** How long encoding goes on when nobody draws: a second client of a probe then finds it warm. */
+const LINGER_MS = 4000;
+/** First guess of what a pixel costs to draw and encode, generous; each group corrects it. */
+const FIRST_GUESS_NS_PER_PIXEL = 90;
+const HEADROOM = 1.4;
+
+/**
+ * The pictures of one stream, encoded once for all its clients, a group ahead of time, and only while somebody draws.
+ * Each picture is given out when its own clock says so.
+ */
+export class PictureFeed {
+  readonly #listeners = new Set<Listener>();
+  #run: { stopped: boolean } | null = null;
+  #lingering: NodeJS.Timeout | null = null;
+  #encodeMs: number;
+  #latest: Pick<EncodedGroup, 'sps' | 'pps'> | null = null;
+
+  constructor(
+    readonly format: FeedFormat,
+    private readonly encode: EncodeGroup,
+  ) {
+    this.#encodeMs = (format.width * format.height * format.groupFrames * FIRST_GUESS_NS_PER_PIXEL) / 1e6;
+  }
+
+  /** Starts encoding ahead of a client that is about to draw. */
+  warmUp(): void {
+    this.#start();
+    this.#lingerWhenIdle();
+  }
+
+  subscribe(listener: Listener): () => void {
+    this.#listeners.add(listener);
+    this.#start();
+    return () => {
+      this.#listeners.delete(listener);
+      this.#lingerWhenIdle();
+    };
+  }
+
+  /** Parameter sets for the description; encodes a picture when none was encoded yet. */
+  async parameterSets(): Promise<Pick<EncodedGroup, 'sps' | 'pps'>> {
+    this.#latest ??= await this.encode({ ...this.format, frames: 1, startUnixMs: 0 }); // clock at 1970: never sent
+    return this.#latest;
+  }
+
+  stop(): void {
+    if (this.#run) this.#run.stopped = true;
+    this.#run = null;
+    if (this.#lingering) clearTimeout(this.#lingering);
+    this.#lingering = null;
+  }
+
+  #start(): void {
+    if (this.#lingering) clearTimeout(this.#lingering);
+    this.#lingering = null;
+    if (this.#run) return;
+    const run = { stopped: false };
+    this.#run = run;
+    void this.#loop(run);
+  }
+
+  #lingerWhenIdle(): void {
+    if (this.#listeners.size > 0 || this.#lingering) return;
+    this.#lingering = setTimeout(() => this.stop(), LINGER_MS);
+    this.#lingering.unref();
+  }
+
+  async #loop(run: { stopped: boolean }): Promise<void> {
+    const { fps, groupFrames } = this.format;
+    let startUnixMs = Date.now() + this.#encodeMs * HEADROOM;
+    let pending = this.#encodeTimed(startUnixMs);
+    while (!run.stopped) {
+      const group = await pending;
+      if (run.stopped) return;
+      const nextStart = Math.max(startUnixMs + (groupFrames * 1000) / fps, Date.now());
+      pending = this.#encodeTimed(nextStart);
+      for (const [index, nals] of group.pictures.entries()) {
+        const unixMs = startUnixMs + (index * 1000) / fps;
+        await sleepUntil(unixMs);
+        if (run.stopped) return;
+        this.#give({ unixMs, nals: index === 0 ? [group.sps, group.pps, ...nals] : nals, isKeyFrame: index === 0 });
+      }
+      startUnixMs = nextStart;
+    }
+  }
+
+  async #encodeTimed(startUnixMs: number): Promise<EncodedGroup> {
+    const began = Date.now();
+    const group = await this.encode({ ...this.format, frames: this.format.groupFrames, startUnixMs });
+    this.#encodeMs = Date.now() - began;
+    this.#latest = group;
+    return group;
+  }
+
+  #give(picture: Picture): void {
+    for (const listener of [...this.#listeners]) listener(picture);
+  }
+}
+
+function sleepUntil(unixMs: number): Promise<void> {
+  const waitMs = unixMs - Date.now();
+  return waitMs <= 0 ? Promise.resolve() : new Promise((resolve) => setTimeout(resolve, waitMs));
+}

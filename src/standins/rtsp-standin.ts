@@ -1,0 +1,248 @@
+import { randomBytes } from 'node:crypto';
+import { type AddressInfo, createServer, type Server, type Socket } from 'node:net';
+import { base64Of, hexOf } from '../core/base/bytes.ts';
+import { RtspMessageParser } from '../core/rtsp/message-parser.ts';
+import { headerOf, type RtspHeader, type RtspRequest, writeResponse } from '../core/rtsp/rtsp-message.ts';
+import { parseSession, parseTransport } from '../core/rtsp/transport.ts';
+import { DigestGuard } from './digest-guard.ts';
+import type { Personality, StreamPersonality } from './personality.ts';
+import { type EncodeGroup, PictureFeed } from './pictures/picture-feed.ts';
+import { RtpSender, type SenderCounts } from './rtp-sender.ts';
+
+export interface SessionEnd extends SenderCounts {
+  readonly camera: string;
+  readonly stream: string;
+}
+
+export interface RtspStandIn {
+  readonly personality: Personality;
+  /** Loopback port it really listens on. */
+  readonly port: number;
+  /** Sessions that are drawing now. */
+  readonly sessions: () => number;
+  close(): Promise<void>;
+}
+
+const METHODS = 'OPTIONS, DESCRIBE, SETUP, PLAY, GET_PARAMETER, TEARDOWN';
+const PAYLOAD_TYPE = 96;
+/** A client this far behind is gone or stuck: it is cut off rather than buffered for. */
+const MAX_UNSENT_BYTES = 4 * 1024 * 1024;
+
+interface Session {
+  readonly id: string;
+  readonly stream: StreamPersonality;
+  readonly channels: readonly [number, number];
+  sender: RtpSender | null;
+  unsubscribe: (() => void) | null;
+}
+
+/** Starts a simulated camera on a loopback port. It speaks RTSP 1.0 over TCP to any client. */
+export async function startRtspStandIn(
+  personality: Personality,
+  encode: EncodeGroup,
+  onSessionEnd: (end: SessionEnd) => void = () => {},
+): Promise<RtspStandIn> {
+  const feeds = new Map(personality.streams.map((stream) => [stream.path, new PictureFeed(stream.format, encode)]));
+  const connections = new Set<Connection>();
+  const server: Server = createServer((socket) => {
+    const connection = new Connection(socket, personality, feeds, () => countSessions(), onSessionEnd);
+    connections.add(connection);
+    socket.on('close', () => connections.delete(connection));
+  });
+  const countSessions = (): number => [...connections].reduce((sum, { sessionCount }) => sum + sessionCount, 0);
+  await new Promise<void>((resolve, reject) => {
+    server.once('error', reject);
+    server.listen(0, '127.0.0.1', resolve);
+  });
+  // Drawn and encoded once before anybody dials, so that the first description is not late.
+  for (const feed of feeds.values()) await feed.parameterSets();
+  const { port } = server.address() as AddressInfo; // a TCP server's address is an object
+  return {
+    personality,
+    port,
+    sessions: countSessions,
+    close: async () => {
+      for (const connection of connections) connection.close();
+      for (const feed of feeds.values()) feed.stop();
+      await new Promise((resolve) => server.close(resolve));
+    },
+  };
+}
+
+/** One client's connection. */
+class Connection {
+  readonly #parser = new RtspMessageParser();
+  readonly #guard: DigestGuard;
+  readonly #sessions = new Map<string, Session>();
+  #expiry: NodeJS.Timeout | null = null;
+
+  constructor(
+    private readonly socket: Socket,
+    private readonly personality: Personality,
+    private readonly feeds: ReadonlyMap<string, PictureFeed>,
+    private readonly sessionsOfCamera: () => number,
+    private readonly onSessionEnd: (end: SessionEnd) => void,
+  ) {
+    this.#guard = new DigestGuard(personality);
+    socket.setNoDelay(true);
+    socket.on('data', (chunk) => this.#take(chunk));
+    socket.on('error', () => this.close());
+    socket.on('close', () => this.close());
+  }
+
+  get sessionCount(): number {
+    return this.#sessions.size;
+  }
+
+  close(): void {
+    for (const session of [...this.#sessions.values()]) this.#end(session);
+    if (this.#expiry) clearTimeout(this.#expiry);
+    this.socket.destroy();
+  }
+
+  #take(chunk: Uint8Array): void {
+    for (const event of this.#parser.push(chunk)) {
+      if (event.kind === 'request') void this.#answer(event.request);
+      else if (event.kind === 'malformed') this.socket.end(writeResponse(400, 'Bad Request', []));
+    }
+  }
+
+  async #answer(request: RtspRequest): Promise<void> {
+    this.#restartExpiry();
+    const { method, uri } = request;
+    if (method === 'OPTIONS') return this.#reply(request, 200, 'OK', [{ name: 'Public', value: METHODS }]);
+    if (!this.#guard.admits(method, uri, headerOf(request, 'Authorization')))
+      return this.#reply(request, 401, 'Unauthorized', [{ name: 'WWW-Authenticate', value: this.#guard.challenge }]);
+    switch (method) {
+      case 'DESCRIBE':
+        return this.#describe(request);
+      case 'SETUP':
+        return this.#setUp(request);
+      case 'PLAY':
+        return this.#play(request);
+      case 'GET_PARAMETER':
+      case 'SET_PARAMETER':
+        return this.#reply(request, this.#sessionOf(request) ? 200 : 454, this.#sessionOf(request) ? 'OK' : 'Session Not Found', []);
+      case 'TEARDOWN': {
+        const session = this.#sessionOf(request);
+        if (session) this.#end(session);
+        return this.#reply(request, session ? 200 : 454, session ? 'OK' : 'Session Not Found', []);
+      }
+      default:
+        return this.#reply(request, 501, 'Not Implemented', []);
+    }
+  }
+
+  async #describe(request: RtspRequest): Promise<void> {
+    const stream = this.#streamAt(request.uri);
+    const feed = stream && this.feeds.get(stream.path);
+    if (!stream || !feed) return this.#reply(request, 404, 'Not Found', []);
+    feed.warmUp();
+    const { sps, pps } = await feed.parameterSets();
+    const { fps } = stream.format;
+    const profile = hexOf(sps.subarray(1, 4)).toUpperCase();
+    const sdp = [
+      'v=0',
+      `o=- ${Math.floor(Date.now() / 1000)} 1 IN IP4 ${this.personality.host}`,
+      `s=${this.personality.name} ${stream.label}`,
+      'c=IN IP4 0.0.0.0',
+      't=0 0',
+      'a=control:*',
+      'a=range:npt=now-',
+      `m=video 0 RTP/AVP ${PAYLOAD_TYPE}`,
+      `a=rtpmap:${PAYLOAD_TYPE} H264/90000`,
+      `a=fmtp:${PAYLOAD_TYPE} packetization-mode=1;profile-level-id=${profile};sprop-parameter-sets=${base64Of(sps)},${base64Of(pps)}`,
+      `a=framerate:${fps}`,
+      'a=control:trackID=0',
+      '',
+    ].join('\r\n');
+    const headers = [
+      { name: 'Content-Type', value: 'application/sdp' },
+      { name: 'Content-Base', value: `${request.uri.replace(/\/?$/, '/')}` },
+    ];
+    this.#reply(request, 200, 'OK', headers, sdp);
+  }
+
+  #setUp(request: RtspRequest): void {
+    const stream = this.#streamAt(request.uri.replace(/\/?trackID=0$/, ''));
+    if (!stream) return this.#reply(request, 404, 'Not Found', []);
+    const wanted = headerOf(request, 'Transport') ?? '';
+    if (!/RTP\/AVP\/TCP/i.test(wanted)) return this.#reply(request, 461, 'Unsupported Transport', []);
+    if (this.sessionsOfCamera() >= this.personality.maxSessions) return this.#reply(request, 453, 'Not Enough Bandwidth', []);
+    const channels = parseTransport(wanted).interleaved ?? ([0, 1] as const);
+    const session: Session = { id: randomBytes(4).toString('hex'), stream, channels, sender: null, unsubscribe: null };
+    this.#sessions.set(session.id, session);
+    this.#reply(request, 200, 'OK', [
+      { name: 'Transport', value: `RTP/AVP/TCP;unicast;interleaved=${channels.join('-')}` },
+      { name: 'Session', value: `${session.id};timeout=${this.personality.sessionTimeoutS}` },
+    ]);
+  }
+
+  #play(request: RtspRequest): void {
+    const session = this.#sessionOf(request);
+    const feed = session && this.feeds.get(session.stream.path);
+    if (!session || !feed) return this.#reply(request, 454, 'Session Not Found', []);
+    const { dropEvery, maxPayloadBytes, stopsAfterMs } = this.personality;
+    const firstSeq = randomBytes(2).readUInt16BE();
+    const sender = new RtpSender({
+      ssrc: randomBytes(4).readUInt32BE(),
+      firstSeq,
+      payloadType: PAYLOAD_TYPE,
+      maxPayloadBytes,
+      dropEvery,
+      sendRtp: (packet) => this.#sendInterleaved(session.channels[0], packet),
+      sendRtcp: (packet) => this.#sendInterleaved(session.channels[1], packet),
+    });
+    session.sender = sender;
+    this.#reply(request, 200, 'OK', [
+      { name: 'Session', value: session.id },
+      { name: 'Range', value: 'npt=now-' },
+      { name: 'RTP-Info', value: `url=${request.uri.replace(/\/?$/, '/')}trackID=0;seq=${firstSeq}` },
+    ]);
+    const startedMs = Date.now();
+    session.unsubscribe?.();
+    session.unsubscribe = feed.subscribe((picture) => {
+      if (stopsAfterMs !== null && Date.now() - startedMs > stopsAfterMs) return;
+      sender.send(picture); // from wherever the group stands, as cameras do: the first key frame comes later
+    });
+  }
+
+  /** Source: RFC 2326 §10.12. */
+  #sendInterleaved(channel: number, packet: Uint8Array): void {
+    if (this.socket.destroyed) return;
+    if (this.socket.writableLength > MAX_UNSENT_BYTES) return this.close();
+    const framed = Buffer.allocUnsafe(4 + packet.length);
+    framed.set([0x24, channel, packet.length >> 8, packet.length & 0xff]);
+    framed.set(packet, 4);
+    this.socket.write(framed);
+  }
+
+  #streamAt(uri: string): StreamPersonality | undefined {
+    const path = uri.replace(/^[a-z]+:\/\/[^/]*/i, '').replace(/\/$/, '');
+    return this.personality.streams.find((stream) => stream.path === path);
+  }
+  #sessionOf(request: RtspRequest): Session | undefined {
+    return this.#sessions.get(parseSession(headerOf(request, 'Session') ?? '').id);
+  }
+  #end(session: Session): void {
+    if (!this.#sessions.delete(session.id)) return;
+    session.unsubscribe?.();
+    const counts = session.sender?.counts ?? { sent: 0, dropped: 0 };
+    if (session.sender) this.onSessionEnd({ camera: this.personality.name, stream: session.stream.label, ...counts });
+  }
+  /** RFC 2326 §12.37: a server may close a session whose client stays silent for the timeout. */
+  #restartExpiry(): void {
+    if (this.#expiry) clearTimeout(this.#expiry);
+    this.#expiry = setTimeout(() => this.close(), this.personality.sessionTimeoutS * 1000);
+    this.#expiry.unref();
+  }
+  #reply(request: RtspRequest, status: number, reason: string, headers: readonly RtspHeader[], body = ''): void {
+    const all = [
+      { name: 'CSeq', value: headerOf(request, 'CSeq') ?? '0' },
+      { name: 'Server', value: this.personality.server },
+      ...headers,
+    ];
+    if (body !== '') all.push({ name: 'Content-Length', value: String(Buffer.byteLength(body)) });
+    if (!this.socket.destroyed) this.socket.write(writeResponse(status, reason, all, body));
+  }
+}
