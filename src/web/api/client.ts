@@ -1,0 +1,29 @@
+import { APP_HEADER, APP_HEADER_VALUE } from '../../contract/probe-api.ts';
+import type { DemoSite, ServerInfo } from '../../contract/server-info.ts';
+
+/** The server on this machine did not answer, or refused. `message` is for the person. */
+export class ServerUnreachable extends Error {
+  override readonly name = 'ServerUnreachable';
+}
+
+const TOKEN_HEADER = 'x-clear-tap-token';
+/** A server that listens beyond loopback prints its address with a token; it is kept for the visit. */
+export const serverToken: string | null = new URLSearchParams(globalThis.location?.search ?? '').get('token');
+
+export async function callServer(path: string, init: RequestInit = {}): Promise<Response> {
+  const headers = new Headers(init.headers);
+  headers.set(APP_HEADER, APP_HEADER_VALUE);
+  if (serverToken !== null) headers.set(TOKEN_HEADER, serverToken);
+  let response: Response;
+  try {
+    response = await fetch(path, { ...init, headers });
+  } catch (error) {
+    if (error instanceof DOMException && error.name === 'AbortError') throw error;
+    throw new ServerUnreachable('Clear Tap’s own server on this computer does not answer. Start it again; the site is safe in this browser.');
+  }
+  if (!response.ok) throw new ServerUnreachable(`Clear Tap’s own server refused the request (${response.status}).`);
+  return response;
+}
+
+export const fetchInfo = async (): Promise<ServerInfo> => (await callServer('/api/info')).json();
+export const fetchDemo = async (): Promise<DemoSite> => (await callServer('/api/demo')).json();

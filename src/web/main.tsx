@@ -1,0 +1,27 @@
+import './styles.css';
+import { Tooltip } from 'radix-ui';
+import { StrictMode } from 'react';
+import { createRoot } from 'react-dom/client';
+import { Provider } from 'react-redux';
+import { RouterProvider } from 'react-router/dom';
+import { boot } from './boot.ts';
+import { createAppRouter } from './router.tsx';
+import { store } from './store/store.ts';
+import { createMemoryVault } from './vault/vault.ts';
+import { VaultContext } from './vault/vault-context.tsx';
+
+const vault = createMemoryVault();
+const started = await boot(vault);
+const root = document.getElementById('root');
+if (!root) throw new Error('index.html has no #root');
+createRoot(root).render(
+  <StrictMode>
+    <Provider store={store}>
+      <VaultContext.Provider value={vault}>
+        <Tooltip.Provider delayDuration={200}>
+          <RouterProvider router={createAppRouter(started)} />
+        </Tooltip.Provider>
+      </VaultContext.Provider>
+    </Provider>
+  </StrictMode>,
+);

@@ -1,0 +1,36 @@
+import { nanoid } from '@reduxjs/toolkit';
+import { type FormEvent, useState } from 'react';
+import { useNavigate } from 'react-router';
+import { emptySite } from '../../core/site/site-types.ts';
+import { saveSite } from '../store/site-store.ts';
+import { commandIssued, siteOpened } from '../store/site-slice.ts';
+import { useAppDispatch } from '../store/store.ts';
+import { Button } from '../ui/button.tsx';
+import { TextField } from '../ui/text-field.tsx';
+
+/** Begins a site: it needs a name and nothing else. */
+export function NewSiteForm({ onCreated }: { onCreated: () => void }) {
+  const [name, setName] = useState('');
+  const [error, setError] = useState<string | null>(null);
+  const dispatch = useAppDispatch();
+  const navigate = useNavigate();
+  const submit = async (event: FormEvent): Promise<void> => {
+    event.preventDefault();
+    const wanted = name.trim();
+    if (wanted === '' || wanted.length > 80) return setError('A name of 1 to 80 characters is needed.');
+    const site = emptySite(`site-${nanoid(8).replace(/[^A-Za-z0-9]/g, 'x')}`, wanted);
+    await saveSite(site);
+    dispatch(siteOpened(site));
+    dispatch(commandIssued({ kind: 'note', logKind: 'site', subject: 'site', text: `${wanted} begun` }));
+    onCreated();
+    await navigate(`/site/${site.id}`);
+  };
+  return (
+    <form onSubmit={(event) => void submit(event)} className="flex flex-col gap-3">
+      <TextField label="Name of the site" value={name} error={error} onChange={(event) => setName(event.target.value)} />
+      <Button kind="main" type="submit" className="self-end">
+        Begin
+      </Button>
+    </form>
+  );
+}

@@ -1,0 +1,127 @@
+import { ChevronDown } from 'lucide-react';
+import { DropdownMenu } from 'radix-ui';
+import { useEffect, useRef, useState } from 'react';
+import { useNavigate } from 'react-router';
+import type { Site } from '../../core/site/site-types.ts';
+import { hasSite, listSites, saveSite, type SiteListing } from '../store/site-store.ts';
+import { commandIssued, selectSite, siteOpened } from '../store/site-slice.ts';
+import { useAppDispatch, useAppSelector } from '../store/store.ts';
+import { Button } from '../ui/button.tsx';
+import { DialogFrame } from '../ui/dialog-frame.tsx';
+import { NewSiteForm } from './new-site-form.tsx';
+
+const ITEM = 'flex min-h-8 cursor-pointer items-center px-3 outline-none data-[highlighted]:bg-verdigris-wash pointer-coarse:min-h-11';
+
+type Slip = { kind: 'none' } | { kind: 'refused'; message: string } | { kind: 'clash'; site: Site } | { kind: 'new' };
+
+/** The site's name, and what can be done with whole sites: switch, begin, open a file, export. */
+export function SiteMenu() {
+  const site = useAppSelector(selectSite);
+  const dispatch = useAppDispatch();
+  const navigate = useNavigate();
+  const fileInput = useRef<HTMLInputElement>(null);
+  const [others, setOthers] = useState<readonly SiteListing[]>([]);
+  const [slip, setSlip] = useState<Slip>({ kind: 'none' });
+  const [isOpen, setIsOpen] = useState(false);
+
+  useEffect(() => {
+    if (isOpen) void listSites().then((sites) => setOthers(sites.filter(({ id }) => id !== site.id)));
+  }, [isOpen, site.id]);
+
+  const open = async (opened: Site): Promise<void> => {
+    dispatch(siteOpened(opened));
+    dispatch(commandIssued({ kind: 'note', logKind: 'site', subject: 'site', text: `${opened.name} opened from a file` }));
+    setSlip({ kind: 'none' });
+    await navigate(`/site/${opened.id}`);
+  };
+
+  const readFile = async (file: File): Promise<void> => {
+    const { readSiteFile } = await import('./site-files.ts');
+    const read = readSiteFile(await file.text());
+    if (!read.ok) return setSlip({ kind: 'refused', message: read.error.message });
+    if (read.value.id === site.id || (await hasSite(read.value.id))) return setSlip({ kind: 'clash', site: read.value });
+    await open(read.value);
+  };
+
+  const keepBoth = async (clash: Site): Promise<void> => {
+    const copy = { ...clash, id: `${clash.id}-${Date.now().toString(36)}`, name: `${clash.name}, from file` };
+    await saveSite(copy);
+    await open(copy);
+  };
+
+  return (
+    <>
+      <DropdownMenu.Root open={isOpen} onOpenChange={setIsOpen}>
+        <DropdownMenu.Trigger className="flex min-h-8 items-center gap-1 font-strong">
+          <span className="sr-only">Site: </span>
+          {site.name}
+          <ChevronDown size={14} aria-hidden="true" />
+        </DropdownMenu.Trigger>
+        <DropdownMenu.Portal>
+          <DropdownMenu.Content align="start" sideOffset={6} className="z-20 min-w-56 border border-ink bg-sheet py-1">
+            {others.map(({ id, name }) => (
+              <DropdownMenu.Item key={id} className={ITEM} onSelect={() => void navigate(`/site/${id}`)}>
+                {name}
+              </DropdownMenu.Item>
+            ))}
+            {others.length > 0 && <DropdownMenu.Separator className="my-1 h-px bg-hair" />}
+            <DropdownMenu.Item className={ITEM} onSelect={() => setSlip({ kind: 'new' })}>
+              New site
+            </DropdownMenu.Item>
+            <DropdownMenu.Item className={ITEM} onSelect={() => fileInput.current?.click()}>
+              Open a site file
+            </DropdownMenu.Item>
+            <DropdownMenu.Item className={ITEM} onSelect={() => void import('./site-files.ts').then(({ exportSite }) => exportSite(site))}>
+              Export this site
+            </DropdownMenu.Item>
+          </DropdownMenu.Content>
+        </DropdownMenu.Portal>
+      </DropdownMenu.Root>
+      <input
+        ref={fileInput}
+        type="file"
+        accept=".json,application/json"
+        className="hidden"
+        aria-label="Site file"
+        onChange={(event) => {
+          const file = event.target.files?.[0];
+          event.target.value = '';
+          if (file) void readFile(file);
+        }}
+      />
+      <DialogFrame
+        title="This file was not opened"
+        description="The site you have open is as it was."
+        isOpen={slip.kind === 'refused'}
+        onOpenChange={() => setSlip({ kind: 'none' })}
+      >
+        <p className="border-l-[3px] border-brick pl-3">{slip.kind === 'refused' ? slip.message : ''}</p>
+        <div className="mt-4 flex justify-end">
+          <Button onClick={() => setSlip({ kind: 'none' })}>Close</Button>
+        </div>
+      </DialogFrame>
+      <DialogFrame
+        title={slip.kind === 'clash' ? `${slip.site.name} is already here` : ''}
+        description="The file holds a site that this browser has too."
+        isOpen={slip.kind === 'clash'}
+        onOpenChange={() => setSlip({ kind: 'none' })}
+      >
+        <div className="flex flex-wrap justify-end gap-2">
+          <Button onClick={() => setSlip({ kind: 'none' })}>Leave it</Button>
+          <Button onClick={() => slip.kind === 'clash' && void keepBoth(slip.site)}>Keep both</Button>
+          <Button kind="main" onClick={() => slip.kind === 'clash' && void open(slip.site)}>
+            Replace with the file
+          </Button>
+        </div>
+      </DialogFrame>
+      <DialogFrame
+        title="New site"
+        description="One customer’s place: its cameras, destinations and record."
+        isOpen={slip.kind === 'new'}
+        onOpenChange={() => setSlip({ kind: 'none' })}
+      >
+        <NewSiteForm onCreated={() => setSlip({ kind: 'none' })} />
+      </DialogFrame>
+    </>
+  );
+}

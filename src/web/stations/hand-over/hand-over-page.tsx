@@ -1,0 +1,179 @@
+import { Link, useParams, useSearchParams } from 'react-router';
+import { judgeTap } from '../../../core/budget/tap-judgement.ts';
+import { type Sheet, type SheetField, sheetFor } from '../../../core/handover/sheet.ts';
+import { buildStreamUrl } from '../../../core/net/stream-url.ts';
+import { handOverState } from '../../../core/site/lane.ts';
+import type { Camera, Stream, Tap } from '../../../core/site/site-types.ts';
+import { plainUrlOf, streamUrlOf } from '../../../core/site/stream-address.ts';
+import { download, fileNameOf } from '../../shell/site-files.ts';
+import { commandIssued, selectIndex, selectSite } from '../../store/site-slice.ts';
+import { useAppDispatch, useAppSelector } from '../../store/store.ts';
+import { Button } from '../../ui/button.tsx';
+import { CopyButton } from '../../ui/copy-button.tsx';
+import { Drop, VERDICT_WORDS } from '../../ui/drop.tsx';
+import { FindingList } from '../../ui/finding-card.tsx';
+import { KnownHowMark } from '../../ui/known-how.tsx';
+import { useVault } from '../../vault/vault-context.tsx';
+import { StationFrame } from '../station-frame.tsx';
+
+/** The Hand over station: the sheet of one tap, as the destination's form asks for it. */
+export function HandOverPage() {
+  return <StationFrame station="hand-over">{(camera) => <HandOverBench key={camera.id} camera={camera} />}</StationFrame>;
+}
+
+function HandOverBench({ camera }: { camera: Camera }) {
+  const site = useAppSelector(selectSite);
+  const { siteId } = useParams();
+  const [search, setSearch] = useSearchParams();
+  const taps = site.taps.filter((tap) => tap.cameraId === camera.id);
+  const tap = taps.find(({ id }) => id === search.get('tap')) ?? taps[0];
+  const stream = camera.streams.find(({ id }) => id === tap?.streamId);
+  if (!tap || !stream)
+    return (
+      <div className="max-w-lg py-8">
+        <h2 className="text-name">Nobody draws {camera.name} yet</h2>
+        <p className="mt-1 text-soft">A sheet is made for one destination drawing one stream. Choose it at the Tap station.</p>
+        <Link to={`/site/${siteId}/camera/${camera.id}/tap`} className="mt-3 inline-block font-strong text-verdigris hover:underline">
+          Choose who draws it →
+        </Link>
+      </div>
+    );
+  return (
+    <>
+      {taps.length > 1 && (
+        <div role="tablist" aria-label="Sheets" className="no-print mb-3 flex flex-wrap gap-1">
+          {taps.map((other) => (
+            <button
+              key={other.id}
+              type="button"
+              role="tab"
+              aria-selected={other.id === tap.id}
+              onClick={() => setSearch({ tap: other.id }, { replace: true })}
+              className={`min-h-8 border-b-2 px-3 pointer-coarse:min-h-11 ${other.id === tap.id ? 'border-verdigris font-strong' : 'border-transparent text-soft hover:text-ink'}`}
+            >
+              {site.destinations.find(({ id }) => id === other.destinationId)?.name}, {other.use}
+            </button>
+          ))}
+        </div>
+      )}
+      <SheetBench key={tap.id} camera={camera} stream={stream} tap={tap} />
+    </>
+  );
+}
+
+function SheetBench({ camera, stream, tap }: { camera: Camera; stream: Stream; tap: Tap }) {
+  const site = useAppSelector(selectSite);
+  const index = useAppSelector(selectIndex);
+  const dispatch = useAppDispatch();
+  const vault = useVault();
+  const sheet = sheetFor(site, index, tap);
+  const { verdict, findings } = judgeTap(site, index, tap);
+  const url = plainUrlOf(camera, stream);
+  const state = handOverState(index, tap, url);
+  if (!sheet) return null;
+  const secret = (): string | null => (camera.account ? vault.get(camera.account.secretRef) : null);
+  const textOf = (field: SheetField): string | null => {
+    if (field.key === 'secret') return secret();
+    if (field.key === 'url') return buildStreamUrl(streamUrlOf(camera, stream, secret()));
+    return field.value;
+  };
+  const save = async (kind: 'csv' | 'yaml'): Promise<void> => {
+    const { sheetsAsCsv, sheetsAsYaml } = await import('../../../core/handover/sheet-files.ts');
+    const name = `${fileNameOf(sheet.camera)}-${fileNameOf(sheet.destination)}`;
+    if (kind === 'csv') download(`${name}.csv`, 'text/csv', sheetsAsCsv([sheet]));
+    else download(`${name}.yaml`, 'application/yaml', sheetsAsYaml([sheet]));
+    dispatch(commandIssued({ kind: 'note', logKind: 'hand-over', subject: `tap:${tap.id}`, text: `Sheet of ${sheet.camera} for ${sheet.destination} saved as ${kind.toUpperCase()}` }));
+  };
+  const handOver = (): void => {
+    const refs = sheet.fields.filter(({ key }) => key !== 'secret').map(({ label, value }) => ({ name: label.toLowerCase(), value }));
+    dispatch(commandIssued({ kind: 'recordHandOver', tapId: tap.id, url, by: 'entered by hand', refs }));
+  };
+  return (
+    <div className="grid items-start gap-4 lg:grid-cols-[minmax(0,7fr)_minmax(0,4fr)]">
+      <section aria-label="Sheet" className="rounded-sheet border border-hair bg-sheet px-4 py-3 print:border-0">
+        <header className="mb-2 flex flex-wrap items-baseline gap-x-3">
+          <h2 className="text-name">
+            {sheet.camera} <span className="font-normal text-soft">for</span> {sheet.destination}
+          </h2>
+          <span className="text-small text-soft">
+            {sheet.site}, {sheet.stream} stream
+          </span>
+        </header>
+        <SheetTable sheet={sheet} textOf={textOf} hasSecret={camera.account !== null && vault.has(camera.account.secretRef)} />
+        <p className="mt-3 hidden text-small text-soft print:block">The secret is given separately. Printed {new Date().toLocaleString()}.</p>
+      </section>
+      <aside className="no-print flex flex-col gap-4">
+        <section aria-label="Verdict" className="rounded-sheet border border-hair bg-sheet px-4 py-3">
+          <p className="flex items-center gap-2">
+            <Drop verdict={verdict} />
+            <b>{VERDICT_WORDS[verdict]}</b>
+            <span className="text-soft">at {sheet.destination}</span>
+          </p>
+          {findings.length > 0 && (
+            <div className="mt-2">
+              <FindingList findings={findings} />
+            </div>
+          )}
+        </section>
+        <section aria-label="Hand over" className="rounded-sheet border border-hair bg-sheet px-4 py-3">
+          <h2 className="text-small">Hand it over</h2>
+          <p className="mt-1 mb-3 text-soft">
+            {state === 'yes'
+              ? `Entered at ${sheet.destination}, with this address.`
+              : state === 'outdated'
+                ? `Entered at ${sheet.destination} before the address changed. Enter it again.`
+                : `Enter these at ${sheet.destination}, see that its picture comes, then say so here.`}
+          </p>
+          <div className="flex flex-wrap gap-2">
+            {state !== 'yes' && (
+              <Button kind="main" onClick={handOver}>
+                Entered at {sheet.destination}
+              </Button>
+            )}
+            <Button onClick={() => void save('csv')}>Save as CSV</Button>
+            <Button onClick={() => void save('yaml')}>Save as YAML</Button>
+            <Button onClick={() => print()}>Print</Button>
+          </div>
+          <p className="mt-3 text-small text-soft">Saved files and prints never hold the secret. Copy it once where it is asked for.</p>
+        </section>
+      </aside>
+    </div>
+  );
+}
+
+function SheetTable({ sheet, textOf, hasSecret }: { sheet: Sheet; textOf: (field: SheetField) => string | null; hasSecret: boolean }) {
+  return (
+    <table className="w-full">
+      <tbody>
+        {sheet.fields.map((field) => {
+          const isSecret = field.key === 'secret';
+          const withSecret = isSecret || field.key === 'url';
+          const isEmpty = field.value === '–' || (isSecret && !hasSecret);
+          return (
+            <tr key={field.key} className="border-t border-grid first:border-t-0">
+              <th scope="row" className="w-32 py-1 pr-3 text-left align-middle font-normal text-soft">
+                {field.label}
+              </th>
+              <td className="py-1 align-middle">
+                <span className={field.isCode ? 'font-mono break-all' : ''}>{field.value}</span>{' '}
+                {field.how && (
+                  <span className="ml-1 align-middle">
+                    <KnownHowMark how={field.how} />
+                  </span>
+                )}
+                {isSecret && field.value !== 'none' && !hasSecret && <span className="text-small text-soft"> not known in this visit</span>}
+              </td>
+              <td className="no-print w-0 py-1 pl-2 text-right align-middle">
+                {!isEmpty && field.value !== 'none' && (
+                  <CopyButton text={() => textOf(field)} label={`Copy ${field.label}${withSecret && hasSecret ? ', with the secret' : ''}`}>
+                    {field.key === 'url' && hasSecret ? 'Copy with secret' : 'Copy'}
+                  </CopyButton>
+                )}
+              </td>
+            </tr>
+          );
+        })}
+      </tbody>
+    </table>
+  );
+}

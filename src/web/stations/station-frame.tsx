@@ -1,0 +1,106 @@
+import { ChevronLeft, ChevronRight } from 'lucide-react';
+import type { ReactNode } from 'react';
+import { Link, useParams } from 'react-router';
+import { STATION_NAMES, type Station } from '../../core/rules/gates.ts';
+import type { Lane } from '../../core/site/lane.ts';
+import type { Camera } from '../../core/site/site-types.ts';
+import { selectLanes, selectSite } from '../store/site-slice.ts';
+import { useAppSelector } from '../store/store.ts';
+import { ago } from '../ui/ago.ts';
+import { DropShape, VERDICT_WORDS } from '../ui/drop.tsx';
+import { modelOf } from '../round/model-of.ts';
+
+interface StationFrameProps {
+  readonly station: Station;
+  readonly children: (camera: Camera, lane: Lane) => ReactNode;
+}
+
+/** One camera at one station: its name and neighbours, its lane as the way between stations, and the working surface. */
+export function StationFrame({ station, children }: StationFrameProps) {
+  const { siteId, cameraId } = useParams();
+  const site = useAppSelector(selectSite);
+  const lanes = useAppSelector(selectLanes);
+  const at = site.cameras.findIndex(({ id }) => id === cameraId);
+  const camera = site.cameras[at];
+  const lane = lanes[at];
+  if (!camera || !lane)
+    return (
+      <p className="py-10">
+        This site has no such camera.{' '}
+        <Link to={`/site/${siteId}`} className="font-strong text-verdigris">
+          Back to the Round →
+        </Link>
+      </p>
+    );
+  const neighbour = (offset: number): Camera | undefined => site.cameras[at + offset];
+  const pathOf = (other: Camera | undefined, at: Station = station): string => `/site/${siteId}/camera/${other?.id}/${at}`;
+  return (
+    <>
+      <header className="mb-4 grid grid-cols-[1fr_auto] items-center gap-x-4 gap-y-2 border-b border-hair pb-3 md:grid-cols-[200px_1fr_200px]">
+        <div>
+          <h1 className="text-title">{camera.name}</h1>
+          <p className="flex items-center gap-1.5 text-small text-soft">
+            {modelOf(site, camera)} · {at + 1} of {site.cameras.length}
+            <Neighbour camera={neighbour(-1)} to={pathOf(neighbour(-1))} label="Previous camera" icon={<ChevronLeft size={16} />} />
+            <Neighbour camera={neighbour(1)} to={pathOf(neighbour(1))} label="Next camera" icon={<ChevronRight size={16} />} />
+          </p>
+        </div>
+        <nav aria-label="Stations" className="order-last col-span-2 flex justify-center md:order-none md:col-span-1">
+          <ol className="relative flex">
+            <span aria-hidden="true" className="absolute top-[17px] right-14 left-14 h-px bg-hair" />
+            {lane.stations.map(({ station: name, verdict }) => (
+              <li key={name} className="relative w-28 text-center">
+                <Link to={pathOf(camera, name)} aria-current={name === station ? 'step' : undefined} className="block">
+                  <svg width="36" height="36" viewBox="-18 -18 36 36" className="mx-auto block" aria-hidden="true">
+                    <circle r="16" fill="var(--paper)" stroke={name === station ? 'var(--ink)' : 'none'} strokeWidth="1.4" />
+                    <g transform="scale(1.15)">
+                      <DropShape verdict={verdict} />
+                    </g>
+                  </svg>
+                  <span className={name === station ? 'font-strong' : 'text-soft'}>{STATION_NAMES[name]}</span>
+                  <span className="sr-only">: {VERDICT_WORDS[verdict]}</span>
+                </Link>
+              </li>
+            ))}
+          </ol>
+        </nav>
+        <LaneStatus lane={lane} />
+      </header>
+      {children(camera, lane)}
+    </>
+  );
+}
+
+/** When it was probed, and how it stands. */
+function LaneStatus({ lane }: { lane: Lane }) {
+  const verdict = lane.stations[0]?.verdict ?? 'unknown';
+  const count = lane.findings.filter(({ severity }) => severity !== 'note').length;
+  return (
+    <div className="text-right text-small text-soft">
+      <p>{lane.probedAt === null ? 'Not probed yet' : `Probed ${ago(lane.probedAt)}`}</p>
+      {lane.probedAt !== null && (
+        <p>
+          <b className={VERDICT_TEXT[verdict]}>{VERDICT_WORDS[verdict]}</b>
+          {count > 0 && ` · ${count} ${count === 1 ? 'finding' : 'findings'}`}
+        </p>
+      )}
+    </div>
+  );
+}
+
+const VERDICT_TEXT = { ok: 'text-verdigris', tight: 'text-brass', 'will-not-work': 'text-brick', unknown: 'text-soft' } as const;
+
+function Neighbour({ camera, to, label, icon }: { camera: Camera | undefined; to: string; label: string; icon: ReactNode }) {
+  if (!camera)
+    return (
+      <span aria-hidden="true" className="px-1 text-faint opacity-40">
+        {icon}
+      </span>
+    );
+  return (
+    <Link to={to} aria-label={`${label}: ${camera.name}`} className="px-1 py-1 hover:text-ink">
+      {icon}
+    </Link>
+  );
+}
+

@@ -1,0 +1,96 @@
+import { sayCount, sayFps, sayRate, sayShare, sayStretch } from '../../../core/base/say.ts';
+import { bestKnown, type EvidenceIndex, type Known, knownAs, streamFacts, streamSubject } from '../../../core/site/best-known.ts';
+import type { Stream } from '../../../core/site/site-types.ts';
+import { KnownHowMark } from '../../ui/known-how.tsx';
+
+interface FactRow {
+  readonly name: string;
+  readonly declared: string | null;
+  readonly measured: string | null;
+  /** How the value that is used elsewhere is known. */
+  readonly best: Known | null;
+  readonly tone?: 'brass' | 'brick';
+}
+
+const number = (known: Known | null): number | null => (known && typeof known.value === 'number' ? known.value : null);
+const say = (known: Known | null, words: (value: number) => string): string | null => {
+  const value = number(known);
+  return value === null ? null : words(value);
+};
+
+function rowsOf(index: EvidenceIndex, stream: Stream): readonly FactRow[] {
+  const subject = streamSubject(stream.id);
+  const as = (quantity: string, how: 'declared' | 'measured') => knownAs(index, subject, quantity, how);
+  const facts = streamFacts(index, stream);
+  const size = (how: 'declared' | 'measured'): string | null => {
+    const [width, height] = [number(as('width', how)), number(as('height', how))];
+    return width && height ? `${width}×${height}` : null;
+  };
+  const profile = as('profile', 'declared');
+  const loss = as('lossRatio', 'measured');
+  const lossRatio = number(loss);
+  const lost = number(as('fact.lost', 'measured'));
+  const expected = number(as('fact.expected', 'measured'));
+  const keyFrames = as('keyframeIntervalFrames', 'measured');
+  const keySeconds = number(as('keyframeIntervalSeconds', 'measured'));
+  const clock = as('fact.clockErrorS', 'measured');
+  const tone = lossRatio === null || lossRatio <= 0.001 ? undefined : lossRatio <= 0.01 ? 'brass' : 'brick';
+  return [
+    { name: 'codec', declared: profile ? `${facts.codec?.value ?? ''} ${profile.value}` : null, measured: as('codec', 'measured')?.value.toString() ?? null, best: facts.codec },
+    { name: 'picture', declared: size('declared'), measured: size('measured'), best: facts.width },
+    { name: 'frames a second', declared: say(as('fps', 'declared'), sayFps), measured: say(as('fps', 'measured'), sayFps), best: facts.fps },
+    { name: 'key frame every', declared: null, measured: say(keyFrames, (frames) => `${sayCount(frames)} · ${keySeconds?.toFixed(2) ?? '?'} s`), best: keyFrames },
+    { name: 'bit rate', declared: say(as('bitrateKbps', 'declared'), sayRate), measured: say(as('bitrateKbps', 'measured'), sayRate), best: facts.bitrateKbps },
+    {
+      name: 'packets lost',
+      declared: null,
+      measured: lossRatio === null ? null : `${sayShare(lossRatio)} · ${sayCount(lost ?? 0)} of ${sayCount(expected ?? 0)}`,
+      best: loss,
+      ...(tone ? { tone } : {}),
+    },
+    { name: 'jitter', declared: null, measured: say(as('jitterMs', 'measured'), (ms) => `${ms.toFixed(1)} ms`), best: as('jitterMs', 'measured') },
+    { name: 'camera clock', declared: null, measured: say(clock, (s) => `${s < 0 ? '−' : '+'}${sayStretch(Math.abs(s))}`), best: clock },
+    { name: 'login', declared: null, measured: sayLogin(bestKnown(index, subject, 'fact.authScheme')), best: bestKnown(index, subject, 'fact.authScheme') },
+  ];
+}
+
+const LOGINS: Readonly<Record<string, string>> = {
+  none: 'none',
+  basic: 'Basic',
+  'digest-md5': 'Digest MD5',
+  'digest-sha-256': 'Digest SHA-256',
+  'digest-sha-512-256': 'Digest SHA-512/256',
+};
+const sayLogin = (known: Known | null): string | null => (known ? (LOGINS[String(known.value)] ?? null) : null);
+
+const TONES = { brass: 'text-brass font-strong', brick: 'text-brick font-strong' } as const;
+
+/** The stream's facts: what the camera says beside what it does, and how the number that counts is known. */
+export function FactsTable({ index, stream }: { index: EvidenceIndex; stream: Stream }) {
+  return (
+    <table className="w-full">
+      <thead>
+        <tr className="text-small text-soft">
+          <th className="py-1 text-left">{stream.label} stream</th>
+          <th className="py-1 text-right">declared</th>
+          <th className="py-1 pl-3 text-right">measured</th>
+          <th className="w-7">
+            <span className="sr-only">known how</span>
+          </th>
+        </tr>
+      </thead>
+      <tbody>
+        {rowsOf(index, stream).map(({ name, declared, measured, best, tone }) => (
+          <tr key={name} className="border-t border-grid">
+            <th scope="row" className="py-1 text-left font-normal">
+              {name}
+            </th>
+            <td className="py-1 text-right font-mono text-small">{declared ?? '–'}</td>
+            <td className={`py-1 pl-3 text-right font-mono text-small ${tone ? TONES[tone] : ''}`}>{measured ?? '–'}</td>
+            <td className="pl-2 text-right align-middle">{best && <KnownHowMark how={best.how} detail={best.takenAt ? undefined : best.source} />}</td>
+          </tr>
+        ))}
+      </tbody>
+    </table>
+  );
+}

@@ -1,0 +1,166 @@
+import { nanoid } from '@reduxjs/toolkit';
+import { useState } from 'react';
+import { Link, useParams } from 'react-router';
+import { sayBytes, sayDays, sayRate } from '../../../core/base/say.ts';
+import { judgeTap, type TapJudgement } from '../../../core/budget/tap-judgement.ts';
+import { type Camera, type Destination, type Stream, TAP_USES, type Tap, type TapUse } from '../../../core/site/site-types.ts';
+import type { RecordingSchedule } from '../../../core/storage/storage.ts';
+import { commandIssued, selectIndex, selectSite } from '../../store/site-slice.ts';
+import { useAppDispatch, useAppSelector } from '../../store/store.ts';
+import { Button } from '../../ui/button.tsx';
+import { Drop, VERDICT_WORDS } from '../../ui/drop.tsx';
+import { FindingList } from '../../ui/finding-card.tsx';
+import { KnownHowMark } from '../../ui/known-how.tsx';
+import { Panel } from '../../ui/panel.tsx';
+import { SelectField } from '../../ui/text-field.tsx';
+import { DestinationDialog } from './destination-dialog.tsx';
+import { RetentionRule } from './retention-rule.tsx';
+
+const USE_WORDS: Readonly<Record<TapUse, string>> = { record: 'record', live: 'watch live', detect: 'detect', still: 'take stills' };
+
+/** When a recording runs, as a person chooses it; the shares are assumptions and named as such. */
+const SCHEDULES = {
+  always: { label: 'all day', schedule: { mode: 'continuous' } },
+  half: { label: '12 hours a day', schedule: { mode: 'window', hoursPerDay: 12 } },
+  events: { label: 'on events, 40 a day (assumed)', schedule: { mode: 'events', eventsPerDay: 40, eventS: 30, preS: 5, postS: 10 } },
+} as const satisfies Record<string, { label: string; schedule: RecordingSchedule }>;
+type ScheduleName = keyof typeof SCHEDULES;
+const isScheduleName = (text: string): text is ScheduleName => Object.hasOwn(SCHEDULES, text);
+const isUse = (text: string): text is TapUse => TAP_USES.some((use) => use === text);
+
+/** Who draws this stream: choose a destination and a use, see at once whether it fits, and keep it as a tap. */
+export function GivePanel({ camera, stream }: { camera: Camera; stream: Stream }) {
+  const site = useAppSelector(selectSite);
+  const index = useAppSelector(selectIndex);
+  const dispatch = useAppDispatch();
+  const { siteId } = useParams();
+  const taps = site.taps.filter((tap) => tap.cameraId === camera.id);
+  const [destinationId, setDestinationId] = useState(site.destinations[0]?.id ?? '');
+  const [use, setUse] = useState<TapUse>('record');
+  const [scheduleName, setScheduleName] = useState<ScheduleName>('always');
+  const [edited, setEdited] = useState<Destination | 'new' | null>(null);
+  const destination = site.destinations.find(({ id }) => id === destinationId);
+  const isTapped = taps.some((tap) => tap.streamId === stream.id && tap.destinationId === destinationId && tap.use === use);
+
+  const draft: Tap | null = destination
+    ? { id: 'draft', cameraId: camera.id, streamId: stream.id, destinationId: destination.id, use, protocol: 'rtsp', schedule: use === 'record' ? SCHEDULES[scheduleName].schedule : { mode: 'continuous' } }
+    : null;
+  const draftJudgement = draft && !isTapped ? judgeTap({ ...site, taps: [...site.taps, draft] }, index, draft) : null;
+
+  const keep = (): void => {
+    if (!draft || !draftJudgement) return;
+    const tap = { ...draft, id: `tap-${nanoid(10).replace(/[^A-Za-z0-9]/g, 'x')}` };
+    dispatch(commandIssued({ kind: 'addTap', tap, judged: VERDICT_WORDS[draftJudgement.verdict] }));
+  };
+
+  return (
+    <Panel title="Who draws it" actions={<Button onClick={() => setEdited('new')}>New destination</Button>}>
+      {taps.length > 0 && (
+        <ul className="mb-3 flex flex-col gap-3">
+          {taps.map((tap) => {
+            const judgement = judgeTap(site, index, tap);
+            const drawn = site.destinations.find(({ id }) => id === tap.destinationId);
+            const label = camera.streams.find(({ id }) => id === tap.streamId)?.label;
+            return (
+              <li key={tap.id} className="border border-hair px-3 py-2">
+                <div className="flex flex-wrap items-center gap-x-2 gap-y-1">
+                  <Drop verdict={judgement.verdict} />
+                  <b className="text-name">{drawn?.name}</b>
+                  <span className="text-soft">
+                    {label} to {USE_WORDS[tap.use]} · {VERDICT_WORDS[judgement.verdict]}
+                  </span>
+                  <span className="ml-auto flex gap-2">
+                    {drawn && <Button onClick={() => setEdited(drawn)}>Change {drawn.name}</Button>}
+                    <Button onClick={() => dispatch(commandIssued({ kind: 'removeTap', tapId: tap.id }))}>Remove</Button>
+                  </span>
+                </div>
+                <Judgement judgement={judgement} />
+                <Link to={`/site/${siteId}/camera/${camera.id}/hand-over?tap=${tap.id}`} className="mt-1 inline-flex min-h-8 items-center font-strong text-verdigris hover:underline">
+                  Its sheet for {drawn?.name}&nbsp;→
+                </Link>
+              </li>
+            );
+          })}
+        </ul>
+      )}
+      {site.destinations.length === 0 ? (
+        <p className="text-soft">No destination yet. Add the hub, recorder or viewer that shall draw this stream.</p>
+      ) : (
+        <>
+          <div className="grid grid-cols-2 items-end gap-2 md:grid-cols-[1fr_1fr_1fr_auto]">
+            <SelectField label="Destination" value={destinationId} onChange={setDestinationId} options={site.destinations.map(({ id, name }) => ({ value: id, label: name }))} />
+            <SelectField label="Use" value={use} onChange={(value) => isUse(value) && setUse(value)} options={TAP_USES.map((value) => ({ value, label: USE_WORDS[value] }))} />
+            {use === 'record' && (
+              <SelectField
+                label="When"
+                value={scheduleName}
+                onChange={(value) => isScheduleName(value) && setScheduleName(value)}
+                options={Object.entries(SCHEDULES).map(([value, { label }]) => ({ value, label }))}
+                className="col-span-2 md:col-span-1"
+              />
+            )}
+            <Button kind="main" className="col-span-2 min-h-8 md:col-span-1" disabled={!draftJudgement} onClick={keep}>
+              Tap it
+            </Button>
+          </div>
+          {isTapped && <p className="mt-2 text-small text-soft">{destination?.name} draws this stream for this use already.</p>}
+          {draftJudgement && (
+            <div className="mt-2">
+              <p className="flex items-center gap-2">
+                <Drop verdict={draftJudgement.verdict} />
+                <span>
+                  <b>{VERDICT_WORDS[draftJudgement.verdict]}</b>
+                  <span className="text-soft"> if {destination?.name} draws it</span>
+                </span>
+              </p>
+              <Judgement judgement={draftJudgement} />
+            </div>
+          )}
+        </>
+      )}
+      <DestinationDialog edited={edited} onClose={() => setEdited(null)} onCreated={setDestinationId} />
+    </Panel>
+  );
+}
+
+/** The numbers behind a verdict, and what would change it. */
+function Judgement({ judgement }: { judgement: TapJudgement }) {
+  const { rate, retention, levers, findings, ratesMissing, verdict } = judgement;
+  return (
+    <div className="mt-1 flex flex-col gap-2">
+      {rate && (
+        <p className="flex flex-wrap items-center gap-x-1.5 text-small text-soft">
+          <span className="font-mono text-ink">{sayRate(rate.value)}</span> <KnownHowMark how={rate.how} detail={rate.takenAt ? undefined : rate.source} />
+          {retention && (
+            <span>
+              {sayBytes(retention.ownBytesPerDay)} a day
+              {retention.recordings > 1 ? `, ${sayBytes(retention.allBytesPerDay)} with all ${retention.recordings} recordings` : ''} on {sayBytes(retention.usableBytes)} usable ={' '}
+              <b className="text-ink">{sayDays(retention.daysFit)}</b>
+            </span>
+          )}
+        </p>
+      )}
+      {retention && <RetentionRule daysFit={retention.daysFit} daysWanted={retention.daysWanted} verdict={verdict} />}
+      {ratesMissing.length > 0 && (
+        <p className="text-small text-soft">
+          The days cannot be told: the rate of {ratesMissing.join(', ')} is not known. Probe it, or plan codec, size and frames a second.
+        </p>
+      )}
+      <FindingList findings={findings} />
+      {levers.length > 0 && (
+        <div className="text-small">
+          <p className="text-soft">{verdict === 'ok' ? 'To spare' : 'What would change it'}</p>
+          <ul>
+            {levers.map((lever) => (
+              <li key={lever.id + lever.text} className="flex items-center gap-1.5">
+                <Drop verdict={lever.verdict} size={16} label={VERDICT_WORDS[lever.verdict]} />
+                {lever.text}
+              </li>
+            ))}
+          </ul>
+        </div>
+      )}
+    </div>
+  );
+}
+

@@ -1,0 +1,61 @@
+import { useEffect, useRef, useState } from 'react';
+import type { Camera, Stream } from '../../../core/site/site-types.ts';
+import { plainUrlOf } from '../../../core/site/stream-address.ts';
+import { Button } from '../../ui/button.tsx';
+import { useVault } from '../../vault/vault-context.tsx';
+import { type LiveState, openLiveView } from './live-client.ts';
+
+interface LivePictureProps {
+  readonly camera: Camera;
+  readonly stream: Stream;
+  /** Changes with each probe that got an answer: the picture then opens by itself. `null` keeps it shut. */
+  readonly openKey: string | null;
+  /** What stands in its place while it is shut. */
+  readonly placeholder: string;
+}
+
+/** The camera's live picture with how far it is behind, or in its place the plain reason why there is none. */
+export function LivePicture({ camera, stream, openKey, placeholder }: LivePictureProps) {
+  const vault = useVault();
+  const canvas = useRef<HTMLCanvasElement>(null);
+  const [state, setState] = useState<LiveState | null>(null);
+  const [attempt, setAttempt] = useState(0);
+  const [isWanted, setIsWanted] = useState(openKey !== null);
+  useEffect(() => setIsWanted(openKey !== null), [openKey]);
+
+  const url = plainUrlOf(camera, stream);
+  const user = camera.account?.user ?? null;
+  const secret = camera.account ? vault.get(camera.account.secretRef) : null;
+  // biome-ignore lint/correctness/useExhaustiveDependencies: a new probe or a new attempt opens the picture anew
+  useEffect(() => {
+    if (!isWanted || !canvas.current) {
+      setState(null);
+      return;
+    }
+    return openLiveView({ url, user, secret }, canvas.current, setState);
+  }, [isWanted, openKey, attempt, url, user, secret]);
+
+  const message = !isWanted || state === null ? placeholder : state.status === 'still' ? state.message : state.status === 'opening' ? 'Opening the picture: waiting for its first key frame' : null;
+  const canRetry = isWanted && state?.status === 'still';
+  return (
+    <figure className="relative m-0 flex aspect-video w-full items-center justify-center overflow-hidden border border-hair bg-grid">
+      <canvas ref={canvas} aria-label={`Live picture of ${camera.name}`} className={`size-full object-contain ${message === null ? '' : 'hidden'}`} />
+      {message !== null && (
+        <div className="flex max-w-[85%] flex-col items-center gap-3 text-center text-soft">
+          <p role={canRetry ? 'alert' : undefined}>{message}</p>
+          {canRetry && <Button onClick={() => setAttempt(attempt + 1)}>Open it again</Button>}
+        </div>
+      )}
+      {isWanted && state?.status === 'playing' && (
+        <figcaption className="absolute top-2 right-2 left-2 flex items-center justify-end gap-2 text-small">
+          <span className="rounded-control bg-sheet px-2 py-0.5" title={state.byCameraClock ? 'by the camera’s clock' : 'since its last packet arrived; the camera’s clock does not tell'}>
+            live, {state.behindS.toFixed(2)} s behind
+          </span>
+          <button type="button" onClick={() => setIsWanted(false)} className="rounded-control bg-sheet px-2 py-0.5 underline decoration-hair underline-offset-2 pointer-coarse:min-h-9">
+            Close
+          </button>
+        </figcaption>
+      )}
+    </figure>
+  );
+}

@@ -1,0 +1,53 @@
+import { nanoid } from '@reduxjs/toolkit';
+import type { Camera, Stream } from '../../../core/site/site-types.ts';
+import { plainUrlOf } from '../../../core/site/stream-address.ts';
+import { streamProbe } from '../../api/probe-stream.ts';
+import { commandIssued } from '../../store/site-slice.ts';
+import type { AppDispatch } from '../../store/store.ts';
+import { probeBroken, probeCancelled, probeEventSeen, probeStarted } from './probe-slice.ts';
+
+const SAMPLE_S = 3;
+const STEP_TIMEOUT_MS = 5000;
+
+/** Probes that this page has running, to cancel them. Sockets are no state for the store. */
+const running = new Map<string, AbortController>();
+
+export interface ProbeTarget {
+  readonly camera: Camera;
+  readonly stream: Stream;
+  readonly secret: string | null;
+}
+
+/** Probes a stream; what it teaches goes into the document when it ends. A probe that runs already is cancelled first. */
+export async function probeStream({ camera, stream, secret }: ProbeTarget, dispatch: AppDispatch): Promise<void> {
+  cancelProbe(stream.id);
+  const controller = new AbortController();
+  running.set(stream.id, controller);
+  const probeId = `probe-${nanoid(10).replace(/[^A-Za-z0-9]/g, 'x')}`;
+  const url = plainUrlOf(camera, stream);
+  dispatch(probeStarted({ streamId: stream.id, probeId, startedAtMs: performance.now() }));
+  let hasReport = false;
+  try {
+    const user = camera.account?.user ?? null;
+    const request = { url, user, secret: user === null ? null : (secret ?? ''), seconds: SAMPLE_S, timeoutMs: STEP_TIMEOUT_MS, media: true };
+    await streamProbe(request, controller.signal, (event) => {
+      dispatch(probeEventSeen({ streamId: stream.id, event }));
+      if (event.kind !== 'report') return;
+      hasReport = true;
+      dispatch(commandIssued({ kind: 'recordProbe', cameraId: camera.id, streamId: stream.id, url, probeId, report: event.report }));
+    });
+    if (!hasReport && !controller.signal.aborted) throw new Error('The probe ended without a report.');
+  } catch (error) {
+    if (controller.signal.aborted) dispatch(probeCancelled(stream.id));
+    else {
+      const message = error instanceof Error && error.name === 'ServerUnreachable' ? error.message : 'Clear Tap’s own server went away during the probe. Start it again and probe again; nothing is lost.';
+      dispatch(probeBroken({ streamId: stream.id, message }));
+    }
+  } finally {
+    if (running.get(stream.id) === controller) running.delete(stream.id);
+  }
+}
+
+export function cancelProbe(streamId: string): void {
+  running.get(streamId)?.abort();
+}

@@ -1,0 +1,123 @@
+import { useEffect, useState } from 'react';
+import { rememberedProbe } from '../../../core/site/probe-evidence.ts';
+import type { Camera, Stream } from '../../../core/site/site-types.ts';
+import { plainUrlOf } from '../../../core/site/stream-address.ts';
+import { useShortcut } from '../../shell/shortcut.ts';
+import { selectIndex } from '../../store/site-slice.ts';
+import { useAppDispatch, useAppSelector } from '../../store/store.ts';
+import { ago } from '../../ui/ago.ts';
+import { Drop } from '../../ui/drop.tsx';
+import { FindingList } from '../../ui/finding-card.tsx';
+import { Panel } from '../../ui/panel.tsx';
+import { useVault } from '../../vault/vault-context.tsx';
+import { StationFrame } from '../station-frame.tsx';
+import { AddressPanel } from './address-panel.tsx';
+import { FactsTable } from './facts-table.tsx';
+import { GivePanel } from './give-panel.tsx';
+import { LivePicture } from './live-picture.tsx';
+import { cancelProbe, probeStream } from './probe-runner.ts';
+import { selectRun } from './probe-slice.ts';
+import { WireTape } from './wire-tape.tsx';
+
+/** The Tap station: address it, probe it, see it, give it to a destination. */
+export function TapPage() {
+  return (
+    <StationFrame station="tap">
+      {(camera) => <TapBench key={camera.id} camera={camera} />}
+    </StationFrame>
+  );
+}
+
+function TapBench({ camera }: { camera: Camera }) {
+  const [streamId, setStreamId] = useState(camera.streams[0]?.id ?? '');
+  const stream = camera.streams.find(({ id }) => id === streamId) ?? camera.streams[0];
+  if (!stream) return <p>This camera offers no stream yet.</p>;
+  return (
+    <>
+      {camera.streams.length > 1 && (
+        <div role="tablist" aria-label="Streams" className="mb-3 flex gap-1">
+          {camera.streams.map((other) => (
+            <button
+              key={other.id}
+              type="button"
+              role="tab"
+              aria-selected={other.id === stream.id}
+              onClick={() => setStreamId(other.id)}
+              className={`min-h-8 border-b-2 px-3 pointer-coarse:min-h-11 ${other.id === stream.id ? 'border-verdigris font-strong' : 'border-transparent text-soft hover:text-ink'}`}
+            >
+              {other.label}
+            </button>
+          ))}
+        </div>
+      )}
+      <StreamBench key={stream.id} camera={camera} stream={stream} />
+    </>
+  );
+}
+
+function StreamBench({ camera, stream }: { camera: Camera; stream: Stream }) {
+  const dispatch = useAppDispatch();
+  const vault = useVault();
+  const index = useAppSelector(selectIndex);
+  const run = useAppSelector((root) => selectRun(root, stream.id));
+  const [probesAsked, setProbesAsked] = useState(0);
+  const isProbing = run?.status === 'running';
+  const remembered = rememberedProbe(index, stream.id);
+  const isCurrent = remembered?.url === plainUrlOf(camera, stream);
+
+  // The fields are kept by the click that asks; the probe starts with the next render, from the document as it then is.
+  // biome-ignore lint/correctness/useExhaustiveDependencies: only the asking starts a probe
+  useEffect(() => {
+    if (probesAsked === 0) return;
+    const secret = camera.account ? vault.get(camera.account.secretRef) : null;
+    void probeStream({ camera, stream, secret }, dispatch);
+  }, [probesAsked]);
+  useEffect(() => () => cancelProbe(stream.id), [stream.id]);
+  useShortcut('p', () => {
+    if (!isProbing) setProbesAsked((count) => count + 1);
+  });
+
+  const openKey = run?.status === 'finished' && run.report.verdict !== 'fail' ? run.probeId : null;
+  const placeholder = isProbing
+    ? 'The picture opens when the probe has measured'
+    : run?.status === 'finished'
+      ? 'No picture: the probe did not get that far'
+      : 'No picture yet. Probe to open one';
+  return (
+    <div className="grid items-start gap-4 lg:grid-cols-[minmax(0,7fr)_minmax(0,5fr)]">
+      <div className="flex min-w-0 flex-col gap-4">
+        <AddressPanel
+          camera={camera}
+          stream={stream}
+          isProbing={isProbing}
+          onProbe={() => setProbesAsked((count) => count + 1)}
+          onCancel={() => cancelProbe(stream.id)}
+        />
+        {run && <WireTape run={run} />}
+        {remembered && !isProbing && (
+          <Panel
+            title="Findings"
+            aside={isCurrent ? `probed ${ago(remembered.at)}${run ? '' : '; its tape is not kept beyond the visit'}` : 'of the address before; probe the new one'}
+          >
+            {remembered.findings.length > 0 ? (
+              <FindingList findings={remembered.findings} />
+            ) : (
+              <p className="flex items-center gap-2">
+                <Drop verdict="ok" /> Nothing to fix in this stream.
+              </p>
+            )}
+          </Panel>
+        )}
+      </div>
+      <div className="flex min-w-0 flex-col gap-4">
+        <LivePicture camera={camera} stream={stream} openKey={openKey} placeholder={placeholder} />
+        {remembered && (
+          <section aria-label="Facts" className="rounded-sheet border border-hair bg-sheet px-3.5 py-2">
+            <FactsTable index={index} stream={stream} />
+          </section>
+        )}
+        <GivePanel camera={camera} stream={stream} />
+      </div>
+    </div>
+  );
+}

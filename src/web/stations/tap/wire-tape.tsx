@@ -1,0 +1,179 @@
+import { useEffect, useState } from 'react';
+import { sayMs } from '../../../core/base/say.ts';
+import { PROBE_STEPS, type ProbeStepName, type TapeEntry } from '../../../core/probe/probe-types.ts';
+import { Button } from '../../ui/button.tsx';
+import { Panel } from '../../ui/panel.tsx';
+import type { ProbeRun } from './probe-slice.ts';
+
+const TICKS_MS = [1, 10, 100, 1000, 3000];
+/** The scale reaches at least this far, so that it stands still while a probe grows. */
+const MIN_SCALE_MS = 6000;
+
+/** Place of a time on a scale that shows a millisecond and seconds alike. */
+const placeOf = (ms: number, scaleMs: number): number => (Math.log10(1 + Math.max(0, ms)) / Math.log10(1 + scaleMs)) * 100;
+
+const STEP_NAMES: Readonly<Partial<Record<ProbeStepName, string>>> = { 'first-packet': 'first packet', 'first-keyframe': 'first key frame' };
+const nameOf = (step: ProbeStepName): string => STEP_NAMES[step] ?? step;
+
+interface Row {
+  readonly name: ProbeStepName;
+  readonly startMs: number;
+  readonly endMs: number;
+  readonly status: number | null;
+  readonly note: string | null;
+  readonly state: 'open' | 'ok' | 'failed' | 'asked';
+}
+
+/** Time since the probe began, while it runs. */
+function useElapsedMs(run: ProbeRun): number {
+  const [now, setNow] = useState(0);
+  const isRunning = run.status === 'running';
+  useEffect(() => {
+    if (!isRunning) return;
+    const timer = setInterval(() => setNow(performance.now() - run.startedAtMs), 100);
+    return () => clearInterval(timer);
+  }, [isRunning, run.startedAtMs]);
+  return now;
+}
+
+function rowsOf(run: ProbeRun, elapsedMs: number): readonly Row[] {
+  const done: Row[] = run.steps.map((step) => ({
+    ...step,
+    endMs: step.startMs + step.durationMs,
+    state: step.ok ? (step.status === 401 ? 'asked' : 'ok') : 'failed',
+  }));
+  const open: Row[] =
+    run.status === 'running'
+      ? run.open.map(({ name, startMs }) => ({ name, startMs, endMs: Math.max(startMs, elapsedMs), status: null, note: null, state: 'open' }))
+      : [];
+  return [...done, ...open].sort((a, b) => PROBE_STEPS.indexOf(a.name) - PROBE_STEPS.indexOf(b.name));
+}
+
+const BAR: Readonly<Record<Row['state'], string>> = { ok: 'bg-verdigris', asked: 'bg-brass', failed: 'bg-brick', open: 'bg-faint' };
+
+function summaryOf(run: ProbeRun): string {
+  const end = Math.max(0, ...run.steps.map((step) => step.startMs + step.durationMs));
+  switch (run.status) {
+    case 'running':
+      return 'on the wire now';
+    case 'cancelled':
+      return 'cancelled';
+    case 'broken':
+      return 'broken off';
+    case 'finished': {
+      const trips = run.steps.filter((step) => step.status !== null && step.name !== 'teardown').length;
+      return `${sayMs(end)}, ${trips} round ${trips === 1 ? 'trip' : 'trips'}, TCP`;
+    }
+  }
+}
+
+/** The probe as it happens: each step a bar on one scale of time, each opening to what was said. */
+export function WireTape({ run }: { run: ProbeRun }) {
+  const elapsedMs = useElapsedMs(run);
+  const [opened, setOpened] = useState<ReadonlySet<ProbeStepName>>(new Set());
+  const rows = rowsOf(run, elapsedMs);
+  const scaleMs = Math.max(MIN_SCALE_MS, ...rows.map((row) => row.endMs));
+  const isAllOpen = rows.length > 0 && rows.every(({ name }) => opened.has(name));
+  const toggle = (name: ProbeStepName): void => {
+    const next = new Set(opened);
+    if (!next.delete(name)) next.add(name);
+    setOpened(next);
+  };
+  return (
+    <Panel
+      title="Wire tape"
+      aside={<span role="status">{summaryOf(run)}</span>}
+      actions={
+        <Button onClick={() => setOpened(isAllOpen ? new Set() : new Set(rows.map(({ name }) => name)))}>
+          {isAllOpen ? 'Close the exchange' : 'Open the exchange'}
+        </Button>
+      }
+    >
+      <div className="relative">
+        <div aria-hidden="true" className="pointer-events-none absolute inset-y-0 right-[76px] left-[124px] hidden md:right-[252px] md:left-[152px] md:block">
+          {TICKS_MS.map((tick) => (
+            <span key={tick} className="absolute inset-y-0 border-l border-grid" style={{ left: `${placeOf(tick, scaleMs)}%` }}>
+              <span className="absolute -top-0.5 -translate-x-1/2 bg-sheet px-0.5 text-[11.5px] leading-4 text-soft">{tick < 1000 ? `${tick} ms` : `${tick / 1000} s`}</span>
+            </span>
+          ))}
+        </div>
+        <ol className="relative md:pt-5">
+          {rows.map((row) => (
+            <TapeRow key={row.name} row={row} scaleMs={scaleMs} isOpen={opened.has(row.name)} onToggle={() => toggle(row.name)} entries={run.tape} />
+          ))}
+        </ol>
+      </div>
+      {run.status === 'broken' && (
+        <p role="alert" className="mt-2 border-l-[3px] border-brick pl-3">
+          {run.message}
+        </p>
+      )}
+      {run.status === 'cancelled' && <p className="mt-2 text-small text-soft">Cancelled; the session was closed and nothing was kept.</p>}
+    </Panel>
+  );
+}
+
+interface TapeRowProps {
+  readonly row: Row;
+  readonly scaleMs: number;
+  readonly isOpen: boolean;
+  readonly onToggle: () => void;
+  readonly entries: readonly TapeEntry[];
+}
+
+function TapeRow({ row, scaleMs, isOpen, onToggle, entries }: TapeRowProps) {
+  const left = placeOf(row.startMs, scaleMs);
+  const width = Math.max(0.6, placeOf(row.endMs, scaleMs) - left);
+  const tookMs = row.endMs - row.startMs;
+  const own = entries.filter((entry) => entry.step === row.name);
+  const mark = row.state === 'failed' ? 'text-brick' : row.state === 'asked' ? 'text-brass' : 'text-soft';
+  return (
+    <li>
+      <button
+        type="button"
+        aria-expanded={isOpen}
+        onClick={onToggle}
+        className={`grid w-full grid-cols-[88px_30px_1fr_70px] items-center gap-1.5 text-left md:grid-cols-[108px_32px_1fr_172px_68px] ${isOpen ? 'bg-verdigris-wash' : 'hover:bg-paper'} pointer-coarse:min-h-9`}
+      >
+        <span className={`truncate py-0.5 pl-1 ${row.state === 'failed' ? 'font-strong text-brick' : ''}`}>{nameOf(row.name)}</span>
+        <span className={`font-mono text-small ${mark}`}>{row.status ?? ''}</span>
+        <span className="relative block h-3">
+          <span className={`absolute inset-y-0 rounded-[1px] ${BAR[row.state]}`} style={{ left: `${left}%`, width: `${Math.min(width, 100 - left)}%` }} />
+        </span>
+        <span className={`hidden truncate text-small md:block ${row.state === 'failed' ? 'text-brick' : 'text-soft'}`} title={row.note ?? undefined}>
+          {row.note}
+        </span>
+        <span className="pr-1 text-right font-mono text-small">{sayMs(tookMs)}</span>
+      </button>
+      {isOpen && <Exchange entries={own} note={row.note} />}
+    </li>
+  );
+}
+
+const ARROWS: Readonly<Record<TapeEntry['direction'], { sign: string; word: string; className: string }>> = {
+  sent: { sign: '→', word: 'sent', className: 'border-verdigris' },
+  received: { sign: '←', word: 'received', className: 'border-blue' },
+  remark: { sign: '·', word: 'remark', className: 'border-faint' },
+};
+
+function Exchange({ entries, note }: { entries: readonly TapeEntry[]; note: string | null }) {
+  if (entries.length === 0) return <p className="px-1 py-1.5 text-small text-soft">{note ?? 'Nothing was said in this step.'}</p>;
+  return (
+    <div className="flex flex-col gap-1.5 px-1 py-2">
+      {entries.map((entry, index) => {
+        const { sign, word, className } = ARROWS[entry.direction];
+        return (
+          // The tape only grows, so a line's place is its identity.
+          // biome-ignore lint/suspicious/noArrayIndexKey: see above
+          <div key={index} className={`border-l-2 pl-2 ${className}`}>
+            <p className="text-small text-soft">
+              <span aria-hidden="true">{sign} </span>
+              {word} at {sayMs(entry.atMs)}
+            </p>
+            <pre className="overflow-x-auto font-mono text-small leading-[17px] whitespace-pre-wrap break-all">{entry.text}</pre>
+          </div>
+        );
+      })}
+    </div>
+  );
+}

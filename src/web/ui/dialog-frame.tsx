@@ -1,0 +1,26 @@
+import { Dialog } from 'radix-ui';
+import type { ReactNode } from 'react';
+
+interface DialogFrameProps {
+  readonly title: string;
+  readonly description: string;
+  readonly isOpen: boolean;
+  readonly onOpenChange: (isOpen: boolean) => void;
+  readonly children: ReactNode;
+}
+
+/** A slip laid over the sheet: for the few acts that need their own moment. */
+export function DialogFrame({ title, description, isOpen, onOpenChange, children }: DialogFrameProps) {
+  return (
+    <Dialog.Root open={isOpen} onOpenChange={onOpenChange}>
+      <Dialog.Portal>
+        <Dialog.Overlay className="fixed inset-0 z-30 bg-ink/35" />
+        <Dialog.Content className="fixed inset-x-0 bottom-0 z-30 max-h-[90dvh] overflow-auto border border-ink bg-sheet p-5 md:inset-x-auto md:top-24 md:bottom-auto md:left-1/2 md:w-[460px] md:-translate-x-1/2">
+          <Dialog.Title className="text-name font-strong">{title}</Dialog.Title>
+          <Dialog.Description className="mt-1 mb-3 text-small text-soft">{description}</Dialog.Description>
+          {children}
+        </Dialog.Content>
+      </Dialog.Portal>
+    </Dialog.Root>
+  );
+}

@@ -1,0 +1,52 @@
+import type { Finding, Severity } from '../../core/probe/probe-types.ts';
+
+export const SEVERITY_WORDS: Readonly<Record<Severity, string>> = { stop: 'Stop', fix: 'Fix', watch: 'Watch', note: 'Note' };
+export const SEVERITY_TEXT: Readonly<Record<Severity, string>> = {
+  stop: 'text-brick',
+  fix: 'text-brass',
+  watch: 'text-blue',
+  note: 'text-soft',
+};
+const EDGES: Readonly<Record<Severity, string>> = {
+  stop: 'border-brick',
+  fix: 'border-brass',
+  watch: 'border-blue',
+  note: 'border-faint',
+};
+
+/** A rule's result beside what caused it: what is wrong, the evidence, what to do; why opens on demand. */
+export function FindingCard({ finding }: { finding: Finding }) {
+  return (
+    <article className={`border-l-[3px] py-0.5 pl-3 ${EDGES[finding.severity]}`}>
+      <h3 className="text-base">
+        <span className={`mr-1.5 ${SEVERITY_TEXT[finding.severity]}`}>{SEVERITY_WORDS[finding.severity]}</span>
+        {finding.title}
+      </h3>
+      <p className="text-small text-soft">{finding.because}</p>
+      <ul className="mt-0.5 text-small">
+        {finding.do.map((step) => (
+          <li key={step}>
+            <span aria-hidden="true" className="mr-1.5 text-verdigris">
+              →
+            </span>
+            {step}
+          </li>
+        ))}
+      </ul>
+      <details className="text-small text-soft">
+        <summary className="w-fit py-0.5 underline decoration-hair underline-offset-2">Why</summary>
+        {finding.why}
+      </details>
+    </article>
+  );
+}
+
+export function FindingList({ findings }: { findings: readonly Finding[] }) {
+  return (
+    <div className="flex flex-col gap-3">
+      {findings.map((finding) => (
+        <FindingCard key={finding.rule} finding={finding} />
+      ))}
+    </div>
+  );
+}

@@ -1,0 +1,66 @@
+import { type InputHTMLAttributes, type ReactNode, useId } from 'react';
+
+interface TextFieldProps extends InputHTMLAttributes<HTMLInputElement> {
+  readonly label: string;
+  /** What is wrong with what was typed; stands below the field and is announced. */
+  readonly error?: string | null | undefined;
+  readonly hint?: ReactNode;
+  readonly isCode?: boolean;
+}
+
+export function TextField({ label, error, hint, isCode = false, className = '', ...rest }: TextFieldProps) {
+  const id = useId();
+  const noteId = `${id}-note`;
+  return (
+    <div className={`flex min-w-0 flex-col ${className}`}>
+      <label htmlFor={id} className="text-small text-soft">
+        {label}
+      </label>
+      <input
+        id={id}
+        aria-invalid={error ? true : undefined}
+        aria-describedby={error || hint ? noteId : undefined}
+        autoComplete="off"
+        spellCheck={false}
+        className={`min-h-8 w-full rounded-control border bg-paper px-2 py-1 pointer-coarse:min-h-11 ${isCode ? 'font-mono' : ''} ${error ? 'border-brick' : 'border-hair'}`}
+        {...rest}
+      />
+      {(error || hint) && (
+        <p id={noteId} className={`mt-0.5 text-small ${error ? 'text-brick' : 'text-soft'}`}>
+          {error || hint}
+        </p>
+      )}
+    </div>
+  );
+}
+
+interface SelectFieldProps {
+  readonly label: string;
+  readonly value: string;
+  readonly options: readonly { readonly value: string; readonly label: string }[];
+  readonly onChange: (value: string) => void;
+  readonly className?: string;
+}
+
+export function SelectField({ label, value, options, onChange, className = '' }: SelectFieldProps) {
+  const id = useId();
+  return (
+    <div className={`flex min-w-0 flex-col ${className}`}>
+      <label htmlFor={id} className="text-small text-soft">
+        {label}
+      </label>
+      <select
+        id={id}
+        value={value}
+        onChange={(event) => onChange(event.target.value)}
+        className="min-h-8 w-full rounded-control border border-hair bg-paper px-2 py-1 pointer-coarse:min-h-11"
+      >
+        {options.map((option) => (
+          <option key={option.value} value={option.value}>
+            {option.label}
+          </option>
+        ))}
+      </select>
+    </div>
+  );
+}
