@@ -7,14 +7,18 @@ import { ensureInstalled, root } from './ensure-installed.mjs';
 const CONFIG = ['package-lock.json', 'vite.config.ts', 'vite.node.config.ts', 'tsconfig.base.json'];
 const TARGETS = {
   web: { config: 'vite.config.ts', sources: ['src/web', 'src/contract', 'src/core'] },
-  node: { config: 'vite.node.config.ts', sources: ['src/cli', 'src/server', 'src/standins', 'src/contract', 'src/core'] },
+  node: {
+    config: 'vite.node.config.ts',
+    sources: ['src/cli', 'src/server', 'src/standins', 'src/contract', 'src/core'],
+  },
 };
 
 function newest(path) {
   const stat = statSync(path);
   if (!stat.isDirectory()) return stat.mtimeMs;
   let latest = stat.mtimeMs; // a removed file changes its folder
-  for (const entry of readdirSync(path)) if (!/\.test\.tsx?$/.test(entry)) latest = Math.max(latest, newest(join(path, entry)));
+  for (const entry of readdirSync(path))
+    if (!/\.test\.tsx?$/.test(entry)) latest = Math.max(latest, newest(join(path, entry)));
   return latest;
 }
 
@@ -35,7 +39,10 @@ export function ensureBuilt(...names) {
     if (Math.max(...[...CONFIG, ...sources].map((path) => newest(join(root, path)))) < builtAt(name)) continue;
     console.error(`Building ${name} …`);
     const vite = join(root, 'node_modules', 'vite', 'bin', 'vite.js');
-    const { status } = spawnSync(process.execPath, [vite, 'build', '--config', config, '--logLevel', 'warn'], { cwd: root, stdio: ['ignore', 2, 2] });
+    const { status } = spawnSync(process.execPath, [vite, 'build', '--config', config, '--logLevel', 'warn'], {
+      cwd: root,
+      stdio: ['ignore', 2, 2],
+    });
     if (status !== 0) process.exit(status ?? 1);
     mkdirSync(join(root, 'dist'), { recursive: true });
     writeFileSync(join(root, 'dist', `.${name}-stamp`), new Date(startedAt).toISOString());

@@ -1,7 +1,7 @@
 // `npm run -s vectors -- FILE…`
 import { spawnSync } from 'node:child_process';
-import { ensureInstalled, root } from './ensure-installed.mjs';
 import { join } from 'node:path';
+import { ensureInstalled, root } from './ensure-installed.mjs';
 
 ensureInstalled();
 const args = ['--import', 'tsx', join(root, 'tests/vectors/run.ts'), ...process.argv.slice(2)];

@@ -6,10 +6,13 @@ import { laneOf } from '../core/site/lane.ts';
 import { readSiteFile } from '../core/site/site-file.ts';
 import { UsageError } from './usage-error.ts';
 
-
 /** Every finding and every budget of a site file. Exit code 1 when a finding says stop. */
 export async function checkCommand(args: readonly string[]): Promise<number> {
-  const { values, positionals } = parseArgs({ args: [...args], allowPositionals: true, options: { json: { type: 'boolean', default: false } } });
+  const { values, positionals } = parseArgs({
+    args: [...args],
+    allowPositionals: true,
+    options: { json: { type: 'boolean', default: false } },
+  });
   const [file, ...rest] = positionals;
   if (file === undefined || rest.length > 0) throw new UsageError('Expected one site file.');
   let text: string;
@@ -32,8 +35,10 @@ export async function checkCommand(args: readonly string[]): Promise<number> {
     const stands = lanes.map(({ camera, standsAt, next }) => ({ camera, standsAt, next }));
     process.stdout.write(`${JSON.stringify({ site: site.name, lanes: stands, findings, budgets })}\n`);
   } else {
-    for (const { camera, severity, title, because } of findings) process.stdout.write(`${camera}: ${severity}: ${title}. ${because}\n`);
-    for (const { camera, next } of lanes) process.stdout.write(`${camera}: ${next ? `next: ${next}` : 'nothing left to do'}\n`);
+    for (const { camera, severity, title, because } of findings)
+      process.stdout.write(`${camera}: ${severity}: ${title}. ${because}\n`);
+    for (const { camera, next } of lanes)
+      process.stdout.write(`${camera}: ${next ? `next: ${next}` : 'nothing left to do'}\n`);
   }
   return findings.some(({ severity }) => severity === 'stop') ? 1 : 0;
 }

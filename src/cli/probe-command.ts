@@ -15,7 +15,8 @@ export const PROBE_USAGE = `cleartap probe rtsp://host:port/path [--user NAME] [
 
 function positive(name: string, text: string, max: number): number {
   const value = Number(text);
-  if (text.trim() === '' || !(value > 0 && value <= max)) throw new UsageError(`--${name}: expected a number above 0 up to ${max}, got “${text}”.`);
+  if (text.trim() === '' || !(value > 0 && value <= max))
+    throw new UsageError(`--${name}: expected a number above 0 up to ${max}, got “${text}”.`);
   return value;
 }
 
@@ -39,21 +40,31 @@ export async function probeCommand(args: readonly string[]): Promise<number> {
   });
   const [target, ...rest] = positionals;
   if (target === undefined || rest.length > 0) throw new UsageError('Expected one URL.');
-  if (values['pass-env'] !== undefined && values['pass-stdin']) throw new UsageError('--pass-env and --pass-stdin exclude each other.');
-  if (!['tcp', 'auto'].includes(values.transport)) throw new UsageError(`--transport: expected tcp or auto, got “${values.transport}”.`);
+  if (values['pass-env'] !== undefined && values['pass-stdin'])
+    throw new UsageError('--pass-env and --pass-stdin exclude each other.');
+  if (!['tcp', 'auto'].includes(values.transport))
+    throw new UsageError(`--transport: expected tcp or auto, got “${values.transport}”.`);
   const seconds = positive('seconds', values.seconds, 3600);
   const timeoutMs = positive('timeout', values.timeout, 600) * 1000;
   const secret = await readSecret(values['pass-env'], values['pass-stdin'] === true);
 
   const parsed = parseStreamUrl(target);
-  const unfit = parsed.ok ? (parsed.value.url.scheme === 'rtsp' ? null : `Expected an rtsp:// URL, got ${parsed.value.url.scheme}://.`) : `${parsed.error.message}.`;
+  const unfit = parsed.ok
+    ? parsed.value.url.scheme === 'rtsp'
+      ? null
+      : `Expected an rtsp:// URL, got ${parsed.value.url.scheme}://.`
+    : `${parsed.error.message}.`;
   let report: ProbeReport;
   if (!parsed.ok || unfit !== null) report = reportOfBadTarget('bad-url', unfit ?? '');
   else {
     const { url } = parsed.value;
     const user = values.user ?? url.user;
     const credentials: Credentials | null = user === null ? null : { user, password: secret ?? url.password ?? '' };
-    const world = { dialer: createTcpDialer({ allowPublic: values['allow-public'] }), clock: systemClock, entropy: systemEntropy };
+    const world = {
+      dialer: createTcpDialer({ allowPublic: values['allow-public'] }),
+      clock: systemClock,
+      entropy: systemEntropy,
+    };
     report = await runProbe({ url, credentials, seconds, timeoutMs, media: values.media }, world, cancelOnSignal());
   }
   process.stdout.write(values.json ? `${JSON.stringify(report)}\n` : describe(report));
@@ -70,7 +81,8 @@ async function readSecret(variable: string | undefined, fromStdin: boolean): Pro
 
 function cancelOnSignal(): AbortSignal {
   const controller = new AbortController();
-  for (const name of ['SIGINT', 'SIGTERM'] as const) process.once(name, () => controller.abort(new UsageError('Cancelled.')));
+  for (const name of ['SIGINT', 'SIGTERM'] as const)
+    process.once(name, () => controller.abort(new UsageError('Cancelled.')));
   return controller.signal;
 }
 
@@ -78,13 +90,24 @@ function cancelOnSignal(): AbortSignal {
 function describe(report: ProbeReport): string {
   const lines = [`${report.target.url || 'no URL'}: ${report.verdict}${report.cause ? ` (${report.cause})` : ''}`, ''];
   for (const { name, status, durationMs, note, ok } of report.steps)
-    lines.push(`  ${ok ? ' ' : '×'} ${name.padEnd(15)} ${String(status ?? '').padStart(3)} ${sayMs(durationMs).padStart(9)}  ${note ?? ''}`.trimEnd());
+    lines.push(
+      `  ${ok ? ' ' : '×'} ${name.padEnd(15)} ${String(status ?? '').padStart(3)} ${sayMs(durationMs).padStart(9)}  ${note ?? ''}`.trimEnd(),
+    );
   for (const { kind, codec, measured } of report.media) {
     if (!measured) continue;
     const size = measured.width ? `, ${measured.width}×${measured.height}` : '';
     const fps = measured.fps === null ? '' : `, ${measured.fps.toFixed(1)} frames a second`;
-    lines.push('', `  ${kind} ${codec}${size}${fps}, ${sayRate(measured.bitrateKbps)}, ${measured.lost} of ${measured.packets + measured.lost} lost (${sayShare(measured.lossRatio)})`);
+    lines.push(
+      '',
+      `  ${kind} ${codec}${size}${fps}, ${sayRate(measured.bitrateKbps)}, ${measured.lost} of ${measured.packets + measured.lost} lost (${sayShare(measured.lossRatio)})`,
+    );
   }
-  for (const finding of report.findings) lines.push('', `  ${finding.severity}: ${finding.title}`, `    ${finding.because}`, ...finding.do.map((step) => `    → ${step}`));
+  for (const finding of report.findings)
+    lines.push(
+      '',
+      `  ${finding.severity}: ${finding.title}`,
+      `    ${finding.because}`,
+      ...finding.do.map((step) => `    → ${step}`),
+    );
   return `${lines.join('\n')}\n`;
 }

@@ -1,7 +1,6 @@
 import { parseArgs } from 'node:util';
 import { ALDER_MILL_FLEET, fleetListing, startFleet } from '../standins/fleet.ts';
 
-
 /** Starts the simulated cameras, prints where they listen, and runs until SIGTERM or SIGINT. */
 export async function standinsCommand(args: readonly string[]): Promise<number> {
   const { values } = parseArgs({ args: [...args], options: { json: { type: 'boolean', default: false } } });
@@ -10,7 +9,9 @@ export async function standinsCommand(args: readonly string[]): Promise<number> 
   });
   const listing = fleetListing(fleet);
   if (values.json) process.stdout.write(`${JSON.stringify(listing)}\n`);
-  else for (const { name, rtsp } of listing.devices) for (const { label, url } of rtsp) process.stdout.write(`${name} ${label}: ${url}\n`);
+  else
+    for (const { name, rtsp } of listing.devices)
+      for (const { label, url } of rtsp) process.stdout.write(`${name} ${label}: ${url}\n`);
   await new Promise<void>((resolve) => {
     process.once('SIGTERM', () => resolve());
     process.once('SIGINT', () => resolve());

@@ -6,4 +6,9 @@ export interface Problem {
   readonly detail: string;
 }
 
-export const problem = (status: number, title: string, detail: string): Problem => ({ type: 'about:blank', title, status, detail });
+export const problem = (status: number, title: string, detail: string): Problem => ({
+  type: 'about:blank',
+  title,
+  status,
+  detail,
+});

@@ -8,7 +8,7 @@ import { problem } from '../contract/problem.ts';
 import type { DemoSite, ServerInfo } from '../contract/server-info.ts';
 import { parseStreamUrl } from '../core/net/stream-url.ts';
 import { reportOfBadTarget } from '../core/probe/probe-report.ts';
-import { guardRequests, type GuardOptions } from './guard.ts';
+import { type GuardOptions, guardRequests } from './guard.ts';
 import { type ProbeWorld, runProbe } from './probe/run-probe.ts';
 
 export interface AppOptions extends GuardOptions {
@@ -28,10 +28,15 @@ export function createApp({ world, network, demo, ...guard }: AppOptions) {
     .use('/api/*', guardRequests(guard))
     .get('/api/health', (c) => c.json({ status: 'ok' }))
     .get('/api/info', (c) => c.json<ServerInfo>({ name: 'clear-tap', network }))
-    .get('/api/demo', (c) => (demo ? c.json<DemoSite>(demo()) : c.json(problem(404, 'No demo', 'This server was started without the demo.'), 404)))
+    .get('/api/demo', (c) =>
+      demo
+        ? c.json<DemoSite>(demo())
+        : c.json(problem(404, 'No demo', 'This server was started without the demo.'), 404),
+    )
     .post('/api/probe', async (c) => {
       const text = await c.req.text();
-      if (text.length > MAX_BODY_BYTES) return c.json(problem(413, 'Too large', 'A probe request is a few hundred bytes.'), 413);
+      if (text.length > MAX_BODY_BYTES)
+        return c.json(problem(413, 'Too large', 'A probe request is a few hundred bytes.'), 413);
       const request = await probeRequestSchema.validate(parseJson(text), { strict: true });
       const target = parseStreamUrl(request.url);
       c.header('Content-Type', 'application/x-ndjson');
@@ -41,7 +46,9 @@ export function createApp({ world, network, demo, ...guard }: AppOptions) {
         out.onAbort(() => controller.abort(new Error('The page went away.')));
         const say = (event: ProbeEvent): void => void out.write(`${JSON.stringify(event)}\n`);
         if (!target.ok || target.value.url.scheme !== 'rtsp') {
-          const note = target.ok ? `Expected an rtsp:// URL, got ${target.value.url.scheme}://.` : `${target.error.message}.`;
+          const note = target.ok
+            ? `Expected an rtsp:// URL, got ${target.value.url.scheme}://.`
+            : `${target.error.message}.`;
           say({ kind: 'report', report: reportOfBadTarget('bad-url', note) });
           return;
         }

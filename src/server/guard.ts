@@ -13,7 +13,10 @@ export interface GuardOptions {
 export const TOKEN_HEADER = 'x-clear-tap-token';
 
 /** Whether Host and Origin name this server: no other site's page, and no name that was pointed here, gets through. */
-export function isOwnOrigin(headers: { readonly host: string | undefined; readonly origin: string | undefined }, hosts: ReadonlySet<string>): boolean {
+export function isOwnOrigin(
+  headers: { readonly host: string | undefined; readonly origin: string | undefined },
+  hosts: ReadonlySet<string>,
+): boolean {
   if (headers.host === undefined || !hosts.has(headers.host.toLowerCase())) return false;
   if (headers.origin === undefined) return true;
   return headers.origin === `http://${headers.host}`.toLowerCase();
@@ -23,10 +26,13 @@ export function isOwnOrigin(headers: { readonly host: string | undefined; readon
 export function guardRequests({ hosts, token }: GuardOptions): MiddlewareHandler {
   return async (c, next) => {
     const headers = { host: c.req.header('host'), origin: c.req.header('origin') };
-    if (!isOwnOrigin(headers, hosts())) return c.json(problem(403, 'Refused', 'This request did not come from Clear Tap’s own page.'), 403);
+    if (!isOwnOrigin(headers, hosts()))
+      return c.json(problem(403, 'Refused', 'This request did not come from Clear Tap’s own page.'), 403);
     if (c.req.path !== '/api/health') {
-      if (c.req.header(APP_HEADER) !== APP_HEADER_VALUE) return c.json(problem(403, 'Refused', `The header ${APP_HEADER} is missing.`), 403);
-      if (token !== null && c.req.header(TOKEN_HEADER) !== token) return c.json(problem(401, 'Refused', 'The token is missing or wrong.'), 401);
+      if (c.req.header(APP_HEADER) !== APP_HEADER_VALUE)
+        return c.json(problem(403, 'Refused', `The header ${APP_HEADER} is missing.`), 403);
+      if (token !== null && c.req.header(TOKEN_HEADER) !== token)
+        return c.json(problem(401, 'Refused', 'The token is missing or wrong.'), 401);
     }
     return next();
   };

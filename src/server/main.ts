@@ -31,21 +31,30 @@ const isLoopback = values.host === '127.0.0.1' || values.host === 'localhost';
 const token = isLoopback ? null : systemEntropy.hex(16);
 const wantedPort = Number(values.port);
 let boundPort = wantedPort;
-const hosts = (): ReadonlySet<string> => new Set(['127.0.0.1', 'localhost', ...(isLoopback ? [] : [values.host])].map((name) => `${name}:${boundPort}`));
+const hosts = (): ReadonlySet<string> =>
+  new Set(['127.0.0.1', 'localhost', ...(isLoopback ? [] : [values.host])].map((name) => `${name}:${boundPort}`));
 
 async function main(): Promise<void> {
-  if (!(Number.isInteger(wantedPort) && wantedPort >= 0 && wantedPort <= 65_535)) throw new RangeError(`--port: expected 0 to 65535, got ${values.port}`);
+  if (!(Number.isInteger(wantedPort) && wantedPort >= 0 && wantedPort <= 65_535))
+    throw new RangeError(`--port: expected 0 to 65535, got ${values.port}`);
   // Only the demo loads the simulated cameras.
-  const standins = values.demo ? await Promise.all([import('../standins/fleet.ts'), import('../standins/alder-mill.ts')]) : null;
+  const standins = values.demo
+    ? await Promise.all([import('../standins/fleet.ts'), import('../standins/alder-mill.ts')])
+    : null;
   const fleet: Fleet | null = standins ? await standins[0].startFleet(standins[0].ALDER_MILL_FLEET) : null;
   const dialer = fleet ? createSimulatedDialer(fleet) : createTcpDialer({ allowPublic: values['allow-public'] });
   const world = { dialer, clock: systemClock, entropy: systemEntropy };
   const demo = standins
-    ? () => ({ site: standins[1].alderMill(new Date(systemClock.unixMs()).toISOString()), secrets: standins[1].alderMillSecrets() })
+    ? () => ({
+        site: standins[1].alderMill(new Date(systemClock.unixMs()).toISOString()),
+        secrets: standins[1].alderMillSecrets(),
+      })
     : null;
 
   const folder = join(dirname(fileURLToPath(import.meta.url)), '..', 'web');
-  const app = new Hono().route('/', createApp({ world, network: fleet ? 'simulated' : 'real', demo, hosts, token })).route('/', staticFiles(folder));
+  const app = new Hono()
+    .route('/', createApp({ world, network: fleet ? 'simulated' : 'real', demo, hosts, token }))
+    .route('/', staticFiles(folder));
   const server = createServer(getRequestListener(app.fetch));
   const live = serveLiveViews(server, world, { hosts, token });
   boundPort = await listen(server, wantedPort);

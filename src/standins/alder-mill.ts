@@ -1,4 +1,4 @@
-import { emptySite, type Camera, type Site, type Stream } from '../core/site/site-types.ts';
+import { type Camera, emptySite, type Site, type Stream } from '../core/site/site-types.ts';
 import { BOOT_ROOM, type Personality, SLUICE_RAIL } from './personality.ts';
 
 const unplanned = { codec: null, width: null, height: null, fps: null, gopFrames: null, bitrateKbps: null };
@@ -7,7 +7,12 @@ const unplanned = { codec: null, width: null, height: null, fps: null, gopFrames
 const plannedMain = { codec: 'H264', width: 1280, height: 720, fps: 15, gopFrames: 30, bitrateKbps: null };
 
 const streams = (slug: string, personality: Personality): readonly Stream[] =>
-  personality.streams.map(({ label, path }) => ({ id: `${slug}-${label}`, label, path, ...(label === 'main' ? plannedMain : unplanned) }));
+  personality.streams.map(({ label, path }) => ({
+    id: `${slug}-${label}`,
+    label,
+    path,
+    ...(label === 'main' ? plannedMain : unplanned),
+  }));
 
 const camera = (slug: string, personality: Personality, rest: Pick<Camera, 'place' | 'modelId'>): Camera => ({
   id: slug,
@@ -34,7 +39,10 @@ export const alderMill = (at: string): Site => ({
   ],
   cameras: [
     camera('sluice-rail', SLUICE_RAIL, { place: 'On the rail above the sluice gate', modelId: 'ostrel-pd-5' }),
-    camera('boot-room', BOOT_ROOM, { place: 'Shelf over the bench, far side of the stone wall', modelId: 'quillbrook-mini' }),
+    camera('boot-room', BOOT_ROOM, {
+      place: 'Shelf over the bench, far side of the stone wall',
+      modelId: 'quillbrook-mini',
+    }),
   ],
   destinations: [
     {

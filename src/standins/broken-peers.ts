@@ -5,16 +5,20 @@ export const BROKEN_PEERS = {
   /** Accepts and says nothing. */
   silent: () => {},
   /** Sends bytes that are no protocol. */
-  garbage: (socket: Socket) => socket.write(Buffer.from([0x16, 0x03, 0x01, 0xff, 0x00, 0x9c, 0x07, 0x45, 0x80, 0x00, 0x1b])),
+  garbage: (socket: Socket) =>
+    socket.write(Buffer.from([0x16, 0x03, 0x01, 0xff, 0x00, 0x9c, 0x07, 0x45, 0x80, 0x00, 0x1b])),
   /** A web page answers. */
-  web: (socket: Socket) => socket.once('data', () => socket.end('HTTP/1.1 400 Bad Request\r\nContent-Type: text/html\r\n\r\n<html>')),
+  web: (socket: Socket) =>
+    socket.once('data', () => socket.end('HTTP/1.1 400 Bad Request\r\nContent-Type: text/html\r\n\r\n<html>')),
   /** Hangs up at once. */
   closing: (socket: Socket) => socket.end(),
 } as const satisfies Record<string, (socket: Socket) => unknown>;
 export type BrokenPeerKind = keyof typeof BROKEN_PEERS;
 
 /** Starts one on a loopback port. */
-export async function startBrokenPeer(kind: BrokenPeerKind): Promise<{ readonly port: number; close(): Promise<void> }> {
+export async function startBrokenPeer(
+  kind: BrokenPeerKind,
+): Promise<{ readonly port: number; close(): Promise<void> }> {
   const sockets = new Set<Socket>();
   const server = createServer((socket) => {
     sockets.add(socket);

@@ -15,12 +15,16 @@ export interface Fleet {
 }
 
 /** Starts simulated cameras, with one thread that draws and encodes for all of them. */
-export async function startFleet(personalities: readonly Personality[], onSessionEnd?: (end: SessionEnd) => void): Promise<Fleet> {
+export async function startFleet(
+  personalities: readonly Personality[],
+  onSessionEnd?: (end: SessionEnd) => void,
+): Promise<Fleet> {
   const thread = createEncoderThread();
   const standIns = await Promise.all(personalities.map((one) => startRtspStandIn(one, thread.encode, onSessionEnd)));
   return {
     standIns,
-    loopbackPort: (host, port) => standIns.find(({ personality }) => personality.host === host && personality.port === port)?.port,
+    loopbackPort: (host, port) =>
+      standIns.find(({ personality }) => personality.host === host && personality.port === port)?.port,
     hasHost: (host) => standIns.some(({ personality }) => personality.host === host),
     close: async () => {
       await Promise.all(standIns.map((standIn) => standIn.close()));

@@ -1,5 +1,5 @@
-import { packetiseH264 } from '../core/video/h264-packetiser.ts';
 import { writeSenderReport } from '../core/rtp/sender-report.ts';
+import { packetiseH264 } from '../core/video/h264-packetiser.ts';
 import type { Picture } from './pictures/picture-feed.ts';
 
 export interface SenderCounts {

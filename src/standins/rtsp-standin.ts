@@ -122,7 +122,12 @@ class Connection {
         return this.#play(request);
       case 'GET_PARAMETER':
       case 'SET_PARAMETER':
-        return this.#reply(request, this.#sessionOf(request) ? 200 : 454, this.#sessionOf(request) ? 'OK' : 'Session Not Found', []);
+        return this.#reply(
+          request,
+          this.#sessionOf(request) ? 200 : 454,
+          this.#sessionOf(request) ? 'OK' : 'Session Not Found',
+          [],
+        );
       case 'TEARDOWN': {
         const session = this.#sessionOf(request);
         if (session) this.#end(session);
@@ -168,7 +173,8 @@ class Connection {
     if (!stream) return this.#reply(request, 404, 'Not Found', []);
     const wanted = headerOf(request, 'Transport') ?? '';
     if (!/RTP\/AVP\/TCP/i.test(wanted)) return this.#reply(request, 461, 'Unsupported Transport', []);
-    if (this.sessionsOfCamera() >= this.personality.maxSessions) return this.#reply(request, 453, 'Not Enough Bandwidth', []);
+    if (this.sessionsOfCamera() >= this.personality.maxSessions)
+      return this.#reply(request, 453, 'Not Enough Bandwidth', []);
     const channels = parseTransport(wanted).interleaved ?? ([0, 1] as const);
     const session: Session = { id: randomBytes(4).toString('hex'), stream, channels, sender: null, unsubscribe: null };
     this.#sessions.set(session.id, session);

@@ -11,7 +11,10 @@ const isObject = (value: unknown): value is Record<string, unknown> => typeof va
 /** Path and reason of the first difference, or `null`. Keys that only `actual` has are ignored. */
 export function difference(expected: unknown, actual: unknown, tolerance: Tolerance, path = ''): string | null {
   if (typeof expected === 'number' && typeof actual === 'number') {
-    const allowed = Math.max(Math.abs(expected) * (tolerance.rel ?? (tolerance.exact ? EXACT_REL : 0)), tolerance.abs ?? 0);
+    const allowed = Math.max(
+      Math.abs(expected) * (tolerance.rel ?? (tolerance.exact ? EXACT_REL : 0)),
+      tolerance.abs ?? 0,
+    );
     if (Number.isFinite(actual) && Math.abs(expected - actual) <= allowed) return null;
   } else if (Array.isArray(expected) && Array.isArray(actual)) {
     if (expected.length !== actual.length) return `${path}: expected ${expected.length} entries, got ${actual.length}`;

@@ -19,7 +19,11 @@ export const sayDays = (days: number): string =>
 
 /** 43.2 GB or 1.30 TB (IEC 80000-13: 1 TB = 10^12 bytes). */
 export const sayBytes = (size: number): string =>
-  size >= 1e12 ? `${(size / 1e12).toFixed(2)} TB` : size >= 1e9 ? `${(size / 1e9).toFixed(1)} GB` : `${Math.round(size / 1e6)} MB`;
+  size >= 1e12
+    ? `${Number((size / 1e12).toFixed(2))} TB`
+    : size >= 1e9
+      ? `${Number((size / 1e9).toFixed(1))} GB`
+      : `${Math.round(size / 1e6)} MB`;
 
 /** 1 902: thousands apart by a no-break space, so that a number never breaks over two lines. */
 export const sayCount = (value: number): string => String(Math.round(value)).replace(/\B(?=(\d{3})+$)/g, '\u00a0');
@@ -28,7 +32,8 @@ export const sayCount = (value: number): string => String(Math.round(value)).rep
 export const sayFps = (fps: number): string => String(Number(fps.toFixed(1)));
 
 /** “1 second”, “3 seconds”. */
-export const plural = (count: number, one: string, many = `${one}s`): string => `${sayCount(count)} ${count === 1 ? one : many}`;
+export const plural = (count: number, one: string, many = `${one}s`): string =>
+  `${sayCount(count)} ${count === 1 ? one : many}`;
 
 /** A stretch of time in the unit a person would use: 0.4 s, 3 min, 8 years. */
 export function sayStretch(seconds: number): string {

@@ -58,9 +58,16 @@ function recordingsOn(site: Site, index: EvidenceIndex, destinationId: string): 
     });
 }
 
-const recorded = (rateKbps: number, tap: Tap): RecordedStream => ({ count: 1, rate: kilobits(rateKbps), schedule: tap.schedule });
+const recorded = (rateKbps: number, tap: Tap): RecordedStream => ({
+  count: 1,
+  rate: kilobits(rateKbps),
+  schedule: tap.schedule,
+});
 const perDay = (recordings: readonly { rateKbps: number; tap: Tap }[]): number =>
-  bytesPerDay(recordings.map(({ rateKbps, tap }) => recorded(rateKbps, tap)), overheadFraction);
+  bytesPerDay(
+    recordings.map(({ rateKbps, tap }) => recorded(rateKbps, tap)),
+    overheadFraction,
+  );
 
 const judgeDays = (fit: number, wanted: number): Verdict => atLeast(fit, wanted * comfortableFactor, wanted);
 
@@ -71,7 +78,8 @@ const judgeDays = (fit: number, wanted: number): Verdict => atLeast(fit, wanted 
 export function judgeTap(site: Site, index: EvidenceIndex, tap: Tap): TapJudgement {
   const destination = site.destinations.find(({ id }) => id === tap.destinationId);
   const { stream } = streamOf(site, tap);
-  if (!destination || !stream) return { verdict: 'unknown', findings: [], rate: null, retention: null, levers: [], ratesMissing: [] };
+  if (!destination || !stream)
+    return { verdict: 'unknown', findings: [], rate: null, retention: null, levers: [], ratesMissing: [] };
   const { codec, bitrateKbps: rate } = streamFacts(index, stream);
   const recordings = tap.use === 'record' ? recordingsOn(site, index, destination.id) : [];
   const ratesMissing = recordings.filter((recording) => recording.rate === null).map(({ name }) => name);
@@ -134,7 +142,9 @@ function leversFor(
   const comfortableKbps = onDay > 0 ? (roomPerDay * 8) / onDay / 1000 : 0;
   const own = recordings.find((recording) => recording.tap.id === tap.id)?.rate?.value ?? 0;
   if (judgeDays(numbers.daysFit, numbers.daysWanted) === 'ok')
-    return [{ id: 'room', text: `Room for ${sayRate(comfortableKbps - own)} more before it gets tight`, verdict: 'ok' }];
+    return [
+      { id: 'room', text: `Room for ${sayRate(comfortableKbps - own)} more before it gets tight`, verdict: 'ok' },
+    ];
 
   const levers: Lever[] = [];
   const camera = site.cameras.find(({ id }) => id === tap.cameraId);
@@ -142,14 +152,23 @@ function leversFor(
     const rate = stream.id === tap.streamId ? null : streamFacts(index, stream).bitrateKbps;
     if (!rate || rate.value >= own) continue;
     const fit = numbers.usableBytes / (others + perDay([{ rateKbps: rate.value, tap }]));
-    levers.push({ id: 'stream', text: `Record ${stream.label} at ${sayRate(rate.value)}: ${sayDays(fit)}`, verdict: judgeDays(fit, numbers.daysWanted) });
+    levers.push({
+      id: 'stream',
+      text: `Record ${stream.label} at ${sayRate(rate.value)}: ${sayDays(fit)}`,
+      verdict: judgeDays(fit, numbers.daysWanted),
+    });
   }
   if (comfortableKbps > 0) {
     levers.push({ id: 'rate', text: `Lower this stream to ${sayRate(comfortableKbps)}`, verdict: 'ok' });
     const share = (comfortableKbps / own) * (secondsPerDay(tap.schedule) / days(1));
     levers.push({ id: 'share', text: `Record ${Math.floor(share * 100)} % of the day`, verdict: 'ok' });
   }
-  const needed = diskNeeded(bytes(numbers.allBytesPerDay), numbers.daysWanted * comfortableFactor, storage.usableFraction, sizesSoldTB);
+  const needed = diskNeeded(
+    bytes(numbers.allBytesPerDay),
+    numbers.daysWanted * comfortableFactor,
+    storage.usableFraction,
+    sizesSoldTB,
+  );
   levers.push({ id: 'disk', text: `A disk of ${needed.pickTB ?? inTB(needed.size).toFixed(1)} TB`, verdict: 'ok' });
   const fewerDays = Math.floor(numbers.daysFit / comfortableFactor);
   if (fewerDays >= 1) levers.push({ id: 'days', text: `Keep ${fewerDays} days`, verdict: 'ok' });

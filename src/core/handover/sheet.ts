@@ -55,7 +55,13 @@ export function sheetFor(site: Site, index: EvidenceIndex, tap: Tap): Sheet | nu
   const url = streamUrlOf(camera, stream, camera.account ? '*' : null);
   // The mask stands in for the secret after encoding, or it would be encoded itself.
   const maskedUrl = redactUrl(buildStreamUrl(url)).replace(':***@', `:${MASK}@`);
-  const field = (key: SheetKey, label: string, value: string | null | undefined, how: KnownHow | null = null, isCode = false): SheetField => ({
+  const field = (
+    key: SheetKey,
+    label: string,
+    value: string | null | undefined,
+    how: KnownHow | null = null,
+    isCode = false,
+  ): SheetField => ({
     key,
     label,
     value: value || '–',
@@ -81,10 +87,19 @@ export function sheetFor(site: Site, index: EvidenceIndex, tap: Tap): Sheet | nu
       field('codec', 'Codec', facts.codec?.value, facts.codec?.how),
       field('size', 'Picture', size, facts.width?.how),
       field('fps', 'Frames a second', facts.fps ? sayFps(facts.fps.value) : null, facts.fps?.how),
-      field('keyframe', 'Key frame every', typeof keyframe?.value === 'number' ? `${keyframe.value.toFixed(2)} s` : null, keyframe?.how),
+      field(
+        'keyframe',
+        'Key frame every',
+        typeof keyframe?.value === 'number' ? `${keyframe.value.toFixed(2)} s` : null,
+        keyframe?.how,
+      ),
       field('rate', 'Bit rate', facts.bitrateKbps ? sayRate(facts.bitrateKbps.value) : null, facts.bitrateKbps?.how),
       field('use', 'Use', tap.use),
-      field('retention', 'Keep for', tap.use === 'record' && destination.retentionDays !== null ? sayDays(destination.retentionDays) : null),
+      field(
+        'retention',
+        'Keep for',
+        tap.use === 'record' && destination.retentionDays !== null ? sayDays(destination.retentionDays) : null,
+      ),
     ],
   };
 }

@@ -67,9 +67,10 @@ export function parseStreamUrl(
   let password: string | null = null;
   if (userinfo !== null) {
     const colon = userinfo.indexOf(':');
-    const decoded = [userinfo.slice(0, colon < 0 ? undefined : colon), colon < 0 ? null : userinfo.slice(colon + 1)].map(
-      (part) => (part === null ? null : decodeOrKeep(part)),
-    );
+    const decoded = [
+      userinfo.slice(0, colon < 0 ? undefined : colon),
+      colon < 0 ? null : userinfo.slice(colon + 1),
+    ].map((part) => (part === null ? null : decodeOrKeep(part)));
     user = decoded[0]?.text ?? null;
     password = decoded[1]?.text ?? null;
     if (!LEGAL_USERINFO.test(userinfo) || decoded.some((part) => part?.kept)) warnings.push('userinfo-needs-encoding');

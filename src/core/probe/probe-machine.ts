@@ -1,8 +1,8 @@
 import type { Credentials } from '../auth/authorization.ts';
 import { buildStreamUrl, type StreamUrl, withoutAccount } from '../net/stream-url.ts';
+import { findSenderReport } from '../rtp/sender-report.ts';
 import { RtspClient } from '../rtsp/client.ts';
 import type { ClientEffect, ClientInput, Track } from '../rtsp/client-types.ts';
-import { findSenderReport } from '../rtp/sender-report.ts';
 import type { SdpSession } from '../sdp/sdp-types.ts';
 import { PAYLOAD_READERS } from './picture-units.ts';
 import { composeReport } from './probe-report.ts';
@@ -51,7 +51,9 @@ const MAX_TAPE_TEXT = 8 * 1024;
 const MAX_TAPE_ENTRIES = 200;
 
 const clip = (text: string): string =>
-  text.length > MAX_TAPE_TEXT ? `${text.slice(0, MAX_TAPE_TEXT)}\n… ${text.length - MAX_TAPE_TEXT} more characters` : text;
+  text.length > MAX_TAPE_TEXT
+    ? `${text.slice(0, MAX_TAPE_TEXT)}\n… ${text.length - MAX_TAPE_TEXT} more characters`
+    : text;
 
 /**
  * One probe from name look-up to TEARDOWN: an RTSP client with a stopwatch and meters. Inputs in, effects out; the driver
@@ -203,7 +205,11 @@ export class ProbeMachine {
       this.#emit({ kind: 'arm', timer: 'media', afterMs: this.options.timeoutMs });
     }
     if (this.#stage === 'firstKeyframe' && (startsKeyFrame || keyFramesUnknown)) {
-      if (keyFramesUnknown) this.#fail('unsupported-codec', 'Packets arrive, but this codec is not known here: only loss and rate were measured.');
+      if (keyFramesUnknown)
+        this.#fail(
+          'unsupported-codec',
+          'Packets arrive, but this codec is not known here: only loss and rate were measured.',
+        );
       this.#end('first-keyframe', atMs, { ok: !keyFramesUnknown });
       this.#begin('sample', atMs);
       this.#stage = 'sample';
@@ -214,13 +220,24 @@ export class ProbeMachine {
   #takeRtcp(packet: Uint8Array, atMs: number): void {
     const report = findSenderReport(packet);
     if (!report) return;
-    if (this.#clockErrorMs === null) this.#tape({ atMs, step: 'sample', direction: 'received', text: `RTCP sender report: camera clock ${new Date(report.unixMs).toISOString()}` });
+    if (this.#clockErrorMs === null)
+      this.#tape({
+        atMs,
+        step: 'sample',
+        direction: 'received',
+        text: `RTCP sender report: camera clock ${new Date(report.unixMs).toISOString()}`,
+      });
     this.#clockErrorMs ??= Math.round(report.unixMs - (this.options.startedAtUnixMs + atMs));
   }
 
   #mediaTimer(atMs: number): void {
-    if (this.#stage === 'firstPacket') this.#fail('no-packets', `PLAY was answered, but no packet came in ${this.options.timeoutMs / 1000} s.`);
-    else if (this.#stage === 'firstKeyframe') this.#fail('no-video', `Packets arrive, but no key frame in ${this.options.timeoutMs / 1000} s: no picture can start.`);
+    if (this.#stage === 'firstPacket')
+      this.#fail('no-packets', `PLAY was answered, but no packet came in ${this.options.timeoutMs / 1000} s.`);
+    else if (this.#stage === 'firstKeyframe')
+      this.#fail(
+        'no-video',
+        `Packets arrive, but no key frame in ${this.options.timeoutMs / 1000} s: no picture can start.`,
+      );
     else if (this.#stage === 'sample') this.#endSample(atMs);
     else return;
     if (this.#failure) this.#endOpenSteps(atMs, this.#failure.note);
@@ -229,10 +246,15 @@ export class ProbeMachine {
   }
 
   #endSample(atMs: number): void {
-    const arrivals = [...this.#meters].filter(([index]) => this.#session?.media[index]?.kind === 'video').map(([, meter]) => meter.lastAtMs ?? 0);
+    const arrivals = [...this.#meters]
+      .filter(([index]) => this.#session?.media[index]?.kind === 'video')
+      .map(([, meter]) => meter.lastAtMs ?? 0);
     const silentMs = atMs - Math.max(0, ...arrivals);
     if (silentMs > Math.min(STOPPED_AFTER_MS, this.options.sampleMs))
-      return this.#fail('no-packets', `The packets stopped: none in the last ${(silentMs / 1000).toFixed(1)} s of the sample.`);
+      return this.#fail(
+        'no-packets',
+        `The packets stopped: none in the last ${(silentMs / 1000).toFixed(1)} s of the sample.`,
+      );
     this.#end('sample', atMs, {});
   }
 
@@ -246,7 +268,11 @@ export class ProbeMachine {
     this.#began.set(name, atMs);
     this.#emit({ kind: 'stepBegan', name, startMs: atMs });
   }
-  #end(name: ProbeStepName, atMs: number, { ok = true, status = null, note = null }: { ok?: boolean; status?: number | null; note?: string | null }): void {
+  #end(
+    name: ProbeStepName,
+    atMs: number,
+    { ok = true, status = null, note = null }: { ok?: boolean; status?: number | null; note?: string | null },
+  ): void {
     const startMs = this.#began.get(name);
     if (startMs === undefined) return;
     this.#began.delete(name);
@@ -255,7 +281,8 @@ export class ProbeMachine {
     this.#emit({ kind: 'step', step });
   }
   #endOpenSteps(atMs: number, note: string | null): void {
-    for (const name of [...this.#began.keys()]) this.#end(name, atMs, { ok: this.#failure === null, note: name === 'teardown' ? null : note });
+    for (const name of [...this.#began.keys()])
+      this.#end(name, atMs, { ok: this.#failure === null, note: name === 'teardown' ? null : note });
   }
   /** The first failure is the cause; what follows from it is not another. */
   #fail(cause: ProbeCause, note: string): void {

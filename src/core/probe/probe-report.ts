@@ -28,7 +28,9 @@ export function composeReport(input: ReportInput): ProbeReport {
   const unjudged = {
     target: input.target,
     cause: input.failure?.cause ?? null,
-    steps: [...input.steps].sort((a, b) => a.startMs - b.startMs || PROBE_STEPS.indexOf(a.name) - PROBE_STEPS.indexOf(b.name)),
+    steps: [...input.steps].sort(
+      (a, b) => a.startMs - b.startMs || PROBE_STEPS.indexOf(a.name) - PROBE_STEPS.indexOf(b.name),
+    ),
     auth: {
       scheme: schemeOf(input.challenge),
       qop: input.challenge?.scheme === 'digest' ? input.challenge.qop : null,
@@ -41,7 +43,9 @@ export function composeReport(input: ReportInput): ProbeReport {
     media,
   };
   const judged = evaluate(PROBE_RULES, probeFacts(unjudged)).findings;
-  const findings: readonly Finding[] = input.failure ? [findingOfCause(input.failure.cause, input.failure.note), ...judged] : judged;
+  const findings: readonly Finding[] = input.failure
+    ? [findingOfCause(input.failure.cause, input.failure.note), ...judged]
+    : judged;
   const isWorthFixing = judged.some(({ severity }) => severity === 'stop' || severity === 'fix');
   return { ...unjudged, verdict: input.failure ? 'fail' : isWorthFixing ? 'warn' : 'ok', findings };
 }

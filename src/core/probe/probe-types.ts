@@ -116,7 +116,11 @@ export interface ProbeReport {
   readonly verdict: 'ok' | 'warn' | 'fail';
   readonly cause: ProbeCause | null;
   readonly steps: readonly ProbeStep[];
-  readonly auth: { readonly scheme: AuthScheme; readonly qop: 'auth' | 'auth-int' | null; readonly realm: string | null };
+  readonly auth: {
+    readonly scheme: AuthScheme;
+    readonly qop: 'auth' | 'auth-int' | null;
+    readonly realm: string | null;
+  };
   readonly server: string | null;
   readonly transport: 'tcp';
   readonly sessionTimeoutS: number | null;

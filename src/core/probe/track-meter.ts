@@ -111,7 +111,8 @@ export class TrackMeter {
     const gaps = this.#frames - 1;
     const fps = isVideo && gaps > 0 && spanS > 0 ? gaps / spanS : null;
     const between = this.#keyFrameGap();
-    const sps = this.#sps && this.media.codec ? parseSps(this.media.codec === 'H265' ? 'h265' : 'h264', this.#sps) : null;
+    const sps =
+      this.#sps && this.media.codec ? parseSps(this.media.codec === 'H265' ? 'h265' : 'h264', this.#sps) : null;
     return {
       seconds: round(arrivalS, 3),
       packets: counts.received,
@@ -147,7 +148,11 @@ export class TrackMeter {
     const groups = this.#keyFrames - 1;
     const lastsS = (last.ticks - first.ticks) / this.#clockHz;
     if (lastsS <= 0) return null;
-    return { frames: (last.frame - first.frame) / groups, seconds: lastsS / groups, kbps: ((last.bytes - first.bytes) * 8) / lastsS / 1000 };
+    return {
+      frames: (last.frame - first.frame) / groups,
+      seconds: lastsS / groups,
+      kbps: ((last.bytes - first.bytes) * 8) / lastsS / 1000,
+    };
   }
 }
 

@@ -15,7 +15,9 @@ export interface RtpPacket {
 }
 
 /** Reads one RTP packet, past CSRCs, header extension and padding. Source: RFC 3550 §5.1, §5.3.1. */
-export function parseRtpPacket(bytes: Uint8Array): Result<RtpPacket, Fault<'rtp.version' | 'rtp.truncated' | 'rtp.padding'>> {
+export function parseRtpPacket(
+  bytes: Uint8Array,
+): Result<RtpPacket, Fault<'rtp.version' | 'rtp.truncated' | 'rtp.padding'>> {
   const reader = new ByteReader(bytes);
   try {
     const first = reader.u8('version');
@@ -33,7 +35,14 @@ export function parseRtpPacket(bytes: Uint8Array): Result<RtpPacket, Fault<'rtp.
     if (first & 0x20 && (padding === 0 || padding > reader.bytesLeft))
       return err(fault('rtp.padding', `Expected 1 to ${reader.bytesLeft} padding bytes, got ${padding}`));
     const payload = reader.take(reader.bytesLeft - padding, 'payload');
-    return ok({ marker: (second & 0x80) !== 0, payloadType: second & 0x7f, sequenceNumber, rtpTimestamp, ssrc, payload });
+    return ok({
+      marker: (second & 0x80) !== 0,
+      payloadType: second & 0x7f,
+      sequenceNumber,
+      rtpTimestamp,
+      ssrc,
+      payload,
+    });
   } catch (error) {
     if (error instanceof ShortRead) return err(fault('rtp.truncated', error.message));
     throw error;

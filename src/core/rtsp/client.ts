@@ -8,8 +8,16 @@ import type { SdpSession } from '../sdp/sdp-types.ts';
 import { CLIENT_MOVES, type ClientAction, type ClientPhase, type ClientSignal } from './client-moves.ts';
 import type { ClientEffect, ClientInput, RtspClientOptions, Track } from './client-types.ts';
 import { Login } from './login.ts';
-import { RtspMessageParser, type RtspEvent, type RtspFaultCode } from './message-parser.ts';
-import { headerOf, headersOf, type RtspHeader, type RtspRequest, type RtspResponse, writeRequest, writeResponse } from './rtsp-message.ts';
+import { type RtspEvent, type RtspFaultCode, RtspMessageParser } from './message-parser.ts';
+import {
+  headerOf,
+  headersOf,
+  type RtspHeader,
+  type RtspRequest,
+  type RtspResponse,
+  writeRequest,
+  writeResponse,
+} from './rtsp-message.ts';
 import { meaningOf } from './status-codes.ts';
 import { parseSession, parseTransport } from './transport.ts';
 
@@ -118,7 +126,10 @@ export class RtspClient {
       case 'malformed':
         this.#tape('remark', `${event.code} at byte ${event.byteOffset}: ${event.excerpt}`);
         if (event.code === 'rtsp.truncated') return; // the hang-up that follows says it
-        this.#nonsense = { cause: MALFORMED[event.code].cause, note: `${MALFORMED[event.code].note}: “${event.excerpt}”` };
+        this.#nonsense = {
+          cause: MALFORMED[event.code].cause,
+          note: `${MALFORMED[event.code].note}: “${event.excerpt}”`,
+        };
         this.#signal('nonsense');
         return;
       case 'response':
@@ -217,13 +228,23 @@ export class RtspClient {
       case 'finish':
         return this.#finish();
       case 'failTimeout':
-        return this.#failAnd(() => this.#fail('timeout', `No answer to ${this.#pending?.method ?? 'the connection'} in time.`));
+        return this.#failAnd(() =>
+          this.#fail('timeout', `No answer to ${this.#pending?.method ?? 'the connection'} in time.`),
+        );
       case 'failClosed':
         return this.#failAnd(() =>
-          this.#fail('closed', this.#pending ? `The camera hung up instead of answering ${this.#pending.method}.` : 'The camera hung up.'),
+          this.#fail(
+            'closed',
+            this.#pending ? `The camera hung up instead of answering ${this.#pending.method}.` : 'The camera hung up.',
+          ),
         );
       case 'failNonsense':
-        return this.#failAnd(() => this.#fail(this.#nonsense?.cause ?? 'protocol-error', this.#nonsense?.note ?? 'The answer could not be read.'));
+        return this.#failAnd(() =>
+          this.#fail(
+            this.#nonsense?.cause ?? 'protocol-error',
+            this.#nonsense?.note ?? 'The answer could not be read.',
+          ),
+        );
       case 'failStatus':
         return this.#failAnd(() => this.#failStatus());
     }
@@ -240,7 +261,10 @@ export class RtspClient {
   #failStatus(): void {
     const status = this.#response?.status ?? 0;
     const meaning = meaningOf(status);
-    this.#fail(meaning.cause, `${status} ${this.#response?.reason || meaning.reason} to ${this.#answered?.method ?? 'a request'}: ${meaning.means}.`);
+    this.#fail(
+      meaning.cause,
+      `${status} ${this.#response?.reason || meaning.reason} to ${this.#answered?.method ?? 'a request'}: ${meaning.means}.`,
+    );
   }
 
   #authorise(): void {
@@ -251,7 +275,12 @@ export class RtspClient {
       this.#fail(failure.cause, failure.note);
       return this.#abandon();
     }
-    this.#request(refused.method, refused.uri, refused.method === 'DESCRIBE' ? 'authenticate' : refused.step, refused.headers);
+    this.#request(
+      refused.method,
+      refused.uri,
+      refused.method === 'DESCRIBE' ? 'authenticate' : refused.step,
+      refused.headers,
+    );
   }
 
   /** Ends after a failure, with TEARDOWN when there is a session to end. */
@@ -270,7 +299,10 @@ export class RtspClient {
       return this.#abandon();
     }
     if (target.value.url.host !== host || target.value.url.port !== port || target.value.url.scheme !== scheme) {
-      this.#fail('blocked-by-policy', `Sent on to ${redactUrl(location ?? '')}: another address is never followed with this account.`);
+      this.#fail(
+        'blocked-by-policy',
+        `Sent on to ${redactUrl(location ?? '')}: another address is never followed with this account.`,
+      );
       return this.#abandon();
     }
     const next = withoutAccount(target.value.url);
@@ -297,12 +329,17 @@ export class RtspClient {
     this.#session = session;
     this.#emit({ kind: 'described', session, faults });
     for (const fault of faults) this.#tape('remark', fault.message);
-    const drawn = session.media.map((media, mediaIndex) => ({ media, mediaIndex })).filter(({ media }) => media.kind !== 'application' && !media.backchannel);
+    const drawn = session.media
+      .map((media, mediaIndex) => ({ media, mediaIndex }))
+      .filter(({ media }) => media.kind !== 'application' && !media.backchannel);
     // The picture first: if the camera grants only one track, it must be this one.
     drawn.sort((a, b) => Number(b.media.kind === 'video') - Number(a.media.kind === 'video'));
     this.#waiting = drawn.slice(0, MAX_TRACKS).map(({ mediaIndex }, index) => ({ mediaIndex, channel: 2 * index }));
     if (!drawn.some(({ media }) => media.kind === 'video')) {
-      this.#fail('no-video', `The description has no video: ${session.media.map((media) => media.kind).join(', ') || 'it is empty'}.`);
+      this.#fail(
+        'no-video',
+        `The description has no video: ${session.media.map((media) => media.kind).join(', ') || 'it is empty'}.`,
+      );
       return this.#abandon();
     }
     this.#setUpNext();
@@ -312,7 +349,9 @@ export class RtspClient {
     const next = this.#waiting[0];
     const media = next && this.#session?.media[next.mediaIndex];
     if (next && media) {
-      const headers = [{ name: 'Transport', value: `RTP/AVP/TCP;unicast;interleaved=${next.channel}-${next.channel + 1}` }];
+      const headers = [
+        { name: 'Transport', value: `RTP/AVP/TCP;unicast;interleaved=${next.channel}-${next.channel + 1}` },
+      ];
       return this.#request('SETUP', media.control, 'setup', headers);
     }
     if (!this.options.play) {
@@ -362,11 +401,15 @@ export class RtspClient {
     const method = /\bGET_PARAMETER\b/.test(this.#methods) ? 'GET_PARAMETER' : 'OPTIONS';
     this.#send(method, this.#session?.control ?? this.#requestUrl, null, []);
     this.#emit({ kind: 'disarmAnswer' }); // a camera that streams but answers late is alive
-    this.#emit({ kind: 'armKeepAlive', afterMs: Math.min(MAX_KEEP_ALIVE_MS, ((this.#sessionTimeoutS ?? 60) * 1000) / 2) });
+    this.#emit({
+      kind: 'armKeepAlive',
+      afterMs: Math.min(MAX_KEEP_ALIVE_MS, ((this.#sessionTimeoutS ?? 60) * 1000) / 2),
+    });
   }
 
   #request(method: string, uri: string, step: ProbeStepName | null, headers: readonly RtspHeader[] = []): void {
-    if (step && !(step === 'setup' && this.#tracks.length > 0)) this.#emit({ kind: 'stepBegan', name: step, atMs: this.#atMs });
+    if (step && !(step === 'setup' && this.#tracks.length > 0))
+      this.#emit({ kind: 'stepBegan', name: step, atMs: this.#atMs });
     this.#send(method, uri, step, headers);
   }
 
@@ -388,7 +431,10 @@ export class RtspClient {
   #answerRequest(request: RtspRequest): void {
     this.#tape('received', request.head);
     const headers = [{ name: 'CSeq', value: headerOf(request, 'CSeq') ?? '0' }];
-    const text = request.method === 'OPTIONS' ? writeResponse(200, 'OK', [...headers, { name: 'Public', value: 'OPTIONS' }]) : writeResponse(501, 'Not Implemented', headers);
+    const text =
+      request.method === 'OPTIONS'
+        ? writeResponse(200, 'OK', [...headers, { name: 'Public', value: 'OPTIONS' }])
+        : writeResponse(501, 'Not Implemented', headers);
     this.#tape('sent', text.trimEnd());
     this.#emit({ kind: 'send', bytes: bytesOf(text) });
   }
@@ -422,7 +468,9 @@ const STEP_OF_PHASE: Readonly<Record<ClientPhase, ProbeStepName>> = {
   closed: 'teardown',
 };
 
-const MALFORMED: Readonly<Record<Exclude<RtspFaultCode, 'rtsp.truncated'>, { readonly cause: ProbeCause; readonly note: string }>> = {
+const MALFORMED: Readonly<
+  Record<Exclude<RtspFaultCode, 'rtsp.truncated'>, { readonly cause: ProbeCause; readonly note: string }>
+> = {
   'rtsp.not-rtsp': { cause: 'not-rtsp', note: 'Something other than RTSP answered' },
   'rtsp.start-line-too-long': { cause: 'not-rtsp', note: 'The answer began with a line longer than any RTSP answer' },
   'rtsp.headers-too-long': { cause: 'protocol-error', note: 'The headers went on beyond 64 KiB, after' },

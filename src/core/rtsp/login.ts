@@ -68,12 +68,16 @@ export class Login {
           : `It asks for a login that this tool does not speak: ${schemes}.`;
       return { cause: 'auth-unsupported', note };
     }
-    if (!this.credentials) return { cause: 'auth-required', note: 'The camera asks for an account and none was given.' };
+    if (!this.credentials)
+      return { cause: 'auth-required', note: 'The camera asks for an account and none was given.' };
     if (!wasAuthorised) return null;
     this.#refusals += 1;
     const isStale = this.#challenge?.scheme === 'digest' && this.#challenge.stale;
     if ((isStale || this.#held) && this.#refusals < MAX_REFUSED_LOGINS) return null;
-    return { cause: 'auth-failed', note: `The camera refused the account “${this.credentials.user}” with this secret.` };
+    return {
+      cause: 'auth-failed',
+      note: `The camera refused the account “${this.credentials.user}” with this secret.`,
+    };
   }
 
   /** “Digest MD5, qop auth”, as it stands beside the login step. */

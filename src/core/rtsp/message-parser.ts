@@ -1,5 +1,5 @@
-import { textOf } from '../base/bytes.ts';
 import { ByteQueue } from '../base/byte-queue.ts';
+import { textOf } from '../base/bytes.ts';
 import type { RtspHeader, RtspRequest, RtspResponse } from './rtsp-message.ts';
 
 export type RtspFaultCode =

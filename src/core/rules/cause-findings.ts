@@ -20,22 +20,37 @@ const CAUSES: Readonly<Record<ProbeCause, CauseText>> = {
   },
   unreachable: {
     title: 'There is no way to this address',
-    do: ['Check that camera and computer are on the same network.', 'Look the address up in the router: it may have moved.', 'Check power and cable.'],
+    do: [
+      'Check that camera and computer are on the same network.',
+      'Look the address up in the router: it may have moved.',
+      'Check power and cable.',
+    ],
     why: 'Nothing at that address answered, not even to refuse.',
   },
   refused: {
     title: 'Nothing listens on this port',
-    do: ['Turn on RTSP in the camera.', 'Try 554, 8554 and 10554.', 'Make sure that this is the camera and not its neighbour.'],
+    do: [
+      'Turn on RTSP in the camera.',
+      'Try 554, 8554 and 10554.',
+      'Make sure that this is the camera and not its neighbour.',
+    ],
     why: 'The machine is there and refused the connection at once.',
   },
   timeout: {
     title: 'No answer in time',
-    do: ['Check for a firewall or a VLAN between here and there.', 'Restart the camera.', 'Probe again with a longer limit.'],
+    do: [
+      'Check for a firewall or a VLAN between here and there.',
+      'Restart the camera.',
+      'Probe again with a longer limit.',
+    ],
     why: 'Silence is a dropped packet, a blocked path or a camera that hangs.',
   },
   closed: {
     title: 'The camera hung up',
-    do: ['Close other viewers and wait five minutes: it may be full or have locked the account.', 'Try rtsps if it expects encryption.'],
+    do: [
+      'Close other viewers and wait five minutes: it may be full or have locked the account.',
+      'Try rtsps if it expects encryption.',
+    ],
     why: 'A camera that hangs up without a word usually has no session left.',
   },
   'not-rtsp': {
@@ -50,7 +65,11 @@ const CAUSES: Readonly<Record<ProbeCause, CauseText>> = {
   },
   'auth-failed': {
     title: 'Account or secret is refused',
-    do: ['Check both letter by letter.', 'Look whether RTSP has accounts of its own in this camera.', 'Wait five minutes before the next attempt: it may lock the account.'],
+    do: [
+      'Check both letter by letter.',
+      'Look whether RTSP has accounts of its own in this camera.',
+      'Wait five minutes before the next attempt: it may lock the account.',
+    ],
     why: 'The camera’s challenge was answered correctly and it said no.',
   },
   'auth-unsupported': {
@@ -105,7 +124,10 @@ const CAUSES: Readonly<Record<ProbeCause, CauseText>> = {
   },
   'blocked-by-policy': {
     title: 'This address is not dialled',
-    do: ['Use a private address of the site.', 'On the command line, --allow-public lifts this for your own equipment.'],
+    do: [
+      'Use a private address of the site.',
+      'On the command line, --allow-public lifts this for your own equipment.',
+    ],
     why: 'Only private, loopback and link-local addresses are dialled unless told otherwise.',
   },
 };

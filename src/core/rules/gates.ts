@@ -9,8 +9,15 @@ export const STATION_NAMES: Readonly<Record<Station, string>> = { tap: 'Tap', 'h
 export interface LaneFacts {
   readonly hasAddress: boolean;
   /** Title of what a tap's probe failed with, of the present address. */
-  readonly probe: { readonly state: 'none' | 'outdated' } | { readonly state: 'failed'; readonly title: string } | { readonly state: 'answered' };
-  readonly taps: readonly { readonly destination: string; readonly verdict: Verdict; readonly handedOver: 'yes' | 'no' | 'outdated' }[];
+  readonly probe:
+    | { readonly state: 'none' | 'outdated' }
+    | { readonly state: 'failed'; readonly title: string }
+    | { readonly state: 'answered' };
+  readonly taps: readonly {
+    readonly destination: string;
+    readonly verdict: Verdict;
+    readonly handedOver: 'yes' | 'no' | 'outdated';
+  }[];
 }
 
 /** The condition that ends a station, and the step it asks for until then. */
@@ -67,6 +74,9 @@ export const GATES: readonly Gate[] = [
     station: 'hand-over',
     condition: 'Its sheet was entered at every destination',
     holds: (facts) => facts.taps.length > 0 && open(facts) === undefined,
-    next: (facts) => (open(facts)?.handedOver === 'outdated' ? `Hand over again to ${open(facts)?.destination}` : `Hand over to ${open(facts)?.destination ?? 'its destination'}`),
+    next: (facts) =>
+      open(facts)?.handedOver === 'outdated'
+        ? `Hand over again to ${open(facts)?.destination}`
+        : `Hand over to ${open(facts)?.destination ?? 'its destination'}`,
   },
 ];

@@ -52,7 +52,9 @@ export function probeFacts(report: Omit<ProbeReport, 'findings' | 'verdict'>): F
     keyframeIntervalS: present(measured?.keyframeIntervalSeconds),
     keyframeIntervalFrames: present(measured?.keyframeIntervalFrames),
     sampleWithoutSecondKeyframeS:
-      sampled && measured && measured.keyframeIntervalSeconds === null && video?.codec !== 'JPEG' ? measured.seconds : undefined,
+      sampled && measured && measured.keyframeIntervalSeconds === null && video?.codec !== 'JPEG'
+        ? measured.seconds
+        : undefined,
     authScheme: described ? report.auth.scheme : undefined,
     senderReports: measured ? report.clockErrorMs !== null : undefined,
     observedS: measured?.seconds,

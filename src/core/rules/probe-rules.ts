@@ -19,7 +19,8 @@ export const PROBE_LIMITS = {
 
 /** “One packet in fifty”: a share people can picture. */
 const oneIn = (ratio: number): string => `One packet in ${sayCount(1 / ratio)}`;
-const lostOf = (f: { lost: number; expected: number }): string => `${sayCount(f.lost)} of ${sayCount(f.expected)} missing`;
+const lostOf = (f: { lost: number; expected: number }): string =>
+  `${sayCount(f.lost)} of ${sayCount(f.expected)} missing`;
 
 /**
  * What a probe's numbers mean. Each rule states a fact about the stream on its own; what a destination makes of it is
@@ -100,7 +101,10 @@ export const PROBE_RULES = [
     fails: (f) => f.declaredSize !== f.measuredSize,
     title: (f) => `The picture is ${f.measuredSize}, not ${f.declaredSize}`,
     because: (f) => `Declared ${f.declaredSize}; the stream itself carries ${f.measuredSize}.`,
-    do: ['Plan with the measured size.', 'Save the encoder setting again; some cameras describe the old one until then.'],
+    do: [
+      'Plan with the measured size.',
+      'Save the encoder setting again; some cameras describe the old one until then.',
+    ],
     why: 'Detail at a distance and decode load follow from the pixels that really come.',
   }),
   rule({
@@ -110,7 +114,8 @@ export const PROBE_RULES = [
     needs: ['keyframeIntervalS', 'keyframeIntervalFrames'],
     fails: (f) => f.keyframeIntervalS > PROBE_LIMITS.keyframeTightS,
     title: (f) => `A key frame only every ${f.keyframeIntervalS.toFixed(1)} s`,
-    because: (f) => `${sayCount(f.keyframeIntervalFrames)} frames between key frames; a viewer waits up to ${f.keyframeIntervalS.toFixed(1)} s.`,
+    because: (f) =>
+      `${sayCount(f.keyframeIntervalFrames)} frames between key frames; a viewer waits up to ${f.keyframeIntervalS.toFixed(1)} s.`,
     do: ['Set the key-frame interval to 2 s.', 'Turn off “smart” coding where pictures must open at once.'],
     why: 'A picture can only start at a key frame, and damage lasts until the next.',
   }),
@@ -121,7 +126,8 @@ export const PROBE_RULES = [
     needs: ['sampleWithoutSecondKeyframeS'],
     fails: () => true,
     title: () => 'No second key frame in the sample',
-    because: (f) => `One key frame in ${f.sampleWithoutSecondKeyframeS.toFixed(1)} s, so the interval is at least that long.`,
+    because: (f) =>
+      `One key frame in ${f.sampleWithoutSecondKeyframeS.toFixed(1)} s, so the interval is at least that long.`,
     do: ['Probe with a longer sample.', 'Set the key-frame interval to 2 s.'],
     why: 'A picture can only start at a key frame, and damage lasts until the next.',
   }),
@@ -144,7 +150,10 @@ export const PROBE_RULES = [
     fails: (f) => f.authScheme === 'basic',
     title: () => 'The secret crosses the network readable',
     because: () => 'The camera offers Basic login only, without encryption.',
-    do: ['Turn on Digest login, or update the camera.', 'Otherwise keep it on a network of its own and use the secret nowhere else.'],
+    do: [
+      'Turn on Digest login, or update the camera.',
+      'Otherwise keep it on a network of its own and use the secret nowhere else.',
+    ],
     why: 'Basic is the account and secret in Base64: anyone on the wire can read them.',
   }),
   rule({

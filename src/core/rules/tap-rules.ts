@@ -54,7 +54,8 @@ export const TAP_RULES = [
     needs: ['daysFit', 'daysWanted', 'bytesPerDay', 'usableBytes', 'destination'],
     fails: (f) => f.daysFit >= f.daysWanted * (1 - 1e-6) && f.daysFit < f.daysWanted * comfortable * (1 - 1e-6),
     title: (f) => `${f.destination} holds ${sayDays(f.daysFit)}, with little to spare`,
-    because: (f) => `${sum(f)} = ${sayDays(f.daysFit)}; ${f.daysWanted} wanted, ${(f.daysWanted * comfortable).toFixed(1)} would be comfortable.`,
+    because: (f) =>
+      `${sum(f)} = ${sayDays(f.daysFit)}; ${f.daysWanted} wanted, ${(f.daysWanted * comfortable).toFixed(1)} would be comfortable.`,
     do: ['Leave room: rain and busy days raise the rate.'],
     why: 'A rate measured in three seconds of an ordinary day is not that of a stormy night.',
   }),

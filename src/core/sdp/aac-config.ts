@@ -8,7 +8,9 @@ export interface AacConfig {
 }
 
 /** ISO/IEC 14496-3 Table 1.18, samplingFrequencyIndex 0…12; 15 means the rate follows in 24 bits. */
-const SAMPLE_RATES = [96_000, 88_200, 64_000, 48_000, 44_100, 32_000, 24_000, 22_050, 16_000, 12_000, 11_025, 8000, 7350];
+const SAMPLE_RATES = [
+  96_000, 88_200, 64_000, 48_000, 44_100, 32_000, 24_000, 22_050, 16_000, 12_000, 11_025, 8000, 7350,
+];
 const EXPLICIT_RATE = 15;
 
 /**

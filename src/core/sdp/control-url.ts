@@ -7,5 +7,7 @@
 export function resolveControl(base: string, control: string | null): string {
   if (control === null || control === '*' || control === '') return base;
   if (/^[A-Za-z][A-Za-z0-9+.-]*:\/\//.test(control)) return control;
-  return base.endsWith('/') || control.startsWith('/') ? `${base.replace(/\/$/, '')}/${control.replace(/^\//, '')}` : `${base}/${control}`;
+  return base.endsWith('/') || control.startsWith('/')
+    ? `${base.replace(/\/$/, '')}/${control.replace(/^\//, '')}`
+    : `${base}/${control}`;
 }

@@ -47,14 +47,19 @@ function splitSections(text: string, faults: SdpFault[]): [Section, ...Section[]
   const head: Section = { line: 0, mediaLine: null, attributes: [], others: new Map() };
   const sections: [Section, ...Section[]] = [head];
   const lines = text.split(/\r\n|\n|\r/);
-  if (lines.length > MAX_LINES) faults.push(fault('sdp.too-long', `Expected at most ${MAX_LINES} lines, got ${lines.length}`));
+  if (lines.length > MAX_LINES)
+    faults.push(fault('sdp.too-long', `Expected at most ${MAX_LINES} lines, got ${lines.length}`));
   let current = head;
   for (const [index, line] of lines.slice(0, MAX_LINES).entries()) {
     if (line.trim() === '') continue;
     const number = index + 1;
     const match = /^([a-z])=(.*)$/.exec(line);
     if (!match) {
-      faults.push(fault('sdp.malformed-line', `Line ${number}: expected “letter=value”, got “${line.slice(0, 60)}”`, { line: number }));
+      faults.push(
+        fault('sdp.malformed-line', `Line ${number}: expected “letter=value”, got “${line.slice(0, 60)}”`, {
+          line: number,
+        }),
+      );
       continue;
     }
     const [, type = '', value = ''] = match;
@@ -115,7 +120,11 @@ function readRtpmap(section: Section, payloadType: number | null, faults: SdpFau
     if (name !== 'rtpmap') continue;
     const match = /^\s*(\d+)\s+([^/\s]+)\/(\d+)(?:\/(\d+))?\s*$/.exec(value);
     if (!match) {
-      faults.push(fault('sdp.bad-value', `Line ${line}: expected “rtpmap:type name/clock”, got “${value.slice(0, 60)}”`, { line }));
+      faults.push(
+        fault('sdp.bad-value', `Line ${line}: expected “rtpmap:type name/clock”, got “${value.slice(0, 60)}”`, {
+          line,
+        }),
+      );
       continue;
     }
     if (Number(match[1]) !== payloadType) continue;
@@ -150,7 +159,11 @@ function readFramerate(section: Section, faults: SdpFault[]): number | null {
   if (!found) return null;
   const text = found.value.trim();
   if (/^\d+(\.\d+)?$/.test(text) && Number(text) > 0) return Number(text);
-  faults.push(fault('sdp.bad-value', `Line ${found.line}: expected frames a second, got “${text.slice(0, 60)}”`, { line: found.line }));
+  faults.push(
+    fault('sdp.bad-value', `Line ${found.line}: expected frames a second, got “${text.slice(0, 60)}”`, {
+      line: found.line,
+    }),
+  );
   return null;
 }
 
@@ -162,7 +175,12 @@ function readDimensions(section: Section): readonly [number, number] | null {
 
 /** Parameter sets that the description carries: RFC 6184 §8.1 sprop-parameter-sets, RFC 7798 §7.1 sprop-sps. */
 export function declaredParameterSets(media: Pick<SdpMedia, 'codec' | 'fmtp'>): readonly Uint8Array[] {
-  const keys = media.codec === 'H264' ? ['sprop-parameter-sets'] : media.codec === 'H265' ? ['sprop-vps', 'sprop-sps', 'sprop-pps'] : [];
+  const keys =
+    media.codec === 'H264'
+      ? ['sprop-parameter-sets']
+      : media.codec === 'H265'
+        ? ['sprop-vps', 'sprop-sps', 'sprop-pps']
+        : [];
   const sets: Uint8Array[] = [];
   for (const key of keys)
     for (const part of (media.fmtp[key] ?? '').split(',')) {

@@ -20,7 +20,11 @@ export interface SdpMedia {
   readonly bandwidthKbps: number | null;
   readonly framerate: number | null;
   readonly dimensions: readonly [number, number] | null;
-  readonly sps: { readonly width: number; readonly height: number; readonly fps: readonly [number, number] | null } | null;
+  readonly sps: {
+    readonly width: number;
+    readonly height: number;
+    readonly fps: readonly [number, number] | null;
+  } | null;
   readonly aac: AacConfig | null;
   /** Sound towards the camera (ONVIF Streaming §5.3): it is not drawn. */
   readonly backchannel: boolean;

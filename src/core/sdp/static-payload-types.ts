@@ -1,5 +1,7 @@
 /** Payload types with a fixed meaning. Source: RFC 3551 §6, tables 4 and 5. */
-export const STATIC_PAYLOAD_TYPES: Readonly<Record<number, { codec: string; clockRate: number; channels: number | null }>> = {
+export const STATIC_PAYLOAD_TYPES: Readonly<
+  Record<number, { codec: string; clockRate: number; channels: number | null }>
+> = {
   0: { codec: 'PCMU', clockRate: 8000, channels: 1 },
   3: { codec: 'GSM', clockRate: 8000, channels: 1 },
   4: { codec: 'G723', clockRate: 8000, channels: 1 },

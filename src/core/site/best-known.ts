@@ -27,10 +27,17 @@ export function indexEvidence(evidence: readonly Evidence[]): EvidenceIndex {
 }
 
 /** The best known value: the highest `how`, of these the latest. A planned value takes part when given. */
-export function bestKnown(index: EvidenceIndex, subject: string, quantity: string, planned: EvidenceValue | null = null): Known | null {
-  let best: Known | null = planned === null ? null : { value: planned, how: 'planned', source: 'the plan', takenAt: null };
+export function bestKnown(
+  index: EvidenceIndex,
+  subject: string,
+  quantity: string,
+  planned: EvidenceValue | null = null,
+): Known | null {
+  let best: Known | null =
+    planned === null ? null : { value: planned, how: 'planned', source: 'the plan', takenAt: null };
   for (const item of index.get(`${subject} ${quantity}`) ?? [])
-    if (!best || rank(item.how) > rank(best.how) || (item.how === best.how && item.takenAt >= (best.takenAt ?? ''))) best = item;
+    if (!best || rank(item.how) > rank(best.how) || (item.how === best.how && item.takenAt >= (best.takenAt ?? '')))
+      best = item;
   return best;
 }
 
@@ -69,7 +76,8 @@ const ASSUMED_KEYFRAME_S = 2;
  * second, and then it is `assumed`.
  */
 export function streamFacts(index: EvidenceIndex, stream: Stream): StreamFacts {
-  const known = (quantity: string, planned: EvidenceValue | null) => bestKnown(index, streamSubject(stream.id), quantity, planned);
+  const known = (quantity: string, planned: EvidenceValue | null) =>
+    bestKnown(index, streamSubject(stream.id), quantity, planned);
   const codec = asText(known('codec', stream.codec));
   const width = asNumber(known('width', stream.width));
   const height = asNumber(known('height', stream.height));
@@ -78,9 +86,15 @@ export function streamFacts(index: EvidenceIndex, stream: Stream): StreamFacts {
   let bitrateKbps = asNumber(known('bitrateKbps', stream.bitrateKbps));
   if (!bitrateKbps && codec && width && height && fps) {
     const gopFrames = gop?.value ?? ASSUMED_KEYFRAME_S * fps.value;
-    const rate = modelledRate({ codec: codec.value, width: width.value, height: height.value, fps: fps.value, gopFrames });
-    if (rate !== null) bitrateKbps = { value: rate / kilobits(1), how: 'assumed', source: 'model of an ordinary scene', takenAt: null };
+    const rate = modelledRate({
+      codec: codec.value,
+      width: width.value,
+      height: height.value,
+      fps: fps.value,
+      gopFrames,
+    });
+    if (rate !== null)
+      bitrateKbps = { value: rate / kilobits(1), how: 'assumed', source: 'model of an ordinary scene', takenAt: null };
   }
   return { codec, width, height, fps, bitrateKbps };
 }
-

@@ -61,10 +61,22 @@ export function laneOf(site: Site, index: EvidenceIndex, camera: Camera): Lane {
   const stations = STATIONS.map((station) => {
     const isDone = GATES.every((gate) => gate.station !== station || gate.holds(facts));
     const verdict = station === 'tap' ? tapVerdict(facts, findings) : isDone && standsAt === null ? 'ok' : 'unknown';
-    return { station, verdict, isDone: isDone && (standsAt === null || STATIONS.indexOf(station) < STATIONS.indexOf(standsAt)) };
+    return {
+      station,
+      verdict,
+      isDone: isDone && (standsAt === null || STATIONS.indexOf(station) < STATIONS.indexOf(standsAt)),
+    };
   });
   const worst = findings.find(({ severity }) => severity !== 'note') ?? null;
-  return { cameraId: camera.id, stations, standsAt, worst, findings, next: unmet?.next(facts) ?? null, probedAt: probes[0]?.probe?.at ?? null };
+  return {
+    cameraId: camera.id,
+    stations,
+    standsAt,
+    worst,
+    findings,
+    next: unmet?.next(facts) ?? null,
+    probedAt: probes[0]?.probe?.at ?? null,
+  };
 }
 
 function probeState(
@@ -84,5 +96,7 @@ function tapVerdict(facts: LaneFacts, findings: readonly Finding[]): Verdict {
     : findings.some(({ severity }) => severity === 'fix')
       ? 'tight'
       : 'ok';
+  // A stream that nobody draws yet may be sound, but it fits nothing: that is known only with a destination.
+  if (facts.taps.length === 0) return bySeverityOf === 'ok' ? 'unknown' : bySeverityOf;
   return worstVerdict([bySeverityOf, ...facts.taps.map(({ verdict }) => verdict)]);
 }

@@ -1,15 +1,24 @@
 import type { Finding, ProbeReport } from '../probe/probe-types.ts';
+import { PROBE_CAUSES, type ProbeCause } from '../probe/probe-types.ts';
 import { findingOfCause } from '../rules/cause-findings.ts';
 import { type ProbeFacts, probeFacts } from '../rules/probe-facts.ts';
 import { PROBE_RULES } from '../rules/probe-rules.ts';
 import { evaluate, type Facts } from '../rules/rule.ts';
-import { PROBE_CAUSES, type ProbeCause } from '../probe/probe-types.ts';
 import { bestKnown, type EvidenceIndex, streamSubject } from './best-known.ts';
 import type { Evidence, EvidenceValue, KnownHow } from './site-types.ts';
 
 /** Quantities of a stream that are kept as such: other stations build on them. */
 const DECLARED = ['width', 'height', 'fps', 'profile', 'bitrateKbps'] as const;
-const MEASURED = ['width', 'height', 'fps', 'bitrateKbps', 'keyframeIntervalFrames', 'keyframeIntervalSeconds', 'lossRatio', 'jitterMs'] as const;
+const MEASURED = [
+  'width',
+  'height',
+  'fps',
+  'bitrateKbps',
+  'keyframeIntervalFrames',
+  'keyframeIntervalSeconds',
+  'lossRatio',
+  'jitterMs',
+] as const;
 /** Prefix of the facts that the probe rules read again later. */
 const FACT = 'fact.';
 

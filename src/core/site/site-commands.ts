@@ -23,7 +23,13 @@ export type SiteCommand =
       readonly probeId: string;
       readonly report: ProbeReport;
     }
-  | { readonly kind: 'recordHandOver'; readonly tapId: string; readonly url: string; readonly by: string; readonly refs: LogEntry['refs'] }
+  | {
+      readonly kind: 'recordHandOver';
+      readonly tapId: string;
+      readonly url: string;
+      readonly by: string;
+      readonly refs: LogEntry['refs'];
+    }
   | { readonly kind: 'note'; readonly text: string; readonly subject: string; readonly logKind: LogKind };
 
 /** Time and ids come from outside: core has no clock and no randomness of its own. */
@@ -45,14 +51,19 @@ function change(site: Site, command: SiteCommand, stamp: Stamp): Changed {
   switch (command.kind) {
     case 'addCamera': {
       const { camera } = command;
-      const log = line('edit', cameraSubject(camera.id), `${camera.name} added`, { address: `${camera.host}:${camera.ports.rtsp}` });
+      const log = line('edit', cameraSubject(camera.id), `${camera.name} added`, {
+        address: `${camera.host}:${camera.ports.rtsp}`,
+      });
       return { site: { ...site, cameras: [...site.cameras, camera] }, log };
     }
     case 'setAddress': {
       const before = cameraOf(site, command.cameraId);
       const after = { ...before, host: command.host, ports: { ...before.ports, rtsp: command.port } };
       const [from, to] = [before, after].map((camera) => `${camera.host || 'none'}:${camera.ports.rtsp}`);
-      return { site: withCamera(site, after), log: line('edit', cameraSubject(before.id), `${before.name}: address changed`, { from, to }) };
+      return {
+        site: withCamera(site, after),
+        log: line('edit', cameraSubject(before.id), `${before.name}: address changed`, { from, to }),
+      };
     }
     case 'setAccount': {
       const before = cameraOf(site, command.cameraId);
@@ -63,13 +74,20 @@ function change(site: Site, command: SiteCommand, stamp: Stamp): Changed {
     case 'setStreamPath': {
       const camera = cameraOf(site, command.cameraId);
       const stream = streamIn(camera, command.streamId);
-      const streams = camera.streams.map((other) => (other.id === stream.id ? { ...other, path: command.path } : other));
-      const log = line('edit', cameraSubject(camera.id), `${camera.name}: path of ${stream.label} changed`, { from: stream.path || 'none', to: command.path || 'none' });
+      const streams = camera.streams.map((other) =>
+        other.id === stream.id ? { ...other, path: command.path } : other,
+      );
+      const log = line('edit', cameraSubject(camera.id), `${camera.name}: path of ${stream.label} changed`, {
+        from: stream.path || 'none',
+        to: command.path || 'none',
+      });
       return { site: withCamera(site, { ...camera, streams }), log };
     }
     case 'addStream': {
       const camera = cameraOf(site, command.cameraId);
-      const log = line('edit', cameraSubject(camera.id), `${camera.name}: stream ${command.stream.label} added`, { path: command.stream.path || 'none' });
+      const log = line('edit', cameraSubject(camera.id), `${camera.name}: stream ${command.stream.label} added`, {
+        path: command.stream.path || 'none',
+      });
       return { site: withCamera(site, { ...camera, streams: [...camera.streams, command.stream] }), log };
     }
     case 'addDestination': {
@@ -80,20 +98,31 @@ function change(site: Site, command: SiteCommand, stamp: Stamp): Changed {
     case 'changeDestination': {
       const { destination } = command;
       const destinations = site.destinations.map((other) => (other.id === destination.id ? destination : other));
-      const log = line('edit', destinationSubject(destination.id), `${destination.name} changed`, numbersOf(destination));
+      const log = line(
+        'edit',
+        destinationSubject(destination.id),
+        `${destination.name} changed`,
+        numbersOf(destination),
+      );
       return { site: { ...site, destinations }, log };
     }
     case 'addTap': {
       const { tap } = command;
       const [camera, destination] = [cameraOf(site, tap.cameraId), destinationOf(site, tap.destinationId)];
       const text = `${camera.name} ${streamIn(camera, tap.streamId).label} tapped by ${destination.name} to ${tap.use}`;
-      return { site: { ...site, taps: [...site.taps, tap] }, log: line('tap', tapSubject(tap.id), text, { verdict: command.judged }) };
+      return {
+        site: { ...site, taps: [...site.taps, tap] },
+        log: line('tap', tapSubject(tap.id), text, { verdict: command.judged }),
+      };
     }
     case 'removeTap': {
       const tap = site.taps.find(({ id }) => id === command.tapId);
       if (!tap) throw new RangeError(`tapId: there is no tap ${command.tapId}`);
       const text = `${cameraOf(site, tap.cameraId).name} no longer tapped by ${destinationOf(site, tap.destinationId).name}`;
-      return { site: { ...site, taps: site.taps.filter(({ id }) => id !== tap.id) }, log: line('tap', cameraSubject(tap.cameraId), text, {}) };
+      return {
+        site: { ...site, taps: site.taps.filter(({ id }) => id !== tap.id) },
+        log: line('tap', cameraSubject(tap.cameraId), text, {}),
+      };
     }
     case 'recordProbe': {
       const camera = cameraOf(site, command.cameraId);
@@ -104,15 +133,31 @@ function change(site: Site, command: SiteCommand, stamp: Stamp): Changed {
         takenAt: stamp.at,
         source: command.probeId,
       }));
-      const log = line('probe', cameraSubject(camera.id), `${camera.name} ${stream.label} probed: ${outcomeOf(command.report)}`, numbersOfReport(command.report));
+      const log = line(
+        'probe',
+        cameraSubject(camera.id),
+        `${camera.name} ${stream.label} probed: ${outcomeOf(command.report)}`,
+        numbersOfReport(command.report),
+      );
       return { site: { ...site, evidence: [...site.evidence, ...evidence] }, log };
     }
     case 'recordHandOver': {
       const tap = site.taps.find(({ id }) => id === command.tapId);
       if (!tap) throw new RangeError(`tapId: there is no tap ${command.tapId}`);
       const text = `${cameraOf(site, tap.cameraId).name} handed over to ${destinationOf(site, tap.destinationId).name}`;
-      const item = { id: stamp.newId(), subject: tapSubject(tap.id), quantity: 'handedOver', value: command.url, how: 'confirmed' as const, takenAt: stamp.at, source: command.by };
-      return { site: { ...site, evidence: [...site.evidence, item] }, log: { kind: 'hand-over', subject: tapSubject(tap.id), text, refs: command.refs } };
+      const item = {
+        id: stamp.newId(),
+        subject: tapSubject(tap.id),
+        quantity: 'handedOver',
+        value: command.url,
+        how: 'confirmed' as const,
+        takenAt: stamp.at,
+        source: command.by,
+      };
+      return {
+        site: { ...site, evidence: [...site.evidence, item] },
+        log: { kind: 'hand-over', subject: tapSubject(tap.id), text, refs: command.refs },
+      };
     }
     case 'note':
       return { site, log: line(command.logKind, command.subject, command.text, {}) };
@@ -151,7 +196,11 @@ const numbersOf = (destination: Destination): Record<string, string | undefined>
 });
 
 const outcomeOf = (report: ProbeReport): string =>
-  report.verdict === 'fail' ? (report.findings[0]?.title ?? 'failed').toLowerCase() : report.verdict === 'warn' ? 'works, with something to fix' : 'works';
+  report.verdict === 'fail'
+    ? (report.findings[0]?.title ?? 'failed').toLowerCase()
+    : report.verdict === 'warn'
+      ? 'works, with something to fix'
+      : 'works';
 
 function numbersOfReport(report: ProbeReport): Record<string, string | undefined> {
   const video = report.media.find(({ kind }) => kind === 'video');
@@ -166,6 +215,8 @@ function numbersOfReport(report: ProbeReport): Record<string, string | undefined
     fps: measured?.fps === null ? undefined : measured?.fps.toFixed(1),
     rate: measured ? sayRate(measured.bitrateKbps) : undefined,
     lost: measured ? `${measured.lost} (${sayShare(measured.lossRatio)})` : undefined,
-    'key frame': measured?.keyframeIntervalSeconds ? `every ${measured.keyframeIntervalSeconds.toFixed(2)} s` : undefined,
+    'key frame': measured?.keyframeIntervalSeconds
+      ? `every ${measured.keyframeIntervalSeconds.toFixed(2)} s`
+      : undefined,
   };
 }

@@ -4,7 +4,13 @@ import { err, ok, type Result } from '../base/result.ts';
 import { siteSchema } from './site-schema.ts';
 import { SITE_FORMAT, SITE_VERSION, type Site } from './site-types.ts';
 
-export type SiteFaultCode = 'site.not-json' | 'site.not-a-site' | 'site.newer-version' | 'site.does-not-fit' | 'site.broken-reference' | 'site.too-large';
+export type SiteFaultCode =
+  | 'site.not-json'
+  | 'site.not-a-site'
+  | 'site.newer-version'
+  | 'site.does-not-fit'
+  | 'site.broken-reference'
+  | 'site.too-large';
 
 /** A site of 2,000 cameras with years of log stays below this. */
 const MAX_FILE_CHARS = 64 * 1024 * 1024;
@@ -39,7 +45,11 @@ export function readSite(document: unknown): Result<Site, Fault<SiteFaultCode>> 
     return err(fault('site.does-not-fit', 'version: expected a whole number from 1 up.', { path: 'version' }));
   if (version > SITE_VERSION)
     return err(
-      fault('site.newer-version', `This file is of version ${version}; this Clear Tap reads up to ${SITE_VERSION}. Open it with a newer Clear Tap.`, { version }),
+      fault(
+        'site.newer-version',
+        `This file is of version ${version}; this Clear Tap reads up to ${SITE_VERSION}. Open it with a newer Clear Tap.`,
+        { version },
+      ),
     );
   let current = document;
   for (let from = version; from < SITE_VERSION; from++) current = MIGRATIONS[from]?.(current) ?? current;
@@ -47,7 +57,11 @@ export function readSite(document: unknown): Result<Site, Fault<SiteFaultCode>> 
     siteSchema.validateSync(current, { abortEarly: true, strict: true });
   } catch (error) {
     if (!(error instanceof ValidationError)) throw error;
-    return err(fault('site.does-not-fit', `${error.path || 'The document'} does not fit: ${error.message}.`, { path: error.path ?? '' }));
+    return err(
+      fault('site.does-not-fit', `${error.path || 'The document'} does not fit: ${error.message}.`, {
+        path: error.path ?? '',
+      }),
+    );
   }
   const site = current as unknown as Site; // the schema above states the same shape
   const broken = brokenReference(site);
@@ -56,7 +70,15 @@ export function readSite(document: unknown): Result<Site, Fault<SiteFaultCode>> 
 
 /** Every id once, every reference to something that is there. */
 function brokenReference(site: Site): string | null {
-  const lists = { networks: site.networks, models: site.models, cameras: site.cameras, destinations: site.destinations, taps: site.taps, evidence: site.evidence, log: site.log };
+  const lists = {
+    networks: site.networks,
+    models: site.models,
+    cameras: site.cameras,
+    destinations: site.destinations,
+    taps: site.taps,
+    evidence: site.evidence,
+    log: site.log,
+  };
   for (const [name, items] of Object.entries(lists)) {
     const seen = new Set<string>();
     for (const [index, { id }] of items.entries()) {
@@ -70,8 +92,10 @@ function brokenReference(site: Site): string | null {
   for (const [index, { modelId }] of site.cameras.entries())
     if (modelId !== null && !models.has(modelId)) return `cameras[${index}].modelId: there is no model “${modelId}”.`;
   for (const [index, tap] of site.taps.entries()) {
-    if (!cameras.get(tap.cameraId)?.has(tap.streamId)) return `taps[${index}]: there is no stream “${tap.streamId}” of a camera “${tap.cameraId}”.`;
-    if (!destinations.has(tap.destinationId)) return `taps[${index}].destinationId: there is no destination “${tap.destinationId}”.`;
+    if (!cameras.get(tap.cameraId)?.has(tap.streamId))
+      return `taps[${index}]: there is no stream “${tap.streamId}” of a camera “${tap.cameraId}”.`;
+    if (!destinations.has(tap.destinationId))
+      return `taps[${index}].destinationId: there is no destination “${tap.destinationId}”.`;
   }
   return null;
 }

@@ -1,4 +1,4 @@
-import { array, lazy, mixed, number, object, type ObjectShape, type Schema, string } from 'yup';
+import { array, lazy, mixed, number, type ObjectShape, object, type Schema, string } from 'yup';
 import {
   CAMERA_KINDS,
   DESTINATION_KINDS,
@@ -12,11 +12,19 @@ import {
 // Strict throughout: nothing is cast, nothing unknown is let in, nothing is filled in. A file fits or is refused.
 const shape = <S extends ObjectShape>(fields: S) => object(fields).noUnknown().strict().required();
 const text = (max = 200) => string().strict().defined().max(max);
-const id = () => text(80).min(1).matches(/^[A-Za-z0-9._-]+$/, '${path} must be letters, digits, dots, dashes');
+const id = () =>
+  text(80)
+    .min(1)
+    .matches(/^[A-Za-z0-9._-]+$/, '${path} must be letters, digits, dots, dashes');
 const whole = (min: number, max: number) => number().strict().integer().min(min).max(max);
 const list = (item: Schema, max: number) => array(item).strict().required().max(max);
-const oneOf = <T extends string>(values: readonly T[]) => string().strict().oneOf([...values]).required();
-const orNull = <S extends Schema>(schema: S) => lazy((value: unknown) => (value === null ? mixed().nullable() : schema.required()));
+const oneOf = <T extends string>(values: readonly T[]) =>
+  string()
+    .strict()
+    .oneOf([...values])
+    .required();
+const orNull = <S extends Schema>(schema: S) =>
+  lazy((value: unknown) => (value === null ? mixed().nullable() : schema.required()));
 const share = () => number().strict().min(0).max(1).required();
 
 /** Hard limits of a site: far above any house, low enough that a hostile file cannot hang the page. */
@@ -24,11 +32,19 @@ const MAX = { cameras: 5000, taps: 20_000, evidence: 200_000, log: 200_000, few:
 
 const schedule = lazy((value: unknown) => {
   const mode = typeof value === 'object' && value !== null && 'mode' in value ? value.mode : undefined;
-  if (mode === 'window') return shape({ mode: oneOf(['window']), hoursPerDay: number().strict().min(0).max(24).required() });
+  if (mode === 'window')
+    return shape({ mode: oneOf(['window']), hoursPerDay: number().strict().min(0).max(24).required() });
   if (mode === 'duty') return shape({ mode: oneOf(['duty']), duty: share() });
   if (mode === 'events') {
     const amount = () => number().strict().min(0).max(1e6).required();
-    return shape({ mode: oneOf(['events']), eventsPerDay: amount(), eventS: amount(), preS: amount(), postS: amount(), hoursPerDay: number().strict().min(0).max(24) });
+    return shape({
+      mode: oneOf(['events']),
+      eventsPerDay: amount(),
+      eventS: amount(),
+      preS: amount(),
+      postS: amount(),
+      hoursPerDay: number().strict().min(0).max(24),
+    });
   }
   return shape({ mode: oneOf(['continuous', 'window', 'duty', 'events']) });
 });
@@ -70,7 +86,9 @@ const evidence = shape({
   id: id(),
   subject: text(120).min(1),
   quantity: text(60).min(1),
-  value: mixed((value): value is string | number | boolean => ['string', 'number', 'boolean'].includes(typeof value)).required(),
+  value: mixed((value): value is string | number | boolean =>
+    ['string', 'number', 'boolean'].includes(typeof value),
+  ).required(),
   how: oneOf(KNOWN_HOWS),
   takenAt: string().strict().required().datetime({ message: '${path} must be a time in UTC' }),
   source: text(),
@@ -97,10 +115,17 @@ export const siteSchema = shape({
   cameras: list(camera, MAX.cameras),
   destinations: list(destination, MAX.few),
   taps: list(
-    shape({ id: id(), cameraId: id(), streamId: id(), destinationId: id(), use: oneOf(TAP_USES), protocol: oneOf(['rtsp']), schedule }),
+    shape({
+      id: id(),
+      cameraId: id(),
+      streamId: id(),
+      destinationId: id(),
+      use: oneOf(TAP_USES),
+      protocol: oneOf(['rtsp']),
+      schedule,
+    }),
     MAX.taps,
   ),
   evidence: list(evidence, MAX.evidence),
   log: list(logEntry, MAX.log),
 });
-

@@ -1,4 +1,4 @@
-import { type BitsPerSecond, bytes, type Bytes, type Seconds } from '../base/units.ts';
+import { type BitsPerSecond, type Bytes, bytes, type Seconds } from '../base/units.ts';
 
 const SECONDS_PER_DAY = 86_400;
 const SECONDS_PER_HOUR = 3600;

@@ -58,7 +58,12 @@ export function parseH264Sps(nal: Uint8Array): H264Sps | SpsFault {
   bits.skip(1, 'direct_8x8_inference_flag');
   let crop = { left: 0, right: 0, top: 0, bottom: 0 };
   if (bits.flag('frame_cropping_flag'))
-    crop = { left: bits.ue('crop_left'), right: bits.ue('crop_right'), top: bits.ue('crop_top'), bottom: bits.ue('crop_bottom') };
+    crop = {
+      left: bits.ue('crop_left'),
+      right: bits.ue('crop_right'),
+      top: bits.ue('crop_top'),
+      bottom: bits.ue('crop_bottom'),
+    };
 
   // CropUnitX = SubWidthC, CropUnitY = SubHeightC × (2 − frame_mbs_only_flag); monochrome and separate planes: 1.
   const subsampled = !separatePlanes && chromaFormatIdc;

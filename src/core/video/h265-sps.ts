@@ -39,7 +39,11 @@ export function parseH265Sps(nal: Uint8Array): H265Sps | SpsFault {
   const log2MaxPocLsb = 4 + bits.ue('log2_max_pic_order_cnt_lsb_minus4');
   const allSubLayers = bits.flag('sps_sub_layer_ordering_info_present_flag');
   for (let i = allSubLayers ? 0 : maxSubLayersMinus1; i <= maxSubLayersMinus1; i++)
-    for (const field of ['sps_max_dec_pic_buffering_minus1', 'sps_max_num_reorder_pics', 'sps_max_latency_increase_plus1'])
+    for (const field of [
+      'sps_max_dec_pic_buffering_minus1',
+      'sps_max_num_reorder_pics',
+      'sps_max_latency_increase_plus1',
+    ])
       bits.ue(field);
   for (const field of [
     'log2_min_luma_coding_block_size_minus3',
@@ -77,9 +81,13 @@ function readProfileTierLevel(bits: BitReader, maxSubLayersMinus1: number) {
   const levelIdc = bits.u(8, 'general_level_idc');
   const present: { profile: boolean; level: boolean }[] = [];
   for (let i = 0; i < maxSubLayersMinus1; i++)
-    present.push({ profile: bits.flag('sub_layer_profile_present_flag'), level: bits.flag('sub_layer_level_present_flag') });
+    present.push({
+      profile: bits.flag('sub_layer_profile_present_flag'),
+      level: bits.flag('sub_layer_level_present_flag'),
+    });
   if (maxSubLayersMinus1 > 0) bits.skip(2 * (8 - maxSubLayersMinus1), 'reserved_zero_2bits');
-  for (const layer of present) bits.skip((layer.profile ? 88 : 0) + (layer.level ? 8 : 0), 'sub_layer_profile_tier_level');
+  for (const layer of present)
+    bits.skip((layer.profile ? 88 : 0) + (layer.level ? 8 : 0), 'sub_layer_profile_tier_level');
   const profile = PROFILE_NAMES[profileIdc] ?? `profile ${profileIdc}`;
   return { tier, profileIdc, profile, levelIdc, level: (levelIdc / 30).toFixed(1) };
 }
@@ -128,7 +136,8 @@ function skipShortTermSets(bits: BitReader): boolean {
 function readVui(bits: BitReader) {
   const { sar, fullRange } = readVuiHead(bits);
   bits.skip(3, 'neutral_chroma_indication_flag');
-  if (bits.flag('default_display_window_flag')) for (const side of ['left', 'right', 'top', 'bottom']) bits.ue(`def_disp_win_${side}_offset`);
+  if (bits.flag('default_display_window_flag'))
+    for (const side of ['left', 'right', 'top', 'bottom']) bits.ue(`def_disp_win_${side}_offset`);
   if (!bits.flag('vui_timing_info_present_flag')) return { sar, fullRange, fps: null };
   const numUnitsInTick = bits.u(32, 'vui_num_units_in_tick');
   const timeScale = bits.u(32, 'vui_time_scale');

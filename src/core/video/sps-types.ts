@@ -68,8 +68,7 @@ export function readVuiHead(bits: BitReader): { sar: readonly [number, number]; 
   let sar: readonly [number, number] = [1, 1];
   if (bits.flag('aspect_ratio_info_present_flag')) {
     const idc = bits.u(8, 'aspect_ratio_idc');
-    sar =
-      idc === EXTENDED_SAR ? [bits.u(16, 'sar_width'), bits.u(16, 'sar_height')] : (SAMPLE_ASPECT[idc] ?? [1, 1]);
+    sar = idc === EXTENDED_SAR ? [bits.u(16, 'sar_width'), bits.u(16, 'sar_height')] : (SAMPLE_ASPECT[idc] ?? [1, 1]);
   }
   if (bits.flag('overscan_info_present_flag')) bits.skip(1, 'overscan_appropriate_flag');
   let fullRange: boolean | null = null;

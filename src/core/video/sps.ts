@@ -19,4 +19,3 @@ export function parseSps(codec: 'h264' | 'h265', nal: Uint8Array): Result<Sps, S
     throw error;
   }
 }
-

@@ -13,13 +13,16 @@ export interface SimulatedNetwork {
 export function createSimulatedDialer(network: SimulatedNetwork): Dialer {
   return {
     resolve: async (host, port) => {
-      if (!/^[\d.]+$|:/.test(host)) throw new DialFailure('unresolved-host', `The name ${host} leads to no address in the simulated network.`);
+      if (!/^[\d.]+$|:/.test(host))
+        throw new DialFailure('unresolved-host', `The name ${host} leads to no address in the simulated network.`);
       return { address: host, port, note: null };
     },
     dial: async ({ address, port }, events, limits) => {
-      if (!network.hasHost(address)) throw new DialFailure('unreachable', `Nothing answers at ${address} in the simulated network.`);
+      if (!network.hasHost(address))
+        throw new DialFailure('unreachable', `Nothing answers at ${address} in the simulated network.`);
       const loopbackPort = network.loopbackPort(address, port);
-      if (loopbackPort === undefined) throw new DialFailure('refused', `${address}:${port} refused the connection: nothing listens there.`);
+      if (loopbackPort === undefined)
+        throw new DialFailure('refused', `${address}:${port} refused the connection: nothing listens there.`);
       return dialTcp('127.0.0.1', loopbackPort, events, limits);
     },
   };

@@ -1,7 +1,14 @@
 import { lookup } from 'node:dns/promises';
 import { connect, isIP } from 'node:net';
 import type { ProbeCause } from '../../core/probe/probe-types.ts';
-import { type Connection, type ConnectionEvents, type Dialer, DialFailure, type Limits, type ResolvedAddress } from '../ports.ts';
+import {
+  type Connection,
+  type ConnectionEvents,
+  type Dialer,
+  DialFailure,
+  type Limits,
+  type ResolvedAddress,
+} from '../ports.ts';
 import { mayDial } from './address-policy.ts';
 
 /** What the operating system's error codes mean to the person. */
@@ -48,7 +55,10 @@ export function createTcpDialer({ allowPublic }: TcpDialerOptions): Dialer {
       const isLiteral = isIP(host) !== 0;
       const address = isLiteral ? host : await lookUp(host, limits);
       if (!mayDial(address, allowPublic))
-        throw new DialFailure('blocked-by-policy', `${isLiteral ? host : `${host} (${address})`} is a public or special address; it was not dialled.`);
+        throw new DialFailure(
+          'blocked-by-policy',
+          `${isLiteral ? host : `${host} (${address})`} is a public or special address; it was not dialled.`,
+        );
       return { address, port, note: isLiteral ? null : address };
     },
     dial: ({ address, port }, events, limits) => dialTcp(address, port, events, limits),
@@ -66,7 +76,12 @@ async function lookUp(host: string, limits: Limits): Promise<string> {
   }
 }
 
-export function dialTcp(address: string, port: number, events: ConnectionEvents, { timeoutMs, signal }: Limits): Promise<Connection> {
+export function dialTcp(
+  address: string,
+  port: number,
+  events: ConnectionEvents,
+  { timeoutMs, signal }: Limits,
+): Promise<Connection> {
   return new Promise((resolve, reject) => {
     const socket = connect({ host: address, port });
     let isOpen = false;
@@ -101,7 +116,10 @@ export function dialTcp(address: string, port: number, events: ConnectionEvents,
     });
     socket.on('error', (error) => {
       const known = ERRNO_CAUSES[codeOf(error)];
-      fail(known?.cause ?? 'unreachable', `${address}:${port} ${known?.note ?? `could not be dialled (${codeOf(error)})`}.`);
+      fail(
+        known?.cause ?? 'unreachable',
+        `${address}:${port} ${known?.note ?? `could not be dialled (${codeOf(error)})`}.`,
+      );
     });
     socket.on('close', () => fail('closed', `${address}:${port} hung up.`));
   });

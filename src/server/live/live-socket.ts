@@ -18,10 +18,14 @@ export function serveLiveViews(server: Server, world: ProbeWorld, { hosts, token
     const url = new URL(request.url ?? '/', 'http://local');
     if (url.pathname !== '/api/live') return;
     const protocols = (request.headers['sec-websocket-protocol'] ?? '').split(',').map((text) => text.trim());
-    const isOurs = isOwnOrigin({ host: request.headers.host, origin: request.headers.origin }, hosts()) && protocols.includes(LIVE_PROTOCOL);
+    const isOurs =
+      isOwnOrigin({ host: request.headers.host, origin: request.headers.origin }, hosts()) &&
+      protocols.includes(LIVE_PROTOCOL);
     const isAllowed = token === null || protocols.includes(token);
     if (!isOurs || !isAllowed || sockets.clients.size >= MAX_VIEWS) {
-      socket.end(`HTTP/1.1 ${isOurs && isAllowed ? '503 Service Unavailable' : '403 Forbidden'}\r\nConnection: close\r\n\r\n`);
+      socket.end(
+        `HTTP/1.1 ${isOurs && isAllowed ? '503 Service Unavailable' : '403 Forbidden'}\r\nConnection: close\r\n\r\n`,
+      );
       return;
     }
     sockets.handleUpgrade(request, socket, head, (webSocket) => serveView(webSocket, world));
@@ -48,7 +52,8 @@ function serveView(socket: WebSocket, world: ProbeWorld): void {
     } catch {
       return socket.close(1007, 'Expected JSON');
     }
-    if (!liveRequestSchema.isValidSync(request, { strict: true })) return socket.close(1008, 'Expected url, user and secret');
+    if (!liveRequestSchema.isValidSync(request, { strict: true }))
+      return socket.close(1008, 'Expected url, user and secret');
     const sink = {
       text: (message: object) => socket.send(JSON.stringify(message)),
       binary: (bytes: Uint8Array) => {

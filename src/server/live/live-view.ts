@@ -1,11 +1,11 @@
 import { encodeLiveFrame } from '../../contract/live-frame.ts';
 import type { LiveMessage, LiveRequest } from '../../contract/probe-api.ts';
 import { parseStreamUrl } from '../../core/net/stream-url.ts';
-import { RtspClient } from '../../core/rtsp/client.ts';
-import type { ClientEffect, ClientInput, Track } from '../../core/rtsp/client-types.ts';
 import { takenUnixMs } from '../../core/rtp/camera-clock.ts';
 import { parseRtpPacket } from '../../core/rtp/rtp-packet.ts';
 import { findSenderReport, type SenderReport } from '../../core/rtp/sender-report.ts';
+import { RtspClient } from '../../core/rtsp/client.ts';
+import type { ClientEffect, ClientInput, Track } from '../../core/rtsp/client-types.ts';
 import { declaredParameterSets } from '../../core/sdp/sdp-parser.ts';
 import { type AccessUnit, annexB, H264Depacketiser, h264CodecString } from '../../core/video/h264-depacketiser.ts';
 import { H264_NAL, h264NalType } from '../../core/video/nal.ts';
@@ -25,7 +25,12 @@ const DEFAULT_CLOCK_HZ = 90_000;
  * Draws a stream and hands its pictures on as they complete, until `signal` aborts or the camera ends it. A codec that
  * no page can be given is said plainly, and the session is torn down.
  */
-export async function runLiveView(request: LiveRequest, world: ProbeWorld, signal: AbortSignal, sink: LiveSink): Promise<void> {
+export async function runLiveView(
+  request: LiveRequest,
+  world: ProbeWorld,
+  signal: AbortSignal,
+  sink: LiveSink,
+): Promise<void> {
   const target = parseStreamUrl(request.url);
   if (!target.ok) {
     sink.text({ kind: 'ended', message: `${target.error.message}.` });
@@ -73,7 +78,10 @@ class LiveView {
       const address = await dialer.resolve(this.#url.host, this.#url.port, limits);
       const connection = await dialer.dial(
         address,
-        { onData: (chunk) => this.#put({ kind: 'bytes', chunk, atMs: this.#now() }), onEnd: () => this.#put({ kind: 'closed', atMs: this.#now() }) },
+        {
+          onData: (chunk) => this.#put({ kind: 'bytes', chunk, atMs: this.#now() }),
+          onEnd: () => this.#put({ kind: 'closed', atMs: this.#now() }),
+        },
         limits,
       );
       if (this.signal.aborted) return connection.close();
@@ -112,7 +120,10 @@ class LiveView {
         return;
       case 'armKeepAlive':
         if (this.#keepAliveTimer) clearTimeout(this.#keepAliveTimer);
-        this.#keepAliveTimer = setTimeout(() => this.#put({ kind: 'keepAliveTimer', atMs: this.#now() }), effect.afterMs);
+        this.#keepAliveTimer = setTimeout(
+          () => this.#put({ kind: 'keepAliveTimer', atMs: this.#now() }),
+          effect.afterMs,
+        );
         return;
       case 'playing':
         return this.#begin(effect.tracks);
@@ -155,7 +166,8 @@ class LiveView {
   #takePacket(bytes: Uint8Array, track: Track): void {
     const parsed = parseRtpPacket(bytes);
     if (!parsed.ok) return; // the probe reports malformed packets; a picture goes on without them
-    for (const unit of this.#depacketiser.push(parsed.value)) this.#give(unit, track.media.clockRate ?? DEFAULT_CLOCK_HZ);
+    for (const unit of this.#depacketiser.push(parsed.value))
+      this.#give(unit, track.media.clockRate ?? DEFAULT_CLOCK_HZ);
   }
 
   #give(unit: AccessUnit, clockHz: number): void {

@@ -25,7 +25,12 @@ export const USER_AGENT = 'ClearTap/0.1';
  * Drives one probe over real sockets: effects of the machine become bytes and timers, and what happens goes back in.
  * Resolves with the report; when `signal` aborts, the socket is closed at once and the promise rejects with its reason.
  */
-export function runProbe(run: ProbeRun, world: ProbeWorld, signal: AbortSignal, onEvent: (event: ProbeEvent) => void = () => {}): Promise<ProbeReport> {
+export function runProbe(
+  run: ProbeRun,
+  world: ProbeWorld,
+  signal: AbortSignal,
+  onEvent: (event: ProbeEvent) => void = () => {},
+): Promise<ProbeReport> {
   const { clock, dialer, entropy } = world;
   const startedMs = clock.monotonicMs();
   const now = (): number => clock.monotonicMs() - startedMs;
@@ -62,7 +67,10 @@ export function runProbe(run: ProbeRun, world: ProbeWorld, signal: AbortSignal, 
           return connection?.send(effect.bytes);
         case 'arm':
           disarm(effect.timer);
-          timers.set(effect.timer, setTimeout(() => put({ kind: 'timer', timer: effect.timer, atMs: now() }), effect.afterMs));
+          timers.set(
+            effect.timer,
+            setTimeout(() => put({ kind: 'timer', timer: effect.timer, atMs: now() }), effect.afterMs),
+          );
           return;
         case 'disarm':
           return disarm(effect.timer);
@@ -100,7 +108,8 @@ export function runProbe(run: ProbeRun, world: ProbeWorld, signal: AbortSignal, 
         put({ kind: 'connected', atMs: now() });
       } catch (error) {
         if (isOver) return;
-        if (error instanceof DialFailure) return put({ kind: 'dialFailed', atMs: now(), cause: error.probeCause, note: error.message });
+        if (error instanceof DialFailure)
+          return put({ kind: 'dialFailed', atMs: now(), cause: error.probeCause, note: error.message });
         finish();
         reject(error);
       }

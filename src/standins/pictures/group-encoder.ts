@@ -20,10 +20,14 @@ let encoderModule: typeof H264Encoder | null = null;
 /** The package handles uncaught errors of the whole process as its own; here it may not. */
 function loadEncoder(): typeof H264Encoder {
   if (encoderModule) return encoderModule;
-  const before = (['uncaughtException', 'unhandledRejection'] as const).map((event) => ({ event, listeners: process.rawListeners(event) }));
+  const before = (['uncaughtException', 'unhandledRejection'] as const).map((event) => ({
+    event,
+    listeners: process.rawListeners(event),
+  }));
   encoderModule = createRequire(import.meta.url)('h264-mp4-encoder') as typeof H264Encoder;
   for (const { event, listeners } of before)
-    for (const added of process.rawListeners(event)) if (!listeners.includes(added)) process.removeListener(event, added as () => void);
+    for (const added of process.rawListeners(event))
+      if (!listeners.includes(added)) process.removeListener(event, added as () => void);
   return encoderModule;
 }
 
@@ -36,10 +40,18 @@ export class GroupEncoder {
     const painter = await this.#painterFor(request);
     const encoder = await loadEncoder().createH264MP4Encoder();
     try {
-      Object.assign(encoder, { width, height, frameRate: fps, speed: FASTEST, groupOfPictures: frames, outputFilename: FILE });
+      Object.assign(encoder, {
+        width,
+        height,
+        frameRate: fps,
+        speed: FASTEST,
+        groupOfPictures: frames,
+        outputFilename: FILE,
+      });
       encoder.quantizationParameter = request.quantiser;
       encoder.initialize();
-      for (let index = 0; index < frames; index++) encoder.addFrameYuv(painter.paint(request.startUnixMs + (index * 1000) / fps));
+      for (let index = 0; index < frames; index++)
+        encoder.addFrameYuv(painter.paint(request.startUnixMs + (index * 1000) / fps));
       encoder.finalize();
       return samplesOfMp4(encoder.FS.readFile(FILE));
     } finally {

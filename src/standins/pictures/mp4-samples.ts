@@ -38,7 +38,10 @@ export function samplesOfMp4(mp4: Uint8Array): EncodedGroup {
   };
   const stsz = body('stsz');
   const fixedSize = view.getUint32(stsz + 4);
-  const sizes = Array.from({ length: view.getUint32(stsz + 8) }, (_, i) => fixedSize || view.getUint32(stsz + 12 + 4 * i));
+  const sizes = Array.from(
+    { length: view.getUint32(stsz + 8) },
+    (_, i) => fixedSize || view.getUint32(stsz + 12 + 4 * i),
+  );
   const stsc = body('stsc');
   const runs = Array.from({ length: view.getUint32(stsc + 4) }, (_, i) => ({
     firstChunk: view.getUint32(stsc + 8 + 12 * i),

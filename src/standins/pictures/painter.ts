@@ -23,7 +23,11 @@ const svg = (width: number, height: number, body: string): Buffer =>
 
 /** Limited-range BT.601, what a decoder assumes of a small H.264 picture without colour description. */
 async function render(source: Buffer, width: number, height: number): Promise<Planes> {
-  const rgba = await sharp(source, { density: 144 }).resize(width, height, { fit: 'fill' }).ensureAlpha().raw().toBuffer();
+  const rgba = await sharp(source, { density: 144 })
+    .resize(width, height, { fit: 'fill' })
+    .ensureAlpha()
+    .raw()
+    .toBuffer();
   const bytes = new Uint8Array((width * height * 3) / 2);
   const alpha = new Uint8Array(width * height);
   const [uAt, vAt] = [width * height, (width * height * 5) / 4];
@@ -80,7 +84,13 @@ export class Painter {
     for (const part of scene.parts) {
       const phases: Planes[] = [];
       for (let phase = 0; phase < part.phases; phase++)
-        phases.push(await render(svg(part.width, part.height, part.draw(phase)), even(part.width * scaleX), even(part.height * scaleY)));
+        phases.push(
+          await render(
+            svg(part.width, part.height, part.draw(phase)),
+            even(part.width * scaleX),
+            even(part.height * scaleY),
+          ),
+        );
       parts.push({ part, x: even(part.x * scaleX), y: even(part.y * scaleY), phases });
     }
     return new Painter(format, background, parts, scene.noise);

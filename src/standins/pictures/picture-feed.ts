@@ -1,5 +1,5 @@
-import type { EncodedGroup } from './mp4-samples.ts';
 import type { GroupRequest } from './group-encoder.ts';
+import type { EncodedGroup } from './mp4-samples.ts';
 import type { PictureFormat } from './painter.ts';
 
 export interface FeedFormat extends PictureFormat {

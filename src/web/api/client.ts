@@ -19,7 +19,9 @@ export async function callServer(path: string, init: RequestInit = {}): Promise<
     response = await fetch(path, { ...init, headers });
   } catch (error) {
     if (error instanceof DOMException && error.name === 'AbortError') throw error;
-    throw new ServerUnreachable('Clear Tap’s own server on this computer does not answer. Start it again; the site is safe in this browser.');
+    throw new ServerUnreachable(
+      'Clear Tap’s own server on this computer does not answer. Start it again; the site is safe in this browser.',
+    );
   }
   if (!response.ok) throw new ServerUnreachable(`Clear Tap’s own server refused the request (${response.status}).`);
   return response;

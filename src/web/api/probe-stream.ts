@@ -2,7 +2,11 @@ import type { ProbeEvent, ProbeRequest } from '../../contract/probe-api.ts';
 import { callServer } from './client.ts';
 
 /** Runs a probe on the server and hands its events on as they come. Aborting the signal cancels it there at once. */
-export async function streamProbe(request: ProbeRequest, signal: AbortSignal, onEvent: (event: ProbeEvent) => void): Promise<void> {
+export async function streamProbe(
+  request: ProbeRequest,
+  signal: AbortSignal,
+  onEvent: (event: ProbeEvent) => void,
+): Promise<void> {
   const response = await callServer('/api/probe', {
     method: 'POST',
     headers: { 'Content-Type': 'application/json' },

@@ -5,8 +5,20 @@ import { selectSite } from '../store/site-slice.ts';
 import { useAppSelector } from '../store/store.ts';
 import { Button } from '../ui/button.tsx';
 
-const KIND_WORDS: Readonly<Record<LogKind, string>> = { site: 'Site', edit: 'Edit', probe: 'Probe', tap: 'Tap', 'hand-over': 'Hand-over' };
-const KIND_TEXT: Readonly<Record<LogKind, string>> = { site: 'text-soft', edit: 'text-soft', probe: 'text-blue', tap: 'text-verdigris', 'hand-over': 'text-brass' };
+const KIND_WORDS: Readonly<Record<LogKind, string>> = {
+  site: 'Site',
+  edit: 'Edit',
+  probe: 'Probe',
+  tap: 'Tap',
+  'hand-over': 'Hand-over',
+};
+const KIND_TEXT: Readonly<Record<LogKind, string>> = {
+  site: 'text-soft',
+  edit: 'text-soft',
+  probe: 'text-blue',
+  tap: 'text-verdigris',
+  'hand-over': 'text-brass',
+};
 /** Entries put on the page at once; a year's log is longer than anybody scrolls. */
 const PAGE = 200;
 
@@ -24,7 +36,7 @@ export function LogbookPage() {
         <p className="text-soft">
           {entries.length} {entries.length === 1 ? 'entry' : 'entries'}
         </p>
-        <div role="group" aria-label="Show" className="ml-auto flex flex-wrap gap-1">
+        <fieldset aria-label="Show" className="ml-auto flex flex-wrap gap-1">
           {(['all', ...LOG_KINDS] as const).map((value) => (
             <button
               key={value}
@@ -36,9 +48,11 @@ export function LogbookPage() {
               {value === 'all' ? 'Everything' : KIND_WORDS[value]}
             </button>
           ))}
-        </div>
+        </fieldset>
       </header>
-      {entries.length === 0 && <p className="border border-hair bg-sheet px-4 py-6 text-soft">Nothing of this kind is on record yet.</p>}
+      {entries.length === 0 && (
+        <p className="border border-hair bg-sheet px-4 py-6 text-soft">Nothing of this kind is on record yet.</p>
+      )}
       {[...days].map(([day, list]) => (
         <section key={day} className="mb-4 border border-hair bg-sheet">
           <h2 className="border-b border-hair px-4 py-1.5 text-small text-soft">{day}</h2>
@@ -49,7 +63,9 @@ export function LogbookPage() {
           </ol>
         </section>
       ))}
-      {entries.length > shown && <Button onClick={() => setShown(shown + PAGE)}>Show {Math.min(PAGE, entries.length - shown)} older</Button>}
+      {entries.length > shown && (
+        <Button onClick={() => setShown(shown + PAGE)}>Show {Math.min(PAGE, entries.length - shown)} older</Button>
+      )}
     </>
   );
 }

@@ -17,10 +17,17 @@ const schema = object({
   address: string()
     .required('A URL or an address is needed.')
     .test('address', (value, context) => {
-      if (!value.includes('://')) return /^[A-Za-z0-9.\-:[\]]+$/.test(value.trim()) || context.createError({ message: 'Expected a URL such as rtsp://host:port/path, or a host.' });
+      if (!value.includes('://'))
+        return (
+          /^[A-Za-z0-9.\-:[\]]+$/.test(value.trim()) ||
+          context.createError({ message: 'Expected a URL such as rtsp://host:port/path, or a host.' })
+        );
       const parsed = parseStreamUrl(value);
       if (!parsed.ok) return context.createError({ message: `${parsed.error.message}.` });
-      return parsed.value.url.scheme === 'rtsp' || context.createError({ message: `Expected rtsp://, got ${parsed.value.url.scheme}://.` });
+      return (
+        parsed.value.url.scheme === 'rtsp' ||
+        context.createError({ message: `Expected rtsp://, got ${parsed.value.url.scheme}://.` })
+      );
     }),
 });
 
@@ -30,7 +37,10 @@ const safeId = (): string => nanoid(10).replace(/[^A-Za-z0-9]/g, 'x');
 export function AddCameraForm({ onAdded }: { onAdded: (cameraId: string) => void }) {
   const dispatch = useAppDispatch();
   const vault = useVault();
-  const { register, handleSubmit, formState } = useForm({ resolver: yupResolver(schema), defaultValues: { name: '', address: '' } });
+  const { register, handleSubmit, formState } = useForm({
+    resolver: yupResolver(schema),
+    defaultValues: { name: '', address: '' },
+  });
 
   const add = handleSubmit(({ name, address }) => {
     const parsed = parseStreamUrl(address);
@@ -57,8 +67,19 @@ export function AddCameraForm({ onAdded }: { onAdded: (cameraId: string) => void
 
   return (
     <form onSubmit={(event) => void add(event)} className="flex flex-col gap-3" noValidate>
-      <TextField label="Name" placeholder="Landing stage" error={formState.errors.name?.message} {...register('name')} />
-      <TextField label="Stream URL or address" placeholder="rtsp://10.77.4.22/live/main" isCode error={formState.errors.address?.message} {...register('address')} />
+      <TextField
+        label="Name"
+        placeholder="Landing stage"
+        error={formState.errors.name?.message}
+        {...register('name')}
+      />
+      <TextField
+        label="Stream URL or address"
+        placeholder="rtsp://10.77.4.22/live/main"
+        isCode
+        error={formState.errors.address?.message}
+        {...register('address')}
+      />
       <Button kind="main" type="submit" className="self-end">
         Add
       </Button>

@@ -13,7 +13,9 @@ export function EmptyRound() {
         <Drop verdict="unknown" />
       </p>
       <h1 className="text-title">Add the first camera</h1>
-      <p className="mt-1 mb-4 text-soft">Paste its stream URL if you have one. Then probe it: Clear Tap learns the rest from the camera.</p>
+      <p className="mt-1 mb-4 text-soft">
+        Paste its stream URL if you have one. Then probe it: Clear Tap learns the rest from the camera.
+      </p>
       <div className="border border-hair bg-sheet p-4">
         <AddCameraForm onAdded={(cameraId) => void navigate(`/site/${siteId}/camera/${cameraId}/tap`)} />
       </div>

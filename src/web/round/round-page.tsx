@@ -25,7 +25,8 @@ export function RoundPage() {
   const { siteId } = useParams();
   const navigate = useNavigate();
   const [isAdding, setIsAdding] = useState(false);
-  const pathOf = (lane: Lane, station: Station = lane.standsAt ?? 'hand-over'): string => `/site/${siteId}/camera/${lane.cameraId}/${station}`;
+  const pathOf = (lane: Lane, station: Station = lane.standsAt ?? 'hand-over'): string =>
+    `/site/${siteId}/camera/${lane.cameraId}/${station}`;
   const unfinished = lanes.find((lane) => lane.standsAt !== null);
   const goNext = (): void => {
     if (unfinished) void navigate(pathOf(unfinished));
@@ -112,11 +113,17 @@ export function RoundPage() {
                 <Link to={pathOf(lane)} className="text-name font-strong">
                   {camera.name}
                 </Link>
-                {lane.worst && <b className={`text-small ${SEVERITY_TEXT[lane.worst.severity]}`}>{SEVERITY_WORDS[lane.worst.severity]}</b>}
+                {lane.worst && (
+                  <b className={`text-small ${SEVERITY_TEXT[lane.worst.severity]}`}>
+                    {SEVERITY_WORDS[lane.worst.severity]}
+                  </b>
+                )}
               </div>
               <div className="-ml-7 flex items-center gap-2">
                 <LaneLine lane={lane} step={STEP_PHONE} />
-                <span className="text-small text-soft">{lane.standsAt ? `at ${STATION_NAMES[lane.standsAt]}` : 'done'}</span>
+                <span className="text-small text-soft">
+                  {lane.standsAt ? `at ${STATION_NAMES[lane.standsAt]}` : 'done'}
+                </span>
               </div>
               <InTheWay lane={lane} isBrief />
               <NextStep lane={lane} to={pathOf(lane)} />
@@ -140,7 +147,12 @@ export function RoundPage() {
         <span className="md:ml-auto">Dial only equipment that is yours or that you are asked to work on.</span>
       </footer>
 
-      <DialogFrame title="Add a camera" description="Paste its stream URL, or type its address; the rest can wait." isOpen={isAdding} onOpenChange={setIsAdding}>
+      <DialogFrame
+        title="Add a camera"
+        description="Paste its stream URL, or type its address; the rest can wait."
+        isOpen={isAdding}
+        onOpenChange={setIsAdding}
+      >
         <AddCameraForm onAdded={(cameraId) => void navigate(`/site/${siteId}/camera/${cameraId}/tap`)} />
       </DialogFrame>
     </>
@@ -151,7 +163,9 @@ function InTheWay({ lane, isBrief = false }: { lane: Lane; isBrief?: boolean }) 
   if (lane.worst)
     return (
       <p>
-        {!isBrief && <b className={`mr-1.5 ${SEVERITY_TEXT[lane.worst.severity]}`}>{SEVERITY_WORDS[lane.worst.severity]}</b>}
+        {!isBrief && (
+          <b className={`mr-1.5 ${SEVERITY_TEXT[lane.worst.severity]}`}>{SEVERITY_WORDS[lane.worst.severity]}</b>
+        )}
         {lane.worst.title}
       </p>
     );
@@ -161,7 +175,10 @@ function InTheWay({ lane, isBrief = false }: { lane: Lane; isBrief?: boolean }) 
 
 function NextStep({ lane, to }: { lane: Lane; to: string }) {
   return (
-    <Link to={to} className="inline-flex min-h-8 items-center font-strong text-verdigris hover:underline pointer-coarse:min-h-11">
+    <Link
+      to={to}
+      className="inline-flex min-h-8 items-center font-strong text-verdigris hover:underline pointer-coarse:min-h-11"
+    >
       {lane.next ?? 'Open its sheet'}&nbsp;→
     </Link>
   );

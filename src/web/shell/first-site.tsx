@@ -9,7 +9,10 @@ export function FirstSite() {
         <Drop verdict="ok" /> Clear Tap
       </p>
       <h1 className="text-title">Begin with a site</h1>
-      <p className="mt-1 mb-4 text-soft">One customer’s place. Its cameras, measurements and hand-over sheets stay in this browser and in the files you export.</p>
+      <p className="mt-1 mb-4 text-soft">
+        One customer’s place. Its cameras, measurements and hand-over sheets stay in this browser and in the files you
+        export.
+      </p>
       <NewSiteForm onCreated={() => {}} />
     </main>
   );

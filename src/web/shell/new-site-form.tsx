@@ -2,8 +2,8 @@ import { nanoid } from '@reduxjs/toolkit';
 import { type FormEvent, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { emptySite } from '../../core/site/site-types.ts';
-import { saveSite } from '../store/site-store.ts';
 import { commandIssued, siteOpened } from '../store/site-slice.ts';
+import { saveSite } from '../store/site-store.ts';
 import { useAppDispatch } from '../store/store.ts';
 import { Button } from '../ui/button.tsx';
 import { TextField } from '../ui/text-field.tsx';
@@ -27,7 +27,12 @@ export function NewSiteForm({ onCreated }: { onCreated: () => void }) {
   };
   return (
     <form onSubmit={(event) => void submit(event)} className="flex flex-col gap-3">
-      <TextField label="Name of the site" value={name} error={error} onChange={(event) => setName(event.target.value)} />
+      <TextField
+        label="Name of the site"
+        value={name}
+        error={error}
+        onChange={(event) => setName(event.target.value)}
+      />
       <Button kind="main" type="submit" className="self-end">
         Begin
       </Button>

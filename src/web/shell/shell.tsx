@@ -14,7 +14,8 @@ const PLACES = [
 export function Shell({ info }: { info: ServerInfo | null }) {
   const { siteId } = useParams();
   const saveProblem = useAppSelector(selectSaveProblem);
-  const network = info === null ? 'Server not running' : info.network === 'simulated' ? 'Simulated network' : 'Real network';
+  const network =
+    info === null ? 'Server not running' : info.network === 'simulated' ? 'Simulated network' : 'Real network';
   return (
     <div className="flex min-h-dvh flex-col">
       <a href="#work" className="sr-only focus:not-sr-only focus:absolute focus:z-20 focus:bg-sheet focus:p-2">
@@ -33,13 +34,17 @@ export function Shell({ info }: { info: ServerInfo | null }) {
                 key={name}
                 to={`/site/${siteId}${path}`}
                 end={path === ''}
-                className={({ isActive }) => `flex items-center border-b-2 px-3 ${isActive ? 'border-verdigris font-strong' : 'border-transparent text-soft hover:text-ink'}`}
+                className={({ isActive }) =>
+                  `flex items-center border-b-2 px-3 ${isActive ? 'border-verdigris font-strong' : 'border-transparent text-soft hover:text-ink'}`
+                }
               >
                 {name}
               </NavLink>
             ))}
           </nav>
-          <span className={`ml-auto text-small ${info === null ? 'font-strong text-brick' : 'text-soft'}`}>{network}</span>
+          <span className={`ml-auto text-small ${info === null ? 'font-strong text-brick' : 'text-soft'}`}>
+            {network}
+          </span>
         </div>
       </header>
       {saveProblem !== null && (
@@ -50,13 +55,18 @@ export function Shell({ info }: { info: ServerInfo | null }) {
       <main id="work" className="mx-auto w-full max-w-[1320px] flex-1 px-3.5 pt-4 pb-24 md:px-5 md:pb-8">
         <Outlet />
       </main>
-      <nav aria-label="Places" className="no-print fixed inset-x-0 bottom-0 z-10 flex border-t border-hair bg-sheet pb-[env(safe-area-inset-bottom)] md:hidden">
+      <nav
+        aria-label="Places"
+        className="no-print fixed inset-x-0 bottom-0 z-10 flex border-t border-hair bg-sheet pb-[env(safe-area-inset-bottom)] md:hidden"
+      >
         {PLACES.map(({ name, path }) => (
           <NavLink
             key={name}
             to={`/site/${siteId}${path}`}
             end={path === ''}
-            className={({ isActive }) => `flex h-14 flex-1 items-center justify-center border-t-2 ${isActive ? 'border-verdigris font-strong' : 'border-transparent text-soft'}`}
+            className={({ isActive }) =>
+              `flex h-14 flex-1 items-center justify-center border-t-2 ${isActive ? 'border-verdigris font-strong' : 'border-transparent text-soft'}`
+            }
           >
             {name}
           </NavLink>

@@ -9,7 +9,8 @@ export function useShortcut(key: string, action: () => void): void {
   latest.current = action;
   useEffect(() => {
     const onKey = (event: KeyboardEvent): void => {
-      if (event.key.toLowerCase() !== key || event.ctrlKey || event.metaKey || event.altKey || isTyping(event.target)) return;
+      if (event.key.toLowerCase() !== key || event.ctrlKey || event.metaKey || event.altKey || isTyping(event.target))
+        return;
       if (document.querySelector('[role="dialog"], [role="menu"]')) return;
       event.preventDefault();
       latest.current();

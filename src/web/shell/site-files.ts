@@ -12,8 +12,13 @@ export function download(name: string, type: string, text: string): void {
 }
 
 /** A name that every file system takes. */
-export const fileNameOf = (name: string): string => name.toLowerCase().replace(/[^a-z0-9]+/g, '-').replace(/^-|-$/g, '') || 'site';
+export const fileNameOf = (name: string): string =>
+  name
+    .toLowerCase()
+    .replace(/[^a-z0-9]+/g, '-')
+    .replace(/^-|-$/g, '') || 'site';
 
-export const exportSite = (site: Site): void => download(`${fileNameOf(site.name)}${SITE_FILE_ENDING}`, 'application/json', writeSiteFile(site));
+export const exportSite = (site: Site): void =>
+  download(`${fileNameOf(site.name)}${SITE_FILE_ENDING}`, 'application/json', writeSiteFile(site));
 
 export { readSiteFile };

@@ -3,14 +3,15 @@ import { DropdownMenu } from 'radix-ui';
 import { useEffect, useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
 import type { Site } from '../../core/site/site-types.ts';
-import { hasSite, listSites, saveSite, type SiteListing } from '../store/site-store.ts';
 import { commandIssued, selectSite, siteOpened } from '../store/site-slice.ts';
+import { hasSite, listSites, type SiteListing, saveSite } from '../store/site-store.ts';
 import { useAppDispatch, useAppSelector } from '../store/store.ts';
 import { Button } from '../ui/button.tsx';
 import { DialogFrame } from '../ui/dialog-frame.tsx';
 import { NewSiteForm } from './new-site-form.tsx';
 
-const ITEM = 'flex min-h-8 cursor-pointer items-center px-3 outline-none data-[highlighted]:bg-verdigris-wash pointer-coarse:min-h-11';
+const ITEM =
+  'flex min-h-8 cursor-pointer items-center px-3 outline-none data-[highlighted]:bg-verdigris-wash pointer-coarse:min-h-11';
 
 type Slip = { kind: 'none' } | { kind: 'refused'; message: string } | { kind: 'clash'; site: Site } | { kind: 'new' };
 
@@ -30,7 +31,9 @@ export function SiteMenu() {
 
   const open = async (opened: Site): Promise<void> => {
     dispatch(siteOpened(opened));
-    dispatch(commandIssued({ kind: 'note', logKind: 'site', subject: 'site', text: `${opened.name} opened from a file` }));
+    dispatch(
+      commandIssued({ kind: 'note', logKind: 'site', subject: 'site', text: `${opened.name} opened from a file` }),
+    );
     setSlip({ kind: 'none' });
     await navigate(`/site/${opened.id}`);
   };
@@ -39,7 +42,8 @@ export function SiteMenu() {
     const { readSiteFile } = await import('./site-files.ts');
     const read = readSiteFile(await file.text());
     if (!read.ok) return setSlip({ kind: 'refused', message: read.error.message });
-    if (read.value.id === site.id || (await hasSite(read.value.id))) return setSlip({ kind: 'clash', site: read.value });
+    if (read.value.id === site.id || (await hasSite(read.value.id)))
+      return setSlip({ kind: 'clash', site: read.value });
     await open(read.value);
   };
 
@@ -71,7 +75,10 @@ export function SiteMenu() {
             <DropdownMenu.Item className={ITEM} onSelect={() => fileInput.current?.click()}>
               Open a site file
             </DropdownMenu.Item>
-            <DropdownMenu.Item className={ITEM} onSelect={() => void import('./site-files.ts').then(({ exportSite }) => exportSite(site))}>
+            <DropdownMenu.Item
+              className={ITEM}
+              onSelect={() => void import('./site-files.ts').then(({ exportSite }) => exportSite(site))}
+            >
               Export this site
             </DropdownMenu.Item>
           </DropdownMenu.Content>

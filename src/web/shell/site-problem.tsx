@@ -7,7 +7,9 @@ export function SiteProblem() {
     <main className="mx-auto max-w-xl px-5 py-16">
       <h1 className="text-title">This site cannot be opened</h1>
       <p className="mt-2">{error instanceof Error ? error.message : 'This address leads nowhere.'}</p>
-      <p className="mt-1 text-soft">Nothing was changed. An exported site file can be opened again from any other site.</p>
+      <p className="mt-1 text-soft">
+        Nothing was changed. An exported site file can be opened again from any other site.
+      </p>
       <Link to="/" className="mt-4 inline-block font-strong text-verdigris">
         Back to the first site →
       </Link>

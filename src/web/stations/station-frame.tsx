@@ -4,11 +4,12 @@ import { Link, useParams } from 'react-router';
 import { STATION_NAMES, type Station } from '../../core/rules/gates.ts';
 import type { Lane } from '../../core/site/lane.ts';
 import type { Camera } from '../../core/site/site-types.ts';
+import { modelOf } from '../round/model-of.ts';
 import { selectLanes, selectSite } from '../store/site-slice.ts';
 import { useAppSelector } from '../store/store.ts';
-import { ago } from '../ui/ago.ts';
 import { DropShape, VERDICT_WORDS } from '../ui/drop.tsx';
-import { modelOf } from '../round/model-of.ts';
+import { SEVERITY_TEXT, SEVERITY_WORDS } from '../ui/finding-card.tsx';
+import { sayWhen } from '../ui/say-when.ts';
 
 interface StationFrameProps {
   readonly station: Station;
@@ -33,7 +34,8 @@ export function StationFrame({ station, children }: StationFrameProps) {
       </p>
     );
   const neighbour = (offset: number): Camera | undefined => site.cameras[at + offset];
-  const pathOf = (other: Camera | undefined, at: Station = station): string => `/site/${siteId}/camera/${other?.id}/${at}`;
+  const pathOf = (other: Camera | undefined, at: Station = station): string =>
+    `/site/${siteId}/camera/${other?.id}/${at}`;
   return (
     <>
       <header className="mb-4 grid grid-cols-[1fr_auto] items-center gap-x-4 gap-y-2 border-b border-hair pb-3 md:grid-cols-[200px_1fr_200px]">
@@ -41,8 +43,18 @@ export function StationFrame({ station, children }: StationFrameProps) {
           <h1 className="text-title">{camera.name}</h1>
           <p className="flex items-center gap-1.5 text-small text-soft">
             {modelOf(site, camera)} · {at + 1} of {site.cameras.length}
-            <Neighbour camera={neighbour(-1)} to={pathOf(neighbour(-1))} label="Previous camera" icon={<ChevronLeft size={16} />} />
-            <Neighbour camera={neighbour(1)} to={pathOf(neighbour(1))} label="Next camera" icon={<ChevronRight size={16} />} />
+            <Neighbour
+              camera={neighbour(-1)}
+              to={pathOf(neighbour(-1))}
+              label="Previous camera"
+              icon={<ChevronLeft size={16} />}
+            />
+            <Neighbour
+              camera={neighbour(1)}
+              to={pathOf(neighbour(1))}
+              label="Next camera"
+              icon={<ChevronRight size={16} />}
+            />
           </p>
         </div>
         <nav aria-label="Stations" className="order-last col-span-2 flex justify-center md:order-none md:col-span-1">
@@ -52,7 +64,12 @@ export function StationFrame({ station, children }: StationFrameProps) {
               <li key={name} className="relative w-28 text-center">
                 <Link to={pathOf(camera, name)} aria-current={name === station ? 'step' : undefined} className="block">
                   <svg width="36" height="36" viewBox="-18 -18 36 36" className="mx-auto block" aria-hidden="true">
-                    <circle r="16" fill="var(--paper)" stroke={name === station ? 'var(--ink)' : 'none'} strokeWidth="1.4" />
+                    <circle
+                      r="16"
+                      fill="var(--paper)"
+                      stroke={name === station ? 'var(--ink)' : 'none'}
+                      strokeWidth="1.4"
+                    />
                     <g transform="scale(1.15)">
                       <DropShape verdict={verdict} />
                     </g>
@@ -71,26 +88,36 @@ export function StationFrame({ station, children }: StationFrameProps) {
   );
 }
 
-/** When it was probed, and how it stands. */
+/** When it was probed, and the worst that is known of it. */
 function LaneStatus({ lane }: { lane: Lane }) {
-  const verdict = lane.stations[0]?.verdict ?? 'unknown';
-  const count = lane.findings.filter(({ severity }) => severity !== 'note').length;
+  const { worst, probedAt } = lane;
+  const others = lane.findings.filter(({ severity }) => severity !== 'note').length - 1;
   return (
     <div className="text-right text-small text-soft">
-      <p>{lane.probedAt === null ? 'Not probed yet' : `Probed ${ago(lane.probedAt)}`}</p>
-      {lane.probedAt !== null && (
+      <p>{probedAt === null ? 'Not probed yet' : `Probed ${sayWhen(probedAt)}`}</p>
+      {worst ? (
         <p>
-          <b className={VERDICT_TEXT[verdict]}>{VERDICT_WORDS[verdict]}</b>
-          {count > 0 && ` · ${count} ${count === 1 ? 'finding' : 'findings'}`}
+          <b className={SEVERITY_TEXT[worst.severity]}>{SEVERITY_WORDS[worst.severity]}</b>
+          {others > 0 && ` and ${others} more`}
         </p>
+      ) : (
+        probedAt !== null && <p>Nothing to fix</p>
       )}
     </div>
   );
 }
 
-const VERDICT_TEXT = { ok: 'text-verdigris', tight: 'text-brass', 'will-not-work': 'text-brick', unknown: 'text-soft' } as const;
-
-function Neighbour({ camera, to, label, icon }: { camera: Camera | undefined; to: string; label: string; icon: ReactNode }) {
+function Neighbour({
+  camera,
+  to,
+  label,
+  icon,
+}: {
+  camera: Camera | undefined;
+  to: string;
+  label: string;
+  icon: ReactNode;
+}) {
   if (!camera)
     return (
       <span aria-hidden="true" className="px-1 text-faint opacity-40">
@@ -103,4 +130,3 @@ function Neighbour({ camera, to, label, icon }: { camera: Camera | undefined; to
     </Link>
   );
 }
-

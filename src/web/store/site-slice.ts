@@ -5,7 +5,9 @@ import { applyCommand, type SiteCommand } from '../../core/site/site-commands.ts
 import { emptySite, type Site } from '../../core/site/site-types.ts';
 
 /** The one open site. `saveProblem` says why the last change is not yet in the browser's store. */
-export type SiteState = { readonly status: 'none' } | { readonly status: 'open'; readonly site: Site; readonly saveProblem: string | null };
+export type SiteState =
+  | { readonly status: 'none' }
+  | { readonly status: 'open'; readonly site: Site; readonly saveProblem: string | null };
 
 interface StampedCommand {
   readonly command: SiteCommand;
@@ -17,7 +19,11 @@ const slice = createSlice({
   name: 'site',
   initialState: (): SiteState => ({ status: 'none' }),
   reducers: {
-    siteOpened: (_, action: PayloadAction<Site>): SiteState => ({ status: 'open', site: action.payload, saveProblem: null }),
+    siteOpened: (_, action: PayloadAction<Site>): SiteState => ({
+      status: 'open',
+      site: action.payload,
+      saveProblem: null,
+    }),
     commandIssued: {
       // Time and ids are taken here, once, so that the reducer stays a function of its action.
       prepare: (command: SiteCommand) => ({ payload: { command, at: new Date().toISOString(), seed: nanoid(10) } }),
@@ -32,8 +38,10 @@ const slice = createSlice({
         return { ...state, site: applyCommand(state.site, command, { at, newId }) };
       },
     },
-    saveFailed: (state, action: PayloadAction<string>): SiteState => (state.status === 'open' ? { ...state, saveProblem: action.payload } : state),
-    saveSucceeded: (state): SiteState => (state.status === 'open' && state.saveProblem !== null ? { ...state, saveProblem: null } : state),
+    saveFailed: (state, action: PayloadAction<string>): SiteState =>
+      state.status === 'open' ? { ...state, saveProblem: action.payload } : state,
+    saveSucceeded: (state): SiteState =>
+      state.status === 'open' && state.saveProblem !== null ? { ...state, saveProblem: null } : state,
   },
 });
 
@@ -46,7 +54,10 @@ interface Root {
 const NO_SITE = emptySite('none', ''); // one object: a fresh one would re-render every subscriber
 
 export const selectSite = (root: Root): Site => (root.site.status === 'open' ? root.site.site : NO_SITE);
-export const selectSaveProblem = (root: Root): string | null => (root.site.status === 'open' ? root.site.saveProblem : null);
+export const selectSaveProblem = (root: Root): string | null =>
+  root.site.status === 'open' ? root.site.saveProblem : null;
 export const selectIndex = createSelector([(root: Root) => selectSite(root).evidence], indexEvidence);
 /** Lanes in the order of the site's cameras. */
-export const selectLanes = createSelector([selectSite, selectIndex], (site, index) => site.cameras.map((camera) => laneOf(site, index, camera)));
+export const selectLanes = createSelector([selectSite, selectIndex], (site, index) =>
+  site.cameras.map((camera) => laneOf(site, index, camera)),
+);

@@ -1,7 +1,7 @@
 import localforage from 'localforage';
 import type { Fault } from '../../core/base/fault.ts';
-import { err, type Result } from '../../core/base/result.ts';
 import { fault } from '../../core/base/fault.ts';
+import { err, type Result } from '../../core/base/result.ts';
 import type { Site } from '../../core/site/site-types.ts';
 
 const store = localforage.createInstance({ name: 'clear-tap', storeName: 'sites' });

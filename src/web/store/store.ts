@@ -26,7 +26,11 @@ listener.startListening({
       await saveSite(site);
       api.dispatch(saveSucceeded());
     } catch (error) {
-      api.dispatch(saveFailed(`The browser could not keep the last change (${error instanceof Error ? error.name : 'unknown'}). Export the site file now.`));
+      api.dispatch(
+        saveFailed(
+          `The browser could not keep the last change (${error instanceof Error ? error.name : 'unknown'}). Export the site file now.`,
+        ),
+      );
     }
   },
 });

@@ -23,7 +23,9 @@ export function Button({ kind = 'plain', shortcut, className = '', children, typ
     >
       {children}
       {shortcut && (
-        <kbd className="hidden rounded-control border border-current px-1 font-mono text-[11px] leading-4 opacity-70 md:inline">{shortcut}</kbd>
+        <kbd className="hidden rounded-control border border-current px-1 font-mono text-[11px] leading-4 opacity-70 md:inline">
+          {shortcut}
+        </kbd>
       )}
     </button>
   );

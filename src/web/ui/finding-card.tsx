@@ -1,6 +1,11 @@
 import type { Finding, Severity } from '../../core/probe/probe-types.ts';
 
-export const SEVERITY_WORDS: Readonly<Record<Severity, string>> = { stop: 'Stop', fix: 'Fix', watch: 'Watch', note: 'Note' };
+export const SEVERITY_WORDS: Readonly<Record<Severity, string>> = {
+  stop: 'Stop',
+  fix: 'Fix',
+  watch: 'Watch',
+  note: 'Note',
+};
 export const SEVERITY_TEXT: Readonly<Record<Severity, string>> = {
   stop: 'text-brick',
   fix: 'text-brass',

@@ -21,13 +21,42 @@ export function LaneLine({ lane, step }: LaneLineProps) {
   const reached = lane.standsAt === null ? STATIONS.length - 1 : STATIONS.indexOf(lane.standsAt);
   const words = lane.stations.map(({ station, verdict }) => statusOf(lane, station, verdict)).join('; ');
   return (
-    <svg width={width} height={HEIGHT} viewBox={`0 0 ${width} ${HEIGHT}`} role="img" aria-label={words} className="block">
+    <svg
+      width={width}
+      height={HEIGHT}
+      viewBox={`0 0 ${width} ${HEIGHT}`}
+      role="img"
+      aria-label={words}
+      className="block"
+    >
       <title>{words}</title>
-      <line x1={xOf(0)} x2={xOf(STATIONS.length - 1)} y1={HEIGHT / 2} y2={HEIGHT / 2} stroke="var(--hair)" strokeWidth="1.5" />
-      {reached > 0 && <line x1={xOf(0)} x2={xOf(reached)} y1={HEIGHT / 2} y2={HEIGHT / 2} stroke="var(--verdigris)" strokeWidth="3" opacity="0.6" />}
+      <line
+        x1={xOf(0)}
+        x2={xOf(STATIONS.length - 1)}
+        y1={HEIGHT / 2}
+        y2={HEIGHT / 2}
+        stroke="var(--hair)"
+        strokeWidth="1.5"
+      />
+      {reached > 0 && (
+        <line
+          x1={xOf(0)}
+          x2={xOf(reached)}
+          y1={HEIGHT / 2}
+          y2={HEIGHT / 2}
+          stroke="var(--verdigris)"
+          strokeWidth="3"
+          opacity="0.6"
+        />
+      )}
       {lane.stations.map(({ station, verdict }, index) => (
         <g key={station} transform={`translate(${xOf(index)} ${HEIGHT / 2})`}>
-          <circle r={RING} fill="var(--sheet)" stroke={lane.standsAt === station ? 'var(--ink)' : 'none'} strokeWidth="1.4" />
+          <circle
+            r={RING}
+            fill="var(--sheet)"
+            stroke={lane.standsAt === station ? 'var(--ink)' : 'none'}
+            strokeWidth="1.4"
+          />
           <g transform="scale(1.05)">
             <DropShape verdict={verdict} />
           </g>

@@ -18,7 +18,9 @@ import { StationFrame } from '../station-frame.tsx';
 
 /** The Hand over station: the sheet of one tap, as the destination's form asks for it. */
 export function HandOverPage() {
-  return <StationFrame station="hand-over">{(camera) => <HandOverBench key={camera.id} camera={camera} />}</StationFrame>;
+  return (
+    <StationFrame station="hand-over">{(camera) => <HandOverBench key={camera.id} camera={camera} />}</StationFrame>
+  );
 }
 
 function HandOverBench({ camera }: { camera: Camera }) {
@@ -32,8 +34,13 @@ function HandOverBench({ camera }: { camera: Camera }) {
     return (
       <div className="max-w-lg py-8">
         <h2 className="text-name">Nobody draws {camera.name} yet</h2>
-        <p className="mt-1 text-soft">A sheet is made for one destination drawing one stream. Choose it at the Tap station.</p>
-        <Link to={`/site/${siteId}/camera/${camera.id}/tap`} className="mt-3 inline-block font-strong text-verdigris hover:underline">
+        <p className="mt-1 text-soft">
+          A sheet is made for one destination drawing one stream. Choose it at the Tap station.
+        </p>
+        <Link
+          to={`/site/${siteId}/camera/${camera.id}/tap`}
+          className="mt-3 inline-block font-strong text-verdigris hover:underline"
+        >
           Choose who draws it →
         </Link>
       </div>
@@ -82,10 +89,19 @@ function SheetBench({ camera, stream, tap }: { camera: Camera; stream: Stream; t
     const name = `${fileNameOf(sheet.camera)}-${fileNameOf(sheet.destination)}`;
     if (kind === 'csv') download(`${name}.csv`, 'text/csv', sheetsAsCsv([sheet]));
     else download(`${name}.yaml`, 'application/yaml', sheetsAsYaml([sheet]));
-    dispatch(commandIssued({ kind: 'note', logKind: 'hand-over', subject: `tap:${tap.id}`, text: `Sheet of ${sheet.camera} for ${sheet.destination} saved as ${kind.toUpperCase()}` }));
+    dispatch(
+      commandIssued({
+        kind: 'note',
+        logKind: 'hand-over',
+        subject: `tap:${tap.id}`,
+        text: `Sheet of ${sheet.camera} for ${sheet.destination} saved as ${kind.toUpperCase()}`,
+      }),
+    );
   };
   const handOver = (): void => {
-    const refs = sheet.fields.filter(({ key }) => key !== 'secret').map(({ label, value }) => ({ name: label.toLowerCase(), value }));
+    const refs = sheet.fields
+      .filter(({ key }) => key !== 'secret')
+      .map(({ label, value }) => ({ name: label.toLowerCase(), value }));
     dispatch(commandIssued({ kind: 'recordHandOver', tapId: tap.id, url, by: 'entered by hand', refs }));
   };
   return (
@@ -99,8 +115,14 @@ function SheetBench({ camera, stream, tap }: { camera: Camera; stream: Stream; t
             {sheet.site}, {sheet.stream} stream
           </span>
         </header>
-        <SheetTable sheet={sheet} textOf={textOf} hasSecret={camera.account !== null && vault.has(camera.account.secretRef)} />
-        <p className="mt-3 hidden text-small text-soft print:block">The secret is given separately. Printed {new Date().toLocaleString()}.</p>
+        <SheetTable
+          sheet={sheet}
+          textOf={textOf}
+          hasSecret={camera.account !== null && vault.has(camera.account.secretRef)}
+        />
+        <p className="mt-3 hidden text-small text-soft print:block">
+          The secret is given separately. Printed {new Date().toLocaleString()}.
+        </p>
       </section>
       <aside className="no-print flex flex-col gap-4">
         <section aria-label="Verdict" className="rounded-sheet border border-hair bg-sheet px-4 py-3">
@@ -134,14 +156,24 @@ function SheetBench({ camera, stream, tap }: { camera: Camera; stream: Stream; t
             <Button onClick={() => void save('yaml')}>Save as YAML</Button>
             <Button onClick={() => print()}>Print</Button>
           </div>
-          <p className="mt-3 text-small text-soft">Saved files and prints never hold the secret. Copy it once where it is asked for.</p>
+          <p className="mt-3 text-small text-soft">
+            Saved files and prints never hold the secret. Copy it once where it is asked for.
+          </p>
         </section>
       </aside>
     </div>
   );
 }
 
-function SheetTable({ sheet, textOf, hasSecret }: { sheet: Sheet; textOf: (field: SheetField) => string | null; hasSecret: boolean }) {
+function SheetTable({
+  sheet,
+  textOf,
+  hasSecret,
+}: {
+  sheet: Sheet;
+  textOf: (field: SheetField) => string | null;
+  hasSecret: boolean;
+}) {
   return (
     <table className="w-full">
       <tbody>
@@ -155,17 +187,20 @@ function SheetTable({ sheet, textOf, hasSecret }: { sheet: Sheet; textOf: (field
                 {field.label}
               </th>
               <td className="py-1 align-middle">
-                <span className={field.isCode ? 'font-mono break-all' : ''}>{field.value}</span>{' '}
-                {field.how && (
-                  <span className="ml-1 align-middle">
-                    <KnownHowMark how={field.how} />
-                  </span>
+                <span className="inline-flex items-center gap-2">
+                  <span className={field.isCode ? 'font-mono break-all' : ''}>{field.value}</span>
+                  {field.how && <KnownHowMark how={field.how} />}
+                </span>
+                {isSecret && field.value !== 'none' && !hasSecret && (
+                  <span className="text-small text-soft"> not known in this visit</span>
                 )}
-                {isSecret && field.value !== 'none' && !hasSecret && <span className="text-small text-soft"> not known in this visit</span>}
               </td>
               <td className="no-print w-0 py-1 pl-2 text-right align-middle">
                 {!isEmpty && field.value !== 'none' && (
-                  <CopyButton text={() => textOf(field)} label={`Copy ${field.label}${withSecret && hasSecret ? ', with the secret' : ''}`}>
+                  <CopyButton
+                    text={() => textOf(field)}
+                    label={`Copy ${field.label}${withSecret && hasSecret ? ', with the secret' : ''}`}
+                  >
                     {field.key === 'url' && hasSecret ? 'Copy with secret' : 'Copy'}
                   </CopyButton>
                 )}

@@ -1,6 +1,12 @@
 import { DropdownMenu } from 'radix-ui';
 import { type ClipboardEvent, useEffect, useState } from 'react';
-import { buildStreamUrl, encodeUserinfo, parseStreamUrl, type UrlFaultCode, urlHost } from '../../../core/net/stream-url.ts';
+import {
+  buildStreamUrl,
+  encodeUserinfo,
+  parseStreamUrl,
+  type UrlFaultCode,
+  urlHost,
+} from '../../../core/net/stream-url.ts';
 import type { Camera, Stream } from '../../../core/site/site-types.ts';
 import { streamUrlOf } from '../../../core/site/stream-address.ts';
 import { commandIssued } from '../../store/site-slice.ts';
@@ -32,7 +38,8 @@ const PASTE_ADVICE: Readonly<Record<UrlFaultCode, string>> = {
   'url.bad-scheme': 'Only rtsp:// URLs can be drawn here.',
   'url.whitespace-inside': 'There is a blank inside that URL. In a secret, type it into the field Secret.',
   'url.bad-port': 'Its port is not between 1 and 65535.',
-  'url.bad-authority': 'Host and port of that URL cannot be told apart. A “/”, “?” or “#” in a secret must be encoded; type it into the field Secret.',
+  'url.bad-authority':
+    'Host and port of that URL cannot be told apart. A “/”, “?” or “#” in a secret must be encoded; type it into the field Secret.',
 };
 
 function portError(port: string): string | null {
@@ -40,7 +47,9 @@ function portError(port: string): string | null {
 }
 function hostError(host: string): string | null {
   if (host.trim() === '') return 'An address is needed.';
-  return parseStreamUrl(`rtsp://${urlHost(host.trim())}/`).ok ? null : 'Expected an IPv4 or IPv6 address or a host name.';
+  return parseStreamUrl(`rtsp://${urlHost(host.trim())}/`).ok
+    ? null
+    : 'Expected an IPv4 or IPv6 address or a host name.';
 }
 function pathError(path: string): string | null {
   if (/[\s#]/.test(path)) return 'No blanks and no “#”: encode a blank as %20.';
@@ -80,7 +89,8 @@ export function AddressPanel({ camera, stream, isProbing, onProbe, onCancel }: A
     const { host, path } = { host: next.host.trim(), path: next.path };
     if (hostError(host) === null && portError(next.port) === null && (host !== saved.host || next.port !== saved.port))
       dispatch(commandIssued({ kind: 'setAddress', cameraId: camera.id, host, port: Number(next.port) }));
-    if (pathError(path) === null && path !== saved.path) dispatch(commandIssued({ kind: 'setStreamPath', cameraId: camera.id, streamId: stream.id, path }));
+    if (pathError(path) === null && path !== saved.path)
+      dispatch(commandIssued({ kind: 'setStreamPath', cameraId: camera.id, streamId: stream.id, path }));
     if (next.user !== saved.user) {
       const account = next.user === '' ? null : { user: next.user, secretRef };
       dispatch(commandIssued({ kind: 'setAccount', cameraId: camera.id, account }));
@@ -100,7 +110,12 @@ export function AddressPanel({ camera, stream, isProbing, onProbe, onCancel }: A
     const { url } = parsed.value;
     if (url.scheme !== 'rtsp') return setPasteProblem(PASTE_ADVICE['url.bad-scheme']);
     setPasteProblem(null);
-    const next = { host: url.host, port: String(url.port), path: `${url.path}${url.query === null ? '' : `?${url.query}`}`, user: url.user ?? draft.user };
+    const next = {
+      host: url.host,
+      port: String(url.port),
+      path: `${url.path}${url.query === null ? '' : `?${url.query}`}`,
+      user: url.user ?? draft.user,
+    };
     setDraft(next);
     keep(next);
     if (url.password !== null) vault.set(secretRef, url.password);
@@ -134,7 +149,7 @@ export function AddressPanel({ camera, stream, isProbing, onProbe, onCancel }: A
 
   return (
     <Panel
-      title={`${stream.label} stream, as it must be typed elsewhere`}
+      title={`${stream.label.charAt(0).toUpperCase()}${stream.label.slice(1)} stream, as it must be typed elsewhere`}
       actions={
         <>
           <CopyUrlMenu camera={camera} stream={stream} />
@@ -168,7 +183,13 @@ export function AddressPanel({ camera, stream, isProbing, onProbe, onCancel }: A
         }}
       >
         <TextField label="Host" className="col-span-4 md:col-span-3" error={errors.host} {...field('host')} />
-        <TextField label="Port" inputMode="numeric" className="col-span-2 md:col-span-1" error={errors.port} {...field('port')} />
+        <TextField
+          label="Port"
+          inputMode="numeric"
+          className="col-span-2 md:col-span-1"
+          error={errors.port}
+          {...field('port')}
+        />
         <TextField label="Path" className="col-span-6 md:col-span-3" error={errors.path} {...field('path')} />
         <TextField label="Account" className="col-span-3 md:col-span-3" {...field('user')} />
         <TextField
@@ -186,10 +207,17 @@ export function AddressPanel({ camera, stream, isProbing, onProbe, onCancel }: A
           Keep
         </button>
       </form>
-      <p className={`mt-2 text-small ${pasteProblem ? 'text-brick' : 'text-soft'}`} role={pasteProblem ? 'alert' : undefined}>
+      <p
+        className={`mt-2 text-small ${pasteProblem ? 'text-brick' : 'text-soft'}`}
+        role={pasteProblem ? 'alert' : undefined}
+      >
         {pasteProblem ??
           `${isDefaultPort ? '554 is the usual port and is left out. ' : ''}Paste a whole URL into any field to take it apart. ${
-            draft.user === '' ? '' : hasSecret ? 'The secret is kept for this visit only, shown to nobody.' : 'The secret is not known in this visit.'
+            draft.user === ''
+              ? ''
+              : hasSecret
+                ? 'The secret is kept for this visit only, shown to nobody.'
+                : 'The secret is not known in this visit.'
           }`}
       </p>
     </Panel>
@@ -214,7 +242,8 @@ function CopyUrlMenu({ camera, stream }: { camera: Camera; stream: Stream }) {
   };
   const url = streamUrlOf(camera, stream);
   const secret = camera.account ? vault.get(camera.account.secretRef) : null;
-  const item = 'flex min-h-8 cursor-pointer items-center px-3 outline-none data-[highlighted]:bg-verdigris-wash data-[disabled]:text-soft pointer-coarse:min-h-11';
+  const item =
+    'flex min-h-8 cursor-pointer items-center px-3 outline-none data-[highlighted]:bg-verdigris-wash data-[disabled]:text-soft pointer-coarse:min-h-11';
   return (
     <DropdownMenu.Root>
       <DropdownMenu.Trigger asChild>
@@ -222,10 +251,17 @@ function CopyUrlMenu({ camera, stream }: { camera: Camera; stream: Stream }) {
       </DropdownMenu.Trigger>
       <DropdownMenu.Portal>
         <DropdownMenu.Content align="end" sideOffset={4} className="z-20 border border-ink bg-sheet py-1">
-          <DropdownMenu.Item className={item} onSelect={() => void copy(buildStreamUrl({ ...url, user: null, password: null }))}>
+          <DropdownMenu.Item
+            className={item}
+            onSelect={() => void copy(buildStreamUrl({ ...url, user: null, password: null }))}
+          >
             Without account
           </DropdownMenu.Item>
-          <DropdownMenu.Item className={item} disabled={secret === null} onSelect={() => void copy(buildStreamUrl({ ...url, password: secret }))}>
+          <DropdownMenu.Item
+            className={item}
+            disabled={secret === null}
+            onSelect={() => void copy(buildStreamUrl({ ...url, password: secret }))}
+          >
             With account and secret
           </DropdownMenu.Item>
         </DropdownMenu.Content>

@@ -10,7 +10,12 @@ import { Button } from '../../ui/button.tsx';
 import { DialogFrame } from '../../ui/dialog-frame.tsx';
 import { SelectField, TextField } from '../../ui/text-field.tsx';
 
-const KIND_WORDS: Readonly<Record<DestinationKind, string>> = { hub: 'home-automation hub', recorder: 'recorder', viewer: 'viewer', relay: 'relay' };
+const KIND_WORDS: Readonly<Record<DestinationKind, string>> = {
+  hub: 'home-automation hub',
+  recorder: 'recorder',
+  viewer: 'viewer',
+  relay: 'relay',
+};
 const isKind = (text: string): text is DestinationKind => DESTINATION_KINDS.some((kind) => kind === text);
 
 const optionalNumber = (message: string) =>
@@ -41,12 +46,22 @@ export function DestinationDialog({ edited, onClose, onCreated }: DestinationDia
       isOpen={edited !== null}
       onOpenChange={onClose}
     >
-      {edited !== null && <DestinationForm before={edited === 'new' ? null : edited} onClose={onClose} onCreated={onCreated} />}
+      {edited !== null && (
+        <DestinationForm before={edited === 'new' ? null : edited} onClose={onClose} onCreated={onCreated} />
+      )}
     </DialogFrame>
   );
 }
 
-function DestinationForm({ before, onClose, onCreated }: { before: Destination | null; onClose: () => void; onCreated: (id: string) => void }) {
+function DestinationForm({
+  before,
+  onClose,
+  onCreated,
+}: {
+  before: Destination | null;
+  onClose: () => void;
+  onCreated: (id: string) => void;
+}) {
   const dispatch = useAppDispatch();
   const { register, handleSubmit, formState, watch, setValue } = useForm({
     resolver: yupResolver(schema),
@@ -87,9 +102,27 @@ function DestinationForm({ before, onClose, onCreated }: { before: Destination |
       />
       {kind === 'recorder' && (
         <>
-          <TextField label="Disk, TB" inputMode="decimal" className="col-span-2" error={errors.diskTB?.message} {...register('diskTB')} />
-          <TextField label="Usable, %" inputMode="decimal" className="col-span-2" error={errors.usablePercent?.message} {...register('usablePercent')} />
-          <TextField label="Days wanted" inputMode="decimal" className="col-span-2" error={errors.retentionDays?.message} {...register('retentionDays')} />
+          <TextField
+            label="Disk, TB"
+            inputMode="decimal"
+            className="col-span-2"
+            error={errors.diskTB?.message}
+            {...register('diskTB')}
+          />
+          <TextField
+            label="Usable, %"
+            inputMode="decimal"
+            className="col-span-2"
+            error={errors.usablePercent?.message}
+            {...register('usablePercent')}
+          />
+          <TextField
+            label="Days wanted"
+            inputMode="decimal"
+            className="col-span-2"
+            error={errors.retentionDays?.message}
+            {...register('retentionDays')}
+          />
         </>
       )}
       <span className="col-span-6 flex justify-end gap-2">

@@ -1,5 +1,12 @@
 import { sayCount, sayFps, sayRate, sayShare, sayStretch } from '../../../core/base/say.ts';
-import { bestKnown, type EvidenceIndex, type Known, knownAs, streamFacts, streamSubject } from '../../../core/site/best-known.ts';
+import {
+  bestKnown,
+  type EvidenceIndex,
+  type Known,
+  knownAs,
+  streamFacts,
+  streamSubject,
+} from '../../../core/site/best-known.ts';
 import type { Stream } from '../../../core/site/site-types.ts';
 import { KnownHowMark } from '../../ui/known-how.tsx';
 
@@ -36,21 +43,57 @@ function rowsOf(index: EvidenceIndex, stream: Stream): readonly FactRow[] {
   const clock = as('fact.clockErrorS', 'measured');
   const tone = lossRatio === null || lossRatio <= 0.001 ? undefined : lossRatio <= 0.01 ? 'brass' : 'brick';
   return [
-    { name: 'codec', declared: profile ? `${facts.codec?.value ?? ''} ${profile.value}` : null, measured: as('codec', 'measured')?.value.toString() ?? null, best: facts.codec },
+    {
+      name: 'codec',
+      declared: profile ? `${facts.codec?.value ?? ''} ${profile.value}` : null,
+      measured: as('codec', 'measured')?.value.toString() ?? null,
+      best: facts.codec,
+    },
     { name: 'picture', declared: size('declared'), measured: size('measured'), best: facts.width },
-    { name: 'frames a second', declared: say(as('fps', 'declared'), sayFps), measured: say(as('fps', 'measured'), sayFps), best: facts.fps },
-    { name: 'key frame every', declared: null, measured: say(keyFrames, (frames) => `${sayCount(frames)} · ${keySeconds?.toFixed(2) ?? '?'} s`), best: keyFrames },
-    { name: 'bit rate', declared: say(as('bitrateKbps', 'declared'), sayRate), measured: say(as('bitrateKbps', 'measured'), sayRate), best: facts.bitrateKbps },
+    {
+      name: 'frames a second',
+      declared: say(as('fps', 'declared'), sayFps),
+      measured: say(as('fps', 'measured'), sayFps),
+      best: facts.fps,
+    },
+    {
+      name: 'key frame every',
+      declared: null,
+      measured: say(keyFrames, (frames) => `${sayCount(frames)} · ${keySeconds?.toFixed(2) ?? '?'} s`),
+      best: keyFrames,
+    },
+    {
+      name: 'bit rate',
+      declared: say(as('bitrateKbps', 'declared'), sayRate),
+      measured: say(as('bitrateKbps', 'measured'), sayRate),
+      best: facts.bitrateKbps,
+    },
     {
       name: 'packets lost',
       declared: null,
-      measured: lossRatio === null ? null : `${sayShare(lossRatio)} · ${sayCount(lost ?? 0)} of ${sayCount(expected ?? 0)}`,
+      measured:
+        lossRatio === null ? null : `${sayShare(lossRatio)} · ${sayCount(lost ?? 0)} of ${sayCount(expected ?? 0)}`,
       best: loss,
       ...(tone ? { tone } : {}),
     },
-    { name: 'jitter', declared: null, measured: say(as('jitterMs', 'measured'), (ms) => `${ms.toFixed(1)} ms`), best: as('jitterMs', 'measured') },
-    { name: 'camera clock', declared: null, measured: say(clock, (s) => `${s < 0 ? '−' : '+'}${sayStretch(Math.abs(s))}`), best: clock },
-    { name: 'login', declared: null, measured: sayLogin(bestKnown(index, subject, 'fact.authScheme')), best: bestKnown(index, subject, 'fact.authScheme') },
+    {
+      name: 'jitter',
+      declared: null,
+      measured: say(as('jitterMs', 'measured'), (ms) => `${ms.toFixed(1)} ms`),
+      best: as('jitterMs', 'measured'),
+    },
+    {
+      name: 'camera clock',
+      declared: null,
+      measured: say(clock, (s) => (Math.abs(s) < 0.05 ? 'right' : `${s < 0 ? '−' : '+'}${sayStretch(Math.abs(s))}`)),
+      best: clock,
+    },
+    {
+      name: 'login',
+      declared: null,
+      measured: sayLogin(bestKnown(index, subject, 'fact.authScheme')),
+      best: bestKnown(index, subject, 'fact.authScheme'),
+    },
   ];
 }
 
@@ -86,8 +129,12 @@ export function FactsTable({ index, stream }: { index: EvidenceIndex; stream: St
               {name}
             </th>
             <td className="py-1 text-right font-mono text-small">{declared ?? '–'}</td>
-            <td className={`py-1 pl-3 text-right font-mono text-small ${tone ? TONES[tone] : ''}`}>{measured ?? '–'}</td>
-            <td className="pl-2 text-right align-middle">{best && <KnownHowMark how={best.how} detail={best.takenAt ? undefined : best.source} />}</td>
+            <td className={`py-1 pl-3 text-right font-mono text-small ${tone ? TONES[tone] : ''}`}>
+              {measured ?? '–'}
+            </td>
+            <td className="pl-2 text-right align-middle">
+              {best && <KnownHowMark how={best.how} detail={best.takenAt ? undefined : best.source} />}
+            </td>
           </tr>
         ))}
       </tbody>

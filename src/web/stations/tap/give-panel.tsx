@@ -3,7 +3,14 @@ import { useState } from 'react';
 import { Link, useParams } from 'react-router';
 import { sayBytes, sayDays, sayRate } from '../../../core/base/say.ts';
 import { judgeTap, type TapJudgement } from '../../../core/budget/tap-judgement.ts';
-import { type Camera, type Destination, type Stream, TAP_USES, type Tap, type TapUse } from '../../../core/site/site-types.ts';
+import {
+  type Camera,
+  type Destination,
+  type Stream,
+  TAP_USES,
+  type Tap,
+  type TapUse,
+} from '../../../core/site/site-types.ts';
 import type { RecordingSchedule } from '../../../core/storage/storage.ts';
 import { commandIssued, selectIndex, selectSite } from '../../store/site-slice.ts';
 import { useAppDispatch, useAppSelector } from '../../store/store.ts';
@@ -16,13 +23,21 @@ import { SelectField } from '../../ui/text-field.tsx';
 import { DestinationDialog } from './destination-dialog.tsx';
 import { RetentionRule } from './retention-rule.tsx';
 
-const USE_WORDS: Readonly<Record<TapUse, string>> = { record: 'record', live: 'watch live', detect: 'detect', still: 'take stills' };
+const USE_WORDS: Readonly<Record<TapUse, string>> = {
+  record: 'record',
+  live: 'watch live',
+  detect: 'detect',
+  still: 'take stills',
+};
 
 /** When a recording runs, as a person chooses it; the shares are assumptions and named as such. */
 const SCHEDULES = {
   always: { label: 'all day', schedule: { mode: 'continuous' } },
   half: { label: '12 hours a day', schedule: { mode: 'window', hoursPerDay: 12 } },
-  events: { label: 'on events, 40 a day (assumed)', schedule: { mode: 'events', eventsPerDay: 40, eventS: 30, preS: 5, postS: 10 } },
+  events: {
+    label: 'on events, 40 a day (assumed)',
+    schedule: { mode: 'events', eventsPerDay: 40, eventS: 30, preS: 5, postS: 10 },
+  },
 } as const satisfies Record<string, { label: string; schedule: RecordingSchedule }>;
 type ScheduleName = keyof typeof SCHEDULES;
 const isScheduleName = (text: string): text is ScheduleName => Object.hasOwn(SCHEDULES, text);
@@ -40,10 +55,20 @@ export function GivePanel({ camera, stream }: { camera: Camera; stream: Stream }
   const [scheduleName, setScheduleName] = useState<ScheduleName>('always');
   const [edited, setEdited] = useState<Destination | 'new' | null>(null);
   const destination = site.destinations.find(({ id }) => id === destinationId);
-  const isTapped = taps.some((tap) => tap.streamId === stream.id && tap.destinationId === destinationId && tap.use === use);
+  const isTapped = taps.some(
+    (tap) => tap.streamId === stream.id && tap.destinationId === destinationId && tap.use === use,
+  );
 
   const draft: Tap | null = destination
-    ? { id: 'draft', cameraId: camera.id, streamId: stream.id, destinationId: destination.id, use, protocol: 'rtsp', schedule: use === 'record' ? SCHEDULES[scheduleName].schedule : { mode: 'continuous' } }
+    ? {
+        id: 'draft',
+        cameraId: camera.id,
+        streamId: stream.id,
+        destinationId: destination.id,
+        use,
+        protocol: 'rtsp',
+        schedule: use === 'record' ? SCHEDULES[scheduleName].schedule : { mode: 'continuous' },
+      }
     : null;
   const draftJudgement = draft && !isTapped ? judgeTap({ ...site, taps: [...site.taps, draft] }, index, draft) : null;
 
@@ -71,11 +96,16 @@ export function GivePanel({ camera, stream }: { camera: Camera; stream: Stream }
                   </span>
                   <span className="ml-auto flex gap-2">
                     {drawn && <Button onClick={() => setEdited(drawn)}>Change {drawn.name}</Button>}
-                    <Button onClick={() => dispatch(commandIssued({ kind: 'removeTap', tapId: tap.id }))}>Remove</Button>
+                    <Button onClick={() => dispatch(commandIssued({ kind: 'removeTap', tapId: tap.id }))}>
+                      Remove
+                    </Button>
                   </span>
                 </div>
                 <Judgement judgement={judgement} />
-                <Link to={`/site/${siteId}/camera/${camera.id}/hand-over?tap=${tap.id}`} className="mt-1 inline-flex min-h-8 items-center font-strong text-verdigris hover:underline">
+                <Link
+                  to={`/site/${siteId}/camera/${camera.id}/hand-over?tap=${tap.id}`}
+                  className="mt-1 inline-flex min-h-8 items-center font-strong text-verdigris hover:underline"
+                >
                   Its sheet for {drawn?.name}&nbsp;→
                 </Link>
               </li>
@@ -88,8 +118,18 @@ export function GivePanel({ camera, stream }: { camera: Camera; stream: Stream }
       ) : (
         <>
           <div className="grid grid-cols-2 items-end gap-2 md:grid-cols-[1fr_1fr_1fr_auto]">
-            <SelectField label="Destination" value={destinationId} onChange={setDestinationId} options={site.destinations.map(({ id, name }) => ({ value: id, label: name }))} />
-            <SelectField label="Use" value={use} onChange={(value) => isUse(value) && setUse(value)} options={TAP_USES.map((value) => ({ value, label: USE_WORDS[value] }))} />
+            <SelectField
+              label="Destination"
+              value={destinationId}
+              onChange={setDestinationId}
+              options={site.destinations.map(({ id, name }) => ({ value: id, label: name }))}
+            />
+            <SelectField
+              label="Use"
+              value={use}
+              onChange={(value) => isUse(value) && setUse(value)}
+              options={TAP_USES.map((value) => ({ value, label: USE_WORDS[value] }))}
+            />
             {use === 'record' && (
               <SelectField
                 label="When"
@@ -103,7 +143,9 @@ export function GivePanel({ camera, stream }: { camera: Camera; stream: Stream }
               Tap it
             </Button>
           </div>
-          {isTapped && <p className="mt-2 text-small text-soft">{destination?.name} draws this stream for this use already.</p>}
+          {isTapped && (
+            <p className="mt-2 text-small text-soft">{destination?.name} draws this stream for this use already.</p>
+          )}
           {draftJudgement && (
             <div className="mt-2">
               <p className="flex items-center gap-2">
@@ -130,12 +172,15 @@ function Judgement({ judgement }: { judgement: TapJudgement }) {
     <div className="mt-1 flex flex-col gap-2">
       {rate && (
         <p className="flex flex-wrap items-center gap-x-1.5 text-small text-soft">
-          <span className="font-mono text-ink">{sayRate(rate.value)}</span> <KnownHowMark how={rate.how} detail={rate.takenAt ? undefined : rate.source} />
+          <span className="font-mono text-ink">{sayRate(rate.value)}</span>{' '}
+          <KnownHowMark how={rate.how} detail={rate.takenAt ? undefined : rate.source} />
           {retention && (
             <span>
               {sayBytes(retention.ownBytesPerDay)} a day
-              {retention.recordings > 1 ? `, ${sayBytes(retention.allBytesPerDay)} with all ${retention.recordings} recordings` : ''} on {sayBytes(retention.usableBytes)} usable ={' '}
-              <b className="text-ink">{sayDays(retention.daysFit)}</b>
+              {retention.recordings > 1
+                ? `, ${sayBytes(retention.allBytesPerDay)} with ${retention.recordings === 2 ? 'both' : `all ${retention.recordings}`} recordings`
+                : ''}{' '}
+              on {sayBytes(retention.usableBytes)} usable = <b className="text-ink">{sayDays(retention.daysFit)}</b>
             </span>
           )}
         </p>
@@ -143,7 +188,8 @@ function Judgement({ judgement }: { judgement: TapJudgement }) {
       {retention && <RetentionRule daysFit={retention.daysFit} daysWanted={retention.daysWanted} verdict={verdict} />}
       {ratesMissing.length > 0 && (
         <p className="text-small text-soft">
-          The days cannot be told: the rate of {ratesMissing.join(', ')} is not known. Probe it, or plan codec, size and frames a second.
+          The days cannot be told: the rate of {ratesMissing.join(', ')} is not known. Probe it, or plan codec, size and
+          frames a second.
         </p>
       )}
       <FindingList findings={findings} />
@@ -163,4 +209,3 @@ function Judgement({ judgement }: { judgement: TapJudgement }) {
     </div>
   );
 }
-

@@ -14,10 +14,15 @@ const MAX_QUEUED_PICTURES = 8;
 const MAX_CLOCK_DELAY_S = 10;
 const STATE_INTERVAL_MS = 250;
 
-const NO_DECODER = 'This browser cannot decode video for a page (no WebCodecs). The stream itself is fine: see what was measured.';
+const NO_DECODER =
+  'This browser cannot decode video for a page (no WebCodecs). The stream itself is fine: see what was measured.';
 
 /** Draws a live stream on a canvas. Returns what ends it. */
-export function openLiveView(request: LiveRequest, canvas: HTMLCanvasElement, onState: (state: LiveState) => void): () => void {
+export function openLiveView(
+  request: LiveRequest,
+  canvas: HTMLCanvasElement,
+  onState: (state: LiveState) => void,
+): () => void {
   if (!('VideoDecoder' in globalThis)) {
     onState({ status: 'still', message: NO_DECODER });
     return () => {};
@@ -52,7 +57,11 @@ export function openLiveView(request: LiveRequest, canvas: HTMLCanvasElement, on
       const now = Date.now();
       if (when && now - lastStateMs >= STATE_INTERVAL_MS) {
         lastStateMs = now;
-        onState({ status: 'playing', behindS: Math.max(0, (now - when.unixMs) / 1000), byCameraClock: when.byCameraClock });
+        onState({
+          status: 'playing',
+          behindS: Math.max(0, (now - when.unixMs) / 1000),
+          byCameraClock: when.byCameraClock,
+        });
       }
     }
     frame.close();
@@ -78,7 +87,9 @@ export function openLiveView(request: LiveRequest, canvas: HTMLCanvasElement, on
       const message: LiveMessage = JSON.parse(data);
       if (message.kind === 'ended') return end(message.message);
       if (message.codecString === null)
-        return end(`A ${message.codec} stream cannot be shown in a browser here. It was measured all the same; destinations that take ${message.codec} will show it.`);
+        return end(
+          `A ${message.codec} stream cannot be shown in a browser here. It was measured all the same; destinations that take ${message.codec} will show it.`,
+        );
       const { codecString } = message;
       void VideoDecoder.isConfigSupported({ codec: codecString }).then(({ supported }) => {
         if (isOver) return;
@@ -95,8 +106,13 @@ export function openLiveView(request: LiveRequest, canvas: HTMLCanvasElement, on
     const timestamp = Math.round(frame.arrivedUnixMs * 1000);
     const cameraDelayS = frame.takenUnixMs === null ? null : (frame.arrivedUnixMs - frame.takenUnixMs) / 1000;
     const isPlausible = cameraDelayS !== null && cameraDelayS >= -0.5 && cameraDelayS <= MAX_CLOCK_DELAY_S;
-    taken.set(timestamp, { unixMs: isPlausible && frame.takenUnixMs !== null ? frame.takenUnixMs : frame.arrivedUnixMs, byCameraClock: isPlausible });
-    decoder.decode(new EncodedVideoChunk({ type: frame.isKeyFrame ? 'key' : 'delta', timestamp, data: frame.accessUnit }));
+    taken.set(timestamp, {
+      unixMs: isPlausible && frame.takenUnixMs !== null ? frame.takenUnixMs : frame.arrivedUnixMs,
+      byCameraClock: isPlausible,
+    });
+    decoder.decode(
+      new EncodedVideoChunk({ type: frame.isKeyFrame ? 'key' : 'delta', timestamp, data: frame.accessUnit }),
+    );
   };
   return () => end(null);
 }

@@ -35,11 +35,22 @@ export function LivePicture({ camera, stream, openKey, placeholder }: LivePictur
     return openLiveView({ url, user, secret }, canvas.current, setState);
   }, [isWanted, openKey, attempt, url, user, secret]);
 
-  const message = !isWanted || state === null ? placeholder : state.status === 'still' ? state.message : state.status === 'opening' ? 'Opening the picture: waiting for its first key frame' : null;
+  const message =
+    !isWanted || state === null
+      ? placeholder
+      : state.status === 'still'
+        ? state.message
+        : state.status === 'opening'
+          ? 'Opening the picture: waiting for its first key frame'
+          : null;
   const canRetry = isWanted && state?.status === 'still';
   return (
     <figure className="relative m-0 flex aspect-video w-full items-center justify-center overflow-hidden border border-hair bg-grid">
-      <canvas ref={canvas} aria-label={`Live picture of ${camera.name}`} className={`size-full object-contain ${message === null ? '' : 'hidden'}`} />
+      <canvas
+        ref={canvas}
+        aria-label={`Live picture of ${camera.name}`}
+        className={`size-full object-contain ${message === null ? '' : 'hidden'}`}
+      />
       {message !== null && (
         <div className="flex max-w-[85%] flex-col items-center gap-3 text-center text-soft">
           <p role={canRetry ? 'alert' : undefined}>{message}</p>
@@ -48,10 +59,21 @@ export function LivePicture({ camera, stream, openKey, placeholder }: LivePictur
       )}
       {isWanted && state?.status === 'playing' && (
         <figcaption className="absolute top-2 right-2 left-2 flex items-center justify-end gap-2 text-small">
-          <span className="rounded-control bg-sheet px-2 py-0.5" title={state.byCameraClock ? 'by the camera’s clock' : 'since its last packet arrived; the camera’s clock does not tell'}>
+          <span
+            className="rounded-control bg-sheet px-2 py-0.5"
+            title={
+              state.byCameraClock
+                ? 'by the camera’s clock'
+                : 'since its last packet arrived; the camera’s clock does not tell'
+            }
+          >
             live, {state.behindS.toFixed(2)} s behind
           </span>
-          <button type="button" onClick={() => setIsWanted(false)} className="rounded-control bg-sheet px-2 py-0.5 underline decoration-hair underline-offset-2 pointer-coarse:min-h-9">
+          <button
+            type="button"
+            onClick={() => setIsWanted(false)}
+            className="rounded-control bg-sheet px-2 py-0.5 underline decoration-hair underline-offset-2 pointer-coarse:min-h-9"
+          >
             Close
           </button>
         </figcaption>

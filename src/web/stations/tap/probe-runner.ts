@@ -29,18 +29,37 @@ export async function probeStream({ camera, stream, secret }: ProbeTarget, dispa
   let hasReport = false;
   try {
     const user = camera.account?.user ?? null;
-    const request = { url, user, secret: user === null ? null : (secret ?? ''), seconds: SAMPLE_S, timeoutMs: STEP_TIMEOUT_MS, media: true };
+    const request = {
+      url,
+      user,
+      secret: user === null ? null : (secret ?? ''),
+      seconds: SAMPLE_S,
+      timeoutMs: STEP_TIMEOUT_MS,
+      media: true,
+    };
     await streamProbe(request, controller.signal, (event) => {
       dispatch(probeEventSeen({ streamId: stream.id, event }));
       if (event.kind !== 'report') return;
       hasReport = true;
-      dispatch(commandIssued({ kind: 'recordProbe', cameraId: camera.id, streamId: stream.id, url, probeId, report: event.report }));
+      dispatch(
+        commandIssued({
+          kind: 'recordProbe',
+          cameraId: camera.id,
+          streamId: stream.id,
+          url,
+          probeId,
+          report: event.report,
+        }),
+      );
     });
     if (!hasReport && !controller.signal.aborted) throw new Error('The probe ended without a report.');
   } catch (error) {
     if (controller.signal.aborted) dispatch(probeCancelled(stream.id));
     else {
-      const message = error instanceof Error && error.name === 'ServerUnreachable' ? error.message : 'Clear Tap’s own server went away during the probe. Start it again and probe again; nothing is lost.';
+      const message =
+        error instanceof Error && error.name === 'ServerUnreachable'
+          ? error.message
+          : 'Clear Tap’s own server went away during the probe. Start it again and probe again; nothing is lost.';
       dispatch(probeBroken({ streamId: stream.id, message }));
     }
   } finally {

@@ -11,7 +11,10 @@ interface Progress {
 
 /** One probe of one stream, as far as this page has seen it. */
 export type ProbeRun =
-  | ({ readonly status: 'running'; readonly open: readonly { readonly name: ProbeStepName; readonly startMs: number }[] } & Progress)
+  | ({
+      readonly status: 'running';
+      readonly open: readonly { readonly name: ProbeStepName; readonly startMs: number }[];
+    } & Progress)
   | ({ readonly status: 'finished'; readonly report: ProbeReport } & Progress)
   | ({ readonly status: 'cancelled' } & Progress)
   | ({ readonly status: 'broken'; readonly message: string } & Progress);
@@ -23,7 +26,10 @@ const slice = createSlice({
   name: 'probe',
   initialState: (): ProbeState => ({}),
   reducers: {
-    probeStarted: (state, action: PayloadAction<{ streamId: string; probeId: string; startedAtMs: number }>): ProbeState => {
+    probeStarted: (
+      state,
+      action: PayloadAction<{ streamId: string; probeId: string; startedAtMs: number }>,
+    ): ProbeState => {
       const { streamId, probeId, startedAtMs } = action.payload;
       return { ...state, [streamId]: { status: 'running', probeId, startedAtMs, open: [], steps: [], tape: [] } };
     },
@@ -32,7 +38,8 @@ const slice = createSlice({
       const run = state[streamId];
       return run?.status === 'running' ? { ...state, [streamId]: advance(run, event) } : state;
     },
-    probeCancelled: (state, action: PayloadAction<string>): ProbeState => ended(state, action.payload, (run) => ({ ...run, status: 'cancelled' })),
+    probeCancelled: (state, action: PayloadAction<string>): ProbeState =>
+      ended(state, action.payload, (run) => ({ ...run, status: 'cancelled' })),
     probeBroken: (state, action: PayloadAction<{ streamId: string; message: string }>): ProbeState =>
       ended(state, action.payload.streamId, (run) => ({ ...run, status: 'broken', message: action.payload.message })),
   },
@@ -45,7 +52,11 @@ function advance(run: Running, event: ProbeEvent): ProbeRun {
     case 'stepBegan':
       return { ...run, open: [...run.open, { name: event.name, startMs: event.startMs }] };
     case 'step':
-      return { ...run, open: run.open.filter(({ name }) => name !== event.step.name), steps: [...run.steps, event.step] };
+      return {
+        ...run,
+        open: run.open.filter(({ name }) => name !== event.step.name),
+        steps: [...run.steps, event.step],
+      };
     case 'tape':
       return { ...run, tape: [...run.tape, event.entry] };
     case 'report': {
@@ -65,4 +76,5 @@ function ended(state: ProbeState, streamId: string, end: (run: Progress) => Prob
 export const { probeStarted, probeEventSeen, probeCancelled, probeBroken } = slice.actions;
 export const probeReducer = slice.reducer;
 
-export const selectRun = (root: { readonly probe: ProbeState }, streamId: string): ProbeRun | null => root.probe[streamId] ?? null;
+export const selectRun = (root: { readonly probe: ProbeState }, streamId: string): ProbeRun | null =>
+  root.probe[streamId] ?? null;

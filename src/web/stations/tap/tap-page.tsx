@@ -5,10 +5,10 @@ import { plainUrlOf } from '../../../core/site/stream-address.ts';
 import { useShortcut } from '../../shell/shortcut.ts';
 import { selectIndex } from '../../store/site-slice.ts';
 import { useAppDispatch, useAppSelector } from '../../store/store.ts';
-import { ago } from '../../ui/ago.ts';
 import { Drop } from '../../ui/drop.tsx';
 import { FindingList } from '../../ui/finding-card.tsx';
 import { Panel } from '../../ui/panel.tsx';
+import { sayWhen } from '../../ui/say-when.ts';
 import { useVault } from '../../vault/vault-context.tsx';
 import { StationFrame } from '../station-frame.tsx';
 import { AddressPanel } from './address-panel.tsx';
@@ -21,11 +21,7 @@ import { WireTape } from './wire-tape.tsx';
 
 /** The Tap station: address it, probe it, see it, give it to a destination. */
 export function TapPage() {
-  return (
-    <StationFrame station="tap">
-      {(camera) => <TapBench key={camera.id} camera={camera} />}
-    </StationFrame>
-  );
+  return <StationFrame station="tap">{(camera) => <TapBench key={camera.id} camera={camera} />}</StationFrame>;
 }
 
 function TapBench({ camera }: { camera: Camera }) {
@@ -97,7 +93,11 @@ function StreamBench({ camera, stream }: { camera: Camera; stream: Stream }) {
         {remembered && !isProbing && (
           <Panel
             title="Findings"
-            aside={isCurrent ? `probed ${ago(remembered.at)}${run ? '' : '; its tape is not kept beyond the visit'}` : 'of the address before; probe the new one'}
+            aside={
+              isCurrent
+                ? `probed ${sayWhen(remembered.at)}${run ? '' : '; its tape is not kept beyond the visit'}`
+                : 'of the address before; probe the new one'
+            }
           >
             {remembered.findings.length > 0 ? (
               <FindingList findings={remembered.findings} />

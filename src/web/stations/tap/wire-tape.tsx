@@ -10,9 +10,13 @@ const TICKS_MS = [1, 10, 100, 1000, 3000];
 const MIN_SCALE_MS = 6000;
 
 /** Place of a time on a scale that shows a millisecond and seconds alike. */
-const placeOf = (ms: number, scaleMs: number): number => (Math.log10(1 + Math.max(0, ms)) / Math.log10(1 + scaleMs)) * 100;
+const placeOf = (ms: number, scaleMs: number): number =>
+  (Math.log10(1 + Math.max(0, ms)) / Math.log10(1 + scaleMs)) * 100;
 
-const STEP_NAMES: Readonly<Partial<Record<ProbeStepName, string>>> = { 'first-packet': 'first packet', 'first-keyframe': 'first key frame' };
+const STEP_NAMES: Readonly<Partial<Record<ProbeStepName, string>>> = {
+  'first-packet': 'first packet',
+  'first-keyframe': 'first key frame',
+};
 const nameOf = (step: ProbeStepName): string => STEP_NAMES[step] ?? step;
 
 interface Row {
@@ -44,12 +48,24 @@ function rowsOf(run: ProbeRun, elapsedMs: number): readonly Row[] {
   }));
   const open: Row[] =
     run.status === 'running'
-      ? run.open.map(({ name, startMs }) => ({ name, startMs, endMs: Math.max(startMs, elapsedMs), status: null, note: null, state: 'open' }))
+      ? run.open.map(({ name, startMs }) => ({
+          name,
+          startMs,
+          endMs: Math.max(startMs, elapsedMs),
+          status: null,
+          note: null,
+          state: 'open',
+        }))
       : [];
   return [...done, ...open].sort((a, b) => PROBE_STEPS.indexOf(a.name) - PROBE_STEPS.indexOf(b.name));
 }
 
-const BAR: Readonly<Record<Row['state'], string>> = { ok: 'bg-verdigris', asked: 'bg-brass', failed: 'bg-brick', open: 'bg-faint' };
+const BAR: Readonly<Record<Row['state'], string>> = {
+  ok: 'bg-verdigris',
+  asked: 'bg-brass',
+  failed: 'bg-brick',
+  open: 'bg-faint',
+};
 
 function summaryOf(run: ProbeRun): string {
   const end = Math.max(0, ...run.steps.map((step) => step.startMs + step.durationMs));
@@ -90,16 +106,32 @@ export function WireTape({ run }: { run: ProbeRun }) {
       }
     >
       <div className="relative">
-        <div aria-hidden="true" className="pointer-events-none absolute inset-y-0 right-[76px] left-[124px] hidden md:right-[252px] md:left-[152px] md:block">
+        <div
+          aria-hidden="true"
+          className="pointer-events-none absolute inset-y-0 right-[76px] left-[124px] hidden md:right-[252px] md:left-[152px] md:block"
+        >
           {TICKS_MS.map((tick) => (
-            <span key={tick} className="absolute inset-y-0 border-l border-grid" style={{ left: `${placeOf(tick, scaleMs)}%` }}>
-              <span className="absolute -top-0.5 -translate-x-1/2 bg-sheet px-0.5 text-[11.5px] leading-4 text-soft">{tick < 1000 ? `${tick} ms` : `${tick / 1000} s`}</span>
+            <span
+              key={tick}
+              className="absolute inset-y-0 border-l border-grid"
+              style={{ left: `${placeOf(tick, scaleMs)}%` }}
+            >
+              <span className="absolute -top-0.5 -translate-x-1/2 bg-sheet px-0.5 whitespace-nowrap text-[11.5px] leading-4 text-soft">
+                {tick < 1000 ? `${tick} ms` : `${tick / 1000} s`}
+              </span>
             </span>
           ))}
         </div>
         <ol className="relative md:pt-5">
           {rows.map((row) => (
-            <TapeRow key={row.name} row={row} scaleMs={scaleMs} isOpen={opened.has(row.name)} onToggle={() => toggle(row.name)} entries={run.tape} />
+            <TapeRow
+              key={row.name}
+              row={row}
+              scaleMs={scaleMs}
+              isOpen={opened.has(row.name)}
+              onToggle={() => toggle(row.name)}
+              entries={run.tape}
+            />
           ))}
         </ol>
       </div>
@@ -108,7 +140,9 @@ export function WireTape({ run }: { run: ProbeRun }) {
           {run.message}
         </p>
       )}
-      {run.status === 'cancelled' && <p className="mt-2 text-small text-soft">Cancelled; the session was closed and nothing was kept.</p>}
+      {run.status === 'cancelled' && (
+        <p className="mt-2 text-small text-soft">Cancelled; the session was closed and nothing was kept.</p>
+      )}
     </Panel>
   );
 }
@@ -135,12 +169,20 @@ function TapeRow({ row, scaleMs, isOpen, onToggle, entries }: TapeRowProps) {
         onClick={onToggle}
         className={`grid w-full grid-cols-[88px_30px_1fr_70px] items-center gap-1.5 text-left md:grid-cols-[108px_32px_1fr_172px_68px] ${isOpen ? 'bg-verdigris-wash' : 'hover:bg-paper'} pointer-coarse:min-h-9`}
       >
-        <span className={`truncate py-0.5 pl-1 ${row.state === 'failed' ? 'font-strong text-brick' : ''}`}>{nameOf(row.name)}</span>
+        <span className={`truncate py-0.5 pl-1 ${row.state === 'failed' ? 'font-strong text-brick' : ''}`}>
+          {nameOf(row.name)}
+        </span>
         <span className={`font-mono text-small ${mark}`}>{row.status ?? ''}</span>
         <span className="relative block h-3">
-          <span className={`absolute inset-y-0 rounded-[1px] ${BAR[row.state]}`} style={{ left: `${left}%`, width: `${Math.min(width, 100 - left)}%` }} />
+          <span
+            className={`absolute inset-y-0 rounded-[1px] ${BAR[row.state]}`}
+            style={{ left: `${left}%`, width: `${Math.min(width, 100 - left)}%` }}
+          />
         </span>
-        <span className={`hidden truncate text-small md:block ${row.state === 'failed' ? 'text-brick' : 'text-soft'}`} title={row.note ?? undefined}>
+        <span
+          className={`hidden truncate text-small md:block ${row.state === 'failed' ? 'text-brick' : 'text-soft'}`}
+          title={row.note ?? undefined}
+        >
           {row.note}
         </span>
         <span className="pr-1 text-right font-mono text-small">{sayMs(tookMs)}</span>
@@ -157,7 +199,8 @@ const ARROWS: Readonly<Record<TapeEntry['direction'], { sign: string; word: stri
 };
 
 function Exchange({ entries, note }: { entries: readonly TapeEntry[]; note: string | null }) {
-  if (entries.length === 0) return <p className="px-1 py-1.5 text-small text-soft">{note ?? 'Nothing was said in this step.'}</p>;
+  if (entries.length === 0)
+    return <p className="px-1 py-1.5 text-small text-soft">{note ?? 'Nothing was said in this step.'}</p>;
   return (
     <div className="flex flex-col gap-1.5 px-1 py-2">
       {entries.map((entry, index) => {
@@ -170,7 +213,9 @@ function Exchange({ entries, note }: { entries: readonly TapeEntry[]; note: stri
               <span aria-hidden="true">{sign} </span>
               {word} at {sayMs(entry.atMs)}
             </p>
-            <pre className="overflow-x-auto font-mono text-small leading-[17px] whitespace-pre-wrap break-all">{entry.text}</pre>
+            <pre className="overflow-x-auto font-mono text-small leading-[17px] whitespace-pre-wrap break-all">
+              {entry.text}
+            </pre>
           </div>
         );
       })}
