@@ -37,7 +37,7 @@ export class BitReader {
   /** se(v), H.264 §9.1.1: 1, −1, 2, −2 … */
   se(field: string): number {
     const code = this.ue(field);
-    return code % 2 === 0 ? -code / 2 : (code + 1) / 2;
+    return code % 2 === 0 ? 0 - code / 2 : (code + 1) / 2;
   }
   skip(bitCount: number, field: string): void {
     if (bitCount > this.bitsLeft) throw new ShortRead(field, this.bytes.length);

@@ -1,3 +1,5 @@
+import type { ProbeStepName } from '../probe/probe-types.ts';
+
 /** Where an RTSP client stands between dialling and hanging up. */
 export type ClientPhase =
   | 'idle'
@@ -106,3 +108,22 @@ export const CLIENT_MOVES: Readonly<Record<ClientPhase, Partial<Record<ClientSig
   },
   closed: { hangUp: ['closed'], stop: ['closed'], silence: ['closed'], success: ['closed'], refused: ['closed'] },
 };
+
+/** The step that what is said in a phase belongs to, when no request is open. */
+export const STEP_OF_PHASE: Readonly<Record<ClientPhase, ProbeStepName>> = {
+  idle: 'connect',
+  askingOptions: 'options',
+  describing: 'describe',
+  settingUp: 'setup',
+  starting: 'play',
+  streaming: 'sample',
+  tearingDown: 'teardown',
+  closed: 'teardown',
+};
+
+/** The signal that an answer's status gives. */
+export function signalOf(status: number): ClientSignal {
+  if (status < 300) return 'success';
+  if (status === 401 || status === 407) return 'unauthorized';
+  return status === 301 || status === 302 || status === 303 || status === 307 ? 'redirect' : 'refused';
+}

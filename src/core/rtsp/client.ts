@@ -1,14 +1,21 @@
 import type { ChosenChallenge } from '../auth/challenge.ts';
 import { bytesOf, textOf } from '../base/bytes.ts';
 import { redactText } from '../net/redact-text.ts';
-import { parseStreamUrl, redactUrl, withoutAccount } from '../net/stream-url.ts';
-import type { ProbeCause, ProbeStepName } from '../probe/probe-types.ts';
+import { withoutAccount } from '../net/stream-url.ts';
+import type { ProbeStepName } from '../probe/probe-types.ts';
 import { parseSdp } from '../sdp/sdp-parser.ts';
-import type { SdpSession } from '../sdp/sdp-types.ts';
-import { CLIENT_MOVES, type ClientAction, type ClientPhase, type ClientSignal } from './client-moves.ts';
-import type { ClientEffect, ClientInput, RtspClientOptions, Track } from './client-types.ts';
+import { type ClientFailure, failureOfMalformed, failureOfStatus, followRedirect } from './client-failures.ts';
+import {
+  CLIENT_MOVES,
+  type ClientAction,
+  type ClientPhase,
+  type ClientSignal,
+  STEP_OF_PHASE,
+  signalOf,
+} from './client-moves.ts';
+import type { ClientEffect, ClientInput, RtspClientOptions } from './client-types.ts';
 import { Login } from './login.ts';
-import { type RtspEvent, type RtspFaultCode, RtspMessageParser } from './message-parser.ts';
+import { type RtspEvent, RtspMessageParser } from './message-parser.ts';
 import {
   headerOf,
   headersOf,
@@ -19,11 +26,9 @@ import {
   writeResponse,
 } from './rtsp-message.ts';
 import { meaningOf } from './status-codes.ts';
+import { TrackPlan } from './track-plan.ts';
 import { parseSession, parseTransport } from './transport.ts';
 
-/** Cameras have a picture and a sound; a description with more is drawn up to here. */
-const MAX_TRACKS = 4;
-const MAX_REDIRECTS = 3;
 /** Longest wait between signs of life, whatever the session timeout. */
 const MAX_KEEP_ALIVE_MS = 30_000;
 
@@ -52,18 +57,16 @@ export class RtspClient {
   /** The request that was answered last, and its answer. */
   #answered: Pending | null = null;
   #response: RtspResponse | null = null;
-  #nonsense: { cause: ProbeCause; note: string } | null = null;
+  #nonsense: ClientFailure | null = null;
   #requestUrl: string;
   #redirects = 0;
   readonly #login: Login;
-  #session: SdpSession | null = null;
+  #control: string | null = null;
+  #plan: TrackPlan | null = null;
   #sessionId: string | null = null;
   #sessionTimeoutS: number | null = null;
   #methods = '';
   #server: string | null = null;
-  #waiting: { mediaIndex: number; channel: number }[] = [];
-  #tracks: Track[] = [];
-  #byChannel = new Map<number, { track: Track; isRtcp: boolean }>();
 
   constructor(private readonly options: RtspClientOptions) {
     this.#requestUrl = withoutAccount(options.url);
@@ -114,7 +117,7 @@ export class RtspClient {
     if (this.#phase === 'closed') return;
     switch (event.kind) {
       case 'interleaved': {
-        const target = this.#byChannel.get(event.channel);
+        const target = this.#plan?.targetOf(event.channel);
         if (!target) return;
         const kind = target.isRtcp ? 'rtcp' : 'rtp';
         this.#emit({ kind, track: target.track, packet: event.payload, atMs: this.#atMs });
@@ -126,10 +129,7 @@ export class RtspClient {
       case 'malformed':
         this.#tape('remark', `${event.code} at byte ${event.byteOffset}: ${event.excerpt}`);
         if (event.code === 'rtsp.truncated') return; // the hang-up that follows says it
-        this.#nonsense = {
-          cause: MALFORMED[event.code].cause,
-          note: `${MALFORMED[event.code].note}: “${event.excerpt}”`,
-        };
+        this.#nonsense = failureOfMalformed(event.code, event.excerpt);
         this.#signal('nonsense');
         return;
       case 'response':
@@ -160,7 +160,7 @@ export class RtspClient {
 
   #endStep(pending: Pending, response: RtspResponse, signal: ClientSignal): void {
     if (!pending.step) return;
-    if (pending.step === 'setup' && signal === 'success' && this.#waiting.length > 1) return; // more tracks to come
+    if (pending.step === 'setup' && signal === 'success' && (this.#plan?.waitingCount ?? 0) > 1) return; // more tracks to come
     const firstAsk = signal === 'unauthorized' && !pending.authorised;
     const note = firstAsk
       ? 'asks for a login'
@@ -175,7 +175,7 @@ export class RtspClient {
     if (step === 'authenticate') return this.#login.describe();
     if (step === 'options') return headerOf(response, 'Server') ?? null;
     if (step === 'setup') {
-      const pairs = [...this.#tracks.map((track) => `${track.rtpChannel}–${track.rtcpChannel}`)];
+      const pairs = this.#plan?.tracks.map((track) => `${track.rtpChannel}–${track.rtcpChannel}`) ?? [];
       const last = parseTransport(headerOf(response, 'Transport') ?? '').interleaved;
       return `TCP, channels ${[...pairs, last ? last.join('–') : ''].filter(Boolean).join(', ')}`;
     }
@@ -185,7 +185,10 @@ export class RtspClient {
   #signal(signal: ClientSignal): void {
     const move = CLIENT_MOVES[this.#phase][signal];
     if (!move) {
-      this.#fail('protocol-error', `The camera answered out of turn (${signal} while ${this.#phase}).`);
+      this.#fail({
+        cause: 'protocol-error',
+        note: `The camera answered out of turn (${signal} while ${this.#phase}).`,
+      });
       this.#finish();
       return;
     }
@@ -215,12 +218,9 @@ export class RtspClient {
         return this.#noteTrack();
       case 'trackRefused':
         return this.#trackRefused();
-      case 'noteStart': {
-        this.#emit({ kind: 'playing', tracks: this.#tracks });
-        const afterMs = Math.min(MAX_KEEP_ALIVE_MS, ((this.#sessionTimeoutS ?? 60) * 1000) / 2);
-        this.#emit({ kind: 'armKeepAlive', afterMs });
-        return;
-      }
+      case 'noteStart':
+        this.#emit({ kind: 'playing', tracks: this.#plan?.tracks ?? [] });
+        return this.#armKeepAlive();
       case 'keepAlive':
         return;
       case 'tearDown':
@@ -228,43 +228,35 @@ export class RtspClient {
       case 'finish':
         return this.#finish();
       case 'failTimeout':
-        return this.#failAnd(() =>
-          this.#fail('timeout', `No answer to ${this.#pending?.method ?? 'the connection'} in time.`),
-        );
+        return this.#failAnd({ cause: 'timeout', note: `No answer to ${this.#pendingMethod} in time.` });
       case 'failClosed':
-        return this.#failAnd(() =>
-          this.#fail(
-            'closed',
-            this.#pending ? `The camera hung up instead of answering ${this.#pending.method}.` : 'The camera hung up.',
-          ),
-        );
+        return this.#failAnd({
+          cause: 'closed',
+          note: `The camera hung up instead of answering ${this.#pendingMethod}.`,
+        });
       case 'failNonsense':
-        return this.#failAnd(() =>
-          this.#fail(
-            this.#nonsense?.cause ?? 'protocol-error',
-            this.#nonsense?.note ?? 'The answer could not be read.',
-          ),
-        );
+        return this.#failAnd(this.#nonsense ?? { cause: 'protocol-error', note: 'The answer could not be read.' });
       case 'failStatus':
-        return this.#failAnd(() => this.#failStatus());
+        return this.#failAnd(this.#statusFailure);
     }
   }
 
+  get #pendingMethod(): string {
+    return this.#pending?.method ?? (this.#phase === 'idle' ? 'the connection' : 'anything more');
+  }
+  get #statusFailure(): ClientFailure {
+    const method = this.#answered?.method ?? 'a request';
+    return this.#response
+      ? failureOfStatus(this.#response, method)
+      : { cause: 'protocol-error', note: `${method} was refused.` };
+  }
+
   /** A failure in a phase that ends here also hangs up; one that still tears down leaves that to the next action. */
-  #failAnd(fail: () => void): void {
-    fail();
+  #failAnd(failure: ClientFailure): void {
+    this.#fail(failure);
     if (this.#phase !== 'closed') return;
     if (this.#sessionId) this.#sendTearDown(); // goodbye without waiting: the peer cannot be understood or is gone
     this.#finish();
-  }
-
-  #failStatus(): void {
-    const status = this.#response?.status ?? 0;
-    const meaning = meaningOf(status);
-    this.#fail(
-      meaning.cause,
-      `${status} ${this.#response?.reason || meaning.reason} to ${this.#answered?.method ?? 'a request'}: ${meaning.means}.`,
-    );
   }
 
   #authorise(): void {
@@ -272,7 +264,8 @@ export class RtspClient {
     if (!refused || !this.#response) return;
     const failure = this.#login.refused(headersOf(this.#response, 'WWW-Authenticate'), refused.authorised);
     if (failure) {
-      this.#fail(failure.cause, failure.note);
+      if (this.#phase === 'tearingDown') return this.#finish(); // a refused goodbye is no failure, and not said twice
+      this.#fail(failure);
       return this.#abandon();
     }
     this.#request(
@@ -283,35 +276,22 @@ export class RtspClient {
     );
   }
 
-  /** Ends after a failure, with TEARDOWN when there is a session to end. */
+  /** Ends here, with TEARDOWN when there is a session to end. */
   #abandon(): void {
     this.#phase = 'tearingDown';
     this.#tearDown();
   }
 
   #follow(): void {
-    const location = this.#response ? headerOf(this.#response, 'Location') : undefined;
-    const target = parseStreamUrl(location ?? '');
-    const { host, port, scheme } = this.options.url;
     this.#redirects += 1;
-    if (!target.ok) {
-      this.#fail('protocol-error', `Sent elsewhere, but not to a URL that can be read.`);
+    const location = this.#response ? (headerOf(this.#response, 'Location') ?? '') : '';
+    const followed = followRedirect(location, this.options.url, this.#redirects);
+    if ('cause' in followed) {
+      this.#fail(followed);
       return this.#abandon();
     }
-    if (target.value.url.host !== host || target.value.url.port !== port || target.value.url.scheme !== scheme) {
-      this.#fail(
-        'blocked-by-policy',
-        `Sent on to ${redactUrl(location ?? '')}: another address is never followed with this account.`,
-      );
-      return this.#abandon();
-    }
-    const next = withoutAccount(target.value.url);
-    if (this.#redirects > MAX_REDIRECTS) {
-      this.#fail('redirect-loop', `Sent on ${this.#redirects} times, last to ${next}.`);
-      return this.#abandon();
-    }
-    this.#requestUrl = next;
-    this.#tape('remark', `Sent on to ${next}`);
+    this.#requestUrl = followed.url;
+    this.#tape('remark', `Sent on to ${followed.url}`);
     this.#perform('describe');
   }
 
@@ -321,71 +301,55 @@ export class RtspClient {
     const type = headerOf(response, 'Content-Type') ?? 'application/sdp';
     const text = textOf(response.body);
     if (!/^application\/sdp\b/i.test(type) && !/^v=0/.test(text.trimStart())) {
-      this.#fail('protocol-error', `Expected a stream description (application/sdp), got ${type.slice(0, 40)}.`);
+      this.#fail({
+        cause: 'protocol-error',
+        note: `Expected a stream description (application/sdp), got ${type.slice(0, 40)}.`,
+      });
       return this.#abandon();
     }
     const base = headerOf(response, 'Content-Base') ?? headerOf(response, 'Content-Location') ?? this.#requestUrl;
     const { session, faults } = parseSdp(text, base);
-    this.#session = session;
+    this.#control = session.control;
+    this.#plan = new TrackPlan(session);
     this.#emit({ kind: 'described', session, faults });
     for (const fault of faults) this.#tape('remark', fault.message);
-    const drawn = session.media
-      .map((media, mediaIndex) => ({ media, mediaIndex }))
-      .filter(({ media }) => media.kind !== 'application' && !media.backchannel);
-    // The picture first: if the camera grants only one track, it must be this one.
-    drawn.sort((a, b) => Number(b.media.kind === 'video') - Number(a.media.kind === 'video'));
-    this.#waiting = drawn.slice(0, MAX_TRACKS).map(({ mediaIndex }, index) => ({ mediaIndex, channel: 2 * index }));
-    if (!drawn.some(({ media }) => media.kind === 'video')) {
-      this.#fail(
-        'no-video',
-        `The description has no video: ${session.media.map((media) => media.kind).join(', ') || 'it is empty'}.`,
-      );
+    if (!this.#plan.hasVideo) {
+      const kinds = session.media.map((media) => media.kind).join(', ');
+      this.#fail({ cause: 'no-video', note: `The description has no video: ${kinds || 'it is empty'}.` });
       return this.#abandon();
     }
     this.#setUpNext();
   }
 
   #setUpNext(): void {
-    const next = this.#waiting[0];
-    const media = next && this.#session?.media[next.mediaIndex];
-    if (next && media) {
-      const headers = [
-        { name: 'Transport', value: `RTP/AVP/TCP;unicast;interleaved=${next.channel}-${next.channel + 1}` },
-      ];
-      return this.#request('SETUP', media.control, 'setup', headers);
-    }
-    if (!this.options.play) {
-      this.#phase = 'tearingDown';
-      return this.#tearDown();
-    }
+    const next = this.#plan?.next();
+    if (next) return this.#request('SETUP', next.control, 'setup', [{ name: 'Transport', value: next.transport }]);
+    if (!this.options.play) return this.#abandon();
     this.#phase = 'starting';
-    this.#request('PLAY', this.#session?.control ?? this.#requestUrl, 'play', [{ name: 'Range', value: 'npt=0.000-' }]);
+    this.#request('PLAY', this.#aggregateUrl, 'play', [{ name: 'Range', value: 'npt=0.000-' }]);
   }
 
   #noteTrack(): void {
-    const setUp = this.#waiting.shift();
-    const media = setUp && this.#session?.media[setUp.mediaIndex];
-    if (!setUp || !media || !this.#response) return;
+    if (!this.#response) return;
     const session = parseSession(headerOf(this.#response, 'Session') ?? '');
     this.#sessionId = session.id || this.#sessionId;
     this.#sessionTimeoutS = session.timeoutS;
-    const transport = parseTransport(headerOf(this.#response, 'Transport') ?? '');
-    const [rtpChannel, rtcpChannel] = transport.interleaved ?? [setUp.channel, setUp.channel + 1];
-    const track: Track = { mediaIndex: setUp.mediaIndex, media, rtpChannel, rtcpChannel };
-    this.#tracks.push(track);
-    this.#byChannel.set(rtpChannel, { track, isRtcp: false });
-    this.#byChannel.set(rtcpChannel, { track, isRtcp: true });
+    this.#plan?.grant(headerOf(this.#response, 'Transport') ?? '');
     this.#setUpNext();
   }
 
   #trackRefused(): void {
-    const refused = this.#waiting.shift();
-    if (!refused || this.#tracks.length === 0) {
-      this.#failStatus();
+    const place = this.#plan?.refuse();
+    if (!this.#plan || this.#plan.tracks.length === 0) {
+      this.#fail(this.#statusFailure);
       return this.#abandon();
     }
-    this.#tape('remark', `Track ${refused.mediaIndex + 1} was refused; the picture goes on without it.`);
+    this.#tape('remark', `Track ${place} was refused; the picture goes on without it.`);
     this.#setUpNext();
+  }
+
+  get #aggregateUrl(): string {
+    return this.#control ?? this.#requestUrl;
   }
 
   #tearDown(): void {
@@ -394,21 +358,22 @@ export class RtspClient {
     this.#sendTearDown('teardown');
   }
   #sendTearDown(step: ProbeStepName | null = null): void {
-    this.#send('TEARDOWN', this.#session?.control ?? this.#requestUrl, step, []);
+    this.#send('TEARDOWN', this.#aggregateUrl, step, []);
   }
   #sendKeepAlive(): void {
     // GET_PARAMETER without a body is the sign of life of RFC 2326 §10.8; OPTIONS where it is not offered.
     const method = /\bGET_PARAMETER\b/.test(this.#methods) ? 'GET_PARAMETER' : 'OPTIONS';
-    this.#send(method, this.#session?.control ?? this.#requestUrl, null, []);
+    this.#send(method, this.#aggregateUrl, null, []);
     this.#emit({ kind: 'disarmAnswer' }); // a camera that streams but answers late is alive
-    this.#emit({
-      kind: 'armKeepAlive',
-      afterMs: Math.min(MAX_KEEP_ALIVE_MS, ((this.#sessionTimeoutS ?? 60) * 1000) / 2),
-    });
+    this.#armKeepAlive();
+  }
+  #armKeepAlive(): void {
+    const halfTimeoutMs = ((this.#sessionTimeoutS ?? 60) * 1000) / 2;
+    this.#emit({ kind: 'armKeepAlive', afterMs: Math.min(MAX_KEEP_ALIVE_MS, halfTimeoutMs) });
   }
 
   #request(method: string, uri: string, step: ProbeStepName | null, headers: readonly RtspHeader[] = []): void {
-    if (step && !(step === 'setup' && this.#tracks.length > 0))
+    if (step && !(step === 'setup' && (this.#plan?.tracks.length ?? 0) > 0))
       this.#emit({ kind: 'stepBegan', name: step, atMs: this.#atMs });
     this.#send(method, uri, step, headers);
   }
@@ -439,8 +404,8 @@ export class RtspClient {
     this.#emit({ kind: 'send', bytes: bytesOf(text) });
   }
 
-  #fail(cause: ProbeCause, note: string): void {
-    this.#emit({ kind: 'failed', cause, note });
+  #fail(failure: ClientFailure): void {
+    this.#emit({ kind: 'failed', ...failure });
   }
   #finish(): void {
     this.#phase = 'closed';
@@ -455,31 +420,4 @@ export class RtspClient {
     const at = step ?? this.#pending?.step ?? STEP_OF_PHASE[this.#phase];
     this.#emit({ kind: 'tape', entry: { atMs: this.#atMs, step: at, direction, text: redactText(text) } });
   }
-}
-
-const STEP_OF_PHASE: Readonly<Record<ClientPhase, ProbeStepName>> = {
-  idle: 'connect',
-  askingOptions: 'options',
-  describing: 'describe',
-  settingUp: 'setup',
-  starting: 'play',
-  streaming: 'sample',
-  tearingDown: 'teardown',
-  closed: 'teardown',
-};
-
-const MALFORMED: Readonly<
-  Record<Exclude<RtspFaultCode, 'rtsp.truncated'>, { readonly cause: ProbeCause; readonly note: string }>
-> = {
-  'rtsp.not-rtsp': { cause: 'not-rtsp', note: 'Something other than RTSP answered' },
-  'rtsp.start-line-too-long': { cause: 'not-rtsp', note: 'The answer began with a line longer than any RTSP answer' },
-  'rtsp.headers-too-long': { cause: 'protocol-error', note: 'The headers went on beyond 64 KiB, after' },
-  'rtsp.bad-content-length': { cause: 'protocol-error', note: 'The answer gives a length that is no number, in' },
-  'rtsp.body-too-long': { cause: 'protocol-error', note: 'The answer announces a body above 1 MiB, in' },
-};
-
-function signalOf(status: number): ClientSignal {
-  if (status < 300) return 'success';
-  if (status === 401 || status === 407) return 'unauthorized';
-  return status === 301 || status === 302 || status === 303 || status === 307 ? 'redirect' : 'refused';
 }
