@@ -1,6 +1,6 @@
+import { bytesFromHex } from '../../src/core/base/bytes.ts';
 import { writeSenderReport } from '../../src/core/rtp/sender-report.ts';
 import { packetiseH264 } from '../../src/core/video/h264-packetiser.ts';
-import { bytesFromHex } from '../../src/core/base/bytes.ts';
 
 /** RTP packets as a camera would send them, for machines that are driven without a socket. */
 export interface FakeStream {
@@ -41,7 +41,15 @@ export function rtp(seq: number, stamp: number, payload: Uint8Array, marker: boo
 }
 
 export function fakePackets(stream: FakeStream): FakePacket[] {
-  const { fps, groupFrames, frames, keyBytes = 12_000, betweenBytes = 1500, firstSeq = 65_500, clockHz = 90_000 } = stream;
+  const {
+    fps,
+    groupFrames,
+    frames,
+    keyBytes = 12_000,
+    betweenBytes = 1500,
+    firstSeq = 65_500,
+    clockHz = 90_000,
+  } = stream;
   const packets: FakePacket[] = [];
   let seq = firstSeq;
   for (let frame = 0; frame < frames; frame++) {

@@ -4,7 +4,11 @@ import { authorizationFor } from './authorization.ts';
 import { chooseChallenge, parseChallenges } from './challenge.ts';
 
 test.each([
-  { why: 'two schemes in one header', header: 'Basic realm="a", Digest realm="b", nonce="n"', schemes: ['basic', 'digest'] },
+  {
+    why: 'two schemes in one header',
+    header: 'Basic realm="a", Digest realm="b", nonce="n"',
+    schemes: ['basic', 'digest'],
+  },
   { why: 'a scheme without parameters', header: 'Negotiate, Basic realm="a"', schemes: ['negotiate', 'basic'] },
   { why: 'unquoted values', header: 'Digest realm=mill, nonce=n1', schemes: ['digest'] },
   { why: 'nothing that is a challenge', header: '"""', schemes: [] },
@@ -14,9 +18,21 @@ test.each([
 });
 
 test.each([
-  { why: 'SHA-256 before MD5', headers: ['Digest realm="r", nonce="1", algorithm=MD5', 'Digest realm="r", nonce="2", algorithm=SHA-256'], nonce: '2' },
-  { why: 'the first of two equals', headers: ['Digest realm="r", nonce="1"', 'Digest realm="r", nonce="2"'], nonce: '1' },
-  { why: 'past an algorithm nobody knows', headers: ['Digest realm="r", nonce="1", algorithm=SKEIN', 'Digest realm="r", nonce="2"'], nonce: '2' },
+  {
+    why: 'SHA-256 before MD5',
+    headers: ['Digest realm="r", nonce="1", algorithm=MD5', 'Digest realm="r", nonce="2", algorithm=SHA-256'],
+    nonce: '2',
+  },
+  {
+    why: 'the first of two equals',
+    headers: ['Digest realm="r", nonce="1"', 'Digest realm="r", nonce="2"'],
+    nonce: '1',
+  },
+  {
+    why: 'past an algorithm nobody knows',
+    headers: ['Digest realm="r", nonce="1", algorithm=SKEIN', 'Digest realm="r", nonce="2"'],
+    nonce: '2',
+  },
   { why: 'past a challenge without a nonce', headers: ['Digest realm="r"', 'Digest realm="r", nonce="2"'], nonce: '2' },
 ])('chooses $why', ({ headers, nonce }) => expect(chooseChallenge(headers)).toMatchObject({ scheme: 'digest', nonce }));
 
@@ -30,7 +46,9 @@ const request = { method: 'DESCRIBE', uri: 'rtsp://10.77.4.21/live/main', useCou
 test('an answer without qop carries no nonce count: old firmware refuses fields it did not ask for', () => {
   const challenge = chooseChallenge(['Digest realm="mill", nonce="n1"']);
   const value = challenge && authorizationFor(challenge, { user: 'a', password: 'b' }, request);
-  expect(value).toMatch(/^Digest username="a", realm="mill", nonce="n1", uri="rtsp:\/\/10.77.4.21\/live\/main", response="[0-9a-f]{32}"$/);
+  expect(value).toMatch(
+    /^Digest username="a", realm="mill", nonce="n1", uri="rtsp:\/\/10.77.4.21\/live\/main", response="[0-9a-f]{32}"$/,
+  );
 });
 
 test('an answer with qop counts the uses of its nonce and quotes what the standard quotes', () => {
@@ -49,9 +67,21 @@ const digest = (nonce: string, more = '') => [`Digest realm="r", nonce="${nonce}
 test.each([
   { why: 'no account given', given: null, headers: digest('1'), wasAuthorised: false, cause: 'auth-required' },
   { why: 'no challenge', given: credentials, headers: [], wasAuthorised: false, cause: 'auth-unsupported' },
-  { why: 'an unknown scheme', given: credentials, headers: ['Hobnob realm="r"'], wasAuthorised: false, cause: 'auth-unsupported' },
+  {
+    why: 'an unknown scheme',
+    given: credentials,
+    headers: ['Hobnob realm="r"'],
+    wasAuthorised: false,
+    cause: 'auth-unsupported',
+  },
   { why: 'a refused account', given: credentials, headers: digest('1'), wasAuthorised: true, cause: 'auth-failed' },
-  { why: 'a refused account with a fresh nonce', given: credentials, headers: digest('2'), wasAuthorised: true, cause: 'auth-failed' },
+  {
+    why: 'a refused account with a fresh nonce',
+    given: credentials,
+    headers: digest('2'),
+    wasAuthorised: true,
+    cause: 'auth-failed',
+  },
 ])('a 401 ends the login: $why', ({ given, headers, wasAuthorised, cause }) => {
   expect(login(given).refused(headers, wasAuthorised)).toMatchObject({ cause });
 });

@@ -89,7 +89,11 @@ test.each([
   { why: 'below both', verdict: atLeast(36, 42.5, 37), is: 'will-not-work' },
   { why: 'a small value is good', verdict: atMost(0.001, 0.001, 0.01), is: 'ok' },
   { why: 'above both', verdict: atMost(0.02, 0.001, 0.01), is: 'will-not-work' },
-  { why: 'what is not known outweighs what is tight', verdict: worstVerdict(['ok', 'unknown', 'tight']), is: 'unknown' },
+  {
+    why: 'what is not known outweighs what is tight',
+    verdict: worstVerdict(['ok', 'unknown', 'tight']),
+    is: 'unknown',
+  },
   { why: 'what will not work outweighs all', verdict: worstVerdict(['unknown', 'will-not-work']), is: 'will-not-work' },
   { why: 'of nothing, nothing is known', verdict: worstVerdict([]), is: 'unknown' },
 ])('verdicts: $why', ({ verdict, is }) => expect(verdict).toBe(is));

@@ -77,7 +77,10 @@ class Stage {
 }
 
 const stream = fakePackets({ fps: 15, groupFrames: 30, frames: 76 });
-function play(stage: Stage, { from = 100, until = Number.POSITIVE_INFINITY, keep = (_: number): boolean => true } = {}): void {
+function play(
+  stage: Stage,
+  { from = 100, until = Number.POSITIVE_INFINITY, keep = (_: number): boolean => true } = {},
+): void {
   for (const [index, { bytes, frame }] of stream.entries()) {
     const atMs = from + (frame * 1000) / 15;
     if (atMs <= until && keep(index)) stage.bytes(interleaved(0, bytes), atMs);
@@ -90,10 +93,36 @@ test('a healthy camera: every step in order, measured, torn down, verdict ok', (
   play(stage);
   stage.fireUntil(20_000);
   const { report } = stage;
-  expect(report.steps.map(({ name }) => name)).toEqual(['resolve', 'connect', 'options', 'describe', 'setup', 'play', 'first-packet', 'first-keyframe', 'sample', 'teardown']);
-  expect(report).toMatchObject({ verdict: 'warn', cause: null, clockErrorMs: -40, sessionTimeoutS: 60, auth: { scheme: 'none' } });
-  expect(report.target).toEqual({ url: 'rtsp://10.77.4.21:8554/live/main?x=1', host: '10.77.4.21', port: 8554, path: '/live/main?x=1' });
-  expect(report.media[0]).toMatchObject({ codec: 'H264', declared: { width: 640, height: 360, fps: 15, profile: 'Constrained Baseline' }, measured: { fps: 15, lost: 0, keyframeIntervalFrames: 30 } });
+  expect(report.steps.map(({ name }) => name)).toEqual([
+    'resolve',
+    'connect',
+    'options',
+    'describe',
+    'setup',
+    'play',
+    'first-packet',
+    'first-keyframe',
+    'sample',
+    'teardown',
+  ]);
+  expect(report).toMatchObject({
+    verdict: 'warn',
+    cause: null,
+    clockErrorMs: -40,
+    sessionTimeoutS: 60,
+    auth: { scheme: 'none' },
+  });
+  expect(report.target).toEqual({
+    url: 'rtsp://10.77.4.21:8554/live/main?x=1',
+    host: '10.77.4.21',
+    port: 8554,
+    path: '/live/main?x=1',
+  });
+  expect(report.media[0]).toMatchObject({
+    codec: 'H264',
+    declared: { width: 640, height: 360, fps: 15, profile: 'Constrained Baseline' },
+    measured: { fps: 15, lost: 0, keyframeIntervalFrames: 30 },
+  });
   expect(report.findings.map(({ rule }) => rule)).toEqual(['auth.none']); // no login: that is all there is to say
   expect(stage.server.methods.at(-1)).toBe('TEARDOWN');
   expect(stage.armed).toEqual([]);
@@ -139,7 +168,10 @@ test.each([
 
 test('packets without a key frame fail: no picture can start', () => {
   const stage = new Stage().connect();
-  for (const { bytes, frame } of fakePackets({ fps: 15, groupFrames: 1000, frames: 150 }).filter(({ frame }) => frame > 0)) stage.bytes(interleaved(0, bytes), 100 + frame * 66);
+  for (const { bytes, frame } of fakePackets({ fps: 15, groupFrames: 1000, frames: 150 }).filter(
+    ({ frame }) => frame > 0,
+  ))
+    stage.bytes(interleaved(0, bytes), 100 + frame * 66);
   stage.fireUntil(30_000);
   expect(stage.report).toMatchObject({ verdict: 'fail', cause: 'no-video' });
   expect(stage.report.media[0]?.measured?.packets).toBeGreaterThan(0);
@@ -147,7 +179,9 @@ test('packets without a key frame fail: no picture can start', () => {
 
 test('a codec that is not known is measured by its packets and said to be unknown', () => {
   const body = 'v=0\r\nm=video 0 RTP/AVP 96\r\na=rtpmap:96 VX9/90000\r\na=control:t\r\n';
-  const stage = new Stage((request, count) => (request.method === 'DESCRIBE' ? sdp(body) : healthy(request, count))).connect();
+  const stage = new Stage((request, count) =>
+    request.method === 'DESCRIBE' ? sdp(body) : healthy(request, count),
+  ).connect();
   play(stage);
   stage.fireUntil(30_000);
   expect(stage.report).toMatchObject({ cause: 'unsupported-codec', media: [{ codec: 'VX9', measured: { lost: 0 } }] });
@@ -162,7 +196,9 @@ test('a hang-up in the sample is told as such', () => {
 });
 
 test('silence after a request ends at its limit', () => {
-  const stage = new Stage((request, count) => (request.method === 'DESCRIBE' ? { status: 0, raw: '' } : healthy(request, count))).connect();
+  const stage = new Stage((request, count) =>
+    request.method === 'DESCRIBE' ? { status: 0, raw: '' } : healthy(request, count),
+  ).connect();
   stage.fireUntil(4000);
   expect(() => stage.report).toThrow();
   stage.fireUntil(6000);
@@ -170,7 +206,8 @@ test('silence after a request ends at its limit', () => {
 });
 
 test('a TEARDOWN that is not answered does not spoil the verdict', () => {
-  const answers: Script = (request, count) => (request.method === 'TEARDOWN' ? { status: 0, raw: '' } : healthy(request, count));
+  const answers: Script = (request, count) =>
+    request.method === 'TEARDOWN' ? { status: 0, raw: '' } : healthy(request, count);
   const stage = new Stage(answers).connect();
   play(stage);
   stage.fireUntil(30_000);
@@ -181,7 +218,14 @@ test('a dial that failed is a report with the step it failed in', () => {
   const stage = new Stage();
   stage.put({ kind: 'resolved', atMs: 1, note: null });
   stage.put({ kind: 'dialFailed', atMs: 9, cause: 'refused', note: '10.77.4.21:8554 refused the connection.' });
-  expect(stage.report).toMatchObject({ verdict: 'fail', cause: 'refused', steps: [{ name: 'resolve', ok: true }, { name: 'connect', ok: false }] });
+  expect(stage.report).toMatchObject({
+    verdict: 'fail',
+    cause: 'refused',
+    steps: [
+      { name: 'resolve', ok: true },
+      { name: 'connect', ok: false },
+    ],
+  });
 });
 
 test('without media: five round trips at most, no PLAY', () => {
@@ -200,7 +244,9 @@ test('cancelling tears down and leaves no timer', () => {
 
 test('the wire tape is bounded, however much is said', () => {
   const big: Answer = sdp(`v=0\r\ns=${'x'.repeat(500_000)}\r\n`);
-  const stage = new Stage((request, count) => (request.method === 'DESCRIBE' ? big : healthy(request, count))).connect();
+  const stage = new Stage((request, count) =>
+    request.method === 'DESCRIBE' ? big : healthy(request, count),
+  ).connect();
   const tape = stage.effects.flatMap((effect) => (effect.kind === 'tape' ? [effect.entry.text] : []));
   expect(Math.max(...tape.map(({ length }) => length))).toBeLessThan(10_000);
   expect(tape.some((text) => text.includes('more characters'))).toBe(true);

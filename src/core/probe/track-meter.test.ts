@@ -28,7 +28,17 @@ test('a clean stream: size, frames a second, key-frame interval and rate are tho
   const meter = new TrackMeter(media('H264'));
   for (const { bytes, frame } of fakePackets(STREAM)) meter.push(bytes, (frame * 1000) / 15);
   const measured = meter.measured();
-  expect(measured).toMatchObject({ lost: 0, duplicates: 0, reordered: 0, lossRatio: 0, fps: 15, keyframeIntervalFrames: 30, keyframeIntervalSeconds: 2, width: 640, height: 360 });
+  expect(measured).toMatchObject({
+    lost: 0,
+    duplicates: 0,
+    reordered: 0,
+    lossRatio: 0,
+    fps: 15,
+    keyframeIntervalFrames: 30,
+    keyframeIntervalSeconds: 2,
+    width: 640,
+    height: 360,
+  });
   expect(measured?.seconds).toBeCloseTo(4, 2);
   // A group: 12,000 + 29 × 1,500 bytes of NAL units, plus a few bytes of fragment headers and parameter sets, in 2 s.
   expect(measured?.bitrateKbps).toBeGreaterThan(((12_000 + 29 * 1500) * 8) / 2 / 1000);
@@ -80,12 +90,29 @@ test.each([
   { why: 'the middle of one', codec: 'H264', payload: Uint8Array.of(0x7c, 0x05, 1), starts: false },
   { why: 'an ordinary slice', codec: 'H264', payload: Uint8Array.of(0x61, 1), starts: false },
   { why: 'an H.265 IDR', codec: 'H265', payload: Uint8Array.of(19 << 1, 1, 9), starts: true },
-  { why: 'the start of a fragmented H.265 CRA', codec: 'H265', payload: Uint8Array.of(49 << 1, 1, 0x80 | 21), starts: true },
+  {
+    why: 'the start of a fragmented H.265 CRA',
+    codec: 'H265',
+    payload: Uint8Array.of(49 << 1, 1, 0x80 | 21),
+    starts: true,
+  },
   { why: 'an H.265 trailing picture', codec: 'H265', payload: Uint8Array.of(1 << 1, 1, 9), starts: false },
-  { why: 'the first fragment of a JPEG', codec: 'JPEG', payload: Uint8Array.of(0, 0, 0, 0, 1, 255, 80, 60), starts: true },
-  { why: 'a later fragment of a JPEG', codec: 'JPEG', payload: Uint8Array.of(0, 0, 5, 120, 1, 255, 80, 60), starts: false },
+  {
+    why: 'the first fragment of a JPEG',
+    codec: 'JPEG',
+    payload: Uint8Array.of(0, 0, 0, 0, 1, 255, 80, 60),
+    starts: true,
+  },
+  {
+    why: 'a later fragment of a JPEG',
+    codec: 'JPEG',
+    payload: Uint8Array.of(0, 0, 5, 120, 1, 255, 80, 60),
+    starts: false,
+  },
   { why: 'nothing', codec: 'H264', payload: new Uint8Array(0), starts: false },
-])('key frames in payloads: $why', ({ codec, payload, starts }) => expect(PAYLOAD_READERS[codec]?.(payload).startsKeyFrame).toBe(starts));
+])('key frames in payloads: $why', ({ codec, payload, starts }) =>
+  expect(PAYLOAD_READERS[codec]?.(payload).startsKeyFrame).toBe(starts),
+);
 
 test('the parameter set in a STAP-A is found', () => {
   const payload = Uint8Array.of(0x78, 0, SPS_640.length, ...SPS_640);

@@ -16,12 +16,33 @@ const bytes = (hex: string): Uint8Array => {
 // RFC 3550 §5.1: V=2 P X CC | M PT | sequence number | timestamp | SSRC | CSRC… | extension | payload | padding
 test.each([
   { why: 'plain', hex: '80 e0 0001 00000bb8 deadbeef 41', marker: true, payloadType: 96, payload: [0x41] },
-  { why: 'with two CSRCs', hex: '82 60 0001 00000bb8 deadbeef 00000001 00000002 41', marker: false, payloadType: 96, payload: [0x41] },
-  { why: 'with a header extension', hex: '90 60 0001 00000bb8 deadbeef bede 0001 01020304 41', marker: false, payloadType: 96, payload: [0x41] },
-  { why: 'with padding', hex: 'a0 60 0001 00000bb8 deadbeef 41 000003', marker: false, payloadType: 96, payload: [0x41] },
+  {
+    why: 'with two CSRCs',
+    hex: '82 60 0001 00000bb8 deadbeef 00000001 00000002 41',
+    marker: false,
+    payloadType: 96,
+    payload: [0x41],
+  },
+  {
+    why: 'with a header extension',
+    hex: '90 60 0001 00000bb8 deadbeef bede 0001 01020304 41',
+    marker: false,
+    payloadType: 96,
+    payload: [0x41],
+  },
+  {
+    why: 'with padding',
+    hex: 'a0 60 0001 00000bb8 deadbeef 41 000003',
+    marker: false,
+    payloadType: 96,
+    payload: [0x41],
+  },
 ])('reads a packet: $why', ({ hex, marker, payloadType, payload }) => {
   const parsed = parseRtpPacket(bytes(hex));
-  expect(parsed).toMatchObject({ ok: true, value: { marker, payloadType, sequenceNumber: 1, rtpTimestamp: 3000, ssrc: 0xdeadbeef } });
+  expect(parsed).toMatchObject({
+    ok: true,
+    value: { marker, payloadType, sequenceNumber: 1, rtpTimestamp: 3000, ssrc: 0xdeadbeef },
+  });
   expect(parsed.ok && [...parsed.value.payload]).toEqual(payload);
 });
 
@@ -40,25 +61,29 @@ test('cut off at every byte, a header is refused by name', () => {
 
 test('any loss, repetition and start: what never arrived is counted exactly', () => {
   fc.assert(
-    fc.property(fc.integer({ min: 0, max: 65_535 }), fc.array(fc.constantFrom('sent', 'sent', 'sent', 'lost', 'twice'), { minLength: 1, maxLength: 400 }), (first, fates) => {
-      const counter = new ReceptionCounter(0);
-      let lastArrived = -1;
-      let firstArrived = -1;
-      let twice = 0;
-      for (const [index, fate] of fates.entries()) {
-        if (fate === 'lost') continue;
-        if (firstArrived < 0) firstArrived = index;
-        lastArrived = index;
-        counter.push((first + index) % 65_536);
-        if (fate === 'twice') {
+    fc.property(
+      fc.integer({ min: 0, max: 65_535 }),
+      fc.array(fc.constantFrom('sent', 'sent', 'sent', 'lost', 'twice'), { minLength: 1, maxLength: 400 }),
+      (first, fates) => {
+        const counter = new ReceptionCounter(0);
+        let lastArrived = -1;
+        let firstArrived = -1;
+        let twice = 0;
+        for (const [index, fate] of fates.entries()) {
+          if (fate === 'lost') continue;
+          if (firstArrived < 0) firstArrived = index;
+          lastArrived = index;
           counter.push((first + index) % 65_536);
-          twice += 1;
+          if (fate === 'twice') {
+            counter.push((first + index) % 65_536);
+            twice += 1;
+          }
         }
-      }
-      const lost = fates.slice(Math.max(0, firstArrived), lastArrived + 1).filter((fate) => fate === 'lost').length;
-      expect(counter.counts.neverArrived).toBe(lost);
-      expect(counter.counts.duplicates).toBe(twice);
-    }),
+        const lost = fates.slice(Math.max(0, firstArrived), lastArrived + 1).filter((fate) => fate === 'lost').length;
+        expect(counter.counts.neverArrived).toBe(lost);
+        expect(counter.counts.duplicates).toBe(twice);
+      },
+    ),
   );
 });
 

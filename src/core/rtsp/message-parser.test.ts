@@ -9,7 +9,15 @@ const frame = (channel: number, payload: Uint8Array): Uint8Array =>
   concatBytes([Uint8Array.of(0x24, channel, payload.length >> 8, payload.length & 0xff), payload]);
 
 const SDP = 'v=0\r\ns=x\r\n';
-const described = writeResponse(200, 'OK', [{ name: 'CSeq', value: '2' }, { name: 'Content-Length', value: String(SDP.length) }], SDP);
+const described = writeResponse(
+  200,
+  'OK',
+  [
+    { name: 'CSeq', value: '2' },
+    { name: 'Content-Length', value: String(SDP.length) },
+  ],
+  SDP,
+);
 
 /** What a camera says in one breath: an answer, pictures, another answer, a request of its own. */
 const CONVERSATION = concatBytes([
@@ -17,7 +25,12 @@ const CONVERSATION = concatBytes([
   frame(0, Uint8Array.of(0x80, 0x60, 0x0d, 0x0a)),
   frame(1, new Uint8Array(0)),
   bytesOf('\r\n'),
-  bytesOf(writeResponse(401, 'Unauthorized', [{ name: 'WWW-Authenticate', value: 'Basic realm="a"' }, { name: 'www-authenticate', value: 'Digest realm="b", nonce="c"' }])),
+  bytesOf(
+    writeResponse(401, 'Unauthorized', [
+      { name: 'WWW-Authenticate', value: 'Basic realm="a"' },
+      { name: 'www-authenticate', value: 'Digest realm="b", nonce="c"' },
+    ]),
+  ),
   frame(0, new Uint8Array(1400).fill(0x24)),
   bytesOf(writeRequest('OPTIONS', 'rtsp://here', [{ name: 'CSeq', value: '1' }])),
 ]);
@@ -29,7 +42,14 @@ function parse(chunks: readonly Uint8Array[]): RtspEvent[] {
 const whole = parse([CONVERSATION]);
 
 test('reads answers, frames and requests in their order', () => {
-  expect(whole.map(({ kind }) => kind)).toEqual(['response', 'interleaved', 'interleaved', 'response', 'interleaved', 'request']);
+  expect(whole.map(({ kind }) => kind)).toEqual([
+    'response',
+    'interleaved',
+    'interleaved',
+    'response',
+    'interleaved',
+    'request',
+  ]);
   const [first, , , refused] = whole;
   expect(first?.kind === 'response' && textOf(first.response.body)).toBe(SDP);
   expect(refused?.kind === 'response' && headersOf(refused.response, 'WWW-Authenticate')).toHaveLength(2);
@@ -75,10 +95,26 @@ test.each([
   { why: 'another greeting', message: '220 mail.example ready\r\n', code: 'rtsp.not-rtsp' },
   { why: 'TLS bytes', message: '\u0016\u0003\u0001', code: 'rtsp.not-rtsp' },
   { why: 'an endless first line', message: long(5000), code: 'rtsp.start-line-too-long' },
-  { why: 'endless headers', message: `RTSP/1.0 200 OK\r\n${`A: ${long(1000)}\r\n`.repeat(70)}`, code: 'rtsp.headers-too-long' },
-  { why: 'a negative length', message: 'RTSP/1.0 200 OK\r\nContent-Length: -5\r\n\r\n', code: 'rtsp.bad-content-length' },
-  { why: 'two lengths', message: 'RTSP/1.0 200 OK\r\nContent-Length: 5\r\nContent-Length: 6\r\n\r\n', code: 'rtsp.bad-content-length' },
-  { why: 'an absurd length', message: 'RTSP/1.0 200 OK\r\nContent-Length: 999999999999\r\n\r\n', code: 'rtsp.body-too-long' },
+  {
+    why: 'endless headers',
+    message: `RTSP/1.0 200 OK\r\n${`A: ${long(1000)}\r\n`.repeat(70)}`,
+    code: 'rtsp.headers-too-long',
+  },
+  {
+    why: 'a negative length',
+    message: 'RTSP/1.0 200 OK\r\nContent-Length: -5\r\n\r\n',
+    code: 'rtsp.bad-content-length',
+  },
+  {
+    why: 'two lengths',
+    message: 'RTSP/1.0 200 OK\r\nContent-Length: 5\r\nContent-Length: 6\r\n\r\n',
+    code: 'rtsp.bad-content-length',
+  },
+  {
+    why: 'an absurd length',
+    message: 'RTSP/1.0 200 OK\r\nContent-Length: 999999999999\r\n\r\n',
+    code: 'rtsp.body-too-long',
+  },
   { why: 'a body cut short', message: 'RTSP/1.0 200 OK\r\nContent-Length: 50\r\n\r\nabc', code: 'rtsp.truncated' },
   { why: 'a frame cut short', message: '$\u0000\u0000\u0020abc', code: 'rtsp.truncated' },
 ])('names $why, once, and reads nothing after it', ({ message, code }) => {

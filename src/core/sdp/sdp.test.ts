@@ -11,7 +11,12 @@ test.each([
   { why: 'text that is no SDP line', text: 'v=0\nhello\n', line: 2, code: 'sdp.malformed-line' },
   { why: 'a media line cut short', text: 'v=0\nm=video 0\n', line: 2, code: 'sdp.malformed-line' },
   { why: 'a media line without a port', text: 'v=0\nm=video x RTP/AVP 96\n', line: 2, code: 'sdp.malformed-line' },
-  { why: 'an rtpmap without a clock', text: 'v=0\nm=video 0 RTP/AVP 96\na=rtpmap:96 H264\n', line: 3, code: 'sdp.bad-value' },
+  {
+    why: 'an rtpmap without a clock',
+    text: 'v=0\nm=video 0 RTP/AVP 96\na=rtpmap:96 H264\n',
+    line: 3,
+    code: 'sdp.bad-value',
+  },
   { why: 'a clock of 0 Hz', text: 'v=0\nm=video 0 RTP/AVP 96\na=rtpmap:96 H264/0\n', line: 3, code: 'sdp.bad-value' },
   { why: 'a frame rate in words', text: `${video('a=framerate:many')}`, line: 4, code: 'sdp.bad-value' },
 ])('names $why with its line', ({ text, line, code }) => {
@@ -33,7 +38,10 @@ test.each([
 });
 
 test('Base64 in fmtp keeps its = signs', () => {
-  const { session } = parseSdp(video('a=fmtp:96 sprop-parameter-sets=Z0LAFtoCgL/lwEQAAAMABAAAAwB4PFi6gA==,aM4PyA=='), BASE);
+  const { session } = parseSdp(
+    video('a=fmtp:96 sprop-parameter-sets=Z0LAFtoCgL/lwEQAAAMABAAAAwB4PFi6gA==,aM4PyA=='),
+    BASE,
+  );
   expect(session.media[0]?.sps).toEqual({ width: 640, height: 360, fps: [15, 1] });
 });
 
@@ -56,6 +64,8 @@ test('limits: a description of a million lines is read to its limit and says so'
 });
 
 test('any text at all is read without an exception', () => {
-  const line = fc.tuple(fc.constantFrom('v=', 'm=', 'a=', 'a=rtpmap:', 'a=fmtp:', 's=', '', 'b='), fc.string({ maxLength: 40 })).map(([head, rest]) => head + rest);
+  const line = fc
+    .tuple(fc.constantFrom('v=', 'm=', 'a=', 'a=rtpmap:', 'a=fmtp:', 's=', '', 'b='), fc.string({ maxLength: 40 }))
+    .map(([head, rest]) => head + rest);
   fc.assert(fc.property(fc.array(line, { maxLength: 30 }), (lines) => void parseSdp(lines.join('\r\n'), BASE)));
 });

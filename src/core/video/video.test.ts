@@ -17,7 +17,8 @@ const SPS_H264 = hex('67640028acb403c0113f2e0220000003002000000641e30654');
 const SPS_H265 = hex('420101016000000300900000030000030078a003c0801107cb965654a4c2f0168080000003008000000c84');
 
 /** A NAL unit of a type with content that cannot be mistaken for another's. */
-const nal = (type: number, length: number): Uint8Array => Uint8Array.from({ length }, (_, i) => (i === 0 ? 0x60 | type : (i * 7 + type) & 0xff));
+const nal = (type: number, length: number): Uint8Array =>
+  Uint8Array.from({ length }, (_, i) => (i === 0 ? 0x60 | type : (i * 7 + type) & 0xff));
 
 function packetsOf(pictures: readonly (readonly Uint8Array[])[], maxPayload: number, firstSeq = 65_530): RtpPacket[] {
   let sequenceNumber = firstSeq;
@@ -37,12 +38,21 @@ const unitsOf = (packets: readonly RtpPacket[]) => {
 test('pictures of any size come through any packet size unharmed', () => {
   const picture = fc.array(fc.integer({ min: 2, max: 4000 }), { minLength: 1, maxLength: 4 });
   fc.assert(
-    fc.property(fc.array(picture, { minLength: 1, maxLength: 6 }), fc.integer({ min: 40, max: 1500 }), (sizes, maxPayload) => {
-      const pictures = sizes.map((lengths, index) => [...(index === 0 ? [nal(7, 20), nal(8, 6)] : []), ...lengths.map((length) => nal(index === 0 ? 5 : 1, length))]);
-      const units = unitsOf(packetsOf(pictures, maxPayload));
-      expect(units.map(({ nals }) => nals.map(hexOf))).toEqual(pictures.map((nals) => nals.map(hexOf)));
-      expect(units.map(({ isKeyFrame, damaged }) => ({ isKeyFrame, damaged }))).toEqual(pictures.map((_, index) => ({ isKeyFrame: index === 0, damaged: false })));
-    }),
+    fc.property(
+      fc.array(picture, { minLength: 1, maxLength: 6 }),
+      fc.integer({ min: 40, max: 1500 }),
+      (sizes, maxPayload) => {
+        const pictures = sizes.map((lengths, index) => [
+          ...(index === 0 ? [nal(7, 20), nal(8, 6)] : []),
+          ...lengths.map((length) => nal(index === 0 ? 5 : 1, length)),
+        ]);
+        const units = unitsOf(packetsOf(pictures, maxPayload));
+        expect(units.map(({ nals }) => nals.map(hexOf))).toEqual(pictures.map((nals) => nals.map(hexOf)));
+        expect(units.map(({ isKeyFrame, damaged }) => ({ isKeyFrame, damaged }))).toEqual(
+          pictures.map((_, index) => ({ isKeyFrame: index === 0, damaged: false })),
+        );
+      },
+    ),
   );
 });
 
@@ -52,7 +62,9 @@ test('one packet lost damages or drops its picture, and none before it', () => {
   for (let gone = 1; gone < packets.length - 1; gone++) {
     const units = unitsOf(packets.filter((_, index) => index !== gone));
     const own = packets[gone]?.rtpTimestamp ?? 0;
-    const hurt = [0, 6000, 12_000].filter((stamp) => !units.some((unit) => unit.rtpTimestamp === stamp && !unit.damaged));
+    const hurt = [0, 6000, 12_000].filter(
+      (stamp) => !units.some((unit) => unit.rtpTimestamp === stamp && !unit.damaged),
+    );
     // What was lost at the very end of a picture is noticed with the next packet, whose picture is then marked too.
     expect(hurt).toContain(own);
     expect(hurt.every((stamp) => stamp === own || stamp === own + 6000)).toBe(true);
@@ -70,14 +82,30 @@ test.each([
   { why: 'a fragment without its header', payload: [0x7c] },
   { why: 'a kind that no offer allows', payload: [0x79, 0, 0, 0, 0] },
 ])('hostile payload: $why gives no picture', ({ payload }) => {
-  const packet = { payload: Uint8Array.from(payload), marker: true, sequenceNumber: 1, rtpTimestamp: 0, payloadType: 96, ssrc: 1 };
+  const packet = {
+    payload: Uint8Array.from(payload),
+    marker: true,
+    sequenceNumber: 1,
+    rtpTimestamp: 0,
+    payloadType: 96,
+    ssrc: 1,
+  };
   expect(unitsOf([packet])).toEqual([]);
 });
 
 test('any payloads at all are taken without an exception', () => {
   fc.assert(
     fc.property(fc.array(fc.uint8Array({ maxLength: 60 }), { maxLength: 20 }), (payloads) => {
-      unitsOf(payloads.map((payload, index) => ({ payload, marker: index % 3 === 0, sequenceNumber: index, rtpTimestamp: index >> 1, payloadType: 96, ssrc: 1 })));
+      unitsOf(
+        payloads.map((payload, index) => ({
+          payload,
+          marker: index % 3 === 0,
+          sequenceNumber: index,
+          rtpTimestamp: index >> 1,
+          payloadType: 96,
+          ssrc: 1,
+        })),
+      );
     }),
   );
 });
@@ -85,19 +113,28 @@ test('any payloads at all are taken without an exception', () => {
 test.each([
   { codec: 'h264', nal: SPS_H264 },
   { codec: 'h265', nal: SPS_H265 },
-] as const)('$codec parameter set cut at every byte: a fault, or the picture it stood for, never an exception', ({ codec, nal: whole }) => {
-  const size = parseSps(codec, whole);
-  for (let length = 0; length < whole.length; length++) {
-    const cut = parseSps(codec, whole.subarray(0, length));
-    if (cut.ok) expect({ width: cut.value.width, height: cut.value.height }).toEqual(size.ok && { width: size.value.width, height: size.value.height });
-    else expect(cut.error).toBe('truncated');
-  }
-});
+] as const)(
+  '$codec parameter set cut at every byte: a fault, or the picture it stood for, never an exception',
+  ({ codec, nal: whole }) => {
+    const size = parseSps(codec, whole);
+    for (let length = 0; length < whole.length; length++) {
+      const cut = parseSps(codec, whole.subarray(0, length));
+      if (cut.ok)
+        expect({ width: cut.value.width, height: cut.value.height }).toEqual(
+          size.ok && { width: size.value.width, height: size.value.height },
+        );
+      else expect(cut.error).toBe('truncated');
+    }
+  },
+);
 
 test('a parameter set of noise is refused or read, never an exception', () => {
   fc.assert(
     fc.property(fc.uint8Array({ maxLength: 80 }), (noise) => {
-      for (const [codec, header] of [['h264', [0x67]], ['h265', [0x42, 0x01]]] as const) {
+      for (const [codec, header] of [
+        ['h264', [0x67]],
+        ['h265', [0x42, 0x01]],
+      ] as const) {
         const parsed = parseSps(codec, Uint8Array.from([...header, ...noise]));
         if (parsed.ok) expect(parsed.value.width).toBeLessThanOrEqual(16_888);
       }
@@ -121,7 +158,9 @@ test.each([
   { codec: 'H265', mbit: 1.38 },
   { codec: 'JPEG', mbit: 37.3 },
 ])('modelled rate of $codec', ({ codec, mbit }) => {
-  expect(((modelledRate({ codec, width: 1920, height: 1080, fps: 15, gopFrames: 30 }) ?? 0) / 1e6).toFixed(1)).toBe(mbit.toFixed(1));
+  expect(((modelledRate({ codec, width: 1920, height: 1080, fps: 15, gopFrames: 30 }) ?? 0) / 1e6).toFixed(1)).toBe(
+    mbit.toFixed(1),
+  );
 });
 
 test('a codec the model does not know has no rate, rather than a guessed one', () => {

@@ -1,0 +1,160 @@
+import type { ProbeReport } from '../../src/core/probe/probe-types.ts';
+import { applyCommand, type SiteCommand, type Stamp } from '../../src/core/site/site-commands.ts';
+import { type Camera, emptySite, type Site } from '../../src/core/site/site-types.ts';
+
+export const AT = '2026-11-25T09:00:00.000Z';
+
+/** Stamps with ids that count up, so that a test can name them. */
+export function stamps(at = AT): Stamp {
+  let count = 0;
+  return {
+    at,
+    newId: () => {
+      count += 1;
+      return `id-${at.replaceAll(':', '')}-${count}`;
+    },
+  };
+}
+
+export const camera = (id: string, more: Partial<Camera> = {}): Camera => ({
+  id,
+  name: id,
+  place: '',
+  kind: 'camera',
+  modelId: null,
+  host: '10.77.4.21',
+  ports: { rtsp: 554 },
+  account: { user: 'viewer', secretRef: `secret-${id}` },
+  streams: [
+    {
+      id: `${id}-main`,
+      label: 'main',
+      path: '/live/main',
+      codec: 'H264',
+      width: 1280,
+      height: 720,
+      fps: 15,
+      gopFrames: 30,
+      bitrateKbps: null,
+    },
+    {
+      id: `${id}-sub`,
+      label: 'sub',
+      path: '/live/sub',
+      codec: 'H264',
+      width: 640,
+      height: 360,
+      fps: 10,
+      gopFrames: 20,
+      bitrateKbps: 256,
+    },
+  ],
+  ...more,
+});
+
+/** Two cameras, a recorder of 225 GB usable with 14 days wanted, and a hub. */
+export const mill = (): Site => ({
+  ...emptySite('mill', 'Alder Mill'),
+  cameras: [camera('sluice'), camera('boots', { host: '10.77.4.27', ports: { rtsp: 8554 } })],
+  destinations: [
+    {
+      id: 'loft',
+      name: 'Loft store',
+      kind: 'recorder',
+      codecs: ['H264'],
+      storage: { diskTB: 0.25, usableFraction: 0.9 },
+      retentionDays: 14,
+    },
+    { id: 'hub', name: 'Mill hub', kind: 'hub', codecs: [], storage: null, retentionDays: null },
+  ],
+});
+
+export const record = (id: string, cameraId: string, streamId = `${cameraId}-main`): SiteCommand => ({
+  kind: 'addTap',
+  judged: 'fits',
+  tap: {
+    id,
+    cameraId,
+    streamId,
+    destinationId: 'loft',
+    use: 'record',
+    protocol: 'rtsp',
+    schedule: { mode: 'continuous' },
+  },
+});
+
+export const apply = (site: Site, ...commands: readonly SiteCommand[]): Site => {
+  let changed = site;
+  for (const [index, command] of commands.entries())
+    changed = applyCommand(changed, command, stamps(`2026-11-25T09:0${index}:00.000Z`));
+  return changed;
+};
+
+/** A report as a probe of a sound stream would give it. */
+export const report = (
+  more: { kbps?: number; cause?: ProbeReport['cause']; lost?: number; codec?: string } = {},
+): ProbeReport => {
+  const { kbps = 1200, cause = null, lost = 0, codec = 'H264' } = more;
+  const declared = {
+    width: 1280,
+    height: 720,
+    fps: 15,
+    profile: 'Main',
+    level: '3.1',
+    channels: null,
+    bitrateKbps: 2048,
+  };
+  const measured = {
+    seconds: 3,
+    packets: 1000 - lost,
+    lost,
+    duplicates: 0,
+    reordered: 0,
+    lossRatio: lost / 1000,
+    jitterMs: 2,
+    fps: 14.9,
+    bitrateKbps: kbps,
+    keyframeIntervalFrames: 30,
+    keyframeIntervalSeconds: 2,
+    width: 1280,
+    height: 720,
+  };
+  const media = [
+    { kind: 'video' as const, codec, payloadType: 96, clockRate: 90_000, control: 'x', declared, measured },
+  ];
+  const failed = {
+    rule: `probe.${cause}`,
+    severity: 'stop' as const,
+    title: 'Failed',
+    because: 'it said no',
+    do: ['x'],
+    why: 'y',
+  };
+  return {
+    target: { url: 'rtsp://10.77.4.21/live/main', host: '10.77.4.21', port: 554, path: '/live/main' },
+    verdict: cause ? 'fail' : 'ok',
+    cause,
+    steps: [{ name: 'sample', startMs: 100, durationMs: 3000, ok: true, status: null, note: null }],
+    auth: { scheme: 'digest-md5', qop: 'auth', realm: 'mill' },
+    server: 'x',
+    transport: 'tcp',
+    sessionTimeoutS: 60,
+    clockErrorMs: 120,
+    media: cause ? [] : media,
+    findings: cause ? [failed] : [],
+  };
+};
+
+export const probed = (
+  cameraId: string,
+  given: ProbeReport,
+  url = 'rtsp://10.77.4.21/live/main',
+  streamId = `${cameraId}-main`,
+): SiteCommand => ({
+  kind: 'recordProbe',
+  cameraId,
+  streamId,
+  url,
+  probeId: `probe-${streamId}-${given.media[0]?.measured?.bitrateKbps ?? 'failed'}`,
+  report: given,
+});
