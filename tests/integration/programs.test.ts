@@ -1,0 +1,217 @@
+import { type ChildProcess, spawn } from 'node:child_process';
+import { mkdtempSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { createInterface } from 'node:readline';
+import { afterAll, beforeAll, expect, test } from '@jest/globals';
+import WebSocket from 'ws';
+import { decodeLiveFrame } from '../../src/contract/live-frame.ts';
+import { writeSiteFile } from '../../src/core/site/site-file.ts';
+import { BOOT_ROOM, SLUICE_RAIL } from '../../src/standins/personality.ts';
+import { apply, mill, probed, record, report } from '../support/sites.ts';
+import { ACCOUNT, startTestCamera, type TestCamera } from '../support/test-camera.ts';
+
+// The programs as they are shipped, started as a person starts them.
+const CLEARTAP = join(__dirname, '../../dist/node/cleartap.mjs');
+const SERVER = join(__dirname, '../../dist/node/server.mjs');
+
+interface Outcome {
+  readonly code: number | null;
+  readonly out: string;
+  readonly err: string;
+}
+
+function cleartap(
+  args: readonly string[],
+  given: { env?: Record<string, string>; input?: string } = {},
+): Promise<Outcome> {
+  return new Promise((resolve) => {
+    const child = spawn(process.execPath, [CLEARTAP, ...args], { env: { ...process.env, ...given.env } });
+    let out = '';
+    let err = '';
+    child.stdout.on('data', (chunk) => {
+      out += chunk;
+    });
+    child.stderr.on('data', (chunk) => {
+      err += chunk;
+    });
+    child.on('close', (code) => resolve({ code, out, err }));
+    child.stdin.end(given.input ?? '');
+  });
+}
+
+let camera: TestCamera;
+beforeAll(async () => {
+  camera = await startTestCamera();
+});
+afterAll(() => camera.close());
+
+const quick = ['--seconds', '0.5', '--json'];
+
+test.each([
+  {
+    why: 'the secret from a variable',
+    args: ['--user', ACCOUNT.user, '--pass-env', 'CAM_PASS'],
+    env: { CAM_PASS: ACCOUNT.password },
+  },
+  {
+    why: 'the secret from standard input',
+    args: ['--user', ACCOUNT.user, '--pass-stdin'],
+    input: `${ACCOUNT.password}\n`,
+  },
+])('cleartap probe prints one JSON object and exits 0: $why', async ({ args, ...given }) => {
+  const { code, out, err } = await cleartap(['probe', camera.url, ...args, ...quick], given);
+  expect({ code, err }).toEqual({ code: 0, err: '' });
+  expect(out.trim().split('\n')).toHaveLength(1);
+  const printed = JSON.parse(out);
+  expect(Object.keys(printed)).toEqual(
+    expect.arrayContaining(['target', 'verdict', 'cause', 'steps', 'auth', 'server', 'media', 'findings']),
+  );
+  expect(printed).toMatchObject({
+    verdict: 'ok',
+    cause: null,
+    target: { host: '127.0.0.1', port: camera.port, path: '/live' },
+  });
+  expect(out).not.toContain(ACCOUNT.password);
+});
+
+test('the account may stand in the URL, and is gone from the report', async () => {
+  const url = camera.url.replace('rtsp://', 'rtsp://viewer:Weir%20%26%20Gate%2F7@');
+  const { code, out } = await cleartap(['probe', url, '--no-media', '--json']);
+  expect(code).toBe(0);
+  expect(out).not.toContain('Weir');
+  expect(JSON.parse(out).target.url).toBe(camera.url);
+});
+
+test.each([
+  {
+    why: 'a wrong secret',
+    args: () => ['probe', camera.url, '--user', 'viewer', '--json'],
+    code: 1,
+    cause: 'auth-failed',
+  },
+  { why: 'not a URL', args: () => ['probe', 'camera-by-the-weir', '--json'], code: 1, cause: 'bad-url' },
+  { why: 'a wrong scheme', args: () => ['probe', 'http://127.0.0.1/', '--json'], code: 1, cause: 'bad-url' },
+  {
+    why: 'a public address',
+    args: () => ['probe', 'rtsp://198.51.100.7/', '--json'],
+    code: 1,
+    cause: 'blocked-by-policy',
+  },
+])('cleartap probe exits 1 with its cause: $why', async ({ args, code, cause }) => {
+  const outcome = await cleartap(args());
+  expect(outcome.code).toBe(code);
+  expect(JSON.parse(outcome.out)).toMatchObject({ verdict: 'fail', cause });
+});
+
+test.each([
+  { why: 'no command', args: [] },
+  { why: 'an unknown command', args: ['prove'] },
+  { why: 'no URL', args: ['probe'] },
+  { why: 'an unknown option', args: ['probe', 'rtsp://127.0.0.1/', '--quick'] },
+  { why: 'a sample in words', args: ['probe', 'rtsp://127.0.0.1/', '--seconds', 'many'] },
+  { why: 'a variable that is not set', args: ['probe', 'rtsp://127.0.0.1/', '--pass-env', 'NO_SUCH_VARIABLE'] },
+  { why: 'a file that is not there', args: ['check', '/no/such/file'] },
+])('wrong usage exits 2 and says how it is meant: $why', async ({ args }) => {
+  const { code, out, err } = await cleartap(args);
+  expect({ code, out }).toEqual({ code: 2, out: '' });
+  expect(err).toContain('usage:');
+});
+
+test('without --json it is for eyes', async () => {
+  const { out } = await cleartap(
+    ['probe', camera.url, '--user', ACCOUNT.user, '--pass-env', 'CAM_PASS', '--seconds', '0.5'],
+    { env: { CAM_PASS: ACCOUNT.password } },
+  );
+  expect(out).toMatch(/authenticate\s+200/);
+  expect(out).toMatch(/160×96, 15\.0 frames a second/);
+});
+
+test('cleartap check tells findings and budgets, and exits 1 when one says stop', async () => {
+  const folder = mkdtempSync(join(tmpdir(), 'cleartap-'));
+  const file = join(folder, 'mill.cleartap.json');
+  writeFileSync(
+    file,
+    writeSiteFile(apply(mill(), probed('sluice', report({ kbps: 3100 })), record('tap-1', 'sluice'))),
+  );
+  const { code, out } = await cleartap(['check', file, '--json']);
+  expect(code).toBe(1);
+  const printed = JSON.parse(out);
+  expect(printed.findings).toMatchObject([{ camera: 'sluice', rule: 'storage.retention-short' }]);
+  expect(printed.budgets).toMatchObject([{ tap: 'tap-1', verdict: 'will-not-work', retention: { daysWanted: 14 } }]);
+  writeFileSync(file, writeSiteFile(mill()));
+  expect((await cleartap(['check', file, '--json'])).code).toBe(0);
+  writeFileSync(file, '{"format":');
+  expect((await cleartap(['check', file, '--json'])).code).toBe(2);
+});
+
+const firstLine = async (child: ChildProcess, matching: RegExp): Promise<string> => {
+  if (!child.stdout) throw new Error('stdout');
+  for await (const line of createInterface(child.stdout)) if (matching.test(line)) return line;
+  throw new Error('ended without saying it');
+};
+const ended = (child: ChildProcess): Promise<number | null> => new Promise((resolve) => child.once('exit', resolve));
+
+test('cleartap standins prints where its cameras listen, serves, and ends on SIGTERM', async () => {
+  const child = spawn(process.execPath, [CLEARTAP, 'standins', '--json']);
+  const { devices } = JSON.parse(await firstLine(child, /^\{/));
+  expect(devices.map(({ name }: { name: string }) => name)).toEqual(['Sluice rail', 'Boot room']);
+  const { url } = devices[1].rtsp[0];
+  const { out } = await cleartap(['probe', url, '--seconds', '1', '--json']);
+  expect(JSON.parse(out)).toMatchObject({
+    cause: null,
+    media: [{ codec: 'H264', measured: { width: 960, height: 540 } }],
+  });
+  child.kill('SIGTERM');
+  expect(await ended(child)).toBe(0);
+}, 40_000);
+
+test('the demo server: next free port, live pictures over WebSocket, gone within a second of SIGTERM', async () => {
+  const blocker = spawn(process.execPath, [SERVER, '--port', '0']);
+  const taken = /:(\d+)\//.exec(await firstLine(blocker, /Clear Tap:/))?.[1] ?? '';
+  const child = spawn(process.execPath, [SERVER, '--demo', '--port', taken]);
+  const port = /:(\d+)\//.exec(await firstLine(child, /Clear Tap:/))?.[1] ?? '';
+  expect(Number(port)).toBeGreaterThan(Number(taken));
+
+  const open = (headers: Record<string, string>) =>
+    new WebSocket(`ws://127.0.0.1:${port}/api/live`, ['clear-tap.live.1'], { headers });
+  const refused = await new Promise((resolve) => open({ Origin: 'http://evil.example' }).on('error', resolve));
+  expect(String(refused)).toContain('403');
+
+  const socket = open({ Origin: `http://127.0.0.1:${port}` });
+  socket.binaryType = 'arraybuffer';
+  const { host, account } = SLUICE_RAIL;
+  socket.on('open', () =>
+    socket.send(JSON.stringify({ url: `rtsp://${host}/live/sub`, user: account?.user, secret: account?.password })),
+  );
+  const seen: (string | ArrayBuffer)[] = [];
+  await new Promise<void>((resolve) => {
+    socket.on('message', (data, isBinary) => {
+      seen.push(isBinary ? (data as ArrayBuffer) : String(data));
+      if (seen.length > 14) resolve();
+    });
+  });
+  expect(JSON.parse(String(seen[0]))).toMatchObject({
+    kind: 'format',
+    codec: 'H264',
+    codecString: expect.stringMatching(/^avc1\.4200/),
+  });
+  const frames = seen.flatMap((message) => (typeof message === 'string' ? [] : [decodeLiveFrame(message)]));
+  expect(frames.some((frame) => frame?.isKeyFrame)).toBe(true);
+  expect(frames.every((frame) => frame?.accessUnit[3] === 1)).toBe(true);
+
+  const wrong = open({ Origin: `http://127.0.0.1:${port}` });
+  wrong.on('open', () =>
+    wrong.send(
+      JSON.stringify({ url: `rtsp://${BOOT_ROOM.host}:${BOOT_ROOM.port}/ch0`, user: 'boot-viewer', secret: 'wrong' }),
+    ),
+  );
+  const said = await new Promise<string>((resolve) => wrong.on('message', (data) => resolve(String(data))));
+  expect(JSON.parse(said)).toMatchObject({ kind: 'ended', message: expect.stringContaining('refused the account') });
+
+  const startedMs = performance.now();
+  child.kill('SIGTERM');
+  blocker.kill('SIGTERM');
+  expect(await Promise.all([ended(child), ended(blocker)])).toEqual([0, 0]);
+  expect(performance.now() - startedMs).toBeLessThan(1500);
+}, 40_000);

@@ -1,0 +1,76 @@
+import type { Credentials } from '../../src/core/auth/authorization.ts';
+import { parseStreamUrl } from '../../src/core/net/stream-url.ts';
+import type { ProbeReport } from '../../src/core/probe/probe-types.ts';
+import { systemClock, systemEntropy } from '../../src/server/adapters/system.ts';
+import { createTcpDialer } from '../../src/server/adapters/tcp-dialer.ts';
+import { runProbe } from '../../src/server/probe/run-probe.ts';
+import type { Personality } from '../../src/standins/personality.ts';
+import { GroupEncoder } from '../../src/standins/pictures/group-encoder.ts';
+import { type RtspStandIn, type SessionEnd, startRtspStandIn } from '../../src/standins/rtsp-standin.ts';
+
+export const ACCOUNT = { user: 'viewer', password: 'Weir & Gate/7' };
+
+/** A small camera: its pictures cost next to nothing, so a test does not wait for them. */
+export const SMALL: Personality = {
+  name: 'Test weir',
+  host: '10.77.4.99',
+  port: 554,
+  server: 'test/1',
+  realm: 'test weir',
+  account: ACCOUNT,
+  digestQop: 'auth',
+  sessionTimeoutS: 60,
+  maxSessions: 3,
+  dropEvery: null,
+  maxPayloadBytes: 300,
+  stopsAfterMs: null,
+  streams: [
+    {
+      label: 'main',
+      path: '/live',
+      format: { scene: 'sluice', label: 'T', quantiser: 28, width: 160, height: 96, fps: 15, groupFrames: 10 },
+    },
+  ],
+};
+
+const encoder = new GroupEncoder();
+
+export interface TestCamera extends RtspStandIn {
+  readonly ended: readonly SessionEnd[];
+  readonly url: string;
+}
+
+export async function startTestCamera(more: Partial<Personality> = {}): Promise<TestCamera> {
+  const ended: SessionEnd[] = [];
+  const standIn = await startRtspStandIn(
+    { ...SMALL, ...more },
+    (request) => encoder.encode(request),
+    (end) => ended.push(end),
+  );
+  return { ...standIn, ended, url: `rtsp://127.0.0.1:${standIn.port}/live` };
+}
+
+export interface ProbeGiven {
+  readonly credentials?: Credentials | null;
+  readonly seconds?: number;
+  readonly timeoutMs?: number;
+  readonly media?: boolean;
+  readonly signal?: AbortSignal;
+}
+
+/** Probes over real sockets, as the application does. */
+export async function probe(url: string, given: ProbeGiven = {}): Promise<{ report: ProbeReport; tookMs: number }> {
+  const parsed = parseStreamUrl(url);
+  if (!parsed.ok) throw new Error(url);
+  const world = { dialer: createTcpDialer({ allowPublic: false }), clock: systemClock, entropy: systemEntropy };
+  const {
+    credentials = ACCOUNT,
+    seconds = 1,
+    timeoutMs = 3000,
+    media = true,
+    signal = new AbortController().signal,
+  } = given;
+  const startedMs = performance.now();
+  const report = await runProbe({ url: parsed.value.url, credentials, seconds, timeoutMs, media }, world, signal);
+  return { report, tookMs: performance.now() - startedMs };
+}
