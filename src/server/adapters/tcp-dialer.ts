@@ -24,8 +24,9 @@ const ERRNO_CAUSES: Readonly<Record<string, { cause: ProbeCause; note: string }>
   ETIMEDOUT: { cause: 'timeout', note: 'did not answer in time' },
 };
 
+/** Asked by shape, not by class: an error from another realm is still one. */
 const codeOf = (error: unknown): string =>
-  error instanceof Error && 'code' in error && typeof error.code === 'string' ? error.code : '';
+  typeof error === 'object' && error !== null && 'code' in error && typeof error.code === 'string' ? error.code : '';
 
 /** Runs work that cannot be aborted itself, but stops waiting for it at the limit or when the caller cancels. */
 async function within<T>(work: Promise<T>, { timeoutMs, signal }: Limits, late: () => DialFailure): Promise<T> {

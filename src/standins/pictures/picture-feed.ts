@@ -9,7 +9,7 @@ export interface FeedFormat extends PictureFormat {
 }
 
 export interface Picture {
-  /** When it was taken, by its own clock. */
+  /** When it is given out; RTP time stamps and sender reports follow from it. */
   readonly unixMs: number;
   readonly nals: readonly Uint8Array[];
   readonly isKeyFrame: boolean;
@@ -26,7 +26,7 @@ const HEADROOM = 1.4;
 
 /**
  * The pictures of one stream, encoded once for all its clients, a group ahead of time, and only while somebody draws.
- * Each picture is given out when its own clock says so.
+ * Each picture is given out when its own clock says so, or paced from then on when encoding fell behind.
  */
 export class PictureFeed {
   readonly #listeners = new Set<Listener>();
@@ -76,7 +76,9 @@ export class PictureFeed {
     if (this.#run) return;
     const run = { stopped: false };
     this.#run = run;
-    void this.#loop(run);
+    this.#loop(run).catch((error: unknown) => {
+      if (!run.stopped) console.error(`Stand-in ${this.format.label}: ${String(error)}`);
+    });
   }
 
   #lingerWhenIdle(): void {
@@ -92,15 +94,17 @@ export class PictureFeed {
     while (!run.stopped) {
       const group = await pending;
       if (run.stopped) return;
-      const nextStart = Math.max(startUnixMs + (groupFrames * 1000) / fps, Date.now());
-      pending = this.#encodeTimed(nextStart);
+      // A group that was not ready in time is shown late and at its own pace, as a camera that is short of breath does.
+      const playFromMs = Math.max(startUnixMs, Date.now());
+      startUnixMs = playFromMs + (groupFrames * 1000) / fps;
+      pending = this.#encodeTimed(startUnixMs);
+      pending.catch(() => {}); // told by the await above, unless the run was stopped before
       for (const [index, nals] of group.pictures.entries()) {
-        const unixMs = startUnixMs + (index * 1000) / fps;
+        const unixMs = playFromMs + (index * 1000) / fps;
         await sleepUntil(unixMs);
         if (run.stopped) return;
         this.#give({ unixMs, nals: index === 0 ? [group.sps, group.pps, ...nals] : nals, isKeyFrame: index === 0 });
       }
-      startUnixMs = nextStart;
     }
   }
 
