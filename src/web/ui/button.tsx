@@ -18,12 +18,13 @@ export function Button({ kind = 'plain', shortcut, className = '', children, typ
   return (
     <button
       type={type}
+      aria-keyshortcuts={shortcut}
       className={`inline-flex min-h-7 items-center justify-center gap-2 rounded-control border px-2.5 py-1 whitespace-nowrap disabled:cursor-not-allowed disabled:opacity-50 pointer-coarse:min-h-11 ${LOOKS[kind]} ${className}`}
       {...rest}
     >
       {children}
       {shortcut && (
-        <kbd className="hidden rounded-control border border-current px-1 font-mono text-[11px] leading-4 opacity-70 md:inline">
+        <kbd aria-hidden="true" className="hidden rounded-control border border-current px-1 font-mono text-[11px] leading-4 opacity-70 md:inline">
           {shortcut}
         </kbd>
       )}

@@ -1,0 +1,47 @@
+import { readFile } from 'node:fs/promises';
+import { expect, type Page } from '@playwright/test';
+
+// What a person does, in their words.
+
+export async function openCamera(page: Page, name: string): Promise<void> {
+  await page.goto('/');
+  await page.getByRole('link', { name, exact: true }).click();
+  await expect(page.getByRole('heading', { name, level: 1 })).toBeVisible();
+}
+
+/** Probes and waits for the verdict; the sample alone takes three seconds. */
+export async function probe(page: Page): Promise<void> {
+  await page.getByRole('button', { name: 'Probe', exact: true }).click();
+  await expect(page.getByRole('region', { name: 'Findings' })).toBeVisible({ timeout: 15_000 });
+}
+
+export const tape = (page: Page) => page.getByRole('region', { name: 'Wire tape' });
+export const facts = (page: Page) => page.getByRole('region', { name: 'Facts' });
+export const picture = (page: Page) => page.getByText(/^live, \d+\.\d\d s behind$/);
+export const fact = (page: Page, name: string) => facts(page).getByRole('row', { name });
+
+export async function savedFile(page: Page, act: () => Promise<void>): Promise<{ name: string; text: string }> {
+  const waiting = page.waitForEvent('download');
+  await act();
+  const download = await waiting;
+  return { name: download.suggestedFilename(), text: await readFile(await download.path(), 'utf8') };
+}
+
+export async function exportSite(page: Page): Promise<string> {
+  const { text } = await savedFile(page, async () => {
+    await page.getByRole('button', { name: 'Alder Mill' }).click();
+    await page.getByRole('menuitem', { name: 'Export this site' }).click();
+  });
+  return text;
+}
+
+export async function openFile(page: Page, name: string, text: string): Promise<void> {
+  await page.getByLabel('Site file').setInputFiles({ name, mimeType: 'application/json', buffer: Buffer.from(text) });
+}
+
+/** Pastes text into a field as the clipboard would. */
+export async function paste(page: Page, field: string, text: string): Promise<void> {
+  await page.evaluate((clip) => navigator.clipboard.writeText(clip), text);
+  await page.getByLabel(field, { exact: true }).focus();
+  await page.keyboard.press('ControlOrMeta+V');
+}
