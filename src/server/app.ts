@@ -69,9 +69,6 @@ export function createApp({ world, network, demo, ...guard }: AppOptions) {
     });
 }
 
-/** The typed surface of the server, for the page's client. */
-export type App = ReturnType<typeof createApp>;
-
 function parseJson(text: string): unknown {
   try {
     return JSON.parse(text);

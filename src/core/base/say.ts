@@ -31,10 +31,6 @@ export const sayCount = (value: number): string => String(Math.round(value)).rep
 /** 15 or 14.6: frames a second without digits that say nothing. */
 export const sayFps = (fps: number): string => String(Number(fps.toFixed(1)));
 
-/** “1 second”, “3 seconds”. */
-export const plural = (count: number, one: string, many = `${one}s`): string =>
-  `${sayCount(count)} ${count === 1 ? one : many}`;
-
 /** A stretch of time in the unit a person would use: 0.4 s, 3 min, 8 years. */
 export function sayStretch(seconds: number): string {
   const size = Math.abs(seconds);

@@ -80,10 +80,10 @@ function LogRow({ entry }: { entry: LogEntry }) {
       <span className="col-span-2 md:col-span-1">{entry.text}</span>
       <dl className="col-span-2 flex flex-wrap gap-x-4 text-small md:col-span-1">
         {entry.refs.map(({ name, value }) => (
-          <span key={name} className="inline-flex gap-1.5">
+          <div key={name} className="inline-flex gap-1.5">
             <dt className="text-soft">{name}</dt>
             <dd className="font-mono break-all">{value}</dd>
-          </span>
+          </div>
         ))}
       </dl>
     </li>

@@ -24,9 +24,12 @@ export function Button({ kind = 'plain', shortcut, className = '', children, typ
     >
       {children}
       {shortcut && (
-        <kbd aria-hidden="true" className="hidden rounded-control border border-current px-1 font-mono text-[11px] leading-4 opacity-70 md:inline">
+        <span
+          aria-hidden="true"
+          className="hidden rounded-control border border-current px-1 font-mono text-[11px] leading-4 opacity-70 md:inline"
+        >
           {shortcut}
-        </kbd>
+        </span>
       )}
     </button>
   );

@@ -46,10 +46,12 @@ function portError(port: string): string | null {
   return /^\d{1,5}$/.test(port) && Number(port) >= 1 && Number(port) <= 65_535 ? null : 'From 1 to 65535.';
 }
 function hostError(host: string): string | null {
-  if (host.trim() === '') return 'An address is needed.';
-  return parseStreamUrl(`rtsp://${urlHost(host.trim())}/`).ok
-    ? null
-    : 'Expected an IPv4 or IPv6 address or a host name.';
+  const wanted = host.trim();
+  if (wanted === '') return 'An address is needed.';
+  // Nothing but the host may come out of it: no port, no path, no account.
+  const parsed = parseStreamUrl(`rtsp://${urlHost(wanted)}/`);
+  const isHost = parsed.ok && parsed.value.url.host === wanted.toLowerCase() && parsed.value.url.path === '/';
+  return isHost ? null : 'Expected an IPv4 or IPv6 address or a host name.';
 }
 function pathError(path: string): string | null {
   if (/[\s#]/.test(path)) return 'No blanks and no “#”: encode a blank as %20.';

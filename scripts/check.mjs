@@ -1,0 +1,78 @@
+// `npm run check`: types, lint, layers, unit and socket tests, vectors, browser tests. Installs what is missing, goes on
+// after a failure so that one run tells everything, and ends with one line: N passed, N failed.
+import { spawn } from 'node:child_process';
+import { readdirSync } from 'node:fs';
+import { join } from 'node:path';
+import { ensureBuilt } from './ensure-built.mjs';
+import { chromium, ensureDebian, ensureInstalled, ffprobe, root } from './ensure-installed.mjs';
+
+const bin = (name) => join(root, 'node_modules', '.bin', name);
+const vectors = readdirSync(join(root, 'tests/vectors'))
+  .filter((name) => name.endsWith('.json'))
+  .map((name) => join('tests/vectors', name));
+
+/** Counts of a runner's own closing lines; a step without such a line counts as one. */
+const last = (text, pattern) => Number([...text.matchAll(pattern)].at(-1)?.[1] ?? 0);
+const one = (_, isOk) => ({ passed: isOk ? 1 : 0, failed: isOk ? 0 : 1 });
+const runner = (passed, failed) => (text, isOk) => {
+  const counts = { passed: last(text, passed), failed: last(text, failed) };
+  return isOk || counts.failed > 0 ? counts : { ...counts, failed: 1 };
+};
+
+const STEPS = [
+  { name: 'types', command: [bin('tsc'), '-b'], count: one },
+  { name: 'lint', command: [bin('biome'), 'check', '--error-on-warnings', '.'], count: one },
+  { name: 'layers', command: [bin('depcruise'), 'src', '--config', '.dependency-cruiser.cjs'], count: one },
+  { name: 'unused', command: [bin('knip')], count: one },
+  {
+    name: 'unit and sockets',
+    command: [bin('jest'), '--ci'],
+    count: runner(/^Tests:.*?(\d+) passed/gm, /^Tests:.*?(\d+) failed/gm),
+  },
+  {
+    name: 'vectors',
+    command: [process.execPath, 'scripts/vectors.mjs', ...vectors],
+    count: runner(/^(\d+) passed, \d+ failed$/gm, /^\d+ passed, (\d+) failed$/gm),
+  },
+  {
+    name: 'browser',
+    command: [bin('playwright'), 'test'],
+    count: runner(/^\s+(\d+) passed/gm, /^\s+(\d+) failed/gm),
+  },
+];
+
+function run([program, ...args]) {
+  return new Promise((resolve) => {
+    const child = spawn(program, args, {
+      cwd: root,
+      stdio: ['ignore', 'pipe', 'pipe'],
+      env: { ...process.env, NO_COLOR: '1' },
+    });
+    let text = '';
+    for (const stream of [child.stdout, child.stderr])
+      stream.on('data', (chunk) => {
+        text += chunk;
+        process.stdout.write(chunk);
+      });
+    child.on('error', (error) => resolve({ text: String(error), isOk: false }));
+    child.on('close', (code) => resolve({ text, isOk: code === 0 }));
+  });
+}
+
+ensureInstalled();
+ensureDebian('chromium', chromium);
+ensureDebian('ffmpeg', ffprobe);
+ensureBuilt('web', 'node');
+
+const totals = { passed: 0, failed: 0 };
+for (const { name, command, count } of STEPS) {
+  console.log(`\n── ${name}`);
+  const startedMs = Date.now();
+  const { text, isOk } = await run(command);
+  const { passed, failed } = count(text, isOk);
+  totals.passed += passed;
+  totals.failed += failed;
+  console.log(`── ${name}: ${failed === 0 ? 'ok' : 'FAILED'} in ${((Date.now() - startedMs) / 1000).toFixed(1)} s`);
+}
+console.log(`\n${totals.passed} passed, ${totals.failed} failed`);
+process.exitCode = totals.failed === 0 ? 0 : 1;

@@ -1,0 +1,77 @@
+// `npm run screenshots`: one current picture of each main view, made from the demo data, into docs/screenshots.
+import { spawn } from 'node:child_process';
+import { mkdirSync } from 'node:fs';
+import { join } from 'node:path';
+import { createInterface } from 'node:readline';
+import { ensureBuilt } from './ensure-built.mjs';
+import { chromium, ensureDebian, root } from './ensure-installed.mjs';
+
+ensureBuilt('web', 'node');
+ensureDebian('chromium', chromium);
+const { chromium: browserType } = await import('@playwright/test');
+const folder = join(root, 'docs/screenshots');
+mkdirSync(folder, { recursive: true });
+
+const server = spawn(process.execPath, [join(root, 'dist/node/server.mjs'), '--demo', '--port', '0']);
+let address = '';
+for await (const line of createInterface(server.stdout)) {
+  address = /http:\S+/.exec(line)?.[0] ?? '';
+  if (address) break;
+}
+
+const browser = await browserType.launch({
+  executablePath: chromium,
+  args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking'],
+});
+const DESK = { viewport: { width: 1280, height: 800 } };
+const PHONE = { viewport: { width: 390, height: 844 }, isMobile: true, hasTouch: true };
+
+async function open(options) {
+  const context = await browser.newContext({ reducedMotion: 'reduce', colorScheme: 'light', ...options });
+  const page = await context.newPage();
+  await page.goto(address);
+  await page.getByRole('heading', { name: 'Round' }).waitFor();
+  return page;
+}
+const shoot = (page, name) => page.screenshot({ path: join(folder, `${name}.png`) });
+
+async function probe(page, camera) {
+  await page.getByRole('link', { name: 'Round' }).first().click();
+  await page.getByRole('link', { name: camera, exact: true }).click();
+  await page.getByRole('button', { name: 'Probe', exact: true }).click();
+  await page.getByText(/^live, .* behind$/).waitFor({ timeout: 20_000 });
+}
+
+async function workThrough(page) {
+  await probe(page, 'Sluice rail');
+  await page.getByRole('button', { name: 'Tap it' }).click();
+  await page.getByRole('link', { name: /Its sheet/ }).click();
+  await page.getByRole('heading', { name: /Sluice rail for/ }).waitFor();
+}
+
+try {
+  const desk = await open(DESK);
+  await workThrough(desk);
+  await shoot(desk, 'hand-over');
+  await desk.getByRole('button', { name: /^Entered at/ }).click();
+  await probe(desk, 'Boot room');
+  await shoot(desk, 'tap');
+  await desk.getByRole('link', { name: 'Round' }).click();
+  await desk.getByRole('row', { name: /Boot room/ }).waitFor();
+  await shoot(desk, 'round');
+  await desk.getByRole('link', { name: 'Logbook' }).click();
+  await desk.getByRole('heading', { name: 'Logbook' }).waitFor();
+  await shoot(desk, 'logbook');
+
+  const dark = await open({ ...DESK, colorScheme: 'dark' });
+  await probe(dark, 'Boot room');
+  await shoot(dark, 'tap-dark');
+
+  const phone = await open(PHONE);
+  await shoot(phone, 'round-phone');
+  await probe(phone, 'Boot room');
+  await shoot(phone, 'tap-phone');
+} finally {
+  await browser.close();
+  server.kill('SIGTERM');
+}

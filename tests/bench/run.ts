@@ -1,0 +1,84 @@
+import { spawn } from 'node:child_process';
+import { join } from 'node:path';
+import { ALDER_MILL_FLEET, fleetListing, startFleet } from '../../src/standins/fleet.ts';
+import { probe } from '../support/test-camera.ts';
+import { firstLoadBytes } from './first-load.ts';
+import { type Figure, median, printTable, timed } from './measure.ts';
+import { editFigures } from './site-edit.ts';
+
+const ROOT = join(import.meta.dirname, '../..');
+const FFPROBE = process.env.FFPROBE ?? '/usr/bin/ffprobe';
+const ROUNDS = 3;
+const AT_ONCE = 64;
+
+/** Runs a program to its end; its output is nobody's business. */
+const run = (program: string, args: readonly string[], env: Record<string, string> = {}): Promise<void> =>
+  new Promise((resolve, reject) => {
+    const child = spawn(program, args, { stdio: 'ignore', env: { ...process.env, ...env } });
+    child.on('error', reject);
+    child.on('close', (code) => (code === 0 ? resolve() : reject(new Error(`${program} ended with ${code}`))));
+  });
+
+// Every camera is asked by many at once below; a stand-in's own session limit is not what is measured.
+const fleet = await startFleet(ALDER_MILL_FLEET.map((one) => ({ ...one, maxSessions: 2 * AT_ONCE })));
+const device = fleetListing(fleet).devices[0];
+const url = device?.rtsp[0]?.url ?? '';
+const plain = url.replace(/\/\/[^@]*@/, '//');
+const credentials = { user: device?.user ?? '', password: device?.password ?? '' };
+const withoutMedia = () => probe(plain, { credentials, media: false });
+
+try {
+  await withoutMedia(); // warm: the application runs for hours, not for one probe
+  const inside = median(await timed(20, withoutMedia));
+  const peer = median(
+    await timed(ROUNDS, () => run(FFPROBE, ['-v', 'quiet', '-show_streams', '-rtsp_transport', 'tcp', url])),
+  );
+  const cleartap = ['probe', plain, '--user', credentials.user, '--pass-env', 'BENCH_SECRET', '--no-media', '--json'];
+  const asCommand = () =>
+    run(process.execPath, [join(ROOT, 'dist/node/cleartap.mjs'), ...cleartap], { BENCH_SECRET: credentials.password });
+  const command = median(await timed(7, asCommand));
+
+  const sampled = () => probe(plain, { credentials, seconds: 3 });
+  const single = median(await timed(ROUNDS, sampled));
+  const many = median(await timed(1, () => Promise.all(Array.from({ length: AT_ONCE }, sampled))));
+
+  const figures: Figure[] = [
+    {
+      what: 'verdict without media, inside the application',
+      value: inside,
+      unit: 'ms',
+      against: peer,
+      peer: 'general media prober',
+      limit: 1 / 50,
+    },
+    {
+      what: 'the same as a command, start included',
+      value: command,
+      unit: 'ms',
+      against: peer,
+      peer: 'general media prober',
+      limit: 1 / 3,
+    },
+    {
+      what: `${AT_ONCE} probes with a 3 s sample at once`,
+      value: many,
+      unit: 'ms',
+      against: single,
+      peer: 'one such probe',
+      limit: 1.5,
+    },
+    ...editFigures(),
+    {
+      what: 'first load, script compressed',
+      value: (await firstLoadBytes(join(ROOT, 'dist/web'))) / 1000,
+      unit: 'kB',
+      against: 180,
+      peer: 'budget',
+      limit: 1,
+    },
+  ];
+  printTable(figures);
+  process.exitCode = figures.every(({ value, against, limit }) => value / against <= limit) ? 0 : 1;
+} finally {
+  await fleet.close();
+}
