@@ -1,8 +1,8 @@
 import { readFile } from 'node:fs/promises';
 import { parseArgs } from 'node:util';
-import { judgeTap } from '../core/budget/tap-judgement.ts';
+import { createTapJudge } from '../core/budget/tap-judgement.ts';
 import { indexEvidence } from '../core/site/best-known.ts';
-import { laneOf } from '../core/site/lane.ts';
+import { lanesOf } from '../core/site/lane.ts';
 import { readSiteFile } from '../core/site/site-file.ts';
 import { UsageError } from './usage-error.ts';
 
@@ -25,10 +25,11 @@ export async function checkCommand(args: readonly string[]): Promise<number> {
   if (!read.ok) throw new UsageError(read.error.message);
   const site = read.value;
   const index = indexEvidence(site.evidence);
-  const lanes = site.cameras.map((camera) => ({ camera: camera.name, ...laneOf(site, index, camera) }));
+  const judge = createTapJudge(site, index);
+  const lanes = lanesOf(site, index).map((lane, at) => ({ camera: site.cameras[at]?.name ?? lane.cameraId, ...lane }));
   const findings = lanes.flatMap(({ camera, findings: list }) => list.map((finding) => ({ camera, ...finding })));
   const budgets = site.taps.map((tap) => {
-    const { verdict, rate, retention } = judgeTap(site, index, tap);
+    const { verdict, rate, retention } = judge(tap);
     return { tap: tap.id, verdict, rate, retention };
   });
   if (values.json) {

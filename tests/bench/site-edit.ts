@@ -1,9 +1,10 @@
 import { performance } from 'node:perf_hooks';
 import { indexEvidence } from '../../src/core/site/best-known.ts';
-import { laneOf } from '../../src/core/site/lane.ts';
+import { lanesOf } from '../../src/core/site/lane.ts';
+import { evidenceOfReport } from '../../src/core/site/probe-evidence.ts';
 import { applyCommand } from '../../src/core/site/site-commands.ts';
-import type { Site, Tap } from '../../src/core/site/site-types.ts';
-import { camera, mill, probed, report, stamps } from '../support/sites.ts';
+import type { Evidence, Site, Tap } from '../../src/core/site/site-types.ts';
+import { AT, camera, mill, report, stamps } from '../support/sites.ts';
 import { type Figure, median } from './measure.ts';
 
 const FRAME_MS = 16;
@@ -16,13 +17,12 @@ function siteOf(cameras: number): Site {
     id: `d${i}`,
     name: `Store ${i}`,
   }));
-  let site: Site = { ...base, destinations, cameras: Array.from({ length: cameras }, (_, i) => camera(`c${i}`)) };
+  const site: Site = { ...base, destinations, cameras: Array.from({ length: cameras }, (_, i) => camera(`c${i}`)) };
   const taps: Tap[] = [];
+  const evidence: Evidence[] = [];
   for (let i = 0; i < cameras; i++) {
-    site = applyCommand(site, probed(`c${i}`, report()), {
-      ...stamps(),
-      newId: () => `e${site.evidence.length}-${i}-${Math.random()}`,
-    });
+    for (const found of evidenceOfReport(report(), `c${i}-main`, 'rtsp://10.77.4.21/live/main'))
+      evidence.push({ ...found, id: `e${evidence.length}`, takenAt: AT, source: `probe-${i}` });
     for (let k = 0; k < 3; k++)
       taps.push({
         id: `t${i}-${k}`,
@@ -34,7 +34,7 @@ function siteOf(cameras: number): Site {
         schedule: { mode: 'continuous' },
       });
   }
-  return { ...site, taps };
+  return { ...site, taps, evidence };
 }
 
 /** One edit, then everything that follows from the document: index, lanes, findings and budgets of every camera. */
@@ -47,8 +47,7 @@ function editMs(cameras: number): number {
       { kind: 'setAddress', cameraId: 'c0', host: `10.77.4.${i + 30}`, port: 554 },
       { ...stamps(), newId: () => `x${i}` },
     );
-    const index = indexEvidence(edited.evidence);
-    for (const one of edited.cameras) laneOf(edited, index, one);
+    lanesOf(edited, indexEvidence(edited.evidence));
     return performance.now() - startedMs;
   });
   return median(times);

@@ -5,7 +5,7 @@ import type { Finding } from '../probe/probe-types.ts';
 import { evaluate, type Facts } from '../rules/rule.ts';
 import { TAP_RULES, type TapFacts } from '../rules/tap-rules.ts';
 import { type EvidenceIndex, type Known, streamFacts } from '../site/best-known.ts';
-import type { Destination, Site, Tap } from '../site/site-types.ts';
+import type { Camera, Destination, Site, Tap } from '../site/site-types.ts';
 import { bytesPerDay, daysFit, diskNeeded, type RecordedStream, secondsPerDay } from '../storage/storage.ts';
 import { STORAGE_ASSUMPTIONS } from '../storage/storage-assumptions.ts';
 
@@ -38,24 +38,11 @@ export interface TapJudgement {
 
 const { overheadFraction, comfortableFactor, sizesSoldTB } = STORAGE_ASSUMPTIONS;
 
-interface Recording {
-  readonly tap: Tap;
-  readonly name: string;
-  readonly rate: Known<number> | null;
-}
-
-const streamOf = (site: Site, tap: Tap) => {
-  const camera = site.cameras.find(({ id }) => id === tap.cameraId);
-  return { camera, stream: camera?.streams.find(({ id }) => id === tap.streamId) };
-};
-
-function recordingsOn(site: Site, index: EvidenceIndex, destinationId: string): readonly Recording[] {
-  return site.taps
-    .filter((tap) => tap.destinationId === destinationId && tap.use === 'record')
-    .map((tap) => {
-      const { camera, stream } = streamOf(site, tap);
-      return { tap, name: camera?.name ?? tap.cameraId, rate: stream ? streamFacts(index, stream).bitrateKbps : null };
-    });
+/** What is recorded on one destination's disk: worked out once, asked by each of its taps. */
+interface Ledger {
+  readonly bytesPerDayOf: ReadonlyMap<string, number>;
+  readonly allBytesPerDay: number;
+  readonly ratesMissing: readonly string[];
 }
 
 const recorded = (rateKbps: number, tap: Tap): RecordedStream => ({
@@ -71,38 +58,91 @@ const perDay = (recordings: readonly { rateKbps: number; tap: Tap }[]): number =
 
 const judgeDays = (fit: number, wanted: number): Verdict => atLeast(fit, wanted * comfortableFactor, wanted);
 
-/**
- * Whether a destination can draw a stream for a use: the codec it takes and, for recordings, the days its disk holds
- * with everything else that is recorded on it. Computed from the best known rate of every stream involved.
- */
-export function judgeTap(site: Site, index: EvidenceIndex, tap: Tap): TapJudgement {
-  const destination = site.destinations.find(({ id }) => id === tap.destinationId);
-  const { stream } = streamOf(site, tap);
-  if (!destination || !stream)
-    return { verdict: 'unknown', findings: [], rate: null, retention: null, levers: [], ratesMissing: [] };
-  const { codec, bitrateKbps: rate } = streamFacts(index, stream);
-  const recordings = tap.use === 'record' ? recordingsOn(site, index, destination.id) : [];
-  const ratesMissing = recordings.filter((recording) => recording.rate === null).map(({ name }) => name);
-  const retention = ratesMissing.length === 0 ? retentionOf(recordings, destination, tap) : null;
+/** The site by id, and its ledgers as they are needed: a site is judged whole in time linear in its taps. */
+class TapJudge {
+  readonly #cameras: ReadonlyMap<string, Camera>;
+  readonly #destinations: ReadonlyMap<string, Destination>;
+  readonly #recordings = new Map<string, Tap[]>();
+  readonly #ledgers = new Map<string, Ledger>();
 
-  const facts: Facts<TapFacts> = {
-    destination: destination.name,
-    codec: codec?.value,
-    codecsTaken: destination.codecs.length > 0 ? destination.codecs : undefined,
-    rateKbps: rate?.value,
-    rateHow: rate?.how,
-    records: tap.use === 'record',
-    daysFit: retention?.daysFit,
-    daysWanted: retention?.daysWanted,
-    bytesPerDay: retention?.allBytesPerDay,
-    usableBytes: retention?.usableBytes,
-  };
-  const { findings } = evaluate(TAP_RULES, facts);
-  const verdicts: Verdict[] = [codecVerdict(destination, codec)];
-  if (tap.use === 'record') verdicts.push(retention ? judgeDays(retention.daysFit, retention.daysWanted) : 'unknown');
-  const levers = retention ? leversFor(site, index, tap, destination, recordings, retention) : [];
-  return { verdict: worstVerdict(verdicts), findings, rate, retention, levers, ratesMissing };
+  constructor(
+    site: Site,
+    private readonly index: EvidenceIndex,
+  ) {
+    this.#cameras = new Map(site.cameras.map((camera) => [camera.id, camera]));
+    this.#destinations = new Map(site.destinations.map((destination) => [destination.id, destination]));
+    for (const tap of site.taps) {
+      if (tap.use !== 'record') continue;
+      const list = this.#recordings.get(tap.destinationId);
+      if (list) list.push(tap);
+      else this.#recordings.set(tap.destinationId, [tap]);
+    }
+  }
+
+  #ledgerOf(destinationId: string): Ledger {
+    const known = this.#ledgers.get(destinationId);
+    if (known) return known;
+    const bytesPerDayOf = new Map<string, number>();
+    const ratesMissing: string[] = [];
+    let allBytesPerDay = 0;
+    for (const tap of this.#recordings.get(destinationId) ?? []) {
+      const camera = this.#cameras.get(tap.cameraId);
+      const stream = camera?.streams.find(({ id }) => id === tap.streamId);
+      const rate = stream ? streamFacts(this.index, stream).bitrateKbps : null;
+      if (!rate) ratesMissing.push(camera?.name ?? tap.cameraId);
+      const own = rate ? perDay([{ rateKbps: rate.value, tap }]) : 0;
+      bytesPerDayOf.set(tap.id, own);
+      allBytesPerDay += own;
+    }
+    const ledger = { bytesPerDayOf, allBytesPerDay, ratesMissing };
+    this.#ledgers.set(destinationId, ledger);
+    return ledger;
+  }
+
+  judge(tap: Tap): TapJudgement {
+    const destination = this.#destinations.get(tap.destinationId);
+    const camera = this.#cameras.get(tap.cameraId);
+    const stream = camera?.streams.find(({ id }) => id === tap.streamId);
+    if (!destination || !camera || !stream)
+      return { verdict: 'unknown', findings: [], rate: null, retention: null, levers: [], ratesMissing: [] };
+    const { codec, bitrateKbps: rate } = streamFacts(this.index, stream);
+    const ledger = tap.use === 'record' ? this.#ledgerOf(destination.id) : null;
+    const retention = ledger && ledger.ratesMissing.length === 0 ? retentionOf(ledger, destination, tap) : null;
+    const facts: Facts<TapFacts> = {
+      destination: destination.name,
+      codec: codec?.value,
+      codecsTaken: destination.codecs.length > 0 ? destination.codecs : undefined,
+      rateKbps: rate?.value,
+      rateHow: rate?.how,
+      records: tap.use === 'record',
+      daysFit: retention?.daysFit,
+      daysWanted: retention?.daysWanted,
+      bytesPerDay: retention?.allBytesPerDay,
+      usableBytes: retention?.usableBytes,
+    };
+    const { findings } = evaluate(TAP_RULES, facts);
+    const verdicts: Verdict[] = [codecVerdict(destination, codec)];
+    if (tap.use === 'record') verdicts.push(retention ? judgeDays(retention.daysFit, retention.daysWanted) : 'unknown');
+    const levers = retention
+      ? leversFor(this.index, { tap, camera, destination, rateKbps: rate?.value ?? 0, numbers: retention })
+      : [];
+    const ratesMissing = ledger?.ratesMissing ?? [];
+    return { verdict: worstVerdict(verdicts), findings, rate, retention, levers, ratesMissing };
+  }
 }
+
+/**
+ * Judges taps of a site: whether a destination can draw a stream for a use, by the codec it takes and, for recordings,
+ * the days its disk holds with everything else that is recorded on it. Computed from the best known rate of every
+ * stream involved. Make one for each document and ask it about every tap.
+ */
+export function createTapJudge(site: Site, index: EvidenceIndex): (tap: Tap) => TapJudgement {
+  const judge = new TapJudge(site, index);
+  return (tap) => judge.judge(tap);
+}
+
+/** The same for one tap. */
+export const judgeTap = (site: Site, index: EvidenceIndex, tap: Tap): TapJudgement => createTapJudge(site, index)(tap);
 
 function codecVerdict(destination: Destination, codec: Known<string> | null): Verdict {
   if (destination.codecs.length === 0) return 'ok';
@@ -110,29 +150,31 @@ function codecVerdict(destination: Destination, codec: Known<string> | null): Ve
   return destination.codecs.includes(codec.value) ? 'ok' : 'will-not-work';
 }
 
-function retentionOf(recordings: readonly Recording[], destination: Destination, tap: Tap): RetentionNumbers | null {
+function retentionOf(ledger: Ledger, destination: Destination, tap: Tap): RetentionNumbers | null {
   const { storage, retentionDays } = destination;
-  if (tap.use !== 'record' || !storage || retentionDays === null) return null;
-  const rated = recordings.map(({ tap: other, rate }) => ({ tap: other, rateKbps: rate?.value ?? 0 }));
-  const all = perDay(rated);
+  if (!storage || retentionDays === null) return null;
   return {
-    ownBytesPerDay: perDay(rated.filter(({ tap: other }) => other.id === tap.id)),
-    allBytesPerDay: all,
-    recordings: recordings.length,
+    ownBytesPerDay: ledger.bytesPerDayOf.get(tap.id) ?? 0,
+    allBytesPerDay: ledger.allBytesPerDay,
+    recordings: ledger.bytesPerDayOf.size,
     usableBytes: terabytes(storage.diskTB) * storage.usableFraction,
-    daysFit: daysFit(terabytes(storage.diskTB), storage.usableFraction, bytes(all)),
+    daysFit: daysFit(terabytes(storage.diskTB), storage.usableFraction, bytes(ledger.allBytesPerDay)),
     daysWanted: retentionDays,
   };
 }
 
+interface LeverInput {
+  readonly tap: Tap;
+  readonly camera: Camera;
+  readonly destination: Destination;
+  readonly rateKbps: number;
+  readonly numbers: RetentionNumbers;
+}
+
 /** What would change the verdict, nearest first; when all fits, how much room is left. */
 function leversFor(
-  site: Site,
   index: EvidenceIndex,
-  tap: Tap,
-  destination: Destination,
-  recordings: readonly Recording[],
-  numbers: RetentionNumbers,
+  { tap, camera, destination, rateKbps: own, numbers }: LeverInput,
 ): readonly Lever[] {
   const { storage } = destination;
   if (!storage) return [];
@@ -140,15 +182,13 @@ function leversFor(
   const roomPerDay = numbers.usableBytes / (numbers.daysWanted * comfortableFactor) - others;
   const onDay = secondsPerDay(tap.schedule) * (1 + overheadFraction);
   const comfortableKbps = onDay > 0 ? (roomPerDay * 8) / onDay / 1000 : 0;
-  const own = recordings.find((recording) => recording.tap.id === tap.id)?.rate?.value ?? 0;
   if (judgeDays(numbers.daysFit, numbers.daysWanted) === 'ok')
     return [
       { id: 'room', text: `Room for ${sayRate(comfortableKbps - own)} more before it gets tight`, verdict: 'ok' },
     ];
 
   const levers: Lever[] = [];
-  const camera = site.cameras.find(({ id }) => id === tap.cameraId);
-  for (const stream of camera?.streams ?? []) {
+  for (const stream of camera.streams) {
     const rate = stream.id === tap.streamId ? null : streamFacts(index, stream).bitrateKbps;
     if (!rate || rate.value >= own) continue;
     const fit = numbers.usableBytes / (others + perDay([{ rateKbps: rate.value, tap }]));

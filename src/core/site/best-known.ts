@@ -12,16 +12,20 @@ export interface Known<T extends EvidenceValue = EvidenceValue> {
 
 const rank = (how: KnownHow): number => KNOWN_HOWS.indexOf(how);
 
-/** Evidence by subject and quantity. Built once per document; look-ups are then constant. */
-export type EvidenceIndex = ReadonlyMap<string, readonly Evidence[]>;
+/** Evidence by subject, then by quantity. Built once per document; look-ups are then constant. */
+export type EvidenceIndex = ReadonlyMap<string, ReadonlyMap<string, readonly Evidence[]>>;
 
 export function indexEvidence(evidence: readonly Evidence[]): EvidenceIndex {
-  const index = new Map<string, Evidence[]>();
+  const index = new Map<string, Map<string, Evidence[]>>();
   for (const item of evidence) {
-    const key = `${item.subject} ${item.quantity}`;
-    const list = index.get(key);
+    let quantities = index.get(item.subject);
+    if (!quantities) {
+      quantities = new Map();
+      index.set(item.subject, quantities);
+    }
+    const list = quantities.get(item.quantity);
     if (list) list.push(item);
-    else index.set(key, [item]);
+    else quantities.set(item.quantity, [item]);
   }
   return index;
 }
@@ -35,7 +39,7 @@ export function bestKnown(
 ): Known | null {
   let best: Known | null =
     planned === null ? null : { value: planned, how: 'planned', source: 'the plan', takenAt: null };
-  for (const item of index.get(`${subject} ${quantity}`) ?? [])
+  for (const item of index.get(subject)?.get(quantity) ?? [])
     if (!best || rank(item.how) > rank(best.how) || (item.how === best.how && item.takenAt >= (best.takenAt ?? '')))
       best = item;
   return best;
@@ -44,7 +48,7 @@ export function bestKnown(
 /** The latest value known in just this way: declared beside measured. */
 export function knownAs(index: EvidenceIndex, subject: string, quantity: string, how: KnownHow): Known | null {
   let latest: Evidence | null = null;
-  for (const item of index.get(`${subject} ${quantity}`) ?? [])
+  for (const item of index.get(subject)?.get(quantity) ?? [])
     if (item.how === how && (!latest || item.takenAt >= latest.takenAt)) latest = item;
   return latest;
 }

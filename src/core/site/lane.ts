@@ -1,6 +1,6 @@
 import type { Verdict } from '../base/verdict.ts';
 import { worstVerdict } from '../base/verdict.ts';
-import { judgeTap } from '../budget/tap-judgement.ts';
+import { createTapJudge, type TapJudgement } from '../budget/tap-judgement.ts';
 import type { Finding } from '../probe/probe-types.ts';
 import { GATES, type LaneFacts, STATIONS, type Station } from '../rules/gates.ts';
 import { bySeverity } from '../rules/rule.ts';
@@ -33,10 +33,25 @@ export function handOverState(index: EvidenceIndex, tap: Tap, url: string): 'yes
   return entered.value === url ? 'yes' : 'outdated';
 }
 
-/** Works out a camera's lane from the document alone. */
-export function laneOf(site: Site, index: EvidenceIndex, camera: Camera): Lane {
-  const taps = site.taps.filter((tap) => tap.cameraId === camera.id);
-  const judged = taps.map((tap) => ({ tap, judgement: judgeTap(site, index, tap) }));
+/** Works out the lanes of all cameras from the document alone, in the order of the site's cameras. */
+export function lanesOf(site: Site, index: EvidenceIndex): readonly Lane[] {
+  const judge = createTapJudge(site, index);
+  const taps = new Map<string, Tap[]>(site.cameras.map(({ id }) => [id, []]));
+  for (const tap of site.taps) taps.get(tap.cameraId)?.push(tap);
+  return site.cameras.map((camera) => laneOf({ site, index, judge, camera, taps: taps.get(camera.id) ?? [] }));
+}
+
+interface LaneInput {
+  readonly site: Site;
+  readonly index: EvidenceIndex;
+  readonly judge: (tap: Tap) => TapJudgement;
+  readonly camera: Camera;
+  /** Those of this camera. */
+  readonly taps: readonly Tap[];
+}
+
+function laneOf({ site, index, judge, camera, taps }: LaneInput): Lane {
+  const judged = taps.map((tap) => ({ tap, judgement: judge(tap) }));
   const probes = streamsInUse(camera, taps).map((stream) => ({ stream, probe: rememberedProbe(index, stream.id) }));
   const current = probes.filter(({ stream, probe }) => probe?.url === plainUrlOf(camera, stream));
   const findings = [

@@ -68,15 +68,14 @@ export function rememberedProbe(index: EvidenceIndex, streamId: string): Remembe
   const verdict = bestKnown(index, subject, 'probe.verdict');
   if (!verdict || (verdict.value !== 'ok' && verdict.value !== 'warn' && verdict.value !== 'fail')) return null;
   const probeId = verdict.source;
+  const quantities = index.get(subject);
   const of = (quantity: string): EvidenceValue | undefined =>
-    index.get(`${subject} ${quantity}`)?.findLast((item) => item.source === probeId)?.value;
+    quantities?.get(quantity)?.findLast((item) => item.source === probeId)?.value;
   const facts: Record<string, EvidenceValue> = {};
-  for (const key of index.keys())
-    if (key.startsWith(`${subject} ${FACT}`)) {
-      const quantity = key.slice(subject.length + 1);
-      const value = of(quantity);
-      if (value !== undefined) facts[quantity.slice(FACT.length)] = value;
-    }
+  for (const quantity of quantities?.keys() ?? []) {
+    const value = quantity.startsWith(FACT) ? of(quantity) : undefined;
+    if (value !== undefined) facts[quantity.slice(FACT.length)] = value;
+  }
   const cause = of('probe.cause');
   const judged = evaluate(PROBE_RULES, facts as Facts<ProbeFacts>).findings; // written by evidenceOfReport under the same names
   return {

@@ -3,7 +3,7 @@ import fc from 'fast-check';
 import { apply, camera, mill, probed, record, report } from '../../../tests/support/sites.ts';
 import { alderMill } from '../../standins/alder-mill.ts';
 import { bestKnown, indexEvidence, knownAs, streamFacts } from './best-known.ts';
-import { laneOf } from './lane.ts';
+import { lanesOf } from './lane.ts';
 import { evidenceOfReport, rememberedProbe } from './probe-evidence.ts';
 import { applyCommand } from './site-commands.ts';
 import { readSite, readSiteFile, writeSiteFile } from './site-file.ts';
@@ -290,9 +290,9 @@ test('a command about something that is not there is a mistake of ours', () => {
 });
 
 const lane = (site: Site, at = 0) => {
-  const found = site.cameras[at];
+  const found = lanesOf(site, indexEvidence(site.evidence))[at];
   if (!found) throw new Error('camera');
-  return laneOf(site, indexEvidence(site.evidence), found);
+  return found;
 };
 const URL = 'rtsp://10.77.4.21/live/main';
 const handOver = { kind: 'recordHandOver', tapId: 'tap-1', url: URL, by: 'hand', refs: [] } as const;

@@ -1,6 +1,6 @@
 import { createSelector, createSlice, nanoid, type PayloadAction } from '@reduxjs/toolkit';
 import { indexEvidence } from '../../core/site/best-known.ts';
-import { laneOf } from '../../core/site/lane.ts';
+import { lanesOf } from '../../core/site/lane.ts';
 import { applyCommand, type SiteCommand } from '../../core/site/site-commands.ts';
 import { emptySite, type Site } from '../../core/site/site-types.ts';
 
@@ -58,6 +58,4 @@ export const selectSaveProblem = (root: Root): string | null =>
   root.site.status === 'open' ? root.site.saveProblem : null;
 export const selectIndex = createSelector([(root: Root) => selectSite(root).evidence], indexEvidence);
 /** Lanes in the order of the site's cameras. */
-export const selectLanes = createSelector([selectSite, selectIndex], (site, index) =>
-  site.cameras.map((camera) => laneOf(site, index, camera)),
-);
+export const selectLanes = createSelector([selectSite, selectIndex], lanesOf);
