@@ -1,5 +1,4 @@
 import './styles.css';
-import { Tooltip } from 'radix-ui';
 import { StrictMode } from 'react';
 import { createRoot } from 'react-dom/client';
 import { Provider } from 'react-redux';
@@ -18,9 +17,7 @@ createRoot(root).render(
   <StrictMode>
     <Provider store={store}>
       <VaultContext.Provider value={vault}>
-        <Tooltip.Provider delayDuration={200}>
-          <RouterProvider router={createAppRouter(started)} />
-        </Tooltip.Provider>
+        <RouterProvider router={createAppRouter(started)} />
       </VaultContext.Provider>
     </Provider>
   </StrictMode>,

@@ -46,7 +46,7 @@ test('a rate that is not known makes the days not known, and names whose it is',
 
 test('each lever, followed, brings the verdict it promises', () => {
   const site = at(3100);
-  const { levers } = judge(site);
+  const levers = judge(site).levers();
   expect(levers.map(({ id }) => id)).toEqual(['stream', 'rate', 'share', 'disk', 'days']);
   const text = (id: string) => levers.find((lever) => lever.id === id)?.text ?? '';
   const number = (id: string) => Number(/[\d.]+/.exec(text(id))?.[0]);
@@ -69,7 +69,7 @@ test('each lever, followed, brings the verdict it promises', () => {
 });
 
 test('when all fits, it says how much room is left, and that much still fits', () => {
-  const { levers } = judge(at(800));
+  const levers = judge(at(800)).levers();
   expect(levers).toMatchObject([{ id: 'room', verdict: 'ok' }]);
   const room = Number(/[\d.]+/.exec(levers[0]?.text ?? '')?.[0]);
   expect(judge(at(800 + room - 1)).verdict).toBe('ok');

@@ -4,8 +4,8 @@ import { atLeast, type Verdict, worstVerdict } from '../base/verdict.ts';
 import type { Finding } from '../probe/probe-types.ts';
 import { evaluate, type Facts } from '../rules/rule.ts';
 import { TAP_RULES, type TapFacts } from '../rules/tap-rules.ts';
-import { type EvidenceIndex, type Known, streamFacts } from '../site/best-known.ts';
-import type { Camera, Destination, Site, Tap } from '../site/site-types.ts';
+import { type EvidenceIndex, type Known, type StreamFacts, streamFacts } from '../site/best-known.ts';
+import type { Camera, Destination, Site, Stream, Tap } from '../site/site-types.ts';
 import { bytesPerDay, daysFit, diskNeeded, type RecordedStream, secondsPerDay } from '../storage/storage.ts';
 import { STORAGE_ASSUMPTIONS } from '../storage/storage-assumptions.ts';
 
@@ -31,7 +31,8 @@ export interface TapJudgement {
   readonly findings: readonly Finding[];
   readonly rate: Known<number> | null;
   readonly retention: RetentionNumbers | null;
-  readonly levers: readonly Lever[];
+  /** What would change the verdict; worked out when asked, since lanes do not need it. */
+  readonly levers: () => readonly Lever[];
   /** Names of recordings on this disk whose rate is not known: the days cannot be told while there are any. */
   readonly ratesMissing: readonly string[];
 }
@@ -64,6 +65,7 @@ class TapJudge {
   readonly #destinations: ReadonlyMap<string, Destination>;
   readonly #recordings = new Map<string, Tap[]>();
   readonly #ledgers = new Map<string, Ledger>();
+  readonly #facts = new Map<string, StreamFacts>();
 
   constructor(
     site: Site,
@@ -79,6 +81,15 @@ class TapJudge {
     }
   }
 
+  #factsOf(stream: Stream): StreamFacts {
+    let facts = this.#facts.get(stream.id);
+    if (!facts) {
+      facts = streamFacts(this.index, stream);
+      this.#facts.set(stream.id, facts);
+    }
+    return facts;
+  }
+
   #ledgerOf(destinationId: string): Ledger {
     const known = this.#ledgers.get(destinationId);
     if (known) return known;
@@ -88,7 +99,7 @@ class TapJudge {
     for (const tap of this.#recordings.get(destinationId) ?? []) {
       const camera = this.#cameras.get(tap.cameraId);
       const stream = camera?.streams.find(({ id }) => id === tap.streamId);
-      const rate = stream ? streamFacts(this.index, stream).bitrateKbps : null;
+      const rate = stream ? this.#factsOf(stream).bitrateKbps : null;
       if (!rate) ratesMissing.push(camera?.name ?? tap.cameraId);
       const own = rate ? perDay([{ rateKbps: rate.value, tap }]) : 0;
       bytesPerDayOf.set(tap.id, own);
@@ -104,8 +115,8 @@ class TapJudge {
     const camera = this.#cameras.get(tap.cameraId);
     const stream = camera?.streams.find(({ id }) => id === tap.streamId);
     if (!destination || !camera || !stream)
-      return { verdict: 'unknown', findings: [], rate: null, retention: null, levers: [], ratesMissing: [] };
-    const { codec, bitrateKbps: rate } = streamFacts(this.index, stream);
+      return { verdict: 'unknown', findings: [], rate: null, retention: null, levers: () => [], ratesMissing: [] };
+    const { codec, bitrateKbps: rate } = this.#factsOf(stream);
     const ledger = tap.use === 'record' ? this.#ledgerOf(destination.id) : null;
     const retention = ledger && ledger.ratesMissing.length === 0 ? retentionOf(ledger, destination, tap) : null;
     const facts: Facts<TapFacts> = {
@@ -123,9 +134,9 @@ class TapJudge {
     const { findings } = evaluate(TAP_RULES, facts);
     const verdicts: Verdict[] = [codecVerdict(destination, codec)];
     if (tap.use === 'record') verdicts.push(retention ? judgeDays(retention.daysFit, retention.daysWanted) : 'unknown');
-    const levers = retention
-      ? leversFor(this.index, { tap, camera, destination, rateKbps: rate?.value ?? 0, numbers: retention })
-      : [];
+    const rateKbps = rate?.value ?? 0;
+    const levers = (): readonly Lever[] =>
+      retention ? leversFor(this.index, { tap, camera, destination, rateKbps, numbers: retention }) : [];
     const ratesMissing = ledger?.ratesMissing ?? [];
     return { verdict: worstVerdict(verdicts), findings, rate, retention, levers, ratesMissing };
   }

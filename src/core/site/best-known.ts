@@ -10,7 +10,8 @@ export interface Known<T extends EvidenceValue = EvidenceValue> {
   readonly takenAt: string | null;
 }
 
-const rank = (how: KnownHow): number => KNOWN_HOWS.indexOf(how);
+const RANKS: ReadonlyMap<KnownHow, number> = new Map(KNOWN_HOWS.map((how, rank) => [how, rank]));
+const rank = (how: KnownHow): number => RANKS.get(how) ?? 0;
 
 /** Evidence by subject, then by quantity. Built once per document; look-ups are then constant. */
 export type EvidenceIndex = ReadonlyMap<string, ReadonlyMap<string, readonly Evidence[]>>;

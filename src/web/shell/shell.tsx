@@ -1,9 +1,12 @@
+import { lazy, Suspense } from 'react';
 import { NavLink, Outlet, ScrollRestoration, useParams } from 'react-router';
 import type { ServerInfo } from '../../contract/server-info.ts';
-import { selectSaveProblem } from '../store/site-slice.ts';
+import { selectSaveProblem, selectSite } from '../store/site-slice.ts';
 import { useAppSelector } from '../store/store.ts';
 import { Drop } from '../ui/drop.tsx';
-import { SiteMenu } from './site-menu.tsx';
+
+/** Menus and dialogs come after the first view: it does not wait for them. */
+const SiteMenu = lazy(async () => ({ default: (await import('./site-menu.tsx')).SiteMenu }));
 
 const PLACES = [
   { name: 'Round', path: '' },
@@ -14,6 +17,7 @@ const PLACES = [
 export function Shell({ info }: { info: ServerInfo | null }) {
   const { siteId } = useParams();
   const saveProblem = useAppSelector(selectSaveProblem);
+  const siteName = useAppSelector(selectSite).name;
   const network =
     info === null ? 'Server not running' : info.network === 'simulated' ? 'Simulated network' : 'Real network';
   return (
@@ -27,7 +31,9 @@ export function Shell({ info }: { info: ServerInfo | null }) {
             <Drop verdict="ok" />
             <span className="hidden text-name font-strong md:inline">Clear Tap</span>
           </span>
-          <SiteMenu />
+          <Suspense fallback={<span className="font-strong">{siteName}</span>}>
+            <SiteMenu />
+          </Suspense>
           <nav aria-label="Places" className="ml-4 hidden self-stretch md:flex">
             {PLACES.map(({ name, path }) => (
               <NavLink

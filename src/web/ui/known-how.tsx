@@ -14,21 +14,23 @@ export function KnownHowMark({ how, detail }: { how: KnownHow; detail?: string |
   const { letter, meaning, className } = MARKS[how];
   const words = detail ? `${meaning}, ${detail}` : meaning;
   return (
-    <Tooltip.Root>
-      <Tooltip.Trigger asChild>
-        <span
-          role="img"
-          aria-label={words}
-          className={`inline-flex size-[15px] shrink-0 items-center justify-center rounded-full border font-mono text-[9.5px] leading-none font-strong ${className}`}
-        >
-          {letter}
-        </span>
-      </Tooltip.Trigger>
-      <Tooltip.Portal>
-        <Tooltip.Content sideOffset={4} className="z-20 border border-ink bg-sheet px-2 py-1 text-small text-ink">
-          {words}
-        </Tooltip.Content>
-      </Tooltip.Portal>
-    </Tooltip.Root>
+    <Tooltip.Provider delayDuration={200}>
+      <Tooltip.Root>
+        <Tooltip.Trigger asChild>
+          <span
+            role="img"
+            aria-label={words}
+            className={`inline-flex size-[15px] shrink-0 items-center justify-center rounded-full border font-mono text-[9.5px] leading-none font-strong ${className}`}
+          >
+            {letter}
+          </span>
+        </Tooltip.Trigger>
+        <Tooltip.Portal>
+          <Tooltip.Content sideOffset={4} className="z-20 border border-ink bg-sheet px-2 py-1 text-small text-ink">
+            {words}
+          </Tooltip.Content>
+        </Tooltip.Portal>
+      </Tooltip.Root>
+    </Tooltip.Provider>
   );
 }

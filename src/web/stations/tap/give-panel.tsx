@@ -167,7 +167,8 @@ export function GivePanel({ camera, stream }: { camera: Camera; stream: Stream }
 
 /** The numbers behind a verdict, and what would change it. */
 function Judgement({ judgement }: { judgement: TapJudgement }) {
-  const { rate, retention, levers, findings, ratesMissing, verdict } = judgement;
+  const { rate, retention, findings, ratesMissing, verdict } = judgement;
+  const levers = judgement.levers();
   return (
     <div className="mt-1 flex flex-col gap-2">
       {rate && (
