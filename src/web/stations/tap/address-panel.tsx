@@ -188,12 +188,12 @@ export function AddressPanel({ camera, stream, isProbing, onProbe, onCancel }: A
         <TextField
           label="Port"
           inputMode="numeric"
-          className="col-span-2 md:col-span-1"
+          className="col-span-2"
           error={errors.port}
           {...field('port')}
         />
         <TextField label="Path" className="col-span-6 md:col-span-3" error={errors.path} {...field('path')} />
-        <TextField label="Account" className="col-span-3 md:col-span-3" {...field('user')} />
+        <TextField label="Account" className="col-span-3 md:col-span-2" {...field('user')} />
         <TextField
           label="Secret"
           type="password"
