@@ -185,13 +185,7 @@ export function AddressPanel({ camera, stream, isProbing, onProbe, onCancel }: A
         }}
       >
         <TextField label="Host" className="col-span-4 md:col-span-3" error={errors.host} {...field('host')} />
-        <TextField
-          label="Port"
-          inputMode="numeric"
-          className="col-span-2"
-          error={errors.port}
-          {...field('port')}
-        />
+        <TextField label="Port" inputMode="numeric" className="col-span-2" error={errors.port} {...field('port')} />
         <TextField label="Path" className="col-span-6 md:col-span-3" error={errors.path} {...field('path')} />
         <TextField label="Account" className="col-span-3 md:col-span-2" {...field('user')} />
         <TextField
