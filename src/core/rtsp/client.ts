@@ -1,6 +1,5 @@
 import type { ChosenChallenge } from '../auth/challenge.ts';
-import { bytesOf, textOf } from '../base/bytes.ts';
-import { redactText } from '../net/redact-text.ts';
+import { textOf } from '../base/bytes.ts';
 import { withoutAccount } from '../net/stream-url.ts';
 import type { ProbeStepName } from '../probe/probe-types.ts';
 import { parseSdp } from '../sdp/sdp-parser.ts';
@@ -14,32 +13,16 @@ import {
   signalOf,
 } from './client-moves.ts';
 import type { ClientEffect, ClientInput, RtspClientOptions } from './client-types.ts';
+import { Conversation, type Exchange } from './conversation.ts';
 import { Login } from './login.ts';
 import { type RtspEvent, RtspMessageParser } from './message-parser.ts';
-import {
-  headerOf,
-  headersOf,
-  type RtspHeader,
-  type RtspRequest,
-  type RtspResponse,
-  writeRequest,
-  writeResponse,
-} from './rtsp-message.ts';
+import { headerOf, type RtspHeader, type RtspResponse } from './rtsp-message.ts';
 import { meaningOf } from './status-codes.ts';
 import { TrackPlan } from './track-plan.ts';
 import { parseSession, parseTransport } from './transport.ts';
 
 /** Longest wait between signs of life, whatever the session timeout. */
 const MAX_KEEP_ALIVE_MS = 30_000;
-
-interface Pending {
-  readonly method: string;
-  readonly uri: string;
-  readonly headers: readonly RtspHeader[];
-  readonly cseq: number;
-  readonly step: ProbeStepName | null;
-  readonly authorised: boolean;
-}
 
 /**
  * An RTSP 1.0 client that draws a stream over interleaved TCP: OPTIONS, DESCRIBE, login, SETUP, PLAY, keep-alive,
@@ -52,18 +35,13 @@ export class RtspClient {
   readonly #parser = new RtspMessageParser();
   #effects: ClientEffect[] = [];
   #atMs = 0;
-  #cseq = 0;
-  #pending: Pending | null = null;
-  /** The request that was answered last, and its answer. */
-  #answered: Pending | null = null;
-  #response: RtspResponse | null = null;
+  readonly #talk: Conversation;
   #nonsense: ClientFailure | null = null;
   #requestUrl: string;
   #redirects = 0;
   readonly #login: Login;
   #control: string | null = null;
   #plan: TrackPlan | null = null;
-  #sessionId: string | null = null;
   #sessionTimeoutS: number | null = null;
   #methods = '';
   #server: string | null = null;
@@ -71,6 +49,13 @@ export class RtspClient {
   constructor(private readonly options: RtspClientOptions) {
     this.#requestUrl = withoutAccount(options.url);
     this.#login = new Login(options.credentials, options.cnonce);
+    this.#talk = new Conversation({
+      login: this.#login,
+      userAgent: options.userAgent,
+      emit: (effect) => this.#emit(effect),
+      nowMs: () => this.#atMs,
+      currentStep: () => STEP_OF_PHASE[this.#phase],
+    });
   }
 
   get phase(): ClientPhase {
@@ -124,10 +109,9 @@ export class RtspClient {
         return;
       }
       case 'request':
-        this.#answerRequest(event.request);
-        return;
+        return this.#talk.reply(event.request);
       case 'malformed':
-        this.#tape('remark', `${event.code} at byte ${event.byteOffset}: ${event.excerpt}`);
+        this.#talk.tape('remark', `${event.code} at byte ${event.byteOffset}: ${event.excerpt}`);
         if (event.code === 'rtsp.truncated') return; // the hang-up that follows says it
         this.#nonsense = failureOfMalformed(event.code, event.excerpt);
         this.#signal('nonsense');
@@ -138,37 +122,27 @@ export class RtspClient {
   }
 
   #takeResponse(response: RtspResponse): void {
-    if (response.status < 200) return; // "100 Continue": the answer is still to come
-    const pending = this.#pending;
-    const cseq = headerOf(response, 'CSeq');
-    this.#tape('received', response.head + (response.body.length > 0 ? `\n\n${textOf(response.body)}` : ''));
-    if (!pending || (cseq !== undefined && Number(cseq) !== pending.cseq)) {
-      this.#tape('remark', `An answer to no open request (CSeq ${cseq ?? 'missing'}); passed over.`);
-      return;
-    }
-    this.#response = response;
-    this.#pending = null;
-    this.#emit({ kind: 'disarmAnswer' });
+    const exchange = this.#talk.take(response);
+    if (!exchange) return;
     this.#server = headerOf(response, 'Server') ?? this.#server;
     this.#methods = headerOf(response, 'Public') ?? this.#methods;
     const signal = signalOf(response.status);
-    if (signal === 'success' && pending.authorised) this.#login.accepted();
-    this.#endStep(pending, response, signal);
-    this.#answered = pending;
+    if (signal === 'success' && exchange.request.authorised) this.#login.accepted();
+    this.#endStep(exchange, signal);
     this.#signal(signal);
   }
 
-  #endStep(pending: Pending, response: RtspResponse, signal: ClientSignal): void {
-    if (!pending.step) return;
-    if (pending.step === 'setup' && signal === 'success' && (this.#plan?.waitingCount ?? 0) > 1) return; // more tracks to come
-    const firstAsk = signal === 'unauthorized' && !pending.authorised;
+  #endStep({ request, response }: Exchange, signal: ClientSignal): void {
+    if (!request.step) return;
+    if (request.step === 'setup' && signal === 'success' && (this.#plan?.waitingCount ?? 0) > 1) return; // more tracks to come
+    const firstAsk = signal === 'unauthorized' && !request.authorised;
     const note = firstAsk
       ? 'asks for a login'
       : signal === 'success'
-        ? this.#noteOf(pending.step, response)
+        ? this.#noteOf(request.step, response)
         : meaningOf(response.status).means;
-    const isOk = signal === 'success' || (firstAsk && this.options.credentials !== null) || pending.step === 'options';
-    this.#emit({ kind: 'stepEnded', name: pending.step, atMs: this.#atMs, ok: isOk, status: response.status, note });
+    const isOk = signal === 'success' || (firstAsk && this.options.credentials !== null) || request.step === 'options';
+    this.#emit({ kind: 'stepEnded', name: request.step, atMs: this.#atMs, ok: isOk, status: response.status, note });
   }
 
   #noteOf(step: ProbeStepName, response: RtspResponse): string | null {
@@ -202,7 +176,7 @@ export class RtspClient {
       case 'askOptions':
         return this.#request('OPTIONS', this.#requestUrl, 'options');
       case 'noteChallenge':
-        this.#login.readChallenges(this.#response ? headersOf(this.#response, 'WWW-Authenticate') : []);
+        this.#login.readChallenges(this.#talk.lastChallenges);
         return;
       case 'describe':
         return this.#request('DESCRIBE', this.#requestUrl, this.#login.isArmed ? 'authenticate' : 'describe', [
@@ -242,27 +216,27 @@ export class RtspClient {
   }
 
   get #pendingMethod(): string {
-    return this.#pending?.method ?? (this.#phase === 'idle' ? 'the connection' : 'anything more');
+    return this.#talk.open?.method ?? (this.#phase === 'idle' ? 'the connection' : 'anything more');
   }
   get #statusFailure(): ClientFailure {
-    const method = this.#answered?.method ?? 'a request';
-    return this.#response
-      ? failureOfStatus(this.#response, method)
-      : { cause: 'protocol-error', note: `${method} was refused.` };
+    const { last } = this.#talk;
+    return last
+      ? failureOfStatus(last.response, last.request.method)
+      : { cause: 'protocol-error', note: 'A request was refused.' };
   }
 
   /** A failure in a phase that ends here also hangs up; one that still tears down leaves that to the next action. */
   #failAnd(failure: ClientFailure): void {
     this.#fail(failure);
     if (this.#phase !== 'closed') return;
-    if (this.#sessionId) this.#sendTearDown(); // goodbye without waiting: the peer cannot be understood or is gone
+    if (this.#talk.sessionId) this.#sendTearDown(); // goodbye without waiting: the peer cannot be understood or is gone
     this.#finish();
   }
 
   #authorise(): void {
-    const refused = this.#answered;
-    if (!refused || !this.#response) return;
-    const failure = this.#login.refused(headersOf(this.#response, 'WWW-Authenticate'), refused.authorised);
+    const refused = this.#talk.last?.request;
+    if (!refused) return;
+    const failure = this.#login.refused(this.#talk.lastChallenges, refused.authorised);
     if (failure) {
       if (this.#phase === 'tearingDown') return this.#finish(); // a refused goodbye is no failure, and not said twice
       this.#fail(failure);
@@ -284,22 +258,19 @@ export class RtspClient {
 
   #follow(): void {
     this.#redirects += 1;
-    const location = this.#response ? (headerOf(this.#response, 'Location') ?? '') : '';
-    const followed = followRedirect(location, this.options.url, this.#redirects);
+    const followed = followRedirect(this.#talk.lastHeader('Location') ?? '', this.options.url, this.#redirects);
     if ('cause' in followed) {
       this.#fail(followed);
       return this.#abandon();
     }
     this.#requestUrl = followed.url;
-    this.#tape('remark', `Sent on to ${followed.url}`);
+    this.#talk.tape('remark', `Sent on to ${followed.url}`);
     this.#perform('describe');
   }
 
   #readDescription(): void {
-    const response = this.#response;
-    if (!response) return;
-    const type = headerOf(response, 'Content-Type') ?? 'application/sdp';
-    const text = textOf(response.body);
+    const type = this.#talk.lastHeader('Content-Type') ?? 'application/sdp';
+    const text = textOf(this.#talk.last?.response.body ?? new Uint8Array());
     if (!/^application\/sdp\b/i.test(type) && !/^v=0/.test(text.trimStart())) {
       this.#fail({
         cause: 'protocol-error',
@@ -307,12 +278,12 @@ export class RtspClient {
       });
       return this.#abandon();
     }
-    const base = headerOf(response, 'Content-Base') ?? headerOf(response, 'Content-Location') ?? this.#requestUrl;
+    const base = this.#talk.lastHeader('Content-Base') ?? this.#talk.lastHeader('Content-Location') ?? this.#requestUrl;
     const { session, faults } = parseSdp(text, base);
     this.#control = session.control;
     this.#plan = new TrackPlan(session);
     this.#emit({ kind: 'described', session, faults });
-    for (const fault of faults) this.#tape('remark', fault.message);
+    for (const fault of faults) this.#talk.tape('remark', fault.message);
     if (!this.#plan.hasVideo) {
       const kinds = session.media.map((media) => media.kind).join(', ');
       this.#fail({ cause: 'no-video', note: `The description has no video: ${kinds || 'it is empty'}.` });
@@ -330,11 +301,10 @@ export class RtspClient {
   }
 
   #noteTrack(): void {
-    if (!this.#response) return;
-    const session = parseSession(headerOf(this.#response, 'Session') ?? '');
-    this.#sessionId = session.id || this.#sessionId;
+    const session = parseSession(this.#talk.lastHeader('Session') ?? '');
+    this.#talk.sessionId = session.id || this.#talk.sessionId;
     this.#sessionTimeoutS = session.timeoutS;
-    this.#plan?.grant(headerOf(this.#response, 'Transport') ?? '');
+    this.#plan?.grant(this.#talk.lastHeader('Transport') ?? '');
     this.#setUpNext();
   }
 
@@ -344,7 +314,7 @@ export class RtspClient {
       this.#fail(this.#statusFailure);
       return this.#abandon();
     }
-    this.#tape('remark', `Track ${place} was refused; the picture goes on without it.`);
+    this.#talk.tape('remark', `Track ${place} was refused; the picture goes on without it.`);
     this.#setUpNext();
   }
 
@@ -353,17 +323,17 @@ export class RtspClient {
   }
 
   #tearDown(): void {
-    if (!this.#sessionId) return this.#finish();
+    if (!this.#talk.sessionId) return this.#finish();
     this.#emit({ kind: 'stepBegan', name: 'teardown', atMs: this.#atMs });
     this.#sendTearDown('teardown');
   }
   #sendTearDown(step: ProbeStepName | null = null): void {
-    this.#send('TEARDOWN', this.#aggregateUrl, step, []);
+    this.#talk.send('TEARDOWN', this.#aggregateUrl, step, []);
   }
   #sendKeepAlive(): void {
     // GET_PARAMETER without a body is the sign of life of RFC 2326 §10.8; OPTIONS where it is not offered.
     const method = /\bGET_PARAMETER\b/.test(this.#methods) ? 'GET_PARAMETER' : 'OPTIONS';
-    this.#send(method, this.#aggregateUrl, null, []);
+    this.#talk.send(method, this.#aggregateUrl, null, []);
     this.#emit({ kind: 'disarmAnswer' }); // a camera that streams but answers late is alive
     this.#armKeepAlive();
   }
@@ -375,33 +345,7 @@ export class RtspClient {
   #request(method: string, uri: string, step: ProbeStepName | null, headers: readonly RtspHeader[] = []): void {
     if (step && !(step === 'setup' && (this.#plan?.tracks.length ?? 0) > 0))
       this.#emit({ kind: 'stepBegan', name: step, atMs: this.#atMs });
-    this.#send(method, uri, step, headers);
-  }
-
-  #send(method: string, uri: string, step: ProbeStepName | null, headers: readonly RtspHeader[]): void {
-    this.#cseq += 1;
-    const all: RtspHeader[] = [{ name: 'CSeq', value: String(this.#cseq) }];
-    const authorization = this.#login.authorizationFor(method, uri);
-    if (authorization !== null) all.push({ name: 'Authorization', value: authorization });
-    if (this.#sessionId) all.push({ name: 'Session', value: this.#sessionId });
-    all.push(...headers, { name: 'User-Agent', value: this.options.userAgent });
-    this.#pending = { method, uri, headers, cseq: this.#cseq, step, authorised: authorization !== null };
-    const text = writeRequest(method, uri, all);
-    this.#tape('sent', text.trimEnd(), step ?? undefined);
-    this.#emit({ kind: 'send', bytes: bytesOf(text) });
-    this.#emit({ kind: 'armAnswer' });
-  }
-
-  /** Some cameras ask back. OPTIONS is answered, everything else is not implemented here. */
-  #answerRequest(request: RtspRequest): void {
-    this.#tape('received', request.head);
-    const headers = [{ name: 'CSeq', value: headerOf(request, 'CSeq') ?? '0' }];
-    const text =
-      request.method === 'OPTIONS'
-        ? writeResponse(200, 'OK', [...headers, { name: 'Public', value: 'OPTIONS' }])
-        : writeResponse(501, 'Not Implemented', headers);
-    this.#tape('sent', text.trimEnd());
-    this.#emit({ kind: 'send', bytes: bytesOf(text) });
+    this.#talk.send(method, uri, step, headers);
   }
 
   #fail(failure: ClientFailure): void {
@@ -415,9 +359,5 @@ export class RtspClient {
   }
   #emit(effect: ClientEffect): void {
     this.#effects.push(effect);
-  }
-  #tape(direction: 'sent' | 'received' | 'remark', text: string, step?: ProbeStepName): void {
-    const at = step ?? this.#pending?.step ?? STEP_OF_PHASE[this.#phase];
-    this.#emit({ kind: 'tape', entry: { atMs: this.#atMs, step: at, direction, text: redactText(text) } });
   }
 }

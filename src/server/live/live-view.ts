@@ -1,6 +1,7 @@
 import { encodeLiveFrame } from '../../contract/live-frame.ts';
 import type { LiveMessage, LiveRequest } from '../../contract/probe-api.ts';
-import { parseStreamUrl } from '../../core/net/stream-url.ts';
+import type { Credentials } from '../../core/auth/authorization.ts';
+import { parseStreamUrl, type StreamUrl } from '../../core/net/stream-url.ts';
 import { takenUnixMs } from '../../core/rtp/camera-clock.ts';
 import { parseRtpPacket } from '../../core/rtp/rtp-packet.ts';
 import { findSenderReport, type SenderReport } from '../../core/rtp/sender-report.ts';
@@ -36,8 +37,16 @@ export async function runLiveView(
     sink.text({ kind: 'ended', message: `${target.error.message}.` });
     return sink.close();
   }
-  const view = new LiveView(request, world, sink, signal);
-  await view.start();
+  const credentials = request.user === null ? null : { user: request.user, password: request.secret ?? '' };
+  await new LiveView({ url: target.value.url, credentials, world, sink, signal }).start();
+}
+
+interface LiveOptions {
+  readonly url: StreamUrl;
+  readonly credentials: Credentials | null;
+  readonly world: ProbeWorld;
+  readonly sink: LiveSink;
+  readonly signal: AbortSignal;
 }
 
 class LiveView {
@@ -51,20 +60,12 @@ class LiveView {
   #parameterSets: readonly Uint8Array[] = [];
   #announced: string | null = null;
   #isOver = false;
-  readonly #url;
 
-  constructor(
-    request: LiveRequest,
-    private readonly world: ProbeWorld,
-    private readonly sink: LiveSink,
-    private readonly signal: AbortSignal,
-  ) {
-    const parsed = parseStreamUrl(request.url);
-    if (!parsed.ok) throw new RangeError('url: checked by the caller');
-    this.#url = parsed.value.url;
+  constructor(private readonly options: LiveOptions) {
+    const { url, credentials, world } = options;
     this.#client = new RtspClient({
-      url: this.#url,
-      credentials: request.user === null ? null : { user: request.user, password: request.secret ?? '' },
+      url,
+      credentials,
       userAgent: USER_AGENT,
       play: true,
       cnonce: () => world.entropy.hex(8),
@@ -72,10 +73,10 @@ class LiveView {
   }
 
   async start(): Promise<void> {
-    const { dialer } = this.world;
-    const limits = { timeoutMs: ANSWER_TIMEOUT_MS, signal: this.signal };
+    const { dialer } = this.options.world;
+    const limits = { timeoutMs: ANSWER_TIMEOUT_MS, signal: this.options.signal };
     try {
-      const address = await dialer.resolve(this.#url.host, this.#url.port, limits);
+      const address = await dialer.resolve(this.options.url.host, this.options.url.port, limits);
       const connection = await dialer.dial(
         address,
         {
@@ -84,14 +85,14 @@ class LiveView {
         },
         limits,
       );
-      if (this.signal.aborted) return connection.close();
+      if (this.options.signal.aborted) return connection.close();
       this.#connection = connection;
     } catch (error) {
-      if (this.signal.aborted) return;
+      if (this.options.signal.aborted) return;
       if (error instanceof DialFailure) return this.#end(error.message);
       throw error;
     }
-    this.signal.addEventListener('abort', () => {
+    this.options.signal.addEventListener('abort', () => {
       this.#put({ kind: 'stop', atMs: this.#now() });
       this.#end(null);
     });
@@ -99,7 +100,7 @@ class LiveView {
   }
 
   #now(): number {
-    return this.world.clock.monotonicMs();
+    return this.options.world.clock.monotonicMs();
   }
 
   #put(input: ClientInput): void {
@@ -146,7 +147,7 @@ class LiveView {
     const video = tracks.find(({ media }) => media.kind === 'video');
     const codec = video?.media.codec ?? null;
     if (!video || codec !== 'H264') {
-      this.sink.text({ kind: 'format', codec: codec ?? 'unknown', codecString: null });
+      this.options.sink.text({ kind: 'format', codec: codec ?? 'unknown', codecString: null });
       this.#put({ kind: 'stop', atMs: this.#now() });
       return;
     }
@@ -160,7 +161,7 @@ class LiveView {
     const codecString = sps ? h264CodecString(sps) : null;
     if (codecString === null || codecString === this.#announced) return;
     this.#announced = codecString;
-    this.sink.text({ kind: 'format', codec: 'H264', codecString });
+    this.options.sink.text({ kind: 'format', codec: 'H264', codecString });
   }
 
   #takePacket(bytes: Uint8Array, track: Track): void {
@@ -174,10 +175,10 @@ class LiveView {
     const sps = unit.nals.find((nal) => h264NalType(nal[0] ?? 0) === H264_NAL.sps);
     this.#announce(sps);
     const nals = unit.isKeyFrame && !sps ? [...this.#parameterSets, ...unit.nals] : unit.nals;
-    this.sink.binary(
+    this.options.sink.binary(
       encodeLiveFrame({
         isKeyFrame: unit.isKeyFrame,
-        arrivedUnixMs: this.world.clock.unixMs(),
+        arrivedUnixMs: this.options.world.clock.unixMs(),
         takenUnixMs: this.#report ? takenUnixMs(this.#report, unit.rtpTimestamp, clockHz) : null,
         accessUnit: annexB(nals),
       }),
@@ -189,8 +190,8 @@ class LiveView {
     this.#isOver = true;
     if (this.#answerTimer) clearTimeout(this.#answerTimer);
     if (this.#keepAliveTimer) clearTimeout(this.#keepAliveTimer);
-    if (message !== null) this.sink.text({ kind: 'ended', message });
+    if (message !== null) this.options.sink.text({ kind: 'ended', message });
     this.#connection?.close();
-    this.sink.close();
+    this.options.sink.close();
   }
 }

@@ -1,0 +1,118 @@
+import { bytesOf, textOf } from '../base/bytes.ts';
+import { redactText } from '../net/redact-text.ts';
+import type { ProbeStepName } from '../probe/probe-types.ts';
+import type { ClientEffect } from './client-types.ts';
+import type { Login } from './login.ts';
+import {
+  headerOf,
+  headersOf,
+  type RtspHeader,
+  type RtspRequest,
+  type RtspResponse,
+  writeRequest,
+  writeResponse,
+} from './rtsp-message.ts';
+
+/** A request that was sent, kept to send it again or to say what was refused. */
+export interface SentRequest {
+  readonly method: string;
+  readonly uri: string;
+  readonly headers: readonly RtspHeader[];
+  readonly cseq: number;
+  readonly step: ProbeStepName | null;
+  readonly authorised: boolean;
+}
+
+/** An answer with the request it belongs to. */
+export interface Exchange {
+  readonly request: SentRequest;
+  readonly response: RtspResponse;
+}
+
+export interface ConversationOptions {
+  readonly login: Login;
+  readonly userAgent: string;
+  readonly emit: (effect: ClientEffect) => void;
+  readonly nowMs: () => number;
+  /** The step that what is said belongs to when no request is open. */
+  readonly currentStep: () => ProbeStepName;
+}
+
+/**
+ * Who said what on one connection: numbers requests, adds login and session, matches answers by CSeq, and writes the
+ * wire tape. It decides nothing. Source: RFC 2326 §12.17 (CSeq), §12.37 (Session).
+ */
+export class Conversation {
+  #cseq = 0;
+  #open: SentRequest | null = null;
+  #last: Exchange | null = null;
+  /** From the answer to SETUP; carried by every later request. */
+  sessionId: string | null = null;
+
+  constructor(private readonly options: ConversationOptions) {}
+
+  /** The request that waits for its answer. */
+  get open(): SentRequest | null {
+    return this.#open;
+  }
+  /** The exchange that was finished last. */
+  get last(): Exchange | null {
+    return this.#last;
+  }
+  lastHeader(name: string): string | undefined {
+    return this.#last ? headerOf(this.#last.response, name) : undefined;
+  }
+  get lastChallenges(): readonly string[] {
+    return this.#last ? headersOf(this.#last.response, 'WWW-Authenticate') : [];
+  }
+
+  send(method: string, uri: string, step: ProbeStepName | null, headers: readonly RtspHeader[]): void {
+    this.#cseq += 1;
+    const all: RtspHeader[] = [{ name: 'CSeq', value: String(this.#cseq) }];
+    const authorization = this.options.login.authorizationFor(method, uri);
+    if (authorization !== null) all.push({ name: 'Authorization', value: authorization });
+    if (this.sessionId) all.push({ name: 'Session', value: this.sessionId });
+    all.push(...headers, { name: 'User-Agent', value: this.options.userAgent });
+    this.#open = { method, uri, headers, cseq: this.#cseq, step, authorised: authorization !== null };
+    this.#say(writeRequest(method, uri, all), step ?? undefined);
+    this.options.emit({ kind: 'armAnswer' });
+  }
+
+  /** Takes an answer: the exchange it ends, or `null` when it ends none (100 Continue, a stray or late answer). */
+  take(response: RtspResponse): Exchange | null {
+    if (response.status < 200) return null;
+    const request = this.#open;
+    const cseq = headerOf(response, 'CSeq');
+    this.tape('received', response.head + (response.body.length > 0 ? `\n\n${textOf(response.body)}` : ''));
+    if (!request || (cseq !== undefined && Number(cseq) !== request.cseq)) {
+      this.tape('remark', `An answer to no open request (CSeq ${cseq ?? 'missing'}); passed over.`);
+      return null;
+    }
+    this.#open = null;
+    this.#last = { request, response };
+    this.options.emit({ kind: 'disarmAnswer' });
+    return this.#last;
+  }
+
+  /** Some cameras ask back. OPTIONS is answered, everything else is not implemented here. */
+  reply(request: RtspRequest): void {
+    this.tape('received', request.head);
+    const headers = [{ name: 'CSeq', value: headerOf(request, 'CSeq') ?? '0' }];
+    const isOptions = request.method === 'OPTIONS';
+    if (isOptions) headers.push({ name: 'Public', value: 'OPTIONS' });
+    this.#say(isOptions ? writeResponse(200, 'OK', headers) : writeResponse(501, 'Not Implemented', headers));
+  }
+
+  tape(direction: 'sent' | 'received' | 'remark', text: string, step?: ProbeStepName): void {
+    const at = step ?? this.#open?.step ?? this.options.currentStep();
+    this.options.emit({
+      kind: 'tape',
+      entry: { atMs: this.options.nowMs(), step: at, direction, text: redactText(text) },
+    });
+  }
+
+  #say(text: string, step?: ProbeStepName): void {
+    this.tape('sent', text.trimEnd(), step);
+    this.options.emit({ kind: 'send', bytes: bytesOf(text) });
+  }
+}
