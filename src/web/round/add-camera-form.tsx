@@ -1,9 +1,9 @@
 import { yupResolver } from '@hookform/resolvers/yup';
-import { nanoid } from '@reduxjs/toolkit';
 import { useForm } from 'react-hook-form';
 import { object, string } from 'yup';
 import { parseStreamUrl } from '../../core/net/stream-url.ts';
 import type { Camera } from '../../core/site/site-types.ts';
+import { newId } from '../store/new-id.ts';
 import { commandIssued } from '../store/site-slice.ts';
 import { useAppDispatch } from '../store/store.ts';
 import { Button } from '../ui/button.tsx';
@@ -31,8 +31,6 @@ const schema = object({
     }),
 });
 
-const safeId = (): string => nanoid(10).replace(/[^A-Za-z0-9]/g, 'x');
-
 /** Adds a camera by its name and what is known of its address. */
 export function AddCameraForm({ onAdded }: { onAdded: (cameraId: string) => void }) {
   const dispatch = useAppDispatch();
@@ -45,7 +43,7 @@ export function AddCameraForm({ onAdded }: { onAdded: (cameraId: string) => void
   const add = handleSubmit(({ name, address }) => {
     const parsed = parseStreamUrl(address);
     const url = parsed.ok ? parsed.value.url : null;
-    const id = `camera-${safeId()}`;
+    const id = newId('camera');
     const secretRef = `secret-${id}`;
     if (url?.password) vault.set(secretRef, url.password);
     const stream = { codec: null, width: null, height: null, fps: null, gopFrames: null, bitrateKbps: null };
@@ -59,7 +57,7 @@ export function AddCameraForm({ onAdded }: { onAdded: (cameraId: string) => void
       host: url?.host ?? address.trim(),
       ports: { rtsp: url?.port ?? DEFAULT_RTSP_PORT },
       account: url?.user ? { user: url.user, secretRef } : null,
-      streams: [{ id: `stream-${safeId()}`, label: 'main', path, ...stream }],
+      streams: [{ id: newId('stream'), label: 'main', path, ...stream }],
     };
     dispatch(commandIssued({ kind: 'addCamera', camera }));
     onAdded(id);

@@ -1,7 +1,7 @@
-import { nanoid } from '@reduxjs/toolkit';
 import { type FormEvent, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { emptySite } from '../../core/site/site-types.ts';
+import { newId } from '../store/new-id.ts';
 import { commandIssued, siteOpened } from '../store/site-slice.ts';
 import { saveSite } from '../store/site-store.ts';
 import { useAppDispatch } from '../store/store.ts';
@@ -18,7 +18,7 @@ export function NewSiteForm({ onCreated }: { onCreated: () => void }) {
     event.preventDefault();
     const wanted = name.trim();
     if (wanted === '' || wanted.length > 80) return setError('A name of 1 to 80 characters is needed.');
-    const site = emptySite(`site-${nanoid(8).replace(/[^A-Za-z0-9]/g, 'x')}`, wanted);
+    const site = emptySite(newId('site'), wanted);
     await saveSite(site);
     dispatch(siteOpened(site));
     dispatch(commandIssued({ kind: 'note', logKind: 'site', subject: 'site', text: `${wanted} begun` }));

@@ -120,12 +120,12 @@ function Neighbour({
 }) {
   if (!camera)
     return (
-      <span aria-hidden="true" className="px-1 text-faint opacity-40">
+      <span aria-hidden="true" className="no-print px-1 text-faint opacity-40">
         {icon}
       </span>
     );
   return (
-    <Link to={to} aria-label={`${label}: ${camera.name}`} className="px-1 py-1 hover:text-ink">
+    <Link to={to} aria-label={`${label}: ${camera.name}`} className="no-print px-1 py-1 hover:text-ink">
       {icon}
     </Link>
   );

@@ -13,6 +13,7 @@ import { CopyButton } from '../../ui/copy-button.tsx';
 import { Drop, VERDICT_WORDS } from '../../ui/drop.tsx';
 import { FindingList } from '../../ui/finding-card.tsx';
 import { KnownHowMark } from '../../ui/known-how.tsx';
+import { TabStrip } from '../../ui/tab-strip.tsx';
 import { useVault } from '../../vault/vault-context.tsx';
 import { StationFrame } from '../station-frame.tsx';
 
@@ -45,26 +46,14 @@ function HandOverBench({ camera }: { camera: Camera }) {
         </Link>
       </div>
     );
+  const tabs = taps.map(({ id, destinationId, use }) => ({
+    value: id,
+    label: `${site.destinations.find((one) => one.id === destinationId)?.name ?? destinationId}, ${use}`,
+  }));
   return (
-    <>
-      {taps.length > 1 && (
-        <div role="tablist" aria-label="Sheets" className="no-print mb-3 flex flex-wrap gap-1">
-          {taps.map((other) => (
-            <button
-              key={other.id}
-              type="button"
-              role="tab"
-              aria-selected={other.id === tap.id}
-              onClick={() => setSearch({ tap: other.id }, { replace: true })}
-              className={`min-h-8 border-b-2 px-3 pointer-coarse:min-h-11 ${other.id === tap.id ? 'border-verdigris font-strong' : 'border-transparent text-soft hover:text-ink'}`}
-            >
-              {site.destinations.find(({ id }) => id === other.destinationId)?.name}, {other.use}
-            </button>
-          ))}
-        </div>
-      )}
+    <TabStrip label="Sheets" value={tap.id} onChange={(id) => setSearch({ tap: id }, { replace: true })} tabs={tabs}>
       <SheetBench key={tap.id} camera={camera} stream={stream} tap={tap} />
-    </>
+    </TabStrip>
   );
 }
 
@@ -182,11 +171,17 @@ function SheetTable({
           const withSecret = isSecret || field.key === 'url';
           const isEmpty = field.value === '–' || (isSecret && !hasSecret);
           return (
-            <tr key={field.key} className="border-t border-grid first:border-t-0">
-              <th scope="row" className="w-32 py-1 pr-3 text-left align-middle font-normal text-soft">
+            <tr
+              key={field.key}
+              className="border-t border-grid first:border-t-0 max-md:grid max-md:grid-cols-[minmax(0,1fr)_auto] max-md:py-1"
+            >
+              <th
+                scope="row"
+                className="w-32 pr-3 text-left align-middle font-normal text-soft max-md:w-auto max-md:text-small md:py-1"
+              >
                 {field.label}
               </th>
-              <td className="py-1 align-middle">
+              <td className="align-middle max-md:col-start-1 md:py-1">
                 <span className="inline-flex items-center gap-2">
                   <span className={field.isCode ? 'font-mono break-all' : ''}>{field.value}</span>
                   {field.how && <KnownHowMark how={field.how} />}
@@ -195,7 +190,7 @@ function SheetTable({
                   <span className="text-small text-soft"> not known in this visit</span>
                 )}
               </td>
-              <td className="no-print w-0 py-1 pl-2 text-right align-middle">
+              <td className="no-print w-0 pl-2 text-right align-middle max-md:col-start-2 max-md:row-span-2 max-md:row-start-1 max-md:w-auto max-md:self-center md:py-1">
                 {!isEmpty && field.value !== 'none' && (
                   <CopyButton
                     text={() => textOf(field)}

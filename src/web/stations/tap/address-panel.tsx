@@ -15,6 +15,7 @@ import { Button } from '../../ui/button.tsx';
 import { Panel } from '../../ui/panel.tsx';
 import { TextField } from '../../ui/text-field.tsx';
 import { UrlLine, type UrlPart } from '../../ui/url-line.tsx';
+import { copyWords, useCopy } from '../../ui/use-copy.ts';
 import { useVault } from '../../vault/vault-context.tsx';
 
 const MASK = '••••••••';
@@ -176,7 +177,7 @@ export function AddressPanel({ camera, stream, isProbing, onProbe, onCancel }: A
     >
       <UrlLine parts={parts} />
       <form
-        className="mt-3 grid grid-cols-6 gap-x-2 gap-y-2 md:grid-cols-12"
+        className="mt-3 grid grid-cols-6 gap-x-2 gap-y-2 md:grid-cols-[3fr_72px_3fr_3fr_2fr]"
         onPaste={takeApart}
         onSubmit={(event) => {
           event.preventDefault();
@@ -184,15 +185,21 @@ export function AddressPanel({ camera, stream, isProbing, onProbe, onCancel }: A
           keepSecret();
         }}
       >
-        <TextField label="Host" className="col-span-4 md:col-span-3" error={errors.host} {...field('host')} />
-        <TextField label="Port" inputMode="numeric" className="col-span-2" error={errors.port} {...field('port')} />
-        <TextField label="Path" className="col-span-6 md:col-span-3" error={errors.path} {...field('path')} />
-        <TextField label="Account" className="col-span-3 md:col-span-2" {...field('user')} />
+        <TextField label="Host" className="col-span-4 md:col-span-1" error={errors.host} {...field('host')} />
+        <TextField
+          label="Port"
+          inputMode="numeric"
+          className="col-span-2 md:col-span-1"
+          error={errors.port}
+          {...field('port')}
+        />
+        <TextField label="Path" className="col-span-6 md:col-span-1" error={errors.path} {...field('path')} />
+        <TextField label="Account" className="col-span-3 md:col-span-1" {...field('user')} />
         <TextField
           label="Secret"
           type="password"
           autoComplete="new-password"
-          className="col-span-3 md:col-span-2"
+          className="col-span-3 md:col-span-1"
           placeholder={vault.has(secretRef) ? MASK : draft.user === '' ? 'none' : 'type it'}
           value={secretDraft}
           onChange={(event) => setSecretDraft(event.target.value)}
@@ -222,20 +229,7 @@ export function AddressPanel({ camera, stream, isProbing, onProbe, onCancel }: A
 
 function CopyUrlMenu({ camera, stream }: { camera: Camera; stream: Stream }) {
   const vault = useVault();
-  const [word, setWord] = useState('Copy');
-  useEffect(() => {
-    if (word === 'Copy') return;
-    const timer = setTimeout(() => setWord('Copy'), 1600);
-    return () => clearTimeout(timer);
-  }, [word]);
-  const copy = async (text: string): Promise<void> => {
-    try {
-      await navigator.clipboard.writeText(text);
-      setWord('Copied');
-    } catch {
-      setWord('Not copied');
-    }
-  };
+  const { outcome, copy } = useCopy();
   const url = streamUrlOf(camera, stream);
   const secret = camera.account ? vault.get(camera.account.secretRef) : null;
   const item =
@@ -243,7 +237,7 @@ function CopyUrlMenu({ camera, stream }: { camera: Camera; stream: Stream }) {
   return (
     <DropdownMenu.Root>
       <DropdownMenu.Trigger asChild>
-        <Button>{word}</Button>
+        <Button>{copyWords(outcome, 'Copy')}</Button>
       </DropdownMenu.Trigger>
       <DropdownMenu.Portal>
         <DropdownMenu.Content align="end" sideOffset={4} className="z-20 border border-ink bg-sheet py-1">

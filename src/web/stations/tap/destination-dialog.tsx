@@ -1,9 +1,9 @@
 import { yupResolver } from '@hookform/resolvers/yup';
-import { nanoid } from '@reduxjs/toolkit';
 import { useForm } from 'react-hook-form';
 import { number, object, string } from 'yup';
 import { DESTINATION_KINDS, type Destination, type DestinationKind } from '../../../core/site/site-types.ts';
 import { STORAGE_ASSUMPTIONS } from '../../../core/storage/storage-assumptions.ts';
+import { newId } from '../../store/new-id.ts';
 import { commandIssued } from '../../store/site-slice.ts';
 import { useAppDispatch } from '../../store/store.ts';
 import { Button } from '../../ui/button.tsx';
@@ -79,7 +79,7 @@ function DestinationForm({
     const isRecorder = values.kind === 'recorder';
     const usableFraction = (values.usablePercent ?? 100 * STORAGE_ASSUMPTIONS.usableFraction) / 100;
     const destination: Destination = {
-      id: before?.id ?? `destination-${nanoid(10).replace(/[^A-Za-z0-9]/g, 'x')}`,
+      id: before?.id ?? newId('destination'),
       name: values.name,
       kind: isKind(values.kind) ? values.kind : 'viewer',
       codecs: before?.codecs ?? [],

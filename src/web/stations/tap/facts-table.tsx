@@ -133,7 +133,9 @@ export function FactsTable({ index, stream }: { index: EvidenceIndex; stream: St
               {measured ?? '–'}
             </td>
             <td className="pl-2 text-right align-middle">
-              {best && <KnownHowMark how={best.how} detail={best.takenAt ? undefined : best.source} />}
+              {best && (declared !== null || measured !== null) && (
+                <KnownHowMark how={best.how} detail={best.takenAt ? undefined : best.source} />
+              )}
             </td>
           </tr>
         ))}

@@ -1,4 +1,3 @@
-import { nanoid } from '@reduxjs/toolkit';
 import { useState } from 'react';
 import { Link, useParams } from 'react-router';
 import { sayBytes, sayDays, sayRate } from '../../../core/base/say.ts';
@@ -12,6 +11,7 @@ import {
   type TapUse,
 } from '../../../core/site/site-types.ts';
 import type { RecordingSchedule } from '../../../core/storage/storage.ts';
+import { newId } from '../../store/new-id.ts';
 import { commandIssued, selectIndex, selectSite } from '../../store/site-slice.ts';
 import { useAppDispatch, useAppSelector } from '../../store/store.ts';
 import { Button } from '../../ui/button.tsx';
@@ -74,7 +74,7 @@ export function GivePanel({ camera, stream }: { camera: Camera; stream: Stream }
 
   const keep = (): void => {
     if (!draft || !draftJudgement) return;
-    const tap = { ...draft, id: `tap-${nanoid(10).replace(/[^A-Za-z0-9]/g, 'x')}` };
+    const tap = { ...draft, id: newId('tap') };
     dispatch(commandIssued({ kind: 'addTap', tap, judged: VERDICT_WORDS[draftJudgement.verdict] }));
   };
 

@@ -1,7 +1,7 @@
-import { nanoid } from '@reduxjs/toolkit';
 import type { Camera, Stream } from '../../../core/site/site-types.ts';
 import { plainUrlOf } from '../../../core/site/stream-address.ts';
 import { streamProbe } from '../../api/probe-stream.ts';
+import { newId } from '../../store/new-id.ts';
 import { commandIssued } from '../../store/site-slice.ts';
 import type { AppDispatch } from '../../store/store.ts';
 import { probeBroken, probeCancelled, probeEventSeen, probeStarted } from './probe-slice.ts';
@@ -23,7 +23,7 @@ export async function probeStream({ camera, stream, secret }: ProbeTarget, dispa
   cancelProbe(stream.id);
   const controller = new AbortController();
   running.set(stream.id, controller);
-  const probeId = `probe-${nanoid(10).replace(/[^A-Za-z0-9]/g, 'x')}`;
+  const probeId = newId('probe');
   const url = plainUrlOf(camera, stream);
   dispatch(probeStarted({ streamId: stream.id, probeId, startedAtMs: performance.now() }));
   let hasReport = false;

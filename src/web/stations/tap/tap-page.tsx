@@ -1,4 +1,5 @@
 import { useEffect, useState } from 'react';
+import { streamSubject } from '../../../core/site/best-known.ts';
 import { rememberedProbe } from '../../../core/site/probe-evidence.ts';
 import type { Camera, Stream } from '../../../core/site/site-types.ts';
 import { plainUrlOf } from '../../../core/site/stream-address.ts';
@@ -9,6 +10,7 @@ import { Drop } from '../../ui/drop.tsx';
 import { FindingList } from '../../ui/finding-card.tsx';
 import { Panel } from '../../ui/panel.tsx';
 import { sayWhen } from '../../ui/say-when.ts';
+import { TabStrip } from '../../ui/tab-strip.tsx';
 import { useVault } from '../../vault/vault-context.tsx';
 import { StationFrame } from '../station-frame.tsx';
 import { AddressPanel } from './address-panel.tsx';
@@ -29,25 +31,14 @@ function TapBench({ camera }: { camera: Camera }) {
   const stream = camera.streams.find(({ id }) => id === streamId) ?? camera.streams[0];
   if (!stream) return <p>This camera offers no stream yet.</p>;
   return (
-    <>
-      {camera.streams.length > 1 && (
-        <div role="tablist" aria-label="Streams" className="mb-3 flex gap-1">
-          {camera.streams.map((other) => (
-            <button
-              key={other.id}
-              type="button"
-              role="tab"
-              aria-selected={other.id === stream.id}
-              onClick={() => setStreamId(other.id)}
-              className={`min-h-8 border-b-2 px-3 pointer-coarse:min-h-11 ${other.id === stream.id ? 'border-verdigris font-strong' : 'border-transparent text-soft hover:text-ink'}`}
-            >
-              {other.label}
-            </button>
-          ))}
-        </div>
-      )}
+    <TabStrip
+      label="Streams"
+      value={stream.id}
+      onChange={setStreamId}
+      tabs={camera.streams.map(({ id, label }) => ({ value: id, label }))}
+    >
       <StreamBench key={stream.id} camera={camera} stream={stream} />
-    </>
+    </TabStrip>
   );
 }
 
@@ -59,6 +50,8 @@ function StreamBench({ camera, stream }: { camera: Camera; stream: Stream }) {
   const [probesAsked, setProbesAsked] = useState(0);
   const isProbing = run?.status === 'running';
   const remembered = rememberedProbe(index, stream.id);
+  // A probe that failed early teaches nothing of the stream: then there is no table of dashes.
+  const hasFacts = index.get(streamSubject(stream.id))?.has('codec') === true;
   const isCurrent = remembered?.url === plainUrlOf(camera, stream);
 
   // The fields are kept by the click that asks; the probe starts with the next render, from the document as it then is.
@@ -80,43 +73,55 @@ function StreamBench({ camera, stream }: { camera: Camera; stream: Stream }) {
       ? 'No picture: the probe did not get that far'
       : 'No picture yet. Probe to open one';
   return (
-    <div className="grid items-start gap-4 lg:grid-cols-[minmax(0,7fr)_minmax(0,5fr)]">
-      <div className="flex min-w-0 flex-col gap-4">
-        <AddressPanel
-          camera={camera}
-          stream={stream}
-          isProbing={isProbing}
-          onProbe={() => setProbesAsked((count) => count + 1)}
-          onCancel={() => cancelProbe(stream.id)}
-        />
-        {run && <WireTape run={run} />}
+    <div className="grid grid-cols-[minmax(0,1fr)] items-start gap-4 lg:grid-cols-[minmax(0,7fr)_minmax(0,5fr)]">
+      <div className="contents lg:flex lg:min-w-0 lg:flex-col lg:gap-4">
+        <div className="max-lg:order-1">
+          <AddressPanel
+            camera={camera}
+            stream={stream}
+            isProbing={isProbing}
+            onProbe={() => setProbesAsked((count) => count + 1)}
+            onCancel={() => cancelProbe(stream.id)}
+          />
+        </div>
+        {run && (
+          <div className="max-lg:order-3">
+            <WireTape run={run} />
+          </div>
+        )}
         {remembered && !isProbing && (
-          <Panel
-            title="Findings"
-            aside={
-              isCurrent
-                ? `probed ${sayWhen(remembered.at)}${run ? '' : '; its tape is not kept beyond the visit'}`
-                : 'of the address before; probe the new one'
-            }
-          >
-            {remembered.findings.length > 0 ? (
-              <FindingList findings={remembered.findings} />
-            ) : (
-              <p className="flex items-center gap-2">
-                <Drop verdict="ok" /> Nothing to fix in this stream.
-              </p>
-            )}
-          </Panel>
+          <div className="max-lg:order-3">
+            <Panel
+              title="Findings"
+              aside={
+                isCurrent
+                  ? `probed ${sayWhen(remembered.at)}${run ? '' : '; its tape is not kept beyond the visit'}`
+                  : 'of the address before; probe the new one'
+              }
+            >
+              {remembered.findings.length > 0 ? (
+                <FindingList findings={remembered.findings} />
+              ) : (
+                <p className="flex items-center gap-2">
+                  <Drop verdict="ok" /> Nothing to fix in this stream.
+                </p>
+              )}
+            </Panel>
+          </div>
         )}
       </div>
-      <div className="flex min-w-0 flex-col gap-4">
-        <LivePicture camera={camera} stream={stream} openKey={openKey} placeholder={placeholder} />
-        {remembered && (
-          <section aria-label="Facts" className="rounded-sheet border border-hair bg-sheet px-3.5 py-2">
+      <div className="contents lg:flex lg:min-w-0 lg:flex-col lg:gap-4">
+        <div className="max-lg:order-2">
+          <LivePicture camera={camera} stream={stream} openKey={openKey} placeholder={placeholder} />
+        </div>
+        {hasFacts && (
+          <section aria-label="Facts" className="max-lg:order-4 rounded-sheet border border-hair bg-sheet px-3.5 py-2">
             <FactsTable index={index} stream={stream} />
           </section>
         )}
-        <GivePanel camera={camera} stream={stream} />
+        <div className="max-lg:order-5">
+          <GivePanel camera={camera} stream={stream} />
+        </div>
       </div>
     </div>
   );

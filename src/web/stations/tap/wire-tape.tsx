@@ -167,7 +167,7 @@ function TapeRow({ row, scaleMs, isOpen, onToggle, entries }: TapeRowProps) {
         type="button"
         aria-expanded={isOpen}
         onClick={onToggle}
-        className={`grid w-full grid-cols-[88px_30px_1fr_70px] items-center gap-1.5 text-left md:grid-cols-[108px_32px_1fr_172px_68px] ${isOpen ? 'bg-verdigris-wash' : 'hover:bg-paper'} pointer-coarse:min-h-9`}
+        className={`grid w-full grid-cols-[104px_30px_1fr_64px] items-center gap-1.5 text-left md:grid-cols-[108px_32px_1fr_172px_68px] ${isOpen ? 'bg-verdigris-wash' : 'hover:bg-paper'} pointer-coarse:min-h-9`}
       >
         <span className={`truncate py-0.5 pl-1 ${row.state === 'failed' ? 'font-strong text-brick' : ''}`}>
           {nameOf(row.name)}

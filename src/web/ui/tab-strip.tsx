@@ -1,0 +1,34 @@
+import { Tabs } from 'radix-ui';
+import type { ReactNode } from 'react';
+
+interface TabStripProps {
+  readonly label: string;
+  readonly value: string;
+  readonly onChange: (value: string) => void;
+  readonly tabs: readonly { readonly value: string; readonly label: string }[];
+  /** What belongs to the tab that is open. */
+  readonly children: ReactNode;
+}
+
+/** A choice of which of a few sheets lies on top; with one there is nothing to choose and no strip. */
+export function TabStrip({ label, value, onChange, tabs, children }: TabStripProps) {
+  if (tabs.length < 2) return children;
+  return (
+    <Tabs.Root value={value} onValueChange={onChange}>
+      <Tabs.List aria-label={label} className="no-print mb-3 flex flex-wrap gap-1">
+        {tabs.map((tab) => (
+          <Tabs.Trigger
+            key={tab.value}
+            value={tab.value}
+            className="min-h-8 border-b-2 border-transparent px-3 text-soft hover:text-ink data-[state=active]:border-verdigris data-[state=active]:font-strong data-[state=active]:text-ink pointer-coarse:min-h-11"
+          >
+            {tab.label}
+          </Tabs.Trigger>
+        ))}
+      </Tabs.List>
+      <Tabs.Content value={value} tabIndex={-1}>
+        {children}
+      </Tabs.Content>
+    </Tabs.Root>
+  );
+}
