@@ -11,7 +11,9 @@ import { runProbe } from '../server/probe/run-probe.ts';
 import { UsageError } from './usage-error.ts';
 
 export const PROBE_USAGE = `cleartap probe rtsp://host:port/path [--user NAME] [--pass-env VAR | --pass-stdin]
-               [--transport tcp|auto] [--seconds 3] [--timeout 5] [--no-media] [--allow-public] [--json]`;
+               [--transport tcp|udp|auto] [--seconds 3] [--timeout 5] [--no-media] [--allow-public] [--json]`;
+
+const TRANSPORTS = ['tcp', 'udp', 'auto'] as const;
 
 function positive(name: string, text: string, max: number): number {
   const value = Number(text);
@@ -42,8 +44,8 @@ export async function probeCommand(args: readonly string[]): Promise<number> {
   if (target === undefined || rest.length > 0) throw new UsageError('Expected one URL.');
   if (values['pass-env'] !== undefined && values['pass-stdin'])
     throw new UsageError('--pass-env and --pass-stdin exclude each other.');
-  if (!['tcp', 'auto'].includes(values.transport))
-    throw new UsageError(`--transport: expected tcp or auto, got “${values.transport}”.`);
+  const transport = TRANSPORTS.find((one) => one === values.transport);
+  if (!transport) throw new UsageError(`--transport: expected tcp, udp or auto, got “${values.transport}”.`);
   const seconds = positive('seconds', values.seconds, 3600);
   const timeoutMs = positive('timeout', values.timeout, 600) * 1000;
   const secret = await readSecret(values['pass-env'], values['pass-stdin'] === true);
@@ -65,7 +67,11 @@ export async function probeCommand(args: readonly string[]): Promise<number> {
       clock: systemClock,
       entropy: systemEntropy,
     };
-    report = await runProbe({ url, credentials, seconds, timeoutMs, media: values.media }, world, cancelOnSignal());
+    report = await runProbe(
+      { url, credentials, seconds, timeoutMs, media: values.media, transport },
+      world,
+      cancelOnSignal(),
+    );
   }
   process.stdout.write(values.json ? `${JSON.stringify(report)}\n` : describe(report));
   return report.verdict === 'fail' ? 1 : 0;

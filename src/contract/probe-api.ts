@@ -19,6 +19,10 @@ export const probeRequestSchema = object({
   seconds: number().strict().min(0.5).max(60).required(),
   timeoutMs: number().strict().min(200).max(30_000).required(),
   media: boolean().strict().required(),
+  transport: string()
+    .strict()
+    .oneOf(['tcp', 'udp', 'auto'] as const)
+    .required(),
 })
   .noUnknown()
   .strict()

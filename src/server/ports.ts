@@ -32,10 +32,19 @@ export interface ResolvedAddress {
   readonly note: string | null;
 }
 
+/** Two local ports for one track: RTP on the even one, RTCP on the next. */
+export interface UdpPair {
+  readonly ports: readonly [number, number];
+  send(isRtcp: boolean, port: number, bytes: Uint8Array): void;
+  close(): void;
+}
+
 /** Looks names up and opens connections. Everything that waits ends with its signal. */
 export interface Dialer {
   resolve(host: string, port: number, limits: Limits): Promise<ResolvedAddress>;
   dial(address: ResolvedAddress, events: ConnectionEvents, limits: Limits): Promise<Connection>;
+  /** Opens ports that hear one address and nobody else. Rejects with `DialFailure` when none are free. */
+  openUdp(address: ResolvedAddress, onDatagram: (isRtcp: boolean, chunk: Uint8Array) => void): Promise<UdpPair>;
 }
 
 export interface Limits {

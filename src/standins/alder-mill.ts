@@ -1,5 +1,5 @@
 import { type Camera, emptySite, type Site, type Stream } from '../core/site/site-types.ts';
-import { BOOT_ROOM, type Personality, SLUICE_RAIL } from './personality.ts';
+import { BOOT_ROOM, LINEN_STAIR, type Personality, SLUICE_RAIL } from './personality.ts';
 
 const unplanned = { codec: null, width: null, height: null, fps: null, gopFrames: null, bitrateKbps: null };
 
@@ -34,8 +34,9 @@ export const alderMill = (at: string): Site => ({
     { id: 'guests', name: 'Guests', cidr: '10.77.9.0/24', gateway: '10.77.9.1' },
   ],
   models: [
-    { id: 'ostrel-pd-5', maker: 'Ostrel', model: 'PD-5' },
-    { id: 'quillbrook-mini', maker: 'Quillbrook', model: 'Mini' },
+    { id: 'ostrel-pd-5', maker: 'Ostrel', model: 'PD-5', sessions: 6 },
+    { id: 'quillbrook-mini', maker: 'Quillbrook', model: 'Mini', sessions: 4 },
+    { id: 'marrick-c1', maker: 'Marrick', model: 'C1', sessions: 2 },
   ],
   cameras: [
     camera('sluice-rail', SLUICE_RAIL, { place: 'On the rail above the sluice gate', modelId: 'ostrel-pd-5' }),
@@ -43,6 +44,15 @@ export const alderMill = (at: string): Site => ({
       place: 'Shelf over the bench, far side of the stone wall',
       modelId: 'quillbrook-mini',
     }),
+    {
+      ...camera('linen-stair', LINEN_STAIR, { place: 'Top of the linen stair', modelId: 'marrick-c1' }),
+      // As its faded label says: nobody has opened it for years, and letter case was not minded.
+      streams: streams('linen-stair', LINEN_STAIR).map((stream) => ({
+        ...stream,
+        ...unplanned,
+        path: stream.label === 'main' ? '/Video.mjpg' : stream.path,
+      })),
+    },
   ],
   destinations: [
     {
@@ -61,5 +71,6 @@ export const alderMill = (at: string): Site => ({
 /** Secrets of the demo's cameras by the reference that the site holds; they go to the vault, never into the document. */
 export const alderMillSecrets = (): Readonly<Record<string, string>> => ({
   'secret-sluice-rail': SLUICE_RAIL.account?.password ?? '',
+  'secret-linen-stair': LINEN_STAIR.account?.password ?? '',
   'secret-boot-room': BOOT_ROOM.account?.password ?? '',
 });

@@ -1,9 +1,9 @@
 import { buildStreamUrl } from '../core/net/stream-url.ts';
-import { BOOT_ROOM, type Personality, SLUICE_RAIL } from './personality.ts';
+import { BOOT_ROOM, LINEN_STAIR, type Personality, SLUICE_RAIL } from './personality.ts';
 import { createEncoderThread } from './pictures/encoder-thread.ts';
 import { type RtspStandIn, type SessionEnd, startRtspStandIn } from './rtsp-standin.ts';
 
-export const ALDER_MILL_FLEET: readonly Personality[] = [SLUICE_RAIL, BOOT_ROOM];
+export const ALDER_MILL_FLEET: readonly Personality[] = [SLUICE_RAIL, BOOT_ROOM, LINEN_STAIR];
 
 export interface Fleet {
   readonly standIns: readonly RtspStandIn[];

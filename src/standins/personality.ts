@@ -15,7 +15,13 @@ export interface Personality {
   readonly server: string;
   readonly realm: string;
   readonly account: { readonly user: string; readonly password: string } | null;
+  readonly login: 'digest' | 'basic';
   readonly digestQop: 'auth' | null;
+  readonly transports: readonly ('tcp' | 'udp')[];
+  /** How long each answer takes. */
+  readonly answerDelayMs: number;
+  /** Its clock minus the real one: in the burnt-in clock and in sender reports. */
+  readonly clockErrorMs: number;
   readonly sessionTimeoutS: number;
   readonly maxSessions: number;
   /** Every n-th packet is dropped; `null` drops none. */
@@ -28,8 +34,16 @@ export interface Personality {
 }
 
 const GOP_SECONDS = 2;
-const main = { width: 960, height: 540, fps: 12, groupFrames: 12 * GOP_SECONDS } as const;
-const sub = { width: 480, height: 270, fps: 6, groupFrames: 6 * GOP_SECONDS } as const;
+const main = { codec: 'H264', width: 960, height: 540, fps: 12, groupFrames: 12 * GOP_SECONDS } as const;
+const sub = { codec: 'H264', width: 480, height: 270, fps: 6, groupFrames: 6 * GOP_SECONDS } as const;
+
+/** What most cameras have in common. */
+export const ORDINARY = {
+  login: 'digest',
+  transports: ['tcp', 'udp'],
+  answerDelayMs: 0,
+  clockErrorMs: 0,
+} as const satisfies Partial<Personality>;
 
 /** A healthy wired dome over the sluice. */
 export const SLUICE_RAIL: Personality = {
@@ -39,6 +53,7 @@ export const SLUICE_RAIL: Personality = {
   server: 'Ostrel/2.4',
   realm: 'Ostrel PD-5',
   account: { user: 'mill-viewer', password: 'Weir & Gate/7' },
+  ...ORDINARY,
   digestQop: 'auth',
   sessionTimeoutS: 60,
   maxSessions: 6,
@@ -59,6 +74,7 @@ export const BOOT_ROOM: Personality = {
   server: 'qb-rtspd 0.9',
   realm: 'Quillbrook',
   account: { user: 'boot-viewer', password: 'oiled#laces' },
+  ...ORDINARY,
   digestQop: null,
   sessionTimeoutS: 60,
   maxSessions: 4,
@@ -68,5 +84,40 @@ export const BOOT_ROOM: Personality = {
   streams: [
     { label: 'main', path: '/ch0', format: { scene: 'boot-room', label: 'Boot room', quantiser: 25, ...main } },
     { label: 'sub', path: '/ch1', format: { scene: 'boot-room', label: 'Boot room', quantiser: 25, ...sub } },
+  ],
+};
+
+const YEAR_MS = 365 * 24 * 3600 * 1000;
+const still = { codec: 'JPEG', quantiser: 60 } as const;
+
+/** A ten-year-old box on the stairs: Basic login, a JPEG a picture, two clients at most, slow, and its clock is years off. */
+export const LINEN_STAIR: Personality = {
+  name: 'Linen stair',
+  host: '10.77.4.33',
+  port: 554,
+  server: 'C1 Stream 1.02',
+  realm: 'C1',
+  account: { user: 'linen', password: 'starch&press 2' },
+  login: 'basic',
+  digestQop: null,
+  transports: ['tcp', 'udp'],
+  answerDelayMs: 420,
+  clockErrorMs: -8 * YEAR_MS,
+  sessionTimeoutS: 60,
+  maxSessions: 2,
+  dropEvery: null,
+  maxPayloadBytes: 1300,
+  stopsAfterMs: null,
+  streams: [
+    {
+      label: 'main',
+      path: '/video.mjpg',
+      format: { scene: 'stair', label: 'Linen stair', ...still, width: 640, height: 480, fps: 5, groupFrames: 5 },
+    },
+    {
+      label: 'sub',
+      path: '/small.mjpg',
+      format: { scene: 'stair', label: 'Linen stair', ...still, width: 320, height: 240, fps: 5, groupFrames: 5 },
+    },
   ],
 };

@@ -1,5 +1,6 @@
 import { writeSenderReport } from '../core/rtp/sender-report.ts';
-import { packetiseH264 } from '../core/video/h264-packetiser.ts';
+import { type PayloadPart, packetiseH264 } from '../core/video/h264-packetiser.ts';
+import { packetiseJpeg, parseBaselineJpeg } from '../core/video/jpeg-payload.ts';
 import type { Picture } from './pictures/picture-feed.ts';
 
 export interface SenderCounts {
@@ -11,6 +12,7 @@ export interface SenderCounts {
 interface SenderOptions {
   readonly ssrc: number;
   readonly firstSeq: number;
+  readonly codec: 'H264' | 'JPEG';
   readonly payloadType: number;
   readonly maxPayloadBytes: number;
   readonly dropEvery: number | null;
@@ -49,8 +51,15 @@ export class RtpSender {
       const report = { ssrc, unixMs: picture.unixMs, rtpTimestamp, packetCount: this.#sent, octetCount: this.#octets };
       this.options.sendRtcp(writeSenderReport(report));
     }
-    for (const { payload, marker } of packetiseH264(picture.nals, this.options.maxPayloadBytes))
-      this.#sendPayload(payload, marker, rtpTimestamp);
+    for (const { payload, marker } of this.#packetise(picture.units)) this.#sendPayload(payload, marker, rtpTimestamp);
+  }
+
+  #packetise(units: readonly Uint8Array[]): readonly PayloadPart[] {
+    const { codec, maxPayloadBytes } = this.options;
+    if (codec === 'H264') return packetiseH264(units, maxPayloadBytes);
+    const jpeg = parseBaselineJpeg(units[0] ?? new Uint8Array());
+    if (!jpeg.ok) throw new Error(jpeg.error.message); // our own encoder wrote it
+    return packetiseJpeg(jpeg.value, maxPayloadBytes);
   }
 
   #sendPayload(payload: Uint8Array, marker: boolean, rtpTimestamp: number): void {

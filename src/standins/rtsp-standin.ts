@@ -1,17 +1,22 @@
 import { randomBytes } from 'node:crypto';
 import { type AddressInfo, createServer, type Server, type Socket } from 'node:net';
 import { base64Of, hexOf } from '../core/base/bytes.ts';
+import { findReceptionReport, type ReceptionReport } from '../core/rtp/receiver-report.ts';
 import { RtspMessageParser } from '../core/rtsp/message-parser.ts';
 import { headerOf, type RtspHeader, type RtspRequest, writeResponse } from '../core/rtsp/rtsp-message.ts';
 import { parseSession, parseTransport } from '../core/rtsp/transport.ts';
-import { DigestGuard } from './digest-guard.ts';
+import { LoginGuard } from './login-guard.ts';
 import type { Personality, StreamPersonality } from './personality.ts';
 import { type EncodeGroup, PictureFeed } from './pictures/picture-feed.ts';
 import { RtpSender, type SenderCounts } from './rtp-sender.ts';
+import { openUdpSender, type UdpSender } from './udp-sender.ts';
 
 export interface SessionEnd extends SenderCounts {
   readonly camera: string;
   readonly stream: string;
+  readonly transport: 'tcp' | 'udp';
+  /** The last receiver report that the client sent. */
+  readonly received: ReceptionReport | null;
 }
 
 export interface RtspStandIn {
@@ -24,25 +29,33 @@ export interface RtspStandIn {
 }
 
 const METHODS = 'OPTIONS, DESCRIBE, SETUP, PLAY, GET_PARAMETER, TEARDOWN';
-const PAYLOAD_TYPE = 96;
+/** RFC 3551 §6: 26 is JPEG; H.264 has a dynamic type. */
+const PAYLOAD_TYPES = { H264: 96, JPEG: 26 } as const;
 /** A client this far behind is gone or stuck: it is cut off rather than buffered for. */
 const MAX_UNSENT_BYTES = 4 * 1024 * 1024;
 
 interface Session {
   readonly id: string;
   readonly stream: StreamPersonality;
-  readonly channels: readonly [number, number];
+  /** Channels inside the connection, or the camera's end over UDP. */
+  readonly path: { readonly channels: readonly [number, number] } | { readonly udp: UdpSender };
+  received: ReceptionReport | null;
   sender: RtpSender | null;
   unsubscribe: (() => void) | null;
 }
 
-/** Starts a simulated camera on a loopback port. It speaks RTSP 1.0 over TCP to any client. */
+/** Starts a simulated camera on a loopback port. It speaks RTSP 1.0 to any client, packets over TCP or UDP. */
 export async function startRtspStandIn(
   personality: Personality,
   encode: EncodeGroup,
   onSessionEnd: (end: SessionEnd) => void = () => {},
 ): Promise<RtspStandIn> {
-  const feeds = new Map(personality.streams.map((stream) => [stream.path, new PictureFeed(stream.format, encode)]));
+  const feeds = new Map(
+    personality.streams.map((stream) => [
+      stream.path,
+      new PictureFeed(stream.format, encode, personality.clockErrorMs),
+    ]),
+  );
   const connections = new Set<Connection>();
   const server: Server = createServer((socket) => {
     const connection = new Connection(socket, personality, feeds, () => countSessions(), onSessionEnd);
@@ -72,7 +85,7 @@ export async function startRtspStandIn(
 /** One client's connection. */
 class Connection {
   readonly #parser = new RtspMessageParser();
-  readonly #guard: DigestGuard;
+  readonly #guard: LoginGuard;
   readonly #sessions = new Map<string, Session>();
   #expiry: NodeJS.Timeout | null = null;
 
@@ -83,7 +96,7 @@ class Connection {
     private readonly sessionsOfCamera: () => number,
     private readonly onSessionEnd: (end: SessionEnd) => void,
   ) {
-    this.#guard = new DigestGuard(personality);
+    this.#guard = new LoginGuard(personality);
     socket.setNoDelay(true);
     socket.on('data', (chunk) => this.#take(chunk));
     socket.on('error', () => this.close());
@@ -102,9 +115,22 @@ class Connection {
 
   #take(chunk: Uint8Array): void {
     for (const event of this.#parser.push(chunk)) {
-      if (event.kind === 'request') void this.#answer(event.request);
+      if (event.kind === 'request') void this.#answerInTime(event.request);
+      else if (event.kind === 'interleaved') this.#takeRtcp(event.channel, event.payload);
       else if (event.kind === 'malformed') this.socket.end(writeResponse(400, 'Bad Request', []));
     }
+  }
+
+  async #answerInTime(request: RtspRequest): Promise<void> {
+    const { answerDelayMs } = this.personality;
+    if (answerDelayMs > 0) await new Promise((resolve) => setTimeout(resolve, answerDelayMs));
+    if (!this.socket.destroyed) await this.#answer(request);
+  }
+
+  #takeRtcp(channel: number, packet: Uint8Array): void {
+    for (const session of this.#sessions.values())
+      if ('channels' in session.path && session.path.channels[1] === channel)
+        session.received = findReceptionReport(packet) ?? session.received;
   }
 
   async #answer(request: RtspRequest): Promise<void> {
@@ -144,7 +170,8 @@ class Connection {
     if (!stream || !feed) return this.#reply(request, 404, 'Not Found', []);
     feed.warmUp();
     const { sps, pps } = await feed.parameterSets();
-    const { fps } = stream.format;
+    const { fps, codec } = stream.format;
+    const payloadType = PAYLOAD_TYPES[codec];
     const profile = hexOf(sps.subarray(1, 4)).toUpperCase();
     const sdp = [
       'v=0',
@@ -154,9 +181,13 @@ class Connection {
       't=0 0',
       'a=control:*',
       'a=range:npt=now-',
-      `m=video 0 RTP/AVP ${PAYLOAD_TYPE}`,
-      `a=rtpmap:${PAYLOAD_TYPE} H264/90000`,
-      `a=fmtp:${PAYLOAD_TYPE} packetization-mode=1;profile-level-id=${profile};sprop-parameter-sets=${base64Of(sps)},${base64Of(pps)}`,
+      `m=video 0 RTP/AVP ${payloadType}`,
+      `a=rtpmap:${payloadType} ${codec}/90000`,
+      ...(codec === 'H264'
+        ? [
+            `a=fmtp:${payloadType} packetization-mode=1;profile-level-id=${profile};sprop-parameter-sets=${base64Of(sps)},${base64Of(pps)}`,
+          ]
+        : []),
       `a=framerate:${fps}`,
       'a=control:trackID=0',
       '',
@@ -168,18 +199,35 @@ class Connection {
     this.#reply(request, 200, 'OK', headers, sdp);
   }
 
-  #setUp(request: RtspRequest): void {
+  async #setUp(request: RtspRequest): Promise<void> {
     const stream = this.#streamAt(request.uri.replace(/\/?trackID=0$/, ''));
     if (!stream) return this.#reply(request, 404, 'Not Found', []);
     const wanted = headerOf(request, 'Transport') ?? '';
-    if (!/RTP\/AVP\/TCP/i.test(wanted)) return this.#reply(request, 461, 'Unsupported Transport', []);
+    const { lower, interleaved, clientPorts } = parseTransport(wanted);
+    const { transports } = this.personality;
+    const isOffered = lower !== null && transports.includes(lower);
+    if (!isOffered || (lower === 'udp' && !clientPorts)) return this.#reply(request, 461, 'Unsupported Transport', []);
     if (this.sessionsOfCamera() >= this.personality.maxSessions)
       return this.#reply(request, 453, 'Not Enough Bandwidth', []);
-    const channels = parseTransport(wanted).interleaved ?? ([0, 1] as const);
-    const session: Session = { id: randomBytes(4).toString('hex'), stream, channels, sender: null, unsubscribe: null };
+    const path: Session['path'] =
+      lower === 'udp' && clientPorts
+        ? { udp: await openUdpSender(this.socket.remoteAddress ?? '', clientPorts, (packet) => onRtcp(packet)) }
+        : { channels: interleaved ?? ([0, 1] as const) };
+    const id = randomBytes(4).toString('hex');
+    const session: Session = { id, stream, path, received: null, sender: null, unsubscribe: null };
+    const onRtcp = (packet: Uint8Array): void => {
+      session.received = findReceptionReport(packet) ?? session.received;
+    };
     this.#sessions.set(session.id, session);
+    if (this.socket.destroyed) return this.#end(session);
     this.#reply(request, 200, 'OK', [
-      { name: 'Transport', value: `RTP/AVP/TCP;unicast;interleaved=${channels.join('-')}` },
+      {
+        name: 'Transport',
+        value:
+          'udp' in path
+            ? `RTP/AVP;unicast;client_port=${clientPorts?.join('-')};server_port=${path.udp.ports.join('-')}`
+            : `RTP/AVP/TCP;unicast;interleaved=${path.channels.join('-')}`,
+      },
       { name: 'Session', value: `${session.id};timeout=${this.personality.sessionTimeoutS}` },
     ]);
   }
@@ -193,11 +241,11 @@ class Connection {
     const sender = new RtpSender({
       ssrc: randomBytes(4).readUInt32BE(),
       firstSeq,
-      payloadType: PAYLOAD_TYPE,
+      codec: session.stream.format.codec,
+      payloadType: PAYLOAD_TYPES[session.stream.format.codec],
       maxPayloadBytes,
       dropEvery,
-      sendRtp: (packet) => this.#sendInterleaved(session.channels[0], packet),
-      sendRtcp: (packet) => this.#sendInterleaved(session.channels[1], packet),
+      ...this.#wayOf(session),
     });
     session.sender = sender;
     this.#reply(request, 200, 'OK', [
@@ -211,6 +259,14 @@ class Connection {
       if (stopsAfterMs !== null && Date.now() - startedMs > stopsAfterMs) return;
       sender.send(picture); // from wherever the group stands, as cameras do: the first key frame comes later
     });
+  }
+
+  #wayOf({ path }: Session): Pick<UdpSender, 'sendRtp' | 'sendRtcp'> {
+    if ('udp' in path) return path.udp;
+    return {
+      sendRtp: (packet) => this.#sendInterleaved(path.channels[0], packet),
+      sendRtcp: (packet) => this.#sendInterleaved(path.channels[1], packet),
+    };
   }
 
   /** Source: RFC 2326 §10.12. */
@@ -233,8 +289,18 @@ class Connection {
   #end(session: Session): void {
     if (!this.#sessions.delete(session.id)) return;
     session.unsubscribe?.();
+    if ('udp' in session.path) session.path.udp.close();
     const counts = session.sender?.counts ?? { sent: 0, dropped: 0 };
-    if (session.sender) this.onSessionEnd({ camera: this.personality.name, stream: session.stream.label, ...counts });
+    if (!session.sender) return;
+    const transport = 'udp' in session.path ? 'udp' : 'tcp';
+    const { received } = session;
+    this.onSessionEnd({
+      camera: this.personality.name,
+      stream: session.stream.label,
+      transport,
+      received,
+      ...counts,
+    });
   }
   /** RFC 2326 §12.37: a server may close a session whose client stays silent for the timeout. */
   #restartExpiry(): void {

@@ -22,11 +22,11 @@ const rateOf = (text: string): number => {
   return frames / seconds;
 };
 
-test('codec, size and frames a second of all four streams agree with a general media prober', async () => {
+test('codec, size and frames a second of every stream agree with a general media prober', async () => {
   const streams = devices.flatMap(({ name, user, password, rtsp }) =>
     rtsp.map((stream) => ({ ...stream, name, user, password })),
   );
-  expect(streams).toHaveLength(4);
+  expect(streams).toHaveLength(6);
   await Promise.all(
     streams.map(async ({ url, user, password }) => {
       const args = ['-v', 'quiet', '-rtsp_transport', 'tcp', '-show_streams', '-of', 'json', url];
@@ -36,7 +36,7 @@ test('codec, size and frames a second of all four streams agree with a general m
       ]);
       const ours = report.media[0];
       expect({
-        codec: ours?.codec?.toLowerCase(),
+        codec: ours?.codec?.toLowerCase().replace('jpeg', 'mjpeg'), // the other client’s word for pictures one by one
         width: ours?.measured?.width,
         height: ours?.measured?.height,
       }).toEqual({

@@ -110,6 +110,8 @@ export const report = (
     lost,
     duplicates: 0,
     reordered: 0,
+    sourceChanges: 0,
+    timestampJumps: 0,
     lossRatio: lost / 1000,
     jitterMs: 2,
     fps: 14.9,
@@ -120,7 +122,16 @@ export const report = (
     height: 720,
   };
   const media = [
-    { kind: 'video' as const, codec, payloadType: 96, clockRate: 90_000, control: 'x', declared, measured },
+    {
+      kind: 'video' as const,
+      codec,
+      payloadType: 96,
+      clockRate: 90_000,
+      control: 'x',
+      declared,
+      measured,
+      parameterSets: { seen: 'both' as const, agree: true },
+    },
   ];
   const failed = {
     rule: `probe.${cause}`,
@@ -138,6 +149,7 @@ export const report = (
     auth: { scheme: 'digest-md5', qop: 'auth', realm: 'mill' },
     server: 'x',
     transport: 'tcp',
+    transportReason: 'TCP was granted; it passes firewalls',
     sessionTimeoutS: 60,
     clockErrorMs: 120,
     media: cause ? [] : media,

@@ -1,10 +1,11 @@
 import type { Credentials } from '../../src/core/auth/authorization.ts';
 import { parseStreamUrl } from '../../src/core/net/stream-url.ts';
 import type { ProbeReport } from '../../src/core/probe/probe-types.ts';
+import type { TransportChoice } from '../../src/core/rtsp/client-types.ts';
 import { systemClock, systemEntropy } from '../../src/server/adapters/system.ts';
 import { createTcpDialer } from '../../src/server/adapters/tcp-dialer.ts';
 import { runProbe } from '../../src/server/probe/run-probe.ts';
-import type { Personality } from '../../src/standins/personality.ts';
+import { ORDINARY, type Personality } from '../../src/standins/personality.ts';
 import { GroupEncoder } from '../../src/standins/pictures/group-encoder.ts';
 import { type RtspStandIn, type SessionEnd, startRtspStandIn } from '../../src/standins/rtsp-standin.ts';
 
@@ -18,6 +19,7 @@ export const SMALL: Personality = {
   server: 'test/1',
   realm: 'test weir',
   account: ACCOUNT,
+  ...ORDINARY,
   digestQop: 'auth',
   sessionTimeoutS: 60,
   maxSessions: 3,
@@ -28,7 +30,16 @@ export const SMALL: Personality = {
     {
       label: 'main',
       path: '/live',
-      format: { scene: 'sluice', label: 'T', quantiser: 28, width: 160, height: 96, fps: 15, groupFrames: 10 },
+      format: {
+        codec: 'H264',
+        scene: 'sluice',
+        label: 'T',
+        quantiser: 28,
+        width: 160,
+        height: 96,
+        fps: 15,
+        groupFrames: 10,
+      },
     },
   ],
 };
@@ -56,6 +67,7 @@ export interface ProbeGiven {
   readonly timeoutMs?: number;
   readonly media?: boolean;
   readonly signal?: AbortSignal;
+  readonly transport?: TransportChoice;
 }
 
 /** Probes over real sockets, as the application does. */
@@ -68,9 +80,14 @@ export async function probe(url: string, given: ProbeGiven = {}): Promise<{ repo
     seconds = 1,
     timeoutMs = 3000,
     media = true,
+    transport = 'auto',
     signal = new AbortController().signal,
   } = given;
   const startedMs = performance.now();
-  const report = await runProbe({ url: parsed.value.url, credentials, seconds, timeoutMs, media }, world, signal);
+  const report = await runProbe(
+    { url: parsed.value.url, credentials, seconds, timeoutMs, media, transport },
+    world,
+    signal,
+  );
   return { report, tookMs: performance.now() - startedMs };
 }

@@ -1,10 +1,17 @@
 import { sayDays, sayRate } from '../base/say.ts';
 import { bytes, days, inTB, kilobits, terabytes } from '../base/units.ts';
 import { atLeast, type Verdict, worstVerdict } from '../base/verdict.ts';
-import type { Finding } from '../probe/probe-types.ts';
+import { AUTH_SCHEMES, type Finding } from '../probe/probe-types.ts';
 import { evaluate, type Facts } from '../rules/rule.ts';
 import { TAP_RULES, type TapFacts } from '../rules/tap-rules.ts';
-import { type EvidenceIndex, type Known, type StreamFacts, streamFacts } from '../site/best-known.ts';
+import {
+  bestKnown,
+  type EvidenceIndex,
+  type Known,
+  type StreamFacts,
+  streamFacts,
+  streamSubject,
+} from '../site/best-known.ts';
 import type { Camera, Destination, Site, Stream, Tap } from '../site/site-types.ts';
 import { bytesPerDay, daysFit, diskNeeded, type RecordedStream, secondsPerDay } from '../storage/storage.ts';
 import { STORAGE_ASSUMPTIONS } from '../storage/storage-assumptions.ts';
@@ -63,6 +70,8 @@ const judgeDays = (fit: number, wanted: number): Verdict => atLeast(fit, wanted 
 class TapJudge {
   readonly #cameras: ReadonlyMap<string, Camera>;
   readonly #destinations: ReadonlyMap<string, Destination>;
+  readonly #sessionsAllowed: ReadonlyMap<string, number>;
+  readonly #tapsOfCamera = new Map<string, number>();
   readonly #recordings = new Map<string, Tap[]>();
   readonly #ledgers = new Map<string, Ledger>();
   readonly #facts = new Map<string, StreamFacts>();
@@ -73,7 +82,11 @@ class TapJudge {
   ) {
     this.#cameras = new Map(site.cameras.map((camera) => [camera.id, camera]));
     this.#destinations = new Map(site.destinations.map((destination) => [destination.id, destination]));
+    this.#sessionsAllowed = new Map(
+      site.models.flatMap(({ id, sessions }) => (sessions === null ? [] : [[id, sessions] as const])),
+    );
     for (const tap of site.taps) {
+      this.#tapsOfCamera.set(tap.cameraId, (this.#tapsOfCamera.get(tap.cameraId) ?? 0) + 1);
       if (tap.use !== 'record') continue;
       const list = this.#recordings.get(tap.destinationId);
       if (list) list.push(tap);
@@ -130,9 +143,14 @@ class TapJudge {
       daysWanted: retention?.daysWanted,
       bytesPerDay: retention?.allBytesPerDay,
       usableBytes: retention?.usableBytes,
+      sessionsAllowed: camera.modelId === null ? undefined : this.#sessionsAllowed.get(camera.modelId),
+      sessionsUsed: this.#tapsOfCamera.get(camera.id),
+      ...probedFacts(this.index, stream),
     };
     const { findings } = evaluate(TAP_RULES, facts);
     const verdicts: Verdict[] = [codecVerdict(destination, codec)];
+    if (facts.sessionsAllowed !== undefined && facts.sessionsUsed !== undefined)
+      verdicts.push(facts.sessionsUsed > facts.sessionsAllowed ? 'will-not-work' : 'ok');
     if (tap.use === 'record') verdicts.push(retention ? judgeDays(retention.daysFit, retention.daysWanted) : 'unknown');
     const rateKbps = rate?.value ?? 0;
     const levers = (): readonly Lever[] =>
@@ -154,6 +172,17 @@ export function createTapJudge(site: Site, index: EvidenceIndex): (tap: Tap) => 
 
 /** The same for one tap. */
 export const judgeTap = (site: Site, index: EvidenceIndex, tap: Tap): TapJudgement => createTapJudge(site, index)(tap);
+
+/** What the last probe told of the login and the clock. */
+function probedFacts(index: EvidenceIndex, stream: Stream): Pick<Facts<TapFacts>, 'authScheme' | 'clockErrorS'> {
+  const subject = streamSubject(stream.id);
+  const scheme = bestKnown(index, subject, 'fact.authScheme')?.value;
+  const clockErrorS = bestKnown(index, subject, 'fact.clockErrorS')?.value;
+  return {
+    authScheme: AUTH_SCHEMES.find((known) => known === scheme),
+    clockErrorS: typeof clockErrorS === 'number' ? clockErrorS : undefined,
+  };
+}
 
 function codecVerdict(destination: Destination, codec: Known<string> | null): Verdict {
   if (destination.codecs.length === 0) return 'ok';

@@ -52,6 +52,7 @@ export function sheetFor(site: Site, index: EvidenceIndex, tap: Tap): Sheet | nu
   if (!camera || !stream || !destination) return null;
   const facts = streamFacts(index, stream);
   const keyframe = bestKnown(index, streamSubject(stream.id), 'keyframeIntervalSeconds');
+  const transport = bestKnown(index, streamSubject(stream.id), 'transport');
   const url = streamUrlOf(camera, stream, camera.account ? '*' : null);
   // The mask stands in for the secret after encoding, or it would be encoded itself.
   const maskedUrl = redactUrl(buildStreamUrl(url)).replace(':***@', `:${MASK}@`);
@@ -83,7 +84,7 @@ export function sheetFor(site: Site, index: EvidenceIndex, tap: Tap): Sheet | nu
       field('secret', 'Secret', camera.account ? MASK : 'none', null, true),
       field('path', 'Path', stream.path, null, true),
       field('url', 'Full URL', maskedUrl, null, true),
-      field('transport', 'Transport', 'TCP'),
+      field('transport', 'Transport', transport ? String(transport.value).toUpperCase() : 'TCP', transport?.how),
       field('codec', 'Codec', facts.codec?.value, facts.codec?.how),
       field('size', 'Picture', size, facts.width?.how),
       field('fps', 'Frames a second', facts.fps ? sayFps(facts.fps.value) : null, facts.fps?.how),

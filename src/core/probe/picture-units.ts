@@ -1,3 +1,4 @@
+import { parseJpegHeader } from '../video/jpeg-payload.ts';
 import { H264_NAL, H265_NAL, h264NalType, h265NalType } from '../video/nal.ts';
 
 /** What one RTP payload says of the picture it belongs to, without putting the picture together. */
@@ -5,6 +6,8 @@ export interface PayloadContents {
   readonly startsKeyFrame: boolean;
   /** An SPS that travels in it, with its NAL header. */
   readonly sps: Uint8Array | null;
+  /** Size that the payload itself states, where the codec has no SPS. */
+  readonly size?: readonly [number, number];
 }
 
 export type ReadPayload = (payload: Uint8Array) => PayloadContents;
@@ -54,10 +57,13 @@ const h265: ReadPayload = (payload) => {
 };
 
 /** Every JPEG is a picture of its own: RFC 2435 §3.1.2, fragment offset 0 starts one. */
-const jpeg: ReadPayload = (payload) => ({
-  startsKeyFrame: payload.length >= 8 && payload[1] === 0 && payload[2] === 0 && payload[3] === 0,
-  sps: null,
-});
+const jpeg: ReadPayload = (payload) => {
+  const header = parseJpegHeader(payload);
+  if (!header.ok) return NOTHING;
+  const { fragmentOffset, width, height } = header.value;
+  const contents = { startsKeyFrame: fragmentOffset === 0, sps: null };
+  return width && height ? { ...contents, size: [width, height] } : contents;
+};
 
 /** How to look into the payloads of a codec; a codec that is not listed is measured by packets alone. */
 export const PAYLOAD_READERS: Readonly<Record<string, ReadPayload>> = { H264: h264, H265: h265, JPEG: jpeg };

@@ -3,6 +3,7 @@ import { fakePackets, interleaved, senderReport } from '../../../tests/support/f
 import { type Answer, healthy, type Script, ScriptedServer, sdp } from '../../../tests/support/scripted-server.ts';
 import { concatBytes } from '../base/bytes.ts';
 import { parseStreamUrl } from '../net/stream-url.ts';
+import type { TransportChoice } from '../rtsp/client-types.ts';
 import { type ProbeEffect, type ProbeInput, ProbeMachine, type ProbeTimer } from './probe-machine.ts';
 import type { ProbeReport } from './probe-types.ts';
 
@@ -16,13 +17,18 @@ class Stage {
   readonly #timers = new Map<ProbeTimer, number>();
   now = 0;
 
-  constructor(script: Script = healthy, given: { media?: boolean; sampleMs?: number } = {}) {
+  constructor(
+    script: Script = healthy,
+    given: { media?: boolean; sampleMs?: number; transport?: TransportChoice } = {},
+  ) {
     const parsed = parseStreamUrl('rtsp://10.77.4.21:8554/live/main?x=1');
     if (!parsed.ok) throw new Error('url');
     this.server = new ScriptedServer(script);
     this.machine = new ProbeMachine({
       url: parsed.value.url,
       credentials: null,
+      transport: given.transport ?? 'auto',
+      ownSsrc: 0xc0ffee,
       sampleMs: given.sampleMs ?? 3000,
       timeoutMs: 5000,
       media: given.media ?? true,

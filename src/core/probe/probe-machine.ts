@@ -1,8 +1,8 @@
 import type { Credentials } from '../auth/authorization.ts';
 import { buildStreamUrl, type StreamUrl, withoutAccount } from '../net/stream-url.ts';
-import { findSenderReport } from '../rtp/sender-report.ts';
+import { writeReceiverReport } from '../rtp/receiver-report.ts';
 import { RtspClient } from '../rtsp/client.ts';
-import type { ClientEffect, ClientInput, Track } from '../rtsp/client-types.ts';
+import type { ClientEffect, ClientInput, Track, TransportChoice } from '../rtsp/client-types.ts';
 import type { SdpSession } from '../sdp/sdp-types.ts';
 import { PAYLOAD_READERS } from './picture-units.ts';
 import { composeReport } from './probe-report.ts';
@@ -12,6 +12,7 @@ import { TrackMeter } from './track-meter.ts';
 export interface ProbeOptions {
   readonly url: StreamUrl;
   readonly credentials: Credentials | null;
+  readonly transport: TransportChoice;
   readonly sampleMs: number;
   /** Limit of each step, the sample apart. */
   readonly timeoutMs: number;
@@ -19,11 +20,13 @@ export interface ProbeOptions {
   readonly media: boolean;
   readonly userAgent: string;
   readonly cnonce: () => string;
+  /** Names us to the camera in receiver reports: 32 random bits (RFC 3550 §8.1). */
+  readonly ownSsrc: number;
   /** Wall clock at `atMs` 0, ms since 1970: what a camera's clock is held against. */
   readonly startedAtUnixMs: number;
 }
 
-export type ProbeTimer = 'answer' | 'keepAlive' | 'media';
+export type ProbeTimer = 'answer' | 'keepAlive' | 'media' | 'receiverReport';
 
 export type ProbeInput =
   | { readonly kind: 'resolved'; readonly atMs: number; readonly note: string | null }
@@ -31,11 +34,12 @@ export type ProbeInput =
   | { readonly kind: 'connected'; readonly atMs: number }
   | { readonly kind: 'bytes'; readonly chunk: Uint8Array; readonly atMs: number }
   | { readonly kind: 'closed'; readonly atMs: number }
+  | Extract<ClientInput, { kind: 'udpOpened' | 'udpFailed' | 'datagram' }>
   | { readonly kind: 'timer'; readonly timer: ProbeTimer; readonly atMs: number }
   | { readonly kind: 'cancel'; readonly atMs: number };
 
 export type ProbeEffect =
-  | { readonly kind: 'send'; readonly bytes: Uint8Array }
+  | Extract<ClientEffect, { kind: 'send' | 'openUdp' | 'sendDatagram' }>
   | { readonly kind: 'arm'; readonly timer: ProbeTimer; readonly afterMs: number }
   | { readonly kind: 'disarm'; readonly timer: ProbeTimer }
   | { readonly kind: 'close' }
@@ -46,6 +50,9 @@ export type ProbeEffect =
 
 /** A camera that sent nothing for this long before the sample ended has stopped, however slow its pictures are. */
 const STOPPED_AFTER_MS = 1500;
+/** RFC 3550 §6.2: half the minimum interval before the first report, then the minimum of 5 s. */
+const FIRST_REPORT_MS = 2500;
+const REPORT_INTERVAL_MS = 5000;
 /** What one entry of the wire tape keeps of a message, and how many entries are kept: a hostile peer fills no memory. */
 const MAX_TAPE_TEXT = 8 * 1024;
 const MAX_TAPE_ENTRIES = 200;
@@ -69,12 +76,14 @@ export class ProbeMachine {
   #failure: { cause: ProbeCause; note: string } | null = null;
   #stage: 'handshake' | 'firstPacket' | 'firstKeyframe' | 'sample' | 'over' = 'handshake';
   #clockErrorMs: number | null = null;
+  #tracks: readonly Track[] = [];
+  #transportReason: string | null = null;
   #tapeEntries = 0;
   #reported = false;
 
   constructor(private readonly options: ProbeOptions) {
-    const { url, credentials, userAgent, media, cnonce } = options;
-    this.#client = new RtspClient({ url, credentials, userAgent, play: media, cnonce });
+    const { url, credentials, transport, userAgent, media, cnonce } = options;
+    this.#client = new RtspClient({ url, credentials, transport, userAgent, play: media, cnonce });
   }
 
   /** The effects that start it; the driver then resolves the host. */
@@ -103,11 +112,15 @@ export class ProbeMachine {
         break;
       case 'bytes':
       case 'closed':
+      case 'udpOpened':
+      case 'udpFailed':
+      case 'datagram':
         this.#drive(input);
         break;
       case 'timer':
         if (input.timer === 'answer') this.#drive({ kind: 'answerTimer', atMs });
         else if (input.timer === 'keepAlive') this.#drive({ kind: 'keepAliveTimer', atMs });
+        else if (input.timer === 'receiverReport') this.#sendReports(atMs, REPORT_INTERVAL_MS);
         else this.#mediaTimer(atMs);
         break;
       case 'cancel':
@@ -125,6 +138,8 @@ export class ProbeMachine {
   #take(effect: ClientEffect, atMs: number): void {
     switch (effect.kind) {
       case 'send':
+      case 'openUdp':
+      case 'sendDatagram':
         this.#emit(effect);
         break;
       case 'armAnswer':
@@ -152,13 +167,18 @@ export class ProbeMachine {
         this.#session = effect.session;
         break;
       case 'playing':
+        this.#tracks = effect.tracks;
+        this.#transportReason = effect.transportReason;
         this.#awaitPackets(atMs);
+        // Over UDP the first report goes at once: it opens the way back through a firewall that keeps state.
+        if (this.#isOverUdp) this.#sendReports(atMs, FIRST_REPORT_MS);
+        else this.#emit({ kind: 'arm', timer: 'receiverReport', afterMs: FIRST_REPORT_MS });
         break;
       case 'rtp':
         this.#takePacket(effect.track, effect.packet, effect.atMs);
         break;
       case 'rtcp':
-        this.#takeRtcp(effect.packet, effect.atMs);
+        this.#takeRtcp(effect.track, effect.packet, effect.atMs);
         break;
       case 'failed':
         this.#fail(effect.cause, effect.note);
@@ -180,13 +200,32 @@ export class ProbeMachine {
   }
   #earlyKeyFrame = false;
 
-  #takePacket(track: Track, bytes: Uint8Array, atMs: number): void {
+  #meterOf(track: Track): TrackMeter {
     let meter = this.#meters.get(track.mediaIndex);
     if (!meter) {
       meter = new TrackMeter(track.media);
       this.#meters.set(track.mediaIndex, meter);
     }
-    const metered = meter.push(bytes, atMs);
+    return meter;
+  }
+
+  get #isOverUdp(): boolean {
+    return this.#tracks.some(({ path }) => path.transport === 'udp');
+  }
+
+  /** Tells the camera how each track arrives, as RFC 3550 §6.4.2 asks of a receiver. */
+  #sendReports(atMs: number, nextAfterMs: number): void {
+    const { ownSsrc } = this.options;
+    for (const track of this.#tracks) {
+      const report = this.#meters.get(track.mediaIndex)?.report(atMs) ?? null;
+      const cname = `receiver-${ownSsrc.toString(16)}`;
+      this.#drive({ kind: 'sendRtcp', track, packet: writeReceiverReport(ownSsrc, cname, report), atMs });
+    }
+    this.#emit({ kind: 'arm', timer: 'receiverReport', afterMs: nextAfterMs });
+  }
+
+  #takePacket(track: Track, bytes: Uint8Array, atMs: number): void {
+    const metered = this.#meterOf(track).push(bytes, atMs);
     if (!metered || track.media.kind !== 'video') return;
     if (this.#stage === 'handshake') this.#earlyKeyFrame ||= metered.startsKeyFrame;
     if (this.#stage === 'firstPacket') {
@@ -217,8 +256,8 @@ export class ProbeMachine {
     }
   }
 
-  #takeRtcp(packet: Uint8Array, atMs: number): void {
-    const report = findSenderReport(packet);
+  #takeRtcp(track: Track, packet: Uint8Array, atMs: number): void {
+    const report = this.#meterOf(track).pushRtcp(packet, atMs);
     if (!report) return;
     if (this.#clockErrorMs === null)
       this.#tape({
@@ -232,7 +271,10 @@ export class ProbeMachine {
 
   #mediaTimer(atMs: number): void {
     if (this.#stage === 'firstPacket')
-      this.#fail('no-packets', `PLAY was answered, but no packet came in ${this.options.timeoutMs / 1000} s.`);
+      this.#fail(
+        'no-packets',
+        `PLAY was answered, but no packet came in ${this.options.timeoutMs / 1000} s${this.#udpDoubt}.`,
+      );
     else if (this.#stage === 'firstKeyframe')
       this.#fail(
         'no-video',
@@ -243,6 +285,12 @@ export class ProbeMachine {
     if (this.#failure) this.#endOpenSteps(atMs, this.#failure.note);
     this.#stopMedia();
     this.#drive({ kind: 'stop', atMs });
+  }
+
+  /** Over UDP silence has one more reason than over TCP. */
+  get #udpDoubt(): string {
+    const ports = this.#tracks.map(({ path }) => (path.transport === 'udp' ? path.clientPorts.join('–') : ''));
+    return this.#isOverUdp ? ` to UDP ports ${ports.join(', ')}; a firewall may drop them` : '';
   }
 
   #endSample(atMs: number): void {
@@ -262,6 +310,7 @@ export class ProbeMachine {
     this.#stage = 'over';
     this.#emit({ kind: 'disarm', timer: 'media' });
     this.#emit({ kind: 'disarm', timer: 'keepAlive' });
+    this.#emit({ kind: 'disarm', timer: 'receiverReport' });
   }
 
   #begin(name: ProbeStepName, atMs: number): void {
@@ -306,6 +355,8 @@ export class ProbeMachine {
       server: this.#client.server,
       sessionTimeoutS: this.#client.sessionTimeoutS,
       clockErrorMs: this.#clockErrorMs,
+      transport: this.#tracks[0]?.path.transport ?? null,
+      transportReason: this.#transportReason,
       session: this.#session,
       meters: this.#meters,
     });

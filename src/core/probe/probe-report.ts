@@ -18,6 +18,8 @@ export interface ReportInput {
   readonly server: string | null;
   readonly sessionTimeoutS: number | null;
   readonly clockErrorMs: number | null;
+  readonly transport: ProbeReport['transport'];
+  readonly transportReason: string | null;
   readonly session: SdpSession | null;
   readonly meters: ReadonlyMap<number, TrackMeter>;
 }
@@ -37,7 +39,8 @@ export function composeReport(input: ReportInput): ProbeReport {
       realm: input.challenge?.realm ?? null,
     },
     server: input.server,
-    transport: 'tcp' as const,
+    transport: input.transport,
+    transportReason: input.transportReason,
     sessionTimeoutS: input.sessionTimeoutS,
     clockErrorMs: input.clockErrorMs,
     media,
@@ -60,6 +63,8 @@ export function reportOfBadTarget(cause: 'bad-url' | 'blocked-by-policy', note: 
     server: null,
     sessionTimeoutS: null,
     clockErrorMs: null,
+    transport: null,
+    transportReason: null,
     session: null,
     meters: new Map(),
   });
@@ -94,7 +99,22 @@ function reportMedia(media: SdpMedia, meter: TrackMeter | undefined): ProbeMedia
       bitrateKbps: media.bandwidthKbps,
     },
     measured: meter?.measured() ?? null,
+    parameterSets: parameterSetsOf(media, meter),
   };
+}
+
+/** Only the SPS is compared: a camera that sends it sends the rest with it. Source: RFC 6184 §8.1, §8.4. */
+function parameterSetsOf(media: SdpMedia, meter: TrackMeter | undefined): ProbeMedia['parameterSets'] {
+  const codec = media.codec === 'H264' ? 'h264' : media.codec === 'H265' ? 'h265' : null;
+  if (!codec || !meter?.hasKeyFrame) return null;
+  const declared = declaredParameterSets(media).find((nal) => parseSps(codec, nal).ok);
+  const inBand = meter.sps;
+  if (declared && inBand)
+    return {
+      seen: 'both',
+      agree: declared.length === inBand.length && declared.every((byte, i) => byte === inBand[i]),
+    };
+  return { seen: declared ? 'declared' : inBand ? 'in-band' : 'none', agree: null };
 }
 
 function firstSps(media: SdpMedia) {

@@ -73,6 +73,10 @@ export interface MeasuredMedia {
   readonly lost: number;
   readonly duplicates: number;
   readonly reordered: number;
+  /** How often the source began anew: another SSRC, or numbers that start elsewhere. */
+  readonly sourceChanges: number;
+  /** Time stamps that leapt away from the clock. */
+  readonly timestampJumps: number;
   readonly lossRatio: number;
   readonly jitterMs: number;
   readonly fps: number | null;
@@ -83,6 +87,12 @@ export interface MeasuredMedia {
   readonly height: number | null;
 }
 
+/** Where the parameter sets of a codec that needs them came from, and whether the two agree. */
+export interface ParameterSets {
+  readonly seen: 'both' | 'declared' | 'in-band' | 'none';
+  readonly agree: boolean | null;
+}
+
 export interface ProbeMedia {
   readonly kind: 'video' | 'audio' | 'application';
   readonly codec: string | null;
@@ -91,9 +101,12 @@ export interface ProbeMedia {
   readonly control: string;
   readonly declared: DeclaredMedia & { readonly bitrateKbps: number | null };
   readonly measured: MeasuredMedia | null;
+  /** `null` for codecs without them, and before a key frame was seen. */
+  readonly parameterSets: ParameterSets | null;
 }
 
-export type AuthScheme = 'none' | 'basic' | 'digest-md5' | 'digest-sha-256' | 'digest-sha-512-256';
+export const AUTH_SCHEMES = ['none', 'basic', 'digest-md5', 'digest-sha-256', 'digest-sha-512-256'] as const;
+export type AuthScheme = (typeof AUTH_SCHEMES)[number];
 
 export type Severity = 'stop' | 'fix' | 'watch' | 'note';
 
@@ -122,7 +135,9 @@ export interface ProbeReport {
     readonly realm: string | null;
   };
   readonly server: string | null;
-  readonly transport: 'tcp';
+  /** How the packets came, and why that way; `null` when no track was set up. */
+  readonly transport: 'tcp' | 'udp' | null;
+  readonly transportReason: string | null;
   readonly sessionTimeoutS: number | null;
   /** Camera clock minus ours in ms, by an RTCP sender report; `null` when none came. */
   readonly clockErrorMs: number | null;

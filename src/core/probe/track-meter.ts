@@ -1,6 +1,7 @@
-import { JitterMeter } from '../rtp/jitter.ts';
-import { ReceptionCounter } from '../rtp/reception.ts';
+import type { ReceptionReport } from '../rtp/receiver-report.ts';
 import { parseRtpPacket, type RtpPacket } from '../rtp/rtp-packet.ts';
+import type { SenderReport } from '../rtp/sender-report.ts';
+import { TrackReception } from '../rtp/track-reception.ts';
 import type { SdpMedia } from '../sdp/sdp-types.ts';
 import { parseSps } from '../video/sps.ts';
 import { PAYLOAD_READERS } from './picture-units.ts';
@@ -11,6 +12,9 @@ const TIMESTAMP_MODULUS = 2 ** 32;
 const DEFAULT_CLOCK_HZ = 90_000;
 /** Time stamps that make the stream run this far off the arrival clock are not believed. */
 const MAX_TIMESTAMP_ERROR = 0.25;
+
+/** A step of time stamps this far off the arrival clock is a jump: B-frames and late packets stay within a second. */
+const MAX_TIMESTAMP_STEP_ERROR_S = 2;
 
 interface KeyFrame {
   readonly frame: number;
@@ -29,8 +33,7 @@ export interface MeteredPacket {
  */
 export class TrackMeter {
   readonly #clockHz: number;
-  readonly #counter = new ReceptionCounter(0);
-  readonly #jitter: JitterMeter;
+  readonly #reception: TrackReception;
   #firstAtMs: number | null = null;
   #lastAtMs: number | null = null;
   #bytes = 0;
@@ -43,11 +46,13 @@ export class TrackMeter {
   #lastKey: KeyFrame | null = null;
   #keyFrames = 0;
   #sps: Uint8Array | null = null;
+  #size: readonly [number, number] | null = null;
   #malformed = 0;
+  #timestampJumps = 0;
 
   constructor(private readonly media: SdpMedia) {
     this.#clockHz = media.clockRate ?? DEFAULT_CLOCK_HZ;
-    this.#jitter = new JitterMeter(this.#clockHz);
+    this.#reception = new TrackReception(this.#clockHz);
   }
 
   get lastAtMs(): number | null {
@@ -55,6 +60,9 @@ export class TrackMeter {
   }
   get malformedPackets(): number {
     return this.#malformed;
+  }
+  get hasKeyFrame(): boolean {
+    return this.#keyFrames > 0;
   }
   /** The latest SPS that came in band. */
   get sps(): Uint8Array | null {
@@ -69,14 +77,14 @@ export class TrackMeter {
       return null;
     }
     const packet = parsed.value;
-    const place = this.#counter.push(packet.sequenceNumber);
+    const place = this.#reception.push(packet, atMs);
     if (place === 'refused') return null;
+    if (place === 'newest') this.#noteFrame(packet.rtpTimestamp, atMs);
     this.#firstAtMs ??= atMs;
     this.#lastAtMs = atMs;
-    this.#jitter.push(packet.rtpTimestamp, atMs);
-    if (place === 'newest') this.#noteFrame(packet.rtpTimestamp);
     const contents = PAYLOAD_READERS[this.media.codec ?? '']?.(packet.payload);
     if (contents?.sps) this.#sps = contents.sps;
+    if (contents?.size) this.#size = contents.size;
     const startsKeyFrame = contents?.startsKeyFrame === true && this.#lastKey?.frame !== this.#frames;
     if (startsKeyFrame) {
       this.#lastKey = { frame: this.#frames, ticks: this.#ticks, bytes: this.#bytes };
@@ -87,13 +95,26 @@ export class TrackMeter {
     return { packet, startsKeyFrame };
   }
 
-  #noteFrame(stamp: number): void {
+  /** Takes an RTCP packet of this track; its sender report, when it has one. */
+  pushRtcp(bytes: Uint8Array, atMs: number): SenderReport | null {
+    return this.#reception.pushRtcp(bytes, atMs);
+  }
+  /** What to tell the sender now. */
+  report(nowMs: number): ReceptionReport | null {
+    return this.#reception.report(nowMs);
+  }
+
+  #noteFrame(stamp: number, atMs: number): void {
     if (stamp === this.#frameStamp) return;
     if (this.#frameStamp !== null) {
       let step = (stamp - this.#frameStamp) % TIMESTAMP_MODULUS;
       if (step > TIMESTAMP_MODULUS / 2) step -= TIMESTAMP_MODULUS;
       if (step < -TIMESTAMP_MODULUS / 2) step += TIMESTAMP_MODULUS;
-      this.#ticks += step; // goes back and forth where B-frames are sent in decoding order
+      const arrivalTicks = ((atMs - (this.#lastAtMs ?? atMs)) * this.#clockHz) / 1000;
+      const isJump = Math.abs(step - arrivalTicks) > MAX_TIMESTAMP_STEP_ERROR_S * this.#clockHz;
+      if (isJump) this.#timestampJumps += 1;
+      // A jump says nothing of the time that passed; the arrival clock does.
+      this.#ticks += isJump ? arrivalTicks : step; // goes back and forth where B-frames are sent in decoding order
     }
     this.#frameStamp = stamp;
     this.#frames += 1;
@@ -104,7 +125,7 @@ export class TrackMeter {
   /** What was measured so far; `null` before the first packet. */
   measured(): MeasuredMedia | null {
     if (this.#firstAtMs === null || this.#lastAtMs === null) return null;
-    const counts = this.#counter.counts;
+    const counts = this.#reception.totals;
     const arrivalS = (this.#lastAtMs - this.#firstAtMs) / 1000;
     const spanS = this.#spanS(arrivalS);
     const isVideo = this.media.kind === 'video';
@@ -119,14 +140,16 @@ export class TrackMeter {
       lost: counts.neverArrived,
       duplicates: counts.duplicates,
       reordered: counts.late,
+      sourceChanges: this.#reception.sourceChanges,
+      timestampJumps: this.#timestampJumps,
       lossRatio: round(counts.expected > 0 ? counts.neverArrived / counts.expected : 0, 6),
-      jitterMs: round(this.#jitter.value.jitterMs, 2),
+      jitterMs: round(this.#reception.jitterMs, 2),
       fps: fps === null ? null : round(fps, 2),
       bitrateKbps: round(between?.kbps ?? this.#wholeKbps(spanS, gaps), 1),
       keyframeIntervalFrames: between ? round(between.frames, 1) : null,
       keyframeIntervalSeconds: between ? round(between.seconds, 3) : null,
-      width: sps?.ok ? sps.value.width : null,
-      height: sps?.ok ? sps.value.height : null,
+      width: sps?.ok ? sps.value.width : (this.#size?.[0] ?? null),
+      height: sps?.ok ? sps.value.height : (this.#size?.[1] ?? null),
     };
   }
 

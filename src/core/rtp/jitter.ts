@@ -21,6 +21,11 @@ export class JitterMeter {
 
   constructor(private readonly clockHz: number) {}
 
+  /** The source changed: its time stamps have nothing to do with those before. */
+  restart(): void {
+    this.#transit = null;
+  }
+
   /** @param arrivalMs any monotonic clock, ms with fractions */
   push(rtpTimestamp: number, arrivalMs: number): void {
     // The tiny term absorbs binary rounding, so that 0.1 ms × 90 kHz is 9 ticks and not 8.

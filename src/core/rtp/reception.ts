@@ -26,6 +26,15 @@ export interface ReceptionCounts {
   readonly neverArrived: number;
 }
 
+/** Counts over everything that was received, across restarts of the source. */
+export interface ReceptionTotals {
+  readonly expected: number;
+  readonly received: number;
+  readonly duplicates: number;
+  readonly late: number;
+  readonly neverArrived: number;
+}
+
 export interface IntervalReport {
   readonly expectedInterval: number;
   readonly receivedInterval: number;
@@ -57,6 +66,8 @@ export class ReceptionCounter {
   #distinctFromBase = 0;
   #priorExpected = 0;
   #priorReceived = 0;
+  /** Of sources that ended when the stream began anew: what is lost to §A.1 is not lost to the person. */
+  #before: ReceptionTotals = { expected: 0, received: 0, duplicates: 0, late: 0, neverArrived: 0 };
   /** For each 16-bit number the extended number + 1 that was last seen under it; tells a duplicate from a late packet. */
   readonly #seen = new Float64Array(SEQUENCE_MODULUS);
 
@@ -119,6 +130,25 @@ export class ReceptionCounter {
     };
   }
 
+  get totals(): ReceptionTotals {
+    const { expected, received, duplicates, late, neverArrived } = this.counts;
+    const before = this.#before;
+    return {
+      expected: before.expected + expected,
+      received: before.received + received,
+      duplicates: before.duplicates + duplicates,
+      late: before.late + late,
+      neverArrived: before.neverArrived + neverArrived,
+    };
+  }
+
+  /** The same stream goes on under another SSRC: its numbers begin anew. Source: RFC 3550 §8.2. */
+  sourceChanged(seq: number): void {
+    this.#started = true;
+    this.#probation = 0;
+    this.#restart(seq);
+  }
+
   /** Ends a report interval and tells its differences. Source: RFC 3550 §A.3. */
   report(): IntervalReport {
     const { expected, received, cumulativeLost, extendedMax } = this.counts;
@@ -132,6 +162,7 @@ export class ReceptionCounter {
 
   /** init_seq() of §A.1; all counters but rejections and restarts start anew. */
   #restart(seq: number): 'newest' {
+    if (this.#received > 0) this.#before = this.totals;
     this.#baseSeq = seq;
     this.#maxSeq = seq;
     this.#cycles = 0;

@@ -5,6 +5,7 @@ export type ClientPhase =
   | 'idle'
   | 'askingOptions'
   | 'describing'
+  | 'openingPorts'
   | 'settingUp'
   | 'starting'
   | 'streaming'
@@ -18,6 +19,8 @@ export type ClientSignal =
   | 'unauthorized'
   | 'redirect'
   | 'refused'
+  | 'portsOpened'
+  | 'portsFailed'
   | 'stop'
   | 'silence'
   | 'hangUp'
@@ -31,6 +34,7 @@ export type ClientAction =
   | 'authorise'
   | 'follow'
   | 'readDescription'
+  | 'askSetUp'
   | 'noteTrack'
   | 'trackRefused'
   | 'noteStart'
@@ -40,7 +44,8 @@ export type ClientAction =
   | 'failTimeout'
   | 'failClosed'
   | 'failNonsense'
-  | 'failStatus';
+  | 'failStatus'
+  | 'failPorts';
 
 type Move = readonly [ClientPhase, ...ClientAction[]];
 
@@ -73,6 +78,12 @@ export const CLIENT_MOVES: Readonly<Record<ClientPhase, Partial<Record<ClientSig
     redirect: ['describing', 'follow'],
     stop: ['closed', 'finish'],
   },
+  openingPorts: {
+    ...ENDINGS,
+    portsOpened: ['settingUp', 'askSetUp'],
+    portsFailed: ['tearingDown', 'failPorts', 'tearDown'],
+    stop: ['tearingDown', 'tearDown'],
+  },
   settingUp: {
     ...ENDINGS,
     success: ['settingUp', 'noteTrack'],
@@ -102,6 +113,8 @@ export const CLIENT_MOVES: Readonly<Record<ClientPhase, Partial<Record<ClientSig
     unauthorized: ['tearingDown', 'authorise'],
     redirect: ['closed', 'finish'],
     silence: ['closed', 'finish'],
+    portsOpened: ['tearingDown'],
+    portsFailed: ['tearingDown'],
     hangUp: ['closed', 'finish'],
     nonsense: ['closed', 'finish'],
     stop: ['tearingDown'],
@@ -114,6 +127,7 @@ export const STEP_OF_PHASE: Readonly<Record<ClientPhase, ProbeStepName>> = {
   idle: 'connect',
   askingOptions: 'options',
   describing: 'describe',
+  openingPorts: 'setup',
   settingUp: 'setup',
   starting: 'play',
   streaming: 'sample',

@@ -3,7 +3,11 @@ import type { StreamUrl } from '../net/stream-url.ts';
 import type { ProbeCause, ProbeStepName, TapeEntry } from '../probe/probe-types.ts';
 import type { SdpFault, SdpMedia, SdpSession } from '../sdp/sdp-types.ts';
 
+/** How the packets come: inside the RTSP connection, beside it, or whichever the camera grants. */
+export type TransportChoice = 'tcp' | 'udp' | 'auto';
+
 export interface RtspClientOptions {
+  readonly transport: TransportChoice;
   readonly url: StreamUrl;
   readonly credentials: Credentials | null;
   readonly userAgent: string;
@@ -20,19 +24,50 @@ export type ClientInput =
   | { readonly kind: 'closed'; readonly atMs: number }
   | { readonly kind: 'answerTimer'; readonly atMs: number }
   | { readonly kind: 'keepAliveTimer'; readonly atMs: number }
+  /** Two local ports for one track, RTP even and RTCP the next, or why there are none. */
+  | { readonly kind: 'udpOpened'; readonly ports: readonly [number, number]; readonly atMs: number }
+  | { readonly kind: 'udpFailed'; readonly note: string; readonly atMs: number }
+  /** Came from the camera's address to the ports of the track set up as `place`. */
+  | {
+      readonly kind: 'datagram';
+      readonly place: number;
+      readonly isRtcp: boolean;
+      readonly chunk: Uint8Array;
+      readonly atMs: number;
+    }
+  /** An RTCP packet of ours, to go the way that the track's packets come. */
+  | { readonly kind: 'sendRtcp'; readonly track: Track; readonly packet: Uint8Array; readonly atMs: number }
   | { readonly kind: 'stop'; readonly atMs: number };
 
-/** One track that was set up: the media section and the channels that carry it. */
+export type TrackPath =
+  | { readonly transport: 'tcp'; readonly rtpChannel: number; readonly rtcpChannel: number }
+  | {
+      readonly transport: 'udp';
+      readonly clientPorts: readonly [number, number];
+      /** `null` when the camera did not say; then no report can be sent to it. */
+      readonly serverPorts: readonly [number, number] | null;
+    };
+
+/** One track that was set up: the media section and the way its packets come. */
 export interface Track {
   readonly mediaIndex: number;
   readonly media: SdpMedia;
-  readonly rtpChannel: number;
-  readonly rtcpChannel: number;
+  /** Counted from 0 in the order of SETUP. */
+  readonly place: number;
+  readonly path: TrackPath;
 }
 
 /** What the client wants done or tells, as data. */
 export type ClientEffect =
   | { readonly kind: 'send'; readonly bytes: Uint8Array }
+  | { readonly kind: 'openUdp'; readonly place: number }
+  | {
+      readonly kind: 'sendDatagram';
+      readonly place: number;
+      readonly isRtcp: boolean;
+      readonly port: number;
+      readonly bytes: Uint8Array;
+    }
   | { readonly kind: 'armAnswer' }
   | { readonly kind: 'disarmAnswer' }
   | { readonly kind: 'armKeepAlive'; readonly afterMs: number }
@@ -48,7 +83,7 @@ export type ClientEffect =
       readonly note: string | null;
     }
   | { readonly kind: 'described'; readonly session: SdpSession; readonly faults: readonly SdpFault[] }
-  | { readonly kind: 'playing'; readonly tracks: readonly Track[] }
+  | { readonly kind: 'playing'; readonly tracks: readonly Track[]; readonly transportReason: string }
   | { readonly kind: 'rtp'; readonly track: Track; readonly packet: Uint8Array; readonly atMs: number }
   | { readonly kind: 'rtcp'; readonly track: Track; readonly packet: Uint8Array; readonly atMs: number }
   | { readonly kind: 'failed'; readonly cause: ProbeCause; readonly note: string }

@@ -22,7 +22,14 @@ function clientFor(url: string, given: { credentials?: typeof CREDENTIALS | null
   const parsed = parseStreamUrl(url);
   if (!parsed.ok) throw new Error(url);
   const { credentials = null, play = true } = given;
-  return new RtspClient({ url: parsed.value.url, credentials, play, userAgent: 'test', cnonce: () => 'c0ffee' });
+  return new RtspClient({
+    url: parsed.value.url,
+    credentials,
+    play,
+    userAgent: 'test',
+    transport: 'tcp',
+    cnonce: () => 'c0ffee',
+  });
 }
 
 /** Lets client and script talk until both are silent; each answer arrives in pieces of `step` bytes. */

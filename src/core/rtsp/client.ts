@@ -12,22 +12,26 @@ import {
   STEP_OF_PHASE,
   signalOf,
 } from './client-moves.ts';
-import type { ClientEffect, ClientInput, RtspClientOptions } from './client-types.ts';
+import type { ClientEffect, ClientInput, RtspClientOptions, Track } from './client-types.ts';
 import { Conversation, type Exchange } from './conversation.ts';
 import { Login } from './login.ts';
 import { type RtspEvent, RtspMessageParser } from './message-parser.ts';
 import { headerOf, type RtspHeader, type RtspResponse } from './rtsp-message.ts';
 import { meaningOf } from './status-codes.ts';
 import { TrackPlan } from './track-plan.ts';
-import { parseSession, parseTransport } from './transport.ts';
+import { parseSession } from './transport.ts';
 
+/** RFC 2326 §11.3.15 (461): the one status that says to try another transport. */
+const UNSUPPORTED_TRANSPORT = 461;
+/** RFC 2326 §10.12: "$" starts an interleaved frame. */
+const DOLLAR = 0x24;
 /** Longest wait between signs of life, whatever the session timeout. */
 const MAX_KEEP_ALIVE_MS = 30_000;
 
 /**
- * An RTSP 1.0 client that draws a stream over interleaved TCP: OPTIONS, DESCRIBE, login, SETUP, PLAY, keep-alive,
+ * An RTSP 1.0 client that draws a stream, its packets inside the connection or over UDP: OPTIONS, DESCRIBE, login, SETUP, PLAY, keep-alive,
  * TEARDOWN. Inputs in, effects out; it owns no socket and no timer. Redirects to another host and controls on another
- * host are never dialled: everything goes over the one connection.
+ * host are never dialled: everything goes over the one connection, and UDP to its very address.
  * Source: RFC 2326; login RFC 7616 and RFC 7617.
  */
 export class RtspClient {
@@ -45,6 +49,7 @@ export class RtspClient {
   #sessionTimeoutS: number | null = null;
   #methods = '';
   #server: string | null = null;
+  #portsFault = '';
 
   constructor(private readonly options: RtspClientOptions) {
     this.#requestUrl = withoutAccount(options.url);
@@ -84,6 +89,23 @@ export class RtspClient {
       case 'closed':
         for (const event of this.#parser.end()) this.#take(event);
         this.#signal('hangUp');
+        break;
+      case 'udpOpened':
+        this.#plan?.portsOpened(input.ports);
+        this.#signal('portsOpened');
+        break;
+      case 'udpFailed':
+        this.#portsFault = input.note;
+        this.#signal('portsFailed');
+        break;
+      case 'datagram': {
+        const track = this.#plan?.tracks[input.place];
+        if (!track || this.#phase === 'closed') break;
+        this.#emit({ kind: input.isRtcp ? 'rtcp' : 'rtp', track, packet: input.chunk, atMs: this.#atMs });
+        break;
+      }
+      case 'sendRtcp':
+        if (this.#phase === 'streaming') this.#sendRtcp(input.track, input.packet);
         break;
       case 'answerTimer':
         this.#signal('silence');
@@ -149,9 +171,7 @@ export class RtspClient {
     if (step === 'authenticate') return this.#login.describe();
     if (step === 'options') return headerOf(response, 'Server') ?? null;
     if (step === 'setup') {
-      const pairs = this.#plan?.tracks.map((track) => `${track.rtpChannel}–${track.rtcpChannel}`) ?? [];
-      const last = parseTransport(headerOf(response, 'Transport') ?? '').interleaved;
-      return `TCP, channels ${[...pairs, last ? last.join('–') : ''].filter(Boolean).join(', ')}`;
+      return this.#plan?.describe(headerOf(response, 'Transport') ?? '') ?? null;
     }
     return null;
   }
@@ -188,12 +208,18 @@ export class RtspClient {
         return this.#follow();
       case 'readDescription':
         return this.#readDescription();
+      case 'askSetUp':
+        return this.#setUpNext();
       case 'noteTrack':
         return this.#noteTrack();
       case 'trackRefused':
         return this.#trackRefused();
       case 'noteStart':
-        this.#emit({ kind: 'playing', tracks: this.#plan?.tracks ?? [] });
+        this.#emit({
+          kind: 'playing',
+          tracks: this.#plan?.tracks ?? [],
+          transportReason: this.#plan?.reason ?? '',
+        });
         return this.#armKeepAlive();
       case 'keepAlive':
         return;
@@ -212,6 +238,8 @@ export class RtspClient {
         return this.#failAnd(this.#nonsense ?? { cause: 'protocol-error', note: 'The answer could not be read.' });
       case 'failStatus':
         return this.#failAnd(this.#statusFailure);
+      case 'failPorts':
+        return this.#failAnd({ cause: 'transport-refused', note: this.#portsFault });
     }
   }
 
@@ -281,7 +309,7 @@ export class RtspClient {
     const base = this.#talk.lastHeader('Content-Base') ?? this.#talk.lastHeader('Content-Location') ?? this.#requestUrl;
     const { session, faults } = parseSdp(text, base);
     this.#control = session.control;
-    this.#plan = new TrackPlan(session);
+    this.#plan = new TrackPlan(session, this.options.transport);
     this.#emit({ kind: 'described', session, faults });
     for (const fault of faults) this.#talk.tape('remark', fault.message);
     if (!this.#plan.hasVideo) {
@@ -294,6 +322,10 @@ export class RtspClient {
 
   #setUpNext(): void {
     const next = this.#plan?.next();
+    if (next?.kind === 'openPorts') {
+      this.#phase = 'openingPorts';
+      return this.#emit({ kind: 'openUdp', place: next.place });
+    }
     if (next) return this.#request('SETUP', next.control, 'setup', [{ name: 'Transport', value: next.transport }]);
     if (!this.options.play) return this.#abandon();
     this.#phase = 'starting';
@@ -304,11 +336,21 @@ export class RtspClient {
     const session = parseSession(this.#talk.lastHeader('Session') ?? '');
     this.#talk.sessionId = session.id || this.#talk.sessionId;
     this.#sessionTimeoutS = session.timeoutS;
-    this.#plan?.grant(this.#talk.lastHeader('Transport') ?? '');
+    const header = this.#talk.lastHeader('Transport') ?? '';
+    if (!this.#plan?.grant(header)) {
+      const note = `${this.#plan?.transport.toUpperCase()} was asked for, the camera answered “${header.slice(0, 80)}”.`;
+      this.#fail({ cause: 'transport-refused', note });
+      return this.#abandon();
+    }
     this.#setUpNext();
   }
 
   #trackRefused(): void {
+    const status = this.#talk.last?.response.status;
+    if (status === UNSUPPORTED_TRANSPORT && this.#plan?.fallBackToUdp('the camera refused TCP with 461')) {
+      this.#talk.tape('remark', 'TCP was refused with 461; asking for UDP.');
+      return this.#setUpNext();
+    }
     const place = this.#plan?.refuse();
     if (!this.#plan || this.#plan.tracks.length === 0) {
       this.#fail(this.#statusFailure);
@@ -329,6 +371,20 @@ export class RtspClient {
   }
   #sendTearDown(step: ProbeStepName | null = null): void {
     this.#talk.send('TEARDOWN', this.#aggregateUrl, step, []);
+  }
+  #sendRtcp(track: Track, packet: Uint8Array): void {
+    const { path } = track;
+    if (path.transport === 'tcp') {
+      const frame = Uint8Array.of(DOLLAR, path.rtcpChannel, packet.length >> 8, packet.length & 0xff, ...packet);
+      this.#emit({ kind: 'send', bytes: frame });
+    } else if (path.serverPorts)
+      this.#emit({
+        kind: 'sendDatagram',
+        place: track.place,
+        isRtcp: true,
+        port: path.serverPorts[1],
+        bytes: packet,
+      });
   }
   #sendKeepAlive(): void {
     // GET_PARAMETER without a body is the sign of life of RFC 2326 §10.8; OPTIONS where it is not offered.

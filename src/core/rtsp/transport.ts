@@ -1,16 +1,31 @@
 /** What a SETUP answer says about the path of one track. */
 export interface TransportAnswer {
   readonly interleaved: readonly [number, number] | null;
+  readonly clientPorts: readonly [number, number] | null;
+  readonly serverPorts: readonly [number, number] | null;
+  /** Whether the lower transport is TCP, or UDP (the default of RTP/AVP); `null` when it is not named. */
+  readonly lower: 'tcp' | 'udp' | null;
   readonly ssrc: number | null;
 }
 
-/** Reads a Transport header of a SETUP response. Source: RFC 2326 §12.39. */
+/** `name=first[-second]`; the second is the first plus one when it is left out. */
+function pairOf(value: string, name: string, max: number): readonly [number, number] | null {
+  const match = new RegExp(`(?:^|;)\\s*${name}\\s*=\\s*(\\d{1,5})(?:-(\\d{1,5}))?`, 'i').exec(value);
+  if (!match) return null;
+  const first = Number(match[1]);
+  const second = match[2] === undefined ? first + 1 : Number(match[2]);
+  return first <= max && second <= max ? [first, second] : null;
+}
+
+/** Reads a Transport header of a SETUP request or response. Source: RFC 2326 §12.39. */
 export function parseTransport(value: string): TransportAnswer {
-  const pair = /(?:^|;)\s*interleaved\s*=\s*(\d{1,3})(?:-(\d{1,3}))?/i.exec(value);
   const ssrc = /(?:^|;)\s*ssrc\s*=\s*([0-9a-f]{1,8})\s*(?:;|$)/i.exec(value);
-  const first = Number(pair?.[1]);
+  const lower = /^\s*RTP\/S?AVPF?(\/TCP|\/UDP)?\s*(?:;|$)/i.exec(value);
   return {
-    interleaved: pair ? [first, pair[2] === undefined ? first + 1 : Number(pair[2])] : null,
+    interleaved: pairOf(value, 'interleaved', 255),
+    clientPorts: pairOf(value, 'client_port', 65_535),
+    serverPorts: pairOf(value, 'server_port', 65_535),
+    lower: lower ? (lower[1]?.toUpperCase() === '/TCP' ? 'tcp' : 'udp') : null,
     ssrc: ssrc?.[1] ? Number.parseInt(ssrc[1], 16) : null,
   };
 }

@@ -1,4 +1,4 @@
-import type { AuthScheme, ProbeMedia, ProbeReport } from '../probe/probe-types.ts';
+import type { AuthScheme, ParameterSets, ProbeMedia, ProbeReport, ProbeStep } from '../probe/probe-types.ts';
 import type { Facts } from './rule.ts';
 
 /** What the rules about one probe may ask for. */
@@ -25,11 +25,23 @@ export interface ProbeFacts {
   readonly sessionTimeoutS: number;
   readonly codec: string;
   readonly declaresSize: boolean;
+  /** The longest that an answer took, the login apart. */
+  readonly slowestAnswerMs: number;
+  readonly parameterSets: ParameterSets['seen'];
+  readonly parameterSetsAgree: boolean;
+  readonly sourceChanges: number;
+  readonly timestampJumps: number;
 }
 
 const sizeOf = (of: { width: number | null; height: number | null } | null | undefined): string | undefined =>
   of?.width && of.height ? `${of.width}×${of.height}` : undefined;
 const present = <T>(value: T | null | undefined): T | undefined => value ?? undefined;
+
+const ANSWERED: ReadonlySet<string> = new Set(['options', 'describe', 'authenticate', 'setup', 'play']);
+function slowestAnswerMs(steps: readonly ProbeStep[]): number | undefined {
+  const answers = steps.filter(({ name, ok, status }) => ANSWERED.has(name) && ok && status !== null);
+  return answers.length > 0 ? Math.max(...answers.map(({ durationMs }) => durationMs)) : undefined;
+}
 
 /** Facts of a report: the first video track, the login and the session. */
 export function probeFacts(report: Omit<ProbeReport, 'findings' | 'verdict'>): Facts<ProbeFacts> {
@@ -61,6 +73,11 @@ export function probeFacts(report: Omit<ProbeReport, 'findings' | 'verdict'>): F
     clockErrorS: report.clockErrorMs === null ? undefined : report.clockErrorMs / 1000,
     sessionTimeoutS: present(report.sessionTimeoutS),
     codec: present(video?.codec),
+    slowestAnswerMs: slowestAnswerMs(report.steps),
+    parameterSets: video?.parameterSets?.seen,
+    parameterSetsAgree: present(video?.parameterSets?.agree),
+    sourceChanges: measured?.sourceChanges,
+    timestampJumps: measured?.timestampJumps,
     declaresSize: video ? sizeOf(video.declared) !== undefined : undefined,
   };
 }

@@ -1,4 +1,4 @@
-import { sayCount, sayFps, sayShare, sayStretch } from '../base/say.ts';
+import { sayCount, sayFps, sayMs, sayShare, sayStretch } from '../base/say.ts';
 import type { ProbeFacts } from './probe-facts.ts';
 import { rulesFor } from './rule.ts';
 
@@ -14,6 +14,7 @@ export const PROBE_LIMITS = {
   keyframeTightS: 4, // [A] beyond this little is saved and joining takes long
   clockOkS: 5, // [A]
   senderReportS: 15, // RFC 3550 §6.2: minimum report interval 5 s; three of them
+  answerSlowMs: 300, // [A] four such answers and a viewer waits more than a second for each picture it opens
   sessionTimeoutS: 30, // [A] RFC 2326 §12.37 sets 60 by default
 } as const;
 
@@ -83,6 +84,41 @@ export const PROBE_RULES = [
     why: 'Repeats cost airtime and hide losses in the usual loss count.',
   }),
   rule({
+    id: 'rtp.source-changed',
+    severity: 'fix',
+    source: 'RFC 3550 §8.2 (a new SSRC is a new source), §A.1 (restart of the sequence)',
+    needs: ['sourceChanges'],
+    fails: (f) => f.sourceChanges > 0,
+    title: () => 'The stream began anew in the middle',
+    because: (f) =>
+      `${f.sourceChanges === 1 ? 'Once' : `${f.sourceChanges} times`} in the sample the packets went on under another source or with other numbers.`,
+    do: ['Update the camera.', 'Check whether another client changes its encoder settings.', 'Probe again.'],
+    why: 'Recorders start a new file, and some stop, when a source begins anew.',
+  }),
+  rule({
+    id: 'rtp.timestamps-jump',
+    severity: 'fix',
+    source: 'RFC 3550 §5.1: the time stamp rises with the sampling clock; limit 2 s [A]',
+    needs: ['timestampJumps'],
+    fails: (f) => f.timestampJumps > 0,
+    title: () => 'Its time stamps jump',
+    because: (f) =>
+      `${f.timestampJumps === 1 ? 'Once' : `${f.timestampJumps} times`} in the sample a time stamp was more than 2 s off the time that had passed.`,
+    do: ['Turn off clock setting by the viewer or the recorder; let one time server set it.', 'Update the camera.'],
+    why: 'Players freeze or race, and recordings get gaps, at every jump.',
+  }),
+  rule({
+    id: 'rtsp.answers-slow',
+    severity: 'watch',
+    source: 'limit 300 ms an answer [A]',
+    needs: ['slowestAnswerMs'],
+    fails: (f) => f.slowestAnswerMs > PROBE_LIMITS.answerSlowMs,
+    title: (f) => `It takes ${sayMs(f.slowestAnswerMs)} to answer`,
+    because: (f) => `The slowest answer took ${sayMs(f.slowestAnswerMs)}; opening a picture needs four or five.`,
+    do: ['Draw it once and share it through a relay.', 'Lengthen the connect limit of each destination.'],
+    why: 'A destination with a short limit gives up before the picture is there, and dials again.',
+  }),
+  rule({
     id: 'video.fps-below-declared',
     severity: 'watch',
     source: 'H.264 §E.2.1 or RFC 8866 §6.13 declares; RTP time stamps measure; share 0.9 [A]',
@@ -130,6 +166,50 @@ export const PROBE_RULES = [
       `One key frame in ${f.sampleWithoutSecondKeyframeS.toFixed(1)} s, so the interval is at least that long.`,
     do: ['Probe with a longer sample.', 'Set the key-frame interval to 2 s.'],
     why: 'A picture can only start at a key frame, and damage lasts until the next.',
+  }),
+  rule({
+    id: 'video.parameters-missing',
+    severity: 'stop',
+    source: 'H.264 §7.4.1.2.1, RFC 6184 §8.4: a decoder needs them before the first picture',
+    needs: ['parameterSets'],
+    fails: (f) => f.parameterSets === 'none',
+    title: () => 'No decoder can start on it',
+    because: () => 'Parameter sets are neither in the description nor before the key frame.',
+    do: ['Save the encoder settings again and restart the camera.', 'Update it.', 'Choose another stream.'],
+    why: 'Without them nothing says how large the picture is or how it is coded.',
+  }),
+  rule({
+    id: 'video.parameters-declared-only',
+    severity: 'watch',
+    source: 'RFC 6184 §8.4: parameter sets in the description alone',
+    needs: ['parameterSets'],
+    fails: (f) => f.parameterSets === 'declared',
+    title: () => 'Parameter sets only in the description',
+    because: () => 'None came with the key frame; they stand in the description alone.',
+    do: ['Probe again after each change of the encoder.', 'Restart destinations after a change.'],
+    why: 'A recorder that joins through a relay, or after a change, decodes with old ones or not at all.',
+  }),
+  rule({
+    id: 'video.parameters-in-band-only',
+    severity: 'note',
+    source: 'RFC 6184 §8.1: sprop-parameter-sets is optional',
+    needs: ['parameterSets'],
+    fails: (f) => f.parameterSets === 'in-band',
+    title: () => 'Parameter sets only with the key frame',
+    because: () => 'The description has none; they came with the key frame.',
+    do: ['Nothing, unless a destination refuses the description.'],
+    why: 'Some recorders want to know the picture’s size before they start.',
+  }),
+  rule({
+    id: 'video.parameters-differ',
+    severity: 'watch',
+    source: 'RFC 6184 §8.4: what arrives in band is what the decoder uses',
+    needs: ['parameterSetsAgree'],
+    fails: (f) => !f.parameterSetsAgree,
+    title: () => 'It describes another picture than it sends',
+    because: () => 'The parameter sets of the description and of the stream differ; what arrives was used.',
+    do: ['Save the encoder settings again; some cameras describe the old ones until then.'],
+    why: 'A destination that trusts the description shows green or nothing.',
   }),
   rule({
     id: 'auth.none',

@@ -27,6 +27,11 @@ const SOUND: Facts<ProbeFacts> = {
   observedS: 20,
   clockErrorS: 0.4,
   sessionTimeoutS: 60,
+  slowestAnswerMs: 40,
+  parameterSets: 'both',
+  parameterSetsAgree: true,
+  sourceChanges: 0,
+  timestampJumps: 0,
 };
 
 test('a sound stream has no findings', () => expect(evaluate(PROBE_RULES, SOUND).findings).toEqual([]));
@@ -65,6 +70,18 @@ const probeCases: { rule: string; facts: Facts<ProbeFacts>; severity: string; sa
   { rule: 'auth.basic', facts: { authScheme: 'basic' }, severity: 'fix', says: /readable/ },
   { rule: 'rtcp.no-sender-report', facts: { senderReports: false }, severity: 'watch', says: /in 20 s/ },
   { rule: 'camera.clock-wrong', facts: { clockErrorS: -8 * 31_536_000 }, severity: 'fix', says: /8 years slow/ },
+  { rule: 'rtp.source-changed', facts: { sourceChanges: 2 }, severity: 'fix', says: /2 times/ },
+  { rule: 'rtp.timestamps-jump', facts: { timestampJumps: 1 }, severity: 'fix', says: /Once/ },
+  { rule: 'rtsp.answers-slow', facts: { slowestAnswerMs: 420 }, severity: 'watch', says: /420 ms/ },
+  { rule: 'video.parameters-missing', facts: { parameterSets: 'none' }, severity: 'stop', says: /neither/ },
+  { rule: 'video.parameters-declared-only', facts: { parameterSets: 'declared' }, severity: 'watch', says: /alone/ },
+  { rule: 'video.parameters-in-band-only', facts: { parameterSets: 'in-band' }, severity: 'note', says: /has none/ },
+  {
+    rule: 'video.parameters-differ',
+    facts: { parameterSetsAgree: false },
+    severity: 'watch',
+    says: /arrives was used/,
+  },
   { rule: 'rtsp.session-timeout-short', facts: { sessionTimeoutS: 10 }, severity: 'watch', says: /10 s/ },
 ];
 
@@ -125,6 +142,11 @@ test.each([
   { rule: 'tap.codec-not-taken', facts: { codec: 'JPEG' }, severity: 'stop' },
   { rule: 'storage.retention-short', facts: { daysFit: 13.9 }, severity: 'stop' },
   { rule: 'storage.retention-tight', facts: { daysFit: 14 }, severity: 'fix' },
+  { rule: 'tap.sessions-over', facts: { sessionsAllowed: 2, sessionsUsed: 3 }, severity: 'stop' },
+  { rule: 'tap.sessions-all-used', facts: { sessionsAllowed: 2, sessionsUsed: 2 }, severity: 'watch' },
+  { rule: 'tap.secret-readable', facts: { authScheme: 'basic' as const }, severity: 'fix' },
+  { rule: 'tap.recording-misdated', facts: { clockErrorS: -400_000 }, severity: 'fix' },
+  { rule: 'tap.pictures-without-savings', facts: { codec: 'JPEG', codecsTaken: ['JPEG'] }, severity: 'watch' },
   { rule: 'storage.rate-not-measured', facts: { rateHow: 'assumed' as const }, severity: 'note' },
 ])('$rule fires', ({ rule, facts, severity }) => {
   const { findings } = evaluate(TAP_RULES, { ...TAP, ...facts });

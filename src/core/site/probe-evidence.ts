@@ -40,6 +40,7 @@ export function evidenceOfReport(report: ProbeReport, streamId: string, url: str
   add('probe.url', url, 'measured');
   add('probe.cause', report.cause, 'measured');
   add('probe.note', failedNote, 'measured');
+  add('transport', report.transport, 'measured');
   const video = report.media.find(({ kind }) => kind === 'video');
   if (video) {
     add('codec', video.codec, video.measured ? 'measured' : 'declared');

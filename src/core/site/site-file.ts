@@ -15,12 +15,21 @@ export type SiteFaultCode =
 /** A site of 2,000 cameras with years of log stays below this. */
 const MAX_FILE_CHARS = 64 * 1024 * 1024;
 
-type Migration = (document: Record<string, unknown>) => Record<string, unknown>;
-/** One step forward for each version: MIGRATIONS[1] turns a document of version 1 into one of version 2. */
-const MIGRATIONS: Readonly<Record<number, Migration>> = {};
-
 const isRecord = (value: unknown): value is Record<string, unknown> =>
   typeof value === 'object' && value !== null && !Array.isArray(value);
+
+type Migration = (document: Record<string, unknown>) => Record<string, unknown>;
+/** One step forward for each version: MIGRATIONS[1] turns a document of version 1 into one of version 2. */
+const MIGRATIONS: Readonly<Record<number, Migration>> = {
+  /** 2: model cards say how many clients are served at once. */
+  1: (document) => ({
+    ...document,
+    version: 2,
+    models: Array.isArray(document.models)
+      ? document.models.map((model: unknown) => (isRecord(model) ? { ...model, sessions: null } : model))
+      : document.models,
+  }),
+};
 
 /** Reads the text of a site file. What does not fit is named by its path and the file is refused whole. */
 export function readSiteFile(text: string): Result<Site, Fault<SiteFaultCode>> {

@@ -111,7 +111,7 @@ export const siteSchema = shape({
   name: text(80).min(1),
   notes: text(20_000),
   networks: list(shape({ id: id(), name: text(80).min(1), cidr: text(43).min(1), gateway: orNull(text(45)) }), MAX.few),
-  models: list(shape({ id: id(), maker: text(80), model: text(80).min(1) }), MAX.few),
+  models: list(shape({ id: id(), maker: text(80), model: text(80).min(1), sessions: orNull(whole(1, 1000)) }), MAX.few),
   cameras: list(camera, MAX.cameras),
   destinations: list(destination, MAX.few),
   taps: list(

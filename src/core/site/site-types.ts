@@ -1,7 +1,7 @@
 import type { RecordingSchedule } from '../storage/storage.ts';
 
 export const SITE_FORMAT = 'clear-tap/site';
-export const SITE_VERSION = 1;
+export const SITE_VERSION = 2;
 
 /** How a number is known, worst first; the best one wins. */
 export const KNOWN_HOWS = ['assumed', 'planned', 'declared', 'measured', 'confirmed'] as const;
@@ -18,6 +18,8 @@ export interface Model {
   readonly id: string;
   readonly maker: string;
   readonly model: string;
+  /** Clients that it serves at once; `null` when not known. */
+  readonly sessions: number | null;
 }
 
 export const CAMERA_KINDS = ['camera', 'handset', 'channel'] as const;

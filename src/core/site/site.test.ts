@@ -25,6 +25,13 @@ test.each([
   expect(readSiteFile(writeSiteFile(site))).toEqual({ ok: true, value: site });
 });
 
+test('a file of version 1 is brought forward: nothing is known of its models’ sessions', () => {
+  const site = worked();
+  const old = { ...site, version: 1, models: site.models.map(({ id, maker, model }) => ({ id, maker, model })) };
+  const expected = { ...site, models: site.models.map((model) => ({ ...model, sessions: null })) };
+  expect(readSiteFile(JSON.stringify(old))).toEqual({ ok: true, value: expected });
+});
+
 test('cut off anywhere, a file is refused whole', () => {
   const text = writeSiteFile(worked());
   for (let length = 0; length < text.length - 2; length += 97)
@@ -48,6 +55,14 @@ test.each([
     }),
     code: 'site.newer-version',
     says: /version 99/,
+  },
+  {
+    why: 'sessions of a model card that are no number',
+    document: broken((site) => {
+      site.models = [{ id: 'm', maker: 'x', model: 'y', sessions: 'many' }];
+    }),
+    code: 'site.does-not-fit',
+    says: /sessions/,
   },
   {
     why: 'no version',

@@ -1,5 +1,6 @@
 import { type Dialer, DialFailure } from '../ports.ts';
 import { dialTcp } from './tcp-dialer.ts';
+import { openUdpPair } from './udp-pair.ts';
 
 export interface SimulatedNetwork {
   loopbackPort(host: string, port: number): number | undefined;
@@ -25,5 +26,6 @@ export function createSimulatedDialer(network: SimulatedNetwork): Dialer {
         throw new DialFailure('refused', `${address}:${port} refused the connection: nothing listens there.`);
       return dialTcp('127.0.0.1', loopbackPort, events, limits);
     },
+    openUdp: (_, onDatagram) => openUdpPair('127.0.0.1', onDatagram),
   };
 }

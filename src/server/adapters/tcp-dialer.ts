@@ -10,6 +10,7 @@ import {
   type ResolvedAddress,
 } from '../ports.ts';
 import { mayDial } from './address-policy.ts';
+import { openUdpPair } from './udp-pair.ts';
 
 /** What the operating system's error codes mean to the person. */
 const ERRNO_CAUSES: Readonly<Record<string, { cause: ProbeCause; note: string }>> = {
@@ -63,6 +64,7 @@ export function createTcpDialer({ allowPublic }: TcpDialerOptions): Dialer {
       return { address, port, note: isLiteral ? null : address };
     },
     dial: ({ address, port }, events, limits) => dialTcp(address, port, events, limits),
+    openUdp: ({ address }, onDatagram) => openUdpPair(address, onDatagram),
   };
 }
 

@@ -3,14 +3,16 @@ import type { LiveMessage, LiveRequest } from '../../contract/probe-api.ts';
 import type { Credentials } from '../../core/auth/authorization.ts';
 import { parseStreamUrl, type StreamUrl } from '../../core/net/stream-url.ts';
 import { takenUnixMs } from '../../core/rtp/camera-clock.ts';
+import { writeReceiverReport } from '../../core/rtp/receiver-report.ts';
 import { parseRtpPacket } from '../../core/rtp/rtp-packet.ts';
-import { findSenderReport, type SenderReport } from '../../core/rtp/sender-report.ts';
+import { TrackReception } from '../../core/rtp/track-reception.ts';
 import { RtspClient } from '../../core/rtsp/client.ts';
 import type { ClientEffect, ClientInput, Track } from '../../core/rtsp/client-types.ts';
 import { declaredParameterSets } from '../../core/sdp/sdp-parser.ts';
 import { type AccessUnit, annexB, H264Depacketiser, h264CodecString } from '../../core/video/h264-depacketiser.ts';
 import { H264_NAL, h264NalType } from '../../core/video/nal.ts';
-import { type Connection, DialFailure } from '../ports.ts';
+import { CameraLine } from '../camera-line.ts';
+import { DialFailure } from '../ports.ts';
 import { type ProbeWorld, USER_AGENT } from '../probe/run-probe.ts';
 
 export interface LiveSink {
@@ -21,6 +23,8 @@ export interface LiveSink {
 
 const ANSWER_TIMEOUT_MS = 5000;
 const DEFAULT_CLOCK_HZ = 90_000;
+/** RFC 3550 §6.2: the minimum interval between reports. */
+const REPORT_INTERVAL_MS = 5000;
 
 /**
  * Draws a stream and hands its pictures on as they complete, until `signal` aborts or the camera ends it. A codec that
@@ -52,11 +56,13 @@ interface LiveOptions {
 class LiveView {
   readonly #client: RtspClient;
   readonly #depacketiser = new H264Depacketiser();
-  #connection: Connection | null = null;
+  readonly #line: CameraLine;
+  readonly #ownSsrc: number;
+  #reportTimer: NodeJS.Timeout | null = null;
+  #reception: TrackReception | null = null;
   #answerTimer: NodeJS.Timeout | null = null;
   #keepAliveTimer: NodeJS.Timeout | null = null;
   #video: Track | null = null;
-  #report: SenderReport | null = null;
   #parameterSets: readonly Uint8Array[] = [];
   #announced: string | null = null;
   #isOver = false;
@@ -66,27 +72,25 @@ class LiveView {
     this.#client = new RtspClient({
       url,
       credentials,
+      transport: 'auto',
       userAgent: USER_AGENT,
       play: true,
       cnonce: () => world.entropy.hex(8),
     });
+    this.#ownSsrc = Number.parseInt(world.entropy.hex(4), 16);
+    this.#line = new CameraLine({
+      dialer: world.dialer,
+      limits: { timeoutMs: ANSWER_TIMEOUT_MS, signal: options.signal },
+      now: () => this.#now(),
+      put: (input) => this.#put(input),
+    });
   }
 
   async start(): Promise<void> {
-    const { dialer } = this.options.world;
-    const limits = { timeoutMs: ANSWER_TIMEOUT_MS, signal: this.options.signal };
     try {
-      const address = await dialer.resolve(this.options.url.host, this.options.url.port, limits);
-      const connection = await dialer.dial(
-        address,
-        {
-          onData: (chunk) => this.#put({ kind: 'bytes', chunk, atMs: this.#now() }),
-          onEnd: () => this.#put({ kind: 'closed', atMs: this.#now() }),
-        },
-        limits,
-      );
-      if (this.options.signal.aborted) return connection.close();
-      this.#connection = connection;
+      const { host, port } = this.options.url;
+      await this.#line.dial(await this.#line.resolve(host, port));
+      if (this.options.signal.aborted) return this.#line.close();
     } catch (error) {
       if (this.options.signal.aborted) return;
       if (error instanceof DialFailure) return this.#end(error.message);
@@ -111,7 +115,9 @@ class LiveView {
   #carryOut(effect: ClientEffect): void {
     switch (effect.kind) {
       case 'send':
-        return this.#connection?.send(effect.bytes);
+      case 'openUdp':
+      case 'sendDatagram':
+        return this.#line.carryOut(effect);
       case 'armAnswer':
         if (this.#answerTimer) clearTimeout(this.#answerTimer);
         this.#answerTimer = setTimeout(() => this.#put({ kind: 'answerTimer', atMs: this.#now() }), ANSWER_TIMEOUT_MS);
@@ -132,7 +138,7 @@ class LiveView {
         if (effect.track === this.#video) this.#takePacket(effect.packet, effect.track);
         return;
       case 'rtcp':
-        if (effect.track === this.#video) this.#report = findSenderReport(effect.packet) ?? this.#report;
+        if (effect.track === this.#video) this.#reception?.pushRtcp(effect.packet, effect.atMs);
         return;
       case 'failed':
         return this.#end(effect.note);
@@ -152,8 +158,18 @@ class LiveView {
       return;
     }
     this.#video = video;
+    this.#reception = new TrackReception(video.media.clockRate ?? DEFAULT_CLOCK_HZ);
+    this.#sendReport(video);
     this.#parameterSets = declaredParameterSets(video.media);
     this.#announce(this.#parameterSets.find((nal) => h264NalType(nal[0] ?? 0) === H264_NAL.sps));
+  }
+
+  /** A camera may end a session that never reports; over UDP the report also keeps the way back open. */
+  #sendReport(track: Track): void {
+    const report = this.#reception?.report(this.#now()) ?? null;
+    const packet = writeReceiverReport(this.#ownSsrc, `receiver-${this.#ownSsrc.toString(16)}`, report);
+    this.#put({ kind: 'sendRtcp', track, packet, atMs: this.#now() });
+    this.#reportTimer = setTimeout(() => this.#sendReport(track), REPORT_INTERVAL_MS);
   }
 
   /** The decoder is set up anew whenever the profile changes: what arrives wins over what was described. */
@@ -166,7 +182,7 @@ class LiveView {
 
   #takePacket(bytes: Uint8Array, track: Track): void {
     const parsed = parseRtpPacket(bytes);
-    if (!parsed.ok) return; // the probe reports malformed packets; a picture goes on without them
+    if (!parsed.ok || this.#reception?.push(parsed.value, this.#now()) === 'refused') return; // the probe reports malformed packets; a picture goes on without them
     for (const unit of this.#depacketiser.push(parsed.value))
       this.#give(unit, track.media.clockRate ?? DEFAULT_CLOCK_HZ);
   }
@@ -179,7 +195,9 @@ class LiveView {
       encodeLiveFrame({
         isKeyFrame: unit.isKeyFrame,
         arrivedUnixMs: this.options.world.clock.unixMs(),
-        takenUnixMs: this.#report ? takenUnixMs(this.#report, unit.rtpTimestamp, clockHz) : null,
+        takenUnixMs: this.#reception?.senderReport
+          ? takenUnixMs(this.#reception.senderReport, unit.rtpTimestamp, clockHz)
+          : null,
         accessUnit: annexB(nals),
       }),
     );
@@ -190,8 +208,9 @@ class LiveView {
     this.#isOver = true;
     if (this.#answerTimer) clearTimeout(this.#answerTimer);
     if (this.#keepAliveTimer) clearTimeout(this.#keepAliveTimer);
+    if (this.#reportTimer) clearTimeout(this.#reportTimer);
     if (message !== null) this.options.sink.text({ kind: 'ended', message });
-    this.#connection?.close();
+    this.#line.close();
     this.options.sink.close();
   }
 }

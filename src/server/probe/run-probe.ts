@@ -3,11 +3,14 @@ import type { Credentials } from '../../core/auth/authorization.ts';
 import type { StreamUrl } from '../../core/net/stream-url.ts';
 import { type ProbeEffect, type ProbeInput, ProbeMachine, type ProbeTimer } from '../../core/probe/probe-machine.ts';
 import type { ProbeReport } from '../../core/probe/probe-types.ts';
-import { type Clock, type Connection, type Dialer, DialFailure, type Entropy } from '../ports.ts';
+import type { TransportChoice } from '../../core/rtsp/client-types.ts';
+import { CameraLine } from '../camera-line.ts';
+import { type Clock, type Dialer, DialFailure, type Entropy } from '../ports.ts';
 
 export interface ProbeRun {
   readonly url: StreamUrl;
   readonly credentials: Credentials | null;
+  readonly transport: TransportChoice;
   readonly seconds: number;
   readonly timeoutMs: number;
   readonly media: boolean;
@@ -37,20 +40,22 @@ export function runProbe(
   const machine = new ProbeMachine({
     url: run.url,
     credentials: run.credentials,
+    transport: run.transport,
     sampleMs: run.seconds * 1000,
     timeoutMs: run.timeoutMs,
     media: run.media,
     userAgent: USER_AGENT,
     cnonce: () => entropy.hex(8),
+    ownSsrc: Number.parseInt(entropy.hex(4), 16),
     startedAtUnixMs: clock.unixMs(),
   });
   const limits = { timeoutMs: run.timeoutMs, signal };
 
   return new Promise((resolve, reject) => {
     const timers = new Map<ProbeTimer, NodeJS.Timeout>();
-    let connection: Connection | null = null;
     let isOver = false;
 
+    const line = new CameraLine({ dialer, limits, now, put: (input) => put(input) });
     const disarm = (timer: ProbeTimer): void => {
       clearTimeout(timers.get(timer));
       timers.delete(timer);
@@ -59,12 +64,15 @@ export function runProbe(
       isOver = true;
       for (const timer of [...timers.keys()]) disarm(timer);
       signal.removeEventListener('abort', cancel);
-      connection?.close();
+      line.close();
     };
     const carryOut = (effect: ProbeEffect): void => {
       switch (effect.kind) {
         case 'send':
-          return connection?.send(effect.bytes);
+        case 'openUdp':
+        case 'sendDatagram':
+        case 'close':
+          return line.carryOut(effect);
         case 'arm':
           disarm(effect.timer);
           timers.set(
@@ -74,8 +82,6 @@ export function runProbe(
           return;
         case 'disarm':
           return disarm(effect.timer);
-        case 'close':
-          return connection?.close();
         case 'report':
           onEvent(effect);
           finish();
@@ -96,16 +102,10 @@ export function runProbe(
     };
     const start = async (): Promise<void> => {
       try {
-        const address = await dialer.resolve(run.url.host, run.url.port, limits);
+        const address = await line.resolve(run.url.host, run.url.port);
         put({ kind: 'resolved', atMs: now(), note: address.note });
         if (isOver) return;
-        const events = {
-          onData: (chunk: Uint8Array) => put({ kind: 'bytes', chunk, atMs: now() }),
-          onEnd: () => put({ kind: 'closed', atMs: now() }),
-        };
-        connection = await dialer.dial(address, events, limits);
-        if (isOver) return connection.close();
-        put({ kind: 'connected', atMs: now() });
+        if (await line.dial(address)) put({ kind: 'connected', atMs: now() });
       } catch (error) {
         if (isOver) return;
         if (error instanceof DialFailure)

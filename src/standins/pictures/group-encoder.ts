@@ -1,14 +1,16 @@
 import { createRequire } from 'node:module';
 import type H264Encoder from 'h264-mp4-encoder';
+import { encodeJpegs } from './jpeg-pictures.ts';
 import { type EncodedGroup, samplesOfMp4 } from './mp4-samples.ts';
 import { Painter, type PictureFormat } from './painter.ts';
 
 export interface GroupRequest extends PictureFormat {
+  readonly codec: 'H264' | 'JPEG';
   readonly fps: number;
   readonly frames: number;
   /** Time of the first picture, as its clock will show it. */
   readonly startUnixMs: number;
-  /** H.264 quantiser, 10 (fine) … 51 (coarse). */
+  /** H.264 quantiser, 10 (fine) … 51 (coarse); for JPEG its quality, 1 … 100 (fine). */
   readonly quantiser: number;
 }
 
@@ -38,6 +40,7 @@ export class GroupEncoder {
   async encode(request: GroupRequest): Promise<EncodedGroup> {
     const { width, height, fps, frames } = request;
     const painter = await this.#painterFor(request);
+    if (request.codec === 'JPEG') return encodeJpegs(painter, request);
     const encoder = await loadEncoder().createH264MP4Encoder();
     try {
       Object.assign(encoder, {

@@ -3,6 +3,7 @@ import type { EncodedGroup } from './mp4-samples.ts';
 import type { PictureFormat } from './painter.ts';
 
 export interface FeedFormat extends PictureFormat {
+  readonly codec: 'H264' | 'JPEG';
   readonly fps: number;
   readonly groupFrames: number;
   readonly quantiser: number;
@@ -11,7 +12,8 @@ export interface FeedFormat extends PictureFormat {
 export interface Picture {
   /** When it is given out; RTP time stamps and sender reports follow from it. */
   readonly unixMs: number;
-  readonly nals: readonly Uint8Array[];
+  /** NAL units of an H.264 picture; the file of a JPEG. */
+  readonly units: readonly Uint8Array[];
   readonly isKeyFrame: boolean;
 }
 
@@ -38,6 +40,8 @@ export class PictureFeed {
   constructor(
     readonly format: FeedFormat,
     private readonly encode: EncodeGroup,
+    /** The camera's clock minus the real one: what is burnt into the picture. */
+    private readonly clockErrorMs = 0,
   ) {
     this.#encodeMs = (format.width * format.height * format.groupFrames * FIRST_GUESS_NS_PER_PIXEL) / 1e6;
   }
@@ -99,18 +103,27 @@ export class PictureFeed {
       startUnixMs = playFromMs + (groupFrames * 1000) / fps;
       pending = this.#encodeTimed(startUnixMs);
       pending.catch(() => {}); // told by the await above, unless the run was stopped before
-      for (const [index, nals] of group.pictures.entries()) {
+      for (const [index, units] of group.pictures.entries()) {
         const unixMs = playFromMs + (index * 1000) / fps;
         await sleepUntil(unixMs);
         if (run.stopped) return;
-        this.#give({ unixMs, nals: index === 0 ? [group.sps, group.pps, ...nals] : nals, isKeyFrame: index === 0 });
+        const isH264 = this.format.codec === 'H264';
+        this.#give({
+          unixMs: unixMs + this.clockErrorMs,
+          units: index === 0 && isH264 ? [group.sps, group.pps, ...units] : units,
+          isKeyFrame: index === 0 || !isH264,
+        });
       }
     }
   }
 
   async #encodeTimed(startUnixMs: number): Promise<EncodedGroup> {
     const began = Date.now();
-    const group = await this.encode({ ...this.format, frames: this.format.groupFrames, startUnixMs });
+    const group = await this.encode({
+      ...this.format,
+      frames: this.format.groupFrames,
+      startUnixMs: startUnixMs + this.clockErrorMs,
+    });
     this.#encodeMs = Date.now() - began;
     this.#latest = group;
     return group;

@@ -85,6 +85,19 @@ export const SCENES = {
     parts: [lamp],
     noise: 8,
   },
+  stair: {
+    background: `
+      <rect width="960" height="540" fill="#a9a397"/>
+      <rect x="0" y="0" width="340" height="540" fill="#8d8679"/>
+      <path d="M340 540 V470 H440 V400 H540 V330 H640 V260 H740 V190 H840 V120 H960 V540 Z" fill="#6f5d49"/>
+      <path d="M340 470 H440 M440 400 H540 M540 330 H640 M640 260 H740 M740 190 H840 M840 120 H960" stroke="#4c3e30" stroke-width="8"/>
+      <path d="M360 330 L900 -30" stroke="#3d332a" stroke-width="14"/>
+      <path d="M400 300 V420 M500 236 V350 M600 170 V280 M700 104 V210 M800 36 V140" stroke="#3d332a" stroke-width="7"/>
+      <rect x="70" y="120" width="190" height="300" fill="#5d6f6a"/><path d="M70 220 H260 M70 320 H260" stroke="#44524e" stroke-width="6"/>
+      <rect x="92" y="150" width="146" height="56" fill="#e6e0d2"/><rect x="92" y="250" width="146" height="56" fill="#d9d2c1"/><rect x="92" y="350" width="146" height="56" fill="#e6e0d2"/>`,
+    parts: [lamp],
+    noise: 4,
+  },
 } as const satisfies Record<string, Scene>;
 
 export type SceneName = keyof typeof SCENES;

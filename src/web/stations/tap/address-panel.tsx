@@ -7,6 +7,7 @@ import {
   type UrlFaultCode,
   urlHost,
 } from '../../../core/net/stream-url.ts';
+import type { TransportChoice } from '../../../core/rtsp/client-types.ts';
 import type { Camera, Stream } from '../../../core/site/site-types.ts';
 import { streamUrlOf } from '../../../core/site/stream-address.ts';
 import { commandIssued } from '../../store/site-slice.ts';
@@ -63,6 +64,8 @@ interface AddressPanelProps {
   readonly camera: Camera;
   readonly stream: Stream;
   readonly isProbing: boolean;
+  readonly transport: TransportChoice;
+  readonly onTransport: (choice: TransportChoice) => void;
   /** Takes the fields as they stand, saved. */
   readonly onProbe: () => void;
   readonly onCancel: () => void;
@@ -72,7 +75,15 @@ interface AddressPanelProps {
  * Host, port, path and account of a stream, and the URL they make, as it must be typed elsewhere. Typing shows at once;
  * leaving a field keeps it. A whole URL pasted into any field is taken apart.
  */
-export function AddressPanel({ camera, stream, isProbing, onProbe, onCancel }: AddressPanelProps) {
+export function AddressPanel({
+  camera,
+  stream,
+  isProbing,
+  transport,
+  onTransport,
+  onProbe,
+  onCancel,
+}: AddressPanelProps) {
   const dispatch = useAppDispatch();
   const vault = useVault();
   const saved = draftOf(camera, stream);
@@ -155,6 +166,7 @@ export function AddressPanel({ camera, stream, isProbing, onProbe, onCancel }: A
       title={`${stream.label.charAt(0).toUpperCase()}${stream.label.slice(1)} stream, as it must be typed elsewhere`}
       actions={
         <>
+          <TransportPicker value={transport} onChange={onTransport} />
           <CopyUrlMenu camera={camera} stream={stream} />
           {isProbing ? (
             <Button onClick={onCancel}>Cancel</Button>
@@ -224,6 +236,30 @@ export function AddressPanel({ camera, stream, isProbing, onProbe, onCancel }: A
           }`}
       </p>
     </Panel>
+  );
+}
+
+const TRANSPORTS: readonly { value: TransportChoice; text: string; title: string }[] = [
+  { value: 'auto', text: 'TCP, else UDP', title: 'TCP is asked for first; UDP when the camera refuses it' },
+  { value: 'tcp', text: 'TCP', title: 'Inside the RTSP connection: passes firewalls, loses nothing on the way' },
+  { value: 'udp', text: 'UDP', title: 'Beside the connection: shows what the network loses' },
+];
+
+function TransportPicker({ value, onChange }: { value: TransportChoice; onChange: (choice: TransportChoice) => void }) {
+  return (
+    <select
+      aria-label="Transport"
+      title={TRANSPORTS.find((one) => one.value === value)?.title}
+      value={value}
+      onChange={(event) => onChange(TRANSPORTS.find((one) => one.value === event.target.value)?.value ?? 'auto')}
+      className="h-8 rounded-sheet border border-hair bg-sheet px-1.5 text-small pointer-coarse:h-11"
+    >
+      {TRANSPORTS.map((one) => (
+        <option key={one.value} value={one.value}>
+          {one.text}
+        </option>
+      ))}
+    </select>
   );
 }
 

@@ -1,3 +1,4 @@
+import type { TransportChoice } from '../../../core/rtsp/client-types.ts';
 import type { Camera, Stream } from '../../../core/site/site-types.ts';
 import { plainUrlOf } from '../../../core/site/stream-address.ts';
 import { streamProbe } from '../../api/probe-stream.ts';
@@ -16,10 +17,14 @@ export interface ProbeTarget {
   readonly camera: Camera;
   readonly stream: Stream;
   readonly secret: string | null;
+  readonly transport: TransportChoice;
 }
 
 /** Probes a stream; what it teaches goes into the document when it ends. A probe that runs already is cancelled first. */
-export async function probeStream({ camera, stream, secret }: ProbeTarget, dispatch: AppDispatch): Promise<void> {
+export async function probeStream(
+  { camera, stream, secret, transport }: ProbeTarget,
+  dispatch: AppDispatch,
+): Promise<void> {
   cancelProbe(stream.id);
   const controller = new AbortController();
   running.set(stream.id, controller);
@@ -36,6 +41,7 @@ export async function probeStream({ camera, stream, secret }: ProbeTarget, dispa
       seconds: SAMPLE_S,
       timeoutMs: STEP_TIMEOUT_MS,
       media: true,
+      transport,
     };
     await streamProbe(request, controller.signal, (event) => {
       dispatch(probeEventSeen({ streamId: stream.id, event }));

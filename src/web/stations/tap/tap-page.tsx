@@ -1,4 +1,5 @@
 import { useEffect, useState } from 'react';
+import type { TransportChoice } from '../../../core/rtsp/client-types.ts';
 import { streamSubject } from '../../../core/site/best-known.ts';
 import { rememberedProbe } from '../../../core/site/probe-evidence.ts';
 import type { Camera, Stream } from '../../../core/site/site-types.ts';
@@ -48,6 +49,7 @@ function StreamBench({ camera, stream }: { camera: Camera; stream: Stream }) {
   const index = useAppSelector(selectIndex);
   const run = useAppSelector((root) => selectRun(root, stream.id));
   const [probesAsked, setProbesAsked] = useState(0);
+  const [transport, setTransport] = useState<TransportChoice>('auto');
   const isProbing = run?.status === 'running';
   const remembered = rememberedProbe(index, stream.id);
   // A probe that failed early teaches nothing of the stream: then there is no table of dashes.
@@ -59,7 +61,7 @@ function StreamBench({ camera, stream }: { camera: Camera; stream: Stream }) {
   useEffect(() => {
     if (probesAsked === 0) return;
     const secret = camera.account ? vault.get(camera.account.secretRef) : null;
-    void probeStream({ camera, stream, secret }, dispatch);
+    void probeStream({ camera, stream, secret, transport }, dispatch);
   }, [probesAsked]);
   useEffect(() => () => cancelProbe(stream.id), [stream.id]);
   useShortcut('p', () => {
@@ -80,6 +82,8 @@ function StreamBench({ camera, stream }: { camera: Camera; stream: Stream }) {
             camera={camera}
             stream={stream}
             isProbing={isProbing}
+            transport={transport}
+            onTransport={setTransport}
             onProbe={() => setProbesAsked((count) => count + 1)}
             onCancel={() => cancelProbe(stream.id)}
           />

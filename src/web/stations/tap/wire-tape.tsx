@@ -78,7 +78,7 @@ function summaryOf(run: ProbeRun): string {
       return 'broken off';
     case 'finished': {
       const trips = run.steps.filter((step) => step.status !== null && step.name !== 'teardown').length;
-      return `${sayMs(end)}, ${trips} round ${trips === 1 ? 'trip' : 'trips'}, TCP`;
+      return `${sayMs(end)}, ${trips} round ${trips === 1 ? 'trip' : 'trips'}${run.report.transport ? `, ${run.report.transport.toUpperCase()}` : ''}`;
     }
   }
 }

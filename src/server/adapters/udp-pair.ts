@@ -1,0 +1,69 @@
+import { createSocket, type Socket } from 'node:dgram';
+import { isIPv6 } from 'node:net';
+import { DialFailure, type UdpPair } from '../ports.ts';
+
+/** How often a neighbouring pair is looked for; the system gives a random even port about every second time. */
+const ATTEMPTS = 40;
+/** A key frame arrives at once; the system's default buffer is too small for it. */
+const RECEIVE_BUFFER_BYTES = 1024 * 1024;
+
+function bind(type: 'udp4' | 'udp6', port: number): Promise<Socket | null> {
+  return new Promise((resolve) => {
+    const socket = createSocket({ type, recvBufferSize: RECEIVE_BUFFER_BYTES });
+    socket.once('error', () => {
+      socket.close();
+      resolve(null);
+    });
+    socket.bind(port, () => {
+      socket.removeAllListeners('error');
+      resolve(socket);
+    });
+  });
+}
+
+/**
+ * Binds an even port and the next (RFC 3550 §11) and hands on what comes from `address` alone: other senders are not
+ * listened to.
+ */
+export async function openUdpPair(
+  address: string,
+  onDatagram: (isRtcp: boolean, chunk: Uint8Array) => void,
+): Promise<UdpPair> {
+  const type = isIPv6(address) ? 'udp6' : 'udp4';
+  for (let attempt = 0; attempt < ATTEMPTS; attempt++) {
+    const rtp = await bind(type, 0);
+    if (!rtp) break;
+    const { port } = rtp.address();
+    const rtcp = port % 2 === 0 ? await bind(type, port + 1) : null;
+    if (rtcp) return pairOf(rtp, rtcp, address, onDatagram);
+    rtp.close();
+  }
+  throw new DialFailure('transport-refused', 'No two neighbouring UDP ports are free on this computer.');
+}
+
+function pairOf(
+  rtp: Socket,
+  rtcp: Socket,
+  address: string,
+  onDatagram: (isRtcp: boolean, chunk: Uint8Array) => void,
+): UdpPair {
+  let isOpen = true;
+  for (const socket of [rtp, rtcp]) {
+    socket.on('message', (chunk, from) => {
+      if (isOpen && from.address === address) onDatagram(socket === rtcp, chunk);
+    });
+    socket.on('error', () => {}); // an ICMP refusal of our report: the stream itself tells more
+  }
+  return {
+    ports: [rtp.address().port, rtcp.address().port],
+    send: (isRtcp, port, bytes) => {
+      if (isOpen) (isRtcp ? rtcp : rtp).send(bytes, port, address);
+    },
+    close: () => {
+      if (!isOpen) return;
+      isOpen = false;
+      rtp.close();
+      rtcp.close();
+    },
+  };
+}

@@ -1,0 +1,78 @@
+import type { ClientEffect, ClientInput } from '../core/rtsp/client-types.ts';
+import { type Connection, type Dialer, DialFailure, type Limits, type ResolvedAddress, type UdpPair } from './ports.ts';
+
+export type LineEffect = Extract<ClientEffect, { kind: 'send' | 'openUdp' | 'sendDatagram' | 'close' }>;
+export type LineInput = Extract<ClientInput, { kind: 'bytes' | 'closed' | 'udpOpened' | 'udpFailed' | 'datagram' }>;
+
+interface LineOptions {
+  readonly dialer: Dialer;
+  readonly limits: Limits;
+  readonly now: () => number;
+  readonly put: (input: LineInput) => void;
+}
+
+/** The way to one camera: its connection and the UDP ports opened for it. Closing it closes all of them at once. */
+export class CameraLine {
+  #connection: Connection | null = null;
+  #address: ResolvedAddress | null = null;
+  readonly #pairs = new Map<number, UdpPair>();
+  #isClosed = false;
+
+  constructor(private readonly options: LineOptions) {}
+
+  /** @throws DialFailure */
+  resolve(host: string, port: number): Promise<ResolvedAddress> {
+    return this.options.dialer.resolve(host, port, this.options.limits);
+  }
+
+  /** Connects to a resolved address, and to no other from then on; `false` when the line was closed meanwhile. */
+  async dial(address: ResolvedAddress): Promise<boolean> {
+    const { dialer, limits, now, put } = this.options;
+    this.#address = address;
+    const events = {
+      onData: (chunk: Uint8Array) => put({ kind: 'bytes', chunk, atMs: now() }),
+      onEnd: () => put({ kind: 'closed', atMs: now() }),
+    };
+    const connection = await dialer.dial(address, events, limits);
+    if (this.#isClosed) connection.close();
+    else this.#connection = connection;
+    return !this.#isClosed;
+  }
+
+  carryOut(effect: LineEffect): void {
+    switch (effect.kind) {
+      case 'send':
+        return this.#connection?.send(effect.bytes);
+      case 'sendDatagram':
+        return this.#pairs.get(effect.place)?.send(effect.isRtcp, effect.port, effect.bytes);
+      case 'openUdp':
+        return void this.#openUdp(effect.place);
+      case 'close':
+        return this.close();
+    }
+  }
+
+  async #openUdp(place: number): Promise<void> {
+    const { dialer, now, put } = this.options;
+    if (!this.#address) return;
+    try {
+      const pair = await dialer.openUdp(this.#address, (isRtcp, chunk) =>
+        put({ kind: 'datagram', place, isRtcp, chunk, atMs: now() }),
+      );
+      if (this.#isClosed) return pair.close();
+      this.#pairs.get(place)?.close(); // of a track that was refused
+      this.#pairs.set(place, pair);
+      put({ kind: 'udpOpened', ports: pair.ports, atMs: now() });
+    } catch (error) {
+      const note = error instanceof DialFailure ? error.message : 'No UDP port could be opened on this computer.';
+      put({ kind: 'udpFailed', note, atMs: now() });
+    }
+  }
+
+  close(): void {
+    this.#isClosed = true;
+    this.#connection?.close();
+    for (const pair of this.#pairs.values()) pair.close();
+    this.#pairs.clear();
+  }
+}

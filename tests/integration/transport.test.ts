@@ -1,0 +1,101 @@
+import { expect, test } from '@jest/globals';
+import type { Personality } from '../../src/standins/personality.ts';
+import { type ProbeGiven, probe, startTestCamera, type TestCamera } from '../support/test-camera.ts';
+
+async function withCamera(more: Partial<Personality>, act: (camera: TestCamera) => Promise<void>): Promise<void> {
+  const camera = await startTestCamera(more);
+  try {
+    await act(camera);
+  } finally {
+    await camera.close();
+  }
+}
+
+test.each<{
+  why: string;
+  offers: Personality['transports'];
+  given: ProbeGiven;
+  transport: string | null;
+  reason: RegExp;
+}>([
+  { why: 'auto takes TCP first', offers: ['tcp', 'udp'], given: {}, transport: 'tcp', reason: /TCP was granted/ },
+  { why: 'auto goes over to UDP on 461', offers: ['udp'], given: {}, transport: 'udp', reason: /refused TCP with 461/ },
+  {
+    why: 'UDP when asked for',
+    offers: ['tcp', 'udp'],
+    given: { transport: 'udp' },
+    transport: 'udp',
+    reason: /UDP was/,
+  },
+])('$why', ({ offers, given, transport, reason }) =>
+  withCamera({ transports: offers, dropEvery: 9 }, async (camera) => {
+    const { report } = await probe(camera.url, { seconds: 3, ...given });
+    expect(report).toMatchObject({ cause: null, transport });
+    expect(report.transportReason).toMatch(reason);
+    const [ended] = camera.ended;
+    expect(report.media[0]?.measured).toMatchObject({ lost: ended?.dropped, width: 160 });
+    // The camera was told: one packet in nine is 28/256.
+    expect(ended).toMatchObject({ transport });
+    expect(ended?.received?.fractionLost).toBeGreaterThan(20);
+    expect(ended?.received?.fractionLost).toBeLessThan(36);
+    expect(ended?.received?.cumulativeLost).toBeGreaterThan(3);
+    expect(ended?.received?.lastSenderReport).not.toBe(0);
+    expect(camera.sessions()).toBe(0);
+  }),
+);
+
+test.each<{ why: string; offers: Personality['transports']; transport: 'tcp' | 'udp' }>([
+  { why: 'TCP only, but UDP wanted', offers: ['tcp'], transport: 'udp' },
+  { why: 'UDP only, but TCP wanted', offers: ['udp'], transport: 'tcp' },
+])('a camera that grants $why fails with transport-refused', ({ offers, transport }) =>
+  withCamera({ transports: offers }, async (camera) => {
+    const { report, tookMs } = await probe(camera.url, { transport });
+    expect(report).toMatchObject({ verdict: 'fail', cause: 'transport-refused' });
+    expect(report.findings[0]?.because).toMatch(/461/);
+    expect(tookMs).toBeLessThan(1500);
+  }),
+);
+
+test('a JPEG camera with Basic login, a slow tongue and a clock years off is measured and told so', () =>
+  withCamera(
+    {
+      login: 'basic',
+      digestQop: null,
+      answerDelayMs: 350,
+      clockErrorMs: -8 * 365 * 24 * 3600 * 1000,
+      streams: [
+        {
+          label: 'main',
+          path: '/live',
+          format: {
+            codec: 'JPEG',
+            scene: 'stair',
+            label: 'T',
+            quantiser: 50,
+            width: 160,
+            height: 96,
+            fps: 10,
+            groupFrames: 5,
+          },
+        },
+      ],
+    },
+    async (camera) => {
+      const { report } = await probe(camera.url, { seconds: 2, transport: 'udp' });
+      expect(report).toMatchObject({ verdict: 'warn', cause: null, auth: { scheme: 'basic' } });
+      expect(report.media[0]).toMatchObject({
+        codec: 'JPEG',
+        declared: { fps: 10 },
+        measured: { width: 160, height: 96, lost: 0, keyframeIntervalFrames: null },
+      });
+      expect(report.media[0]?.measured?.fps).toBeCloseTo(10, 0);
+      expect(report.findings.map(({ rule }) => rule).sort()).toEqual([
+        'auth.basic',
+        'camera.clock-wrong',
+        'rtsp.answers-slow',
+      ]);
+      expect(report.findings.find(({ rule }) => rule === 'camera.clock-wrong')?.title).toBe(
+        'Its clock is 8 years slow',
+      );
+    },
+  ));
