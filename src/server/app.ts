@@ -1,4 +1,5 @@
 import { Hono } from 'hono';
+import { bodyLimit } from 'hono/body-limit';
 import { compress } from 'hono/compress';
 import { HTTPException } from 'hono/http-exception';
 import { stream } from 'hono/streaming';
@@ -20,12 +21,22 @@ export interface AppOptions extends GuardOptions {
 
 /** A stream URL, an account and limits: more is no request of ours. */
 const MAX_BODY_BYTES = 16 * 1024;
+/** Probes that run at the same time: a whole site at once, but not a scan. */
+const MAX_PROBES = 64;
 
 /** The whole pipeline on one screen: guard, then the few things a page may ask of this machine. */
 export function createApp({ world, network, demo, ...guard }: AppOptions) {
+  let running = 0;
   return new Hono()
     .use(compress())
     .use('/api/*', guardRequests(guard))
+    .use(
+      '/api/*',
+      bodyLimit({
+        maxSize: MAX_BODY_BYTES,
+        onError: (c) => c.json(problem(413, 'Too large', 'A probe request is a few hundred bytes.'), 413),
+      }),
+    )
     .get('/api/health', (c) => c.json({ status: 'ok' }))
     .get('/api/info', (c) => c.json<ServerInfo>({ name: 'clear-tap', network }))
     .get('/api/demo', (c) =>
@@ -34,10 +45,9 @@ export function createApp({ world, network, demo, ...guard }: AppOptions) {
         : c.json(problem(404, 'No demo', 'This server was started without the demo.'), 404),
     )
     .post('/api/probe', async (c) => {
-      const text = await c.req.text();
-      if (text.length > MAX_BODY_BYTES)
-        return c.json(problem(413, 'Too large', 'A probe request is a few hundred bytes.'), 413);
-      const request = await probeRequestSchema.validate(parseJson(text), { strict: true });
+      const request = await probeRequestSchema.validate(parseJson(await c.req.text()), { strict: true });
+      if (running >= MAX_PROBES)
+        return c.json(problem(429, 'Too many probes', `${MAX_PROBES} probes are running. Wait for one to end.`), 429);
       const target = parseStreamUrl(request.url);
       c.header('Content-Type', 'application/x-ndjson');
       c.header('Cache-Control', 'no-store');
@@ -54,10 +64,13 @@ export function createApp({ world, network, demo, ...guard }: AppOptions) {
         }
         const { url } = target.value;
         const credentials = request.user === null ? null : { user: request.user, password: request.secret ?? '' };
+        running += 1;
         try {
           await runProbe({ ...request, url, credentials }, world, controller.signal, say);
         } catch (error) {
           if (!controller.signal.aborted) throw error; // a cancelled probe has nobody to tell
+        } finally {
+          running -= 1;
         }
       });
     })

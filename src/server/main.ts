@@ -13,6 +13,12 @@ import { serveLiveViews } from './live/live-socket.ts';
 import { staticFiles } from './static-files.ts';
 
 const DEFAULT_PORT = 4180;
+/** A page opens a few connections; more are somebody else. */
+const MAX_CONNECTIONS = 256;
+/** A request that has not said what it wants by then never will. */
+const HEADERS_TIMEOUT_MS = 10_000;
+/** Whatever still hangs when the server is told to stop is cut off after this. */
+const STOP_WITHIN_MS = 800;
 /** How many ports above the wanted one are tried before giving up. */
 const PORTS_TRIED = 20;
 
@@ -55,7 +61,8 @@ async function main(): Promise<void> {
   const app = new Hono()
     .route('/', createApp({ world, network: fleet ? 'simulated' : 'real', demo, hosts, token }))
     .route('/', staticFiles(folder));
-  const server = createServer(getRequestListener(app.fetch));
+  const server = createServer({ headersTimeout: HEADERS_TIMEOUT_MS }, getRequestListener(app.fetch));
+  server.maxConnections = MAX_CONNECTIONS;
   const live = serveLiveViews(server, world, { hosts, token });
   boundPort = await listen(server, wantedPort);
   if (boundPort !== wantedPort && wantedPort !== 0) console.log(`Port ${wantedPort} is taken.`);
@@ -68,6 +75,7 @@ async function main(): Promise<void> {
     live.close();
     server.close();
     server.closeAllConnections();
+    setTimeout(() => process.exit(0), STOP_WITHIN_MS).unref();
     void (fleet?.close() ?? Promise.resolve()).then(() => process.exit(0));
   };
   process.once('SIGTERM', stop);

@@ -16,14 +16,26 @@ const TYPES: Readonly<Record<string, string>> = {
 const CONTENT_POLICY =
   "default-src 'self'; style-src 'self' 'unsafe-inline'; img-src 'self' data: blob:; connect-src 'self' ws:; object-src 'none'; base-uri 'none'; frame-ancestors 'none'; form-action 'self'";
 
+/** The path asked for, decoded and without steps upwards; `null` when it cannot be decoded. */
+function pathOf(url: string): string | null {
+  try {
+    return normalize(decodeURIComponent(new URL(url).pathname));
+  } catch {
+    return null; // RFC 3986 §2.1: a “%” that is no escape
+  }
+}
+
 /** Serves the built page: hashed assets for ever, everything that is no file as the one page. */
 export function staticFiles(folder: string): Hono {
   return new Hono().get('*', async (c) => {
-    const path = normalize(decodeURIComponent(new URL(c.req.url).pathname));
+    const path = pathOf(c.req.url);
+    if (path === null) return c.text('This is no address of a page.', 400);
     const file = join(folder, path);
     const isFile = file.startsWith(folder) && extname(path) !== '' && existsSync(file);
     if (!isFile && (path.startsWith('/assets/') || path.startsWith('/api/'))) return c.notFound();
-    const body = await readFile(isFile ? file : join(folder, 'index.html'));
+    const page = join(folder, 'index.html');
+    if (!existsSync(page)) return c.text('The page was not built yet. Run npm start, which builds it.', 503);
+    const body = await readFile(isFile ? file : page);
     return c.body(new Uint8Array(body), 200, {
       'Content-Type': TYPES[isFile ? extname(path) : '.html'] ?? 'application/octet-stream',
       'Cache-Control': isFile && path.startsWith('/assets/') ? 'public, max-age=31536000, immutable' : 'no-cache',

@@ -34,6 +34,7 @@ const REQUEST = {
   seconds: 0.5,
   timeoutMs: 2000,
   media: true,
+  transport: 'auto',
 };
 
 test.each([

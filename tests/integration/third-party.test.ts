@@ -23,12 +23,10 @@ const rateOf = (text: string): number => {
 };
 
 test('codec, size and frames a second of every stream agree with a general media prober', async () => {
-  const streams = devices.flatMap(({ name, user, password, rtsp }) =>
-    rtsp.map((stream) => ({ ...stream, name, user, password })),
-  );
-  expect(streams).toHaveLength(6);
-  await Promise.all(
-    streams.map(async ({ url, user, password }) => {
+  expect(devices.flatMap(({ rtsp }) => rtsp)).toHaveLength(6);
+  const compare = async ({ user, password, rtsp }: (typeof devices)[number]): Promise<void> => {
+    // One stream after the other: the old box serves two clients at once, and here are two.
+    for (const { url } of rtsp) {
       const args = ['-v', 'quiet', '-rtsp_transport', 'tcp', '-show_streams', '-of', 'json', url];
       const [theirs, { report }] = await Promise.all([
         run(FFPROBE, args, { timeout: 30_000 }).then(({ stdout }) => JSON.parse(stdout).streams[0]),
@@ -44,8 +42,11 @@ test('codec, size and frames a second of every stream agree with a general media
         width: theirs.width,
         height: theirs.height,
       });
-      expect(ours?.declared.fps).toBe(rateOf(theirs.r_frame_rate));
-      expect(ours?.measured?.fps).toBeCloseTo(rateOf(theirs.r_frame_rate), 0);
-    }),
-  );
+      // JPEG has no rate of its own: the other client then says the finest clock that fits, and beside it the average.
+      const rate = rateOf(theirs.codec_name === 'mjpeg' ? theirs.avg_frame_rate : theirs.r_frame_rate);
+      expect(ours?.declared.fps).toBe(rate);
+      expect(ours?.measured?.fps).toBeCloseTo(rate, 0);
+    }
+  };
+  await Promise.all(devices.map(compare));
 }, 60_000);

@@ -298,7 +298,7 @@ export class ProbeMachine {
       .filter(([index]) => this.#session?.media[index]?.kind === 'video')
       .map(([, meter]) => meter.lastAtMs ?? 0);
     const silentMs = atMs - Math.max(0, ...arrivals);
-    if (silentMs > Math.min(STOPPED_AFTER_MS, this.options.sampleMs))
+    if (silentMs > Math.min(STOPPED_AFTER_MS, this.options.sampleMs / 2))
       return this.#fail(
         'no-packets',
         `The packets stopped: none in the last ${(silentMs / 1000).toFixed(1)} s of the sample.`,

@@ -18,7 +18,14 @@ const MALFORMED: Readonly<Record<Exclude<RtspFaultCode, 'rtsp.truncated'>, Clien
   'rtsp.body-too-long': { cause: 'protocol-error', note: 'The answer announces a body above 1 MiB, in' },
 };
 
-export function failureOfMalformed(code: Exclude<RtspFaultCode, 'rtsp.truncated'>, excerpt: string): ClientFailure {
+/** @param spokeRtsp whether the peer had answered in RTSP before: then it is no other protocol, but a broken one */
+export function failureOfMalformed(
+  code: Exclude<RtspFaultCode, 'rtsp.truncated'>,
+  excerpt: string,
+  spokeRtsp: boolean,
+): ClientFailure {
+  if (spokeRtsp && MALFORMED[code].cause === 'not-rtsp')
+    return { cause: 'protocol-error', note: `After an answer came what is no RTSP: “${excerpt}”` };
   const { cause, note } = MALFORMED[code];
   return { cause, note: `${note}: “${excerpt}”` };
 }

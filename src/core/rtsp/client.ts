@@ -135,7 +135,7 @@ export class RtspClient {
       case 'malformed':
         this.#talk.tape('remark', `${event.code} at byte ${event.byteOffset}: ${event.excerpt}`);
         if (event.code === 'rtsp.truncated') return; // the hang-up that follows says it
-        this.#nonsense = failureOfMalformed(event.code, event.excerpt);
+        this.#nonsense = failureOfMalformed(event.code, event.excerpt, this.#talk.last !== null);
         this.#signal('nonsense');
         return;
       case 'response':
