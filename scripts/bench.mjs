@@ -4,7 +4,7 @@ import { join } from 'node:path';
 import { ensureBuilt } from './ensure-built.mjs';
 import { ensureDebian, ffprobe, root } from './ensure-installed.mjs';
 
-ensureBuilt('web', 'node');
+ensureBuilt('web', 'node', 'bench');
 ensureDebian('ffmpeg', ffprobe);
-const args = ['--import', 'tsx', join(root, 'tests/bench/run.ts')];
+const args = [join(root, 'dist/bench/run.mjs')];
 process.exitCode = spawnSync(process.execPath, args, { cwd: root, stdio: 'inherit' }).status ?? 1;

@@ -11,6 +11,10 @@ const TARGETS = {
     config: 'vite.node.config.ts',
     sources: ['src/cli', 'src/server', 'src/standins', 'src/contract', 'src/core'],
   },
+  bench: {
+    config: 'vite.bench.config.ts',
+    sources: ['tests/bench', 'tests/support', 'src/server', 'src/standins', 'src/contract', 'src/core'],
+  },
 };
 
 function newest(path) {
@@ -30,7 +34,7 @@ function builtAt(name) {
   }
 }
 
-/** @param {...('web' | 'node')} names */
+/** @param {...('web' | 'node' | 'bench')} names */
 export function ensureBuilt(...names) {
   ensureInstalled();
   for (const name of names) {

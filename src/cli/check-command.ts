@@ -29,7 +29,7 @@ export async function checkCommand(args: readonly string[]): Promise<number> {
   const lanes = lanesOf(site, index).map((lane, at) => ({ camera: site.cameras[at]?.name ?? lane.cameraId, ...lane }));
   const findings = lanes.flatMap(({ camera, findings: list }) => list.map((finding) => ({ camera, ...finding })));
   const budgets = site.taps.map((tap) => {
-    const { verdict, rate, retention } = judge(tap);
+    const { verdict, rate, retention } = judge.judge(tap);
     return { tap: tap.id, verdict, rate, retention };
   });
   if (values.json) {

@@ -6,10 +6,13 @@ import { RouterProvider } from 'react-router/dom';
 import { boot } from './boot.ts';
 import { createAppRouter } from './router.tsx';
 import { store } from './store/store.ts';
-import { createMemoryVault } from './vault/vault.ts';
+import { lockWhenIdle } from './vault/idle-lock.ts';
+import { createVault } from './vault/vault.ts';
 import { VaultContext } from './vault/vault-context.tsx';
+import { browserVaultStorage } from './vault/vault-storage.ts';
 
-const vault = createMemoryVault();
+const vault = await createVault(browserVaultStorage());
+lockWhenIdle(vault);
 const started = await boot(vault);
 const root = document.getElementById('root');
 if (!root) throw new Error('index.html has no #root');

@@ -1,25 +1,13 @@
 import { createBrowserRouter, redirect } from 'react-router';
 import type { Boot } from './boot.ts';
+import { openSite } from './shell/open-site.ts';
 import { Shell } from './shell/shell.tsx';
 import { SiteProblem } from './shell/site-problem.tsx';
-import { selectSite, siteOpened } from './store/site-slice.ts';
-import { loadSite, rememberOpened } from './store/site-store.ts';
-import { store } from './store/store.ts';
 
 /** The first view comes with its data; until then the paper stays blank. */
 const Nothing = () => null;
 
-/** Opens the site of the address, once; a site that cannot be opened is named with its reason. */
-async function openSite(siteId: string): Promise<null> {
-  if (selectSite(store.getState()).id === siteId) return null;
-  const loaded = await loadSite(siteId);
-  if (!loaded.ok) throw new Error(loaded.error.message);
-  store.dispatch(siteOpened(loaded.value));
-  await rememberOpened(siteId);
-  return null;
-}
-
-export function createAppRouter({ info, firstSiteId }: Boot) {
+export function createAppRouter({ firstSiteId }: Boot) {
   return createBrowserRouter([
     {
       path: '/',
@@ -30,7 +18,7 @@ export function createAppRouter({ info, firstSiteId }: Boot) {
     {
       path: '/site/:siteId',
       loader: ({ params }) => openSite(params.siteId ?? ''),
-      element: <Shell info={info} />,
+      element: <Shell />,
       errorElement: <SiteProblem />,
       HydrateFallback: Nothing,
       children: [

@@ -4,9 +4,11 @@ import { ALDER_MILL_FLEET, fleetListing, startFleet } from '../../src/standins/f
 import { probe } from '../support/test-camera.ts';
 import { firstLoadBytes } from './first-load.ts';
 import { type Figure, median, printTable, timed } from './measure.ts';
+import { receiveFigure } from './receive-cost.ts';
 import { editFigures } from './site-edit.ts';
 
-const ROOT = join(import.meta.dirname, '../..');
+const BENCH = import.meta.dirname;
+const ROOT = join(BENCH, '../..');
 const FFPROBE = process.env.FFPROBE ?? '/usr/bin/ffprobe';
 const ROUNDS = 3;
 const AT_ONCE = 64;
@@ -28,6 +30,7 @@ const credentials = { user: device?.user ?? '', password: device?.password ?? ''
 const withoutMedia = () => probe(plain, { credentials, media: false });
 
 try {
+  const receive = await receiveFigure(BENCH);
   await withoutMedia(); // warm: the application runs for hours, not for one probe
   const inside = median(await timed(20, withoutMedia));
   const peer = median(
@@ -67,6 +70,7 @@ try {
       peer: 'one such probe',
       limit: 1.5,
     },
+    receive,
     ...editFigures(),
     {
       what: 'first load, script compressed',

@@ -1,4 +1,6 @@
+import { type ChildProcess, spawn } from 'node:child_process';
 import { readFile } from 'node:fs/promises';
+import { fileURLToPath } from 'node:url';
 import { expect, type Page } from '@playwright/test';
 
 // What a person does, in their words.
@@ -44,4 +46,31 @@ export async function paste(page: Page, field: string, text: string): Promise<vo
   await page.evaluate((clip) => navigator.clipboard.writeText(clip), text);
   await page.getByLabel(field, { exact: true }).focus();
   await page.keyboard.press('ControlOrMeta+V');
+}
+
+const SERVER = fileURLToPath(new URL('../../dist/node/server.mjs', import.meta.url));
+
+export interface DemoServer {
+  readonly process: ChildProcess;
+  readonly address: string;
+  readonly port: string;
+  /** Everything it printed so far. */
+  readonly output: () => string;
+}
+
+/** A demo server of a test's own: one that may be killed, or whose output is read. */
+export async function startDemo(port = '0'): Promise<DemoServer> {
+  const child = spawn(process.execPath, [SERVER, '--demo', '--port', port, '--exact-port']);
+  let output = '';
+  const address = await new Promise<string>((resolve, reject) => {
+    const take = (chunk: Buffer): void => {
+      output += chunk.toString();
+      const found = /http:\/\/127\.0\.0\.1:\d+/.exec(output);
+      if (found) resolve(found[0]);
+    };
+    child.stdout.on('data', take);
+    child.stderr.on('data', take);
+    child.once('exit', () => reject(new Error(`the server did not start: ${output}`)));
+  });
+  return { process: child, address, port: address.split(':').at(-1) ?? '', output: () => output };
 }

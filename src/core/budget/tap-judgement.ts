@@ -51,6 +51,7 @@ interface Ledger {
   readonly bytesPerDayOf: ReadonlyMap<string, number>;
   readonly allBytesPerDay: number;
   readonly ratesMissing: readonly string[];
+  readonly mark: string;
 }
 
 const recorded = (rateKbps: number, tap: Tap): RecordedStream => ({
@@ -66,8 +67,17 @@ const perDay = (recordings: readonly { rateKbps: number; tap: Tap }[]): number =
 
 const judgeDays = (fit: number, wanted: number): Verdict => atLeast(fit, wanted * comfortableFactor, wanted);
 
+/** Judges the taps of one document. */
+export interface TapJudge {
+  judge(tap: Tap): TapJudgement;
+  /** Changes whenever something that a tap of this destination is judged by does, beyond the tap and its stream. */
+  ledgerMark(destinationId: string): string;
+}
+
+type FactsOf = (stream: Stream) => StreamFacts;
+
 /** The site by id, and its ledgers as they are needed: a site is judged whole in time linear in its taps. */
-class TapJudge {
+class SiteTapJudge implements TapJudge {
   readonly #cameras: ReadonlyMap<string, Camera>;
   readonly #destinations: ReadonlyMap<string, Destination>;
   readonly #sessionsAllowed: ReadonlyMap<string, number>;
@@ -79,6 +89,8 @@ class TapJudge {
   constructor(
     site: Site,
     private readonly index: EvidenceIndex,
+    /** What is best known of a stream; the caller may keep it from one document to the next. */
+    private readonly knownFacts: FactsOf,
   ) {
     this.#cameras = new Map(site.cameras.map((camera) => [camera.id, camera]));
     this.#destinations = new Map(site.destinations.map((destination) => [destination.id, destination]));
@@ -97,7 +109,7 @@ class TapJudge {
   #factsOf(stream: Stream): StreamFacts {
     let facts = this.#facts.get(stream.id);
     if (!facts) {
-      facts = streamFacts(this.index, stream);
+      facts = this.knownFacts(stream);
       this.#facts.set(stream.id, facts);
     }
     return facts;
@@ -118,9 +130,15 @@ class TapJudge {
       bytesPerDayOf.set(tap.id, own);
       allBytesPerDay += own;
     }
-    const ledger = { bytesPerDayOf, allBytesPerDay, ratesMissing };
+    const mark = `${allBytesPerDay} ${bytesPerDayOf.size} ${ratesMissing.join()}`;
+    const ledger = { bytesPerDayOf, allBytesPerDay, ratesMissing, mark };
     this.#ledgers.set(destinationId, ledger);
     return ledger;
+  }
+
+  ledgerMark(destinationId: string): string {
+    if (!this.#recordings.has(destinationId)) return '';
+    return this.#ledgerOf(destinationId).mark;
   }
 
   judge(tap: Tap): TapJudgement {
@@ -165,13 +183,15 @@ class TapJudge {
  * the days its disk holds with everything else that is recorded on it. Computed from the best known rate of every
  * stream involved. Make one for each document and ask it about every tap.
  */
-export function createTapJudge(site: Site, index: EvidenceIndex): (tap: Tap) => TapJudgement {
-  const judge = new TapJudge(site, index);
-  return (tap) => judge.judge(tap);
-}
+export const createTapJudge = (
+  site: Site,
+  index: EvidenceIndex,
+  factsOf: FactsOf = (stream) => streamFacts(index, stream),
+): TapJudge => new SiteTapJudge(site, index, factsOf);
 
 /** The same for one tap. */
-export const judgeTap = (site: Site, index: EvidenceIndex, tap: Tap): TapJudgement => createTapJudge(site, index)(tap);
+export const judgeTap = (site: Site, index: EvidenceIndex, tap: Tap): TapJudgement =>
+  createTapJudge(site, index).judge(tap);
 
 /** What the last probe told of the login and the clock. */
 function probedFacts(index: EvidenceIndex, stream: Stream): Pick<Facts<TapFacts>, 'authScheme' | 'clockErrorS'> {

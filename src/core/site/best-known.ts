@@ -16,12 +16,32 @@ const rank = (how: KnownHow): number => RANKS.get(how) ?? 0;
 /** Evidence by subject, then by quantity. Built once per document; look-ups are then constant. */
 export type EvidenceIndex = ReadonlyMap<string, ReadonlyMap<string, readonly Evidence[]>>;
 
-export function indexEvidence(evidence: readonly Evidence[]): EvidenceIndex {
-  const index = new Map<string, Map<string, Evidence[]>>();
-  for (const item of evidence) {
-    let quantities = index.get(item.subject);
+export const indexEvidence = (evidence: readonly Evidence[]): EvidenceIndex => createEvidenceIndexer()(evidence);
+
+/**
+ * Indexes one document after the other. Evidence is only ever added, so of a longer list just what is new is taken in;
+ * subjects that nothing was added to keep their map, and who holds on to it knows that nothing changed.
+ */
+export function createEvidenceIndexer(): (evidence: readonly Evidence[]) => EvidenceIndex {
+  let known: readonly Evidence[] = [];
+  let index: EvidenceIndex = new Map();
+  return (evidence) => {
+    if (evidence === known) return index;
+    const isLonger = evidence.length >= known.length && known.every((item, at) => item === evidence[at]);
+    index = isLonger ? extended(index, evidence.slice(known.length)) : extended(new Map(), evidence);
+    known = evidence;
+    return index;
+  };
+}
+
+function extended(before: EvidenceIndex, added: readonly Evidence[]): EvidenceIndex {
+  const index = new Map<string, ReadonlyMap<string, readonly Evidence[]>>(before);
+  const touched = new Map<string, Map<string, Evidence[]>>();
+  for (const item of added) {
+    let quantities = touched.get(item.subject);
     if (!quantities) {
-      quantities = new Map();
+      quantities = new Map([...(before.get(item.subject) ?? [])].map(([quantity, list]) => [quantity, [...list]]));
+      touched.set(item.subject, quantities);
       index.set(item.subject, quantities);
     }
     const list = quantities.get(item.quantity);

@@ -1,12 +1,19 @@
 import type { Verdict } from '../base/verdict.ts';
 import { worstVerdict } from '../base/verdict.ts';
-import { createTapJudge, type TapJudgement } from '../budget/tap-judgement.ts';
+import { createTapJudge, type TapJudge } from '../budget/tap-judgement.ts';
 import type { Finding } from '../probe/probe-types.ts';
 import { GATES, type LaneFacts, STATIONS, type Station } from '../rules/gates.ts';
 import { bySeverity } from '../rules/rule.ts';
-import { bestKnown, type EvidenceIndex, tapSubject } from './best-known.ts';
-import { rememberedProbe } from './probe-evidence.ts';
-import type { Camera, Site, Stream, Tap } from './site-types.ts';
+import {
+  bestKnown,
+  type EvidenceIndex,
+  type StreamFacts,
+  streamFacts,
+  streamSubject,
+  tapSubject,
+} from './best-known.ts';
+import { type RememberedProbe, rememberedProbe } from './probe-evidence.ts';
+import type { Camera, Destination, Site, Stream, Tap } from './site-types.ts';
 import { hasAddress, plainUrlOf } from './stream-address.ts';
 
 /** How far one camera got through the stations. */
@@ -34,25 +41,79 @@ export function handOverState(index: EvidenceIndex, tap: Tap, url: string): 'yes
 }
 
 /** Works out the lanes of all cameras from the document alone, in the order of the site's cameras. */
-export function lanesOf(site: Site, index: EvidenceIndex): readonly Lane[] {
-  const judge = createTapJudge(site, index);
-  const taps = new Map<string, Tap[]>(site.cameras.map(({ id }) => [id, []]));
-  for (const tap of site.taps) taps.get(tap.cameraId)?.push(tap);
-  return site.cameras.map((camera) => laneOf({ site, index, judge, camera, taps: taps.get(camera.id) ?? [] }));
+export const lanesOf = (site: Site, index: EvidenceIndex): readonly Lane[] => createLaneReckoner()(site, index);
+
+interface Reckoned {
+  readonly lane: Lane;
+  /** All that the lane was worked out from. */
+  readonly from: readonly unknown[];
+}
+
+/**
+ * Works out lanes of one document after the other, and keeps those that nothing touched: an edit costs what it changes.
+ * Documents share what they have in common, so that a part is unchanged when it is the same object.
+ */
+export function createLaneReckoner(): (site: Site, index: EvidenceIndex) => readonly Lane[] {
+  let kept = new Map<string, Reckoned>();
+  const probes = new WeakMap<object, RememberedProbe | null>();
+  const facts = new WeakMap<Stream, { readonly evidence: unknown; readonly value: StreamFacts }>();
+  return (site, index) => {
+    const factsOf = (stream: Stream): StreamFacts => {
+      const evidence = index.get(streamSubject(stream.id));
+      const known = facts.get(stream);
+      if (known && known.evidence === evidence) return known.value;
+      const value = streamFacts(index, stream);
+      facts.set(stream, { evidence, value });
+      return value;
+    };
+    const probeOf = (stream: Stream): RememberedProbe | null => {
+      const evidence = index.get(streamSubject(stream.id));
+      if (!evidence) return null;
+      let probe = probes.get(evidence);
+      if (probe === undefined) {
+        probe = rememberedProbe(index, stream.id);
+        probes.set(evidence, probe);
+      }
+      return probe;
+    };
+    const judge = createTapJudge(site, index, factsOf);
+    const destinations = new Map(site.destinations.map((one) => [one.id, one]));
+    const taps = new Map<string, Tap[]>(site.cameras.map(({ id }) => [id, []]));
+    for (const tap of site.taps) taps.get(tap.cameraId)?.push(tap);
+    const next = new Map<string, Reckoned>();
+    const lanes = site.cameras.map((camera) => {
+      const own = taps.get(camera.id) ?? [];
+      const from: unknown[] = [camera, site.models];
+      for (const { id } of camera.streams) from.push(index.get(streamSubject(id)));
+      for (const tap of own) {
+        const { id, destinationId } = tap;
+        from.push(tap, index.get(tapSubject(id)), destinations.get(destinationId), judge.ledgerMark(destinationId));
+      }
+      const before = kept.get(camera.id);
+      const isSame = before?.from.length === from.length && before.from.every((part, at) => part === from[at]);
+      const reckoned =
+        before && isSame ? before : { from, lane: laneOf({ destinations, index, probeOf, judge, camera, taps: own }) };
+      next.set(camera.id, reckoned);
+      return reckoned.lane;
+    });
+    kept = next;
+    return lanes;
+  };
 }
 
 interface LaneInput {
-  readonly site: Site;
+  readonly destinations: ReadonlyMap<string, Destination>;
   readonly index: EvidenceIndex;
-  readonly judge: (tap: Tap) => TapJudgement;
+  readonly probeOf: (stream: Stream) => RememberedProbe | null;
+  readonly judge: TapJudge;
   readonly camera: Camera;
   /** Those of this camera. */
   readonly taps: readonly Tap[];
 }
 
-function laneOf({ site, index, judge, camera, taps }: LaneInput): Lane {
-  const judged = taps.map((tap) => ({ tap, judgement: judge(tap) }));
-  const probes = streamsInUse(camera, taps).map((stream) => ({ stream, probe: rememberedProbe(index, stream.id) }));
+function laneOf({ destinations, index, probeOf, judge, camera, taps }: LaneInput): Lane {
+  const judged = taps.map((tap) => ({ tap, judgement: judge.judge(tap) }));
+  const probes = streamsInUse(camera, taps).map((stream) => ({ stream, probe: probeOf(stream) }));
   const current = probes.filter(({ stream, probe }) => probe?.url === plainUrlOf(camera, stream));
   const findings = [
     ...current.flatMap(({ probe }) => probe?.findings ?? []),
@@ -65,7 +126,7 @@ function laneOf({ site, index, judge, camera, taps }: LaneInput): Lane {
     taps: judged.map(({ tap, judgement }) => {
       const stream = camera.streams.find(({ id }) => id === tap.streamId);
       return {
-        destination: site.destinations.find(({ id }) => id === tap.destinationId)?.name ?? tap.destinationId,
+        destination: destinations.get(tap.destinationId)?.name ?? tap.destinationId,
         verdict: judgement.verdict,
         handedOver: stream ? handOverState(index, tap, plainUrlOf(camera, stream)) : 'no',
       };

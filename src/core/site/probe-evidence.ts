@@ -5,7 +5,7 @@ import { type ProbeFacts, probeFacts } from '../rules/probe-facts.ts';
 import { PROBE_RULES } from '../rules/probe-rules.ts';
 import { evaluate, type Facts } from '../rules/rule.ts';
 import { bestKnown, type EvidenceIndex, streamSubject } from './best-known.ts';
-import type { Evidence, EvidenceValue, KnownHow } from './site-types.ts';
+import type { Camera, Evidence, EvidenceValue, KnownHow } from './site-types.ts';
 
 /** Quantities of a stream that are kept as such: other stations build on them. */
 const DECLARED = ['width', 'height', 'fps', 'profile', 'bitrateKbps'] as const;
@@ -49,6 +49,20 @@ export function evidenceOfReport(report: ProbeReport, streamId: string, url: str
   }
   for (const [name, value] of Object.entries(probeFacts(report))) add(`${FACT}${name}`, value, 'measured');
   return found;
+}
+
+/** Paths of a camera's streams, as probes that did not fail had them; the latest last. */
+export function workedPaths(index: EvidenceIndex, camera: Camera): readonly string[] {
+  const paths: string[] = [];
+  for (const { id } of camera.streams) {
+    const quantities = index.get(streamSubject(id));
+    const failed = new Set(
+      quantities?.get('probe.verdict')?.flatMap(({ value, source }) => (value === 'fail' ? [source] : [])),
+    );
+    for (const { value, source } of quantities?.get('probe.url') ?? [])
+      if (!failed.has(source)) paths.push(String(value).replace(/^[a-z]+:\/\/[^/?]*/i, ''));
+  }
+  return paths;
 }
 
 /** The last probe of a stream as the site remembers it. */

@@ -2,11 +2,18 @@ import { sayDays, sayRate, sayShare } from '../base/say.ts';
 import type { ProbeReport } from '../probe/probe-types.ts';
 import { cameraSubject, destinationSubject, tapSubject } from './best-known.ts';
 import { evidenceOfReport } from './probe-evidence.ts';
-import type { Account, Camera, Destination, LogEntry, LogKind, Site, Stream, Tap } from './site-types.ts';
+import type { Account, Camera, Destination, LogEntry, LogKind, Model, Site, Stream, Tap } from './site-types.ts';
 
 /** Every way a site changes. Each command leaves one line in the log, with its numbers. */
 export type SiteCommand =
   | { readonly kind: 'addCamera'; readonly camera: Camera }
+  | {
+      readonly kind: 'importCameras';
+      readonly cameras: readonly Camera[];
+      readonly models: readonly Model[];
+      readonly from: string;
+      readonly leftOut: number;
+    }
   | { readonly kind: 'setAddress'; readonly cameraId: string; readonly host: string; readonly port: number }
   | { readonly kind: 'setAccount'; readonly cameraId: string; readonly account: Account | null }
   | { readonly kind: 'setStreamPath'; readonly cameraId: string; readonly streamId: string; readonly path: string }
@@ -38,6 +45,9 @@ export interface Stamp {
   readonly newId: () => string;
 }
 
+/** What one number of the log may say: the schema allows no more. */
+const MAX_REF_CHARS = 200;
+
 type Draft = Omit<LogEntry, 'id' | 'at'>;
 type Changed = { readonly site: Site; readonly log: Draft };
 
@@ -55,6 +65,21 @@ function change(site: Site, command: SiteCommand, stamp: Stamp): Changed {
         address: `${camera.host}:${camera.ports.rtsp}`,
       });
       return { site: { ...site, cameras: [...site.cameras, camera] }, log };
+    }
+    case 'importCameras': {
+      const { cameras, models, from, leftOut } = command;
+      const text = `${cameras.length} ${cameras.length === 1 ? 'camera' : 'cameras'} imported from ${from}`;
+      const log = line('edit', 'site', text, {
+        names: cameras
+          .map(({ name }) => name)
+          .join(', ')
+          .slice(0, MAX_REF_CHARS),
+        'rows left out': leftOut > 0 ? String(leftOut) : undefined,
+      });
+      return {
+        site: { ...site, models: [...site.models, ...models], cameras: [...site.cameras, ...cameras] },
+        log,
+      };
     }
     case 'setAddress': {
       const before = cameraOf(site, command.cameraId);

@@ -1,5 +1,5 @@
 import { Worker } from 'node:worker_threads';
-import type { GroupRequest } from './group-encoder.ts';
+import type { GroupRequest } from './group-request.ts';
 import type { EncodedGroup } from './mp4-samples.ts';
 import type { EncodeGroup } from './picture-feed.ts';
 

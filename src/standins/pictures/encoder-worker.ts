@@ -1,6 +1,7 @@
 // Draws and encodes away from the thread that serves sockets, one group at a time, in the order asked.
 import { parentPort } from 'node:worker_threads';
-import { GroupEncoder, type GroupRequest } from './group-encoder.ts';
+import { GroupEncoder } from './group-encoder.ts';
+import type { GroupRequest } from './group-request.ts';
 
 const encoder = new GroupEncoder();
 let queue: Promise<void> = Promise.resolve();

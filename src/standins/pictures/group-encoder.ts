@@ -1,18 +1,9 @@
 import { createRequire } from 'node:module';
 import type H264Encoder from 'h264-mp4-encoder';
+import type { GroupRequest } from './group-request.ts';
 import { encodeJpegs } from './jpeg-pictures.ts';
 import { type EncodedGroup, samplesOfMp4 } from './mp4-samples.ts';
 import { Painter, type PictureFormat } from './painter.ts';
-
-export interface GroupRequest extends PictureFormat {
-  readonly codec: 'H264' | 'JPEG';
-  readonly fps: number;
-  readonly frames: number;
-  /** Time of the first picture, as its clock will show it. */
-  readonly startUnixMs: number;
-  /** H.264 quantiser, 10 (fine) … 51 (coarse); for JPEG its quality, 1 … 100 (fine). */
-  readonly quantiser: number;
-}
 
 const FASTEST = 10;
 const FILE = 'group.mp4';

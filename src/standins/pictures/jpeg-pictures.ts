@@ -1,5 +1,5 @@
 import sharp from 'sharp';
-import type { GroupRequest } from './group-encoder.ts';
+import type { GroupRequest } from './group-request.ts';
 import type { EncodedGroup } from './mp4-samples.ts';
 import type { Painter } from './painter.ts';
 

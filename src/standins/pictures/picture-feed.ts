@@ -1,4 +1,4 @@
-import type { GroupRequest } from './group-encoder.ts';
+import type { GroupRequest } from './group-request.ts';
 import type { EncodedGroup } from './mp4-samples.ts';
 import type { PictureFormat } from './painter.ts';
 

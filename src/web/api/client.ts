@@ -1,9 +1,14 @@
 import { APP_HEADER, APP_HEADER_VALUE } from '../../contract/probe-api.ts';
 import type { DemoSite, ServerInfo } from '../../contract/server-info.ts';
 
-/** The server on this machine did not answer, or refused. `message` is for the person. */
+/** The server on this machine did not answer. `message` is for the person. */
 export class ServerUnreachable extends Error {
   override readonly name = 'ServerUnreachable';
+}
+
+/** The server is there and said no. `message` is for the person. */
+export class ServerRefused extends Error {
+  override readonly name = 'ServerRefused';
 }
 
 const TOKEN_HEADER = 'x-clear-tap-token';
@@ -23,7 +28,11 @@ export async function callServer(path: string, init: RequestInit = {}): Promise<
       'Clear Tap’s own server on this computer does not answer. Start it again; the site is safe in this browser.',
     );
   }
-  if (!response.ok) throw new ServerUnreachable(`Clear Tap’s own server refused the request (${response.status}).`);
+  if (!response.ok) {
+    const said: { detail?: unknown } = await response.json().catch(() => ({}));
+    const detail = typeof said.detail === 'string' ? said.detail : 'It did not say why.';
+    throw new ServerRefused(`Clear Tap’s own server refused the request (${response.status}). ${detail}`);
+  }
   return response;
 }
 

@@ -2,7 +2,6 @@ import { useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import { STATION_NAMES, STATIONS, type Station } from '../../core/rules/gates.ts';
 import type { Lane } from '../../core/site/lane.ts';
-import { useShortcut } from '../shell/shortcut.ts';
 import { selectLanes, selectSite } from '../store/site-slice.ts';
 import { useAppSelector } from '../store/store.ts';
 import { Button } from '../ui/button.tsx';
@@ -31,7 +30,6 @@ export function RoundPage() {
   const goNext = (): void => {
     if (unfinished) void navigate(pathOf(unfinished));
   };
-  useShortcut('n', goNext);
 
   if (site.cameras.length === 0) return <EmptyRound />;
   const stopped = lanes.filter((lane) => lane.worst?.severity === 'stop').length;

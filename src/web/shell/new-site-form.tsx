@@ -3,7 +3,6 @@ import { useNavigate } from 'react-router';
 import { emptySite } from '../../core/site/site-types.ts';
 import { newId } from '../store/new-id.ts';
 import { commandIssued, siteOpened } from '../store/site-slice.ts';
-import { saveSite } from '../store/site-store.ts';
 import { useAppDispatch } from '../store/store.ts';
 import { Button } from '../ui/button.tsx';
 import { TextField } from '../ui/text-field.tsx';
@@ -19,8 +18,7 @@ export function NewSiteForm({ onCreated }: { onCreated: () => void }) {
     const wanted = name.trim();
     if (wanted === '' || wanted.length > 80) return setError('A name of 1 to 80 characters is needed.');
     const site = emptySite(newId('site'), wanted);
-    await saveSite(site);
-    dispatch(siteOpened(site));
+    dispatch(siteOpened({ site, revision: null, isUnsaved: true }));
     dispatch(commandIssued({ kind: 'note', logKind: 'site', subject: 'site', text: `${wanted} begun` }));
     onCreated();
     await navigate(`/site/${site.id}`);

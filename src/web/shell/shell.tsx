@@ -1,12 +1,25 @@
+import { Lock, LockOpen, Search } from 'lucide-react';
 import { lazy, Suspense } from 'react';
-import { NavLink, Outlet, ScrollRestoration, useParams } from 'react-router';
-import type { ServerInfo } from '../../contract/server-info.ts';
-import { selectSaveProblem, selectSite } from '../store/site-slice.ts';
-import { useAppSelector } from '../store/store.ts';
+import { NavLink, Outlet, ScrollRestoration, useNavigate, useParams } from 'react-router';
+import { selectServer } from '../store/server-slice.ts';
+import { selectLanes, selectSite } from '../store/site-slice.ts';
+import { type Slip, selectSlip, slipAsked } from '../store/slip-slice.ts';
+import { useAppDispatch, useAppSelector } from '../store/store.ts';
 import { Drop } from '../ui/drop.tsx';
+import { useVault } from '../vault/vault-context.tsx';
+import { SaveBar } from './save-bar.tsx';
+import { useServerWatch } from './server-watch.ts';
+import { useShortcut } from './shortcut.ts';
+import { UndoButtons } from './undo-buttons.tsx';
 
 /** Menus and dialogs come after the first view: it does not wait for them. */
 const SiteMenu = lazy(async () => ({ default: (await import('./site-menu.tsx')).SiteMenu }));
+
+const SLIPS = {
+  find: lazy(async () => ({ default: (await import('./finder.tsx')).Finder })),
+  shortcuts: lazy(async () => ({ default: (await import('./shortcut-list.tsx')).ShortcutList })),
+  vault: lazy(async () => ({ default: (await import('./vault-slip.tsx')).VaultSlip })),
+} as const satisfies Record<Exclude<Slip, 'none'>, unknown>;
 
 const PLACES = [
   { name: 'Round', path: '' },
@@ -14,12 +27,11 @@ const PLACES = [
 ] as const;
 
 /** The frame of every view: the site, the places, which network is dialled. On a phone the places stand at the thumb. */
-export function Shell({ info }: { info: ServerInfo | null }) {
+export function Shell() {
   const { siteId } = useParams();
-  const saveProblem = useAppSelector(selectSaveProblem);
   const siteName = useAppSelector(selectSite).name;
-  const network =
-    info === null ? 'Server not running' : info.network === 'simulated' ? 'Simulated network' : 'Real network';
+  useServerWatch();
+  useShellShortcuts();
   return (
     <div className="flex min-h-dvh flex-col">
       <a href="#work" className="sr-only focus:not-sr-only focus:absolute focus:z-20 focus:bg-sheet focus:p-2">
@@ -48,16 +60,15 @@ export function Shell({ info }: { info: ServerInfo | null }) {
               </NavLink>
             ))}
           </nav>
-          <span className={`ml-auto text-small ${info === null ? 'font-strong text-brick' : 'text-soft'}`}>
-            {network}
+          <span className="ml-auto flex items-center gap-1 md:gap-2">
+            <UndoButtons />
+            <FindButton />
+            <VaultButton />
+            <NetworkName />
           </span>
         </div>
       </header>
-      {saveProblem !== null && (
-        <p role="alert" className="border-b border-brick bg-brick-wash px-5 py-2">
-          {saveProblem}
-        </p>
-      )}
+      <SaveBar />
       <main id="work" className="mx-auto w-full max-w-[1320px] flex-1 px-3.5 pt-4 pb-24 md:px-5 md:pb-8">
         <Outlet />
       </main>
@@ -78,7 +89,78 @@ export function Shell({ info }: { info: ServerInfo | null }) {
           </NavLink>
         ))}
       </nav>
+      <OpenSlip />
       <ScrollRestoration />
     </div>
+  );
+}
+
+/** Keys that work in every view. */
+function useShellShortcuts(): void {
+  const dispatch = useAppDispatch();
+  const navigate = useNavigate();
+  const { siteId } = useParams();
+  const next = useAppSelector(selectLanes).find((lane) => lane.standsAt !== null);
+  useShortcut('/', () => dispatch(slipAsked('find')));
+  useShortcut('?', () => dispatch(slipAsked('shortcuts')));
+  useShortcut('r', () => void navigate(`/site/${siteId}`));
+  useShortcut('l', () => void navigate(`/site/${siteId}/logbook`));
+  useShortcut('n', () => {
+    if (next) void navigate(`/site/${siteId}/camera/${next.cameraId}/${next.standsAt}`);
+  });
+}
+
+function OpenSlip() {
+  const dispatch = useAppDispatch();
+  const slip = useAppSelector(selectSlip);
+  if (slip === 'none') return null;
+  const Opened = SLIPS[slip];
+  return (
+    <Suspense fallback={null}>
+      <Opened onClose={() => dispatch(slipAsked('none'))} />
+    </Suspense>
+  );
+}
+
+const TOOL =
+  'inline-flex min-h-8 items-center gap-1.5 rounded-control px-1.5 text-small hover:bg-verdigris-wash pointer-coarse:min-h-11 pointer-coarse:min-w-11 pointer-coarse:justify-center';
+
+function FindButton() {
+  const dispatch = useAppDispatch();
+  return (
+    <button type="button" className={TOOL} aria-keyshortcuts="/" onClick={() => dispatch(slipAsked('find'))}>
+      <Search size={15} aria-hidden="true" />
+      <span className="max-lg:sr-only">Find</span>
+    </button>
+  );
+}
+
+const VAULT_WORDS = { memory: 'Secrets: this visit', locked: 'Secrets: locked', open: 'Secrets: open' } as const;
+
+function VaultButton() {
+  const dispatch = useAppDispatch();
+  const { state } = useVault();
+  const Icon = state === 'locked' ? Lock : LockOpen;
+  return (
+    <button type="button" className={TOOL} onClick={() => dispatch(slipAsked('vault'))}>
+      <Icon size={15} aria-hidden="true" />
+      <span className="max-lg:sr-only">{VAULT_WORDS[state]}</span>
+    </button>
+  );
+}
+
+function NetworkName() {
+  const { status, network } = useAppSelector(selectServer);
+  if (status === 'down')
+    return (
+      <span role="status" className="text-small font-strong text-brick">
+        Server not running
+      </span>
+    );
+  const name = network === 'simulated' ? 'Simulated' : 'Real';
+  return (
+    <span role="status" className="text-small text-soft">
+      {name} <span className="max-md:sr-only">network</span>
+    </span>
   );
 }

@@ -1,21 +1,23 @@
-import { useEffect, useRef } from 'react';
+import { useHotkeys } from 'react-hotkeys-hook';
 
-const isTyping = (target: EventTarget | null): boolean =>
-  target instanceof HTMLElement && (target.isContentEditable || /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName));
+/** Keys and what they do, as the list of shortcuts shows them. `mod` is Ctrl, or ⌘ on a Mac. */
+export const SHORTCUTS = [
+  { keys: '/', shown: ['/'], does: 'Find a camera, a destination, an act' },
+  { keys: 'n', shown: ['N'], does: 'Go to the next unfinished step' },
+  { keys: 'p', shown: ['P'], does: 'Probe the stream, at Tap' },
+  { keys: 'mod+z', shown: ['Ctrl', 'Z'], does: 'Take back the last edit' },
+  { keys: 'mod+shift+z', shown: ['Ctrl', 'Shift', 'Z'], does: 'Do it again' },
+  { keys: 'k', shown: ['K'], does: 'Previous camera' },
+  { keys: 'j', shown: ['J'], does: 'Next camera' },
+  { keys: 'r', shown: ['R'], does: 'Round' },
+  { keys: 'l', shown: ['L'], does: 'Logbook' },
+  { keys: '?', shown: ['?'], does: 'This list' },
+] as const;
+export type ShortcutKeys = (typeof SHORTCUTS)[number]['keys'];
 
-/** Runs an action when its key is pressed outside any field. */
-export function useShortcut(key: string, action: () => void): void {
-  const latest = useRef(action);
-  latest.current = action;
-  useEffect(() => {
-    const onKey = (event: KeyboardEvent): void => {
-      if (event.key.toLowerCase() !== key || event.ctrlKey || event.metaKey || event.altKey || isTyping(event.target))
-        return;
-      if (document.querySelector('[role="dialog"], [role="menu"]')) return;
-      event.preventDefault();
-      latest.current();
-    };
-    globalThis.addEventListener('keydown', onKey);
-    return () => globalThis.removeEventListener('keydown', onKey);
-  }, [key]);
+const isCovered = (): boolean => document.querySelector('[role="dialog"], [role="menu"]') !== null;
+
+/** Runs an action when its keys are pressed outside any field, dialog and menu. Letters count, not places on the board. */
+export function useShortcut(keys: ShortcutKeys, action: () => void): void {
+  useHotkeys(keys, action, { useKey: true, preventDefault: true, ignoreEventWhen: isCovered }, [action]);
 }

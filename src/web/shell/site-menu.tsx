@@ -1,19 +1,27 @@
 import { ChevronDown } from 'lucide-react';
 import { DropdownMenu } from 'radix-ui';
-import { useEffect, useRef, useState } from 'react';
+import { lazy, Suspense, useEffect, useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
+import type { ListTable } from '../../core/imports/camera-list.ts';
 import type { Site } from '../../core/site/site-types.ts';
 import { commandIssued, selectSite, siteOpened } from '../store/site-slice.ts';
-import { hasSite, listSites, type SiteListing, saveSite } from '../store/site-store.ts';
-import { useAppDispatch, useAppSelector } from '../store/store.ts';
+import { hasSite, listSites, type SiteListing } from '../store/site-store.ts';
+import { flushSite, useAppDispatch, useAppSelector } from '../store/store.ts';
 import { Button } from '../ui/button.tsx';
 import { DialogFrame } from '../ui/dialog-frame.tsx';
 import { NewSiteForm } from './new-site-form.tsx';
 
+const ImportSlip = lazy(async () => ({ default: (await import('./import-slip.tsx')).ImportSlip }));
+
 const ITEM =
   'flex min-h-8 cursor-pointer items-center px-3 outline-none data-[highlighted]:bg-verdigris-wash pointer-coarse:min-h-11';
 
-type Slip = { kind: 'none' } | { kind: 'refused'; message: string } | { kind: 'clash'; site: Site } | { kind: 'new' };
+type Slip =
+  | { kind: 'list'; fileName: string; table: ListTable }
+  | { kind: 'none' }
+  | { kind: 'refused'; message: string }
+  | { kind: 'clash'; site: Site }
+  | { kind: 'new' };
 
 /** The site's name, and what can be done with whole sites: switch, begin, open a file, export. */
 export function SiteMenu() {
@@ -21,6 +29,7 @@ export function SiteMenu() {
   const dispatch = useAppDispatch();
   const navigate = useNavigate();
   const fileInput = useRef<HTMLInputElement>(null);
+  const listInput = useRef<HTMLInputElement>(null);
   const [others, setOthers] = useState<readonly SiteListing[]>([]);
   const [slip, setSlip] = useState<Slip>({ kind: 'none' });
   const [isOpen, setIsOpen] = useState(false);
@@ -30,7 +39,8 @@ export function SiteMenu() {
   }, [isOpen, site.id]);
 
   const open = async (opened: Site): Promise<void> => {
-    dispatch(siteOpened(opened));
+    await flushSite();
+    dispatch(siteOpened({ site: opened, revision: null, isUnsaved: true }));
     dispatch(
       commandIssued({ kind: 'note', logKind: 'site', subject: 'site', text: `${opened.name} opened from a file` }),
     );
@@ -42,14 +52,20 @@ export function SiteMenu() {
     const { readSiteFile } = await import('./site-files.ts');
     const read = readSiteFile(await file.text());
     if (!read.ok) return setSlip({ kind: 'refused', message: read.error.message });
-    if (read.value.id === site.id || (await hasSite(read.value.id)))
+    if (read.value.id === site.id || (await hasSite(read.value.id).catch(() => false)))
       return setSlip({ kind: 'clash', site: read.value });
     await open(read.value);
   };
 
+  const readList = async (file: File): Promise<void> => {
+    const { readListTable } = await import('../../core/imports/camera-list.ts');
+    const read = readListTable(await file.text());
+    if (read.ok) setSlip({ kind: 'list', fileName: file.name, table: read.value });
+    else setSlip({ kind: 'refused', message: read.error.message });
+  };
+
   const keepBoth = async (clash: Site): Promise<void> => {
     const copy = { ...clash, id: `${clash.id}-${Date.now().toString(36)}`, name: `${clash.name}, from file` };
-    await saveSite(copy);
     await open(copy);
   };
 
@@ -75,6 +91,9 @@ export function SiteMenu() {
             <DropdownMenu.Item className={ITEM} onSelect={() => fileInput.current?.click()}>
               Open a site file
             </DropdownMenu.Item>
+            <DropdownMenu.Item className={ITEM} onSelect={() => listInput.current?.click()}>
+              Import a camera list (CSV)
+            </DropdownMenu.Item>
             <DropdownMenu.Item
               className={ITEM}
               onSelect={() => void import('./site-files.ts').then(({ exportSite }) => exportSite(site))}
@@ -96,6 +115,23 @@ export function SiteMenu() {
           if (file) void readFile(file);
         }}
       />
+      <input
+        ref={listInput}
+        type="file"
+        accept=".csv,.txt,text/csv,text/plain"
+        className="hidden"
+        aria-label="Camera list"
+        onChange={(event) => {
+          const file = event.target.files?.[0];
+          event.target.value = '';
+          if (file) void readList(file);
+        }}
+      />
+      {slip.kind === 'list' && (
+        <Suspense fallback={null}>
+          <ImportSlip fileName={slip.fileName} table={slip.table} onClose={() => setSlip({ kind: 'none' })} />
+        </Suspense>
+      )}
       <DialogFrame
         title="This file was not opened"
         description="The site you have open is as it was."

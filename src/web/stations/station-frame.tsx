@@ -1,10 +1,11 @@
 import { ChevronLeft, ChevronRight } from 'lucide-react';
 import type { ReactNode } from 'react';
-import { Link, useParams } from 'react-router';
+import { Link, useNavigate, useParams } from 'react-router';
 import { STATION_NAMES, type Station } from '../../core/rules/gates.ts';
 import type { Lane } from '../../core/site/lane.ts';
 import type { Camera } from '../../core/site/site-types.ts';
 import { modelOf } from '../round/model-of.ts';
+import { useShortcut } from '../shell/shortcut.ts';
 import { selectLanes, selectSite } from '../store/site-slice.ts';
 import { useAppSelector } from '../store/store.ts';
 import { DropShape, VERDICT_WORDS } from '../ui/drop.tsx';
@@ -21,8 +22,14 @@ export function StationFrame({ station, children }: StationFrameProps) {
   const { siteId, cameraId } = useParams();
   const site = useAppSelector(selectSite);
   const lanes = useAppSelector(selectLanes);
+  const navigate = useNavigate();
   const at = site.cameras.findIndex(({ id }) => id === cameraId);
   const camera = site.cameras[at];
+  const goTo = (other: Camera | undefined): void => {
+    if (other) void navigate(`/site/${siteId}/camera/${other.id}/${station}`);
+  };
+  useShortcut('k', () => goTo(site.cameras[at - 1]));
+  useShortcut('j', () => goTo(site.cameras[at + 1]));
   const lane = lanes[at];
   if (!camera || !lane)
     return (

@@ -1,51 +1,80 @@
 import { createSelector, createSlice, nanoid, type PayloadAction } from '@reduxjs/toolkit';
-import { indexEvidence } from '../../core/site/best-known.ts';
-import { lanesOf } from '../../core/site/lane.ts';
-import { applyCommand, type SiteCommand } from '../../core/site/site-commands.ts';
+import { createEvidenceIndexer } from '../../core/site/best-known.ts';
+import { type EditHistory, NO_EDITS, noteEdit, redoEdit, undoEdit } from '../../core/site/edit-history.ts';
+import { createLaneReckoner } from '../../core/site/lane.ts';
+import { applyCommand, type SiteCommand, type Stamp } from '../../core/site/site-commands.ts';
 import { emptySite, type Site } from '../../core/site/site-types.ts';
+import type { SaveState } from './site-saver.ts';
 
-/** The one open site. `saveProblem` says why the last change is not yet in the browser's store. */
+/** The one open site, what can be taken back in it, and how its last change stands in the browser's store. */
 export type SiteState =
   | { readonly status: 'none' }
-  | { readonly status: 'open'; readonly site: Site; readonly saveProblem: string | null };
+  | { readonly status: 'open'; readonly site: Site; readonly history: EditHistory; readonly save: SaveState };
 
-interface StampedCommand {
-  readonly command: SiteCommand;
+interface Opened {
+  readonly site: Site;
+  /** Of the stored record it was read from; `null` when the store does not have it yet. */
+  readonly revision: number | null;
+  /** It holds what is not in the store yet, and is written soon. */
+  readonly isUnsaved?: boolean;
+}
+
+/** Time and ids are taken once, when an action is made, so that the reducer stays a function of its action. */
+interface Stamped {
   readonly at: string;
   readonly seed: string;
 }
+const stamped = (): Stamped => ({ at: new Date().toISOString(), seed: nanoid(10) });
+function stampOf({ at, seed }: Stamped): Stamp {
+  let count = 0;
+  return {
+    at,
+    newId: () => {
+      count += 1;
+      return `${seed}-${count}`;
+    },
+  };
+}
+
+const SAVED: SaveState = { status: 'saved' };
 
 const slice = createSlice({
   name: 'site',
   initialState: (): SiteState => ({ status: 'none' }),
   reducers: {
-    siteOpened: (_, action: PayloadAction<Site>): SiteState => ({
+    siteOpened: (_, action: PayloadAction<Opened>): SiteState => ({
       status: 'open',
-      site: action.payload,
-      saveProblem: null,
+      site: action.payload.site,
+      history: NO_EDITS,
+      save: SAVED,
     }),
     commandIssued: {
-      // Time and ids are taken here, once, so that the reducer stays a function of its action.
-      prepare: (command: SiteCommand) => ({ payload: { command, at: new Date().toISOString(), seed: nanoid(10) } }),
-      reducer: (state, action: PayloadAction<StampedCommand>): SiteState => {
+      prepare: (command: SiteCommand) => ({ payload: { command, ...stamped() } }),
+      reducer: (state, action: PayloadAction<{ command: SiteCommand } & Stamped>): SiteState => {
         if (state.status !== 'open') return state;
-        const { command, at, seed } = action.payload;
-        let count = 0;
-        const newId = (): string => {
-          count += 1;
-          return `${seed}-${count}`;
-        };
-        return { ...state, site: applyCommand(state.site, command, { at, newId }) };
+        const { command } = action.payload;
+        const site = applyCommand(state.site, command, stampOf(action.payload));
+        return { ...state, site, history: noteEdit(state.history, command, state.site, site) };
       },
     },
-    saveFailed: (state, action: PayloadAction<string>): SiteState =>
-      state.status === 'open' ? { ...state, saveProblem: action.payload } : state,
-    saveSucceeded: (state): SiteState =>
-      state.status === 'open' && state.saveProblem !== null ? { ...state, saveProblem: null } : state,
+    editUndone: {
+      prepare: () => ({ payload: stamped() }),
+      reducer: (state, action: PayloadAction<Stamped>): SiteState =>
+        state.status === 'open' ? { ...state, ...undoEdit(state.site, state.history, stampOf(action.payload)) } : state,
+    },
+    editRedone: {
+      prepare: () => ({ payload: stamped() }),
+      reducer: (state, action: PayloadAction<Stamped>): SiteState =>
+        state.status === 'open' ? { ...state, ...redoEdit(state.site, state.history, stampOf(action.payload)) } : state,
+    },
+    saveStateChanged: (state, action: PayloadAction<SaveState>): SiteState =>
+      state.status === 'open' && !(state.save.status === 'saved' && action.payload.status === 'saved')
+        ? { ...state, save: action.payload }
+        : state,
   },
 });
 
-export const { siteOpened, commandIssued, saveFailed, saveSucceeded } = slice.actions;
+export const { siteOpened, commandIssued, editUndone, editRedone, saveStateChanged } = slice.actions;
 export const siteReducer = slice.reducer;
 
 interface Root {
@@ -54,8 +83,12 @@ interface Root {
 const NO_SITE = emptySite('none', ''); // one object: a fresh one would re-render every subscriber
 
 export const selectSite = (root: Root): Site => (root.site.status === 'open' ? root.site.site : NO_SITE);
-export const selectSaveProblem = (root: Root): string | null =>
-  root.site.status === 'open' ? root.site.saveProblem : null;
-export const selectIndex = createSelector([(root: Root) => selectSite(root).evidence], indexEvidence);
+export const selectSave = (root: Root): SaveState => (root.site.status === 'open' ? root.site.save : SAVED);
+/** What undo would take back, in words; `null` when there is nothing. */
+export const selectUndoLabel = (root: Root): string | null =>
+  root.site.status === 'open' ? (root.site.history.done.at(-1)?.label ?? null) : null;
+export const selectRedoLabel = (root: Root): string | null =>
+  root.site.status === 'open' ? (root.site.history.undone.at(-1)?.label ?? null) : null;
+export const selectIndex = createSelector([(root: Root) => selectSite(root).evidence], createEvidenceIndexer());
 /** Lanes in the order of the site's cameras. */
-export const selectLanes = createSelector([selectSite, selectIndex], lanesOf);
+export const selectLanes = createSelector([selectSite, selectIndex], createLaneReckoner());

@@ -1,35 +1,125 @@
 import localforage from 'localforage';
-import type { Fault } from '../../core/base/fault.ts';
-import { fault } from '../../core/base/fault.ts';
+import { type Fault, fault } from '../../core/base/fault.ts';
 import { err, type Result } from '../../core/base/result.ts';
-import type { Site } from '../../core/site/site-types.ts';
+import { SITE_FORMAT, type Site } from '../../core/site/site-types.ts';
+import { dropSpill, takeSpill } from './spill.ts';
 
 const store = localforage.createInstance({ name: 'clear-tap', storeName: 'sites' });
 const LAST_OPENED = 'last-opened';
-const siteKey = (id: string): string => `site:${id}`;
+const SITE_KEY = 'site:';
+/** A copy that was read and checked whole, kept beside the record that is written to. */
+const GOOD_KEY = 'good:';
+
+/** A site as it lies in the browser. The revision tells two tabs that write to it apart. */
+interface SiteRecord {
+  readonly revision: number;
+  readonly savedAt: string;
+  /** Names the change that was written last. */
+  readonly change?: string | undefined;
+  readonly site: unknown;
+}
+
+export interface StoredSite {
+  readonly revision: number;
+  readonly savedAt: string;
+  readonly site: Site;
+  /** It holds a change that a page put down as it closed, and that is not in the record yet. */
+  readonly isUnsaved: boolean;
+}
 
 export interface SiteListing {
   readonly id: string;
   readonly name: string;
 }
 
-export const saveSite = (site: Site): Promise<unknown> => store.setItem(siteKey(site.id), site);
-
-/** A stored site, checked like a file from outside. */
-export async function loadSite(id: string): Promise<Result<Site, Fault>> {
-  const stored = await store.getItem(siteKey(id));
-  if (stored === null) return err(fault('site.not-a-site', 'There is no such site in this browser.'));
-  const { readSite } = await import('../../core/site/site-file.ts');
-  return readSite(stored);
+/** Another tab wrote to this site since it was read here. */
+export class ChangedElsewhere extends Error {
+  override readonly name = 'ChangedElsewhere';
+  constructor(readonly savedAt: string) {
+    super('The site was changed in another tab.');
+  }
 }
 
-export const hasSite = async (id: string): Promise<boolean> => (await store.getItem(siteKey(id))) !== null;
+const isObject = (value: unknown): value is Record<string, unknown> => typeof value === 'object' && value !== null;
 
+/** A record as this version writes it, or a bare site as the first version did. */
+function asRecord(value: unknown): SiteRecord | null {
+  if (!isObject(value)) return null;
+  if (value.format === SITE_FORMAT) return { revision: 0, savedAt: '', site: value };
+  const { revision, savedAt, change, site } = value;
+  return typeof revision === 'number' && typeof savedAt === 'string' && isObject(site)
+    ? { revision, savedAt, change: typeof change === 'string' ? change : undefined, site }
+    : null;
+}
+
+async function readChecked(key: string): Promise<Result<StoredSite, Fault>> {
+  const value: unknown = await store.getItem(key);
+  if (value === null) return err(fault('site.not-a-site', 'There is no such site in this browser.'));
+  const record = asRecord(value);
+  if (!record) return err(fault('site.not-a-site', 'Its record in this browser is damaged: it holds no site.'));
+  const { readSite } = await import('../../core/site/site-file.ts');
+  const read = readSite(record.site);
+  if (!read.ok) return read;
+  return { ok: true, value: { ...record, site: read.value, isUnsaved: false } };
+}
+
+/** The change that the last page put down as it closed, unless it was written after all. */
+async function readSpilled(id: string): Promise<StoredSite | null> {
+  const spill = takeSpill(id);
+  if (!spill) return null;
+  const record = asRecord(await store.getItem(SITE_KEY + id));
+  const { readSite } = await import('../../core/site/site-file.ts');
+  const read = readSite(spill.site);
+  if (record?.change === spill.change || !read.ok) {
+    dropSpill(id);
+    return null;
+  }
+  return { revision: spill.revision ?? record?.revision ?? 0, savedAt: '', site: read.value, isUnsaved: true };
+}
+
+/** A stored site, checked like a file from outside. A sound one is kept as the last good copy. */
+export async function loadSite(id: string): Promise<Result<StoredSite, Fault>> {
+  const spilled = await readSpilled(id);
+  if (spilled) return { ok: true, value: spilled };
+  const loaded = await readChecked(SITE_KEY + id);
+  if (loaded.ok) store.setItem(GOOD_KEY + id, loaded.value).catch(() => {}); // a full store keeps the older copy
+  return loaded;
+}
+
+/** The last copy that was whole, for when the record is not. */
+export const loadGoodCopy = (id: string): Promise<Result<StoredSite, Fault>> => readChecked(GOOD_KEY + id);
+
+/** One writer at a time, over all tabs; a browser without locks has only its own order. */
+async function alone<T>(id: string, work: () => Promise<T>): Promise<T> {
+  return navigator.locks ? navigator.locks.request(`clear-tap:${id}`, work) : work();
+}
+
+/**
+ * Writes a site over the revision it was read at; its new revision. `null` writes over whatever is there.
+ * @throws ChangedElsewhere when another tab has written since; then nothing is written
+ */
+export function saveSite(site: Site, readAtRevision: number | null, change = ''): Promise<number> {
+  return alone(site.id, async () => {
+    const current = asRecord(await store.getItem(SITE_KEY + site.id));
+    const found = current?.revision ?? 0;
+    if (readAtRevision !== null && current && found !== readAtRevision) throw new ChangedElsewhere(current.savedAt);
+    const revision = found + 1;
+    await store.setItem(SITE_KEY + site.id, { revision, savedAt: new Date().toISOString(), change, site });
+    dropSpill(site.id);
+    return revision;
+  });
+}
+
+export const hasSite = async (id: string): Promise<boolean> => (await store.getItem(SITE_KEY + id)) !== null;
+
+/** Every site of this browser by name; a damaged one too, so that it can be opened and told. */
 export async function listSites(): Promise<readonly SiteListing[]> {
   const sites: SiteListing[] = [];
   await store.iterate((value: unknown, key) => {
-    if (!key.startsWith(siteKey('')) || typeof value !== 'object' || value === null || !('name' in value)) return;
-    sites.push({ id: key.slice(siteKey('').length), name: String(value.name) });
+    if (!key.startsWith(SITE_KEY)) return;
+    const site = asRecord(value)?.site;
+    const name = isObject(site) && typeof site.name === 'string' && site.name !== '' ? site.name : 'Damaged record';
+    sites.push({ id: key.slice(SITE_KEY.length), name });
   });
   return sites.sort((a, b) => a.name.localeCompare(b.name));
 }

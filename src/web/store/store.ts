@@ -1,13 +1,25 @@
 import { configureStore, createListenerMiddleware, isAnyOf } from '@reduxjs/toolkit';
 import { useDispatch, useSelector } from 'react-redux';
 import { probeReducer } from '../stations/tap/probe-slice.ts';
-import { commandIssued, saveFailed, saveSucceeded, selectSite, siteOpened, siteReducer } from './site-slice.ts';
-import { saveSite } from './site-store.ts';
+import { serverReducer } from './server-slice.ts';
+import { SiteSaver } from './site-saver.ts';
+import {
+  commandIssued,
+  editRedone,
+  editUndone,
+  saveStateChanged,
+  selectSite,
+  siteOpened,
+  siteReducer,
+} from './site-slice.ts';
+import { loadSite } from './site-store.ts';
+import { slipReducer } from './slip-slice.ts';
+import { openTabChannel } from './tab-channel.ts';
 
 const listener = createListenerMiddleware();
 
 export const store = configureStore({
-  reducer: { site: siteReducer, probe: probeReducer },
+  reducer: { site: siteReducer, probe: probeReducer, server: serverReducer, slip: slipReducer },
   // The document is checked on every way in; walking 200 cameras after each action would only cost time.
   middleware: (defaults) => defaults({ serializableCheck: false, immutableCheck: false }).prepend(listener.middleware),
 });
@@ -17,20 +29,44 @@ export type AppDispatch = typeof store.dispatch;
 export const useAppDispatch = useDispatch.withTypes<AppDispatch>();
 export const useAppSelector = useSelector.withTypes<RootState>();
 
+const saver = new SiteSaver({
+  onState: (state) => void store.dispatch(saveStateChanged(state)),
+  onSaved: (siteId, revision) => tabs.tell({ siteId, revision }),
+});
+
+/** Another tab wrote to the open site: follow it, unless something here is not yet written; then the save tells. */
+const tabs = openTabChannel(({ siteId }) => {
+  if (selectSite(store.getState()).id !== siteId) return;
+  if (saver.hasUnsaved) void saver.flush();
+  else void takeOver();
+});
+
 listener.startListening({
-  matcher: isAnyOf(commandIssued, siteOpened),
-  effect: async (_, api) => {
-    api.cancelActiveListeners();
-    const site = selectSite(store.getState());
-    try {
-      await saveSite(site);
-      api.dispatch(saveSucceeded());
-    } catch (error) {
-      api.dispatch(
-        saveFailed(
-          `The browser could not keep the last change (${error instanceof Error ? error.name : 'unknown'}). Export the site file now.`,
-        ),
-      );
-    }
+  actionCreator: siteOpened,
+  effect: ({ payload }) => {
+    saver.opened(payload.revision);
+    if (payload.isUnsaved) saver.changed(payload.site);
   },
 });
+listener.startListening({
+  matcher: isAnyOf(commandIssued, editUndone, editRedone),
+  effect: () => saver.changed(selectSite(store.getState())),
+});
+
+/** Writes what waits, now: before the page goes, or before another site is opened. */
+export const flushSite = (): Promise<void> => saver.flush();
+
+/** Opens what the store has of the open site, with what another tab wrote; what is unsaved here is given up. */
+export async function takeOver(): Promise<void> {
+  const loaded = await loadSite(selectSite(store.getState()).id);
+  if (loaded.ok) store.dispatch(siteOpened(loaded.value));
+}
+
+/** Writes this tab's site over what another tab wrote. */
+export const keepOurs = (): Promise<void> => saver.overwrite(selectSite(store.getState()));
+
+// A phone puts pages to sleep without closing them: hiding is the last moment that is sure to come.
+globalThis.document?.addEventListener('visibilitychange', () => {
+  if (document.visibilityState === 'hidden') saver.leave();
+});
+globalThis.addEventListener?.('pagehide', () => saver.leave());

@@ -5,17 +5,21 @@ interface DialogFrameProps {
   readonly title: string;
   readonly description: string;
   readonly isOpen: boolean;
+  /** For a table that must be seen. */
+  readonly isWide?: boolean;
   readonly onOpenChange: (isOpen: boolean) => void;
   readonly children: ReactNode;
 }
 
 /** A slip laid over the sheet: for the few acts that need their own moment. */
-export function DialogFrame({ title, description, isOpen, onOpenChange, children }: DialogFrameProps) {
+export function DialogFrame({ title, description, isOpen, isWide = false, onOpenChange, children }: DialogFrameProps) {
   return (
     <Dialog.Root open={isOpen} onOpenChange={onOpenChange}>
       <Dialog.Portal>
         <Dialog.Overlay className="fixed inset-0 z-30 bg-ink/35" />
-        <Dialog.Content className="fixed inset-x-0 bottom-0 z-30 max-h-[90dvh] overflow-auto border border-ink bg-sheet p-5 md:inset-x-auto md:top-24 md:bottom-auto md:left-1/2 md:w-[460px] md:-translate-x-1/2">
+        <Dialog.Content
+          className={`fixed inset-x-0 bottom-0 z-30 max-h-[90dvh] overflow-auto border border-ink bg-sheet p-5 md:inset-x-auto md:bottom-auto md:left-1/2 md:-translate-x-1/2 ${isWide ? 'md:top-12 md:w-[min(1080px,94vw)]' : 'md:top-24 md:w-[460px]'}`}
+        >
           <Dialog.Title className="text-name font-strong">{title}</Dialog.Title>
           <Dialog.Description className="mt-1 mb-3 text-small text-soft">{description}</Dialog.Description>
           {children}

@@ -4,11 +4,13 @@ interface TextFieldProps extends InputHTMLAttributes<HTMLInputElement> {
   readonly label: string;
   /** What is wrong with what was typed; stands below the field and is announced. */
   readonly error?: string | null | undefined;
+  /** What is likely wrong, and kept all the same. */
+  readonly warning?: string | null | undefined;
   readonly hint?: ReactNode;
   readonly isCode?: boolean;
 }
 
-export function TextField({ label, error, hint, isCode = false, className = '', ...rest }: TextFieldProps) {
+export function TextField({ label, error, warning, hint, isCode = false, className = '', ...rest }: TextFieldProps) {
   const id = useId();
   const noteId = `${id}-note`;
   return (
@@ -19,15 +21,15 @@ export function TextField({ label, error, hint, isCode = false, className = '', 
       <input
         id={id}
         aria-invalid={error ? true : undefined}
-        aria-describedby={error || hint ? noteId : undefined}
+        aria-describedby={error || warning || hint ? noteId : undefined}
         autoComplete="off"
         spellCheck={false}
-        className={`min-h-8 w-full rounded-control border bg-paper px-2 py-1 pointer-coarse:min-h-11 ${isCode ? 'font-mono' : ''} ${error ? 'border-brick' : 'border-hair'}`}
+        className={`min-h-8 w-full rounded-control border bg-paper px-2 py-1 pointer-coarse:min-h-11 ${isCode ? 'font-mono' : ''} ${error ? 'border-brick' : warning ? 'border-brass' : 'border-hair'}`}
         {...rest}
       />
-      {(error || hint) && (
-        <p id={noteId} className={`mt-0.5 text-small ${error ? 'text-brick' : 'text-soft'}`}>
-          {error || hint}
+      {(error || warning || hint) && (
+        <p id={noteId} className={`mt-0.5 text-small ${error ? 'text-brick' : warning ? 'text-brass' : 'text-soft'}`}>
+          {error || warning || hint}
         </p>
       )}
     </div>

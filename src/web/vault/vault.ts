@@ -1,36 +1,156 @@
+import {
+  deriveKey,
+  KDF_ITERATIONS,
+  newSalt,
+  openSecrets,
+  type SealedVault,
+  type Secrets,
+  sealSecrets,
+  type VaultKey,
+} from './vault-crypto.ts';
+
+/** `memory`: for this visit only. `locked`: kept, but not readable now. `open`: kept, and readable until it locks. */
+export type VaultState = 'memory' | 'locked' | 'open';
+
+/** Where the sealed vault lies. */
+export interface VaultStorage {
+  read(): Promise<SealedVault | null>;
+  write(vault: SealedVault): Promise<void>;
+  remove(): Promise<void>;
+}
+
 /**
- * Secrets of this visit, in memory and nowhere else: not in the store, the document, an export or the log. They are gone
- * with the page.
+ * Secrets of cameras: never in the store, the document, an export or the log. Without a passphrase they are in memory
+ * and gone with the page; with one they are kept sealed, and in memory only while the vault is open.
  */
 export interface Vault {
+  readonly state: VaultState;
+  /** Why the last secret could not be kept; `null` when all is well. */
+  readonly problem: string | null;
+  readonly size: number;
   get(secretRef: string): string | null;
   set(secretRef: string, secret: string): void;
   has(secretRef: string): boolean;
-  /** Tells when a secret was added or changed; never which. */
+  /** Begins to keep what is in memory, under a passphrase; also changes the passphrase of an open vault. */
+  protect(passphrase: string): Promise<void>;
+  /** False when the passphrase is not the right one. What was typed while it was locked is kept too. */
+  unlock(passphrase: string): Promise<boolean>;
+  lock(): Promise<void>;
+  /** Forgets every secret, sealed and in memory. */
+  forget(): Promise<void>;
+  /** Tells when something changed; never what. */
   subscribe(listener: () => void): () => void;
   /** Grows with every change, for useSyncExternalStore. */
   readonly version: number;
 }
 
-export function createMemoryVault(): Vault {
-  const secrets = new Map<string, string>();
-  const listeners = new Set<() => void>();
-  let version = 0;
-  return {
-    get: (secretRef) => secrets.get(secretRef) ?? null,
-    has: (secretRef) => secrets.has(secretRef),
-    set: (secretRef, secret) => {
-      if (secrets.get(secretRef) === secret) return;
-      secrets.set(secretRef, secret);
-      version += 1;
-      for (const listener of listeners) listener();
-    },
-    subscribe: (listener) => {
-      listeners.add(listener);
-      return () => listeners.delete(listener);
-    },
-    get version() {
-      return version;
-    },
+class SealingVault implements Vault {
+  readonly #secrets = new Map<string, string>();
+  readonly #listeners = new Set<() => void>();
+  #key: VaultKey | null = null;
+  #writing: Promise<void> = Promise.resolve();
+  #version = 0;
+  #problem: string | null = null;
+
+  constructor(
+    private readonly storage: VaultStorage,
+    private isSealed: boolean,
+    private readonly iterations: number,
+  ) {}
+
+  get state(): VaultState {
+    return this.#key ? 'open' : this.isSealed ? 'locked' : 'memory';
+  }
+  get problem(): string | null {
+    return this.#problem;
+  }
+  get size(): number {
+    return this.#secrets.size;
+  }
+  get version(): number {
+    return this.#version;
+  }
+  readonly get = (secretRef: string): string | null => this.#secrets.get(secretRef) ?? null;
+  readonly has = (secretRef: string): boolean => this.#secrets.has(secretRef);
+
+  readonly set = (secretRef: string, secret: string): void => {
+    if (this.#secrets.get(secretRef) === secret) return;
+    this.#secrets.set(secretRef, secret);
+    if (this.#key) void this.#write(new Set([secretRef]));
+    this.#tell();
   };
+
+  readonly protect = async (passphrase: string): Promise<void> => {
+    this.#key = await deriveKey(passphrase, newSalt(), this.iterations);
+    this.isSealed = true;
+    await this.#write(null);
+    this.#tell();
+  };
+
+  readonly unlock = async (passphrase: string): Promise<boolean> => {
+    const sealed = await this.storage.read();
+    if (!sealed) return false;
+    const key = await deriveKey(passphrase, sealed.salt, sealed.iterations);
+    const kept = await openSecrets(key, sealed);
+    if (!kept) return false;
+    const typed = new Set(this.#secrets.keys());
+    for (const [ref, secret] of Object.entries(kept)) if (!typed.has(ref)) this.#secrets.set(ref, secret);
+    this.#key = key;
+    if (typed.size > 0) await this.#write(typed);
+    this.#tell();
+    return true;
+  };
+
+  readonly lock = async (): Promise<void> => {
+    await this.#writing;
+    if (!this.#key) return;
+    this.#key = null;
+    this.#secrets.clear();
+    this.#tell();
+  };
+
+  readonly forget = async (): Promise<void> => {
+    await this.#writing;
+    await this.storage.remove();
+    this.#key = null;
+    this.isSealed = false;
+    this.#secrets.clear();
+    this.#problem = null;
+    this.#tell();
+  };
+
+  readonly subscribe = (listener: () => void): (() => void) => {
+    this.#listeners.add(listener);
+    return () => this.#listeners.delete(listener);
+  };
+
+  /** Writes one after the other. What another tab added under the same key is kept: only `changed` is written over it. */
+  #write(changed: ReadonlySet<string> | null): Promise<void> {
+    const key = this.#key;
+    if (!key) return Promise.resolve();
+    this.#writing = this.#writing.then(async () => {
+      try {
+        const sealed = changed === null ? null : await this.storage.read();
+        const theirs: Secrets = sealed ? ((await openSecrets(key, sealed)) ?? {}) : {};
+        for (const [ref, secret] of Object.entries(theirs)) if (!changed?.has(ref)) this.#secrets.set(ref, secret);
+        await this.storage.write(await sealSecrets(key, Object.fromEntries(this.#secrets)));
+        this.#problem = null;
+      } catch {
+        this.#problem = 'The browser could not keep the secret: it lasts for this visit only.';
+        this.#tell();
+      }
+    });
+    return this.#writing;
+  }
+
+  #tell(): void {
+    this.#version += 1;
+    for (const listener of this.#listeners) listener();
+  }
+}
+
+/** The vault of this browser: locked when one is kept, else in memory. Storage that cannot be read counts as empty. */
+export async function createVault(storage: VaultStorage, iterations = KDF_ITERATIONS): Promise<Vault> {
+  const sealed = await storage.read().catch(() => null);
+  return new SealingVault(storage, sealed !== null, iterations);
 }

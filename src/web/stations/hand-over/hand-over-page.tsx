@@ -16,6 +16,7 @@ import { KnownHowMark } from '../../ui/known-how.tsx';
 import { TabStrip } from '../../ui/tab-strip.tsx';
 import { useVault } from '../../vault/vault-context.tsx';
 import { StationFrame } from '../station-frame.tsx';
+import { ShownSecret } from './shown-secret.tsx';
 
 /** The Hand over station: the sheet of one tap, as the destination's form asks for it. */
 export function HandOverPage() {
@@ -73,19 +74,22 @@ function SheetBench({ camera, stream, tap }: { camera: Camera; stream: Stream; t
     if (field.key === 'url') return buildStreamUrl(streamUrlOf(camera, stream, secret()));
     return field.value;
   };
+  const logSaved = (text: string): void =>
+    void dispatch(commandIssued({ kind: 'note', logKind: 'hand-over', subject: `tap:${tap.id}`, text }));
+  const savePlaylist = async (kind: 'm3u8' | 'xspf'): Promise<void> => {
+    const { asM3u8, asXspf, playlistOf } = await import('../../../core/handover/playlists.ts');
+    const entries = playlistOf(site, tap.destinationId);
+    const name = `${fileNameOf(sheet.site)}-${fileNameOf(sheet.destination)}`;
+    if (kind === 'm3u8') download(`${name}.m3u8`, 'application/vnd.apple.mpegurl', asM3u8(entries));
+    else download(`${name}.xspf`, 'application/xspf+xml', asXspf(`${sheet.site}, ${sheet.destination}`, entries));
+    logSaved(`Playlist of ${sheet.destination} saved as ${kind.toUpperCase()}`);
+  };
   const save = async (kind: 'csv' | 'yaml'): Promise<void> => {
     const { sheetsAsCsv, sheetsAsYaml } = await import('../../../core/handover/sheet-files.ts');
     const name = `${fileNameOf(sheet.camera)}-${fileNameOf(sheet.destination)}`;
     if (kind === 'csv') download(`${name}.csv`, 'text/csv', sheetsAsCsv([sheet]));
     else download(`${name}.yaml`, 'application/yaml', sheetsAsYaml([sheet]));
-    dispatch(
-      commandIssued({
-        kind: 'note',
-        logKind: 'hand-over',
-        subject: `tap:${tap.id}`,
-        text: `Sheet of ${sheet.camera} for ${sheet.destination} saved as ${kind.toUpperCase()}`,
-      }),
-    );
+    logSaved(`Sheet of ${sheet.camera} for ${sheet.destination} saved as ${kind.toUpperCase()}`);
   };
   const handOver = (): void => {
     const refs = sheet.fields
@@ -107,6 +111,7 @@ function SheetBench({ camera, stream, tap }: { camera: Camera; stream: Stream; t
         <SheetTable
           sheet={sheet}
           textOf={textOf}
+          isLocked={vault.state === 'locked'}
           hasSecret={camera.account !== null && vault.has(camera.account.secretRef)}
         />
         <p className="mt-3 hidden text-small text-soft print:block">
@@ -145,6 +150,11 @@ function SheetBench({ camera, stream, tap }: { camera: Camera; stream: Stream; t
             <Button onClick={() => void save('yaml')}>Save as YAML</Button>
             <Button onClick={() => print()}>Print</Button>
           </div>
+          <p className="mt-3 mb-1.5 text-soft">Everything that {sheet.destination} draws, as a playlist:</p>
+          <div className="flex flex-wrap gap-2">
+            <Button onClick={() => void savePlaylist('m3u8')}>Save as M3U8</Button>
+            <Button onClick={() => void savePlaylist('xspf')}>Save as XSPF</Button>
+          </div>
           <p className="mt-3 text-small text-soft">
             Saved files and prints never hold the secret. Copy it once where it is asked for.
           </p>
@@ -158,10 +168,12 @@ function SheetTable({
   sheet,
   textOf,
   hasSecret,
+  isLocked,
 }: {
   sheet: Sheet;
   textOf: (field: SheetField) => string | null;
   hasSecret: boolean;
+  isLocked: boolean;
 }) {
   return (
     <table className="w-full">
@@ -183,11 +195,15 @@ function SheetTable({
               </th>
               <td className="align-middle max-md:col-start-1 md:py-1">
                 <span className="inline-flex items-center gap-2">
-                  <span className={field.isCode ? 'font-mono break-all' : ''}>{field.value}</span>
+                  {isSecret && hasSecret ? (
+                    <ShownSecret mask={field.value} secret={() => textOf(field)} />
+                  ) : (
+                    <span className={field.isCode ? 'font-mono break-all' : ''}>{field.value}</span>
+                  )}
                   {field.how && <KnownHowMark how={field.how} />}
                 </span>
                 {isSecret && field.value !== 'none' && !hasSecret && (
-                  <span className="text-small text-soft"> not known in this visit</span>
+                  <span className="text-small text-soft"> {isLocked ? 'locked' : 'not known here'}</span>
                 )}
               </td>
               <td className="no-print w-0 pl-2 text-right align-middle max-md:col-start-2 max-md:row-span-2 max-md:row-start-1 max-md:w-auto max-md:self-center md:py-1">

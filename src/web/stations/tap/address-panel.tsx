@@ -1,23 +1,18 @@
-import { DropdownMenu } from 'radix-ui';
 import { type ClipboardEvent, useEffect, useState } from 'react';
-import {
-  buildStreamUrl,
-  encodeUserinfo,
-  parseStreamUrl,
-  type UrlFaultCode,
-  urlHost,
-} from '../../../core/net/stream-url.ts';
+import { type AddressRemark, addressRemarks } from '../../../core/net/address-remarks.ts';
+import { encodeUserinfo, parseStreamUrl, type UrlFaultCode, urlHost } from '../../../core/net/stream-url.ts';
 import type { TransportChoice } from '../../../core/rtsp/client-types.ts';
+import { workedPaths } from '../../../core/site/probe-evidence.ts';
 import type { Camera, Stream } from '../../../core/site/site-types.ts';
-import { streamUrlOf } from '../../../core/site/stream-address.ts';
-import { commandIssued } from '../../store/site-slice.ts';
-import { useAppDispatch } from '../../store/store.ts';
+import { commandIssued, selectIndex, selectSite } from '../../store/site-slice.ts';
+import { useAppDispatch, useAppSelector } from '../../store/store.ts';
 import { Button } from '../../ui/button.tsx';
 import { Panel } from '../../ui/panel.tsx';
 import { TextField } from '../../ui/text-field.tsx';
 import { UrlLine, type UrlPart } from '../../ui/url-line.tsx';
-import { copyWords, useCopy } from '../../ui/use-copy.ts';
 import { useVault } from '../../vault/vault-context.tsx';
+import { CopyUrlMenu } from './copy-url-menu.tsx';
+import { TransportPicker } from './transport-picker.tsx';
 
 const MASK = '••••••••';
 
@@ -44,21 +39,17 @@ const PASTE_ADVICE: Readonly<Record<UrlFaultCode, string>> = {
     'Host and port of that URL cannot be told apart. A “/”, “?” or “#” in a secret must be encoded; type it into the field Secret.',
 };
 
-function portError(port: string): string | null {
-  return /^\d{1,5}$/.test(port) && Number(port) >= 1 && Number(port) <= 65_535 ? null : 'From 1 to 65535.';
-}
-function hostError(host: string): string | null {
-  const wanted = host.trim();
-  if (wanted === '') return 'An address is needed.';
-  // Nothing but the host may come out of it: no port, no path, no account.
-  const parsed = parseStreamUrl(`rtsp://${urlHost(wanted)}/`);
-  const isHost = parsed.ok && parsed.value.url.host === wanted.toLowerCase() && parsed.value.url.path === '/';
-  return isHost ? null : 'Expected an IPv4 or IPv6 address or a host name.';
-}
-function pathError(path: string): string | null {
-  if (/[\s#]/.test(path)) return 'No blanks and no “#”: encode a blank as %20.';
-  return path === '' || path.startsWith('/') ? null : 'It starts with “/”.';
-}
+const SECRET_WORDS = {
+  memory: 'The secret is kept for this visit only, shown to nobody.',
+  open: 'The secret is kept sealed, shown to nobody.',
+  locked: 'Secrets are locked: unlock them at the top, or type this one.',
+  unknown: 'The secret is not known here.',
+} as const;
+
+const remarkProps = (remark: AddressRemark | undefined) => ({
+  error: remark?.stops ? remark.text : null,
+  warning: remark && !remark.stops ? remark.text : null,
+});
 
 interface AddressPanelProps {
   readonly camera: Camera;
@@ -94,16 +85,25 @@ export function AddressPanel({
   // biome-ignore lint/correctness/useExhaustiveDependencies: the draft follows the document when that changes under it
   useEffect(() => setDraft(saved), [savedKey]);
 
-  const errors = { host: hostError(draft.host), port: portError(draft.port), path: pathError(draft.path) };
-  const isSound = Object.values(errors).every((error) => error === null);
+  const networks = useAppSelector(selectSite).networks;
+  const index = useAppSelector(selectIndex);
   const secretRef = camera.account?.secretRef ?? `secret-${camera.id}`;
   const hasSecret = secretDraft !== '' || vault.has(secretRef);
+  const around = { networks, workedPaths: workedPaths(index, camera) };
+  const known = vault.get(secretRef) ?? '';
+  const remarksOf = (fields: Draft): ReturnType<typeof addressRemarks> => {
+    const { secret, ...remarks } = addressRemarks({ ...fields, secret: secretDraft || known }, around);
+    return secretDraft === '' || !secret ? remarks : { ...remarks, secret };
+  };
+  const remarks = remarksOf(draft);
+  const isSound = Object.values(remarks).every((remark) => !remark.stops);
 
   const keep = (next: Draft): void => {
-    const { host, path } = { host: next.host.trim(), path: next.path };
-    if (hostError(host) === null && portError(next.port) === null && (host !== saved.host || next.port !== saved.port))
-      dispatch(commandIssued({ kind: 'setAddress', cameraId: camera.id, host, port: Number(next.port) }));
-    if (pathError(path) === null && path !== saved.path)
+    const [host, port, path] = [next.host.trim(), next.port.trim(), next.path.trim()];
+    const { host: onHost, port: onPort, path: onPath } = remarksOf(next);
+    if (!onHost?.stops && !onPort?.stops && (host !== saved.host || port !== saved.port))
+      dispatch(commandIssued({ kind: 'setAddress', cameraId: camera.id, host, port: Number(port) }));
+    if (!onPath?.stops && path !== saved.path)
       dispatch(commandIssued({ kind: 'setStreamPath', cameraId: camera.id, streamId: stream.id, path }));
     if (next.user !== saved.user) {
       const account = next.user === '' ? null : { user: next.user, secretRef };
@@ -137,6 +137,7 @@ export function AddressPanel({
 
   const field = (name: keyof Draft) => ({
     value: draft[name],
+    ...remarkProps(remarks[name]),
     isCode: true,
     onChange: (event: { target: { value: string } }) => {
       setPasteProblem(null);
@@ -197,15 +198,9 @@ export function AddressPanel({
           keepSecret();
         }}
       >
-        <TextField label="Host" className="col-span-4 md:col-span-1" error={errors.host} {...field('host')} />
-        <TextField
-          label="Port"
-          inputMode="numeric"
-          className="col-span-2 md:col-span-1"
-          error={errors.port}
-          {...field('port')}
-        />
-        <TextField label="Path" className="col-span-6 md:col-span-1" error={errors.path} {...field('path')} />
+        <TextField label="Host" className="col-span-4 md:col-span-1" {...field('host')} />
+        <TextField label="Port" inputMode="numeric" className="col-span-2 md:col-span-1" {...field('port')} />
+        <TextField label="Path" className="col-span-6 md:col-span-1" {...field('path')} />
         <TextField label="Account" className="col-span-3 md:col-span-1" {...field('user')} />
         <TextField
           label="Secret"
@@ -214,6 +209,7 @@ export function AddressPanel({
           className="col-span-3 md:col-span-1"
           placeholder={vault.has(secretRef) ? MASK : draft.user === '' ? 'none' : 'type it'}
           value={secretDraft}
+          {...remarkProps(remarks.secret)}
           onChange={(event) => setSecretDraft(event.target.value)}
           onBlur={keepSecret}
           isCode
@@ -230,68 +226,9 @@ export function AddressPanel({
           `${isDefaultPort ? '554 is the usual port and is left out. ' : ''}Paste a whole URL into any field to take it apart. ${
             draft.user === ''
               ? ''
-              : hasSecret
-                ? 'The secret is kept for this visit only, shown to nobody.'
-                : 'The secret is not known in this visit.'
+              : SECRET_WORDS[hasSecret ? vault.state : vault.state === 'locked' ? 'locked' : 'unknown']
           }`}
       </p>
     </Panel>
-  );
-}
-
-const TRANSPORTS: readonly { value: TransportChoice; text: string; title: string }[] = [
-  { value: 'auto', text: 'TCP, else UDP', title: 'TCP is asked for first; UDP when the camera refuses it' },
-  { value: 'tcp', text: 'TCP', title: 'Inside the RTSP connection: passes firewalls, loses nothing on the way' },
-  { value: 'udp', text: 'UDP', title: 'Beside the connection: shows what the network loses' },
-];
-
-function TransportPicker({ value, onChange }: { value: TransportChoice; onChange: (choice: TransportChoice) => void }) {
-  return (
-    <select
-      aria-label="Transport"
-      title={TRANSPORTS.find((one) => one.value === value)?.title}
-      value={value}
-      onChange={(event) => onChange(TRANSPORTS.find((one) => one.value === event.target.value)?.value ?? 'auto')}
-      className="h-8 rounded-sheet border border-hair bg-sheet px-1.5 text-small pointer-coarse:h-11"
-    >
-      {TRANSPORTS.map((one) => (
-        <option key={one.value} value={one.value}>
-          {one.text}
-        </option>
-      ))}
-    </select>
-  );
-}
-
-function CopyUrlMenu({ camera, stream }: { camera: Camera; stream: Stream }) {
-  const vault = useVault();
-  const { outcome, copy } = useCopy();
-  const url = streamUrlOf(camera, stream);
-  const secret = camera.account ? vault.get(camera.account.secretRef) : null;
-  const item =
-    'flex min-h-8 cursor-pointer items-center px-3 outline-none data-[highlighted]:bg-verdigris-wash data-[disabled]:text-soft pointer-coarse:min-h-11';
-  return (
-    <DropdownMenu.Root>
-      <DropdownMenu.Trigger asChild>
-        <Button>{copyWords(outcome, 'Copy')}</Button>
-      </DropdownMenu.Trigger>
-      <DropdownMenu.Portal>
-        <DropdownMenu.Content align="end" sideOffset={4} className="z-20 border border-ink bg-sheet py-1">
-          <DropdownMenu.Item
-            className={item}
-            onSelect={() => void copy(buildStreamUrl({ ...url, user: null, password: null }))}
-          >
-            Without account
-          </DropdownMenu.Item>
-          <DropdownMenu.Item
-            className={item}
-            disabled={secret === null}
-            onSelect={() => void copy(buildStreamUrl({ ...url, password: secret }))}
-          >
-            With account and secret
-          </DropdownMenu.Item>
-        </DropdownMenu.Content>
-      </DropdownMenu.Portal>
-    </DropdownMenu.Root>
   );
 }

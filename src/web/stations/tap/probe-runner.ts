@@ -1,8 +1,10 @@
 import type { TransportChoice } from '../../../core/rtsp/client-types.ts';
 import type { Camera, Stream } from '../../../core/site/site-types.ts';
 import { plainUrlOf } from '../../../core/site/stream-address.ts';
+import { ServerRefused, ServerUnreachable } from '../../api/client.ts';
 import { streamProbe } from '../../api/probe-stream.ts';
 import { newId } from '../../store/new-id.ts';
+import { serverMissed } from '../../store/server-slice.ts';
 import { commandIssued } from '../../store/site-slice.ts';
 import type { AppDispatch } from '../../store/store.ts';
 import { probeBroken, probeCancelled, probeEventSeen, probeStarted } from './probe-slice.ts';
@@ -62,8 +64,9 @@ export async function probeStream(
   } catch (error) {
     if (controller.signal.aborted) dispatch(probeCancelled(stream.id));
     else {
+      if (!(error instanceof ServerRefused)) dispatch(serverMissed());
       const message =
-        error instanceof Error && error.name === 'ServerUnreachable'
+        error instanceof ServerRefused || error instanceof ServerUnreachable
           ? error.message
           : 'Clear Tap’s own server went away during the probe. Start it again and probe again; nothing is lost.';
       dispatch(probeBroken({ streamId: stream.id, message }));

@@ -1,6 +1,8 @@
 import { useEffect, useState } from 'react';
 import { sayMs } from '../../../core/base/say.ts';
 import { PROBE_STEPS, type ProbeStepName, type TapeEntry } from '../../../core/probe/probe-types.ts';
+import { selectServer } from '../../store/server-slice.ts';
+import { useAppSelector } from '../../store/store.ts';
 import { Button } from '../../ui/button.tsx';
 import { Panel } from '../../ui/panel.tsx';
 import type { ProbeRun } from './probe-slice.ts';
@@ -86,6 +88,7 @@ function summaryOf(run: ProbeRun): string {
 /** The probe as it happens: each step a bar on one scale of time, each opening to what was said. */
 export function WireTape({ run }: { run: ProbeRun }) {
   const elapsedMs = useElapsedMs(run);
+  const { status } = useAppSelector(selectServer);
   const [opened, setOpened] = useState<ReadonlySet<ProbeStepName>>(new Set());
   const rows = rowsOf(run, elapsedMs);
   const scaleMs = Math.max(MIN_SCALE_MS, ...rows.map((row) => row.endMs));
@@ -138,6 +141,7 @@ export function WireTape({ run }: { run: ProbeRun }) {
       {run.status === 'broken' && (
         <p role="alert" className="mt-2 border-l-[3px] border-brick pl-3">
           {run.message}
+          {status === 'up' && ' The server answers again.'}
         </p>
       )}
       {run.status === 'cancelled' && (

@@ -1,0 +1,44 @@
+import { XMLBuilder } from 'fast-xml-parser';
+import type { Site } from '../site/site-types.ts';
+import { plainUrlOf } from '../site/stream-address.ts';
+
+/** One entry of a playlist: a stream that a destination draws. */
+export interface PlaylistEntry {
+  readonly title: string;
+  /** Without account or secret: the viewer asks for them. */
+  readonly url: string;
+}
+
+/** What a destination draws, in the order of the site's cameras; a stream that it draws for two uses stands once. */
+export function playlistOf(site: Site, destinationId: string): readonly PlaylistEntry[] {
+  const entries = new Map<string, PlaylistEntry>();
+  for (const camera of site.cameras)
+    for (const stream of camera.streams)
+      if (site.taps.some((tap) => tap.destinationId === destinationId && tap.streamId === stream.id))
+        entries.set(stream.id, { title: `${camera.name}, ${stream.label}`, url: plainUrlOf(camera, stream) });
+  return [...entries.values()];
+}
+
+/** A line of its own: a line end in a name would begin another entry. */
+const oneLine = (text: string): string => text.replace(/[\r\n\u2028\u2029]+/g, ' ');
+
+/**
+ * Entries as an extended M3U playlist in UTF-8; live streams have no length, which is written −1.
+ * Source: RFC 8216 §4.3.1.1 (#EXTM3U), §4.3.2.1 (#EXTINF); the −1 is how players write “without end”.
+ */
+export const asM3u8 = (entries: readonly PlaylistEntry[]): string =>
+  ['#EXTM3U', ...entries.flatMap(({ title, url }) => [`#EXTINF:-1,${oneLine(title)}`, url]), ''].join('\n');
+
+/** Entries as XSPF. Source: XSPF version 1, §4 (playlist, trackList, track, location, title). */
+export function asXspf(title: string, entries: readonly PlaylistEntry[]): string {
+  const builder = new XMLBuilder({ ignoreAttributes: false, format: true, suppressEmptyNode: false });
+  return builder.build({
+    '?xml': { '@_version': '1.0', '@_encoding': 'UTF-8' },
+    playlist: {
+      '@_version': '1',
+      '@_xmlns': 'http://xspf.org/ns/0/',
+      title: oneLine(title),
+      trackList: { track: entries.map((entry) => ({ location: entry.url, title: oneLine(entry.title) })) },
+    },
+  });
+}

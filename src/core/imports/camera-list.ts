@@ -1,0 +1,152 @@
+import Papa from 'papaparse';
+import { type Fault, fault } from '../base/fault.ts';
+import { err, ok, type Result } from '../base/result.ts';
+import { addressRemarks } from '../net/address-remarks.ts';
+import { DEFAULT_PORTS, parseStreamUrl } from '../net/stream-url.ts';
+
+/** What a column of a list may hold. `none` is left out. */
+export const LIST_FIELDS = [
+  'none',
+  'name',
+  'place',
+  'maker',
+  'model',
+  'url',
+  'host',
+  'port',
+  'user',
+  'secret',
+  'main path',
+  'sub path',
+] as const;
+export type ListField = (typeof LIST_FIELDS)[number];
+
+/** A table as it stands in a file: headings, and rows with their line in the file. */
+export interface ListTable {
+  readonly headings: readonly string[];
+  readonly rows: readonly { readonly line: number; readonly cells: readonly string[] }[];
+}
+
+/** One camera of a list, sound enough to be added. */
+export interface ListedCamera {
+  readonly name: string;
+  readonly place: string;
+  readonly maker: string;
+  readonly model: string;
+  readonly host: string;
+  readonly port: number;
+  readonly user: string;
+  /** Goes to the vault, never into a document. */
+  readonly secret: string;
+  readonly paths: readonly { readonly label: string; readonly path: string }[];
+}
+
+export type ListRow =
+  | { readonly line: number; readonly name: string; readonly camera: ListedCamera; readonly problem: null }
+  | { readonly line: number; readonly name: string; readonly camera: null; readonly problem: string };
+
+/** Lists of cameras are a few hundred lines. */
+const MAX_CHARS = 4 * 1024 * 1024;
+const MAX_ROWS = 5000;
+const MAX_COLUMNS = 100;
+
+/** Headings as people write them, without signs and in lower case. */
+const HEADINGS: Readonly<Record<Exclude<ListField, 'none'>, readonly string[]>> = {
+  name: ['name', 'camera', 'cameraname', 'title', 'label', 'channelname'],
+  place: ['place', 'location', 'where', 'site', 'room', 'position'],
+  maker: ['maker', 'make', 'manufacturer', 'brand', 'vendor'],
+  model: ['model', 'type', 'modelname', 'product'],
+  url: ['url', 'rtsp', 'rtspurl', 'streamurl', 'stream', 'uri', 'mainurl'],
+  host: ['host', 'ip', 'address', 'ipaddress', 'hostname', 'ipv4', 'camip'],
+  port: ['port', 'rtspport'],
+  user: ['user', 'username', 'account', 'login', 'usr'],
+  secret: ['secret', 'password', 'pass', 'pwd', 'passwd'],
+  'main path': ['path', 'mainpath', 'main', 'rtsppath', 'mainstream'],
+  'sub path': ['subpath', 'sub', 'substream', 'secondpath'],
+};
+const plain = (heading: string): string => heading.toLowerCase().replace(/[^a-z0-9]/g, '');
+
+/** Reads the text of a CSV file (RFC 4180; comma, semicolon or tab). Rows are not judged yet. */
+export function readListTable(text: string): Result<ListTable, Fault> {
+  if (text.length > MAX_CHARS) return err(fault('site.list-too-large', 'Expected a list below 4 MB.'));
+  if (text.includes('\u0000') || text.includes('\ufffd'))
+    return err(fault('site.list-no-text', 'This is no text in UTF-8. Save the list as CSV, UTF-8, and take that.'));
+  const { data } = Papa.parse<string[]>(text.replace(/^\ufeff/, ''), { skipEmptyLines: false });
+  const lines = data.map((cells, index) => ({ line: index + 1, cells: cells.map((cell) => cell.trim()) }));
+  const filled = lines.filter(({ cells }) => cells.some((cell) => cell !== ''));
+  const [head, ...rows] = filled;
+  if (!head || rows.length === 0)
+    return err(fault('site.list-empty', 'Expected a line of headings and a line for each camera; there is less.'));
+  if (head.cells.length > MAX_COLUMNS || rows.length > MAX_ROWS)
+    return err(fault('site.list-too-large', `Expected up to ${MAX_ROWS} rows and ${MAX_COLUMNS} columns.`));
+  return ok({ headings: head.cells, rows });
+}
+
+/** Which column holds what, by its heading; the first of two that mean the same. */
+export function guessColumns(headings: readonly string[]): readonly ListField[] {
+  const taken = new Set<ListField>();
+  return headings.map((heading) => {
+    const field = LIST_FIELDS.find(
+      (candidate) => candidate !== 'none' && !taken.has(candidate) && HEADINGS[candidate].includes(plain(heading)),
+    );
+    if (field) taken.add(field);
+    return field ?? 'none';
+  });
+}
+
+/**
+ * Turns rows into cameras. A row that does not fit is named with what is wrong, and the others are not held up.
+ * @param columns what each column holds, in the table's order
+ * @param namesHere names of cameras that the site has already
+ */
+export function camerasOfList(
+  { rows }: ListTable,
+  columns: readonly ListField[],
+  namesHere: readonly string[],
+): readonly ListRow[] {
+  const names = new Set(namesHere.map((name) => name.toLowerCase()));
+  return rows.map(({ line, cells }) => {
+    const cell = (field: ListField): string => {
+      const at = columns.indexOf(field);
+      return at < 0 ? '' : (cells[at] ?? '');
+    };
+    const name = cell('name');
+    const refused = (problem: string): ListRow => ({ line, name, camera: null, problem });
+    if (name === '' || name.length > 80) return refused('A name of 1 to 80 characters is needed.');
+    if (names.has(name.toLowerCase())) return refused('A camera of this name is here already.');
+    const read = cameraOf(cell);
+    if (!read.ok) return refused(read.error);
+    names.add(name.toLowerCase());
+    return { line, name, camera: { name, ...read.value }, problem: null };
+  });
+}
+
+function cameraOf(cell: (field: ListField) => string): Result<Omit<ListedCamera, 'name'>, string> {
+  let host = cell('host');
+  let port = cell('port') || String(DEFAULT_PORTS.rtsp);
+  let user = cell('user');
+  let secret = cell('secret');
+  let main = cell('main path');
+  if (cell('url') !== '') {
+    const parsed = parseStreamUrl(cell('url'));
+    if (!parsed.ok) return err(`${parsed.error.message}.`);
+    const { url } = parsed.value;
+    if (url.scheme !== 'rtsp') return err(`Expected rtsp://, got ${url.scheme}://.`);
+    host = url.host;
+    port = String(url.port);
+    user ||= url.user ?? '';
+    secret ||= url.password ?? '';
+    main ||= `${url.path}${url.query === null ? '' : `?${url.query}`}`;
+  }
+  const paths = [
+    { label: 'main', path: main },
+    { label: 'sub', path: cell('sub path') },
+  ].filter(({ label, path }) => label === 'main' || path !== '');
+  for (const { path } of paths) {
+    const remarks = addressRemarks({ host, port, path, user, secret }, { networks: [], workedPaths: [] });
+    const stops = Object.values(remarks).find((remark) => remark.stops);
+    if (stops) return err(`${stops.field}: ${stops.text}`);
+  }
+  const [place, maker, model] = [cell('place').slice(0, 200), cell('maker').slice(0, 80), cell('model').slice(0, 80)];
+  return ok({ place, maker, model, host, port: Number(port), user, secret, paths });
+}

@@ -1,0 +1,128 @@
+import ipaddr from 'ipaddr.js';
+import { encodeUserinfo, parseStreamUrl, urlHost } from './stream-url.ts';
+
+/** The fields of a stream's address as they stand while somebody types. */
+export interface AddressDraft {
+  readonly host: string;
+  readonly port: string;
+  readonly path: string;
+  readonly user: string;
+  readonly secret: string;
+}
+export type AddressField = keyof AddressDraft;
+
+/** What the remarks are measured against. */
+export interface AddressSurroundings {
+  readonly networks: readonly { readonly name: string; readonly cidr: string }[];
+  /** Paths of this camera that gave a picture. */
+  readonly workedPaths: readonly string[];
+}
+
+/** `stops`: it cannot be kept or dialled like this. Otherwise it may be right, and is likely not. */
+export interface AddressRemark {
+  readonly field: AddressField;
+  readonly stops: boolean;
+  readonly text: string;
+}
+
+type Remarks = (draft: AddressDraft, around: AddressSurroundings) => readonly Omit<AddressRemark, 'field'>[];
+
+const stop = (text: string) => [{ stops: true, text }];
+const hint = (text: string) => [{ stops: false, text }];
+const NONE: readonly never[] = [];
+
+const hasBlankEnd = (text: string): boolean => text !== text.trim();
+/** RFC 3986 §3.3: pchar, "/" and "?"; "%" is looked at apart. */
+const NOT_IN_PATH = /[^A-Za-z0-9\-._~!$&'()*+,;=:@/?%]/u;
+const LONE_PERCENT = /%(?![0-9A-Fa-f]{2})/;
+const LOOKS_LIKE_LOGIN = /(?:^|[?&/])(?:pass|passw|password|pwd)=/i;
+
+function rangeOf(address: string): string | null {
+  return ipaddr.IPv4.isValidFourPartDecimal(address) || ipaddr.IPv6.isValid(address)
+    ? ipaddr.process(address).range()
+    : null;
+}
+
+function liesIn(address: string, cidr: string): boolean {
+  try {
+    return ipaddr.process(address).match(ipaddr.parseCIDR(cidr));
+  } catch {
+    return false; // another address family, or a network that was noted wrong
+  }
+}
+
+const host: Remarks = (draft, { networks }) => {
+  const wanted = draft.host.trim();
+  if (wanted === '') return stop('An address is needed.');
+  if (wanted.includes('/')) return stop('Only the host stands here; paste a whole URL to take it apart.');
+  const withPort = /^([^:]+):(\d+)$/.exec(wanted);
+  if (withPort) return stop(`The port has a field of its own: ${withPort[2]}.`);
+  if (/^[\d.]+$/.test(wanted) && rangeOf(wanted) === null)
+    return stop('An IPv4 address has four numbers from 0 to 255.');
+  const parsed = parseStreamUrl(`rtsp://${urlHost(wanted)}/`);
+  if (!parsed.ok || parsed.value.url.host !== wanted.toLowerCase() || parsed.value.url.path !== '/')
+    return stop('Expected an IPv4 or IPv6 address or a host name.');
+  if (hasBlankEnd(draft.host)) return hint('A blank at the end is left out.');
+  const range = rangeOf(wanted);
+  if (range === 'unicast') return hint('A public address: it is not dialled.');
+  if (range !== null && networks.length > 0 && !networks.some(({ cidr }) => liesIn(wanted, cidr)))
+    return hint(`Outside this site’s networks: ${networks.map(({ name, cidr }) => `${name} ${cidr}`).join(', ')}.`);
+  return NONE;
+};
+
+const port: Remarks = (draft) => {
+  const wanted = draft.port.trim();
+  if (wanted === '') return stop('Missing; 554 is usual.');
+  if (!/^\d{1,5}$/.test(wanted) || Number(wanted) < 1 || Number(wanted) > 65_535) return stop('From 1 to 65535.');
+  return wanted === '80' || wanted === '443' ? hint('Mostly the web page.') : NONE;
+};
+
+const path: Remarks = (draft, { workedPaths }) => {
+  const wanted = draft.path.trim();
+  if (holdsSecret(wanted, draft.secret))
+    return stop('The secret stands in the path, where everyone would see it. Take it out; it has a field of its own.');
+  if (wanted !== '' && !wanted.startsWith('/')) return stop('It starts with “/”.');
+  const sign = NOT_IN_PATH.exec(wanted)?.[0];
+  if (sign !== undefined) {
+    const name = sign === ' ' ? 'A blank' : `“${sign}”`;
+    return stop(`${name} needs encoding: ${encodeURIComponent(sign)}.`);
+  }
+  if (LONE_PERCENT.test(wanted)) return stop('“%” needs encoding: %25.');
+  if (hasBlankEnd(draft.path)) return hint('A blank at the end is left out.');
+  const sameButCase = workedPaths.find((worked) => worked !== wanted && worked.toLowerCase() === wanted.toLowerCase());
+  if (sameButCase !== undefined && !workedPaths.includes(wanted))
+    return hint(`${sameButCase} worked before; letter case differs here.`);
+  return LOOKS_LIKE_LOGIN.test(wanted) ? hint('It looks as if a login stood in the path.') : NONE;
+};
+
+/** Short secrets stand in paths by chance. */
+const SHORTEST_SECRET = 4;
+const holdsSecret = (wanted: string, secret: string): boolean =>
+  secret.length >= SHORTEST_SECRET && (wanted.includes(secret) || wanted.includes(encodeUserinfo(secret)));
+
+const user: Remarks = (draft) => {
+  if (hasBlankEnd(draft.user)) return hint('A blank at the end counts.');
+  if (draft.user.includes(':')) return hint('Basic login takes no “:” in it.');
+  return encodeUserinfo(draft.user) === draft.user ? NONE : hint('Encoded in the URL for you.');
+};
+
+// Says that a sign needs encoding, not which: the screen tells nothing of a secret.
+const secret: Remarks = (draft) => {
+  if (hasBlankEnd(draft.secret)) return hint('A blank at the end counts.');
+  return encodeUserinfo(draft.secret) === draft.secret ? NONE : hint('Encoded in the URL for you.');
+};
+
+const FIELDS: Readonly<Record<AddressField, Remarks>> = { host, port, path, user, secret };
+
+/** What is wrong, or likely wrong, with an address as it is typed: at most one remark a field, what stops it first. */
+export function addressRemarks(
+  draft: AddressDraft,
+  around: AddressSurroundings,
+): Readonly<Partial<Record<AddressField, AddressRemark>>> {
+  const remarks: Partial<Record<AddressField, AddressRemark>> = {};
+  for (const field of ['host', 'port', 'path', 'user', 'secret'] as const) {
+    const [first] = FIELDS[field](draft, around);
+    if (first) remarks[field] = { field, ...first };
+  }
+  return remarks;
+}

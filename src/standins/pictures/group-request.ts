@@ -1,0 +1,12 @@
+import type { PictureFormat } from './painter.ts';
+
+/** A group of pictures to draw and encode. */
+export interface GroupRequest extends PictureFormat {
+  readonly codec: 'H264' | 'JPEG';
+  readonly fps: number;
+  readonly frames: number;
+  /** Time of the first picture, as its clock will show it. */
+  readonly startUnixMs: number;
+  /** H.264 quantiser, 10 (fine) … 51 (coarse); for JPEG its quality, 1 … 100 (fine). */
+  readonly quantiser: number;
+}

@@ -1,0 +1,132 @@
+import { Command } from 'cmdk';
+import { Dialog } from 'radix-ui';
+import { useNavigate } from 'react-router';
+import { STATION_NAMES, STATIONS } from '../../core/rules/gates.ts';
+import { modelOf } from '../round/model-of.ts';
+import {
+  editRedone,
+  editUndone,
+  selectLanes,
+  selectRedoLabel,
+  selectSite,
+  selectUndoLabel,
+} from '../store/site-slice.ts';
+import { slipAsked } from '../store/slip-slice.ts';
+import { useAppDispatch, useAppSelector } from '../store/store.ts';
+import { fileNameOf } from './site-files.ts';
+
+interface Found {
+  readonly id: string;
+  readonly label: string;
+  /** What else it is found by, and shown small. */
+  readonly beside: string;
+  readonly act: () => void;
+}
+
+/** Above this many cameras their stations are left out: the list would only grow longer. */
+const CAMERAS_WITH_STATIONS = 60;
+
+/** `/`: everything by its name. Cameras with their address, the stations of each, destinations, places and acts. */
+export function Finder({ onClose }: { onClose: () => void }) {
+  const dispatch = useAppDispatch();
+  const navigate = useNavigate();
+  const site = useAppSelector(selectSite);
+  const lanes = useAppSelector(selectLanes);
+  const undo = useAppSelector(selectUndoLabel);
+  const redo = useAppSelector(selectRedoLabel);
+  const root = `/site/${site.id}`;
+  const go = (to: string) => () => void navigate(to);
+
+  const cameras: Found[] = site.cameras.map((camera, index) => ({
+    id: camera.id,
+    label: camera.name,
+    beside: `${modelOf(site, camera)} ${camera.host}`,
+    act: go(`${root}/camera/${camera.id}/${lanes[index]?.standsAt ?? 'hand-over'}`),
+  }));
+  const stations: Found[] = site.cameras.flatMap((camera) =>
+    STATIONS.map((station) => ({
+      id: `${camera.id} ${station}`,
+      label: `${camera.name}: ${STATION_NAMES[station]}`,
+      beside: '',
+      act: go(`${root}/camera/${camera.id}/${station}`),
+    })),
+  );
+  const destinations: Found[] = site.destinations.flatMap((destination) => {
+    const tap = site.taps.find(({ destinationId }) => destinationId === destination.id);
+    const camera = tap?.cameraId ?? site.cameras[0]?.id;
+    return camera === undefined
+      ? []
+      : [
+          {
+            id: destination.id,
+            label: destination.name,
+            beside: tap ? 'its first tap' : 'nothing taps it yet',
+            act: go(`${root}/camera/${camera}/${tap ? 'hand-over' : 'tap'}`),
+          },
+        ];
+  });
+  const acts: Found[] = [
+    { id: 'round', label: 'Round', beside: '', act: go(root) },
+    { id: 'logbook', label: 'Logbook', beside: '', act: go(`${root}/logbook`) },
+    { id: 'vault', label: 'Secrets: keep, lock, unlock', beside: '', act: () => dispatch(slipAsked('vault')) },
+    { id: 'shortcuts', label: 'Keys', beside: '', act: () => dispatch(slipAsked('shortcuts')) },
+    {
+      id: 'export',
+      label: 'Export this site',
+      beside: `${fileNameOf(site.name)}.cleartap.json`,
+      act: () => void import('./site-files.ts').then(({ exportSite }) => exportSite(site)),
+    },
+    ...(undo === null
+      ? []
+      : [{ id: 'undo', label: 'Take back', beside: undo, act: () => void dispatch(editUndone()) }]),
+    ...(redo === null ? [] : [{ id: 'redo', label: 'Do again', beside: redo, act: () => void dispatch(editRedone()) }]),
+  ];
+
+  const group = (heading: string, found: readonly Found[]) =>
+    found.length > 0 && (
+      <Command.Group heading={heading}>
+        {found.map(({ id, label, beside, act }) => (
+          <Command.Item
+            key={id}
+            value={`${heading} ${label} ${beside} ${id}`}
+            onSelect={() => {
+              onClose();
+              act();
+            }}
+            className="flex min-h-8 cursor-pointer items-baseline gap-3 px-4 py-1 data-[selected=true]:bg-verdigris-wash pointer-coarse:min-h-11 pointer-coarse:items-center"
+          >
+            <span>{label}</span>
+            <span className="ml-auto truncate text-small text-soft">{beside}</span>
+          </Command.Item>
+        ))}
+      </Command.Group>
+    );
+
+  return (
+    <Dialog.Root open onOpenChange={(isOpen) => !isOpen && onClose()}>
+      <Dialog.Portal>
+        <Dialog.Overlay className="fixed inset-0 z-30 bg-ink/35" />
+        <Dialog.Content
+          aria-describedby={undefined}
+          className="fixed inset-x-0 top-0 z-30 border border-ink bg-sheet md:inset-x-auto md:top-20 md:left-1/2 md:w-[560px] md:-translate-x-1/2"
+        >
+          <Dialog.Title className="sr-only">Find</Dialog.Title>
+          <Command label="Find" className="flex flex-col">
+            <Command.Input
+              autoFocus
+              placeholder="Name of a camera, an address, an act"
+              className="min-h-11 border-b border-hair bg-sheet px-4 outline-none focus-visible:outline-none"
+            />
+            <Command.List className="max-h-[60dvh] overflow-auto pb-2 [&_[cmdk-group-heading]]:px-4 [&_[cmdk-group-heading]]:pt-3 [&_[cmdk-group-heading]]:pb-1 [&_[cmdk-group-heading]]:text-small [&_[cmdk-group-heading]]:text-soft">
+              <Command.Empty className="px-4 py-3 text-soft">Nothing of that name.</Command.Empty>
+              {group('Cameras', cameras)}
+              {group('Destinations', destinations)}
+              {group('Acts', acts)}
+              {cameras.length <= CAMERAS_WITH_STATIONS && group('Stations', stations)}
+            </Command.List>
+          </Command>
+        </Dialog.Content>
+      </Dialog.Portal>
+    </Dialog.Root>
+  );
+}

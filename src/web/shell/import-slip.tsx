@@ -1,0 +1,124 @@
+import { useMemo, useState } from 'react';
+import {
+  camerasOfList,
+  guessColumns,
+  LIST_FIELDS,
+  type ListField,
+  type ListTable,
+} from '../../core/imports/camera-list.ts';
+import { commandIssued, selectSite } from '../store/site-slice.ts';
+import { useAppDispatch, useAppSelector } from '../store/store.ts';
+import { Button } from '../ui/button.tsx';
+import { DialogFrame } from '../ui/dialog-frame.tsx';
+import { Drop } from '../ui/drop.tsx';
+import { useVault } from '../vault/vault-context.tsx';
+import { cellShown, importOf } from './import-cameras.ts';
+
+interface ImportSlipProps {
+  readonly fileName: string;
+  readonly table: ListTable;
+  readonly onClose: () => void;
+}
+
+/** As many rows as a person looks through; all of them are taken. */
+const ROWS_SHOWN = 200;
+
+/** A camera list before it is taken: which column holds what, which rows fit, and why the others do not. */
+export function ImportSlip({ fileName, table, onClose }: ImportSlipProps) {
+  const dispatch = useAppDispatch();
+  const vault = useVault();
+  const site = useAppSelector(selectSite);
+  const [columns, setColumns] = useState<readonly ListField[]>(() => guessColumns(table.headings));
+  const rows = useMemo(
+    () =>
+      camerasOfList(
+        table,
+        columns,
+        site.cameras.map(({ name }) => name),
+      ),
+    [table, columns, site.cameras],
+  );
+  const good = rows.flatMap(({ camera }) => camera ?? []);
+  const leftOut = rows.length - good.length;
+  const choose = (at: number, field: ListField): void =>
+    setColumns(columns.map((old, index) => (index === at ? field : old === field && field !== 'none' ? 'none' : old)));
+  const take = (): void => {
+    const { cameras, models, secrets } = importOf(good, site.models);
+    for (const [ref, secret] of Object.entries(secrets)) vault.set(ref, secret);
+    dispatch(commandIssued({ kind: 'importCameras', cameras, models, from: fileName.slice(0, 80), leftOut }));
+    onClose();
+  };
+  return (
+    <DialogFrame
+      title={`Cameras of ${fileName}`}
+      description="Say what each column holds. Nothing is added before you take it."
+      isOpen
+      isWide
+      onOpenChange={(isOpen) => !isOpen && onClose()}
+    >
+      <section className="max-h-[55dvh] overflow-auto border border-hair" aria-label="Preview">
+        <table className="w-full text-small">
+          <thead className="sticky top-0 bg-sheet">
+            <tr className="border-b border-hair text-left">
+              <th className="px-2 py-1.5">Row</th>
+              {table.headings.map((heading, at) => (
+                // biome-ignore lint/suspicious/noArrayIndexKey: two columns may have one heading; their place is who they are
+                <th key={at} className="px-2 py-1.5 font-normal">
+                  <span className="block text-soft">{heading || `Column ${at + 1}`}</span>
+                  <select
+                    aria-label={`Column ${heading || at + 1} holds`}
+                    value={columns[at] ?? 'none'}
+                    onChange={(event) =>
+                      choose(at, LIST_FIELDS.find((field) => field === event.target.value) ?? 'none')
+                    }
+                    className={`min-h-7 rounded-control border border-hair bg-paper pointer-coarse:min-h-11 ${columns[at] === 'none' ? 'text-soft' : 'font-strong'}`}
+                  >
+                    {LIST_FIELDS.map((field) => (
+                      <option key={field} value={field}>
+                        {field === 'none' ? 'left out' : field}
+                      </option>
+                    ))}
+                  </select>
+                </th>
+              ))}
+            </tr>
+          </thead>
+          <tbody>
+            {rows.slice(0, ROWS_SHOWN).map((row, index) => (
+              <tr key={row.line} className="border-b border-grid align-top last:border-b-0">
+                <th scope="row" className="px-2 py-1 text-left font-normal whitespace-nowrap">
+                  <span className="inline-flex items-center gap-1">
+                    <Drop verdict={row.camera ? 'ok' : 'will-not-work'} size={18} /> {row.line}
+                  </span>
+                </th>
+                {row.problem === null ? (
+                  table.headings.map((heading, at) => (
+                    // biome-ignore lint/suspicious/noArrayIndexKey: see above
+                    <td key={`${heading}-${at}`} className={`px-2 py-1 ${columns[at] === 'none' ? 'text-faint' : ''}`}>
+                      {cellShown(columns[at] ?? 'none', table.rows[index]?.cells[at] ?? '')}
+                    </td>
+                  ))
+                ) : (
+                  <td colSpan={table.headings.length} className="px-2 py-1">
+                    <b>{row.name || 'without a name'}</b> <span className="text-brick">{row.problem}</span>
+                  </td>
+                )}
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </section>
+      <div className="mt-3 flex flex-wrap items-center gap-2">
+        <p className="mr-auto">
+          {good.length} of {rows.length} fit
+          {leftOut > 0 && <span className="text-brick">; {leftOut} are left out</span>}
+          {rows.length > ROWS_SHOWN && `. The first ${ROWS_SHOWN} are shown.`}
+        </p>
+        <Button onClick={onClose}>Leave it</Button>
+        <Button kind="main" disabled={good.length === 0} onClick={take}>
+          Add {good.length} {good.length === 1 ? 'camera' : 'cameras'}
+        </Button>
+      </div>
+    </DialogFrame>
+  );
+}

@@ -1,0 +1,35 @@
+import { Button } from '../ui/button.tsx';
+import { DialogFrame } from '../ui/dialog-frame.tsx';
+import { SHORTCUTS } from './shortcut.ts';
+
+const isMac = /mac|iphone|ipad/i.test(navigator.userAgent);
+
+/** What `?` shows. */
+export function ShortcutList({ onClose }: { onClose: () => void }) {
+  return (
+    <DialogFrame
+      title="Keys"
+      description="They work wherever you are not typing."
+      isOpen
+      onOpenChange={(isOpen) => !isOpen && onClose()}
+    >
+      <dl className="grid grid-cols-[auto_1fr] items-center gap-x-5 gap-y-1.5">
+        {SHORTCUTS.map(({ keys, shown, does }) => (
+          <div key={keys} className="contents">
+            <dt className="flex gap-1">
+              {shown.map((key) => (
+                <kbd key={key} className="rounded-control border border-hair px-1.5 font-mono text-small">
+                  {isMac && key === 'Ctrl' ? '⌘' : key}
+                </kbd>
+              ))}
+            </dt>
+            <dd>{does}</dd>
+          </div>
+        ))}
+      </dl>
+      <div className="mt-4 flex justify-end">
+        <Button onClick={onClose}>Close</Button>
+      </div>
+    </DialogFrame>
+  );
+}

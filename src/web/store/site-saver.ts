@@ -1,0 +1,109 @@
+import type { Site } from '../../core/site/site-types.ts';
+import { newId } from './new-id.ts';
+import { ChangedElsewhere, saveSite } from './site-store.ts';
+import { putSpill } from './spill.ts';
+
+/** How the last change stands in the browser's store. */
+export type SaveState =
+  | { readonly status: 'saved' }
+  | { readonly status: 'pending' }
+  | { readonly status: 'failed'; readonly message: string }
+  /** Another tab wrote to the same site: the person chooses. */
+  | { readonly status: 'clash'; readonly savedAt: string };
+
+interface Waiting {
+  readonly site: Site;
+  readonly change: string;
+}
+
+export interface SaverOptions {
+  readonly onState: (state: SaveState) => void;
+  readonly onSaved: (siteId: string, revision: number) => void;
+}
+
+/** Quiet time after a change before it is written, and the longest that a change waits. */
+const QUIET_MS = 400;
+const LONGEST_MS = 2000;
+
+const words = (error: unknown): string => {
+  const name = error instanceof Error || error instanceof DOMException ? error.name : 'unknown';
+  return name === 'QuotaExceededError'
+    ? 'The browser’s store is full: the last changes are in this page only. Export the site file, then make room.'
+    : `The browser could not keep the last changes (${name}): they are in this page only. Export the site file now.`;
+};
+
+/** Writes the open site behind the person's back: soon after a change, and at once when the page is about to go. */
+export class SiteSaver {
+  #waiting: Waiting | null = null;
+  #timer: ReturnType<typeof setTimeout> | null = null;
+  #waitingSinceMs = 0;
+  #revision: number | null = null;
+  #running: Promise<void> = Promise.resolve();
+
+  constructor(private readonly options: SaverOptions) {}
+
+  get hasUnsaved(): boolean {
+    return this.#waiting !== null;
+  }
+
+  /** A site was opened at this revision; `null` when the store does not have it. */
+  opened(revision: number | null): void {
+    this.#forget();
+    this.#revision = revision;
+  }
+
+  changed(site: Site): void {
+    const nowMs = performance.now();
+    if (!this.#waiting) this.#waitingSinceMs = nowMs;
+    this.#waiting = { site, change: newId('change') };
+    this.options.onState({ status: 'pending' });
+    if (this.#timer) clearTimeout(this.#timer);
+    const latestMs = this.#waitingSinceMs + LONGEST_MS - nowMs;
+    this.#timer = setTimeout(() => void this.flush(), Math.max(0, Math.min(QUIET_MS, latestMs)));
+  }
+
+  /** Writes now what waits. */
+  flush(): Promise<void> {
+    if (this.#timer) clearTimeout(this.#timer);
+    this.#timer = null;
+    this.#running = this.#running.then(() => this.#write());
+    return this.#running;
+  }
+
+  /** The page may be gone in a moment: puts what waits down at once, and begins to write it. */
+  leave(): void {
+    if (!this.#waiting) return;
+    const { site, change } = this.#waiting;
+    putSpill(site.id, { revision: this.#revision, change, site });
+    void this.flush();
+  }
+
+  /** The person chose this tab's site over the other's. */
+  async overwrite(site: Site): Promise<void> {
+    this.#revision = null;
+    this.changed(site);
+    await this.flush();
+  }
+
+  async #write(): Promise<void> {
+    const waiting = this.#waiting;
+    if (!waiting) return;
+    try {
+      const revision = await saveSite(waiting.site, this.#revision, waiting.change);
+      this.#revision = revision;
+      this.options.onSaved(waiting.site.id, revision);
+      if (this.#waiting !== waiting) return; // changed meanwhile; its own timer writes that
+      this.#waiting = null;
+      this.options.onState({ status: 'saved' });
+    } catch (error) {
+      if (error instanceof ChangedElsewhere) this.options.onState({ status: 'clash', savedAt: error.savedAt });
+      else this.options.onState({ status: 'failed', message: words(error) });
+    }
+  }
+
+  #forget(): void {
+    if (this.#timer) clearTimeout(this.#timer);
+    this.#timer = null;
+    this.#waiting = null;
+  }
+}

@@ -1,0 +1,15 @@
+import localforage from 'localforage';
+import type { VaultStorage } from './vault.ts';
+import type { SealedVault } from './vault-crypto.ts';
+
+const KEY = 'vault';
+
+/** The sealed vault in this browser, apart from the sites. */
+export function browserVaultStorage(): VaultStorage {
+  const store = localforage.createInstance({ name: 'clear-tap', storeName: 'vault' });
+  return {
+    read: () => store.getItem<SealedVault>(KEY),
+    write: async (vault) => void (await store.setItem(KEY, vault)),
+    remove: () => store.removeItem(KEY),
+  };
+}

@@ -1,0 +1,156 @@
+import { expect, test } from '@jest/globals';
+import { createVault, type VaultStorage } from './vault.ts';
+import { deriveKey, newSalt, openSecrets, type SealedVault, sealSecrets } from './vault-crypto.ts';
+
+/** Few rounds: the strength is a constant of its own, the shape is what is tested. */
+const FAST = 1000;
+const PASSPHRASE = 'four grey herons wading';
+
+function memoryStorage(): VaultStorage & { kept: SealedVault | null; isFull: boolean; writes: SealedVault[] } {
+  const storage = {
+    kept: null as SealedVault | null,
+    isFull: false,
+    writes: [] as SealedVault[],
+    read: async () => storage.kept,
+    write: async (vault: SealedVault) => {
+      if (storage.isFull) throw new DOMException('no room', 'QuotaExceededError');
+      storage.kept = vault;
+      storage.writes.push(vault);
+    },
+    remove: async () => {
+      storage.kept = null;
+    },
+  };
+  return storage;
+}
+const settled = (): Promise<void> => new Promise((resolve) => setTimeout(resolve, 30));
+const latin = (vault: SealedVault | null): string =>
+  vault ? String.fromCharCode(...vault.sealed, ...vault.iv, ...vault.salt) : '';
+
+test('without a passphrase secrets are in memory and nowhere else', async () => {
+  const storage = memoryStorage();
+  const vault = await createVault(storage, FAST);
+  vault.set('a', 'Weir & Gate/7');
+  expect(vault).toMatchObject({ state: 'memory', size: 1 });
+  expect(vault.get('a')).toBe('Weir & Gate/7');
+  expect(storage.kept).toBeNull();
+});
+
+test('under a passphrase they are kept sealed, and come back by the right words alone', async () => {
+  const storage = memoryStorage();
+  const first = await createVault(storage, FAST);
+  first.set('a', 'Weir & Gate/7');
+  await first.protect(PASSPHRASE);
+  first.set('b', 'oiled#laces');
+  await settled();
+  expect(latin(storage.kept)).not.toMatch(/Weir|laces|heron/);
+
+  const second = await createVault(storage, FAST);
+  expect(second.state).toBe('locked');
+  expect(second.get('a')).toBeNull();
+  expect(await second.unlock('four grey herons walking')).toBe(false);
+  expect(second.state).toBe('locked');
+  expect(await second.unlock(PASSPHRASE)).toBe(true);
+  expect([second.get('a'), second.get('b')]).toEqual(['Weir & Gate/7', 'oiled#laces']);
+  await second.lock();
+  expect(second).toMatchObject({ state: 'locked', size: 0 });
+});
+
+test('what is typed while it is locked is kept with the rest once it is open', async () => {
+  const storage = memoryStorage();
+  const first = await createVault(storage, FAST);
+  first.set('a', 'old');
+  first.set('b', 'stays');
+  await first.protect(PASSPHRASE);
+  const second = await createVault(storage, FAST);
+  second.set('a', 'new');
+  expect(second.get('a')).toBe('new');
+  await second.unlock(PASSPHRASE);
+  const third = await createVault(storage, FAST);
+  await third.unlock(PASSPHRASE);
+  expect([third.get('a'), third.get('b')]).toEqual(['new', 'stays']);
+});
+
+test('two tabs under one passphrase do not lose each other’s secrets', async () => {
+  const storage = memoryStorage();
+  const first = await createVault(storage, FAST);
+  await first.protect(PASSPHRASE);
+  const second = await createVault(storage, FAST);
+  await second.unlock(PASSPHRASE);
+  first.set('of-first', '1');
+  await settled();
+  second.set('of-second', '2');
+  await settled();
+  const third = await createVault(storage, FAST);
+  await third.unlock(PASSPHRASE);
+  expect([third.get('of-first'), third.get('of-second')]).toEqual(['1', '2']);
+});
+
+test('a new passphrase closes the old one out; forgetting leaves nothing', async () => {
+  const storage = memoryStorage();
+  const vault = await createVault(storage, FAST);
+  vault.set('a', 'x');
+  await vault.protect(PASSPHRASE);
+  await vault.protect('another one entirely');
+  const again = await createVault(storage, FAST);
+  expect(await again.unlock(PASSPHRASE)).toBe(false);
+  expect(await again.unlock('another one entirely')).toBe(true);
+  await again.forget();
+  expect(again).toMatchObject({ state: 'memory', size: 0 });
+  expect(storage.kept).toBeNull();
+});
+
+test('a store that is full is told, and the secret lasts for the visit', async () => {
+  const storage = memoryStorage();
+  const vault = await createVault(storage, FAST);
+  await vault.protect(PASSPHRASE);
+  storage.isFull = true;
+  vault.set('a', 'x');
+  await settled();
+  expect(vault.problem).toMatch(/for this visit only/);
+  expect(vault.get('a')).toBe('x');
+});
+
+test('listeners hear that something changed', async () => {
+  const vault = await createVault(memoryStorage(), FAST);
+  const versions: number[] = [];
+  const stop = vault.subscribe(() => versions.push(vault.version));
+  vault.set('a', 'x');
+  vault.set('a', 'x'); // the same: nothing changed
+  vault.set('a', 'y');
+  stop();
+  vault.set('a', 'z');
+  expect(versions).toEqual([1, 2]);
+});
+
+test('each writing has an IV of its own, a letter typed in two ways is one, and changed bytes do not open', async () => {
+  const key = await deriveKey('Mühle am Wehr', newSalt(), FAST);
+  const sealed = [await sealSecrets(key, { a: 'x' }), await sealSecrets(key, { a: 'x' })] as const;
+  expect(sealed[0].iv).not.toEqual(sealed[1].iv);
+  expect(sealed[0].sealed).not.toEqual(sealed[1].sealed);
+  const decomposed = await deriveKey('Mu\u0308hle am Wehr', key.salt, FAST);
+  expect(await openSecrets(decomposed, sealed[0])).toEqual({ a: 'x' });
+  for (const at of [0, sealed[0].sealed.length - 1]) {
+    const changed = { ...sealed[0], sealed: sealed[0].sealed.map((byte, i) => (i === at ? byte ^ 1 : byte)) };
+    expect(await openSecrets(key, changed)).toBeNull();
+  }
+});
+
+// RFC 7914 §11: PBKDF2-HMAC-SHA-256 of "passwd", salt "salt", 1 round. Its first 32 bytes are the AES key; what a second
+// implementation seals with that key opens here.
+test('the derived key is PBKDF2 with HMAC-SHA-256', async () => {
+  const bytes = Uint8Array.from(
+    '55ac046e56e3089fec1691c22544b605f94185216dde0465e68b9d57c20dacbc'
+      .match(/../g)
+      ?.map((h) => Number.parseInt(h, 16)) ?? [],
+  );
+  const { createCipheriv } = await import('node:crypto');
+  const iv = new Uint8Array(12).fill(7);
+  const cipher = createCipheriv('aes-256-gcm', bytes, iv);
+  const sealed = Uint8Array.from(
+    Buffer.concat([cipher.update(JSON.stringify({ a: 'b' })), cipher.final(), cipher.getAuthTag()]),
+  );
+  const key = await deriveKey('passwd', new TextEncoder().encode('salt'), 1);
+  const vault: SealedVault = { format: 'clear-tap/vault', version: 1, salt: key.salt, iterations: 1, iv, sealed };
+  expect(await openSecrets(key, vault)).toEqual({ a: 'b' });
+});

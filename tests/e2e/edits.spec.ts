@@ -1,0 +1,80 @@
+import { expect, test } from '@playwright/test';
+import { openCamera, probe } from './steps.ts';
+
+test('every edit is taken back and done again, across stations, by key and by button', async ({ page }) => {
+  test.setTimeout(60_000);
+  await openCamera(page, 'Sluice rail');
+  const path = page.getByLabel('Path', { exact: true });
+  await path.fill('/other');
+  await path.blur();
+  await page.getByRole('button', { name: 'Tap it' }).click();
+  await page.getByRole('link', { name: /Its sheet/ }).click();
+  await page.getByRole('button', { name: /^Entered at/ }).click();
+  await expect(page.getByText('with this address.')).toBeVisible();
+
+  await page.keyboard.press('ControlOrMeta+z');
+  await expect(page.getByRole('button', { name: /^Entered at/ })).toBeVisible();
+  await page.getByRole('button', { name: /^Take back: Sluice rail main tapped by/ }).click();
+  await expect(page.getByText('Nobody draws Sluice rail yet')).toBeVisible();
+  await page.getByRole('link', { name: /^Tap/ }).click();
+  await expect(path).toHaveValue('/other');
+  await page.keyboard.press('ControlOrMeta+z');
+  await expect(path).toHaveValue('/live/main');
+  await expect(page.getByRole('button', { name: 'Nothing to take back' })).toBeDisabled();
+
+  await page.keyboard.press('ControlOrMeta+Shift+z');
+  await expect(path).toHaveValue('/other');
+  await page.getByRole('button', { name: /^Do again: Sluice rail main tapped by/ }).click();
+  await page.keyboard.press('ControlOrMeta+Shift+z');
+  await page.getByRole('link', { name: /^Hand over/ }).click();
+  await expect(page.getByText('with this address.')).toBeVisible();
+  await page.keyboard.press('l');
+  await expect(page.getByText('Undone: Sluice rail: path of main changed')).toBeVisible();
+  await expect(page.getByText('Done again: Sluice rail: path of main changed')).toBeVisible();
+});
+
+test('mistakes are named while they are typed, and what is likely wrong is kept all the same', async ({ page }) => {
+  await openCamera(page, 'Sluice rail');
+  const host = page.getByLabel('Host', { exact: true });
+  await host.fill('10.78.4.21');
+  await expect(page.getByText('Outside this site’s networks: House 10.77.4.0/24', { exact: false })).toBeVisible();
+  await host.fill('10.77.4.21:8554');
+  await expect(page.getByText('The port has a field of its own: 8554.')).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Probe', exact: true })).toBeDisabled();
+  await host.fill('10.77.4.21 ');
+  await expect(page.getByText('A blank at the end is left out.')).toBeVisible();
+  await page.getByLabel('Port', { exact: true }).fill('');
+  await expect(page.getByText('Missing; 554 is usual.')).toBeVisible();
+  await page.getByLabel('Port', { exact: true }).fill('554');
+  const path = page.getByLabel('Path', { exact: true });
+  await path.fill('/Weir%20%26%20Gate%2F7');
+  await expect(page.getByText('The secret stands in the path', { exact: false })).toBeVisible();
+  await path.fill('/live/main');
+  await probe(page);
+  await path.fill('/Live/main');
+  await expect(page.getByText('/live/main worked before; letter case differs here.')).toBeVisible();
+});
+
+test('the finder, the keys and the next step are a key away, from every view', async ({ page }) => {
+  await page.goto('/');
+  await expect(page.getByRole('heading', { name: 'Round' })).toBeVisible();
+  await page.keyboard.press('?');
+  await expect(page.getByRole('dialog', { name: 'Keys' })).toBeVisible();
+  await page.keyboard.press('Escape');
+  await page.keyboard.press('/');
+  await page.getByRole('combobox', { name: 'Find' }).fill('4.27');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('heading', { name: 'Boot room', level: 1 })).toBeVisible();
+  await page.keyboard.press('j');
+  await expect(page.getByRole('heading', { name: 'Linen stair', level: 1 })).toBeVisible();
+  await page.keyboard.press('l');
+  await expect(page.getByRole('heading', { name: 'Logbook' })).toBeVisible();
+  await page.keyboard.press('n');
+  await expect(page.getByRole('heading', { name: 'Sluice rail', level: 1 })).toBeVisible();
+  await page.keyboard.press('/');
+  await page.getByRole('combobox', { name: 'Find' }).fill('no such thing');
+  await expect(page.getByText('Nothing of that name.')).toBeVisible();
+  await page.keyboard.press('Escape');
+  await page.keyboard.press('r');
+  await expect(page.getByRole('heading', { name: 'Round' })).toBeVisible();
+});

@@ -1,0 +1,179 @@
+import { expect, type Page, test } from '@playwright/test';
+import { type DemoServer, exportSite, openCamera, openFile, startDemo } from './steps.ts';
+
+const path = (page: Page) => page.getByLabel('Path', { exact: true });
+async function setPath(page: Page, text: string): Promise<void> {
+  await path(page).fill(text);
+  await path(page).blur();
+}
+/** What the browser has of the demo site, straight from its store. */
+const stored = (page: Page): Promise<{ revision: number; site: { cameras: { streams: { path: string }[] }[] } }> =>
+  page.evaluate(
+    () =>
+      new Promise((resolve, reject) => {
+        const opening = indexedDB.open('clear-tap');
+        opening.onsuccess = () => {
+          const reading = opening.result.transaction('sites').objectStore('sites').get('site:alder-mill');
+          reading.onsuccess = () => {
+            opening.result.close();
+            resolve(reading.result);
+          };
+          reading.onerror = () => reject(reading.error);
+        };
+        opening.onerror = () => reject(opening.error);
+      }),
+  );
+const storedPath = async (page: Page): Promise<string | undefined> =>
+  (await stored(page)).site.cameras[0]?.streams[0]?.path;
+
+test('a change is written soon, and at once when the page is hidden', async ({ page }) => {
+  await openCamera(page, 'Sluice rail');
+  await setPath(page, '/a');
+  await expect.poll(() => storedPath(page)).toBe('/a');
+  await setPath(page, '/b');
+  await page.evaluate(() => globalThis.dispatchEvent(new Event('pagehide')));
+  await expect.poll(() => storedPath(page), { intervals: [30] }).toBe('/b');
+});
+
+test('two tabs: the one at rest follows, and two that both changed are never written over silently', async ({
+  context,
+}) => {
+  const first = await context.newPage();
+  const second = await context.newPage();
+  await openCamera(first, 'Sluice rail');
+  await openCamera(second, 'Sluice rail');
+  await setPath(first, '/from-first');
+  await expect(path(second)).toHaveValue('/from-first');
+
+  // A tab that slept through the other’s message: both begin from the same revision.
+  const sleeper = await context.newPage();
+  await sleeper.addInitScript(() => {
+    Reflect.deleteProperty(globalThis, 'BroadcastChannel');
+  });
+  await openCamera(sleeper, 'Sluice rail');
+  await setPath(first, '/mine');
+  await expect.poll(() => storedPath(first)).toBe('/mine');
+  await setPath(sleeper, '/theirs');
+  const bar = sleeper.getByRole('alert').filter({ hasText: 'was also changed in another tab' });
+  await expect(bar).toBeVisible();
+  expect(await storedPath(first)).toBe('/mine');
+  await bar.getByRole('button', { name: 'Keep this tab’s' }).click();
+  await expect(bar).toHaveCount(0);
+  await expect.poll(() => storedPath(first)).toBe('/theirs');
+
+  await setPath(first, '/again'); // the first slept through that too: the sleeper cannot tell it
+  await expect(first.getByRole('alert').filter({ hasText: 'another tab' })).toBeVisible();
+  await first.getByRole('button', { name: 'Take the other tab’s' }).click();
+  await expect(path(first)).toHaveValue('/theirs');
+  await context.close();
+});
+
+test('a full store: the page says so, loses nothing, and keeps all once there is room', async ({ page }) => {
+  await page.addInitScript(() => {
+    const put = IDBObjectStore.prototype.put;
+    IDBObjectStore.prototype.put = function (...args) {
+      if (Reflect.get(globalThis, 'isFull') === true) throw new DOMException('no room', 'QuotaExceededError');
+      return put.apply(this, args);
+    };
+  });
+  const setFull = (isFull: boolean) => page.evaluate((value) => void Reflect.set(globalThis, 'isFull', value), isFull);
+  await openCamera(page, 'Sluice rail');
+  await expect.poll(() => storedPath(page)).toBe('/live/main');
+  await setFull(true);
+  await setPath(page, '/kept');
+  const bar = page.getByRole('alert').filter({ hasText: 'store is full' });
+  await expect(bar).toBeVisible();
+  await expect(path(page)).toHaveValue('/kept');
+  expect(await exportSite(page)).toContain('"/kept"');
+  await setFull(false);
+  await setPath(page, '/kept/too');
+  await expect(bar).toHaveCount(0);
+  await expect.poll(() => storedPath(page)).toBe('/kept/too');
+});
+
+test('a blocked store: the site is worked on in the page, and can be exported', async ({ page }) => {
+  await page.addInitScript(() => {
+    Object.defineProperty(globalThis, 'indexedDB', { get: () => undefined });
+    Object.defineProperty(globalThis, 'localStorage', {
+      get: () => {
+        throw new DOMException('blocked', 'SecurityError');
+      },
+    });
+  });
+  await openCamera(page, 'Sluice rail');
+  await setPath(page, '/in-the-page');
+  await expect(page.getByRole('alert').filter({ hasText: 'could not keep' })).toBeVisible();
+  expect(await exportSite(page)).toContain('"/in-the-page"');
+});
+
+test('a damaged record: its reason is told, and the last good copy is offered', async ({ page }) => {
+  await openCamera(page, 'Sluice rail');
+  await setPath(page, '/before');
+  await expect.poll(() => storedPath(page)).toBe('/before');
+  await page.reload();
+  await expect(path(page)).toHaveValue('/before');
+  await page.evaluate(
+    () =>
+      new Promise<void>((resolve) => {
+        const opening = indexedDB.open('clear-tap');
+        opening.onsuccess = () => {
+          const sites = opening.result.transaction('sites', 'readwrite').objectStore('sites');
+          const reading = sites.get('site:alder-mill');
+          reading.onsuccess = () => {
+            reading.result.site.cameras[0].ports = 'damaged';
+            sites.put(reading.result, 'site:alder-mill').onsuccess = () => resolve();
+          };
+        };
+      }),
+  );
+  await page.reload();
+  await expect(page.getByRole('heading', { name: 'This site cannot be opened' })).toBeVisible();
+  await expect(page.getByText('cameras[0].ports', { exact: false })).toBeVisible();
+  await page.getByRole('button', { name: /^Open the last good copy/ }).click();
+  await page.getByRole('link', { name: 'Sluice rail', exact: true }).click();
+  await expect(path(page)).toHaveValue('/before');
+});
+
+test('many sites: switch between them, a newer file is refused by name, an older one brought forward', async ({
+  page,
+}) => {
+  await page.goto('/');
+  const file = JSON.parse(await exportSite(page));
+  await openFile(page, 'newer.json', JSON.stringify({ ...file, version: 99 }));
+  await expect(page.getByRole('dialog', { name: 'This file was not opened' })).toContainText('version 99');
+  await page.getByRole('button', { name: 'Close' }).click();
+  const models = file.models.map(({ id, maker, model }: Record<string, string>) => ({ id, maker, model }));
+  await openFile(
+    page,
+    'old.json',
+    JSON.stringify({ ...file, version: 1, models, id: 'fulling', name: 'Fulling Mill' }),
+  );
+  await expect(page.getByRole('button', { name: 'Fulling Mill' })).toBeVisible();
+  await page.getByRole('button', { name: 'Fulling Mill' }).click();
+  await page.getByRole('menuitem', { name: 'Alder Mill' }).click();
+  await expect(page.getByRole('button', { name: 'Alder Mill' })).toBeVisible();
+});
+
+test('the server is killed in the middle of a probe: the page says so, and goes on when it is back', async ({
+  page,
+}) => {
+  test.setTimeout(60_000);
+  const first = await startDemo();
+  let second: DemoServer | null = null;
+  try {
+    await page.goto(first.address);
+    await page.getByRole('link', { name: 'Sluice rail', exact: true }).click();
+    await page.getByRole('button', { name: 'Probe', exact: true }).click();
+    await expect(page.getByRole('region', { name: 'Wire tape' }).getByRole('button', { name: /^play/ })).toBeVisible();
+    first.process.kill('SIGKILL');
+    await expect(page.getByRole('alert').filter({ hasText: 'went away during the probe' })).toBeVisible();
+    await expect(page.getByText('Server not running')).toBeVisible();
+    second = await startDemo(first.port);
+    await expect(page.getByText('The server answers again.')).toBeVisible({ timeout: 15_000 });
+    await page.getByRole('button', { name: 'Probe', exact: true }).click();
+    await expect(page.getByText('Nothing to fix in this stream.')).toBeVisible({ timeout: 20_000 });
+  } finally {
+    first.process.kill('SIGKILL');
+    second?.process.kill('SIGTERM');
+  }
+});

@@ -1,0 +1,22 @@
+import { fileURLToPath } from 'node:url';
+import { defineConfig } from 'vite';
+import node from './vite.node.config.ts';
+
+const here = (path: string): string => fileURLToPath(new URL(path, import.meta.url));
+
+/** The bench as plain JavaScript, like what it measures: a transpiler at run time would be measured with it. */
+export default defineConfig({
+  ...node,
+  build: {
+    ...node.build,
+    outDir: here('./dist/bench'),
+    rollupOptions: {
+      ...node.build?.rollupOptions,
+      input: {
+        run: here('./tests/bench/run.ts'),
+        'media-source': here('./tests/bench/media-source.ts'),
+        'encoder-worker': here('./src/standins/pictures/encoder-worker.ts'),
+      },
+    },
+  },
+});
