@@ -15,6 +15,7 @@ export default defineConfig({
       input: {
         run: here('./tests/bench/run.ts'),
         'media-source': here('./tests/bench/media-source.ts'),
+        receiver: here('./tests/bench/receiver.ts'),
         'encoder-worker': here('./src/standins/pictures/encoder-worker.ts'),
       },
     },

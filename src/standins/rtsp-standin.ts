@@ -257,7 +257,11 @@ class Connection {
     session.unsubscribe?.();
     session.unsubscribe = feed.subscribe((picture) => {
       if (stopsAfterMs !== null && Date.now() - startedMs > stopsAfterMs) return;
-      sender.send(picture); // from wherever the group stands, as cameras do: the first key frame comes later
+      // From wherever the group stands, as cameras do: the first key frame comes later. A picture's packets leave as one
+      // burst, which is also how a network card hands them over at the other end.
+      this.socket.cork();
+      sender.send(picture);
+      this.socket.uncork();
     });
   }
 

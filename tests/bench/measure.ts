@@ -26,6 +26,12 @@ export function median(values: readonly number[]): number {
   return sorted[Math.floor(sorted.length / 2)] ?? Number.NaN;
 }
 
+/** The quarter mark: what it takes when no other tenant of the machine has the core, without trusting a single run. */
+export function lowerQuartile(values: readonly number[]): number {
+  const sorted = [...values].sort((a, b) => a - b);
+  return sorted[Math.floor(sorted.length / 4)] ?? Number.NaN;
+}
+
 const ratio = (value: number): string => (value < 0.1 ? `1/${Math.round(1 / value)}` : value.toFixed(2));
 
 export function printTable(figures: readonly Figure[]): void {

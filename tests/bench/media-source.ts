@@ -23,7 +23,7 @@ const kbpsOf = ({ pictures }: EncodedGroup): number =>
 /** The finest quantiser that stays nearest to the wanted rate. */
 async function groupNear(wanted: number): Promise<{ group: EncodedGroup; quantiser: number }> {
   let best: { group: EncodedGroup; quantiser: number } | null = null;
-  for (let quantiser = 12; quantiser <= 32; quantiser += 2) {
+  for (let quantiser = 12; quantiser <= 32; quantiser += 1) {
     const group = await encoder.encode({ ...FORMAT, quantiser, frames: FORMAT.groupFrames, startUnixMs: 0 });
     if (!best || Math.abs(kbpsOf(group) - wanted) < Math.abs(kbpsOf(best.group) - wanted)) best = { group, quantiser };
     if (kbpsOf(group) < wanted) break;
@@ -44,7 +44,7 @@ const camera = await startRtspStandIn(
     account: null,
     digestQop: null,
     sessionTimeoutS: 60,
-    maxSessions: 8,
+    maxSessions: 32,
     dropEvery: null,
     maxPayloadBytes: 1400,
     stopsAfterMs: null,

@@ -2,7 +2,6 @@ import { execFile, spawn } from 'node:child_process';
 import { join } from 'node:path';
 import { createInterface } from 'node:readline';
 import { promisify } from 'node:util';
-import { probe } from '../support/test-camera.ts';
 import type { Figure } from './measure.ts';
 
 const SAMPLE_S = 20;
@@ -17,14 +16,6 @@ async function cpuOfProgram(command: string, args: readonly string[]): Promise<n
   return (user + system) * 1000;
 }
 
-/** Processor time of this process while it receives and analyses; ms. Sockets, parser, counters, jitter, key frames. */
-async function cpuOfProbe(url: string): Promise<number> {
-  const before = process.cpuUsage();
-  await probe(url, { credentials: null, seconds: SAMPLE_S });
-  const { user, system } = process.cpuUsage(before);
-  return (user + system) / 1000;
-}
-
 /** What it costs to receive and analyse a stream of about 4 Mbit/s, against copying it to nowhere. */
 export async function receiveFigure(folder: string): Promise<Figure> {
   const source = spawn(process.execPath, [join(folder, 'media-source.mjs')]);
@@ -35,8 +26,8 @@ export async function receiveFigure(folder: string): Promise<Figure> {
       break;
     }
     const { url, kbps }: { url: string; kbps: number } = JSON.parse(told);
-    await probe(url, { credentials: null, seconds: 2 }); // warm: the application runs for hours
-    const ours = await cpuOfProbe(url);
+    const { stdout } = await run(process.execPath, [join(folder, 'receiver.mjs'), url, String(SAMPLE_S)]);
+    const ours = Number(stdout);
     const copy = [
       '-v',
       'quiet',

@@ -1,22 +1,37 @@
-/** Bytes waiting to be parsed: grows by doubling, so a message that trickles in costs no more than one that comes at once. */
+const SMALLEST_STORE = 1024;
+
+/**
+ * Bytes waiting to be parsed. Bytes that were handed out are never written over, so that a packet is a view and not a
+ * copy; a chunk that meets an empty queue is taken as it is. What trickles in grows by doubling, and costs no more than
+ * what comes at once.
+ */
 export class ByteQueue {
-  #store = new Uint8Array(1024);
+  #store: Uint8Array = new Uint8Array(0);
   #from = 0;
   #to = 0;
+  /** Whether the room behind the bytes is ours to write into; a chunk that was taken as it is belongs to its giver. */
+  #isOwn = false;
 
   get length(): number {
     return this.#to - this.#from;
   }
+  /** @param chunk must not change from then on */
   append(chunk: Uint8Array): void {
-    if (this.#from > 0 && (this.#from === this.#to || this.#to + chunk.length > this.#store.length)) {
-      this.#store.copyWithin(0, this.#from, this.#to);
-      this.#to -= this.#from;
+    const { length } = this;
+    if (length === 0) {
+      this.#store = chunk;
       this.#from = 0;
+      this.#to = chunk.length;
+      this.#isOwn = false;
+      return;
     }
-    if (this.#to + chunk.length > this.#store.length) {
-      const larger = new Uint8Array(Math.max(this.#store.length * 2, this.#to + chunk.length));
-      larger.set(this.#store.subarray(0, this.#to));
+    if (!this.#isOwn || this.#to + chunk.length > this.#store.length) {
+      const larger = new Uint8Array(Math.max(SMALLEST_STORE, 2 * (length + chunk.length)));
+      larger.set(this.#store.subarray(this.#from, this.#to));
       this.#store = larger;
+      this.#from = 0;
+      this.#to = length;
+      this.#isOwn = true;
     }
     this.#store.set(chunk, this.#to);
     this.#to += chunk.length;
@@ -29,15 +44,15 @@ export class ByteQueue {
     const found = this.#store.indexOf(byte, this.#from + start);
     return found < 0 || found >= this.#to ? -1 : found - this.#from;
   }
-  /** A view of the first `byteCount` bytes; it is overwritten by the next append. */
+  /** A view of the first `byteCount` bytes, left in the queue. */
   peek(byteCount: number): Uint8Array {
     return this.#store.subarray(this.#from, this.#from + Math.min(byteCount, this.length));
   }
-  /** The first `byteCount` bytes as a copy of their own, taken off the queue. */
+  /** A view of the first `byteCount` bytes, taken off the queue. */
   take(byteCount: number): Uint8Array {
-    const copy = this.#store.slice(this.#from, this.#from + byteCount);
-    this.#from += copy.length;
-    return copy;
+    const view = this.peek(byteCount);
+    this.#from += view.length;
+    return view;
   }
   drop(byteCount: number): void {
     this.#from = Math.min(this.#to, this.#from + byteCount);
@@ -46,5 +61,6 @@ export class ByteQueue {
     this.#store = new Uint8Array(0);
     this.#from = 0;
     this.#to = 0;
+    this.#isOwn = false;
   }
 }

@@ -46,6 +46,9 @@ async function within<T>(work: Promise<T>, { timeoutMs, signal }: Limits, late: 
   }
 }
 
+/** What the system hands over at most in one read. */
+const READ_BUFFER_BYTES = 64 * 1024;
+
 export interface TcpDialerOptions {
   readonly allowPublic: boolean;
 }
@@ -86,7 +89,13 @@ export function dialTcp(
   { timeoutMs, signal }: Limits,
 ): Promise<Connection> {
   return new Promise((resolve, reject) => {
-    const socket = connect({ host: address, port });
+    // One buffer for every read: a fresh one each would cost more than all that is done with its bytes.
+    const onRead = (byteCount: number, buffer: Uint8Array): boolean => {
+      if (!hasEnded) events.onData(Buffer.from(buffer.subarray(0, byteCount))); // from the pool, unlike slice()
+      return true;
+    };
+    const onread = { buffer: new Uint8Array(READ_BUFFER_BYTES), callback: onRead };
+    const socket = connect({ host: address, port, onread });
     let isOpen = false;
     let hasEnded = false;
     const end = (): void => {
@@ -113,9 +122,6 @@ export function dialTcp(
       isOpen = true;
       clearTimeout(timer);
       resolve({ send: (bytes) => void (socket.writable && socket.write(bytes)), close: end });
-    });
-    socket.on('data', (chunk) => {
-      if (!hasEnded) events.onData(chunk);
     });
     socket.on('error', (error) => {
       const known = ERRNO_CAUSES[codeOf(error)];

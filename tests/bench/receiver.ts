@@ -1,0 +1,16 @@
+// Probes in a process of its own, so that its processor time is that of receiving and analysing alone: warmed up first,
+// since the application runs for hours, then measured over one long sample. Prints ms.
+import { probe } from '../support/test-camera.ts';
+
+/** As many packets as one probe sees in minutes: by then the code is compiled as it is in an application that runs for hours. */
+const WARM_PROBES = 12;
+
+const [url = '', seconds = '20'] = process.argv.slice(2);
+await Promise.all(Array.from({ length: WARM_PROBES }, () => probe(url, { credentials: null, seconds: 4 })));
+const before = process.cpuUsage();
+const { report } = await probe(url, { credentials: null, seconds: Number(seconds) });
+const { user, system } = process.cpuUsage(before);
+const measured = report.media[0]?.measured;
+if (!measured || measured.seconds < Number(seconds) - 1 || measured.lost > 0)
+  throw new Error(`the stream was not received whole: ${JSON.stringify(report)}`);
+console.log((user + system) / 1000);
