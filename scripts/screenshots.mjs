@@ -23,6 +23,15 @@ const browser = await browserType.launch({
   executablePath: chromium,
   args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking'],
 });
+/** A list as somebody kept it for years, one row of it wrong. */
+const LIST = Buffer.from(
+  [
+    'Password;Where;IP address;Camera name;Weight;Path',
+    'hop&5;Wheel pit;10.77.4.51;Wheel pit;2;/live',
+    ';Malt floor;10.77.4.52;Malt floor;1;live',
+    ';Yard;10.77.4.53;Yard gate;1;/live',
+  ].join('\r\n'),
+);
 const DESK = { viewport: { width: 1280, height: 800 } };
 const PHONE = { viewport: { width: 390, height: 844 }, isMobile: true, hasTouch: true };
 
@@ -62,6 +71,23 @@ try {
   await desk.getByRole('link', { name: 'Logbook' }).click();
   await desk.getByRole('heading', { name: 'Logbook' }).waitFor();
   await shoot(desk, 'logbook');
+
+  await desk.keyboard.press('/');
+  await desk.getByRole('combobox', { name: 'Find' }).fill('stair');
+  await desk
+    .getByRole('option', { name: /Linen stair/ })
+    .first()
+    .waitFor();
+  await shoot(desk, 'find');
+  await desk.keyboard.press('Enter');
+  await desk.getByLabel('Path', { exact: true }).fill('/video.mjpg');
+  await desk.getByRole('button', { name: 'Probe', exact: true }).click();
+  await desk.getByText('Its clock is 8 years slow').first().waitFor({ timeout: 20_000 });
+  await desk.evaluate(() => scrollTo(0, 0));
+  await shoot(desk, 'old-box');
+  await desk.getByLabel('Camera list').setInputFiles({ name: 'old list.csv', mimeType: 'text/csv', buffer: LIST });
+  await desk.getByRole('dialog', { name: 'Cameras of old list.csv' }).waitFor();
+  await shoot(desk, 'import');
 
   const dark = await open({ ...DESK, colorScheme: 'dark' });
   await probe(dark, 'Boot room');

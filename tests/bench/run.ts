@@ -21,6 +21,25 @@ const run = (program: string, args: readonly string[], env: Record<string, strin
     child.on('close', (code) => (code === 0 ? resolve() : reject(new Error(`${program} ended with ${code}`))));
   });
 
+/** The most that this process held above what it held at first, bytes. */
+function watchMemory(): { stop(): number } {
+  const held = (): number => {
+    const { heapUsed, external } = process.memoryUsage();
+    return heapUsed + external;
+  };
+  const before = held();
+  let most = before;
+  const timer = setInterval(() => {
+    most = Math.max(most, held());
+  }, 20);
+  return {
+    stop: () => {
+      clearInterval(timer);
+      return most - before;
+    },
+  };
+}
+
 // Every camera is asked by many at once below; a stand-in's own session limit is not what is measured.
 const fleet = await startFleet(ALDER_MILL_FLEET.map((one) => ({ ...one, maxSessions: 2 * AT_ONCE })));
 const device = fleetListing(fleet).devices[0];
@@ -43,7 +62,10 @@ try {
 
   const sampled = () => probe(plain, { credentials, seconds: 3 });
   const single = Math.min(...(await timed(2, sampled)));
+  const memory = watchMemory();
   const many = Math.min(...(await timed(2, () => Promise.all(Array.from({ length: AT_ONCE }, sampled)))));
+
+  const perPeer = memory.stop() / AT_ONCE / 2 ** 20;
 
   const figures: Figure[] = [
     {
@@ -71,6 +93,14 @@ try {
       limit: 1.5,
     },
     receive,
+    {
+      what: 'memory of a probe, its stand-in included',
+      value: perPeer,
+      unit: 'MiB',
+      against: 8,
+      peer: 'budget',
+      limit: 1,
+    },
     ...editFigures(),
     {
       what: 'first load, script compressed',

@@ -3,9 +3,10 @@ import { createEvidenceIndexer } from '../../src/core/site/best-known.ts';
 import { createLaneReckoner } from '../../src/core/site/lane.ts';
 import { evidenceOfReport } from '../../src/core/site/probe-evidence.ts';
 import { applyCommand, type SiteCommand } from '../../src/core/site/site-commands.ts';
+import { readSiteFile, writeSiteFile } from '../../src/core/site/site-file.ts';
 import type { Evidence, Site, Tap } from '../../src/core/site/site-types.ts';
 import { AT, camera, mill, probed, report, stamps } from '../support/sites.ts';
-import { type Figure, lowerQuartile } from './measure.ts';
+import { type Figure, lowerQuartile, median } from './measure.ts';
 
 const FRAME_MS = 16;
 
@@ -68,6 +69,19 @@ function editMs(cameras: number): number {
   return Math.max(...kinds.map(lowerQuartile));
 }
 
+/** Opening a site as the page does: the stored text is parsed, checked, indexed and judged whole. */
+function openMs(cameras: number): number {
+  const text = writeSiteFile(siteOf(cameras));
+  const times = Array.from({ length: 5 }, () => {
+    const startedMs = performance.now();
+    const read = readSiteFile(text);
+    if (!read.ok) throw new Error(read.error.message);
+    createLaneReckoner()(read.value, createEvidenceIndexer()(read.value.evidence));
+    return performance.now() - startedMs;
+  });
+  return median(times);
+}
+
 export function editFigures(): Figure[] {
   const at200 = editMs(200);
   const at2000 = editMs(2000);
@@ -87,6 +101,14 @@ export function editFigures(): Figure[] {
       against: 10 * at200,
       peer: 'ten times 200',
       limit: 1.15,
+    },
+    {
+      what: 'opening a site of 200 cameras: read, checked, judged',
+      value: openMs(200),
+      unit: 'ms',
+      against: 1000,
+      peer: 'one second',
+      limit: 1,
     },
   ];
 }

@@ -58,7 +58,46 @@ test.each([
   expect(tookMs).toBeLessThan(BOUND_MS);
 });
 
-test('redirects: within the host followed, in circles given up', () =>
+test('a redirect within the host is followed with the account', () =>
+  withCamera(
+    {
+      script: (request, count) =>
+        request.method === 'DESCRIBE' && request.uri.endsWith('/live')
+          ? { status: 302, headers: { Location: `${request.uri}/main` } }
+          : healthy(request, count),
+      packets: STREAM_FAULTS[1]?.packets ?? [],
+    },
+    async (camera) => {
+      const { report } = await probeIt(camera.url);
+      expect(report.cause).toBeNull();
+      expect(camera.heard()).toMatch(/^DESCRIBE rtsp:\S+\/live\/main RTSP/m);
+      expect(camera.dialled()).toBe(1);
+    },
+  ));
+
+test('a stale nonce is answered anew, without a limit being spent on it', () =>
+  withCamera(
+    {
+      script: (request, count) => {
+        const sent = request.headers.find(({ name }) => name === 'Authorization')?.value ?? '';
+        const stale = (nonce: string, more = '') => ({
+          status: 401,
+          headers: { 'WWW-Authenticate': `Digest realm="x", nonce="${nonce}", qop="auth"${more}` },
+        });
+        if (request.method === 'DESCRIBE' && sent === '') return stale('one');
+        if (request.method === 'SETUP' && sent.includes('"one"')) return stale('two', ', stale=true');
+        return healthy(request, count);
+      },
+      packets: STREAM_FAULTS[1]?.packets ?? [],
+    },
+    async (camera) => {
+      const { report } = await probeIt(camera.url);
+      expect(report).toMatchObject({ cause: null, auth: { scheme: 'digest-md5' } });
+      expect(camera.heard()).toMatch(/^PLAY [\s\S]*?nonce="two"/m);
+    },
+  ));
+
+test('redirects in circles are given up', () =>
   withCamera(
     {
       script: ({ method, uri }) =>

@@ -4,6 +4,7 @@ import type { ProbeEvent } from '../../src/contract/probe-api.ts';
 import { mayDial } from '../../src/server/adapters/address-policy.ts';
 import { createSimulatedDialer } from '../../src/server/adapters/simulated-network.ts';
 import { systemClock, systemEntropy } from '../../src/server/adapters/system.ts';
+import { createTcpDialer } from '../../src/server/adapters/tcp-dialer.ts';
 import { createApp } from '../../src/server/app.ts';
 import { alderMill, alderMillSecrets } from '../../src/standins/alder-mill.ts';
 import { ACCOUNT, startTestCamera, type TestCamera } from '../support/test-camera.ts';
@@ -139,6 +140,35 @@ test.each([
 test('policy: told otherwise, public addresses too, but nothing that is no unicast', () => {
   expect(mayDial('8.8.8.8', true)).toBe(true);
   expect(mayDial('224.0.0.1', true)).toBe(false);
+});
+
+test.each([
+  {
+    why: 'a public address',
+    address: '198.51.100.7',
+    cause: 'blocked-by-policy',
+    says: /weir\.mill \(198\.51\.100\.7\)/,
+  },
+  { why: 'a public IPv4 inside IPv6', address: '::ffff:198.51.100.7', cause: 'blocked-by-policy', says: /public/ },
+  { why: 'no address at all', address: 'elsewhere', cause: 'blocked-by-policy', says: /special/ },
+])('the policy is asked about what a name leads to: $why', async ({ address, cause, says }) => {
+  const dialer = createTcpDialer({ allowPublic: false, lookUpName: async () => address });
+  const limits = { timeoutMs: 1000, signal: new AbortController().signal };
+  await expect(dialer.resolve('weir.mill', 554, limits)).rejects.toMatchObject({
+    probeCause: cause,
+    message: expect.stringMatching(says),
+  });
+});
+
+test('a name is asked once: its second answer cannot lead the dialled connection elsewhere', async () => {
+  const answers = ['127.0.0.1', '198.51.100.7'];
+  const dialer = createTcpDialer({ allowPublic: false, lookUpName: async () => answers.shift() ?? '' });
+  const limits = { timeoutMs: 1000, signal: new AbortController().signal };
+  const resolved = await dialer.resolve('weir.mill', camera.port, limits);
+  const connection = await dialer.dial(resolved, { onData: () => {}, onEnd: () => {} }, limits);
+  connection.close();
+  expect(resolved).toEqual({ address: '127.0.0.1', port: camera.port, note: '127.0.0.1' });
+  expect(answers).toEqual(['198.51.100.7']);
 });
 
 test.each([{ takenUnixMs: 1_795_596_415_500.25 }, { takenUnixMs: null }])(

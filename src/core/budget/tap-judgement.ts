@@ -31,6 +31,8 @@ export interface RetentionNumbers {
   readonly usableBytes: number;
   readonly daysFit: number;
   readonly daysWanted: number;
+  /** Of the days alone, whatever else stands in the way. */
+  readonly verdict: Verdict;
 }
 
 export interface TapJudgement {
@@ -169,7 +171,7 @@ class SiteTapJudge implements TapJudge {
     const verdicts: Verdict[] = [codecVerdict(destination, codec)];
     if (facts.sessionsAllowed !== undefined && facts.sessionsUsed !== undefined)
       verdicts.push(facts.sessionsUsed > facts.sessionsAllowed ? 'will-not-work' : 'ok');
-    if (tap.use === 'record') verdicts.push(retention ? judgeDays(retention.daysFit, retention.daysWanted) : 'unknown');
+    if (tap.use === 'record') verdicts.push(retention?.verdict ?? 'unknown');
     const rateKbps = rate?.value ?? 0;
     const levers = (): readonly Lever[] =>
       retention ? leversFor(this.index, { tap, camera, destination, rateKbps, numbers: retention }) : [];
@@ -213,13 +215,15 @@ function codecVerdict(destination: Destination, codec: Known<string> | null): Ve
 function retentionOf(ledger: Ledger, destination: Destination, tap: Tap): RetentionNumbers | null {
   const { storage, retentionDays } = destination;
   if (!storage || retentionDays === null) return null;
+  const fit = daysFit(terabytes(storage.diskTB), storage.usableFraction, bytes(ledger.allBytesPerDay));
   return {
     ownBytesPerDay: ledger.bytesPerDayOf.get(tap.id) ?? 0,
     allBytesPerDay: ledger.allBytesPerDay,
     recordings: ledger.bytesPerDayOf.size,
     usableBytes: terabytes(storage.diskTB) * storage.usableFraction,
-    daysFit: daysFit(terabytes(storage.diskTB), storage.usableFraction, bytes(ledger.allBytesPerDay)),
+    daysFit: fit,
     daysWanted: retentionDays,
+    verdict: judgeDays(fit, retentionDays),
   };
 }
 
@@ -242,7 +246,7 @@ function leversFor(
   const roomPerDay = numbers.usableBytes / (numbers.daysWanted * comfortableFactor) - others;
   const onDay = secondsPerDay(tap.schedule) * (1 + overheadFraction);
   const comfortableKbps = onDay > 0 ? (roomPerDay * 8) / onDay / 1000 : 0;
-  if (judgeDays(numbers.daysFit, numbers.daysWanted) === 'ok')
+  if (numbers.verdict === 'ok')
     return [
       { id: 'room', text: `Room for ${sayRate(comfortableKbps - own)} more before it gets tight`, verdict: 'ok' },
     ];

@@ -26,6 +26,8 @@ export interface Lane {
   readonly findings: readonly Finding[];
   readonly next: string | null;
   readonly probedAt: string | null;
+  /** It was probed, but at another address than it has now. */
+  readonly isOutdated: boolean;
 }
 
 /** Streams that count for a camera: those that are tapped, or its first one. */
@@ -152,6 +154,7 @@ function laneOf({ destinations, index, probeOf, judge, camera, taps }: LaneInput
     findings,
     next: unmet?.next(facts) ?? null,
     probedAt: probes[0]?.probe?.at ?? null,
+    isOutdated: facts.probe.state === 'outdated',
   };
 }
 

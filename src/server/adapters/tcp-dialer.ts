@@ -51,14 +51,16 @@ const READ_BUFFER_BYTES = 64 * 1024;
 
 export interface TcpDialerOptions {
   readonly allowPublic: boolean;
+  /** Asks for the address of a name; the system's own way unless another is given. */
+  readonly lookUpName?: (host: string) => Promise<string>;
 }
 
 /** Dials real sockets. The policy is asked about the resolved address, and that very address is connected to. */
-export function createTcpDialer({ allowPublic }: TcpDialerOptions): Dialer {
+export function createTcpDialer({ allowPublic, lookUpName = systemLookUp }: TcpDialerOptions): Dialer {
   return {
     async resolve(host, port, limits): Promise<ResolvedAddress> {
       const isLiteral = isIP(host) !== 0;
-      const address = isLiteral ? host : await lookUp(host, limits);
+      const address = isLiteral ? host : await lookUp(lookUpName(host), host, limits);
       if (!mayDial(address, allowPublic))
         throw new DialFailure(
           'blocked-by-policy',
@@ -71,11 +73,12 @@ export function createTcpDialer({ allowPublic }: TcpDialerOptions): Dialer {
   };
 }
 
-async function lookUp(host: string, limits: Limits): Promise<string> {
+const systemLookUp = async (host: string): Promise<string> => (await lookup(host)).address;
+
+async function lookUp(answer: Promise<string>, host: string, limits: Limits): Promise<string> {
   try {
     const late = () => new DialFailure('unresolved-host', `No name server answered for ${host} in time.`);
-    const { address } = await within(lookup(host), limits, late);
-    return address;
+    return await within(answer, limits, late);
   } catch (error) {
     if (error instanceof DialFailure) throw error;
     throw new DialFailure('unresolved-host', `The name ${host} leads to no address.`);

@@ -9,6 +9,7 @@ import { DialogFrame } from '../ui/dialog-frame.tsx';
 import { Drop, VERDICT_WORDS } from '../ui/drop.tsx';
 import { SEVERITY_TEXT, SEVERITY_WORDS } from '../ui/finding-card.tsx';
 import { LaneLine } from '../ui/lane-line.tsx';
+import { ThumbBar } from '../ui/thumb-bar.tsx';
 import { AddCameraForm } from './add-camera-form.tsx';
 import { EmptyRound } from './empty-round.tsx';
 import { modelOf } from './model-of.ts';
@@ -50,9 +51,11 @@ export function RoundPage() {
         <span className="ml-auto flex gap-2">
           <Button onClick={() => setIsAdding(true)}>Add a camera</Button>
           {unfinished && (
-            <Button kind="main" shortcut="N" onClick={goNext}>
-              Next unfinished
-            </Button>
+            <ThumbBar>
+              <Button kind="main" shortcut="N" onClick={goNext}>
+                Next unfinished
+              </Button>
+            </ThumbBar>
           )}
         </span>
       </header>

@@ -111,7 +111,11 @@ export function ImportSlip({ fileName, table, onClose }: ImportSlipProps) {
       <div className="mt-3 flex flex-wrap items-center gap-2">
         <p className="mr-auto">
           {good.length} of {rows.length} fit
-          {leftOut > 0 && <span className="text-brick">; {leftOut} are left out</span>}
+          {leftOut > 0 && (
+            <span className="text-brick">
+              ; {leftOut} {leftOut === 1 ? 'is' : 'are'} left out
+            </span>
+          )}
           {rows.length > ROWS_SHOWN && `. The first ${ROWS_SHOWN} are shown.`}
         </p>
         <Button onClick={onClose}>Leave it</Button>

@@ -69,7 +69,7 @@ export function Shell() {
         </div>
       </header>
       <SaveBar />
-      <main id="work" className="mx-auto w-full max-w-[1320px] flex-1 px-3.5 pt-4 pb-24 md:px-5 md:pb-8">
+      <main id="work" className="mx-auto w-full max-w-[1320px] flex-1 px-3.5 pt-4 pb-36 md:px-5 md:pb-8">
         <Outlet />
       </main>
       <nav

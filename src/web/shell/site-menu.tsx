@@ -9,6 +9,7 @@ import { hasSite, listSites, type SiteListing } from '../store/site-store.ts';
 import { flushSite, useAppDispatch, useAppSelector } from '../store/store.ts';
 import { Button } from '../ui/button.tsx';
 import { DialogFrame } from '../ui/dialog-frame.tsx';
+import { FileInput } from '../ui/file-input.tsx';
 import { NewSiteForm } from './new-site-form.tsx';
 
 const ImportSlip = lazy(async () => ({ default: (await import('./import-slip.tsx')).ImportSlip }));
@@ -103,29 +104,17 @@ export function SiteMenu() {
           </DropdownMenu.Content>
         </DropdownMenu.Portal>
       </DropdownMenu.Root>
-      <input
+      <FileInput
         ref={fileInput}
-        type="file"
+        label="Site file"
         accept=".json,application/json"
-        className="hidden"
-        aria-label="Site file"
-        onChange={(event) => {
-          const file = event.target.files?.[0];
-          event.target.value = '';
-          if (file) void readFile(file);
-        }}
+        onFile={(file) => void readFile(file)}
       />
-      <input
+      <FileInput
         ref={listInput}
-        type="file"
+        label="Camera list"
         accept=".csv,.txt,text/csv,text/plain"
-        className="hidden"
-        aria-label="Camera list"
-        onChange={(event) => {
-          const file = event.target.files?.[0];
-          event.target.value = '';
-          if (file) void readList(file);
-        }}
+        onFile={(file) => void readList(file)}
       />
       {slip.kind === 'list' && (
         <Suspense fallback={null}>

@@ -108,7 +108,7 @@ function LaneStatus({ lane }: { lane: Lane }) {
           {others > 0 && ` and ${others} more`}
         </p>
       ) : (
-        probedAt !== null && <p>Nothing to fix</p>
+        probedAt !== null && <p>{lane.isOutdated ? 'before its address changed' : 'Nothing to fix'}</p>
       )}
     </div>
   );

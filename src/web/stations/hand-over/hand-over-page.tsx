@@ -14,6 +14,7 @@ import { Drop, VERDICT_WORDS } from '../../ui/drop.tsx';
 import { FindingList } from '../../ui/finding-card.tsx';
 import { KnownHowMark } from '../../ui/known-how.tsx';
 import { TabStrip } from '../../ui/tab-strip.tsx';
+import { ThumbBar } from '../../ui/thumb-bar.tsx';
 import { useVault } from '../../vault/vault-context.tsx';
 import { StationFrame } from '../station-frame.tsx';
 import { ShownSecret } from './shown-secret.tsx';
@@ -142,9 +143,11 @@ function SheetBench({ camera, stream, tap }: { camera: Camera; stream: Stream; t
           </p>
           <div className="flex flex-wrap gap-2">
             {state !== 'yes' && (
-              <Button kind="main" onClick={handOver}>
-                Entered at {sheet.destination}
-              </Button>
+              <ThumbBar>
+                <Button kind="main" onClick={handOver}>
+                  Entered at {sheet.destination}
+                </Button>
+              </ThumbBar>
             )}
             <Button onClick={() => void save('csv')}>Save as CSV</Button>
             <Button onClick={() => void save('yaml')}>Save as YAML</Button>

@@ -9,6 +9,7 @@ import { useAppDispatch, useAppSelector } from '../../store/store.ts';
 import { Button } from '../../ui/button.tsx';
 import { Panel } from '../../ui/panel.tsx';
 import { TextField } from '../../ui/text-field.tsx';
+import { ThumbBar } from '../../ui/thumb-bar.tsx';
 import { UrlLine, type UrlPart } from '../../ui/url-line.tsx';
 import { useVault } from '../../vault/vault-context.tsx';
 import { CopyUrlMenu } from './copy-url-menu.tsx';
@@ -169,22 +170,24 @@ export function AddressPanel({
         <>
           <TransportPicker value={transport} onChange={onTransport} />
           <CopyUrlMenu camera={camera} stream={stream} />
-          {isProbing ? (
-            <Button onClick={onCancel}>Cancel</Button>
-          ) : (
-            <Button
-              kind="main"
-              shortcut="P"
-              disabled={!isSound}
-              onClick={() => {
-                keep(draft);
-                keepSecret();
-                onProbe();
-              }}
-            >
-              Probe
-            </Button>
-          )}
+          <ThumbBar>
+            {isProbing ? (
+              <Button onClick={onCancel}>Cancel</Button>
+            ) : (
+              <Button
+                kind="main"
+                shortcut="P"
+                disabled={!isSound}
+                onClick={() => {
+                  keep(draft);
+                  keepSecret();
+                  onProbe();
+                }}
+              >
+                Probe
+              </Button>
+            )}
+          </ThumbBar>
         </>
       }
     >

@@ -186,7 +186,7 @@ function Judgement({ judgement }: { judgement: TapJudgement }) {
           )}
         </p>
       )}
-      {retention && <RetentionRule daysFit={retention.daysFit} daysWanted={retention.daysWanted} verdict={verdict} />}
+      {retention && <RetentionRule {...retention} />}
       {ratesMissing.length > 0 && (
         <p className="text-small text-soft">
           The days cannot be told: the rate of {ratesMissing.join(', ')} is not known. Probe it, or plan codec, size and

@@ -68,12 +68,15 @@ function StreamBench({ camera, stream }: { camera: Camera; stream: Stream }) {
     if (!isProbing) setProbesAsked((count) => count + 1);
   });
 
-  const openKey = run?.status === 'finished' && run.report.verdict !== 'fail' ? run.probeId : null;
+  // Only what was probed is opened: an address that was typed since is not dialled without being asked to.
+  const openKey = isCurrent && run?.status === 'finished' && run.report.verdict !== 'fail' ? run.probeId : null;
   const placeholder = isProbing
     ? 'The picture opens when the probe has measured'
-    : run?.status === 'finished'
-      ? 'No picture: the probe did not get that far'
-      : 'No picture yet. Probe to open one';
+    : run?.status === 'finished' && !isCurrent
+      ? 'The address changed. Probe it to open its picture'
+      : run?.status === 'finished'
+        ? 'No picture: the probe did not get that far'
+        : 'No picture yet. Probe to open one';
   return (
     <div className="grid grid-cols-[minmax(0,1fr)] items-start gap-4 lg:grid-cols-[minmax(0,7fr)_minmax(0,5fr)]">
       <div className="contents lg:flex lg:min-w-0 lg:flex-col lg:gap-4">

@@ -1,0 +1,49 @@
+import { expect, test } from '@playwright/test';
+import { fact, openCamera, probe, tape } from './steps.ts';
+
+test('an old box: the wrong path is named, then what its JPEG, its login and its clock mean for each destination', async ({
+  page,
+}) => {
+  test.setTimeout(60_000);
+  await openCamera(page, 'Linen stair');
+  await probe(page);
+  await expect(page.getByText('No stream at this path').first()).toBeVisible();
+  await expect(page.getByText('Check the path letter by letter; case matters.').first()).toBeVisible();
+  await page.getByLabel('Path', { exact: true }).fill('/video.mjpg');
+  await page.getByRole('button', { name: 'Probe', exact: true }).click();
+  await expect(page.getByText('Its clock is 8 years slow').first()).toBeVisible({ timeout: 20_000 });
+  await expect(page.getByText('The secret crosses the network readable')).toBeVisible();
+  await expect(page.getByText(/It takes \d+ ms to answer/).first()).toBeVisible();
+  await expect(fact(page, 'codec')).toContainText('JPEG');
+  await expect(fact(page, 'picture')).toContainText('640×480');
+  await expect(fact(page, 'login')).toContainText('Basic');
+
+  const panel = page.getByRole('region', { name: 'Who draws it' });
+  await expect(panel.getByText('Loft store does not take JPEG')).toBeVisible();
+  await expect(panel.getByText('Loft store may file it under the wrong time')).toBeVisible();
+  await panel.getByLabel('Destination').selectOption({ label: 'Mill hub' });
+  await panel.getByLabel('Use').selectOption({ label: 'watch live' });
+  await expect(panel.getByText('Mill hub sends the secret readable')).toBeVisible();
+  await expect(panel.getByText('does not take JPEG')).toHaveCount(0);
+  await panel.getByRole('button', { name: 'Tap it' }).click();
+
+  // It serves two: a third tap is one too many, and says so at each.
+  await panel.getByLabel('Use').selectOption({ label: 'detect' });
+  await panel.getByRole('button', { name: 'Tap it' }).click();
+  await expect(panel.getByText('No session is left to look with').first()).toBeVisible();
+  await panel.getByLabel('Use').selectOption({ label: 'take stills' });
+  await panel.getByRole('button', { name: 'Tap it' }).click();
+  await expect(panel.getByText('3 draw, 2 may').first()).toBeVisible();
+});
+
+test('the same stream over UDP, and the tape says which way it came', async ({ page }) => {
+  await openCamera(page, 'Sluice rail');
+  await page.getByLabel('Transport').selectOption('udp');
+  await probe(page);
+  await expect(page.getByText('Nothing to fix in this stream.')).toBeVisible();
+  await expect(tape(page).getByText(/round trips, UDP$/)).toBeVisible();
+  await expect(
+    tape(page).getByRole('button', { name: /^setup 200 UDP from port \d+; UDP was asked for/ }),
+  ).toBeVisible();
+  await expect(fact(page, 'packets lost')).toContainText('0 %');
+});
