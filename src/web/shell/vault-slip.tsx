@@ -45,7 +45,7 @@ function UnlockForm({ onDone }: { onDone: () => void }) {
   const unlock = async (event: FormEvent): Promise<void> => {
     event.preventDefault();
     setState('working');
-    if (await vault.unlock(passphrase)) return onDone();
+    if (await vault.unlock(passphrase).catch(() => false)) return onDone();
     setPassphrase('');
     setState('wrong');
   };
@@ -57,7 +57,7 @@ function UnlockForm({ onDone }: { onDone: () => void }) {
         autoComplete="current-password"
         autoFocus
         value={passphrase}
-        error={state === 'wrong' ? 'This passphrase does not open them. Nothing was changed.' : null}
+        error={state === 'wrong' ? (vault.problem ?? 'This passphrase does not open them. Nothing was changed.') : null}
         onChange={(event) => setPassphrase(event.target.value)}
       />
       <Button kind="main" type="submit" disabled={state === 'working' || passphrase === ''} className="self-end">

@@ -77,10 +77,17 @@ async function readSpilled(id: string): Promise<StoredSite | null> {
   return { revision: spill.revision ?? record?.revision ?? 0, savedAt: '', site: read.value, isUnsaved: true };
 }
 
-/** A stored site, checked like a file from outside. A sound one is kept as the last good copy. */
+/**
+ * A site as it is opened: with what a closed page had no time to write, else as `readStored` gives it. A page that
+ * follows another takes the record alone: what was put down beside it belongs to the page that did.
+ */
 export async function loadSite(id: string): Promise<Result<StoredSite, Fault>> {
   const spilled = await readSpilled(id);
-  if (spilled) return { ok: true, value: spilled };
+  return spilled ? { ok: true, value: spilled } : readStored(id);
+}
+
+/** A stored site, checked like a file from outside. A sound one is kept as the last good copy. */
+export async function readStored(id: string): Promise<Result<StoredSite, Fault>> {
   const loaded = await readChecked(SITE_KEY + id);
   if (loaded.ok) store.setItem(GOOD_KEY + id, loaded.value).catch(() => {}); // a full store keeps the older copy
   return loaded;

@@ -12,8 +12,9 @@ import {
   siteOpened,
   siteReducer,
 } from './site-slice.ts';
-import { loadSite } from './site-store.ts';
+import { readStored } from './site-store.ts';
 import { slipReducer } from './slip-slice.ts';
+import { dropSpill } from './spill.ts';
 import { openTabChannel } from './tab-channel.ts';
 
 const listener = createListenerMiddleware();
@@ -58,7 +59,9 @@ export const flushSite = (): Promise<void> => saver.flush();
 
 /** Opens what the store has of the open site, with what another tab wrote; what is unsaved here is given up. */
 export async function takeOver(): Promise<void> {
-  const loaded = await loadSite(selectSite(store.getState()).id);
+  const { id } = selectSite(store.getState());
+  const loaded = await readStored(id);
+  if (loaded.ok) dropSpill(id);
   if (loaded.ok) store.dispatch(siteOpened(loaded.value));
 }
 

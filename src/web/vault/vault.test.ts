@@ -56,6 +56,18 @@ test('under a passphrase they are kept sealed, and come back by the right words 
   expect(second).toMatchObject({ state: 'locked', size: 0 });
 });
 
+test('what a newer program sealed is not touched, and said', async () => {
+  const storage = memoryStorage();
+  const first = await createVault(storage, FAST);
+  await first.protect(PASSPHRASE);
+  const newer = { ...storage.kept, version: 2 } as unknown as SealedVault;
+  storage.kept = newer;
+  const second = await createVault(storage, FAST);
+  expect(await second.unlock(PASSPHRASE)).toBe(false);
+  expect(second.problem).toMatch(/newer/);
+  expect(storage.kept).toBe(newer);
+});
+
 test('what is typed while it is locked is kept with the rest once it is open', async () => {
   const storage = memoryStorage();
   const first = await createVault(storage, FAST);

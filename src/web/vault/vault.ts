@@ -89,7 +89,11 @@ class SealingVault implements Vault {
 
   readonly unlock = async (passphrase: string): Promise<boolean> => {
     const sealed = await this.storage.read();
-    if (!sealed) return false;
+    if (sealed?.format !== 'clear-tap/vault' || sealed.version !== 1) {
+      this.#problem = 'What is kept here was sealed by a newer Clear Tap, or is damaged.';
+      this.#tell();
+      return false;
+    }
     const key = await deriveKey(passphrase, sealed.salt, sealed.iterations);
     const kept = await openSecrets(key, sealed);
     if (!kept) return false;
