@@ -83,6 +83,7 @@ try {
   await desk.getByLabel('Path', { exact: true }).fill('/video.mjpg');
   await desk.getByRole('button', { name: 'Probe', exact: true }).click();
   await desk.getByText('Its clock is 8 years slow').first().waitFor({ timeout: 20_000 });
+  await desk.getByText(/^live, .* behind$/).waitFor({ timeout: 20_000 });
   await desk.evaluate(() => scrollTo(0, 0));
   await shoot(desk, 'old-box');
   await desk.getByLabel('Camera list').setInputFiles({ name: 'old list.csv', mimeType: 'text/csv', buffer: LIST });

@@ -1,4 +1,4 @@
-/** One picture on its way to the page: when it reached the server, when the camera took it, and its Annex B bytes. */
+/** One picture on its way to the page: when it reached the server, when the camera took it, and its bytes: Annex B, or a JPEG file. */
 export interface LiveFrame {
   readonly isKeyFrame: boolean;
   /** Server's wall clock when its last packet came, ms since 1970. */
@@ -6,6 +6,11 @@ export interface LiveFrame {
   /** By the camera's own clock (RTCP sender report), ms since 1970; `null` while that is not known. */
   readonly takenUnixMs: number | null;
   readonly accessUnit: Uint8Array;
+}
+
+/** The same as it came over the wire: its bytes are a view on the message. */
+export interface ReceivedFrame extends LiveFrame {
+  readonly accessUnit: Uint8Array<ArrayBuffer>;
 }
 
 const HEADER_BYTES = 17;
@@ -22,7 +27,7 @@ export function encodeLiveFrame(frame: LiveFrame): Uint8Array<ArrayBuffer> {
 }
 
 /** `null` for a message too short to be one. */
-export function decodeLiveFrame(buffer: ArrayBuffer): LiveFrame | null {
+export function decodeLiveFrame(buffer: ArrayBuffer): ReceivedFrame | null {
   if (buffer.byteLength <= HEADER_BYTES) return null;
   const view = new DataView(buffer);
   const taken = view.getFloat64(9);

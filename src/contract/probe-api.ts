@@ -40,6 +40,9 @@ export type ProbeEvent =
 export const liveRequestSchema = object(streamTarget).noUnknown().strict().required();
 export type LiveRequest = InferType<typeof liveRequestSchema>;
 
+/** `codecString` of pictures that come as JPEG files, one by one; every other string is a decoder's, `null` none at all. */
+export const JPEG_PICTURES = 'jpeg';
+
 /** Text messages of a live WebSocket, to the page; pictures are binary, see live-frame.ts. */
 export type LiveMessage =
   | { readonly kind: 'format'; readonly codec: string; readonly codecString: string | null }

@@ -1,5 +1,5 @@
 import { expect, test } from '@playwright/test';
-import { fact, openCamera, probe, tape } from './steps.ts';
+import { fact, openCamera, picture, probe, tape } from './steps.ts';
 
 test('an old box: the wrong path is named, then what its JPEG, its login and its clock mean for each destination', async ({
   page,
@@ -17,6 +17,9 @@ test('an old box: the wrong path is named, then what its JPEG, its login and its
   await expect(fact(page, 'codec')).toContainText('JPEG');
   await expect(fact(page, 'picture')).toContainText('640×480');
   await expect(fact(page, 'login')).toContainText('Basic');
+  // Its picture comes, and its delay is told by arrival: its clock says 8 years.
+  await expect(picture(page)).toBeVisible({ timeout: 15_000 });
+  await expect(picture(page)).toHaveAttribute('title', /the camera’s clock does not tell/);
 
   const panel = page.getByRole('region', { name: 'Who draws it' });
   await expect(panel.getByText('Loft store does not take JPEG')).toBeVisible();

@@ -1,5 +1,5 @@
 import { encodeLiveFrame } from '../../contract/live-frame.ts';
-import type { LiveMessage, LiveRequest } from '../../contract/probe-api.ts';
+import { JPEG_PICTURES, type LiveMessage, type LiveRequest } from '../../contract/probe-api.ts';
 import type { Credentials } from '../../core/auth/authorization.ts';
 import { parseStreamUrl, type StreamUrl } from '../../core/net/stream-url.ts';
 import { takenUnixMs } from '../../core/rtp/camera-clock.ts';
@@ -10,6 +10,7 @@ import { RtspClient } from '../../core/rtsp/client.ts';
 import type { ClientEffect, ClientInput, Track } from '../../core/rtsp/client-types.ts';
 import { declaredParameterSets } from '../../core/sdp/sdp-parser.ts';
 import { type AccessUnit, annexB, H264Depacketiser, h264CodecString } from '../../core/video/h264-depacketiser.ts';
+import { JpegDepacketiser } from '../../core/video/jpeg-depacketiser.ts';
 import { H264_NAL, h264NalType } from '../../core/video/nal.ts';
 import { CameraLine } from '../camera-line.ts';
 import { DialFailure } from '../ports.ts';
@@ -55,7 +56,8 @@ interface LiveOptions {
 
 class LiveView {
   readonly #client: RtspClient;
-  readonly #depacketiser = new H264Depacketiser();
+  readonly #h264 = new H264Depacketiser();
+  readonly #jpeg = new JpegDepacketiser();
   readonly #line: CameraLine;
   readonly #ownSsrc: number;
   #reportTimer: NodeJS.Timeout | null = null;
@@ -152,7 +154,7 @@ class LiveView {
   #begin(tracks: readonly Track[]): void {
     const video = tracks.find(({ media }) => media.kind === 'video');
     const codec = video?.media.codec ?? null;
-    if (!video || codec !== 'H264') {
+    if (!video || (codec !== 'H264' && codec !== 'JPEG')) {
       this.options.sink.text({ kind: 'format', codec: codec ?? 'unknown', codecString: null });
       this.#put({ kind: 'stop', atMs: this.#now() });
       return;
@@ -160,6 +162,7 @@ class LiveView {
     this.#video = video;
     this.#reception = new TrackReception(video.media.clockRate ?? DEFAULT_CLOCK_HZ);
     this.#sendReport(video);
+    if (codec === 'JPEG') return this.options.sink.text({ kind: 'format', codec, codecString: JPEG_PICTURES });
     this.#parameterSets = declaredParameterSets(video.media);
     this.#announce(this.#parameterSets.find((nal) => h264NalType(nal[0] ?? 0) === H264_NAL.sps));
   }
@@ -183,22 +186,34 @@ class LiveView {
   #takePacket(bytes: Uint8Array, track: Track): void {
     const parsed = parseRtpPacket(bytes);
     if (!parsed.ok || this.#reception?.push(parsed.value, this.#now()) === 'refused') return; // the probe reports malformed packets; a picture goes on without them
-    for (const unit of this.#depacketiser.push(parsed.value))
-      this.#give(unit, track.media.clockRate ?? DEFAULT_CLOCK_HZ);
+    const clockHz = track.media.clockRate ?? DEFAULT_CLOCK_HZ;
+    if (track.media.codec === 'JPEG') {
+      const picture = this.#jpeg.push(parsed.value);
+      if (picture) this.#send(picture.file, { isKeyFrame: true, rtpTimestamp: picture.rtpTimestamp, clockHz });
+      return;
+    }
+    for (const unit of this.#h264.push(parsed.value)) this.#give(unit, clockHz);
   }
 
   #give(unit: AccessUnit, clockHz: number): void {
     const sps = unit.nals.find((nal) => h264NalType(nal[0] ?? 0) === H264_NAL.sps);
     this.#announce(sps);
     const nals = unit.isKeyFrame && !sps ? [...this.#parameterSets, ...unit.nals] : unit.nals;
+    this.#send(annexB(nals), { isKeyFrame: unit.isKeyFrame, rtpTimestamp: unit.rtpTimestamp, clockHz });
+  }
+
+  #send(
+    accessUnit: Uint8Array,
+    { isKeyFrame, rtpTimestamp, clockHz }: { isKeyFrame: boolean; rtpTimestamp: number; clockHz: number },
+  ): void {
     this.options.sink.binary(
       encodeLiveFrame({
-        isKeyFrame: unit.isKeyFrame,
+        isKeyFrame,
         arrivedUnixMs: this.options.world.clock.unixMs(),
         takenUnixMs: this.#reception?.senderReport
-          ? takenUnixMs(this.#reception.senderReport, unit.rtpTimestamp, clockHz)
+          ? takenUnixMs(this.#reception.senderReport, rtpTimestamp, clockHz)
           : null,
-        accessUnit: annexB(nals),
+        accessUnit,
       }),
     );
   }

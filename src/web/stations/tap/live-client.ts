@@ -1,5 +1,5 @@
-import { decodeLiveFrame } from '../../../contract/live-frame.ts';
-import { LIVE_PROTOCOL, type LiveMessage, type LiveRequest } from '../../../contract/probe-api.ts';
+import { decodeLiveFrame, type LiveFrame } from '../../../contract/live-frame.ts';
+import { JPEG_PICTURES, LIVE_PROTOCOL, type LiveMessage, type LiveRequest } from '../../../contract/probe-api.ts';
 import { serverToken } from '../../api/client.ts';
 
 export type LiveState =
@@ -17,16 +17,17 @@ const STATE_INTERVAL_MS = 250;
 const NO_DECODER =
   'This browser cannot decode video for a page (no WebCodecs). The stream itself is fine: see what was measured.';
 
+interface Taken {
+  readonly unixMs: number;
+  readonly byCameraClock: boolean;
+}
+
 /** Draws a live stream on a canvas. Returns what ends it. */
 export function openLiveView(
   request: LiveRequest,
   canvas: HTMLCanvasElement,
   onState: (state: LiveState) => void,
 ): () => void {
-  if (!('VideoDecoder' in globalThis)) {
-    onState({ status: 'still', message: NO_DECODER });
-    return () => {};
-  }
   onState({ status: 'opening' });
   const scheme = location.protocol === 'https:' ? 'wss' : 'ws';
   const protocols = serverToken === null ? [LIVE_PROTOCOL] : [LIVE_PROTOCOL, serverToken];
@@ -38,7 +39,8 @@ export function openLiveView(
   let isOver = false;
   let lastStateMs = 0;
   /** When each picture in the decoder was taken, by its time stamp there. */
-  const taken = new Map<number, { unixMs: number; byCameraClock: boolean }>();
+  const taken = new Map<number, Taken>();
+  let isJpeg = false;
 
   const end = (message: string | null): void => {
     if (isOver) return;
@@ -47,24 +49,37 @@ export function openLiveView(
     if (decoder && decoder.state !== 'closed') decoder.close();
     if (message !== null) onState({ status: 'still', message });
   };
+  const draw = (picture: CanvasImageSource, width: number, height: number, when: Taken | undefined): void => {
+    if (isOver) return;
+    if (canvas.width !== width) canvas.width = width;
+    if (canvas.height !== height) canvas.height = height;
+    canvas.getContext('2d')?.drawImage(picture, 0, 0, width, height);
+    const now = Date.now();
+    if (!when || now - lastStateMs < STATE_INTERVAL_MS) return;
+    lastStateMs = now;
+    const behindS = Math.max(0, (now - when.unixMs) / 1000);
+    onState({ status: 'playing', behindS, byCameraClock: when.byCameraClock });
+  };
   const paint = (frame: VideoFrame): void => {
     const when = taken.get(frame.timestamp);
     for (const key of taken.keys()) if (key <= frame.timestamp) taken.delete(key);
-    if (!isOver) {
-      if (canvas.width !== frame.displayWidth) canvas.width = frame.displayWidth;
-      if (canvas.height !== frame.displayHeight) canvas.height = frame.displayHeight;
-      canvas.getContext('2d')?.drawImage(frame, 0, 0, frame.displayWidth, frame.displayHeight);
-      const now = Date.now();
-      if (when && now - lastStateMs >= STATE_INTERVAL_MS) {
-        lastStateMs = now;
-        onState({
-          status: 'playing',
-          behindS: Math.max(0, (now - when.unixMs) / 1000),
-          byCameraClock: when.byCameraClock,
-        });
-      }
-    }
+    draw(frame, frame.displayWidth, frame.displayHeight, when);
     frame.close();
+  };
+  let drawing = false;
+  /** A picture that comes while one is being decoded is left out: the next is as whole as this one. */
+  const paintJpeg = async (file: Uint8Array<ArrayBuffer>, when: Taken): Promise<void> => {
+    if (drawing) return;
+    drawing = true;
+    try {
+      const picture = await createImageBitmap(new Blob([file], { type: 'image/jpeg' }));
+      draw(picture, picture.width, picture.height, when);
+      picture.close();
+    } catch {
+      // damaged on the camera's side; the next picture stands by itself
+    } finally {
+      drawing = false;
+    }
   };
   const startDecoder = (codecString: string): void => {
     if (decoder && decoder.state !== 'closed') decoder.close();
@@ -91,6 +106,9 @@ export function openLiveView(
           `A ${message.codec} stream cannot be shown in a browser here. It was measured all the same; destinations that take ${message.codec} will show it.`,
         );
       const { codecString } = message;
+      isJpeg = codecString === JPEG_PICTURES;
+      if (isJpeg) return;
+      if (!('VideoDecoder' in globalThis)) return end(NO_DECODER);
       void VideoDecoder.isConfigSupported({ codec: codecString }).then(({ supported }) => {
         if (isOver) return;
         if (supported) startDecoder(codecString);
@@ -99,20 +117,25 @@ export function openLiveView(
       return;
     }
     const frame = decodeLiveFrame(data);
-    if (!frame || !decoder || decoder.state !== 'configured') return;
+    if (!frame) return;
+    const when = takenAt(frame);
+    if (isJpeg) return void paintJpeg(frame.accessUnit, when);
+    if (decoder?.state !== 'configured') return;
     if (decoder.decodeQueueSize > MAX_QUEUED_PICTURES) needsKeyFrame = true;
     if (needsKeyFrame && !frame.isKeyFrame) return;
     needsKeyFrame = false;
     const timestamp = Math.round(frame.arrivedUnixMs * 1000);
-    const cameraDelayS = frame.takenUnixMs === null ? null : (frame.arrivedUnixMs - frame.takenUnixMs) / 1000;
-    const isPlausible = cameraDelayS !== null && cameraDelayS >= -0.5 && cameraDelayS <= MAX_CLOCK_DELAY_S;
-    taken.set(timestamp, {
-      unixMs: isPlausible && frame.takenUnixMs !== null ? frame.takenUnixMs : frame.arrivedUnixMs,
-      byCameraClock: isPlausible,
-    });
+    taken.set(timestamp, when);
     decoder.decode(
       new EncodedVideoChunk({ type: frame.isKeyFrame ? 'key' : 'delta', timestamp, data: frame.accessUnit }),
     );
   };
   return () => end(null);
+}
+
+/** When a picture was taken: by the camera's clock where that can be believed, else when it arrived. */
+function takenAt({ takenUnixMs, arrivedUnixMs }: LiveFrame): Taken {
+  const delayS = takenUnixMs === null ? null : (arrivedUnixMs - takenUnixMs) / 1000;
+  const isPlausible = delayS !== null && delayS >= -0.5 && delayS <= MAX_CLOCK_DELAY_S;
+  return { unixMs: isPlausible && takenUnixMs !== null ? takenUnixMs : arrivedUnixMs, byCameraClock: isPlausible };
 }
