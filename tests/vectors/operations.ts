@@ -15,6 +15,7 @@ import { parseAacConfig } from '../../src/core/sdp/aac-config.ts';
 import { parseSdp } from '../../src/core/sdp/sdp-parser.ts';
 import * as storage from '../../src/core/storage/storage.ts';
 import { parseSps } from '../../src/core/video/sps.ts';
+import { dcdrop, geometry, licence, poePower, solarPower } from './planning-operations.ts';
 
 // The arguments of a vector are JSON of a known shape per `op`; this is the JSON boundary where `as` is allowed.
 // biome-ignore lint/suspicious/noExplicitAny: each operation names the fields it reads
@@ -146,4 +147,9 @@ export const OPERATIONS: Readonly<Record<string, Readonly<Record<string, Operati
   sps,
   rtpstats,
   storage: storageOps,
+  geometry,
+  poe: poePower,
+  dcdrop,
+  solar: solarPower,
+  licence,
 };

@@ -1,0 +1,69 @@
+import { expect, test } from '@jest/globals';
+import { cheapestPacks, type SeatPack } from './seat-packs.ts';
+import { breakEvenMonth, totalCost } from './total-cost.ts';
+
+/** Every combination tried: what the table must agree with. */
+function cheapestByTrying(needed: number, packs: readonly SeatPack[]): number {
+  const [first, ...rest] = packs;
+  if (needed <= 0) return 0;
+  if (!first) return Number.POSITIVE_INFINITY;
+  let best = Number.POSITIVE_INFINITY;
+  for (let count = 0; count <= Math.ceil(needed / first.seats); count++)
+    best = Math.min(best, count * first.price + cheapestByTrying(needed - count * first.seats, rest));
+  return best;
+}
+
+test('the cheapest combination is found, not guessed', () => {
+  const ladders: SeatPack[][] = [
+    [
+      { seats: 1, price: 37 },
+      { seats: 3, price: 96 },
+      { seats: 10, price: 270 },
+    ],
+    [
+      { seats: 4, price: 90 },
+      { seats: 7, price: 140 },
+    ],
+    [{ seats: 5, price: 11 }],
+  ];
+  for (const packs of ladders)
+    for (let cameras = 1; cameras <= 25; cameras++)
+      expect(cheapestPacks(cameras, 2, packs)?.cost).toBe(cheapestByTrying(cameras - 2, packs));
+});
+
+test('of equals, more seats, then fewer packs', () => {
+  const packs = [
+    { seats: 1, price: 10 },
+    { seats: 2, price: 20 },
+    { seats: 3, price: 20 },
+  ];
+  expect(cheapestPacks(2, 0, packs)).toEqual({ cost: 20, seatsBought: 3, spareSeats: 1, counts: [0, 0, 1] });
+});
+
+test.each([
+  { why: 'enough is included', cameras: 3, packs: [], found: { cost: 0, seatsBought: 0, spareSeats: 1, counts: [] } },
+  { why: 'nothing is sold', cameras: 9, packs: [], found: null },
+  { why: 'a pack of no seats seats nobody', cameras: 9, packs: [{ seats: 0, price: 1 }], found: null },
+])('$why', ({ cameras, packs, found }) => expect(cheapestPacks(cameras, 4, packs)).toEqual(found));
+
+test('an option whose seats cannot be bought says so', () => {
+  const option = {
+    years: 2,
+    hardware: 100,
+    cameras: 9,
+    included: 1,
+    packs: [],
+    subscriptionPerMonth: 0,
+    loadW: 0,
+    energyPrice: 0,
+    priceRise: 0,
+  };
+  expect(totalCost(option)).toMatchObject({ seats: null, upfront: 100, total: 100 });
+  expect(() => totalCost({ ...option, years: 0 })).toThrow(RangeError);
+});
+
+// 480 + 4m ≤ 120 + 22m first holds at m = 20.
+test('the month in which the dearer box has paid for itself', () => {
+  expect(breakEvenMonth({ upfront: 480, perMonth: 4 }, { upfront: 120, perMonth: 22 }, 60)).toBe(20);
+  expect(breakEvenMonth({ upfront: 480, perMonth: 4 }, { upfront: 120, perMonth: 22 }, 19)).toBeNull();
+});

@@ -1,0 +1,101 @@
+import { atLeast, type Verdict } from '../base/verdict.ts';
+import { type ConstantPowerFeed, feedConstantPower } from './poe.ts';
+
+/** Resistivity of annealed copper at 20 °C, Ω·mm²/m, and its rise for each K. Source: IEC 60028. */
+const COPPER = { ohmMm2PerM: 0.017241, perK: 0.00393 } as const;
+
+export interface Wire {
+  readonly diameterMm: number;
+  readonly areaMm2: number;
+  readonly ohmPerKm20C: number;
+}
+
+/** An AWG number as a wire: d = 0.127·92^((36−n)/39) mm. Source: ASTM B258. AWG 20 → 0.812 mm, 0.518 mm². */
+export function awgWire(awg: number): Wire {
+  if (!(awg >= 0 && awg <= 40)) throw new RangeError(`awg: expected 0 to 40, got ${awg}`);
+  const diameterMm = 0.127 * 92 ** ((36 - awg) / 39);
+  return wireOfArea((Math.PI * diameterMm ** 2) / 4);
+}
+
+export function wireOfArea(areaMm2: number): Wire {
+  if (!(areaMm2 > 0)) throw new RangeError(`areaMm2: expected above 0, got ${areaMm2}`);
+  return {
+    diameterMm: Math.sqrt((4 * areaMm2) / Math.PI),
+    areaMm2,
+    ohmPerKm20C: (COPPER.ohmMm2PerM / areaMm2) * 1000,
+  };
+}
+
+const warmth = (conductorC: number): number => 1 + COPPER.perK * (conductorC - 20);
+
+/** Resistance of one conductor, Ω/m, at its temperature. */
+const ohmPerM = (areaMm2: number, conductorC: number): number => (COPPER.ohmMm2PerM / areaMm2) * warmth(conductorC);
+
+/** A run of two conductors, there and back. */
+export interface DcRun {
+  readonly lengthM: number;
+  readonly areaMm2: number;
+  readonly conductorC: number;
+  /** Plugs and terminals together; 0.12 Ω is usual for a USB lead. [A] */
+  readonly contactOhm: number;
+}
+
+export const loopOhmOf = ({ lengthM, areaMm2, conductorC, contactOhm }: DcRun): number =>
+  2 * lengthM * ohmPerM(areaMm2, conductorC) + contactOhm;
+
+/** [A] Within the lowest tenth of the allowed drop it works today, and not on a cold morning. */
+const TIGHT_SHARE = 0.1;
+
+/** Whether a voltage keeps a device alive. */
+export function judgeVolts(volts: number | null, supplyVolts: number, minVolts: number): Verdict {
+  if (volts === null) return 'will-not-work';
+  return atLeast(volts, minVolts + TIGHT_SHARE * (supplyVolts - minVolts), minVolts);
+}
+
+export interface CurrentDrop {
+  readonly loopOhm: number;
+  readonly dropV: number;
+  readonly loadVolts: number;
+  readonly dropPercent: number;
+}
+
+/** What is left at the end of a run whose load takes a constant current. */
+export function dropAtCurrent(supplyVolts: number, loadA: number, run: DcRun): CurrentDrop {
+  const loopOhm = loopOhmOf(run);
+  const dropV = loadA * loopOhm;
+  return { loopOhm, dropV, loadVolts: supplyVolts - dropV, dropPercent: (dropV / supplyVolts) * 100 };
+}
+
+/** The same for a load that takes constant power, as a camera with a converter does. */
+export function dropAtPower(
+  supplyVolts: number,
+  loadW: number,
+  run: DcRun,
+): ConstantPowerFeed & { readonly loopOhm: number } {
+  const loopOhm = loopOhmOf(run);
+  return { loopOhm, ...feedConstantPower(supplyVolts, loopOhm, loadW) };
+}
+
+/** What a run must carry. */
+export interface DcDemand {
+  readonly supplyVolts: number;
+  readonly minVolts: number;
+  readonly loadW: number;
+  readonly conductorC: number;
+}
+
+/** The longest run that leaves `minVolts`, m: (Vs − Vmin)·Vmin / (2·r·P). */
+export const longestRun = ({ supplyVolts, minVolts, loadW, conductorC }: DcDemand, areaMm2: number): number =>
+  ((supplyVolts - minVolts) * minVolts) / (2 * ohmPerM(areaMm2, conductorC) * loadW);
+
+/** The thinnest copper that leaves `minVolts`, and the next size sold; `null` when none of them is thick enough. */
+export function thinnestWire(
+  { supplyVolts, minVolts, loadW, conductorC }: DcDemand,
+  lengthM: number,
+  sizesMm2: readonly number[],
+): { readonly areaMm2: number; readonly pickMm2: number | null } {
+  const areaMm2 =
+    (2 * lengthM * loadW * COPPER.ohmMm2PerM * warmth(conductorC)) / ((supplyVolts - minVolts) * minVolts);
+  const pickMm2 = [...sizesMm2].sort((a, b) => a - b).find((size) => size >= areaMm2 * (1 - 1e-6)) ?? null;
+  return { areaMm2, pickMm2 };
+}

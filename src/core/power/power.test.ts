@@ -1,0 +1,91 @@
+import { expect, test } from '@jest/globals';
+import { awgWire, dropAtPower, judgeVolts, longestRun, loopOhmOf, thinnestWire, wireOfArea } from './dc-run.ts';
+import { feedConstantPower, POE_CLASSES, poeBudget, poeClass, poeClassFor, poeDraw } from './poe.ts';
+import { extraterrestrialDay, solarYear, tiltedDay } from './solar.ts';
+
+test.each(POE_CLASSES.filter(({ class: number }) => number > 0))(
+  'a device that takes all of class $class gets class $class, one watt more the next',
+  ({ class: number, pdW }) => {
+    expect(poeClassFor(pdW)?.class).toBe(number);
+    expect(poeClassFor(pdW + 1)?.class ?? null).toBe(number === 8 ? null : number + 1);
+  },
+);
+
+test('what goes in is what comes out and what is lost on the way', () => {
+  const draw = poeDraw({ pseVolts: 50, lengthM: 80, loopOhmPer100m: 12.5, pairs: 2, pdW: 12 });
+  expect((draw.pseW ?? 0) - (draw.lossW ?? 0)).toBeCloseTo(12, 9);
+  expect((draw.currentA ?? 0) * (draw.loadVolts ?? 0)).toBeCloseTo(12, 9);
+});
+
+test('a load without a cable takes just its current; one beyond the cable collapses', () => {
+  expect(feedConstantPower(12, 0, 6)).toEqual({ currentA: 0.5, loadVolts: 12 });
+  // V² = 4RP is the last that holds: 144 = 4 × 6 × 6, at half the voltage.
+  expect(feedConstantPower(12, 6, 6)).toEqual({ currentA: 1, loadVolts: 6 });
+  expect(feedConstantPower(12, 6.01, 6)).toEqual({ currentA: null, loadVolts: null });
+});
+
+test('a switch that holds by measure may be over by class: it reserves what may come', () => {
+  const ports = [1, 2, 3, 4, 5].map((port) => ({ port, class: 3, pdW: 5, loopOhm: 4 }));
+  const base = { budgetW: 65, pseType: 1, pseVolts: 50, reserveFraction: 0.1, ports } as const;
+  expect(poeBudget({ ...base, mode: 'class' })).toMatchObject({ totalW: 77, verdict: 'will-not-work' });
+  expect(poeBudget({ ...base, mode: 'measured' }).verdict).toBe('ok');
+});
+
+test('the longest run of a wire is where its voltage just holds, and the thinnest wire for it is that wire', () => {
+  const demand = { supplyVolts: 12, minVolts: 10.8, loadW: 6, conductorC: 20 };
+  for (const awg of [14, 18, 22]) {
+    const { areaMm2 } = awgWire(awg);
+    const lengthM = longestRun(demand, areaMm2);
+    const run = { lengthM, areaMm2, conductorC: 20, contactOhm: 0 };
+    expect(dropAtPower(12, 6, run).loadVolts).toBeCloseTo(10.8, 9);
+    expect(thinnestWire(demand, lengthM, [areaMm2]).pickMm2).toBe(areaMm2);
+    expect(thinnestWire(demand, lengthM * 1.01, [areaMm2]).pickMm2).toBeNull();
+  }
+});
+
+// 1 mm² of copper at 20 °C: 17.241 Ω/km (IEC 60028); 40 K warmer × 1.1572.
+test('a warm wire drops more', () => {
+  const run = { lengthM: 500, areaMm2: 1, contactOhm: 0 };
+  expect(wireOfArea(1).ohmPerKm20C).toBeCloseTo(17.241, 9);
+  expect(loopOhmOf({ ...run, conductorC: 20 })).toBeCloseTo(17.241, 9);
+  expect(loopOhmOf({ ...run, conductorC: 60 })).toBeCloseTo(17.241 * 1.1572, 9);
+});
+
+test.each([
+  { why: 'the lowest allowed', volts: 10.8, verdict: 'tight' },
+  { why: 'a tenth of the drop above', volts: 10.92, verdict: 'ok' },
+  { why: 'below it', volts: 10.7, verdict: 'will-not-work' },
+  { why: 'collapsed', volts: null, verdict: 'will-not-work' },
+])('volts at the camera: $why', ({ volts, verdict }) => expect(judgeVolts(volts, 12, 10.8)).toBe(verdict));
+
+test('the sun: no day in the polar night, the year turns over south of the line', () => {
+  expect(extraterrestrialDay(70, 12)).toMatchObject({ sunsetHourAngleDeg: 0, h0KWh: 0 });
+  expect(extraterrestrialDay(70, 6).sunsetHourAngleDeg).toBe(180);
+  expect(tiltedDay({ latitudeDeg: 70, month: 12, clearness: 0.4, tiltDeg: 60, groundReflectance: 0.2 })).toMatchObject({
+    factor: null,
+    tiltedKWh: 0,
+  });
+  const year = (latitudeDeg: number) =>
+    solarYear({
+      latitudeDeg,
+      tiltDeg: 60,
+      clearness: Array.from({ length: 12 }, () => 0.45),
+      panelWp: 60,
+      performanceRatio: 0.7,
+      batteryWh: 480,
+      depthOfDischarge: 0.8,
+      dischargeEfficiency: 0.9,
+      loadW: 2,
+    });
+  expect(year(51.5).worstMonth).toBe(12);
+  expect(year(-51.5).worstMonth).toBe(6);
+  expect(year(70).panelWpForWorstMonth).toBeNull();
+});
+
+test.each([
+  { why: 'a latitude of 95°', act: () => extraterrestrialDay(95, 1) },
+  { why: 'a thirteenth month', act: () => extraterrestrialDay(50, 13) },
+  { why: 'a class 9', act: () => poeClass(9) },
+  { why: 'an AWG of 50', act: () => awgWire(50) },
+  { why: 'a wire of no area', act: () => wireOfArea(0) },
+])('a caller’s mistake is one: $why', ({ act }) => expect(act).toThrow(RangeError));

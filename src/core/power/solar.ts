@@ -1,0 +1,159 @@
+import { atLeast, type Verdict, worstVerdict } from '../base/verdict.ts';
+
+const DEG = Math.PI / 180;
+/** Mean day of each month. Source: Duffie & Beckman, Solar Engineering of Thermal Processes, Table 1.6.1. */
+const MEAN_DAYS = [17, 47, 75, 105, 135, 162, 198, 228, 258, 288, 318, 344] as const;
+/** W/m². Source: as above, §1.2. */
+const SOLAR_CONSTANT = 1367;
+const JOULE_PER_KWH = 3.6e6;
+
+const clamp = (value: number, low: number, high: number): number => Math.min(high, Math.max(low, value));
+
+function requireLatitude(latitudeDeg: number): void {
+  if (!(latitudeDeg >= -90 && latitudeDeg <= 90))
+    throw new RangeError(`latitudeDeg: expected -90 to 90, got ${latitudeDeg}`);
+}
+function dayOf(month: number): number {
+  const day = MEAN_DAYS[month - 1];
+  if (day === undefined) throw new RangeError(`month: expected 1 to 12, got ${month}`);
+  return day;
+}
+
+export interface ExtraterrestrialDay {
+  readonly dayOfYear: number;
+  readonly declinationDeg: number;
+  /** 0 in the polar night, 180 under the midnight sun. */
+  readonly sunsetHourAngleDeg: number;
+  readonly h0MJ: number;
+  readonly h0KWh: number;
+}
+
+/** Hour angle of sunset on a surface at this latitude, degrees. */
+const sunsetAngle = (latitudeDeg: number, declinationDeg: number): number =>
+  Math.acos(clamp(-Math.tan(latitudeDeg * DEG) * Math.tan(declinationDeg * DEG), -1, 1)) / DEG;
+
+/**
+ * Daily energy of the sun above the air on a flat square metre, mean day of a month.
+ * Source: Duffie & Beckman eq. 1.6.1 (declination), 1.6.10 (sunset), 1.10.3 (H₀).
+ */
+export function extraterrestrialDay(latitudeDeg: number, month: number): ExtraterrestrialDay {
+  requireLatitude(latitudeDeg);
+  const dayOfYear = dayOf(month);
+  const declinationDeg = 23.45 * Math.sin(((360 * (284 + dayOfYear)) / 365) * DEG);
+  const sunsetHourAngleDeg = sunsetAngle(latitudeDeg, declinationDeg);
+  const [lat, dec, sunset] = [latitudeDeg * DEG, declinationDeg * DEG, sunsetHourAngleDeg * DEG];
+  const nearness = 1 + 0.033 * Math.cos(((360 * dayOfYear) / 365) * DEG);
+  const light = Math.cos(lat) * Math.cos(dec) * Math.sin(sunset) + sunset * Math.sin(lat) * Math.sin(dec);
+  const joule = Math.max(0, ((86_400 * SOLAR_CONSTANT) / Math.PI) * nearness * light);
+  return { dayOfYear, declinationDeg, sunsetHourAngleDeg, h0MJ: joule / 1e6, h0KWh: joule / JOULE_PER_KWH };
+}
+
+/** Energy on a tilted square metre that faces the equator, and how it comes about; `null` without sun. */
+export interface TiltedDay {
+  readonly horizontalKWh: number;
+  readonly diffuseShare: number | null;
+  readonly beamFactor: number | null;
+  readonly factor: number | null;
+  readonly tiltedKWh: number;
+}
+
+/** Source: Duffie & Beckman eq. 2.12.1 (Erbs: diffuse share), 2.19.3 and 2.19.4 (R_b, R). */
+export function tiltedDay(input: {
+  readonly latitudeDeg: number;
+  readonly month: number;
+  /** K_T: share of the light that passes the air. */
+  readonly clearness: number;
+  readonly tiltDeg: number;
+  readonly groundReflectance: number;
+}): TiltedDay {
+  const { latitudeDeg, tiltDeg, groundReflectance } = input;
+  const day = extraterrestrialDay(latitudeDeg, input.month);
+  const horizontalKWh = input.clearness * day.h0KWh;
+  if (horizontalKWh < 1e-9) return { horizontalKWh, diffuseShare: null, beamFactor: null, factor: null, tiltedKWh: 0 };
+  const k = clamp(input.clearness, 0.3, 0.8);
+  const diffuseShare =
+    day.sunsetHourAngleDeg <= 81.4
+      ? 1.391 - 3.56 * k + 4.189 * k ** 2 - 2.137 * k ** 3
+      : 1.311 - 3.022 * k + 3.427 * k ** 2 - 1.821 * k ** 3;
+  const isNorth = latitudeDeg >= 0;
+  const facing = (isNorth ? latitudeDeg - tiltDeg : latitudeDeg + tiltDeg) * DEG;
+  const [lat, dec, sunset] = [latitudeDeg * DEG, day.declinationDeg * DEG, day.sunsetHourAngleDeg * DEG];
+  const sunsetTilted = Math.min(sunset, sunsetAngle(facing / DEG, day.declinationDeg) * DEG);
+  const lightOn = (angle: number, until: number): number =>
+    Math.cos(angle) * Math.cos(dec) * Math.sin(until) + until * Math.sin(angle) * Math.sin(dec);
+  const beamFactor = Math.max(0, lightOn(facing, sunsetTilted) / lightOn(lat, sunset));
+  const factor =
+    (1 - diffuseShare) * beamFactor +
+    (diffuseShare * (1 + Math.cos(tiltDeg * DEG))) / 2 +
+    (groundReflectance * (1 - Math.cos(tiltDeg * DEG))) / 2;
+  return { horizontalKWh, diffuseShare, beamFactor, factor, tiltedKWh: horizontalKWh * factor };
+}
+
+export interface SolarSystemInput {
+  readonly latitudeDeg: number;
+  readonly tiltDeg: number;
+  /** K_T of each month. */
+  readonly clearness: readonly number[];
+  readonly panelWp: number;
+  /** Of panel and charger together: 0.7. [A] */
+  readonly performanceRatio: number;
+  readonly batteryWh: number;
+  readonly depthOfDischarge: number;
+  readonly dischargeEfficiency: number;
+  readonly loadW: number;
+}
+
+export interface SolarYear {
+  /** kWh/m² a day, each month: hours of full sun. */
+  readonly peakSunHours: readonly number[];
+  readonly yieldWh: readonly number[];
+  readonly loadWhPerDay: number;
+  readonly autonomyDays: number;
+  /** Months in which a day brings less than it takes, 1 to 12. */
+  readonly deficitMonths: readonly number[];
+  readonly worstMonth: number;
+  /** Panel that the worst month would need; `null` where the sun does not rise in it. */
+  readonly panelWpForWorstMonth: number | null;
+  readonly verdict: Verdict;
+}
+
+/** [A] Light of the ground around; a third more than the load in the worst month; three dark days. */
+export const SOLAR_LIMITS = { groundReflectance: 0.2, comfortableYield: 1.3, comfortableDays: 3 } as const;
+
+/** A year of panel, battery and load, month by month. */
+export function solarYear(input: SolarSystemInput): SolarYear {
+  const { latitudeDeg, tiltDeg } = input;
+  const { groundReflectance } = SOLAR_LIMITS;
+  const peakSunHours = MEAN_DAYS.map(
+    (_, at) =>
+      tiltedDay({ latitudeDeg, month: at + 1, clearness: input.clearness[at] ?? 0, tiltDeg, groundReflectance })
+        .tiltedKWh,
+  );
+  const yieldWh = peakSunHours.map((hours) => hours * input.panelWp * input.performanceRatio);
+  const loadWhPerDay = 24 * input.loadW;
+  const autonomyDays = (input.batteryWh * input.depthOfDischarge * input.dischargeEfficiency) / loadWhPerDay;
+  const deficitMonths = yieldWh.flatMap((wattHours, at) => (wattHours < loadWhPerDay * (1 - 1e-6) ? [at + 1] : []));
+  const worstHours = Math.min(...peakSunHours);
+  const worstYield = Math.min(...yieldWh);
+  const verdict = worstVerdict([
+    deficitMonths.length > 0 ? 'will-not-work' : atLeast(worstYield, SOLAR_LIMITS.comfortableYield * loadWhPerDay, 0),
+    atLeast(autonomyDays, SOLAR_LIMITS.comfortableDays, 0),
+  ]);
+  return {
+    peakSunHours,
+    yieldWh,
+    loadWhPerDay,
+    autonomyDays,
+    deficitMonths,
+    worstMonth: peakSunHours.indexOf(worstHours) + 1,
+    panelWpForWorstMonth: worstHours < 1e-9 ? null : loadWhPerDay / (worstHours * input.performanceRatio),
+    verdict,
+  };
+}
+
+/** How long a battery carries a load, h. */
+export const backupHours = (
+  batteryWh: number,
+  { depthOfDischarge, efficiency }: { readonly depthOfDischarge: number; readonly efficiency: number },
+  loadW: number,
+): number => (batteryWh * depthOfDischarge * efficiency) / loadW;
