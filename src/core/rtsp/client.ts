@@ -12,21 +12,18 @@ import {
   STEP_OF_PHASE,
   signalOf,
 } from './client-moves.ts';
-import type { ClientEffect, ClientInput, RtspClientOptions, Track } from './client-types.ts';
+import type { ClientEffect, ClientInput, RtspClientOptions } from './client-types.ts';
 import { Conversation, type Exchange } from './conversation.ts';
 import { Login } from './login.ts';
 import { type RtspEvent, RtspMessageParser } from './message-parser.ts';
 import { headerOf, type RtspHeader, type RtspResponse } from './rtsp-message.ts';
+import { keepAliveAfterMs, keepAliveMethod, rtcpEffect } from './session-upkeep.ts';
 import { meaningOf } from './status-codes.ts';
 import { TrackPlan } from './track-plan.ts';
 import { parseSession } from './transport.ts';
 
 /** RFC 2326 §11.3.15 (461): the one status that says to try another transport. */
 const UNSUPPORTED_TRANSPORT = 461;
-/** RFC 2326 §10.12: "$" starts an interleaved frame. */
-const DOLLAR = 0x24;
-/** Longest wait between signs of life, whatever the session timeout. */
-const MAX_KEEP_ALIVE_MS = 30_000;
 
 /**
  * An RTSP 1.0 client that draws a stream, its packets inside the connection or over UDP: OPTIONS, DESCRIBE, login, SETUP, PLAY, keep-alive,
@@ -105,7 +102,10 @@ export class RtspClient {
         break;
       }
       case 'sendRtcp':
-        if (this.#phase === 'streaming') this.#sendRtcp(input.track, input.packet);
+        if (this.#phase === 'streaming') {
+          const effect = rtcpEffect(input.track, input.packet);
+          if (effect) this.#emit(effect);
+        }
         break;
       case 'answerTimer':
         this.#signal('silence');
@@ -372,30 +372,13 @@ export class RtspClient {
   #sendTearDown(step: ProbeStepName | null = null): void {
     this.#talk.send('TEARDOWN', this.#aggregateUrl, step, []);
   }
-  #sendRtcp(track: Track, packet: Uint8Array): void {
-    const { path } = track;
-    if (path.transport === 'tcp') {
-      const frame = Uint8Array.of(DOLLAR, path.rtcpChannel, packet.length >> 8, packet.length & 0xff, ...packet);
-      this.#emit({ kind: 'send', bytes: frame });
-    } else if (path.serverPorts)
-      this.#emit({
-        kind: 'sendDatagram',
-        place: track.place,
-        isRtcp: true,
-        port: path.serverPorts[1],
-        bytes: packet,
-      });
-  }
   #sendKeepAlive(): void {
-    // GET_PARAMETER without a body is the sign of life of RFC 2326 §10.8; OPTIONS where it is not offered.
-    const method = /\bGET_PARAMETER\b/.test(this.#methods) ? 'GET_PARAMETER' : 'OPTIONS';
-    this.#talk.send(method, this.#aggregateUrl, null, []);
+    this.#talk.send(keepAliveMethod(this.#methods), this.#aggregateUrl, null, []);
     this.#emit({ kind: 'disarmAnswer' }); // a camera that streams but answers late is alive
     this.#armKeepAlive();
   }
   #armKeepAlive(): void {
-    const halfTimeoutMs = ((this.#sessionTimeoutS ?? 60) * 1000) / 2;
-    this.#emit({ kind: 'armKeepAlive', afterMs: Math.min(MAX_KEEP_ALIVE_MS, halfTimeoutMs) });
+    this.#emit({ kind: 'armKeepAlive', afterMs: keepAliveAfterMs(this.#sessionTimeoutS) });
   }
 
   #request(method: string, uri: string, step: ProbeStepName | null, headers: readonly RtspHeader[] = []): void {
