@@ -1,3 +1,4 @@
+import { REPORT_INTERVAL_MS } from '../core/rtp/receiver-report.ts';
 import { writeSenderReport } from '../core/rtp/sender-report.ts';
 import { type PayloadPart, packetiseH264 } from '../core/video/h264-packetiser.ts';
 import { packetiseJpeg, parseBaselineJpeg } from '../core/video/jpeg-payload.ts';
@@ -22,8 +23,6 @@ interface SenderOptions {
 
 const CLOCK_HZ = 90_000;
 const RTP_HEADER_BYTES = 12;
-/** RFC 3550 §6.2: the recommended minimum interval between reports. */
-const REPORT_INTERVAL_MS = 5000;
 
 /** Sends pictures as RTP with sender reports, and leaves out every n-th packet when its personality says so. */
 export class RtpSender {

@@ -103,7 +103,22 @@ test('a blocked store: the site is worked on in the page, and can be exported', 
   await openCamera(page, 'Sluice rail');
   await setPath(page, '/in-the-page');
   await expect(page.getByRole('alert').filter({ hasText: 'could not keep' })).toBeVisible();
+
+  // It is not left while its changes are nowhere else; once they are in a file it may be.
+  const begin = async (): Promise<void> => {
+    await page.getByRole('button', { name: 'Alder Mill' }).click();
+    await page.getByRole('menuitem', { name: 'New site' }).click();
+    await page.getByLabel('Name of the site').fill('Quern House');
+    await page.getByRole('button', { name: 'Begin' }).click();
+  };
+  await begin();
+  await expect(
+    page.getByText('Alder Mill has changes that this browser did not keep.', { exact: false }),
+  ).toBeVisible();
+  await page.keyboard.press('Escape');
   expect(await exportSite(page)).toContain('"/in-the-page"');
+  await begin();
+  await expect(page.getByRole('heading', { name: 'Add the first camera' })).toBeVisible();
 });
 
 test('a damaged record: its reason is told, and the last good copy is offered', async ({ page }) => {

@@ -59,7 +59,7 @@ export const CONNECTION_FAULTS: readonly Fault[] = [
     because: /HTTP/,
     script: () => ({ status: 200, raw: 'HTTP/1.1 400 Bad Request\r\nContent-Type: text/html\r\n\r\n<html>' }),
   },
-  { why: 'a shell’s greeting', cause: 'not-rtsp', because: /SSH/, ...greeting('SSH-2.0-dropbear\r\n') },
+  { why: 'a shell’s greeting', cause: 'not-rtsp', because: /SSH/, ...greeting('SSH-2.0-millwheel\r\n') },
   { why: 'a mail server’s greeting', cause: 'not-rtsp', ...greeting('220 mail.mill ESMTP\r\n') },
   {
     why: 'garbage',

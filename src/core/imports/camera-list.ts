@@ -2,7 +2,7 @@ import Papa from 'papaparse';
 import { type Fault, fault } from '../base/fault.ts';
 import { err, ok, type Result } from '../base/result.ts';
 import { addressRemarks } from '../net/address-remarks.ts';
-import { DEFAULT_PORTS, parseStreamUrl } from '../net/stream-url.ts';
+import { DEFAULT_PORTS, parseStreamUrl, pathAndQuery } from '../net/stream-url.ts';
 
 /** What a column of a list may hold. `none` is left out. */
 export const LIST_FIELDS = [
@@ -136,7 +136,7 @@ function cameraOf(cell: (field: ListField) => string): Result<Omit<ListedCamera,
     port = String(url.port);
     user ||= url.user ?? '';
     secret ||= url.password ?? '';
-    main ||= `${url.path}${url.query === null ? '' : `?${url.query}`}`;
+    main ||= pathAndQuery(url);
   }
   const paths = [
     { label: 'main', path: main },

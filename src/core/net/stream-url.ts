@@ -141,9 +141,12 @@ export function buildStreamUrl(url: Omit<StreamUrl, 'port'> & { readonly port: n
       ? ''
       : `${encodeUserinfo(url.user)}${url.password === null ? '' : `:${encodeUserinfo(url.password)}`}@`;
   const port = url.port === null || url.port === DEFAULT_PORTS[url.scheme] ? '' : `:${url.port}`;
-  const query = url.query === null ? '' : `?${url.query}`;
-  return `${url.scheme}://${account}${urlHost(url.host)}${port}${url.path}${query}`;
+  return `${url.scheme}://${account}${urlHost(url.host)}${port}${pathAndQuery(url)}`;
 }
+
+/** Path and query of a URL, byte for byte: what a site keeps of it beside host, port and account. */
+export const pathAndQuery = ({ path, query }: Pick<StreamUrl, 'path' | 'query'>): string =>
+  query === null ? path : `${path}?${query}`;
 
 /** The URL that may be dialled, logged and shown: no account at all. RTSP request lines carry this form. */
 export const withoutAccount = (url: StreamUrl): string => buildStreamUrl({ ...url, user: null, password: null });

@@ -1,5 +1,5 @@
 import type { Verdict } from '../base/verdict.ts';
-import { atLeast } from '../base/verdict.ts';
+import { atLeast, THRESHOLD_SLACK } from '../base/verdict.ts';
 
 /**
  * Operational levels by the pixels that a metre at the target must have. A newer edition of the standard renames and
@@ -19,12 +19,9 @@ export type DetailLevel = (typeof DETAIL_LEVELS)[number]['level'];
 export const pxPerMOf = (level: DetailLevel): number =>
   DETAIL_LEVELS.find((row) => row.level === level)?.pxPerM ?? Number.NaN;
 
-/** In favour of the better level: a boundary is inclusive, and a sum of fractions may fall short of it by nothing. */
-const SLACK = 1e-6;
-
 /** The highest level that a density reaches. 250 px/m is `identify`. */
 export function levelAt(pxPerM: number): DetailLevel | 'below-monitor' {
-  const reached = DETAIL_LEVELS.findLast((row) => pxPerM >= row.pxPerM * (1 - SLACK));
+  const reached = DETAIL_LEVELS.findLast((row) => pxPerM >= row.pxPerM * (1 - THRESHOLD_SLACK));
   return reached?.level ?? 'below-monitor';
 }
 

@@ -1,4 +1,4 @@
-import { atLeast, type Verdict } from '../base/verdict.ts';
+import { atLeast, THRESHOLD_SLACK, type Verdict } from '../base/verdict.ts';
 import { type ConstantPowerFeed, feedConstantPower } from './poe.ts';
 
 /** Resistivity of annealed copper at 20 °C, Ω·mm²/m, and its rise for each K. Source: IEC 60028. */
@@ -96,6 +96,6 @@ export function thinnestWire(
 ): { readonly areaMm2: number; readonly pickMm2: number | null } {
   const areaMm2 =
     (2 * lengthM * loadW * COPPER.ohmMm2PerM * warmth(conductorC)) / ((supplyVolts - minVolts) * minVolts);
-  const pickMm2 = [...sizesMm2].sort((a, b) => a - b).find((size) => size >= areaMm2 * (1 - 1e-6)) ?? null;
+  const pickMm2 = [...sizesMm2].sort((a, b) => a - b).find((size) => size >= areaMm2 * (1 - THRESHOLD_SLACK)) ?? null;
   return { areaMm2, pickMm2 };
 }

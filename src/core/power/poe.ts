@@ -1,4 +1,4 @@
-import { atLeast, type Verdict, worstVerdict } from '../base/verdict.ts';
+import { atLeast, THRESHOLD_SLACK, type Verdict, worstVerdict } from '../base/verdict.ts';
 
 /** One class of power over the network cable: what the switch reserves, what arrives, on how many pairs. */
 export interface PoeClass {
@@ -30,11 +30,9 @@ export function poeClass(number: number): PoeClass {
   return found;
 }
 
-const SLACK = 1e-6;
-
 /** The lowest class that feeds a device of so many watts; `null` above 71.3 W. */
 export const poeClassFor = (pdW: number): PoeClass | null =>
-  POE_CLASSES.find((row) => row.class > 0 && row.pdW >= pdW * (1 - SLACK)) ?? null;
+  POE_CLASSES.find((row) => row.class > 0 && row.pdW >= pdW * (1 - THRESHOLD_SLACK)) ?? null;
 
 /** What a device that takes constant power makes of a cable. `null` when the cable cannot carry it at all. */
 export interface ConstantPowerFeed {
@@ -79,7 +77,7 @@ export function poeDraw(input: {
     return { loopOhm, currentA: null, loadVolts: null, pseW: null, lossW: null, verdict: 'will-not-work' };
   const pseW = input.pseVolts * currentA;
   const byVolts = atLeast(loadVolts, POE_LIMITS.comfortableVolts, POE_LIMITS.deadVolts);
-  const byLength: Verdict = input.lengthM > POE_LIMITS.channelM * (1 + SLACK) ? 'tight' : 'ok';
+  const byLength: Verdict = input.lengthM > POE_LIMITS.channelM * (1 + THRESHOLD_SLACK) ? 'tight' : 'ok';
   return { loopOhm, currentA, loadVolts, pseW, lossW: pseW - input.pdW, verdict: worstVerdict([byVolts, byLength]) };
 }
 
@@ -123,7 +121,7 @@ export function poeBudget(input: PoeBudgetInput): PoeBudget {
       port: port.port,
       grantedClass,
       reservedW: input.mode === 'class' ? granted.pseW : measuredW,
-      underPowered: port.pdW > granted.pdW * (1 + SLACK) || feed.currentA === null,
+      underPowered: port.pdW > granted.pdW * (1 + THRESHOLD_SLACK) || feed.currentA === null,
     };
   });
   const totalW = ports.reduce((sum, { reservedW }) => sum + reservedW, 0);

@@ -1,4 +1,4 @@
-import { atLeast, type Verdict, worstVerdict } from '../base/verdict.ts';
+import { atLeast, THRESHOLD_SLACK, type Verdict, worstVerdict } from '../base/verdict.ts';
 
 const DEG = Math.PI / 180;
 /** Mean day of each month. Source: Duffie & Beckman, Solar Engineering of Thermal Processes, Table 1.6.1. */
@@ -132,7 +132,9 @@ export function solarYear(input: SolarSystemInput): SolarYear {
   const yieldWh = peakSunHours.map((hours) => hours * input.panelWp * input.performanceRatio);
   const loadWhPerDay = 24 * input.loadW;
   const autonomyDays = (input.batteryWh * input.depthOfDischarge * input.dischargeEfficiency) / loadWhPerDay;
-  const deficitMonths = yieldWh.flatMap((wattHours, at) => (wattHours < loadWhPerDay * (1 - 1e-6) ? [at + 1] : []));
+  const deficitMonths = yieldWh.flatMap((wattHours, at) =>
+    wattHours < loadWhPerDay * (1 - THRESHOLD_SLACK) ? [at + 1] : [],
+  );
   const worstHours = Math.min(...peakSunHours);
   const worstYield = Math.min(...yieldWh);
   const verdict = worstVerdict([

@@ -1,6 +1,6 @@
 import type { Credentials } from '../auth/authorization.ts';
 import { buildStreamUrl, type StreamUrl, withoutAccount } from '../net/stream-url.ts';
-import { writeReceiverReport } from '../rtp/receiver-report.ts';
+import { FIRST_REPORT_MS, REPORT_INTERVAL_MS, writeReceiverReport } from '../rtp/receiver-report.ts';
 import { RtspClient } from '../rtsp/client.ts';
 import type { ClientEffect, ClientInput, Track, TransportChoice } from '../rtsp/client-types.ts';
 import type { SdpSession } from '../sdp/sdp-types.ts';
@@ -50,9 +50,6 @@ export type ProbeEffect =
 
 /** A camera that sent nothing for this long before the sample ended has stopped, however slow its pictures are. */
 const STOPPED_AFTER_MS = 1500;
-/** RFC 3550 §6.2: half the minimum interval before the first report, then the minimum of 5 s. */
-const FIRST_REPORT_MS = 2500;
-const REPORT_INTERVAL_MS = 5000;
 /** What one entry of the wire tape keeps of a message, and how many entries are kept: a hostile peer fills no memory. */
 const MAX_TAPE_TEXT = 8 * 1024;
 const MAX_TAPE_ENTRIES = 200;
@@ -218,8 +215,7 @@ export class ProbeMachine {
     const { ownSsrc } = this.options;
     for (const track of this.#tracks) {
       const report = this.#meters.get(track.mediaIndex)?.report(atMs) ?? null;
-      const cname = `receiver-${ownSsrc.toString(16)}`;
-      this.#drive({ kind: 'sendRtcp', track, packet: writeReceiverReport(ownSsrc, cname, report), atMs });
+      this.#drive({ kind: 'sendRtcp', track, packet: writeReceiverReport(ownSsrc, report), atMs });
     }
     this.#emit({ kind: 'arm', timer: 'receiverReport', afterMs: nextAfterMs });
   }

@@ -12,6 +12,10 @@ export interface ReceptionReport {
   readonly delaySinceLast: number;
 }
 
+/** RFC 3550 §6.2: the minimum interval between reports; half of it before the first. */
+export const REPORT_INTERVAL_MS = 5000;
+export const FIRST_REPORT_MS = REPORT_INTERVAL_MS / 2;
+
 const RECEIVER_REPORT = 201;
 const SOURCE_DESCRIPTION = 202;
 const CNAME = 1;
@@ -20,9 +24,10 @@ const CNAME = 1;
  * A compound RTCP packet: a receiver report with at most one block, then a source description with our CNAME.
  * Source: RFC 3550 §6.1 ("All RTCP packets MUST be sent in a compound packet … an SDES packet containing a CNAME item
  * MUST be included"), §6.4.2, §6.5.
- * @param cname at most 255 ASCII characters
+ * The CNAME is made of the SSRC: it names this receiver in this session and nobody beyond it (RFC 7022 §4).
  */
-export function writeReceiverReport(ownSsrc: number, cname: string, report: ReceptionReport | null): Uint8Array {
+export function writeReceiverReport(ownSsrc: number, report: ReceptionReport | null): Uint8Array {
+  const cname = `receiver-${ownSsrc.toString(16)}`;
   const receiverBytes = 8 + (report ? 24 : 0);
   const itemBytes = 4 * Math.ceil((2 + cname.length + 1) / 4); // one zero byte at least ends the list of items
   const bytes = new Uint8Array(receiverBytes + 8 + itemBytes);

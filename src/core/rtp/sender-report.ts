@@ -12,7 +12,7 @@ export interface SenderReport {
 /** RFC 3550 §6.4.1: packet type of a sender report. */
 const SENDER_REPORT = 200;
 /** Seconds from 1900-01-01 (NTP era 0) to 1970-01-01 (RFC 5905 §6). */
-const NTP_TO_UNIX_S = 2_208_988_800;
+export const NTP_TO_UNIX_S = 2_208_988_800;
 
 /** The first sender report of a compound RTCP packet, or `null` when there is none or it is cut short. Source: RFC 3550 §6.4.1. */
 export function findSenderReport(bytes: Uint8Array): SenderReport | null {

@@ -2,10 +2,7 @@ import { JitterMeter } from './jitter.ts';
 import type { ReceptionReport } from './receiver-report.ts';
 import { ReceptionCounter, type ReceptionTotals } from './reception.ts';
 import type { RtpPacket } from './rtp-packet.ts';
-import { findSenderReport, type SenderReport } from './sender-report.ts';
-
-/** NTP seconds of 1970-01-01 (RFC 5905 §6). */
-const NTP_TO_UNIX_S = 2_208_988_800;
+import { findSenderReport, NTP_TO_UNIX_S, type SenderReport } from './sender-report.ts';
 
 /**
  * How one track arrives: loss, order and jitter of its source, and what to report back to the sender. A change of SSRC

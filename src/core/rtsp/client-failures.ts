@@ -35,6 +35,12 @@ export function failureOfStatus(response: RtspResponse, method: string): ClientF
   return { cause, note: `${response.status} ${response.reason || reason} to ${method}: ${means}.` };
 }
 
+/** What is no description of a stream, whatever status it came with. Some cameras leave the type out or wrong. */
+export const failureOfDescription = (type: string, text: string): ClientFailure | null =>
+  /^application\/sdp\b/i.test(type) || /^v=0/.test(text.trimStart())
+    ? null
+    : { cause: 'protocol-error', note: `Expected a stream description (application/sdp), got ${type.slice(0, 40)}.` };
+
 const MAX_REDIRECTS = 3;
 
 /**

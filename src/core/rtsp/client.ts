@@ -3,7 +3,13 @@ import { textOf } from '../base/bytes.ts';
 import { withoutAccount } from '../net/stream-url.ts';
 import type { ProbeStepName } from '../probe/probe-types.ts';
 import { parseSdp } from '../sdp/sdp-parser.ts';
-import { type ClientFailure, failureOfMalformed, failureOfStatus, followRedirect } from './client-failures.ts';
+import {
+  type ClientFailure,
+  failureOfDescription,
+  failureOfMalformed,
+  failureOfStatus,
+  followRedirect,
+} from './client-failures.ts';
 import {
   CLIENT_MOVES,
   type ClientAction,
@@ -265,11 +271,8 @@ export class RtspClient {
     const refused = this.#talk.last?.request;
     if (!refused) return;
     const failure = this.#login.refused(this.#talk.lastChallenges, refused.authorised);
-    if (failure) {
-      if (this.#phase === 'tearingDown') return this.#finish(); // a refused goodbye is no failure, and not said twice
-      this.#fail(failure);
-      return this.#abandon();
-    }
+    if (failure && this.#phase === 'tearingDown') return this.#finish(); // a refused goodbye is no failure, nor said twice
+    if (failure) return this.#giveUp(failure);
     this.#request(
       refused.method,
       refused.uri,
@@ -278,6 +281,10 @@ export class RtspClient {
     );
   }
 
+  #giveUp(failure: ClientFailure): void {
+    this.#fail(failure);
+    this.#abandon();
+  }
   /** Ends here, with TEARDOWN when there is a session to end. */
   #abandon(): void {
     this.#phase = 'tearingDown';
@@ -287,10 +294,7 @@ export class RtspClient {
   #follow(): void {
     this.#redirects += 1;
     const followed = followRedirect(this.#talk.lastHeader('Location') ?? '', this.options.url, this.#redirects);
-    if ('cause' in followed) {
-      this.#fail(followed);
-      return this.#abandon();
-    }
+    if ('cause' in followed) return this.#giveUp(followed);
     this.#requestUrl = followed.url;
     this.#talk.tape('remark', `Sent on to ${followed.url}`);
     this.#perform('describe');
@@ -299,13 +303,8 @@ export class RtspClient {
   #readDescription(): void {
     const type = this.#talk.lastHeader('Content-Type') ?? 'application/sdp';
     const text = textOf(this.#talk.last?.response.body ?? new Uint8Array());
-    if (!/^application\/sdp\b/i.test(type) && !/^v=0/.test(text.trimStart())) {
-      this.#fail({
-        cause: 'protocol-error',
-        note: `Expected a stream description (application/sdp), got ${type.slice(0, 40)}.`,
-      });
-      return this.#abandon();
-    }
+    const unfit = failureOfDescription(type, text);
+    if (unfit) return this.#giveUp(unfit);
     const base = this.#talk.lastHeader('Content-Base') ?? this.#talk.lastHeader('Content-Location') ?? this.#requestUrl;
     const { session, faults } = parseSdp(text, base);
     this.#control = session.control;
@@ -339,8 +338,7 @@ export class RtspClient {
     const header = this.#talk.lastHeader('Transport') ?? '';
     if (!this.#plan?.grant(header)) {
       const note = `${this.#plan?.transport.toUpperCase()} was asked for, the camera answered “${header.slice(0, 80)}”.`;
-      this.#fail({ cause: 'transport-refused', note });
-      return this.#abandon();
+      return this.#giveUp({ cause: 'transport-refused', note });
     }
     this.#setUpNext();
   }
@@ -353,8 +351,7 @@ export class RtspClient {
     }
     const place = this.#plan?.refuse();
     if (!this.#plan || this.#plan.tracks.length === 0) {
-      this.#fail(this.#statusFailure);
-      return this.#abandon();
+      return this.#giveUp(this.#statusFailure);
     }
     this.#talk.tape('remark', `Track ${place} was refused; the picture goes on without it.`);
     this.#setUpNext();

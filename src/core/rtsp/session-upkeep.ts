@@ -1,15 +1,14 @@
 import type { ClientEffect, Track } from './client-types.ts';
+import { DEFAULT_SESSION_TIMEOUT_S } from './transport.ts';
 
 /** Longest wait between signs of life, whatever the session timeout. */
 const MAX_KEEP_ALIVE_MS = 30_000;
-/** RFC 2326 §12.37: "The default timeout is 60 seconds." */
-const DEFAULT_TIMEOUT_S = 60;
 /** RFC 2326 §10.12: "$" starts an interleaved frame. */
 const DOLLAR = 0x24;
 
 /** When the next sign of life is due: twice within the session's timeout. */
 export const keepAliveAfterMs = (sessionTimeoutS: number | null): number =>
-  Math.min(MAX_KEEP_ALIVE_MS, ((sessionTimeoutS ?? DEFAULT_TIMEOUT_S) * 1000) / 2);
+  Math.min(MAX_KEEP_ALIVE_MS, ((sessionTimeoutS ?? DEFAULT_SESSION_TIMEOUT_S) * 1000) / 2);
 
 /** The method that keeps a session alive: GET_PARAMETER without a body (RFC 2326 §10.8), OPTIONS where it is not offered. */
 export const keepAliveMethod = (methods: string): 'GET_PARAMETER' | 'OPTIONS' =>

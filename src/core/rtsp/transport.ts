@@ -31,7 +31,7 @@ export function parseTransport(value: string): TransportAnswer {
 }
 
 /** RFC 2326 §12.37: "The default timeout is 60 seconds." */
-const DEFAULT_SESSION_TIMEOUT_S = 60;
+export const DEFAULT_SESSION_TIMEOUT_S = 60;
 
 /** Reads a Session header: `id[;timeout=seconds]`. A timeout of 0 or none means the default. Source: RFC 2326 §12.37. */
 export function parseSession(value: string): { readonly id: string; readonly timeoutS: number } {

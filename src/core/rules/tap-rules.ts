@@ -2,6 +2,7 @@ import { sayBytes, sayDays, sayRate, sayStretch } from '../base/say.ts';
 import type { AuthScheme } from '../probe/probe-types.ts';
 import type { KnownHow } from '../site/site-types.ts';
 import { STORAGE_ASSUMPTIONS } from '../storage/storage-assumptions.ts';
+import { PROBE_LIMITS } from './probe-rules.ts';
 import { rulesFor } from './rule.ts';
 
 /** What the rules about one tap may ask for. */
@@ -26,8 +27,6 @@ export interface TapFacts {
 }
 
 const rule = rulesFor<TapFacts>();
-/** [A] as for the probe's own finding. */
-const CLOCK_OK_S = 5;
 const comfortable = STORAGE_ASSUMPTIONS.comfortableFactor;
 const sum = (f: { bytesPerDay: number; usableBytes: number }): string =>
   `${sayBytes(f.usableBytes)} usable ÷ ${sayBytes(f.bytesPerDay)} a day`;
@@ -86,7 +85,7 @@ export const TAP_RULES = [
     severity: 'fix',
     source: 'RFC 3550 §6.4.1 (NTP time stamp); limit 5 s [A]',
     needs: ['records', 'clockErrorS', 'destination'],
-    fails: (f) => f.records && Math.abs(f.clockErrorS) > CLOCK_OK_S,
+    fails: (f) => f.records && Math.abs(f.clockErrorS) > PROBE_LIMITS.clockOkS,
     title: (f) => `${f.destination} may file it under the wrong time`,
     because: (f) => `The camera’s clock is ${sayStretch(f.clockErrorS)} ${f.clockErrorS > 0 ? 'fast' : 'slow'}.`,
     do: ['Set the camera’s clock, or tell the recorder to use its own.'],

@@ -3,7 +3,7 @@ import { JPEG_PICTURES, type LiveMessage, type LiveRequest } from '../../contrac
 import type { Credentials } from '../../core/auth/authorization.ts';
 import { parseStreamUrl, type StreamUrl } from '../../core/net/stream-url.ts';
 import { takenUnixMs } from '../../core/rtp/camera-clock.ts';
-import { writeReceiverReport } from '../../core/rtp/receiver-report.ts';
+import { REPORT_INTERVAL_MS, writeReceiverReport } from '../../core/rtp/receiver-report.ts';
 import { parseRtpPacket } from '../../core/rtp/rtp-packet.ts';
 import { TrackReception } from '../../core/rtp/track-reception.ts';
 import { RtspClient } from '../../core/rtsp/client.ts';
@@ -24,8 +24,6 @@ export interface LiveSink {
 
 const ANSWER_TIMEOUT_MS = 5000;
 const DEFAULT_CLOCK_HZ = 90_000;
-/** RFC 3550 §6.2: the minimum interval between reports. */
-const REPORT_INTERVAL_MS = 5000;
 
 /**
  * Draws a stream and hands its pictures on as they complete, until `signal` aborts or the camera ends it. A codec that
@@ -170,7 +168,7 @@ class LiveView {
   /** A camera may end a session that never reports; over UDP the report also keeps the way back open. */
   #sendReport(track: Track): void {
     const report = this.#reception?.report(this.#now()) ?? null;
-    const packet = writeReceiverReport(this.#ownSsrc, `receiver-${this.#ownSsrc.toString(16)}`, report);
+    const packet = writeReceiverReport(this.#ownSsrc, report);
     this.#put({ kind: 'sendRtcp', track, packet, atMs: this.#now() });
     this.#reportTimer = setTimeout(() => this.#sendReport(track), REPORT_INTERVAL_MS);
   }

@@ -1,7 +1,8 @@
 import { yupResolver } from '@hookform/resolvers/yup';
 import { useForm } from 'react-hook-form';
 import { object, string } from 'yup';
-import { parseStreamUrl } from '../../core/net/stream-url.ts';
+import { addressRemarks } from '../../core/net/address-remarks.ts';
+import { DEFAULT_PORTS, parseStreamUrl, pathAndQuery } from '../../core/net/stream-url.ts';
 import type { Camera } from '../../core/site/site-types.ts';
 import { newId } from '../store/new-id.ts';
 import { commandIssued } from '../store/site-slice.ts';
@@ -10,24 +11,30 @@ import { Button } from '../ui/button.tsx';
 import { TextField } from '../ui/text-field.tsx';
 import { useVault } from '../vault/vault-context.tsx';
 
-const DEFAULT_RTSP_PORT = 554;
+/** What stops an address, a whole URL or a host alone, from being kept; `null` when nothing does. */
+function problemOf(text: string): string | null {
+  const parsed = text.includes('://') ? parseStreamUrl(text) : null;
+  if (parsed && !parsed.ok) return `${parsed.error.message}.`;
+  const url = parsed?.value.url;
+  if (url && url.scheme !== 'rtsp') return `Expected rtsp://, got ${url.scheme}://.`;
+  const draft = {
+    host: url?.host ?? text,
+    port: String(url?.port ?? DEFAULT_PORTS.rtsp),
+    path: url ? pathAndQuery(url) : '',
+    user: url?.user ?? '',
+    secret: url?.password ?? '',
+  };
+  const remarks = addressRemarks(draft, { networks: [], workedPaths: [] });
+  return Object.values(remarks).find((remark) => remark.stops)?.text ?? null;
+}
 
 const schema = object({
   name: string().trim().required('Give it the name of its place.').max(80, 'At most 80 characters.'),
   address: string()
     .required('A URL or an address is needed.')
     .test('address', (value, context) => {
-      if (!value.includes('://'))
-        return (
-          /^[A-Za-z0-9.\-:[\]]+$/.test(value.trim()) ||
-          context.createError({ message: 'Expected a URL such as rtsp://host:port/path, or a host.' })
-        );
-      const parsed = parseStreamUrl(value);
-      if (!parsed.ok) return context.createError({ message: `${parsed.error.message}.` });
-      return (
-        parsed.value.url.scheme === 'rtsp' ||
-        context.createError({ message: `Expected rtsp://, got ${parsed.value.url.scheme}://.` })
-      );
+      const problem = problemOf(value);
+      return problem === null || context.createError({ message: problem });
     }),
 });
 
@@ -47,7 +54,7 @@ export function AddCameraForm({ onAdded }: { onAdded: (cameraId: string) => void
     const secretRef = `secret-${id}`;
     if (url?.password) vault.set(secretRef, url.password);
     const stream = { codec: null, width: null, height: null, fps: null, gopFrames: null, bitrateKbps: null };
-    const path = url ? `${url.path}${url.query === null ? '' : `?${url.query}`}` : '';
+    const path = url ? pathAndQuery(url) : '';
     const camera: Camera = {
       id,
       name,
@@ -55,7 +62,7 @@ export function AddCameraForm({ onAdded }: { onAdded: (cameraId: string) => void
       kind: 'camera',
       modelId: null,
       host: url?.host ?? address.trim(),
-      ports: { rtsp: url?.port ?? DEFAULT_RTSP_PORT },
+      ports: { rtsp: url?.port ?? DEFAULT_PORTS.rtsp },
       account: url?.user ? { user: url.user, secretRef } : null,
       streams: [{ id: newId('stream'), label: 'main', path, ...stream }],
     };

@@ -2,6 +2,7 @@ import { useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import { STATION_NAMES, STATIONS, type Station } from '../../core/rules/gates.ts';
 import type { Lane } from '../../core/site/lane.ts';
+import { useNextStep } from '../shell/next-step.ts';
 import { selectLanes, selectSite } from '../store/site-slice.ts';
 import { useAppSelector } from '../store/store.ts';
 import { Button } from '../ui/button.tsx';
@@ -27,10 +28,7 @@ export function RoundPage() {
   const [isAdding, setIsAdding] = useState(false);
   const pathOf = (lane: Lane, station: Station = lane.standsAt ?? 'hand-over'): string =>
     `/site/${siteId}/camera/${lane.cameraId}/${station}`;
-  const unfinished = lanes.find((lane) => lane.standsAt !== null);
-  const goNext = (): void => {
-    if (unfinished) void navigate(pathOf(unfinished));
-  };
+  const goNext = useNextStep();
 
   if (site.cameras.length === 0) return <EmptyRound />;
   const stopped = lanes.filter((lane) => lane.worst?.severity === 'stop').length;
@@ -50,7 +48,7 @@ export function RoundPage() {
         </p>
         <span className="ml-auto flex gap-2">
           <Button onClick={() => setIsAdding(true)}>Add a camera</Button>
-          {unfinished && (
+          {goNext && (
             <ThumbBar>
               <Button kind="main" shortcut="N" onClick={goNext}>
                 Next unfinished

@@ -13,6 +13,7 @@ import {
 } from '../store/site-slice.ts';
 import { slipAsked } from '../store/slip-slice.ts';
 import { useAppDispatch, useAppSelector } from '../store/store.ts';
+import { exportOpenSite } from './export-open-site.ts';
 import { fileNameOf } from './site-files.ts';
 
 interface Found {
@@ -74,7 +75,7 @@ export function Finder({ onClose }: { onClose: () => void }) {
       id: 'export',
       label: 'Export this site',
       beside: `${fileNameOf(site.name)}.cleartap.json`,
-      act: () => void import('./site-files.ts').then(({ exportSite }) => exportSite(site)),
+      act: () => void exportOpenSite(),
     },
     ...(undo === null
       ? []

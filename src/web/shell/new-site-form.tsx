@@ -2,21 +2,24 @@ import { type FormEvent, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { emptySite } from '../../core/site/site-types.ts';
 import { newId } from '../store/new-id.ts';
-import { commandIssued, siteOpened } from '../store/site-slice.ts';
-import { useAppDispatch } from '../store/store.ts';
+import { commandIssued, selectSite, siteOpened } from '../store/site-slice.ts';
+import { leaveSite, useAppDispatch, useAppSelector } from '../store/store.ts';
 import { Button } from '../ui/button.tsx';
 import { TextField } from '../ui/text-field.tsx';
+import { unkeptWords } from './open-site.ts';
 
 /** Begins a site: it needs a name and nothing else. */
 export function NewSiteForm({ onCreated }: { onCreated: () => void }) {
   const [name, setName] = useState('');
   const [error, setError] = useState<string | null>(null);
   const dispatch = useAppDispatch();
+  const open = useAppSelector(selectSite);
   const navigate = useNavigate();
   const submit = async (event: FormEvent): Promise<void> => {
     event.preventDefault();
     const wanted = name.trim();
     if (wanted === '' || wanted.length > 80) return setError('A name of 1 to 80 characters is needed.');
+    if (!(await leaveSite())) return setError(unkeptWords(open.name));
     const site = emptySite(newId('site'), wanted);
     dispatch(siteOpened({ site, revision: null, isUnsaved: true }));
     dispatch(commandIssued({ kind: 'note', logKind: 'site', subject: 'site', text: `${wanted} begun` }));

@@ -1,6 +1,6 @@
-import { selectSave, selectSite, siteOpened } from '../store/site-slice.ts';
+import { selectSite, siteOpened } from '../store/site-slice.ts';
 import { loadGoodCopy, loadSite, rememberOpened, saveSite } from '../store/site-store.ts';
-import { flushSite, store } from '../store/store.ts';
+import { leaveSite, store } from '../store/store.ts';
 
 /** Why the site of an address is not shown. */
 export class SiteNotOpened extends Error {
@@ -17,19 +17,15 @@ export class SiteNotOpened extends Error {
   }
 }
 
+/** Why a site is not left: its last changes would be lost. Exporting it makes them safe. */
+export const unkeptWords = (name: string): string =>
+  `${name} has changes that this browser did not keep. Export it first; then it can be left.`;
+
 /** Opens the site of an address, once; a site that cannot be opened is named with its reason and the copy there is. */
 export async function openSite(siteId: string): Promise<null> {
   const open = selectSite(store.getState());
   if (open.id === siteId) return null;
-  await flushSite();
-  const save = selectSave(store.getState());
-  if (save.status === 'failed' || save.status === 'clash')
-    throw new SiteNotOpened(
-      `${open.name} has changes that this browser did not keep. Export it first, then open the other site.`,
-      siteId,
-      null,
-      true,
-    );
+  if (!(await leaveSite())) throw new SiteNotOpened(unkeptWords(open.name), siteId, null, true);
   const loaded = await loadSite(siteId);
   if (!loaded.ok) {
     const good = await loadGoodCopy(siteId);

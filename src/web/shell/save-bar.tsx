@@ -2,17 +2,14 @@ import { selectSave, selectSite } from '../store/site-slice.ts';
 import { keepOurs, takeOver, useAppSelector } from '../store/store.ts';
 import { Button } from '../ui/button.tsx';
 import { sayWhen } from '../ui/say-when.ts';
+import { exportOpenSite } from './export-open-site.ts';
 
 /** Says when the last changes are in this page only, and offers what can be done; silent when all is kept. */
 export function SaveBar() {
   const save = useAppSelector(selectSave);
   const site = useAppSelector(selectSite);
   if (save.status !== 'failed' && save.status !== 'clash') return null;
-  const exportIt = (
-    <Button onClick={() => void import('./site-files.ts').then(({ exportSite }) => exportSite(site))}>
-      Export this site
-    </Button>
-  );
+  const exportIt = <Button onClick={() => void exportOpenSite()}>Export this site</Button>;
   return (
     <div
       role="alert"

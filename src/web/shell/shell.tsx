@@ -2,11 +2,12 @@ import { Lock, LockOpen, Search } from 'lucide-react';
 import { lazy, Suspense } from 'react';
 import { NavLink, Outlet, ScrollRestoration, useNavigate, useParams } from 'react-router';
 import { selectServer } from '../store/server-slice.ts';
-import { selectLanes, selectSite } from '../store/site-slice.ts';
+import { selectSite } from '../store/site-slice.ts';
 import { type Slip, selectSlip, slipAsked } from '../store/slip-slice.ts';
 import { useAppDispatch, useAppSelector } from '../store/store.ts';
 import { Drop } from '../ui/drop.tsx';
 import { useVault } from '../vault/vault-context.tsx';
+import { useNextStep } from './next-step.ts';
 import { SaveBar } from './save-bar.tsx';
 import { useServerWatch } from './server-watch.ts';
 import { useShortcut } from './shortcut.ts';
@@ -100,14 +101,12 @@ function useShellShortcuts(): void {
   const dispatch = useAppDispatch();
   const navigate = useNavigate();
   const { siteId } = useParams();
-  const next = useAppSelector(selectLanes).find((lane) => lane.standsAt !== null);
+  const goNext = useNextStep();
   useShortcut('/', () => dispatch(slipAsked('find')));
   useShortcut('?', () => dispatch(slipAsked('shortcuts')));
   useShortcut('r', () => void navigate(`/site/${siteId}`));
   useShortcut('l', () => void navigate(`/site/${siteId}/logbook`));
-  useShortcut('n', () => {
-    if (next) void navigate(`/site/${siteId}/camera/${next.cameraId}/${next.standsAt}`);
-  });
+  useShortcut('n', () => goNext?.());
 }
 
 function OpenSlip() {

@@ -2,14 +2,12 @@ import { Button } from '../ui/button.tsx';
 import { DialogFrame } from '../ui/dialog-frame.tsx';
 import { SHORTCUTS } from './shortcut.ts';
 
-const isMac = /mac|iphone|ipad/i.test(navigator.userAgent);
-
 /** What `?` shows. */
 export function ShortcutList({ onClose }: { onClose: () => void }) {
   return (
     <DialogFrame
       title="Keys"
-      description="They work wherever you are not typing."
+      description="They work wherever you are not typing. On keyboards with ⌘ it stands for Ctrl."
       isOpen
       onOpenChange={(isOpen) => !isOpen && onClose()}
     >
@@ -19,7 +17,7 @@ export function ShortcutList({ onClose }: { onClose: () => void }) {
             <dt className="flex gap-1">
               {shown.map((key) => (
                 <kbd key={key} className="rounded-control border border-hair px-1.5 font-mono text-small">
-                  {isMac && key === 'Ctrl' ? '⌘' : key}
+                  {key}
                 </kbd>
               ))}
             </dt>

@@ -1,6 +1,6 @@
 import { useHotkeys } from 'react-hotkeys-hook';
 
-/** Keys and what they do, as the list of shortcuts shows them. `mod` is Ctrl, or ⌘ on a Mac. */
+/** Keys and what they do, as the list of shortcuts shows them. `mod` is Ctrl, or ⌘ where the keyboard has it. */
 export const SHORTCUTS = [
   { keys: '/', shown: ['/'], does: 'Find a camera, a destination, an act' },
   { keys: 'n', shown: ['N'], does: 'Go to the next unfinished step' },

@@ -6,11 +6,13 @@ import type { ListTable } from '../../core/imports/camera-list.ts';
 import type { Site } from '../../core/site/site-types.ts';
 import { commandIssued, selectSite, siteOpened } from '../store/site-slice.ts';
 import { hasSite, listSites, type SiteListing } from '../store/site-store.ts';
-import { flushSite, useAppDispatch, useAppSelector } from '../store/store.ts';
+import { leaveSite, useAppDispatch, useAppSelector } from '../store/store.ts';
 import { Button } from '../ui/button.tsx';
 import { DialogFrame } from '../ui/dialog-frame.tsx';
 import { FileInput } from '../ui/file-input.tsx';
+import { exportOpenSite } from './export-open-site.ts';
 import { NewSiteForm } from './new-site-form.tsx';
+import { unkeptWords } from './open-site.ts';
 
 const ImportSlip = lazy(async () => ({ default: (await import('./import-slip.tsx')).ImportSlip }));
 
@@ -40,7 +42,7 @@ export function SiteMenu() {
   }, [isOpen, site.id]);
 
   const open = async (opened: Site): Promise<void> => {
-    await flushSite();
+    if (!(await leaveSite())) return setSlip({ kind: 'refused', message: unkeptWords(site.name) });
     dispatch(siteOpened({ site: opened, revision: null, isUnsaved: true }));
     dispatch(
       commandIssued({ kind: 'note', logKind: 'site', subject: 'site', text: `${opened.name} opened from a file` }),
@@ -95,10 +97,7 @@ export function SiteMenu() {
             <DropdownMenu.Item className={ITEM} onSelect={() => listInput.current?.click()}>
               Import a camera list (CSV)
             </DropdownMenu.Item>
-            <DropdownMenu.Item
-              className={ITEM}
-              onSelect={() => void import('./site-files.ts').then(({ exportSite }) => exportSite(site))}
-            >
+            <DropdownMenu.Item className={ITEM} onSelect={() => void exportOpenSite()}>
               Export this site
             </DropdownMenu.Item>
           </DropdownMenu.Content>

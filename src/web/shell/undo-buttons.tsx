@@ -1,10 +1,8 @@
 import { Redo2, Undo2 } from 'lucide-react';
+import type { ReactNode } from 'react';
 import { editRedone, editUndone, selectRedoLabel, selectUndoLabel } from '../store/site-slice.ts';
 import { useAppDispatch, useAppSelector } from '../store/store.ts';
 import { useShortcut } from './shortcut.ts';
-
-const LOOK =
-  'inline-flex size-8 items-center justify-center rounded-control enabled:hover:bg-verdigris-wash disabled:opacity-35 pointer-coarse:size-11';
 
 /** Takes edits back and does them again, from whichever view; each button says what it would do. */
 export function UndoButtons() {
@@ -21,26 +19,40 @@ export function UndoButtons() {
   const redoWords = redo === null ? 'Nothing to do again' : `Do again: ${redo}`;
   return (
     <span className="flex">
-      <button
-        type="button"
-        className={LOOK}
-        disabled={undo === null}
-        aria-label={undoWords}
-        title={undoWords}
-        onClick={() => dispatch(editUndone())}
-      >
+      <StepButton words={undoWords} isIdle={undo === null} onClick={() => dispatch(editUndone())}>
         <Undo2 size={16} aria-hidden="true" />
-      </button>
-      <button
-        type="button"
-        className={`${LOOK} max-md:hidden`}
-        disabled={redo === null}
-        aria-label={redoWords}
-        title={redoWords}
+      </StepButton>
+      <StepButton
+        words={redoWords}
+        isIdle={redo === null}
         onClick={() => dispatch(editRedone())}
+        className="max-md:hidden"
       >
         <Redo2 size={16} aria-hidden="true" />
-      </button>
+      </StepButton>
     </span>
+  );
+}
+
+interface StepButtonProps {
+  readonly words: string;
+  readonly isIdle: boolean;
+  readonly onClick: () => void;
+  readonly className?: string;
+  readonly children: ReactNode;
+}
+
+function StepButton({ words, isIdle, onClick, className = '', children }: StepButtonProps) {
+  return (
+    <button
+      type="button"
+      className={`inline-flex size-8 items-center justify-center rounded-control enabled:hover:bg-verdigris-wash disabled:opacity-35 pointer-coarse:size-11 ${className}`}
+      disabled={isIdle}
+      aria-label={words}
+      title={words}
+      onClick={onClick}
+    >
+      {children}
+    </button>
   );
 }

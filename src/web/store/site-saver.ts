@@ -38,6 +38,10 @@ export class SiteSaver {
   #timer: ReturnType<typeof setTimeout> | null = null;
   #waitingSinceMs = 0;
   #revision: number | null = null;
+  /** Grows with every site that is opened: a write of the one before says nothing of this one. */
+  #opening = 0;
+  /** The change that a file holds which the person saved. */
+  #exportedChange: string | null = null;
   #running: Promise<void> = Promise.resolve();
 
   constructor(private readonly options: SaverOptions) {}
@@ -46,10 +50,22 @@ export class SiteSaver {
     return this.#waiting !== null;
   }
 
+  /** Whether the open site may be left: nothing waits, or what waits is in a file of the person's. */
+  get mayLeave(): boolean {
+    return this.#waiting === null || this.#waiting.change === this.#exportedChange;
+  }
+  /** The site as it stands was saved to a file. */
+  exported(): void {
+    this.#exportedChange = this.#waiting?.change ?? null;
+  }
+
   /** A site was opened at this revision; `null` when the store does not have it. */
   opened(revision: number | null): void {
-    this.#forget();
+    if (this.#timer) clearTimeout(this.#timer);
+    this.#timer = null;
+    this.#waiting = null;
     this.#revision = revision;
+    this.#opening += 1;
   }
 
   changed(site: Site): void {
@@ -88,22 +104,19 @@ export class SiteSaver {
   async #write(): Promise<void> {
     const waiting = this.#waiting;
     if (!waiting) return;
+    const opening = this.#opening;
     try {
       const revision = await saveSite(waiting.site, this.#revision, waiting.change);
-      this.#revision = revision;
       this.options.onSaved(waiting.site.id, revision);
+      if (this.#opening !== opening) return; // another site is open by now
+      this.#revision = revision;
       if (this.#waiting !== waiting) return; // changed meanwhile; its own timer writes that
       this.#waiting = null;
       this.options.onState({ status: 'saved' });
     } catch (error) {
+      if (this.#opening !== opening) return;
       if (error instanceof ChangedElsewhere) this.options.onState({ status: 'clash', savedAt: error.savedAt });
       else this.options.onState({ status: 'failed', message: words(error) });
     }
-  }
-
-  #forget(): void {
-    if (this.#timer) clearTimeout(this.#timer);
-    this.#timer = null;
-    this.#waiting = null;
   }
 }

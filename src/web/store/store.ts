@@ -39,7 +39,7 @@ const saver = new SiteSaver({
 const tabs = openTabChannel(({ siteId }) => {
   if (selectSite(store.getState()).id !== siteId) return;
   if (saver.hasUnsaved) void saver.flush();
-  else void takeOver();
+  else void follow();
 });
 
 listener.startListening({
@@ -54,15 +54,29 @@ listener.startListening({
   effect: () => saver.changed(selectSite(store.getState())),
 });
 
-/** Writes what waits, now: before the page goes, or before another site is opened. */
-export const flushSite = (): Promise<void> => saver.flush();
+/** Writes what waits, before another site takes the place of this one; false when its last changes are kept nowhere. */
+export async function leaveSite(): Promise<boolean> {
+  await saver.flush();
+  return saver.mayLeave;
+}
+/** The open site was saved to a file as it stands. */
+export const noteExported = (): void => saver.exported();
+
+/** Takes up what another tab wrote. An edit that was made here while it was read comes first: its save then tells. */
+async function follow(): Promise<void> {
+  const { id } = selectSite(store.getState());
+  const loaded = await readStored(id);
+  if (loaded.ok && selectSite(store.getState()).id === id && !saver.hasUnsaved)
+    store.dispatch(siteOpened(loaded.value));
+}
 
 /** Opens what the store has of the open site, with what another tab wrote; what is unsaved here is given up. */
 export async function takeOver(): Promise<void> {
   const { id } = selectSite(store.getState());
   const loaded = await readStored(id);
-  if (loaded.ok) dropSpill(id);
-  if (loaded.ok) store.dispatch(siteOpened(loaded.value));
+  if (!loaded.ok) return;
+  dropSpill(id);
+  store.dispatch(siteOpened(loaded.value));
 }
 
 /** Writes this tab's site over what another tab wrote. */

@@ -83,6 +83,22 @@ test('what is typed while it is locked is kept with the rest once it is open', a
   expect([third.get('a'), third.get('b')]).toEqual(['new', 'stays']);
 });
 
+test('secrets changed one right after the other are all kept, each as it was typed last', async () => {
+  const storage = memoryStorage();
+  const first = await createVault(storage, FAST);
+  for (const ref of ['a', 'b', 'c']) first.set(ref, 'old');
+  await first.protect(PASSPHRASE);
+  const before = storage.writes.length;
+  for (const ref of ['a', 'b', 'c']) first.set(ref, `new ${ref}`);
+  first.set('b', 'newest b');
+  await settled();
+  expect(['a', 'b', 'c'].map((ref) => first.get(ref))).toEqual(['new a', 'newest b', 'new c']);
+  expect(storage.writes.length - before).toBeLessThan(4); // those that wait are one
+  const second = await createVault(storage, FAST);
+  await second.unlock(PASSPHRASE);
+  expect(['a', 'b', 'c'].map((ref) => second.get(ref))).toEqual(['new a', 'newest b', 'new c']);
+});
+
 test('two tabs under one passphrase do not lose each other’s secrets', async () => {
   const storage = memoryStorage();
   const first = await createVault(storage, FAST);
@@ -96,6 +112,27 @@ test('two tabs under one passphrase do not lose each other’s secrets', async (
   const third = await createVault(storage, FAST);
   await third.unlock(PASSPHRASE);
   expect([third.get('of-first'), third.get('of-second')]).toEqual(['1', '2']);
+});
+
+test('a passphrase changed in another tab is not undone by this one, and what was typed here is kept once it is open', async () => {
+  const storage = memoryStorage();
+  const first = await createVault(storage, FAST);
+  first.set('a', 'x');
+  await first.protect(PASSPHRASE);
+  const second = await createVault(storage, FAST);
+  await second.unlock(PASSPHRASE);
+  second.set('of-second', '2');
+  await settled();
+  await first.protect('another one entirely');
+  second.set('late', '3');
+  await settled();
+  expect(second.state).toBe('locked');
+  expect(second.problem).toMatch(/changed in another tab/);
+  expect(await second.unlock(PASSPHRASE)).toBe(false);
+  expect(await second.unlock('another one entirely')).toBe(true);
+  const third = await createVault(storage, FAST);
+  await third.unlock('another one entirely');
+  expect(['a', 'of-second', 'late'].map((ref) => third.get(ref))).toEqual(['x', '2', '3']);
 });
 
 test('a new passphrase closes the old one out; forgetting leaves nothing', async () => {

@@ -49,6 +49,11 @@ class SealingVault implements Vault {
   readonly #listeners = new Set<() => void>();
   #key: VaultKey | null = null;
   #writing: Promise<void> = Promise.resolve();
+  /** Changed here and not yet written: what is kept is not read over these. */
+  readonly #dirty = new Set<string>();
+  #isWriteWaiting = false;
+  /** The key is newer than what is kept: it need not open it. */
+  #isRekeyed = false;
   #version = 0;
   #problem: string | null = null;
 
@@ -76,14 +81,19 @@ class SealingVault implements Vault {
   readonly set = (secretRef: string, secret: string): void => {
     if (this.#secrets.get(secretRef) === secret) return;
     this.#secrets.set(secretRef, secret);
-    if (this.#key) void this.#write(new Set([secretRef]));
+    this.#dirty.add(secretRef);
+    if (this.#key) void this.#write();
     this.#tell();
   };
 
   readonly protect = async (passphrase: string): Promise<void> => {
+    await this.#writing;
+    await this.#takeIn(this.#key); // what another tab kept under the old words comes along
     this.#key = await deriveKey(passphrase, newSalt(), this.iterations);
+    this.#isRekeyed = true;
     this.isSealed = true;
-    await this.#write(null);
+    for (const ref of this.#secrets.keys()) this.#dirty.add(ref);
+    await this.#write();
     this.#tell();
   };
 
@@ -97,10 +107,9 @@ class SealingVault implements Vault {
     const key = await deriveKey(passphrase, sealed.salt, sealed.iterations);
     const kept = await openSecrets(key, sealed);
     if (!kept) return false;
-    const typed = new Set(this.#secrets.keys());
-    for (const [ref, secret] of Object.entries(kept)) if (!typed.has(ref)) this.#secrets.set(ref, secret);
+    this.#merge(kept);
     this.#key = key;
-    if (typed.size > 0) await this.#write(typed);
+    if (this.#dirty.size > 0) await this.#write();
     this.#tell();
     return true;
   };
@@ -110,6 +119,7 @@ class SealingVault implements Vault {
     if (!this.#key) return;
     this.#key = null;
     this.#secrets.clear();
+    this.#dirty.clear();
     this.#tell();
   };
 
@@ -119,6 +129,7 @@ class SealingVault implements Vault {
     this.#key = null;
     this.isSealed = false;
     this.#secrets.clear();
+    this.#dirty.clear();
     this.#problem = null;
     this.#tell();
   };
@@ -128,16 +139,40 @@ class SealingVault implements Vault {
     return () => this.#listeners.delete(listener);
   };
 
-  /** Writes one after the other. What another tab added under the same key is kept: only `changed` is written over it. */
-  #write(changed: ReadonlySet<string> | null): Promise<void> {
-    const key = this.#key;
-    if (!key) return Promise.resolve();
+  #merge(kept: Secrets): void {
+    for (const [ref, secret] of Object.entries(kept)) if (!this.#dirty.has(ref)) this.#secrets.set(ref, secret);
+  }
+
+  /** Takes in what is kept, as far as it was not changed here; false when the key does not open it. */
+  async #takeIn(key: VaultKey | null): Promise<boolean> {
+    const sealed = key && (await this.storage.read());
+    if (!key || !sealed) return true;
+    const kept = await openSecrets(key, sealed);
+    if (kept) this.#merge(kept);
+    return kept !== null;
+  }
+
+  /** Another tab changed the passphrase: what it keeps is not written over with the old one. */
+  #shutOut(): void {
+    this.#key = null;
+    this.#problem = 'The passphrase was changed in another tab. Unlock with the new one; what you typed is kept then.';
+    this.#tell();
+  }
+
+  /** Writes one after the other, and takes in first what another tab added under the same key. */
+  #write(): Promise<void> {
+    if (this.#isWriteWaiting) return this.#writing; // it will take this change with it
+    this.#isWriteWaiting = true;
     this.#writing = this.#writing.then(async () => {
+      this.#isWriteWaiting = false;
+      const key = this.#key;
+      if (!key) return;
       try {
-        const sealed = changed === null ? null : await this.storage.read();
-        const theirs: Secrets = sealed ? ((await openSecrets(key, sealed)) ?? {}) : {};
-        for (const [ref, secret] of Object.entries(theirs)) if (!changed?.has(ref)) this.#secrets.set(ref, secret);
-        await this.storage.write(await sealSecrets(key, Object.fromEntries(this.#secrets)));
+        if (!this.#isRekeyed && !(await this.#takeIn(key))) return this.#shutOut();
+        this.#isRekeyed = false;
+        const written = new Map(this.#secrets);
+        await this.storage.write(await sealSecrets(key, Object.fromEntries(written)));
+        for (const ref of this.#dirty) if (written.get(ref) === this.#secrets.get(ref)) this.#dirty.delete(ref);
         this.#problem = null;
       } catch {
         this.#problem = 'The browser could not keep the secret: it lasts for this visit only.';

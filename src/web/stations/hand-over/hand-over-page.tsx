@@ -81,7 +81,7 @@ function SheetBench({ camera, stream, tap }: { camera: Camera; stream: Stream; t
     const { asM3u8, asXspf, playlistOf } = await import('../../../core/handover/playlists.ts');
     const entries = playlistOf(site, tap.destinationId);
     const name = `${fileNameOf(sheet.site)}-${fileNameOf(sheet.destination)}`;
-    if (kind === 'm3u8') download(`${name}.m3u8`, 'application/vnd.apple.mpegurl', asM3u8(entries));
+    if (kind === 'm3u8') download(`${name}.m3u8`, 'audio/mpegurl', asM3u8(entries));
     else download(`${name}.xspf`, 'application/xspf+xml', asXspf(`${sheet.site}, ${sheet.destination}`, entries));
     logSaved(`Playlist of ${sheet.destination} saved as ${kind.toUpperCase()}`);
   };

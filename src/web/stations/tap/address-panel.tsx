@@ -1,6 +1,12 @@
 import { type ClipboardEvent, useEffect, useState } from 'react';
 import { type AddressRemark, addressRemarks } from '../../../core/net/address-remarks.ts';
-import { encodeUserinfo, parseStreamUrl, type UrlFaultCode, urlHost } from '../../../core/net/stream-url.ts';
+import {
+  encodeUserinfo,
+  parseStreamUrl,
+  pathAndQuery,
+  type UrlFaultCode,
+  urlHost,
+} from '../../../core/net/stream-url.ts';
 import type { TransportChoice } from '../../../core/rtsp/client-types.ts';
 import { workedPaths } from '../../../core/site/probe-evidence.ts';
 import type { Camera, Stream } from '../../../core/site/site-types.ts';
@@ -92,16 +98,16 @@ export function AddressPanel({
   const hasSecret = secretDraft !== '' || vault.has(secretRef);
   const around = { networks, workedPaths: workedPaths(index, camera) };
   const known = vault.get(secretRef) ?? '';
-  const remarksOf = (fields: Draft): ReturnType<typeof addressRemarks> => {
-    const { secret, ...remarks } = addressRemarks({ ...fields, secret: secretDraft || known }, around);
+  const remarksOf = (fields: Draft, ofSecret = secretDraft || known): ReturnType<typeof addressRemarks> => {
+    const { secret, ...remarks } = addressRemarks({ ...fields, secret: ofSecret }, around);
     return secretDraft === '' || !secret ? remarks : { ...remarks, secret };
   };
   const remarks = remarksOf(draft);
   const isSound = Object.values(remarks).every((remark) => !remark.stops);
 
-  const keep = (next: Draft): void => {
+  const keep = (next: Draft, ofSecret?: string): void => {
     const [host, port, path] = [next.host.trim(), next.port.trim(), next.path.trim()];
-    const { host: onHost, port: onPort, path: onPath } = remarksOf(next);
+    const { host: onHost, port: onPort, path: onPath } = remarksOf(next, ofSecret);
     if (!onHost?.stops && !onPort?.stops && (host !== saved.host || port !== saved.port))
       dispatch(commandIssued({ kind: 'setAddress', cameraId: camera.id, host, port: Number(port) }));
     if (!onPath?.stops && path !== saved.path)
@@ -128,12 +134,12 @@ export function AddressPanel({
     const next = {
       host: url.host,
       port: String(url.port),
-      path: `${url.path}${url.query === null ? '' : `?${url.query}`}`,
+      path: pathAndQuery(url),
       user: url.user ?? draft.user,
     };
-    setDraft(next);
-    keep(next);
     if (url.password !== null) vault.set(secretRef, url.password);
+    setDraft(next);
+    keep(next, url.password ?? undefined); // a secret that also stands in the path is not kept with it
   };
 
   const field = (name: keyof Draft) => ({
