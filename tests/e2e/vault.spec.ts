@@ -26,7 +26,7 @@ test('secrets outlast the page under a passphrase: locked after a reload, opened
   await expect(page.getByRole('button', { name: 'Secrets: locked' })).toBeVisible();
   await openCamera(page, 'Sluice rail');
   await expect(page.getByText('Secrets are locked: unlock them at the top')).toBeVisible();
-  await page.getByRole('button', { name: 'Secrets: locked' }).click();
+  await page.getByRole('button', { name: 'Probe', exact: true }).click(); // asks for the passphrase, not the camera
   const slip = page.getByRole('dialog', { name: 'Secrets are locked' });
   await slip.getByLabel('Passphrase').fill('four grey herons walking');
   await slip.getByRole('button', { name: 'Unlock' }).click();

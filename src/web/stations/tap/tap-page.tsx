@@ -6,6 +6,7 @@ import type { Camera, Stream } from '../../../core/site/site-types.ts';
 import { plainUrlOf } from '../../../core/site/stream-address.ts';
 import { useShortcut } from '../../shell/shortcut.ts';
 import { selectIndex } from '../../store/site-slice.ts';
+import { slipAsked } from '../../store/slip-slice.ts';
 import { useAppDispatch, useAppSelector } from '../../store/store.ts';
 import { Drop } from '../../ui/drop.tsx';
 import { FindingList } from '../../ui/finding-card.tsx';
@@ -64,8 +65,14 @@ function StreamBench({ camera, stream }: { camera: Camera; stream: Stream }) {
     void probeStream({ camera, stream, secret, transport }, dispatch);
   }, [probesAsked]);
   useEffect(() => () => cancelProbe(stream.id), [stream.id]);
+  // With its secret locked away a probe would spend a login attempt on nothing: unlocking comes first.
+  const askProbe = (): void => {
+    const isLockedAway = vault.state === 'locked' && camera.account !== null && !vault.has(camera.account.secretRef);
+    if (isLockedAway) dispatch(slipAsked('vault'));
+    else setProbesAsked((count) => count + 1);
+  };
   useShortcut('p', () => {
-    if (!isProbing) setProbesAsked((count) => count + 1);
+    if (!isProbing) askProbe();
   });
 
   // Only what was probed is opened: an address that was typed since is not dialled without being asked to.
@@ -87,7 +94,7 @@ function StreamBench({ camera, stream }: { camera: Camera; stream: Stream }) {
             isProbing={isProbing}
             transport={transport}
             onTransport={setTransport}
-            onProbe={() => setProbesAsked((count) => count + 1)}
+            onProbe={askProbe}
             onCancel={() => cancelProbe(stream.id)}
           />
         </div>
