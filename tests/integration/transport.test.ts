@@ -33,7 +33,12 @@ test.each<{
     expect(report).toMatchObject({ cause: null, transport });
     expect(report.transportReason).toMatch(reason);
     const [ended] = camera.ended;
-    expect(report.media[0]?.measured).toMatchObject({ lost: ended?.dropped, width: 160 });
+    const measured = report.media[0]?.measured;
+    expect(measured?.width).toBe(160);
+    // Over TCP what was sent before the goodbye comes before its answer; over UDP the last of it may come too late.
+    if (transport === 'tcp') expect(measured?.lost).toBe(ended?.dropped);
+    expect(measured?.lossRatio).toBeGreaterThan(0.08);
+    expect(measured?.lossRatio).toBeLessThan(0.14);
     // The camera was told: one packet in nine is 28/256.
     expect(ended).toMatchObject({ transport });
     expect(ended?.received?.fractionLost).toBeGreaterThan(20);
