@@ -1,12 +1,6 @@
 import { boolean, type InferType, number, object, string } from 'yup';
 import type { ProbeReport, ProbeStep, ProbeStepName, TapeEntry } from '../core/probe/probe-types.ts';
 
-/** Every request carries it: a page of another site cannot set it without asking, and asking is refused. */
-export const APP_HEADER = 'x-clear-tap';
-export const APP_HEADER_VALUE = '1';
-/** The same for WebSockets, which carry no headers of their own: the subprotocol. */
-export const LIVE_PROTOCOL = 'clear-tap.live.1';
-
 const streamTarget = {
   url: string().strict().required().max(4096),
   user: string().strict().nullable().defined().max(255),

@@ -1,6 +1,7 @@
 import type { ProbeReport } from '../../src/core/probe/probe-types.ts';
-import { applyCommand, type SiteCommand, type Stamp } from '../../src/core/site/site-commands.ts';
-import { type Camera, emptySite, type Site } from '../../src/core/site/site-types.ts';
+import type { Stamp } from '../../src/core/site/command-parts.ts';
+import { applyCommand, type SiteCommand } from '../../src/core/site/site-commands.ts';
+import { type Camera, emptySite, type Site, UNPLANNED } from '../../src/core/site/site-types.ts';
 
 export const AT = '2026-11-25T09:00:00.000Z';
 
@@ -49,6 +50,7 @@ export const camera = (id: string, more: Partial<Camera> = {}): Camera => ({
       bitrateKbps: 256,
     },
   ],
+  ...UNPLANNED,
   ...more,
 });
 
@@ -64,8 +66,9 @@ export const mill = (): Site => ({
       codecs: ['H264'],
       storage: { diskTB: 0.25, usableFraction: 0.9 },
       retentionDays: 14,
+      position: null,
     },
-    { id: 'hub', name: 'Mill hub', kind: 'hub', codecs: [], storage: null, retentionDays: null },
+    { id: 'hub', name: 'Mill hub', kind: 'hub', codecs: [], storage: null, retentionDays: null, position: null },
   ],
 });
 

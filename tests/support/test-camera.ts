@@ -1,5 +1,5 @@
 import type { Credentials } from '../../src/core/auth/authorization.ts';
-import { parseStreamUrl } from '../../src/core/net/stream-url.ts';
+import { parseStreamUrl } from '../../src/core/net/stream-url-parser.ts';
 import type { ProbeReport } from '../../src/core/probe/probe-types.ts';
 import type { TransportChoice } from '../../src/core/rtsp/client-types.ts';
 import { systemClock, systemEntropy } from '../../src/server/adapters/system.ts';

@@ -2,13 +2,8 @@ import { basicAuthorization, digestResponse } from '../../src/core/auth/authoriz
 import { chooseChallenge, type DigestAlgorithm, type DigestQop } from '../../src/core/auth/challenge.ts';
 import { bytesFromHex } from '../../src/core/base/bytes.ts';
 import { gigabytes, inGiB, inTB, inTiB, kilobits, seconds, terabytes } from '../../src/core/base/units.ts';
-import {
-  buildStreamUrl,
-  encodeUserinfo,
-  parseStreamUrl,
-  redactUrl,
-  type StreamUrl,
-} from '../../src/core/net/stream-url.ts';
+import { buildStreamUrl, encodeUserinfo, redactUrl, type StreamUrl } from '../../src/core/net/stream-url.ts';
+import { parseStreamUrl } from '../../src/core/net/stream-url-parser.ts';
 import { JitterMeter } from '../../src/core/rtp/jitter.ts';
 import { ReceptionCounter } from '../../src/core/rtp/reception.ts';
 import { parseAacConfig } from '../../src/core/sdp/aac-config.ts';

@@ -1,5 +1,16 @@
 /** The part of the world a fault comes from; the first half of every fault code. */
-export type FaultStage = 'url' | 'dns' | 'tcp' | 'rtsp' | 'auth' | 'sdp' | 'rtp' | 'video' | 'site';
+export type FaultStage =
+  | 'url'
+  | 'dns'
+  | 'tcp'
+  | 'rtsp'
+  | 'auth'
+  | 'sdp'
+  | 'rtp'
+  | 'video'
+  | 'site'
+  | 'cards'
+  | 'picture';
 
 /**
  * Something that came from outside and is wrong: a device's bytes, a file, a typed URL. A bug of ours is an Error, never

@@ -2,7 +2,8 @@ import Papa from 'papaparse';
 import { type Fault, fault } from '../base/fault.ts';
 import { err, ok, type Result } from '../base/result.ts';
 import { addressRemarks } from '../net/address-remarks.ts';
-import { DEFAULT_PORTS, parseStreamUrl, pathAndQuery } from '../net/stream-url.ts';
+import { DEFAULT_PORTS, pathAndQuery } from '../net/stream-url.ts';
+import { parseStreamUrl } from '../net/stream-url-parser.ts';
 
 /** What a column of a list may hold. `none` is left out. */
 export const LIST_FIELDS = [

@@ -1,5 +1,6 @@
 import ipaddr from 'ipaddr.js';
-import { encodeUserinfo, parseStreamUrl, urlHost } from './stream-url.ts';
+import { encodeUserinfo, urlHost } from './stream-url.ts';
+import { parseStreamUrl } from './stream-url-parser.ts';
 
 /** The fields of a stream's address as they stand while somebody types. */
 export interface AddressDraft {

@@ -1,7 +1,8 @@
 import { expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { redactText } from './redact-text.ts';
-import { buildStreamUrl, parseStreamUrl, redactUrl, withoutAccount } from './stream-url.ts';
+import { buildStreamUrl, redactUrl, withoutAccount } from './stream-url.ts';
+import { parseStreamUrl } from './stream-url-parser.ts';
 
 const text = fc.string({ unit: 'grapheme', minLength: 0, maxLength: 12 });
 const octet = fc.integer({ min: 0, max: 255 });

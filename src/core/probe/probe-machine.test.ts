@@ -2,7 +2,7 @@ import { expect, test } from '@jest/globals';
 import { fakePackets, interleaved, senderReport } from '../../../tests/support/fake-media.ts';
 import { type Answer, healthy, type Script, ScriptedServer, sdp } from '../../../tests/support/scripted-server.ts';
 import { concatBytes } from '../base/bytes.ts';
-import { parseStreamUrl } from '../net/stream-url.ts';
+import { parseStreamUrl } from '../net/stream-url-parser.ts';
 import type { TransportChoice } from '../rtsp/client-types.ts';
 import { type ProbeEffect, type ProbeInput, ProbeMachine, type ProbeTimer } from './probe-machine.ts';
 import type { ProbeReport } from './probe-types.ts';

@@ -1,4 +1,5 @@
-import { parseStreamUrl, redactUrl, type StreamUrl, withoutAccount } from '../net/stream-url.ts';
+import { redactUrl, type StreamUrl, withoutAccount } from '../net/stream-url.ts';
+import { parseStreamUrl } from '../net/stream-url-parser.ts';
 import type { ProbeCause } from '../probe/probe-types.ts';
 import type { RtspFaultCode } from './message-parser.ts';
 import type { RtspResponse } from './rtsp-message.ts';

@@ -10,7 +10,7 @@ import {
   setUp,
 } from '../../../tests/support/scripted-server.ts';
 import { bytesOf } from '../base/bytes.ts';
-import { parseStreamUrl } from '../net/stream-url.ts';
+import { parseStreamUrl } from '../net/stream-url-parser.ts';
 import { RtspClient } from './client.ts';
 import { CLIENT_MOVES } from './client-moves.ts';
 import type { ClientEffect, ClientInput } from './client-types.ts';

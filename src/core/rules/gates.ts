@@ -1,12 +1,35 @@
 import type { Verdict } from '../base/verdict.ts';
 
 /** Stations that exist, in working order. */
-export const STATIONS = ['tap', 'hand-over'] as const;
+export const STATIONS = ['choose', 'power', 'tap', 'hand-over'] as const;
 export type Station = (typeof STATIONS)[number];
-export const STATION_NAMES: Readonly<Record<Station, string>> = { tap: 'Tap', 'hand-over': 'Hand over' };
+export const STATION_NAMES: Readonly<Record<Station, string>> = {
+  choose: 'Choose',
+  power: 'Power',
+  tap: 'Tap',
+  'hand-over': 'Hand over',
+};
+
+const STATION_OF: readonly (readonly [string, Station])[] = [
+  ['choose.', 'choose'],
+  ['power.', 'power'],
+  ['air.', 'power'],
+  ['link.', 'power'],
+];
+/** The station whose work a rule's finding is: the first part of its id says it. */
+export const stationOfRule = (ruleId: string): Station =>
+  STATION_OF.find(([part]) => ruleId.startsWith(part))?.[1] ?? 'tap';
 
 /** What the gates may ask of a camera. */
 export interface LaneFacts {
+  readonly hasNeed: boolean;
+  readonly hasModel: boolean;
+  /** Titles of what stops it at Choose and at Power. */
+  readonly chooseStop: string | null;
+  readonly powerStop: string | null;
+  readonly hasFeed: boolean;
+  /** Its way of power needs a link to what feeds it, and there is none. */
+  readonly lacksFeeder: boolean;
   readonly hasAddress: boolean;
   /** Title of what a tap's probe failed with, of the present address. */
   readonly probe:
@@ -34,6 +57,49 @@ const open = (facts: LaneFacts) => facts.taps.find(({ handedOver }) => handedOve
 
 /** In working order: the first that does not hold is where a camera stands. */
 export const GATES: readonly Gate[] = [
+  // A camera with an address hangs already: what was never written down of it does not hold it back.
+  {
+    id: 'choose.need',
+    station: 'choose',
+    condition: 'What it must show is said',
+    holds: (facts) => facts.hasNeed || facts.hasAddress,
+    next: () => 'Say what it must show',
+  },
+  {
+    id: 'choose.model',
+    station: 'choose',
+    condition: 'A model is chosen',
+    holds: (facts) => facts.hasModel || facts.hasAddress,
+    next: () => 'Choose a model',
+  },
+  {
+    id: 'choose.fits',
+    station: 'choose',
+    condition: 'Nothing speaks against the model in its place',
+    holds: (facts) => facts.chooseStop === null,
+    next: () => 'Take another model, or place it otherwise',
+  },
+  {
+    id: 'power.way',
+    station: 'power',
+    condition: 'What feeds it is said',
+    holds: (facts) => facts.hasFeed || facts.hasAddress,
+    next: () => 'Say what feeds it',
+  },
+  {
+    id: 'power.joined',
+    station: 'power',
+    condition: 'It is joined to what feeds it',
+    holds: (facts) => !facts.lacksFeeder || facts.hasAddress,
+    next: () => 'Join it to what feeds it',
+  },
+  {
+    id: 'power.holds',
+    station: 'power',
+    condition: 'Power and links hold',
+    holds: (facts) => facts.powerStop === null,
+    next: () => 'Make its power and links hold',
+  },
   {
     id: 'tap.address',
     station: 'tap',

@@ -165,12 +165,55 @@ test('a destination that does not say which codecs it takes is not judged by the
 
 const loft = { destination: 'Loft store', verdict: 'ok' as const, handedOver: 'no' as const };
 const lane = (facts: Partial<LaneFacts>): LaneFacts => ({
+  hasNeed: true,
+  hasModel: true,
+  chooseStop: null,
+  powerStop: null,
+  hasFeed: true,
+  lacksFeeder: false,
   hasAddress: true,
   probe: { state: 'answered' },
   taps: [loft],
   ...facts,
 });
 test.each([
+  {
+    why: 'no need',
+    facts: lane({ hasNeed: false, hasAddress: false }),
+    gate: 'choose.need',
+    next: 'Say what it must show',
+  },
+  {
+    why: 'no model',
+    facts: lane({ hasModel: false, hasAddress: false }),
+    gate: 'choose.model',
+    next: 'Choose a model',
+  },
+  {
+    why: 'a model that does not serve',
+    facts: lane({ chooseStop: 'x' }),
+    gate: 'choose.fits',
+    next: 'Take another model, or place it otherwise',
+  },
+  { why: 'no power', facts: lane({ hasFeed: false, hasAddress: false }), gate: 'power.way', next: 'Say what feeds it' },
+  {
+    why: 'fed by nothing',
+    facts: lane({ lacksFeeder: true, hasAddress: false }),
+    gate: 'power.joined',
+    next: 'Join it to what feeds it',
+  },
+  {
+    why: 'power that fails',
+    facts: lane({ powerStop: 'x' }),
+    gate: 'power.holds',
+    next: 'Make its power and links hold',
+  },
+  {
+    why: 'it hangs already, and nobody wrote down what for',
+    facts: lane({ hasNeed: false, hasModel: false, hasFeed: false, probe: { state: 'none' } }),
+    gate: 'tap.probed',
+    next: 'Probe it',
+  },
   { why: 'no address', facts: lane({ hasAddress: false }), gate: 'tap.address', next: 'Enter its address' },
   { why: 'never probed', facts: lane({ probe: { state: 'none' } }), gate: 'tap.probed', next: 'Probe it' },
   {

@@ -1,8 +1,9 @@
-import type { SiteCommand, Stamp } from './site-commands.ts';
+import type { Stamp } from './command-parts.ts';
+import type { SiteCommand } from './site-commands.ts';
 import type { Evidence, LogEntry, Site } from './site-types.ts';
 
 /** What a person can edit; the record (evidence and log) is not among it. */
-type Plan = Pick<Site, 'name' | 'notes' | 'networks' | 'models' | 'cameras' | 'destinations' | 'taps'>;
+type Plan = Omit<Site, 'format' | 'version' | 'id' | 'evidence' | 'log'>;
 
 /** One edit as it can be taken back: the plan before and after it, and what a person confirmed by it. */
 export interface Edit {
@@ -25,8 +26,8 @@ export const NO_EDITS: EditHistory = { done: [], undone: [] };
 const MAX_EDITS = 200;
 
 const planOf = (site: Site): Plan => {
-  const { name, notes, networks, models, cameras, destinations, taps } = site;
-  return { name, notes, networks, models, cameras, destinations, taps };
+  const { format, version, id, evidence, log, ...plan } = site;
+  return plan;
 };
 
 /** A probe measured something and a note was said: neither can be made undone. */

@@ -1,9 +1,14 @@
+import { areAlike } from '../base/alike.ts';
 import type { Verdict } from '../base/verdict.ts';
 import { worstVerdict } from '../base/verdict.ts';
+import { createPowerReckoner } from '../budget/power-reckoner.ts';
 import { createTapJudge, type TapJudge } from '../budget/tap-judgement.ts';
+import { type ChooseContext, chooseFacts } from '../choose/choose-facts.ts';
+import type { Model } from '../models/model-card.ts';
 import type { Finding } from '../probe/probe-types.ts';
-import { GATES, type LaneFacts, STATIONS, type Station } from '../rules/gates.ts';
-import { bySeverity } from '../rules/rule.ts';
+import { CHOOSE_RULES } from '../rules/choose-rules.ts';
+import { GATES, type LaneFacts, STATIONS, type Station, stationOfRule } from '../rules/gates.ts';
+import { bySeverity, evaluate } from '../rules/rule.ts';
 import {
   bestKnown,
   type EvidenceIndex,
@@ -57,6 +62,8 @@ interface Reckoned {
  */
 export function createLaneReckoner(): (site: Site, index: EvidenceIndex) => readonly Lane[] {
   let kept = new Map<string, Reckoned>();
+  const choosing = createPartReckoner();
+  const reckonPower = createPowerReckoner();
   const probes = new WeakMap<object, RememberedProbe | null>();
   const facts = new WeakMap<Stream, { readonly evidence: unknown; readonly value: StreamFacts }>();
   return (site, index) => {
@@ -79,13 +86,27 @@ export function createLaneReckoner(): (site: Site, index: EvidenceIndex) => read
       return probe;
     };
     const judge = createTapJudge(site, index, factsOf);
+    const powers = reckonPower(site, factsOf);
+    const context: ChooseContext = site;
+    const models = new Map(site.models.map((model) => [model.id, model]));
     const destinations = new Map(site.destinations.map((one) => [one.id, one]));
     const taps = new Map<string, Tap[]>(site.cameras.map(({ id }) => [id, []]));
     for (const tap of site.taps) taps.get(tap.cameraId)?.push(tap);
     const next = new Map<string, Reckoned>();
     const lanes = site.cameras.map((camera) => {
       const own = taps.get(camera.id) ?? [];
-      const from: unknown[] = [camera, site.models];
+      const model = camera.modelId === null ? undefined : models.get(camera.modelId);
+      const power = powers.get(camera.id);
+      const { need, mounting } = camera;
+      const chosenBy: unknown[] = [need, model, mounting];
+      if (need)
+        chosenBy.push(
+          site.costing,
+          site.assumptions,
+          ...need.draws.map((draw) => destinations.get(draw.destinationId)),
+        );
+      const chooseFindings = choosing(camera.id, chosenBy, () => findingsOfChoice(camera, model, context));
+      const from: unknown[] = [camera, chooseFindings, power];
       for (const { id } of camera.streams) from.push(index.get(streamSubject(id)));
       for (const tap of own) {
         const { id, destinationId } = tap;
@@ -94,7 +115,21 @@ export function createLaneReckoner(): (site: Site, index: EvidenceIndex) => read
       const before = kept.get(camera.id);
       const isSame = before?.from.length === from.length && before.from.every((part, at) => part === from[at]);
       const reckoned =
-        before && isSame ? before : { from, lane: laneOf({ destinations, index, probeOf, judge, camera, taps: own }) };
+        before && isSame
+          ? before
+          : {
+              from,
+              lane: laneOf({
+                destinations,
+                index,
+                probeOf,
+                judge,
+                camera,
+                planning: [...chooseFindings, ...(power?.findings ?? NO_FINDINGS)],
+                lacksFeeder: power?.lacksFeeder ?? false,
+                taps: own,
+              }),
+            };
       next.set(camera.id, reckoned);
       return reckoned.lane;
     });
@@ -109,20 +144,35 @@ interface LaneInput {
   readonly probeOf: (stream: Stream) => RememberedProbe | null;
   readonly judge: TapJudge;
   readonly camera: Camera;
+  /** What Choose and Power found. */
+  readonly planning: readonly Finding[];
+  readonly lacksFeeder: boolean;
   /** Those of this camera. */
   readonly taps: readonly Tap[];
 }
 
-function laneOf({ destinations, index, probeOf, judge, camera, taps }: LaneInput): Lane {
+function laneOf(input: LaneInput): Lane {
+  const { destinations, index, probeOf, judge, camera, taps } = input;
   const judged = taps.map((tap) => ({ tap, judgement: judge.judge(tap) }));
   const probes = streamsInUse(camera, taps).map((stream) => ({ stream, probe: probeOf(stream) }));
   const current = probes.filter(({ stream, probe }) => probe?.url === plainUrlOf(camera, stream));
   const findings = [
     ...current.flatMap(({ probe }) => probe?.findings ?? []),
     ...judged.flatMap(({ judgement }) => judgement.findings),
+    ...input.planning,
   ].sort(bySeverity);
 
+  const byStation: Readonly<Record<Station, Finding[]>> = { choose: [], power: [], tap: [], 'hand-over': [] };
+  for (const finding of findings) byStation[stationOfRule(finding.rule)].push(finding);
+  const stopAt = (station: Station): string | null =>
+    byStation[station].find(({ severity }) => severity === 'stop')?.title ?? null;
   const facts: LaneFacts = {
+    hasNeed: camera.need !== null,
+    hasModel: camera.modelId !== null,
+    chooseStop: stopAt('choose'),
+    powerStop: stopAt('power'),
+    hasFeed: camera.feed !== null,
+    lacksFeeder: input.lacksFeeder,
     hasAddress: hasAddress(camera),
     probe: probeState(probes, current),
     taps: judged.map(({ tap, judgement }) => {
@@ -138,7 +188,7 @@ function laneOf({ destinations, index, probeOf, judge, camera, taps }: LaneInput
   const standsAt = unmet?.station ?? null;
   const stations = STATIONS.map((station) => {
     const isDone = GATES.every((gate) => gate.station !== station || gate.holds(facts));
-    const verdict = station === 'tap' ? tapVerdict(facts, findings) : isDone && standsAt === null ? 'ok' : 'unknown';
+    const verdict = verdictAt(station, { facts, own: byStation[station], isDone: isDone && standsAt === null });
     return {
       station,
       verdict,
@@ -168,13 +218,50 @@ function probeState(
   return { state: probes.some(({ probe }) => probe !== null) ? 'outdated' : 'none' };
 }
 
+const NO_FINDINGS: readonly Finding[] = []; // one object, so that it is seen to be unchanged
+
+/** Keeps what was found of a camera while nothing that it rests on changes. */
+function createPartReckoner() {
+  const kept = new Map<string, { readonly from: readonly unknown[]; readonly findings: readonly Finding[] }>();
+  return (cameraId: string, from: readonly unknown[], find: () => readonly Finding[]): readonly Finding[] => {
+    const before = kept.get(cameraId);
+    if (before && areAlike(before.from, from)) return before.findings;
+    const findings = find();
+    kept.set(cameraId, { from, findings });
+    return findings;
+  };
+}
+
+/** What a model makes of its place; nothing while the one or the other is not said. */
+function findingsOfChoice(camera: Camera, model: Model | undefined, context: ChooseContext): readonly Finding[] {
+  if (!camera.need || !model) return NO_FINDINGS;
+  return evaluate(CHOOSE_RULES, chooseFacts(camera.need, model, camera.mounting, context)).findings;
+}
+
+function verdictOf(findings: readonly Finding[]): Verdict {
+  if (findings.some(({ severity }) => severity === 'stop')) return 'will-not-work';
+  return findings.some(({ severity }) => severity === 'fix') ? 'tight' : 'ok';
+}
+
+function verdictAt(
+  station: Station,
+  { facts, own, isDone }: { facts: LaneFacts; own: readonly Finding[]; isDone: boolean },
+): Verdict {
+  switch (station) {
+    case 'choose':
+      return facts.hasNeed && facts.hasModel ? verdictOf(own) : 'unknown';
+    case 'power':
+      return facts.hasFeed && !facts.lacksFeeder ? verdictOf(own) : 'unknown';
+    case 'tap':
+      return tapVerdict(facts, own);
+    case 'hand-over':
+      return isDone ? 'ok' : 'unknown';
+  }
+}
+
 function tapVerdict(facts: LaneFacts, findings: readonly Finding[]): Verdict {
   if (facts.probe.state === 'none' || facts.probe.state === 'outdated') return 'unknown';
-  const bySeverityOf: Verdict = findings.some(({ severity }) => severity === 'stop')
-    ? 'will-not-work'
-    : findings.some(({ severity }) => severity === 'fix')
-      ? 'tight'
-      : 'ok';
+  const bySeverityOf = verdictOf(findings);
   // A stream that nobody draws yet may be sound, but it fits nothing: that is known only with a destination.
   if (facts.taps.length === 0) return bySeverityOf === 'ok' ? 'unknown' : bySeverityOf;
   return worstVerdict([bySeverityOf, ...facts.taps.map(({ verdict }) => verdict)]);

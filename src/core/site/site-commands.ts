@@ -1,11 +1,15 @@
 import { sayDays, sayRate, sayShare } from '../base/say.ts';
+import type { Model } from '../models/model-card.ts';
 import type { ProbeReport } from '../probe/probe-types.ts';
 import { cameraSubject, destinationSubject, tapSubject } from './best-known.ts';
+import type { Changed, Draft, Stamp } from './command-parts.ts';
+import { changePlanning, type PlanningCommand } from './planning-commands.ts';
 import { evidenceOfReport } from './probe-evidence.ts';
-import type { Account, Camera, Destination, LogEntry, LogKind, Model, Site, Stream, Tap } from './site-types.ts';
+import type { Account, Camera, Destination, LogEntry, LogKind, Site, Stream, Tap } from './site-types.ts';
 
 /** Every way a site changes. Each command leaves one line in the log, with its numbers. */
 export type SiteCommand =
+  | PlanningCommand
   | { readonly kind: 'addCamera'; readonly camera: Camera }
   | {
       readonly kind: 'importCameras';
@@ -39,17 +43,8 @@ export type SiteCommand =
     }
   | { readonly kind: 'note'; readonly text: string; readonly subject: string; readonly logKind: LogKind };
 
-/** Time and ids come from outside: core has no clock and no randomness of its own. */
-export interface Stamp {
-  readonly at: string;
-  readonly newId: () => string;
-}
-
 /** What one number of the log may say: the schema allows no more. */
 const MAX_REF_CHARS = 200;
-
-type Draft = Omit<LogEntry, 'id' | 'at'>;
-type Changed = { readonly site: Site; readonly log: Draft };
 
 /** Applies a command; a command about something that is not there is a bug of the caller and raises a RangeError. */
 export function applyCommand(site: Site, command: SiteCommand, stamp: Stamp): Site {
@@ -186,6 +181,8 @@ function change(site: Site, command: SiteCommand, stamp: Stamp): Changed {
     }
     case 'note':
       return { site, log: line(command.logKind, command.subject, command.text, {}) };
+    default:
+      return changePlanning(site, command, stamp);
   }
 }
 

@@ -1,8 +1,11 @@
 import { ValidationError } from 'yup';
 import { type Fault, fault } from '../base/fault.ts';
+import { isRecord } from '../base/is-record.ts';
 import { err, ok, type Result } from '../base/result.ts';
+import { emptyModel } from '../models/model-card.ts';
 import { siteSchema } from './site-schema.ts';
-import { SITE_FORMAT, SITE_VERSION, type Site } from './site-types.ts';
+import { emptySite, SITE_FORMAT, SITE_VERSION, type Site, UNPLANNED } from './site-types.ts';
+import { thingsOf } from './subjects.ts';
 
 export type SiteFaultCode =
   | 'site.not-json'
@@ -15,9 +18,6 @@ export type SiteFaultCode =
 /** A site of 2,000 cameras with years of log stays below this. */
 const MAX_FILE_CHARS = 64 * 1024 * 1024;
 
-const isRecord = (value: unknown): value is Record<string, unknown> =>
-  typeof value === 'object' && value !== null && !Array.isArray(value);
-
 type Migration = (document: Record<string, unknown>) => Record<string, unknown>;
 /** One step forward for each version: MIGRATIONS[1] turns a document of version 1 into one of version 2. */
 const MIGRATIONS: Readonly<Record<number, Migration>> = {
@@ -29,6 +29,29 @@ const MIGRATIONS: Readonly<Record<number, Migration>> = {
       ? document.models.map((model: unknown) => (isRecord(model) ? { ...model, sessions: null } : model))
       : document.models,
   }),
+  /** 3: choosing, feeding and drawing the site: needs, gear, links, plan, costs, and model cards that say more. */
+  2: (document) => {
+    const each = (items: unknown, more: object, isUnder = false): unknown =>
+      Array.isArray(items)
+        ? items.map((item: unknown) =>
+            isRecord(item) ? (isUnder ? { ...more, ...item } : { ...item, ...more }) : item,
+          )
+        : items;
+    const { sky, plan, gear, links, costing, assumptions } = emptySite('', '');
+    return {
+      ...document,
+      version: 3,
+      sky,
+      plan,
+      gear,
+      links,
+      costing,
+      assumptions,
+      models: each(document.models, emptyModel('', '', ''), true),
+      cameras: each(document.cameras, UNPLANNED),
+      destinations: each(document.destinations, { position: null }),
+    };
+  },
 };
 
 /** Reads the text of a site file. What does not fit is named by its path and the file is refused whole. */
@@ -81,6 +104,8 @@ export function readSite(document: unknown): Result<Site, Fault<SiteFaultCode>> 
 function brokenReference(site: Site): string | null {
   const lists = {
     networks: site.networks,
+    gear: site.gear,
+    links: site.links,
     models: site.models,
     cameras: site.cameras,
     destinations: site.destinations,
@@ -100,6 +125,12 @@ function brokenReference(site: Site): string | null {
   const destinations = new Set(site.destinations.map(({ id }) => id));
   for (const [index, { modelId }] of site.cameras.entries())
     if (modelId !== null && !models.has(modelId)) return `cameras[${index}].modelId: there is no model “${modelId}”.`;
+  for (const [index, camera] of site.cameras.entries())
+    for (const candidate of camera.candidates)
+      if (!models.has(candidate)) return `cameras[${index}].candidates: there is no model “${candidate}”.`;
+  const subjects = new Set(thingsOf(site).map(({ subject }) => subject));
+  for (const [index, { from, to }] of site.links.entries())
+    for (const end of [from, to]) if (!subjects.has(end)) return `links[${index}]: there is nothing called “${end}”.`;
   for (const [index, tap] of site.taps.entries()) {
     if (!cameras.get(tap.cameraId)?.has(tap.streamId))
       return `taps[${index}]: there is no stream “${tap.streamId}” of a camera “${tap.cameraId}”.`;

@@ -1,31 +1,9 @@
-import { array, lazy, mixed, number, type ObjectShape, object, type Schema, string } from 'yup';
-import {
-  CAMERA_KINDS,
-  DESTINATION_KINDS,
-  KNOWN_HOWS,
-  LOG_KINDS,
-  SITE_FORMAT,
-  SITE_VERSION,
-  TAP_USES,
-} from './site-types.ts';
-
-// Strict throughout: nothing is cast, nothing unknown is let in, nothing is filled in. A file fits or is refused.
-const shape = <S extends ObjectShape>(fields: S) => object(fields).noUnknown().strict().required();
-const text = (max = 200) => string().strict().defined().max(max);
-const id = () =>
-  text(80)
-    .min(1)
-    .matches(/^[A-Za-z0-9._-]+$/, '${path} must be letters, digits, dots, dashes');
-const whole = (min: number, max: number) => number().strict().integer().min(min).max(max);
-const list = (item: Schema, max: number) => array(item).strict().required().max(max);
-const oneOf = <T extends string>(values: readonly T[]) =>
-  string()
-    .strict()
-    .oneOf([...values])
-    .required();
-const orNull = <S extends Schema>(schema: S) =>
-  lazy((value: unknown) => (value === null ? mixed().nullable() : schema.required()));
-const share = () => number().strict().min(0).max(1).required();
+import { lazy, mixed, number, string } from 'yup';
+import { modelSchema } from '../models/model-schema.ts';
+import { costing, feed, gear, link, mounting, need, plan, point, sky } from './planning-schema.ts';
+import { id, list, oneOf, orNull, shape, share, text, whole } from './schema-parts.ts';
+import { CAMERA_KINDS, DESTINATION_KINDS, KNOWN_HOWS, LOG_KINDS, SITE_FORMAT, SITE_VERSION } from './site-types.ts';
+import { TAP_USES } from './tap-uses.ts';
 
 /** Hard limits of a site: far above any house, low enough that a hostile file cannot hang the page. */
 const MAX = { cameras: 5000, taps: 20_000, evidence: 200_000, log: 200_000, few: 500 } as const;
@@ -71,6 +49,11 @@ const camera = shape({
   ports: shape({ rtsp: whole(1, 65_535).required() }),
   account: orNull(shape({ user: text(), secretRef: id() })),
   streams: list(stream, 16),
+  need: orNull(need),
+  mounting: orNull(mounting),
+  position: orNull(point),
+  candidates: list(id(), 4),
+  feed: orNull(feed),
 });
 
 const destination = shape({
@@ -80,7 +63,18 @@ const destination = shape({
   codecs: list(text(20).required(), 20),
   storage: orNull(shape({ diskTB: number().strict().moreThan(0).max(10_000).required(), usableFraction: share() })),
   retentionDays: orNull(number().strict().moreThan(0).max(36_500)),
+  position: orNull(point),
 });
+
+const assumptions = lazy((value: unknown) =>
+  shape(
+    Object.fromEntries(
+      Object.keys(typeof value === 'object' && value !== null ? value : {})
+        .slice(0, MAX.few)
+        .map((name) => [name, number().strict().min(-1e6).max(1e6).required()]),
+    ),
+  ),
+);
 
 const evidence = shape({
   id: id(),
@@ -103,7 +97,7 @@ const logEntry = shape({
   refs: list(shape({ name: text(60).min(1), value: text(500) }), 40),
 });
 
-/** The site document, version 1. */
+/** The site document, in its newest version. */
 export const siteSchema = shape({
   format: oneOf([SITE_FORMAT]),
   version: number().strict().oneOf([SITE_VERSION]).required(),
@@ -111,7 +105,13 @@ export const siteSchema = shape({
   name: text(80).min(1),
   notes: text(20_000),
   networks: list(shape({ id: id(), name: text(80).min(1), cidr: text(43).min(1), gateway: orNull(text(45)) }), MAX.few),
-  models: list(shape({ id: id(), maker: text(80), model: text(80).min(1), sessions: orNull(whole(1, 1000)) }), MAX.few),
+  sky,
+  plan,
+  gear: list(gear, MAX.few),
+  links: list(link, MAX.taps),
+  costing,
+  assumptions,
+  models: list(modelSchema, MAX.few),
   cameras: list(camera, MAX.cameras),
   destinations: list(destination, MAX.few),
   taps: list(

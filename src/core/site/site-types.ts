@@ -1,7 +1,23 @@
+import type { Model } from '../models/model-card.ts';
 import type { RecordingSchedule } from '../storage/storage.ts';
+import {
+  type Costing,
+  EMPTY_COSTING,
+  EMPTY_PLAN,
+  type Feed,
+  type Gear,
+  type Link,
+  type Mounting,
+  type Need,
+  type Plan,
+  type Point,
+  type Sky,
+  UNKNOWN_SKY,
+} from './planning-types.ts';
+import type { TapUse } from './tap-uses.ts';
 
 export const SITE_FORMAT = 'clear-tap/site';
-export const SITE_VERSION = 2;
+export const SITE_VERSION = 3;
 
 /** How a number is known, worst first; the best one wins. */
 export const KNOWN_HOWS = ['assumed', 'planned', 'declared', 'measured', 'confirmed'] as const;
@@ -12,14 +28,6 @@ export interface Network {
   readonly name: string;
   readonly cidr: string;
   readonly gateway: string | null;
-}
-
-export interface Model {
-  readonly id: string;
-  readonly maker: string;
-  readonly model: string;
-  /** Clients that it serves at once; `null` when not known. */
-  readonly sessions: number | null;
 }
 
 export const CAMERA_KINDS = ['camera', 'handset', 'channel'] as const;
@@ -54,7 +62,32 @@ export interface Camera {
   readonly ports: { readonly rtsp: number };
   readonly account: Account | null;
   readonly streams: readonly Stream[];
+  readonly need: Need | null;
+  readonly mounting: Mounting | null;
+  readonly position: Point | null;
+  /** Models that are weighed against the need. */
+  readonly candidates: readonly string[];
+  readonly feed: Feed | null;
 }
+
+/** A stream of which only label and path are known. */
+export const UNKNOWN_STREAM = {
+  codec: null,
+  width: null,
+  height: null,
+  fps: null,
+  gopFrames: null,
+  bitrateKbps: null,
+} as const satisfies Omit<Stream, 'id' | 'label' | 'path'>;
+
+/** What a camera has before anybody planned it. */
+export const UNPLANNED: Pick<Camera, 'need' | 'mounting' | 'position' | 'candidates' | 'feed'> = {
+  need: null,
+  mounting: null,
+  position: null,
+  candidates: [],
+  feed: null,
+};
 
 export const DESTINATION_KINDS = ['hub', 'recorder', 'viewer', 'relay'] as const;
 export type DestinationKind = (typeof DESTINATION_KINDS)[number];
@@ -67,10 +100,8 @@ export interface Destination {
   readonly codecs: readonly string[];
   readonly storage: { readonly diskTB: number; readonly usableFraction: number } | null;
   readonly retentionDays: number | null;
+  readonly position: Point | null;
 }
-
-export const TAP_USES = ['record', 'live', 'detect', 'still'] as const;
-export type TapUse = (typeof TAP_USES)[number];
 
 export interface Tap {
   readonly id: string;
@@ -84,7 +115,7 @@ export interface Tap {
 
 export type EvidenceValue = string | number | boolean;
 
-/** A fact with its time and its source. `subject` is `camera:ID`, `stream:ID` or `tap:ID`. */
+/** A fact with its time and its source. `subject` is `camera:ID`, `stream:ID`, `tap:ID`, `gear:ID` or `link:ID`. */
 export interface Evidence {
   readonly id: string;
   readonly subject: string;
@@ -95,7 +126,7 @@ export interface Evidence {
   readonly source: string;
 }
 
-export const LOG_KINDS = ['site', 'edit', 'probe', 'tap', 'hand-over'] as const;
+export const LOG_KINDS = ['site', 'edit', 'choose', 'power', 'probe', 'tap', 'hand-over'] as const;
 export type LogKind = (typeof LOG_KINDS)[number];
 
 export interface LogEntry {
@@ -116,6 +147,13 @@ export interface Site {
   readonly name: string;
   readonly notes: string;
   readonly networks: readonly Network[];
+  readonly sky: Sky;
+  readonly plan: Plan;
+  readonly gear: readonly Gear[];
+  readonly links: readonly Link[];
+  readonly costing: Costing;
+  /** Assumptions that somebody changed, by their id. */
+  readonly assumptions: Readonly<Record<string, number>>;
   readonly models: readonly Model[];
   readonly cameras: readonly Camera[];
   readonly destinations: readonly Destination[];
@@ -131,6 +169,12 @@ export const emptySite = (id: string, name: string): Site => ({
   name,
   notes: '',
   networks: [],
+  sky: UNKNOWN_SKY,
+  plan: EMPTY_PLAN,
+  gear: [],
+  links: [],
+  costing: EMPTY_COSTING,
+  assumptions: {},
   models: [],
   cameras: [],
   destinations: [],

@@ -2,6 +2,7 @@ import { expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { apply, camera, mill, probed, record, report } from '../../../tests/support/sites.ts';
 import { alderMill } from '../../standins/alder-mill.ts';
+import { emptyModel } from '../models/model-card.ts';
 import { bestKnown, indexEvidence, knownAs, streamFacts } from './best-known.ts';
 import { lanesOf } from './lane.ts';
 import { evidenceOfReport, rememberedProbe } from './probe-evidence.ts';
@@ -59,7 +60,7 @@ test.each([
   {
     why: 'sessions of a model card that are no number',
     document: broken((site) => {
-      site.models = [{ id: 'm', maker: 'x', model: 'y', sessions: 'many' }];
+      site.models = [{ ...emptyModel('m', 'x', 'y'), sessions: 'many' }];
     }),
     code: 'site.does-not-fit',
     says: /sessions/,
@@ -123,6 +124,7 @@ test.each([
           codecs: [],
           storage: { diskTB: 1, usableFraction: 9 },
           retentionDays: 1,
+          position: null,
         },
       ];
     }),
@@ -375,6 +377,8 @@ test.each([
     standsAt,
     next,
     stations: [
+      { station: 'choose' },
+      { station: 'power' },
       { station: 'tap', verdict: tap },
       { station: 'hand-over', verdict: over },
     ],

@@ -1,0 +1,321 @@
+import { pushTo } from '../base/push-to.ts';
+import type { Model } from '../models/model-card.ts';
+import type { PoeBudget, PoeDraw } from '../power/poe.ts';
+import type { SunInput, SunYear } from '../power/sun-budget.ts';
+import type { Finding } from '../probe/probe-types.ts';
+import type { PowerFacts } from '../rules/power-facts.ts';
+import { POWER_RULES } from '../rules/power-rules.ts';
+import { evaluate, type Facts } from '../rules/rule.ts';
+import { assumed } from '../site/assumptions.ts';
+import type { StreamFacts } from '../site/best-known.ts';
+import type { Gear, Link } from '../site/planning-types.ts';
+import type { Camera, Site, Stream, Tap } from '../site/site-types.ts';
+import { secondsPerDay } from '../storage/storage.ts';
+import {
+  cableFeed,
+  feedsIn,
+  PowerMemory,
+  poeDemand,
+  type RunNumbers,
+  runNumbers,
+  sunInputOf,
+  switchBudget,
+} from './power-numbers.ts';
+import { type LinkLoad, linkLengthM, SiteLinks } from './site-links.ts';
+
+type GearOf<K extends Gear['kind']> = Extract<Gear, { kind: K }>;
+
+/** Everything that is worked out about how one camera is fed and joined. */
+export interface PowerJudgement {
+  readonly facts: Facts<PowerFacts>;
+  readonly feedLink: Link | null;
+  readonly feeder: Gear | null;
+  readonly budget: PoeBudget | null;
+  readonly cable: PoeDraw | null;
+  readonly run: RunNumbers | null;
+  readonly sunInput: SunInput | null;
+  readonly sunYear: SunYear | null;
+}
+
+type FactsDraft = { -readonly [K in keyof PowerFacts]?: PowerFacts[K] | undefined };
+
+const HOURS = 3600;
+/** From here on a stream counts as drawn without a break. */
+const ALL_DAY_H = 23.5;
+
+/** Judges power and links of one document; gear is added up once and asked by each of its cameras. */
+export class PowerJudge {
+  readonly links: SiteLinks;
+  private readonly models: ReadonlyMap<string, Model>;
+  private readonly cameras: ReadonlyMap<string, Camera>;
+  private readonly linksTo = new Map<string, Link[]>();
+  private readonly linksFrom = new Map<string, Link[]>();
+  private readonly taps = new Map<string, Tap[]>();
+  private readonly budgets = new Map<string, { budget: PoeBudget; cameras: readonly Camera[] }>();
+
+  constructor(
+    private readonly site: Site,
+    factsOf: (stream: Stream) => StreamFacts,
+    private readonly memory: PowerMemory = new PowerMemory(),
+  ) {
+    this.links = new SiteLinks(site, factsOf, memory);
+    this.models = new Map(site.models.map((model) => [model.id, model]));
+    this.cameras = new Map(site.cameras.map((camera) => [`camera:${camera.id}`, camera]));
+    for (const link of site.links) {
+      pushTo(this.linksTo, link.to, link);
+      pushTo(this.linksFrom, link.from, link);
+    }
+    for (const tap of site.taps) pushTo(this.taps, tap.cameraId, tap);
+  }
+
+  modelOf(camera: Camera): Model | undefined {
+    return camera.modelId === null ? undefined : this.models.get(camera.modelId);
+  }
+
+  /** The link that a camera is fed by in its way of power. */
+  feedLinkOf(camera: Camera): Link | null {
+    const way = camera.feed?.way;
+    const medium =
+      way === 'poe' || way === 'passive' ? 'network-cable' : way === 'dc' ? 'pair' : way === 'usb' ? 'usb' : null;
+    return (this.linksTo.get(`camera:${camera.id}`) ?? []).find((link) => link.medium === medium) ?? null;
+  }
+
+  /** What hangs on a switch and is fed by it. */
+  fedBy(subject: string): readonly { readonly camera: Camera; readonly link: Link; readonly model: Model }[] {
+    return (this.linksFrom.get(subject) ?? []).flatMap((link) => {
+      const camera = this.cameras.get(link.to);
+      const model = camera && this.modelOf(camera);
+      const isFed = camera?.feed?.way === 'poe' && link.medium === 'network-cable';
+      return camera && model && isFed ? [{ camera, link, model }] : [];
+    });
+  }
+
+  budgetOf(gear: GearOf<'switch'>): { readonly budget: PoeBudget; readonly cameras: readonly Camera[] } {
+    const subject = `gear:${gear.id}`;
+    const kept = this.budgets.get(subject);
+    if (kept) return kept;
+    const fed = this.fedBy(subject);
+    const found = {
+      budget: switchBudget(gear, fed, this.site.assumptions),
+      cameras: fed.map(({ camera }) => camera),
+    };
+    this.budgets.set(subject, found);
+    return found;
+  }
+
+  /** Amperes that all cameras of a supply draw together at night. */
+  private loadOf(supply: GearOf<'supply'>): number {
+    let amps = 0;
+    for (const link of this.linksFrom.get(`gear:${supply.id}`) ?? []) {
+      const camera = this.cameras.get(link.to);
+      const model = camera && this.modelOf(camera);
+      if (model) amps += runNumbers(supply, link, model, this.site.assumptions)?.loadA ?? 0;
+    }
+    return amps;
+  }
+
+  /** Hours of a day in which somebody draws from it by its taps; `null` without taps. */
+  tappedHours(camera: Camera): number | null {
+    const taps = this.taps.get(camera.id);
+    return taps ? Math.max(...taps.map(({ schedule }) => secondsPerDay(schedule))) / HOURS : null;
+  }
+
+  judge(camera: Camera): PowerJudgement {
+    const facts: FactsDraft = {};
+    const model = this.modelOf(camera);
+    const { feed } = camera;
+    facts.way = feed?.way;
+    if (model && model.power.ways.length > 0) facts.waysOffered = model.power.ways;
+    const feedLink = this.feedLinkOf(camera);
+    const feeder = (feedLink && this.links.gearAt(feedLink.from)) ?? null;
+    facts.feeder = feeder?.name;
+    const over = feedLink && model ? this.overWire(camera, model, feedLink, feeder, facts) : NOTHING;
+    const sun = model ? this.fromSun(camera, model, facts) : NO_SUN;
+    this.charging(camera, facts);
+    this.overAir(camera, model, facts);
+    this.overWires(camera, facts);
+    return { facts, feedLink, feeder, ...over, ...sun };
+  }
+
+  private overWire(
+    camera: Camera,
+    model: Model,
+    link: Link,
+    feeder: Gear | null,
+    facts: FactsDraft,
+  ): Pick<PowerJudgement, 'budget' | 'cable' | 'run'> {
+    const { assumptions } = this.site;
+    if (link.isCopperClad) facts.isCopperClad = true;
+    facts.isCopperOutside = link.leavesBuilding && link.medium !== 'fibre';
+    facts.minVolts = model.power.minVolts ?? undefined;
+    facts.maxVolts = model.power.maxVolts ?? undefined;
+    if (feeder && camera.feed) facts.feederFeeds = feedsIn(camera.feed.way, feeder);
+    if (feeder?.kind === 'supply') {
+      const run = runNumbers(feeder, link, model, assumptions);
+      facts.supplyVolts = feeder.volts;
+      facts.supplyAmps = feeder.amps;
+      facts.supplyLoadA = this.loadOf(feeder);
+      runFacts(run, facts);
+      return { budget: null, cable: null, run };
+    }
+    if (feeder?.kind !== 'switch' && feeder?.kind !== 'injector') return NOTHING;
+    facts.cableM = linkLengthM(link);
+    if (feeder.kind === 'injector' && feeder.isPassive) {
+      facts.passiveVolts = feeder.volts;
+      const run = runNumbers(
+        { volts: feeder.volts, output: 'dc' },
+        { ...link, areaMm2: PAIR_OF_PAIRS_MM2 },
+        model,
+        assumptions,
+      );
+      runFacts(run, facts);
+      return { budget: null, cable: null, run };
+    }
+    if (poeDemand(model).pdW <= 0) return NOTHING;
+    const cable = cableFeed(feeder, link, model, assumptions);
+    facts.cableVerdict = cable.verdict;
+    facts.cableVolts = cable.loadVolts ?? undefined;
+    facts.classAsked = poeDemand(model).class;
+    if (feeder.kind === 'injector') {
+      facts.budgetW = feeder.watts;
+      facts.reservedW = cable.pseW ?? undefined;
+      facts.fedBeside = [];
+      return { budget: null, cable, run: null };
+    }
+    const { budget, cameras } = this.budgetOf(feeder);
+    facts.budgetW = feeder.budgetW;
+    facts.reservedW = budget.totalW;
+    facts.headroomWantedW = feeder.budgetW * assumed(assumptions, 'power.poe-headroom');
+    facts.portsUsed = cameras.length;
+    facts.poePorts = feeder.poePorts;
+    facts.fedBeside = cameras.filter(({ id }) => id !== camera.id).map(({ name }) => name);
+    const at = cameras.findIndex(({ id }) => id === camera.id);
+    facts.isUnderPowered = budget.ports[at]?.underPowered;
+    return { budget, cable, run: null };
+  }
+
+  private fromSun(camera: Camera, model: Model, facts: FactsDraft): Pick<PowerJudgement, 'sunInput' | 'sunYear'> {
+    const { feed, need } = camera;
+    if (feed?.way !== 'solar' || !feed.sun) return NO_SUN;
+    const hours = this.tappedHours(camera);
+    facts.latitudeKnown = this.site.sky.latitudeDeg !== null;
+    facts.isLithium = feed.sun.isLithium;
+    facts.isOutdoors = need?.outdoors ?? true;
+    facts.hasConstantTap = (hours ?? 0) >= ALL_DAY_H;
+    const sunInput = sunInputOf(feed, model, this.site.sky, hours, this.site.assumptions);
+    if (!sunInput) return NO_SUN;
+    const year = this.memory.sunYearOf(feed, sunInput);
+    const worst = year.months[year.worstMonth - 1];
+    facts.shortMonths = year.shortMonths;
+    facts.worstMonth = year.worstMonth;
+    facts.sunMargin = worst && worst.outWh > 0 ? worst.inWh / worst.outWh : undefined;
+    facts.panelWp = feed.sun.panelWp;
+    facts.panelWpNeeded = year.panelWpNeeded ?? undefined;
+    facts.autonomyDays = year.autonomyDays;
+    facts.hoursOnConstantDraw = year.hoursOnConstantDraw;
+    return { sunInput, sunYear: year };
+  }
+
+  private charging({ kind, feed }: Camera, facts: FactsDraft): void {
+    const charge = feed?.charge;
+    if (kind !== 'handset' || !charge) return;
+    facts.isHandset = true;
+    facts.chargeUnlimited = charge.limitPercent === null || charge.limitPercent > 85;
+    facts.chargeLimit = charge.limitPercent ?? undefined;
+    facts.batteryC = charge.batteryC ?? undefined;
+    facts.isSwollen = charge.isSwollen;
+  }
+
+  private overAir(camera: Camera, model: Model | undefined, facts: FactsDraft): void {
+    const subject = `camera:${camera.id}`;
+    const link = [...(this.linksTo.get(subject) ?? []), ...(this.linksFrom.get(subject) ?? [])].find(
+      ({ medium }) => medium === 'wifi',
+    );
+    if (!link) return;
+    const { assumptions } = this.site;
+    const apSubject = link.from === subject ? link.to : link.from;
+    const ap = this.links.gearAt(apSubject);
+    if (ap?.kind !== 'access-point') return;
+    const state = this.links.radio(link);
+    facts.accessPoint = ap.name;
+    facts.band = ap.band;
+    if (model && (model.wired !== null || model.bands.length > 0)) facts.bandsOffered = model.bands;
+    facts.rssiDbm = state.rssiDbm ?? undefined;
+    facts.rssiIsMeasured = state.how === 'measured';
+    facts.signalOk = assumed(assumptions, 'air.signal-ok');
+    facts.signalTight = assumed(assumptions, 'air.signal-tight');
+    if (state.rssiDbm !== null)
+      facts.signalPath =
+        state.how === 'measured' || !state.estimate
+          ? 'read there'
+          : `${state.estimate.distanceM.toFixed(0)} m and ${wallWords(state.estimate.walls)}`;
+    facts.airtime = this.links.airtimeOf(apSubject);
+    facts.airtimeOk = assumed(assumptions, 'air.airtime-ok');
+    facts.airtimeTight = assumed(assumptions, 'air.airtime-tight');
+    facts.airtimeSharers = this.links
+      .radioLinksOf(apSubject)
+      .filter((other) => other !== link && this.links.load(other).mbps > 0)
+      .map((other) => this.nameAt(other.from === apSubject ? other.to : other.from));
+  }
+
+  /** The fullest wire on the way to any destination, and destinations that no link leads to. */
+  private overWires(camera: Camera, facts: FactsDraft): void {
+    const { links, assumptions } = this.site;
+    if (links.length === 0) return;
+    const unjoined = new Set<string>();
+    let fullest: LinkLoad | null = null;
+    facts.crossesPowerline = false;
+    for (const draw of this.links.drawsFrom(camera.id)) {
+      const { path } = draw;
+      if (!path) unjoined.add(this.nameAt(`destination:${draw.destinationId}`));
+      for (const link of path ?? []) {
+        if (link.medium === 'wifi') continue;
+        if (link.medium === 'powerline') facts.crossesPowerline = true;
+        const load = this.links.load(link);
+        if (load.capacityMbps > 0 && (!fullest || filled(load) > filled(fullest))) fullest = load;
+      }
+    }
+    facts.unjoined = [...unjoined];
+    if (!fullest) return;
+    facts.wire = `${this.nameAt(fullest.link.from)} to ${this.nameAt(fullest.link.to)}`;
+    facts.wireMbps = fullest.mbps;
+    facts.wireCapacityMbps = fullest.capacityMbps;
+    facts.wireOk = assumed(assumptions, 'link.ok');
+    facts.wireTight = assumed(assumptions, 'link.tight');
+  }
+
+  nameAt(subject: string): string {
+    const found = this.cameras.get(subject) ?? this.links.gearAt(subject);
+    if (found) return found.name;
+    return this.site.destinations.find(({ id }) => `destination:${id}` === subject)?.name ?? subject;
+  }
+}
+
+const filled = ({ mbps, capacityMbps }: LinkLoad): number => mbps / capacityMbps;
+
+const NOTHING = { budget: null, cable: null, run: null } as const;
+const NO_SUN = { sunInput: null, sunYear: null } as const;
+/** Two pairs side by side of AWG 24, as passive feeds use them, mm². */
+const PAIR_OF_PAIRS_MM2 = 0.41;
+
+/** What a run leaves at its end, for the rules. */
+function runFacts(run: RunNumbers | null, facts: FactsDraft): void {
+  if (!run) return;
+  facts.runM = run.lengthM;
+  facts.runVerdict = run.verdict;
+  facts.runNightVolts = run.nightVolts ?? undefined;
+  facts.runDayVolts = run.dayVolts ?? undefined;
+  facts.runLongestM = run.longestM;
+  facts.minVolts = run.minVolts;
+  facts.runPick =
+    run.pickMm2 === null ? 'No wire that is sold is thick enough.' : `${run.pickMm2} mm² is the thinnest that holds.`;
+}
+
+function wallWords(walls: readonly { readonly material: string }[]): string {
+  if (walls.length === 0) return 'no wall between';
+  const counts = new Map<string, number>();
+  for (const { material } of walls) counts.set(material, (counts.get(material) ?? 0) + 1);
+  return [...counts].map(([material, count]) => `${count} × ${material}`).join(', ');
+}
+
+export const findingsOfPower = ({ facts }: PowerJudgement): readonly Finding[] => evaluate(POWER_RULES, facts).findings;

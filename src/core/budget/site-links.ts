@@ -1,0 +1,300 @@
+import { pushTo } from '../base/push-to.ts';
+import { kilobits } from '../base/units.ts';
+import type { Model } from '../models/model-card.ts';
+import { airtimeShare, estimateSignal, radioKind, type SignalEstimate } from '../net/radio.ts';
+import { assumed } from '../site/assumptions.ts';
+import type { StreamFacts } from '../site/best-known.ts';
+import type { Gear, Link, Point } from '../site/planning-types.ts';
+import type { KnownHow, Site, Stream, Tap } from '../site/site-types.ts';
+import { thingsOf } from '../site/subjects.ts';
+import type { TapUse } from '../site/tap-uses.ts';
+import { modelledRate } from '../video/bitrate-model.ts';
+
+/** One destination drawing from one camera, tapped or still meant to be. */
+export interface Draw {
+  readonly cameraId: string;
+  readonly destinationId: string;
+  readonly use: TapUse;
+  /** As it crosses a wire, headers counted; `null` when no rate is known. */
+  readonly mbps: number | null;
+  readonly how: KnownHow | null;
+  /** Links from the camera to the destination; `null` when they are not joined. */
+  readonly path: readonly Link[] | null;
+}
+
+/** What is kept from one document to the next, so that an edit costs what it changes. */
+export class LinkMemory {
+  /** By the list of links: a list that is the same object has the same trees. */
+  readonly trees = new WeakMap<readonly Link[], Map<string, Tree>>();
+  readonly draws = new WeakMap<Tap, Draw>();
+}
+
+/** RTP interleaved in TCP on Ethernet against its payload. Source: header sizes of RFC 791, 9293, 3550, 2326 §10.12. */
+const WIRE_FACTOR = 1.074;
+const toMbps = (kbps: number): number => (kbps * WIRE_FACTOR) / 1000;
+
+type FactsOf = (stream: Stream) => StreamFacts;
+
+/** What every camera is drawn for: by its taps, and where there are none yet, as its need says and its model would give. */
+function drawsOf(site: Site, factsOf: FactsOf, memory: LinkMemory): readonly Draw[] {
+  const draws: Draw[] = [];
+  const { links } = site;
+  const streams = new Map<string, Stream>();
+  for (const camera of site.cameras) for (const stream of camera.streams) streams.set(stream.id, stream);
+  const models = new Map(site.models.map((model) => [model.id, model]));
+  const tapped = new Set<string>();
+  for (const tap of site.taps) {
+    tapped.add(tap.cameraId);
+    const stream = streams.get(tap.streamId);
+    const rate = stream ? factsOf(stream).bitrateKbps : null;
+    const [mbps, how] = [rate ? toMbps(rate.value) : null, rate?.how ?? null];
+    const path = pathOf(links, tap.cameraId, tap.destinationId, memory);
+    let draw = memory.draws.get(tap);
+    if (!draw || draw.mbps !== mbps || draw.how !== how || draw.path !== path) {
+      const { cameraId, destinationId, use } = tap;
+      draw = { cameraId, destinationId, use, mbps, how, path };
+      memory.draws.set(tap, draw);
+    }
+    draws.push(draw);
+  }
+  for (const { id: cameraId, need, modelId } of site.cameras) {
+    if (!need || tapped.has(cameraId)) continue;
+    for (const { destinationId, use } of need.draws) {
+      const kbps = plannedKbps(modelId === null ? undefined : models.get(modelId), use);
+      const mbps = kbps === null ? null : toMbps(kbps);
+      const path = pathOf(links, cameraId, destinationId, memory);
+      draws.push({ cameraId, destinationId, use, mbps, how: mbps === null ? null : 'assumed', path });
+    }
+  }
+  return draws;
+}
+
+/** [A] A group of pictures of two seconds, as most are delivered. */
+const GROUP_S = 2;
+
+function plannedKbps(model: Model | undefined, use: TapUse): number | null {
+  const lens = model?.lenses[0];
+  if (!model || !lens) return null;
+  const sub = use === 'live' || use === 'detect' ? model.subs?.[0] : undefined;
+  const picture = sub
+    ? { codec: sub.codecs[0] ?? 'H264', width: sub.widthPx, height: sub.heightPx, fps: sub.fps }
+    : { codec: model.codecs[0] ?? 'H264', width: lens.widthPx, height: lens.heightPx, fps: model.fps ?? 15 };
+  const rate = modelledRate({ ...picture, gopFrames: Math.round(picture.fps * GROUP_S) });
+  return rate === null ? null : rate / kilobits(1);
+}
+
+const CARRIES_DATA: ReadonlySet<string> = new Set(['network-cable', 'wifi', 'powerline', 'fibre']);
+
+/** From every thing of the site the next link towards one destination. */
+interface Tree {
+  readonly steps: ReadonlyMap<string, { readonly link: Link; readonly next: string }>;
+  /** Ways that were asked for, from their start. */
+  readonly paths: Map<string, readonly Link[] | null>;
+}
+
+function treeTo(links: readonly Link[], destination: string, { trees }: LinkMemory): Tree {
+  let known = trees.get(links);
+  if (!known) {
+    known = new Map();
+    trees.set(links, known);
+  }
+  const kept = known.get(destination);
+  if (kept) return kept;
+  const neighbours = new Map<string, { link: Link; other: string }[]>();
+  for (const link of links) {
+    if (!CARRIES_DATA.has(link.medium)) continue;
+    for (const [here, other] of [
+      [link.from, link.to],
+      [link.to, link.from],
+    ] as const) {
+      pushTo(neighbours, here, { link, other });
+    }
+  }
+  const steps = new Map<string, { link: Link; next: string }>();
+  const queue = [destination];
+  for (let at = 0; at < queue.length; at++) {
+    const here = queue[at] ?? '';
+    for (const { link, other } of neighbours.get(here) ?? []) {
+      if (other === destination || steps.has(other)) continue;
+      steps.set(other, { link, next: here });
+      queue.push(other);
+    }
+  }
+  const tree: Tree = { steps, paths: new Map() };
+  known.set(destination, tree);
+  return tree;
+}
+
+/** Links that a picture crosses from a camera to a destination, camera first; `null` when they are not joined. */
+export function pathOf(
+  links: readonly Link[],
+  cameraId: string,
+  destinationId: string,
+  memory: LinkMemory = new LinkMemory(),
+): readonly Link[] | null {
+  const end = `destination:${destinationId}`;
+  const { steps, paths } = treeTo(links, end, memory);
+  const start = `camera:${cameraId}`;
+  const kept = paths.get(start);
+  if (kept !== undefined) return kept;
+  const path: Link[] = [];
+  let here = start;
+  while (here !== end) {
+    const step = steps.get(here);
+    if (!step) {
+      paths.set(start, null);
+      return null;
+    }
+    path.push(step.link);
+    here = step.next;
+  }
+  paths.set(start, path);
+  return path;
+}
+
+/** Length along the plan, m: as drawn with its extra, else as typed. */
+export function linkLengthM({ route, lengthM, extraM }: Pick<Link, 'route' | 'lengthM' | 'extraM'>): number {
+  if (!route || route.length < 2) return lengthM;
+  let drawn = 0;
+  for (const [at, point] of route.entries()) {
+    const before = route[at - 1];
+    if (before) drawn += Math.hypot(point.xM - before.xM, point.yM - before.yM);
+  }
+  return drawn + extraM;
+}
+
+/** What one link carries, and what it could. */
+export interface LinkLoad {
+  readonly link: Link;
+  readonly mbps: number;
+  /** Draws on it whose rate nobody knows: the load is at least what it says. */
+  readonly unknown: number;
+  readonly capacityMbps: number;
+}
+
+/** How a radio link fares: what arrives, and how fast it then talks. */
+export interface RadioState {
+  readonly link: Link;
+  readonly rssiDbm: number | null;
+  readonly how: KnownHow;
+  readonly estimate: SignalEstimate | null;
+  readonly phyMbps: number;
+  readonly efficiency: number;
+}
+
+/** [A] A camera's own port; what no card says faster. */
+const CAMERA_PORT_MBPS = 100;
+
+/** Loads and airtime of one document. */
+export class SiteLinks {
+  private readonly draws = new Map<string, Draw[]>();
+  private readonly radioLinks = new Map<string, Link[]>();
+  private readonly loads = new Map<Link, { mbps: number; unknown: number }>();
+  private readonly worked = new Map<Link, LinkLoad>();
+  private readonly gear: ReadonlyMap<string, Gear>;
+  private readonly airtimes = new Map<string, number>();
+  private positions: ReadonlyMap<string, Point | null> | null = null;
+
+  constructor(
+    private readonly site: Site,
+    factsOf: FactsOf,
+    memory: LinkMemory,
+  ) {
+    this.gear = new Map(site.gear.map((gear) => [`gear:${gear.id}`, gear]));
+    for (const link of site.links)
+      if (link.medium === 'wifi') for (const end of [link.from, link.to]) pushTo(this.radioLinks, end, link);
+    for (const draw of drawsOf(site, factsOf, memory)) {
+      pushTo(this.draws, draw.cameraId, draw);
+      for (const link of draw.path ?? []) {
+        const load = this.loads.get(link);
+        if (!load) this.loads.set(link, { mbps: draw.mbps ?? 0, unknown: draw.mbps === null ? 1 : 0 });
+        else if (draw.mbps === null) load.unknown += 1;
+        else load.mbps += draw.mbps;
+      }
+    }
+  }
+
+  drawsFrom(cameraId: string): readonly Draw[] {
+    return this.draws.get(cameraId) ?? [];
+  }
+
+  /** All draws that cross a link. */
+  drawsOn(link: Link): readonly Draw[] {
+    return [...this.draws.values()].flat().filter(({ path }) => path?.includes(link));
+  }
+
+  gearAt(subject: string): Gear | undefined {
+    return this.gear.get(subject);
+  }
+
+  load(link: Link): LinkLoad {
+    const kept = this.worked.get(link);
+    if (kept) return kept;
+    const { mbps = 0, unknown = 0 } = this.loads.get(link) ?? {};
+    const load = { link, mbps, unknown, capacityMbps: this.capacityMbps(link) };
+    this.worked.set(link, load);
+    return load;
+  }
+
+  private capacityMbps(link: Link): number {
+    if (link.capacityMbps !== null) return link.capacityMbps;
+    const ends = [this.gear.get(link.from), this.gear.get(link.to)];
+    if (link.medium === 'powerline') {
+      const sync = ends.find((gear) => gear?.kind === 'powerline');
+      const share = assumed(this.site.assumptions, 'air.powerline');
+      return (sync?.kind === 'powerline' ? sync.syncMbps : 0) * share;
+    }
+    if (link.medium === 'wifi') {
+      const { phyMbps, efficiency } = this.radio(link);
+      return phyMbps * efficiency;
+    }
+    if (link.from.startsWith('camera:') || link.to.startsWith('camera:')) return CAMERA_PORT_MBPS;
+    const uplinks = ends.flatMap((gear) => (gear?.kind === 'switch' ? [gear.uplinkMbps] : []));
+    return uplinks.length > 0 ? Math.min(...uplinks) : 1000;
+  }
+
+  /** A measured signal counts; else what distance and walls of the plan leave of it. */
+  radio(link: Link): RadioState {
+    const ap = [this.gear.get(link.from), this.gear.get(link.to)].find((gear) => gear?.kind === 'access-point');
+    const kind = ap?.kind === 'access-point' ? radioKind(ap.radio) : undefined;
+    const [from, to] = [this.positionOf(link.from), this.positionOf(link.to)];
+    const { plan, assumptions } = this.site;
+    const estimate =
+      ap?.kind === 'access-point' && from && to ? estimateSignal(ap, from, to, plan.walls, assumptions) : null;
+    const rssiDbm = link.rssiDbm ?? estimate?.rssiDbm ?? null;
+    const isAtEdge = rssiDbm !== null && rssiDbm < assumed(assumptions, 'air.signal-ok');
+    return {
+      link,
+      rssiDbm,
+      how: link.rssiDbm !== null ? 'measured' : 'assumed',
+      estimate,
+      phyMbps: (isAtEdge ? kind?.edgePhyMbps : kind?.phyMbps) ?? 0,
+      efficiency: kind?.efficiency ?? 0,
+    };
+  }
+
+  positionOf(subject: string): Point | null {
+    this.positions ??= new Map(thingsOf(this.site).map((thing) => [thing.subject, thing.item.position]));
+    return this.positions.get(subject) ?? null;
+  }
+
+  radioLinksOf(apSubject: string): readonly Link[] {
+    return this.radioLinks.get(apSubject) ?? [];
+  }
+
+  /** Share of its channel's time that all links of an access point take together. */
+  airtimeOf(apSubject: string): number {
+    const kept = this.airtimes.get(apSubject);
+    if (kept !== undefined) return kept;
+    let share = 0;
+    for (const link of this.radioLinksOf(apSubject)) share += this.airtimeOn(link);
+    this.airtimes.set(apSubject, share);
+    return share;
+  }
+
+  airtimeOn(link: Link): number {
+    const { phyMbps, efficiency } = this.radio(link);
+    const { mbps } = this.load(link);
+    return mbps === 0 ? 0 : phyMbps === 0 ? Number.POSITIVE_INFINITY : airtimeShare(mbps, phyMbps, efficiency);
+  }
+}

@@ -1,0 +1,109 @@
+import { atLeast, THRESHOLD_SLACK, type Verdict, worstVerdict } from '../base/verdict.ts';
+import type { SunFeed } from '../site/planning-types.ts';
+import { extraterrestrialDay, SOLAR_LIMITS, solarYear } from './solar.ts';
+
+/** What a camera takes, by what it does. */
+export interface CameraLoad {
+  readonly dayW: number;
+  readonly nightW: number;
+  /** Waiting for an event. */
+  readonly standbyW: number;
+}
+
+export interface SunInput {
+  readonly sun: SunFeed;
+  readonly load: CameraLoad;
+  readonly drawnHoursPerDay: number;
+  readonly latitudeDeg: number;
+  readonly clearness: readonly number[];
+  readonly performance: number;
+  readonly discharge: number;
+}
+
+export interface SunMonth {
+  /** 1 to 12. */
+  readonly month: number;
+  readonly inWh: number;
+  readonly outWh: number;
+  readonly isOnMains: boolean;
+  readonly isShort: boolean;
+}
+
+export interface SunYear {
+  readonly months: readonly SunMonth[];
+  readonly shortMonths: readonly number[];
+  readonly worstMonth: number;
+  /** Dark days that the battery carries, in the month that takes most. */
+  readonly autonomyDays: number;
+  /** Panel that carries the worst month with room to spare; `null` where the sun does not rise in it. */
+  readonly panelWpNeeded: number | null;
+  /** Hours until an unfed battery is empty when somebody draws the stream without a break, at night. */
+  readonly hoursOnConstantDraw: number;
+  readonly verdict: Verdict;
+}
+
+/** What a day takes in a month: drawn by day and by night as the light goes, waiting for the rest. */
+export function dayLoadWh({ load, drawnHoursPerDay, latitudeDeg }: SunInput, month: number): number {
+  const lightHours = (2 * extraterrestrialDay(latitudeDeg, month).sunsetHourAngleDeg) / 15;
+  const drawnW = (load.dayW * lightHours + load.nightW * (24 - lightHours)) / 24;
+  return drawnHoursPerDay * drawnW + (24 - drawnHoursPerDay) * load.standbyW;
+}
+
+/** A year of a panel, a battery and a camera, month by month. Yields as `solarYear`, which is held to its source. */
+export function sunYear(input: SunInput): SunYear {
+  const { sun, load } = input;
+  const { yieldWh } = solarYear({
+    latitudeDeg: input.latitudeDeg,
+    tiltDeg: sun.tiltDeg,
+    clearness: input.clearness,
+    panelWp: sun.panelWp * (1 - sun.shade),
+    performanceRatio: input.performance,
+    batteryWh: sun.batteryWh,
+    depthOfDischarge: sun.depthOfDischarge,
+    dischargeEfficiency: input.discharge,
+    loadW: 1,
+  });
+  const months = yieldWh.map((inWh, at): SunMonth => {
+    const month = at + 1;
+    const outWh = dayLoadWh(input, month);
+    const isOnMains = sun.mainsMonths.includes(month);
+    return { month, inWh, outWh, isOnMains, isShort: !isOnMains && inWh < outWh * (1 - THRESHOLD_SLACK) };
+  });
+  const bySun = months.filter(({ isOnMains }) => !isOnMains);
+  const margin = ({ inWh, outWh }: SunMonth): number => (outWh === 0 ? Number.POSITIVE_INFINITY : inWh / outWh);
+  const worst = (bySun.length > 0 ? bySun : months).reduce((a, b) => (margin(b) < margin(a) ? b : a));
+  const usableWh = sun.batteryWh * sun.depthOfDischarge * input.discharge;
+  const autonomyDays = usableWh / Math.max(...(bySun.length > 0 ? bySun : months).map(({ outWh }) => outWh), 1e-9);
+  const perWp = worst.inWh / sun.panelWp;
+  const shortMonths = months.filter(({ isShort }) => isShort).map(({ month }) => month);
+  const verdict =
+    bySun.length === 0
+      ? 'ok'
+      : worstVerdict([
+          shortMonths.length > 0 ? 'will-not-work' : atLeast(margin(worst), SOLAR_LIMITS.comfortableYield, 0),
+          atLeast(autonomyDays, SOLAR_LIMITS.comfortableDays, 0),
+        ]);
+  return {
+    months,
+    shortMonths,
+    worstMonth: worst.month,
+    autonomyDays,
+    panelWpNeeded: perWp < 1e-9 ? null : (worst.outWh * SOLAR_LIMITS.comfortableYield) / perWp,
+    hoursOnConstantDraw: usableWh / load.nightW,
+    verdict,
+  };
+}
+
+const MONTHS = ['Jan', 'Feb', 'Mar', 'Apr', 'May', 'Jun', 'Jul', 'Aug', 'Sep', 'Oct', 'Nov', 'Dec'] as const;
+
+/** Months as one says them: a stretch by its ends, over the turn of the year too. Nov to Jan; Feb, Apr. */
+export function monthNames(months: readonly number[]): string {
+  const sorted = [...months].sort((a, b) => a - b);
+  const has = new Set(sorted);
+  const firsts = sorted.filter((month) => !has.has(month === 1 ? 12 : month - 1));
+  const [first] = firsts;
+  if (firsts.length !== 1 || first === undefined || sorted.length < 2)
+    return sorted.map((month) => MONTHS[month - 1]).join(', ');
+  const last = ((first + sorted.length - 2) % 12) + 1;
+  return `${MONTHS[first - 1]} ${sorted.length === 2 ? 'and' : 'to'} ${MONTHS[last - 1]}`;
+}

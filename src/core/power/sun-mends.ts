@@ -1,0 +1,74 @@
+import type { Verdict } from '../base/verdict.ts';
+import type { SunFeed } from '../site/planning-types.ts';
+import { SOLAR_LIMITS } from './solar.ts';
+import { dayLoadWh, monthNames, type SunInput, sunYear } from './sun-budget.ts';
+
+/** A change that would mend a winter, with the feed as it would then be. */
+export interface SunMend {
+  readonly id: 'panel' | 'tilt' | 'events' | 'battery' | 'mains' | 'tilt-and-panel';
+  readonly text: string;
+  readonly sun: SunFeed;
+  readonly verdict: Verdict;
+}
+
+const roundUp = (value: number, step: number): number => Math.ceil(value / step - 1e-9) * step;
+/** What would mend it, each worked out anew; those that change the verdict first. Drawing that taps fix is not offered. */
+export function sunMends(input: SunInput, isDrawnByTaps: boolean): readonly SunMend[] {
+  const before = sunYear(input);
+  if (before.verdict === 'ok') return [];
+  const { sun } = input;
+  const mends: SunMend[] = [];
+  const offer = (id: SunMend['id'], text: string, changed: Partial<SunFeed>, drawn = input.drawnHoursPerDay): void => {
+    const next = { ...sun, ...changed };
+    mends.push({ id, text, sun: next, verdict: sunYear({ ...input, sun: next, drawnHoursPerDay: drawn }).verdict });
+  };
+  const steepest = bestTilt(input);
+  if (steepest !== sun.tiltDeg) offer('tilt', `Tilt the panel to ${steepest}°`, { tiltDeg: steepest });
+  const panelStep = sun.panelWp < 20 ? 1 : 5;
+  if (before.panelWpNeeded !== null && before.panelWpNeeded > sun.panelWp) {
+    const panelWp = roundUp(before.panelWpNeeded, panelStep);
+    offer('panel', `A panel of ${panelWp} Wp`, { panelWp });
+    const tilted = sunYear({ ...input, sun: { ...sun, tiltDeg: steepest } }).panelWpNeeded;
+    if (steepest !== sun.tiltDeg && tilted !== null && tilted > sun.panelWp && roundUp(tilted, panelStep) < panelWp) {
+      const smaller = roundUp(tilted, panelStep);
+      offer('tilt-and-panel', `${smaller} Wp at ${steepest}°`, { panelWp: smaller, tiltDeg: steepest });
+    }
+  }
+  if (before.autonomyDays < SOLAR_LIMITS.comfortableDays) {
+    const batteryWh = roundUp((sun.batteryWh * SOLAR_LIMITS.comfortableDays) / before.autonomyDays, 5);
+    offer('battery', `A battery of ${batteryWh} Wh`, { batteryWh });
+  }
+  const hours = drawnHoursThatFit(input);
+  if (!isDrawnByTaps && hours !== null && hours < sun.drawnHoursPerDay)
+    offer('events', `Draw it on events only, ${hours.toFixed(1)} h a day`, { drawnHoursPerDay: hours }, hours);
+  if (before.shortMonths.length > 0)
+    offer('mains', `From the mains in ${monthNames(before.shortMonths)}`, {
+      mainsMonths: [...new Set([...sun.mainsMonths, ...before.shortMonths])].sort((a, b) => a - b),
+    });
+  const rank: Readonly<Record<Verdict, number>> = { ok: 0, tight: 1, unknown: 2, 'will-not-work': 3 };
+  return mends.sort((a, b) => rank[a.verdict] - rank[b.verdict]);
+}
+
+/** The tilt, in steps of 5°, at which the worst month has most. */
+function bestTilt(input: SunInput): number {
+  let best = { tiltDeg: input.sun.tiltDeg, least: -1 };
+  for (let tiltDeg = 0; tiltDeg <= 90; tiltDeg += 5) {
+    const { months } = sunYear({ ...input, sun: { ...input.sun, tiltDeg } });
+    const least = Math.min(...months.map(({ inWh, outWh }) => inWh / Math.max(outWh, 1e-9)));
+    if (least > best.least + 1e-9) best = { tiltDeg, least };
+  }
+  return best.tiltDeg;
+}
+
+/** Hours of drawing, in steps of 0.1, that the worst month carries with room to spare; `null` when waiting alone is too much. */
+function drawnHoursThatFit(input: SunInput): number | null {
+  const year = sunYear(input);
+  const worst = year.months[year.worstMonth - 1];
+  if (!worst) return null;
+  const at = (drawnHoursPerDay: number): number => dayLoadWh({ ...input, drawnHoursPerDay }, worst.month);
+  const room = worst.inWh / SOLAR_LIMITS.comfortableYield - at(0);
+  const perHour = at(1) - at(0);
+  if (room <= 0 || perHour <= 0) return null;
+  const hours = Math.floor((room / perHour) * 10) / 10;
+  return hours >= 0.1 ? Math.min(24, hours) : null;
+}

@@ -1,0 +1,3 @@
+/** What a destination draws a stream for. */
+export const TAP_USES = ['record', 'live', 'detect', 'still'] as const;
+export type TapUse = (typeof TAP_USES)[number];
