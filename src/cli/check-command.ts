@@ -1,9 +1,11 @@
 import { readFile } from 'node:fs/promises';
 import { parseArgs } from 'node:util';
+import { PowerJudge } from '../core/budget/power-judgement.ts';
 import { createTapJudge } from '../core/budget/tap-judgement.ts';
-import { indexEvidence } from '../core/site/best-known.ts';
+import { indexEvidence, streamFacts } from '../core/site/best-known.ts';
 import { lanesOf } from '../core/site/lane.ts';
 import { readSiteFile } from '../core/site/site-file.ts';
+import type { Site } from '../core/site/site-types.ts';
 import { UsageError } from './usage-error.ts';
 
 /** Every finding and every budget of a site file. Exit code 1 when a finding says stop. */
@@ -28,13 +30,16 @@ export async function checkCommand(args: readonly string[]): Promise<number> {
   const judge = createTapJudge(site, index);
   const lanes = lanesOf(site, index).map((lane, at) => ({ camera: site.cameras[at]?.name ?? lane.cameraId, ...lane }));
   const findings = lanes.flatMap(({ camera, findings: list }) => list.map((finding) => ({ camera, ...finding })));
+  const power = new PowerJudge(site, (stream) => streamFacts(index, stream));
   const budgets = site.taps.map((tap) => {
     const { verdict, rate, retention } = judge.judge(tap);
     return { tap: tap.id, verdict, rate, retention };
   });
   if (values.json) {
     const stands = lanes.map(({ camera, standsAt, next }) => ({ camera, standsAt, next }));
-    process.stdout.write(`${JSON.stringify({ site: site.name, lanes: stands, findings, budgets })}\n`);
+    process.stdout.write(
+      `${JSON.stringify({ site: site.name, lanes: stands, findings, budgets, ...powerBudgets(site, power) })}\n`,
+    );
   } else {
     for (const { camera, severity, title, because } of findings)
       process.stdout.write(`${camera}: ${severity}: ${title}. ${because}\n`);
@@ -42,4 +47,44 @@ export async function checkCommand(args: readonly string[]): Promise<number> {
       process.stdout.write(`${camera}: ${next ? `next: ${next}` : 'nothing left to do'}\n`);
   }
   return findings.some(({ severity }) => severity === 'stop') ? 1 : 0;
+}
+
+/** What switches, radios, wires and suns of the site carry, each once. */
+function powerBudgets(site: Site, judge: PowerJudge) {
+  const switches = site.gear.flatMap((gear) => {
+    if (gear.kind !== 'switch' || gear.poePorts === 0) return [];
+    const { budget, cameras } = judge.budgetOf(gear);
+    const { totalW, headroomW, verdict } = budget;
+    return [
+      {
+        switch: gear.name,
+        budgetW: gear.budgetW,
+        totalW,
+        headroomW,
+        portsLeft: gear.poePorts - cameras.length,
+        verdict,
+      },
+    ];
+  });
+  const air = site.gear.flatMap((gear) => {
+    if (gear.kind !== 'access-point') return [];
+    const airtime = judge.links.airtimeOf(`gear:${gear.id}`);
+    return [{ accessPoint: gear.name, airtime: Number.isFinite(airtime) ? airtime : null }];
+  });
+  const links = site.links.map((link) => {
+    const { mbps, capacityMbps, unknown } = judge.links.load(link);
+    return {
+      link: `${judge.nameAt(link.from)} to ${judge.nameAt(link.to)}`,
+      mbps,
+      capacityMbps,
+      ratesUnknown: unknown,
+    };
+  });
+  const suns = site.cameras.flatMap((camera) => {
+    const { sunYear: year } = judge.judge(camera);
+    if (!year) return [];
+    const { shortMonths, worstMonth, autonomyDays, verdict } = year;
+    return [{ camera: camera.name, shortMonths, worstMonth, autonomyDays, verdict }];
+  });
+  return { switches, air, links, suns };
 }

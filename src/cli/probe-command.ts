@@ -2,7 +2,7 @@ import { text as readAll } from 'node:stream/consumers';
 import { parseArgs } from 'node:util';
 import type { Credentials } from '../core/auth/authorization.ts';
 import { sayMs, sayRate, sayShare } from '../core/base/say.ts';
-import { parseStreamUrl } from '../core/net/stream-url.ts';
+import { parseStreamUrl } from '../core/net/stream-url-parser.ts';
 import { reportOfBadTarget } from '../core/probe/probe-report.ts';
 import type { ProbeReport } from '../core/probe/probe-types.ts';
 import { systemClock, systemEntropy } from '../server/adapters/system.ts';

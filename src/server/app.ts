@@ -7,7 +7,7 @@ import { ValidationError } from 'yup';
 import { type ProbeEvent, probeRequestSchema } from '../contract/probe-api.ts';
 import { problem } from '../contract/problem.ts';
 import type { DemoSite, ServerInfo } from '../contract/server-info.ts';
-import { parseStreamUrl } from '../core/net/stream-url.ts';
+import { parseStreamUrl } from '../core/net/stream-url-parser.ts';
 import { reportOfBadTarget } from '../core/probe/probe-report.ts';
 import { type GuardOptions, guardRequests } from './guard.ts';
 import { type ProbeWorld, runProbe } from './probe/run-probe.ts';

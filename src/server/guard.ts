@@ -1,5 +1,5 @@
 import type { MiddlewareHandler } from 'hono';
-import { APP_HEADER, APP_HEADER_VALUE } from '../contract/probe-api.ts';
+import { APP_HEADER, APP_HEADER_VALUE } from '../contract/app-header.ts';
 import { problem } from '../contract/problem.ts';
 
 export interface GuardOptions {

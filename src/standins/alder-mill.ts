@@ -1,7 +1,22 @@
-import { type Camera, emptySite, type Site, type Stream } from '../core/site/site-types.ts';
+import type { Feed, Need } from '../core/site/planning-types.ts';
+import {
+  type Camera,
+  type Destination,
+  emptySite,
+  type Site,
+  type Stream,
+  UNKNOWN_STREAM,
+  UNPLANNED,
+} from '../core/site/site-types.ts';
+import { ALDER_MILL_MODELS } from './alder-mill-models.ts';
+import {
+  ALDER_MILL_COSTING,
+  ALDER_MILL_GEAR,
+  ALDER_MILL_LINKS,
+  ALDER_MILL_PLAN,
+  ALDER_MILL_SKY,
+} from './alder-mill-plan.ts';
 import { BOOT_ROOM, LINEN_STAIR, type Personality, SLUICE_RAIL } from './personality.ts';
-
-const unplanned = { codec: null, width: null, height: null, fps: null, gopFrames: null, bitrateKbps: null };
 
 /** Planned with generous round figures, as one does before anything is measured. */
 const plannedMain = { codec: 'H264', width: 1280, height: 720, fps: 15, gopFrames: 30, bitrateKbps: null };
@@ -11,10 +26,15 @@ const streams = (slug: string, personality: Personality): readonly Stream[] =>
     id: `${slug}-${label}`,
     label,
     path,
-    ...(label === 'main' ? plannedMain : unplanned),
+    ...(label === 'main' ? plannedMain : UNKNOWN_STREAM),
   }));
 
-const camera = (slug: string, personality: Personality, rest: Pick<Camera, 'place' | 'modelId'>): Camera => ({
+const camera = (
+  slug: string,
+  personality: Personality,
+  rest: Pick<Camera, 'place' | 'modelId'> & Partial<Camera>,
+): Camera => ({
+  ...UNPLANNED,
   id: slug,
   name: personality.name,
   kind: 'camera',
@@ -25,6 +45,152 @@ const camera = (slug: string, personality: Personality, rest: Pick<Camera, 'plac
   ...rest,
 });
 
+const DAY_AND_NIGHT: Pick<Need, 'atNight' | 'sound' | 'turns' | 'outdoors' | 'text'> = {
+  atNight: true,
+  sound: 'none',
+  turns: false,
+  outdoors: true,
+  text: null,
+};
+const byWire: Feed = { way: 'poe', sun: null, charge: null };
+const byLead: Feed = { way: 'usb', sun: null, charge: null };
+const recorded = { destinationId: 'loft-store', use: 'record' } as const;
+const seenAtHub = { destinationId: 'mill-hub', use: 'live' } as const;
+const seenInKitchen = { destinationId: 'kitchen-tablet', use: 'live' } as const;
+
+/** Not bought or not hung yet: there is a place, and what it is for. */
+const planned = (id: string, name: string, place: string, more: Partial<Camera>): Camera => ({
+  ...UNPLANNED,
+  id,
+  name,
+  place,
+  kind: 'camera',
+  modelId: null,
+  host: '',
+  ports: { rtsp: 554 },
+  account: null,
+  streams: [{ id: `${id}-main`, label: 'main', path: '', ...UNKNOWN_STREAM }],
+  ...more,
+});
+
+const PLANNED_CAMERAS: readonly Camera[] = [
+  planned('orchard-track', 'Orchard track', 'South wall, over the kitchen door', {
+    need: {
+      ...DAY_AND_NIGHT,
+      level: 'recognise',
+      text: { line: 'PRESS 7B', charHeightMm: 60 },
+      distanceM: 9.5,
+      widthM: 5,
+      nearM: 8.5,
+      draws: [recorded, seenInKitchen],
+    },
+    mounting: { heightM: 3.2, tiltDownDeg: 13, headingDeg: 80, zoom: null },
+    position: { xM: 24, yM: 18.3 },
+    candidates: ['pellam-b4', 'pellam-b4-z', 'quillbrook-out'],
+    feed: byWire,
+  }),
+  planned('landing-stage', 'Landing stage', 'West wall, above the water', {
+    modelId: 'ostrel-twin-8',
+    need: {
+      ...DAY_AND_NIGHT,
+      level: 'observe',
+      distanceM: 9,
+      widthM: 12,
+      nearM: 3,
+      draws: [recorded, seenAtHub],
+    },
+    mounting: { heightM: 4, tiltDownDeg: 24, headingDeg: 195, zoom: null },
+    position: { xM: 13.7, yM: 10 },
+    candidates: ['ostrel-twin-8'],
+    feed: byWire,
+  }),
+  planned('bee-stand', 'Bee stand', 'Post between the hives', {
+    modelId: 'pellam-sol-2',
+    need: {
+      ...DAY_AND_NIGHT,
+      level: 'recognise',
+      distanceM: 4,
+      widthM: 4,
+      nearM: 2.5,
+      draws: [{ destinationId: 'mill-hub', use: 'detect' }],
+    },
+    mounting: { heightM: 2, tiltDownDeg: 14, headingDeg: 200, zoom: null },
+    position: { xM: 36, yM: 21 },
+    candidates: ['pellam-sol-2'],
+    feed: {
+      way: 'solar',
+      charge: null,
+      sun: {
+        panelWp: 8,
+        tiltDeg: 30,
+        shade: 0.15,
+        batteryWh: 42,
+        depthOfDischarge: 0.8,
+        isLithium: true,
+        drawnHoursPerDay: 2,
+        mainsMonths: [],
+      },
+    },
+  }),
+  planned('bread-oven', 'Bread oven', 'Shelf beside the oven, bakehouse', {
+    kind: 'handset',
+    modelId: 'old-handset',
+    need: {
+      ...DAY_AND_NIGHT,
+      atNight: false,
+      outdoors: false,
+      level: 'observe',
+      distanceM: 2.5,
+      widthM: 2,
+      nearM: 2.3,
+      draws: [seenInKitchen],
+    },
+    mounting: { heightM: 1.6, tiltDownDeg: 15, headingDeg: 90, zoom: null },
+    position: { xM: 35, yM: 5 },
+    candidates: ['old-handset'],
+    feed: { ...byLead, charge: { limitPercent: null, batteryC: 46, isSwollen: false } },
+  }),
+];
+
+const DESTINATIONS: readonly Destination[] = [
+  {
+    id: 'loft-store',
+    name: 'Loft store',
+    kind: 'recorder',
+    codecs: ['H264', 'H265'],
+    storage: { diskTB: 0.25, usableFraction: 0.9 },
+    retentionDays: 14,
+    position: { xM: 26, yM: 11.5 },
+  },
+  {
+    id: 'mill-hub',
+    name: 'Mill hub',
+    kind: 'hub',
+    codecs: ['H264', 'JPEG'],
+    storage: null,
+    retentionDays: null,
+    position: { xM: 21, yM: 9.5 },
+  },
+  {
+    id: 'reception-screen',
+    name: 'Reception screen',
+    kind: 'viewer',
+    codecs: ['H264', 'H265'],
+    storage: null,
+    retentionDays: null,
+    position: { xM: 26, yM: 15 },
+  },
+  {
+    id: 'kitchen-tablet',
+    name: 'Kitchen tablet',
+    kind: 'viewer',
+    codecs: ['H264'],
+    storage: null,
+    retentionDays: null,
+    position: { xM: 20.5, yM: 17 },
+  },
+];
+
 /** Alder Mill, a converted watermill guest house: the demo site as its integrator would find it on the first morning. */
 export const alderMill = (at: string): Site => ({
   ...emptySite('alder-mill', 'Alder Mill'),
@@ -33,38 +199,65 @@ export const alderMill = (at: string): Site => ({
     { id: 'house', name: 'House', cidr: '10.77.4.0/24', gateway: '10.77.4.1' },
     { id: 'guests', name: 'Guests', cidr: '10.77.9.0/24', gateway: '10.77.9.1' },
   ],
-  models: [
-    { id: 'ostrel-pd-5', maker: 'Ostrel', model: 'PD-5', sessions: 6 },
-    { id: 'quillbrook-mini', maker: 'Quillbrook', model: 'Mini', sessions: 4 },
-    { id: 'marrick-c1', maker: 'Marrick', model: 'C1', sessions: 2 },
-  ],
+  sky: ALDER_MILL_SKY,
+  plan: ALDER_MILL_PLAN,
+  gear: ALDER_MILL_GEAR,
+  links: ALDER_MILL_LINKS,
+  costing: ALDER_MILL_COSTING,
+  models: ALDER_MILL_MODELS,
   cameras: [
-    camera('sluice-rail', SLUICE_RAIL, { place: 'On the rail above the sluice gate', modelId: 'ostrel-pd-5' }),
+    camera('sluice-rail', SLUICE_RAIL, {
+      place: 'On the rail above the sluice gate',
+      modelId: 'ostrel-pd-5',
+      need: {
+        ...DAY_AND_NIGHT,
+        level: 'recognise',
+        distanceM: 12,
+        widthM: 8,
+        nearM: 8.5,
+        turns: true,
+        draws: [recorded, seenAtHub],
+      },
+      mounting: { heightM: 3.4, tiltDownDeg: 12, headingDeg: 165, zoom: null },
+      position: { xM: 13.7, yM: 14 },
+      candidates: ['ostrel-pd-5'],
+      feed: byWire,
+    }),
     camera('boot-room', BOOT_ROOM, {
       place: 'Shelf over the bench, far side of the stone wall',
       modelId: 'quillbrook-mini',
+      need: {
+        ...DAY_AND_NIGHT,
+        outdoors: false,
+        level: 'recognise',
+        distanceM: 4,
+        widthM: 3,
+        nearM: 2.3,
+        draws: [recorded],
+      },
+      mounting: { heightM: 2.2, tiltDownDeg: 20, headingDeg: 300, zoom: null },
+      position: { xM: 15, yM: 17.2 },
+      candidates: ['quillbrook-mini'],
+      feed: byLead,
     }),
     {
-      ...camera('linen-stair', LINEN_STAIR, { place: 'Top of the linen stair', modelId: 'marrick-c1' }),
+      ...camera('linen-stair', LINEN_STAIR, {
+        place: 'Top of the linen stair',
+        modelId: 'marrick-c1',
+        position: { xM: 27.3, yM: 8.7 },
+        mounting: { heightM: 2.4, tiltDownDeg: 25, headingDeg: 120, zoom: null },
+        feed: { way: 'dc', sun: null, charge: null },
+      }),
       // As its faded label says: nobody has opened it for years, and letter case was not minded.
       streams: streams('linen-stair', LINEN_STAIR).map((stream) => ({
         ...stream,
-        ...unplanned,
+        ...UNKNOWN_STREAM,
         path: stream.label === 'main' ? '/Video.mjpg' : stream.path,
       })),
     },
+    ...PLANNED_CAMERAS,
   ],
-  destinations: [
-    {
-      id: 'loft-store',
-      name: 'Loft store',
-      kind: 'recorder',
-      codecs: ['H264', 'H265'],
-      storage: { diskTB: 0.25, usableFraction: 0.9 },
-      retentionDays: 14,
-    },
-    { id: 'mill-hub', name: 'Mill hub', kind: 'hub', codecs: ['H264', 'JPEG'], storage: null, retentionDays: null },
-  ],
+  destinations: DESTINATIONS,
   log: [{ id: 'log-0', at, kind: 'site', subject: 'site', text: 'Alder Mill opened from the demo', refs: [] }],
 });
 

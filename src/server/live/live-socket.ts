@@ -1,7 +1,8 @@
 import type { IncomingMessage, Server } from 'node:http';
 import type { Duplex } from 'node:stream';
 import { type WebSocket, WebSocketServer } from 'ws';
-import { LIVE_PROTOCOL, liveRequestSchema } from '../../contract/probe-api.ts';
+import { LIVE_PROTOCOL } from '../../contract/app-header.ts';
+import { liveRequestSchema } from '../../contract/probe-api.ts';
 import { type GuardOptions, isOwnOrigin } from '../guard.ts';
 import type { ProbeWorld } from '../probe/run-probe.ts';
 import { runLiveView } from './live-view.ts';

@@ -1,7 +1,8 @@
 import { encodeLiveFrame } from '../../contract/live-frame.ts';
 import { JPEG_PICTURES, type LiveMessage, type LiveRequest } from '../../contract/probe-api.ts';
 import type { Credentials } from '../../core/auth/authorization.ts';
-import { parseStreamUrl, type StreamUrl } from '../../core/net/stream-url.ts';
+import type { StreamUrl } from '../../core/net/stream-url.ts';
+import { parseStreamUrl } from '../../core/net/stream-url-parser.ts';
 import { takenUnixMs } from '../../core/rtp/camera-clock.ts';
 import { REPORT_INTERVAL_MS, writeReceiverReport } from '../../core/rtp/receiver-report.ts';
 import { parseRtpPacket } from '../../core/rtp/rtp-packet.ts';
