@@ -15,6 +15,7 @@ export function createAppRouter({ firstSiteId }: Boot) {
       lazy: async () => ({ Component: (await import('./shell/first-site.tsx')).FirstSite }),
       HydrateFallback: Nothing,
     },
+    { path: '*', loader: () => redirect('/') },
     {
       path: '/site/:siteId',
       loader: ({ params }) => openSite(params.siteId ?? ''),
@@ -27,6 +28,20 @@ export function createAppRouter({ firstSiteId }: Boot) {
           path: 'logbook',
           lazy: async () => ({ Component: (await import('./logbook/logbook-page.tsx')).LogbookPage }),
         },
+        {
+          path: 'camera/:cameraId/choose',
+          lazy: async () => ({ Component: (await import('./stations/choose/choose-page.tsx')).ChoosePage }),
+        },
+        {
+          path: 'camera/:cameraId/power',
+          lazy: async () => ({ Component: (await import('./stations/power/power-page.tsx')).PowerPage }),
+        },
+        {
+          path: '*',
+          loader: ({ params }) => redirect(`/site/${params.siteId}`),
+        },
+        { path: 'plan', lazy: async () => ({ Component: (await import('./plan/plan-page.tsx')).PlanPage }) },
+        { path: 'cost', lazy: async () => ({ Component: (await import('./cost/cost-page.tsx')).CostPage }) },
         {
           path: 'camera/:cameraId/tap',
           lazy: async () => ({ Component: (await import('./stations/tap/tap-page.tsx')).TapPage }),

@@ -1,4 +1,4 @@
-import { APP_HEADER, APP_HEADER_VALUE } from '../../contract/probe-api.ts';
+import { APP_HEADER, APP_HEADER_VALUE } from '../../contract/app-header.ts';
 import type { DemoSite, ServerInfo } from '../../contract/server-info.ts';
 
 /** The server on this machine did not answer. `message` is for the person. */

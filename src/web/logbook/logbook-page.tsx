@@ -8,6 +8,8 @@ import { Button } from '../ui/button.tsx';
 const KIND_WORDS: Readonly<Record<LogKind, string>> = {
   site: 'Site',
   edit: 'Edit',
+  choose: 'Choose',
+  power: 'Power',
   probe: 'Probe',
   tap: 'Tap',
   'hand-over': 'Hand-over',
@@ -15,6 +17,8 @@ const KIND_WORDS: Readonly<Record<LogKind, string>> = {
 const KIND_TEXT: Readonly<Record<LogKind, string>> = {
   site: 'text-soft',
   edit: 'text-soft',
+  choose: 'text-ink',
+  power: 'text-ink',
   probe: 'text-blue',
   tap: 'text-verdigris',
   'hand-over': 'text-brass',

@@ -1,13 +1,15 @@
 import { yupResolver } from '@hookform/resolvers/yup';
 import { useForm } from 'react-hook-form';
-import { object, string } from 'yup';
+import { boolean, object, string } from 'yup';
 import { addressRemarks } from '../../core/net/address-remarks.ts';
-import { DEFAULT_PORTS, parseStreamUrl, pathAndQuery } from '../../core/net/stream-url.ts';
-import type { Camera } from '../../core/site/site-types.ts';
+import { DEFAULT_PORTS, pathAndQuery } from '../../core/net/stream-url.ts';
+import { parseStreamUrl } from '../../core/net/stream-url-parser.ts';
+import { type Camera, UNKNOWN_STREAM, UNPLANNED } from '../../core/site/site-types.ts';
 import { newId } from '../store/new-id.ts';
 import { commandIssued } from '../store/site-slice.ts';
 import { useAppDispatch } from '../store/store.ts';
 import { Button } from '../ui/button.tsx';
+import { CheckField } from '../ui/check-field.tsx';
 import { TextField } from '../ui/text-field.tsx';
 import { useVault } from '../vault/vault-context.tsx';
 
@@ -31,43 +33,44 @@ function problemOf(text: string): string | null {
 const schema = object({
   name: string().trim().required('Give it the name of its place.').max(80, 'At most 80 characters.'),
   address: string()
-    .required('A URL or an address is needed.')
+    .defined()
     .test('address', (value, context) => {
-      const problem = problemOf(value);
+      const problem = value.trim() === '' ? null : problemOf(value);
       return problem === null || context.createError({ message: problem });
     }),
+  isHandset: boolean().required(),
 });
 
 /** Adds a camera by its name and what is known of its address. */
-export function AddCameraForm({ onAdded }: { onAdded: (cameraId: string) => void }) {
+export function AddCameraForm({ onAdded }: { onAdded: (cameraId: string, hangs: boolean) => void }) {
   const dispatch = useAppDispatch();
   const vault = useVault();
   const { register, handleSubmit, formState } = useForm({
     resolver: yupResolver(schema),
-    defaultValues: { name: '', address: '' },
+    defaultValues: { name: '', address: '', isHandset: false },
   });
 
-  const add = handleSubmit(({ name, address }) => {
+  const add = handleSubmit(({ name, address, isHandset }) => {
     const parsed = parseStreamUrl(address);
     const url = parsed.ok ? parsed.value.url : null;
     const id = newId('camera');
     const secretRef = `secret-${id}`;
     if (url?.password) vault.set(secretRef, url.password);
-    const stream = { codec: null, width: null, height: null, fps: null, gopFrames: null, bitrateKbps: null };
     const path = url ? pathAndQuery(url) : '';
     const camera: Camera = {
       id,
       name,
       place: '',
-      kind: 'camera',
+      kind: isHandset ? 'handset' : 'camera',
       modelId: null,
       host: url?.host ?? address.trim(),
       ports: { rtsp: url?.port ?? DEFAULT_PORTS.rtsp },
       account: url?.user ? { user: url.user, secretRef } : null,
-      streams: [{ id: newId('stream'), label: 'main', path, ...stream }],
+      streams: [{ id: newId('stream'), label: 'main', path, ...UNKNOWN_STREAM }],
+      ...UNPLANNED,
     };
     dispatch(commandIssued({ kind: 'addCamera', camera }));
-    onAdded(id);
+    onAdded(id, camera.host !== '');
   });
 
   return (
@@ -80,11 +83,13 @@ export function AddCameraForm({ onAdded }: { onAdded: (cameraId: string) => void
       />
       <TextField
         label="Stream URL or address"
+        hint="Empty while it is not bought or not hung yet."
         placeholder="rtsp://10.77.4.22/live/main"
         isCode
         error={formState.errors.address?.message}
         {...register('address')}
       />
+      <CheckField label="It is an old handset" {...register('isHandset')} />
       <Button kind="main" type="submit" className="self-end">
         Add
       </Button>

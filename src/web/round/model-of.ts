@@ -1,6 +1,13 @@
 import type { Camera, Site } from '../../core/site/site-types.ts';
+import { hasAddress } from '../../core/site/stream-address.ts';
 
 export const modelOf = (site: Site, camera: Camera): string => {
   const model = site.models.find(({ id }) => id === camera.modelId);
-  return model ? `${model.maker} ${model.model}` : camera.kind === 'handset' ? 'old handset' : 'model not known';
+  return model
+    ? `${model.maker} ${model.model}`
+    : camera.kind === 'handset'
+      ? 'old handset'
+      : hasAddress(camera)
+        ? 'model not known'
+        : 'no model chosen';
 };

@@ -16,7 +16,7 @@ import { EmptyRound } from './empty-round.tsx';
 import { modelOf } from './model-of.ts';
 
 const STEP_WIDE = 128;
-const STEP_PHONE = 108;
+const STEP_PHONE = 70;
 const LEGEND = ['ok', 'tight', 'will-not-work', 'unknown'] as const;
 
 /** The home screen: every camera as a lane, how far it got, what stands in the way, its one next step. */
@@ -118,7 +118,7 @@ export function RoundPage() {
                   </b>
                 )}
               </div>
-              <div className="-ml-7 flex items-center gap-2">
+              <div className="-ml-4 flex items-center gap-2">
                 <LaneLine lane={lane} step={STEP_PHONE} />
                 <span className="text-small text-soft">
                   {lane.standsAt ? `at ${STATION_NAMES[lane.standsAt]}` : 'done'}
@@ -148,11 +148,13 @@ export function RoundPage() {
 
       <DialogFrame
         title="Add a camera"
-        description="Paste its stream URL, or type its address; the rest can wait."
+        description="Paste its stream URL, type its address, or only name the place; the rest can wait."
         isOpen={isAdding}
         onOpenChange={setIsAdding}
       >
-        <AddCameraForm onAdded={(cameraId) => void navigate(`/site/${siteId}/camera/${cameraId}/tap`)} />
+        <AddCameraForm
+          onAdded={(cameraId, hangs) => void navigate(`/site/${siteId}/camera/${cameraId}/${hangs ? 'tap' : 'choose'}`)}
+        />
       </DialogFrame>
     </>
   );
@@ -168,6 +170,8 @@ function InTheWay({ lane, isBrief = false }: { lane: Lane; isBrief?: boolean }) 
         {lane.worst.title}
       </p>
     );
+  if (lane.standsAt === 'choose') return <p className="text-soft">Nothing is chosen yet</p>;
+  if (lane.standsAt === 'power') return <p className="text-soft">Nothing feeds it yet</p>;
   if (lane.probedAt === null) return <p className="text-soft">Nothing is measured yet</p>;
   return <p className="text-soft">{lane.standsAt === null ? 'Nothing. Handed over' : 'Nothing'}</p>;
 }

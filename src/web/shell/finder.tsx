@@ -68,7 +68,10 @@ export function Finder({ onClose }: { onClose: () => void }) {
   });
   const acts: Found[] = [
     { id: 'round', label: 'Round', beside: '', act: go(root) },
+    { id: 'plan', label: 'Plan', beside: '', act: go(`${root}/plan`) },
+    { id: 'cost', label: 'Cost', beside: '', act: go(`${root}/cost`) },
     { id: 'logbook', label: 'Logbook', beside: '', act: go(`${root}/logbook`) },
+    { id: 'assumptions', label: 'Assumptions', beside: '', act: () => dispatch(slipAsked('assumptions')) },
     { id: 'vault', label: 'Secrets: keep, lock, unlock', beside: '', act: () => dispatch(slipAsked('vault')) },
     { id: 'shortcuts', label: 'Keys', beside: '', act: () => dispatch(slipAsked('shortcuts')) },
     {

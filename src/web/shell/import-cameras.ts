@@ -1,6 +1,7 @@
 import type { ListedCamera, ListField } from '../../core/imports/camera-list.ts';
+import { emptyModel, type Model } from '../../core/models/model-card.ts';
 import { redactUrl } from '../../core/net/stream-url.ts';
-import type { Camera, Model } from '../../core/site/site-types.ts';
+import { type Camera, UNKNOWN_STREAM, UNPLANNED } from '../../core/site/site-types.ts';
 import { newId } from '../store/new-id.ts';
 
 export interface CameraImport {
@@ -9,8 +10,6 @@ export interface CameraImport {
   readonly models: readonly Model[];
   readonly secrets: Readonly<Record<string, string>>;
 }
-
-const UNPLANNED = { codec: null, width: null, height: null, fps: null, gopFrames: null, bitrateKbps: null };
 
 /** Gives listed cameras their ids; a make and model that is known here is not added twice. */
 export function importOf(listed: readonly ListedCamera[], known: readonly Model[]): CameraImport {
@@ -22,7 +21,7 @@ export function importOf(listed: readonly ListedCamera[], known: readonly Model[
     const id = newId('camera');
     let model = one.model === '' ? undefined : byKey.get(keyOf(one));
     if (one.model !== '' && !model) {
-      model = { id: newId('model'), maker: one.maker, model: one.model, sessions: null };
+      model = emptyModel(newId('model'), one.maker, one.model);
       byKey.set(keyOf(model), model);
       models.push(model);
     }
@@ -37,7 +36,8 @@ export function importOf(listed: readonly ListedCamera[], known: readonly Model[
       host: one.host,
       ports: { rtsp: one.port },
       account: one.user === '' ? null : { user: one.user, secretRef },
-      streams: one.paths.map(({ label, path }) => ({ id: newId('stream'), label, path, ...UNPLANNED })),
+      streams: one.paths.map(({ label, path }) => ({ id: newId('stream'), label, path, ...UNKNOWN_STREAM })),
+      ...UNPLANNED,
     };
   });
   return { cameras, models, secrets };

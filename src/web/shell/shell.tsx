@@ -19,11 +19,14 @@ const SiteMenu = lazy(async () => ({ default: (await import('./site-menu.tsx')).
 const SLIPS = {
   find: lazy(async () => ({ default: (await import('./finder.tsx')).Finder })),
   shortcuts: lazy(async () => ({ default: (await import('./shortcut-list.tsx')).ShortcutList })),
+  assumptions: lazy(async () => ({ default: (await import('./assumptions-slip.tsx')).AssumptionsSlip })),
   vault: lazy(async () => ({ default: (await import('./vault-slip.tsx')).VaultSlip })),
 } as const satisfies Record<Exclude<Slip, 'none'>, unknown>;
 
 const PLACES = [
   { name: 'Round', path: '' },
+  { name: 'Plan', path: '/plan' },
+  { name: 'Cost', path: '/cost' },
   { name: 'Logbook', path: '/logbook' },
 ] as const;
 

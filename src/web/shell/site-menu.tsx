@@ -6,6 +6,7 @@ import type { ListTable } from '../../core/imports/camera-list.ts';
 import type { Site } from '../../core/site/site-types.ts';
 import { commandIssued, selectSite, siteOpened } from '../store/site-slice.ts';
 import { hasSite, listSites, type SiteListing } from '../store/site-store.ts';
+import { slipAsked } from '../store/slip-slice.ts';
 import { leaveSite, useAppDispatch, useAppSelector } from '../store/store.ts';
 import { Button } from '../ui/button.tsx';
 import { DialogFrame } from '../ui/dialog-frame.tsx';
@@ -99,6 +100,9 @@ export function SiteMenu() {
             </DropdownMenu.Item>
             <DropdownMenu.Item className={ITEM} onSelect={() => void exportOpenSite()}>
               Export this site
+            </DropdownMenu.Item>
+            <DropdownMenu.Item className={ITEM} onSelect={() => void dispatch(slipAsked('assumptions'))}>
+              Assumptions
             </DropdownMenu.Item>
           </DropdownMenu.Content>
         </DropdownMenu.Portal>

@@ -65,10 +65,10 @@ export function StationFrame({ station, children }: StationFrameProps) {
           </p>
         </div>
         <nav aria-label="Stations" className="order-last col-span-2 flex justify-center md:order-none md:col-span-1">
-          <ol className="relative flex">
-            <span aria-hidden="true" className="absolute top-[17px] right-14 left-14 h-px bg-hair" />
+          <ol className="relative flex w-full md:w-auto">
+            <span aria-hidden="true" className="absolute top-[17px] right-[12.5%] left-[12.5%] h-px bg-hair" />
             {lane.stations.map(({ station: name, verdict }) => (
-              <li key={name} className="relative w-28 text-center">
+              <li key={name} className="relative w-1/4 text-center md:w-28">
                 <Link to={pathOf(camera, name)} aria-current={name === station ? 'step' : undefined} className="block">
                   <svg width="36" height="36" viewBox="-18 -18 36 36" className="mx-auto block" aria-hidden="true">
                     <circle

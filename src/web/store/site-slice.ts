@@ -1,8 +1,9 @@
 import { createSelector, createSlice, nanoid, type PayloadAction } from '@reduxjs/toolkit';
 import { createEvidenceIndexer } from '../../core/site/best-known.ts';
+import type { Stamp } from '../../core/site/command-parts.ts';
 import { type EditHistory, NO_EDITS, noteEdit, redoEdit, undoEdit } from '../../core/site/edit-history.ts';
 import { createLaneReckoner } from '../../core/site/lane.ts';
-import { applyCommand, type SiteCommand, type Stamp } from '../../core/site/site-commands.ts';
+import { applyCommand, type SiteCommand } from '../../core/site/site-commands.ts';
 import { emptySite, type Site } from '../../core/site/site-types.ts';
 import type { SaveState } from './site-saver.ts';
 

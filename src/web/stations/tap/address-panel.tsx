@@ -1,12 +1,7 @@
 import { type ClipboardEvent, useEffect, useState } from 'react';
 import { type AddressRemark, addressRemarks } from '../../../core/net/address-remarks.ts';
-import {
-  encodeUserinfo,
-  parseStreamUrl,
-  pathAndQuery,
-  type UrlFaultCode,
-  urlHost,
-} from '../../../core/net/stream-url.ts';
+import { encodeUserinfo, pathAndQuery, urlHost } from '../../../core/net/stream-url.ts';
+import { parseStreamUrl, type UrlFaultCode } from '../../../core/net/stream-url-parser.ts';
 import type { TransportChoice } from '../../../core/rtsp/client-types.ts';
 import { workedPaths } from '../../../core/site/probe-evidence.ts';
 import type { Camera, Stream } from '../../../core/site/site-types.ts';

@@ -6,8 +6,8 @@ import { STORAGE_ASSUMPTIONS } from '../../../core/storage/storage-assumptions.t
 import { newId } from '../../store/new-id.ts';
 import { commandIssued } from '../../store/site-slice.ts';
 import { useAppDispatch } from '../../store/store.ts';
-import { Button } from '../../ui/button.tsx';
 import { DialogFrame } from '../../ui/dialog-frame.tsx';
+import { FormFoot } from '../../ui/form-foot.tsx';
 import { SelectField, TextField } from '../../ui/text-field.tsx';
 
 const KIND_WORDS: Readonly<Record<DestinationKind, string>> = {
@@ -85,6 +85,7 @@ function DestinationForm({
       codecs: before?.codecs ?? [],
       storage: isRecorder && values.diskTB !== undefined ? { diskTB: values.diskTB, usableFraction } : null,
       retentionDays: isRecorder ? (values.retentionDays ?? null) : null,
+      position: before?.position ?? null,
     };
     dispatch(commandIssued({ kind: before ? 'changeDestination' : 'addDestination', destination }));
     if (!before) onCreated(destination.id);
@@ -125,12 +126,7 @@ function DestinationForm({
           />
         </>
       )}
-      <span className="col-span-6 flex justify-end gap-2">
-        <Button onClick={onClose}>Leave it</Button>
-        <Button kind="main" type="submit">
-          Keep
-        </Button>
-      </span>
+      <FormFoot onLeave={onClose} />
     </form>
   );
 }

@@ -2,14 +2,8 @@ import { useState } from 'react';
 import { Link, useParams } from 'react-router';
 import { sayBytes, sayDays, sayRate } from '../../../core/base/say.ts';
 import { judgeTap, type TapJudgement } from '../../../core/budget/tap-judgement.ts';
-import {
-  type Camera,
-  type Destination,
-  type Stream,
-  TAP_USES,
-  type Tap,
-  type TapUse,
-} from '../../../core/site/site-types.ts';
+import type { Camera, Destination, Stream, Tap } from '../../../core/site/site-types.ts';
+import { TAP_USES, type TapUse } from '../../../core/site/tap-uses.ts';
 import type { RecordingSchedule } from '../../../core/storage/storage.ts';
 import { newId } from '../../store/new-id.ts';
 import { commandIssued, selectIndex, selectSite } from '../../store/site-slice.ts';

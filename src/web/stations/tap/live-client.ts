@@ -1,5 +1,6 @@
+import { LIVE_PROTOCOL } from '../../../contract/app-header.ts';
 import { decodeLiveFrame, type LiveFrame } from '../../../contract/live-frame.ts';
-import { JPEG_PICTURES, LIVE_PROTOCOL, type LiveMessage, type LiveRequest } from '../../../contract/probe-api.ts';
+import { JPEG_PICTURES, type LiveMessage, type LiveRequest } from '../../../contract/probe-api.ts';
 import { serverToken } from '../../api/client.ts';
 
 export type LiveState =

@@ -1,0 +1,169 @@
+import type { Layer } from 'konva/lib/Layer';
+import type { KonvaEventObject, Node } from 'konva/lib/Node';
+import { memo } from 'react';
+import { Circle, Group, Line, Path, Rect, Text } from 'react-konva';
+import type { Verdict } from '../../core/base/verdict.ts';
+import type { WedgeShape } from '../../core/optics/view-wedge.ts';
+import type { Point } from '../../core/site/planning-types.ts';
+import { LEVEL_FILL } from '../stations/choose/level-look.ts';
+import { CHART_FONT } from '../ui/chart-colours.ts';
+
+export interface Colours {
+  readonly ink: string;
+  readonly soft: string;
+  readonly hair: string;
+  readonly sheet: string;
+  readonly verdigris: string;
+  readonly brass: string;
+  readonly brick: string;
+  readonly blue: string;
+}
+
+export const LAYERS = { views: 'views', items: 'items', lifted: 'lifted' } as const;
+
+const wedgeOf = (node: Node, subject: string): Node | undefined => node.getStage()?.findOne(`#${wedgeIdOf(subject)}`);
+
+/** What is dragged goes to a sheet of its own with its view: two hundred others then need not be drawn at each step. */
+function lift(node: Node, subject: string): void {
+  const sheet = node.getStage()?.findOne<Layer>(`#${LAYERS.lifted}`);
+  if (!sheet) return;
+  wedgeOf(node, subject)?.moveTo(sheet);
+  node.moveTo(sheet);
+}
+function putDown(node: Node, subject: string): void {
+  const stage = node.getStage();
+  const [views, items] = [LAYERS.views, LAYERS.items].map((id) => stage?.findOne<Layer>(`#${id}`));
+  if (views) wedgeOf(node, subject)?.moveTo(views);
+  if (items) node.moveTo(items);
+}
+
+interface ItemProps {
+  readonly subject: string;
+  readonly kind: 'camera' | 'gear' | 'destination';
+  readonly name: string;
+  readonly position: Point;
+  readonly headingDeg: number;
+  readonly verdict: Verdict;
+  readonly scale: number;
+  readonly isSelected: boolean;
+  readonly canDrag: boolean;
+  readonly colours: Colours;
+  readonly onSelect: (subject: string) => void;
+  readonly onDrag: (subject: string, position: Point) => void;
+  readonly onDrop: (subject: string, position: Point) => void;
+}
+
+/** Pixels a metre from which there is room for names: of cameras, and of everything. */
+const NAMES_FROM = { camera: 8, gear: 15, destination: 15 } as const;
+
+const wedgeIdOf = (subject: string): string => `sees-${subject.replace(':', '-')}`;
+
+const OUTLINE = 'M0,-9 C4.2,-3.4 6.4,-0.6 6.4,2.6 A6.4,6.4 0 0 1 -6.4,2.6 C-6.4,-0.6 -4.2,-3.4 0,-9 Z';
+
+/** One thing on the plan. Kept as it is drawn while nothing of it changes: two hundred stand still while one is dragged. */
+export const PlanItem = memo(function PlanItem(props: ItemProps) {
+  const { subject, kind, name, position, scale, isSelected, colours } = props;
+  const at = (event: KonvaEventObject<DragEvent>): Point => ({
+    xM: Number((event.target.x() / scale).toFixed(2)),
+    yM: Number((event.target.y() / scale).toFixed(2)),
+  });
+  return (
+    <Group
+      x={position.xM * scale}
+      y={position.yM * scale}
+      draggable={props.canDrag}
+      onDragStart={(event) => lift(event.target, subject)}
+      onMouseDown={() => props.onSelect(subject)}
+      onTap={() => props.onSelect(subject)}
+      onDragMove={(event) => {
+        // What it sees lies on a sheet of its own beneath all names: it is taken along.
+        event.target
+          .getStage()
+          ?.findOne(`#${wedgeIdOf(subject)}`)
+          ?.position(event.target.position());
+        props.onDrag(subject, at(event));
+      }}
+      onDragEnd={(event) => {
+        putDown(event.target, subject);
+        props.onDrop(subject, at(event));
+      }}
+    >
+      {isSelected && <Circle radius={15} stroke={colours.ink} strokeWidth={1.5} listening={false} />}
+      {kind === 'camera' && <CameraMark {...props} />}
+      {kind === 'gear' && (
+        <Rect x={-6} y={-6} width={12} height={12} fill={colours.sheet} stroke={colours.ink} listening={false} />
+      )}
+      {kind === 'destination' && (
+        <Circle radius={7} fill={colours.sheet} stroke={colours.ink} strokeWidth={1.5} listening={false} />
+      )}
+      {(isSelected || scale >= NAMES_FROM[kind]) && (
+        <Text
+          x={13}
+          y={-7}
+          text={name}
+          fontSize={13}
+          fontFamily={CHART_FONT}
+          fontStyle={kind === 'camera' ? '650' : '400'}
+          fill={colours.ink}
+          stroke={colours.sheet}
+          strokeWidth={4}
+          fillAfterStrokeEnabled
+          lineJoin="round"
+          listening={false}
+        />
+      )}
+      <Circle radius={16} fill="transparent" />
+    </Group>
+  );
+});
+
+/** A camera is its drop, pointed where it looks, filled as it fares. */
+function CameraMark({ headingDeg, verdict, colours }: ItemProps) {
+  const colour =
+    verdict === 'ok'
+      ? colours.verdigris
+      : verdict === 'tight'
+        ? colours.brass
+        : verdict === 'will-not-work'
+          ? colours.brick
+          : colours.soft;
+  return (
+    <Group rotation={headingDeg + 90} listening={false}>
+      <Path
+        data={OUTLINE}
+        fill={verdict === 'ok' ? colour : colours.sheet}
+        stroke={colour}
+        strokeWidth={1.8}
+        {...(verdict === 'unknown' ? { dash: [2, 2] } : {})}
+      />
+      {verdict === 'tight' && <Path data="M-6.1,1 H6.1 A6.4,6.4 0 0 1 -6.1,1 Z" fill={colour} />}
+      {verdict === 'will-not-work' && <Line points={[-6.5, 6.5, 6.5, -6]} stroke={colour} strokeWidth={2} />}
+    </Group>
+  );
+}
+
+interface WedgeProps {
+  readonly subject: string;
+  readonly position: Point;
+  readonly scale: number;
+  readonly colours: Colours;
+  readonly shapes: readonly WedgeShape[];
+}
+
+/** What one camera sees, beneath everything that is written. */
+export const PlanWedge = memo(function PlanWedge({ subject, position, scale, colours, shapes }: WedgeProps) {
+  return (
+    <Group id={wedgeIdOf(subject)} x={position.xM * scale} y={position.yM * scale}>
+      {shapes.map(({ level, points }) => (
+        <Line
+          key={`${level}-${points[0]}-${points[1]}`}
+          points={points.map((metres) => metres * scale)}
+          closed
+          fill={colours.verdigris}
+          opacity={LEVEL_FILL[level] * 0.6}
+          perfectDrawEnabled={false}
+        />
+      ))}
+    </Group>
+  );
+});

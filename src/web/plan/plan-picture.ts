@@ -1,0 +1,58 @@
+import { type Fault, fault } from '../../core/base/fault.ts';
+import { err, ok, type Result } from '../../core/base/result.ts';
+import { type PictureFaultCode, pictureSize } from '../../core/imports/picture-size.ts';
+import type { PlanPicture } from '../../core/site/planning-types.ts';
+
+/** Longest side that is kept: sharp enough to draw on, small enough to lie in every saved site. */
+const KEPT_PX = 1800;
+const KEPT_CHARS = 1_500_000;
+const TYPES = { png: 'image/png', jpeg: 'image/jpeg', svg: 'image/svg+xml' } as const;
+
+/**
+ * Takes a picture in as the ground of the plan. It is drawn anew, so that neither a script in an SVG nor the place where a
+ * photo was taken comes along.
+ */
+export async function takePlanPicture(
+  file: File,
+  widthM: number,
+): Promise<Result<PlanPicture, Fault<PictureFaultCode>>> {
+  const bytes = new Uint8Array(await file.arrayBuffer());
+  const size = pictureSize(bytes);
+  if (!size.ok) return size;
+  const { kind, widthPx, heightPx } = size.value;
+  const shrink = Math.min(1, KEPT_PX / Math.max(widthPx, heightPx));
+  const [width, height] = [Math.max(1, Math.round(widthPx * shrink)), Math.max(1, Math.round(heightPx * shrink))];
+  const url = URL.createObjectURL(new Blob([bytes], { type: TYPES[kind] }));
+  try {
+    const image = new Image();
+    image.src = url;
+    await image.decode();
+    const canvas = document.createElement('canvas');
+    canvas.width = width;
+    canvas.height = height;
+    const context = canvas.getContext('2d');
+    if (!context) throw new Error('no canvas');
+    context.fillStyle = '#ffffff';
+    context.fillRect(0, 0, width, height);
+    context.drawImage(image, 0, 0, width, height);
+    for (const quality of [0.9, 0.7, 0.5]) {
+      const dataUrl = canvas.toDataURL('image/jpeg', quality);
+      if (dataUrl.length <= KEPT_CHARS)
+        return ok({
+          name: file.name.slice(0, 200),
+          dataUrl,
+          widthPx: width,
+          heightPx: height,
+          metresPerPx: widthM / width,
+          isScaled: false,
+        });
+    }
+    return err(
+      fault('picture.too-large', 'The picture stays too large even when it is drawn smaller. Cut it to the house.'),
+    );
+  } catch {
+    return err(fault('picture.broken', 'The file begins as a picture and cannot be drawn: it is cut off or broken.'));
+  } finally {
+    URL.revokeObjectURL(url);
+  }
+}

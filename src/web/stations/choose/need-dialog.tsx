@@ -1,0 +1,188 @@
+import { yupResolver } from '@hookform/resolvers/yup';
+import { useForm } from 'react-hook-form';
+import { array, boolean, object, string } from 'yup';
+import { SOUNDS, type Sound } from '../../../core/models/model-card.ts';
+import { DETAIL_LEVELS, type DetailLevel } from '../../../core/optics/detail-levels.ts';
+import type { Need } from '../../../core/site/planning-types.ts';
+import type { Camera } from '../../../core/site/site-types.ts';
+import { TAP_USES, type TapUse } from '../../../core/site/tap-uses.ts';
+import { commandIssued, selectSite } from '../../store/site-slice.ts';
+import { useAppDispatch, useAppSelector } from '../../store/store.ts';
+import { CheckField } from '../../ui/check-field.tsx';
+import { DialogFrame } from '../../ui/dialog-frame.tsx';
+import { FormFoot } from '../../ui/form-foot.tsx';
+import { neededNumber, optionalNumber } from '../../ui/form-numbers.ts';
+import { SelectField, TextField } from '../../ui/text-field.tsx';
+
+const LEVEL_WORDS: Readonly<Record<DetailLevel, string>> = {
+  monitor: 'monitor: that something moves',
+  detect: 'detect: that it is a person',
+  observe: 'observe: clothing, what is done',
+  recognise: 'recognise: somebody one knows',
+  identify: 'identify: a stranger, beyond doubt',
+  inspect: 'inspect: a face or an object, close',
+};
+const SOUND_WORDS: Readonly<Record<Sound, string>> = {
+  none: 'none',
+  hear: 'to hear',
+  talk: 'to hear and speak',
+};
+const USE_WORDS: Readonly<Record<TapUse, string>> = {
+  record: 'record',
+  live: 'live',
+  detect: 'detect',
+  still: 'still',
+};
+const pick = <T extends string>(values: readonly T[], text: string | undefined): T | null =>
+  values.find((value) => value === text) ?? null;
+const levels = DETAIL_LEVELS.map(({ level }) => level);
+
+const schema = object({
+  level: string().defined(),
+  line: string().trim().max(40, 'At most 40 letters.').defined(),
+  charHeightMm: optionalNumber('Height of a letter', { min: 1, max: 2000, unit: 'mm' }),
+  distanceM: neededNumber('Distance', { min: 0.3, max: 1000, unit: 'm' }),
+  widthM: neededNumber('Width', { min: 0.1, max: 1000, unit: 'm' }),
+  nearM: neededNumber('Where it begins', { min: 0, max: 1000, unit: 'm' }).test(
+    'before-far',
+    'The zone must begin before it ends.',
+    (value, { parent }) => value === undefined || !(value > parent.distanceM),
+  ),
+  atNight: boolean().required(),
+  outdoors: boolean().required(),
+  turns: boolean().required(),
+  sound: string().required(),
+  draws: array(string().defined()).required(),
+});
+
+/** Everything the place asks for. Kept whole or not at all. */
+export function NeedDialog({ camera, onClose }: { camera: Camera; onClose: () => void }) {
+  const dispatch = useAppDispatch();
+  const { destinations } = useAppSelector(selectSite);
+  const { need } = camera;
+  const { register, handleSubmit, formState, watch, setValue } = useForm({
+    resolver: yupResolver(schema),
+    defaultValues: {
+      level: need ? (need.level ?? '') : 'recognise',
+      line: need?.text?.line ?? '',
+      charHeightMm: need?.text?.charHeightMm,
+      distanceM: need?.distanceM ?? 8,
+      widthM: need?.widthM ?? 4,
+      nearM: need?.nearM ?? 3,
+      atNight: need?.atNight ?? true,
+      outdoors: need?.outdoors ?? true,
+      turns: need?.turns ?? false,
+      sound: need?.sound ?? 'none',
+      draws: destinations.map(({ id }) => need?.draws.find((draw) => draw.destinationId === id)?.use ?? ''),
+    },
+  });
+  const { errors } = formState;
+  const save = handleSubmit((values) => {
+    const kept: Need = {
+      level: pick(levels, values.level),
+      text:
+        values.charHeightMm === undefined
+          ? null
+          : { line: values.line || 'PRESS 7B', charHeightMm: values.charHeightMm },
+      distanceM: values.distanceM,
+      widthM: values.widthM,
+      nearM: values.nearM,
+      atNight: values.atNight,
+      sound: pick(SOUNDS, values.sound) ?? 'none',
+      turns: values.turns,
+      outdoors: values.outdoors,
+      draws: destinations.flatMap(({ id }, at) => {
+        const use = pick(TAP_USES, values.draws[at]);
+        return use ? [{ destinationId: id, use }] : [];
+      }),
+    };
+    dispatch(commandIssued({ kind: 'setNeed', cameraId: camera.id, need: kept }));
+    onClose();
+  });
+  return (
+    <DialogFrame
+      title={`What ${camera.name} must show`}
+      description="A level, a text to read, or both. Widths and distances along the ground."
+      isOpen
+      onOpenChange={onClose}
+    >
+      <form onSubmit={(event) => void save(event)} className="grid grid-cols-6 gap-x-3 gap-y-3" noValidate>
+        <SelectField
+          label="Level"
+          className="col-span-6"
+          value={watch('level')}
+          onChange={(value) => setValue('level', value)}
+          options={[
+            { value: '', label: 'none: only text' },
+            ...levels.map((value) => ({ value, label: LEVEL_WORDS[value] })),
+          ]}
+        />
+        <TextField
+          label="Letters to read, mm high"
+          className="col-span-3"
+          inputMode="decimal"
+          placeholder="none"
+          error={errors.charHeightMm?.message}
+          {...register('charHeightMm')}
+        />
+        <TextField
+          label="What stands there"
+          className="col-span-3"
+          placeholder="PRESS 7B"
+          error={errors.line?.message}
+          {...register('line')}
+        />
+        <TextField
+          label="How far, m"
+          className="col-span-2"
+          inputMode="decimal"
+          error={errors.distanceM?.message}
+          {...register('distanceM')}
+        />
+        <TextField
+          label="How wide there, m"
+          className="col-span-2"
+          inputMode="decimal"
+          error={errors.widthM?.message}
+          {...register('widthM')}
+        />
+        <TextField
+          label="Seen from, m"
+          className="col-span-2"
+          inputMode="decimal"
+          error={errors.nearM?.message}
+          {...register('nearM')}
+        />
+        <CheckField label="At night too" className="col-span-2" {...register('atNight')} />
+        <CheckField label="Outdoors" className="col-span-2" {...register('outdoors')} />
+        <CheckField label="It turns" className="col-span-2" {...register('turns')} />
+        <SelectField
+          label="Sound"
+          className="col-span-6"
+          value={watch('sound')}
+          onChange={(value) => setValue('sound', value)}
+          options={SOUNDS.map((value) => ({ value, label: SOUND_WORDS[value] }))}
+        />
+        {destinations.length === 0 && (
+          <p className="col-span-6 text-small text-soft">
+            Who draws it is asked once there is a destination: add it on the plan, or where streams are tapped.
+          </p>
+        )}
+        {destinations.map(({ id, name }, at) => (
+          <SelectField
+            key={id}
+            label={name}
+            className="col-span-3"
+            value={watch(`draws.${at}`) ?? ''}
+            onChange={(value) => setValue(`draws.${at}`, value)}
+            options={[
+              { value: '', label: 'does not draw it' },
+              ...TAP_USES.map((value) => ({ value, label: USE_WORDS[value] })),
+            ]}
+          />
+        ))}
+        <FormFoot onLeave={onClose} />
+      </form>
+    </DialogFrame>
+  );
+}

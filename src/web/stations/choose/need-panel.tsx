@@ -1,0 +1,64 @@
+import { lazy, Suspense, useState } from 'react';
+import { sayNeed } from '../../../core/choose/need.ts';
+import type { Need } from '../../../core/site/planning-types.ts';
+import type { Camera, Site } from '../../../core/site/site-types.ts';
+import { selectSite } from '../../store/site-slice.ts';
+import { useAppSelector } from '../../store/store.ts';
+import { Button } from '../../ui/button.tsx';
+import { Panel } from '../../ui/panel.tsx';
+
+const NeedDialog = lazy(async () => ({ default: (await import('./need-dialog.tsx')).NeedDialog }));
+
+/** What the picture is for, in a line and the rest below; said once, judged everywhere. */
+export function NeedPanel({ camera }: { camera: Camera }) {
+  const site = useAppSelector(selectSite);
+  const [isOpen, setIsOpen] = useState(false);
+  const { need } = camera;
+  return (
+    <Panel
+      title="What it must show"
+      aside={camera.place || undefined}
+      actions={
+        <Button kind={need ? 'plain' : 'main'} onClick={() => setIsOpen(true)}>
+          {need ? 'Change' : 'Say what it must show'}
+        </Button>
+      }
+    >
+      {need ? (
+        <>
+          <p className="font-strong">{sayNeed(need)}</p>
+          <p className="text-small text-soft">{conditionsOf(need, site)}</p>
+          {need.outdoors && (
+            <p className="mt-1 text-small text-soft">
+              Turn it away from the neighbours and the public road, or mask them; a sign at the entrance. Local law
+              decides.
+            </p>
+          )}
+        </>
+      ) : (
+        <p className="text-soft">A level of detail or a text to read, how far, how wide, by day and by night.</p>
+      )}
+      {isOpen && (
+        <Suspense fallback={null}>
+          <NeedDialog camera={camera} onClose={() => setIsOpen(false)} />
+        </Suspense>
+      )}
+    </Panel>
+  );
+}
+
+function conditionsOf(need: Need, site: Site): string {
+  const draws = need.draws.map(({ destinationId, use }) => {
+    const name = site.destinations.find(({ id }) => id === destinationId)?.name ?? 'a destination that is gone';
+    return `${name} to ${use}`;
+  });
+  return [
+    need.outdoors ? 'outdoors' : 'indoors',
+    `seen from ${need.nearM} m on`,
+    need.turns ? 'turning' : null,
+    need.sound === 'none' ? null : need.sound === 'talk' ? 'speaking through it' : 'with sound',
+    draws.length > 0 ? `drawn by ${draws.join(', ')}` : 'drawn by nobody yet',
+  ]
+    .filter((part) => part !== null)
+    .join(' · ');
+}

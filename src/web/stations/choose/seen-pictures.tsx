@@ -1,0 +1,166 @@
+import { useEffect, useMemo, useRef, useState } from 'react';
+import type { Verdict } from '../../../core/base/verdict.ts';
+import type { LensService } from '../../../core/choose/need.ts';
+import { type Model, nameOfModel } from '../../../core/models/model-card.ts';
+import { judgeDetail, levelAt, pxPerMOf, readText } from '../../../core/optics/detail-levels.ts';
+import type { Raster } from '../../../core/optics/resample.ts';
+import type { Need } from '../../../core/site/planning-types.ts';
+import { Drop } from '../../ui/drop.tsx';
+import { Panel } from '../../ui/panel.tsx';
+import { pixelWorker } from '../../workers/workers.ts';
+import { drawTarget, FRAME_ASPECT, framingM, TARGET_FONT, TARGET_WORDS, TARGETS, type Target } from './test-target.ts';
+
+export interface Seen {
+  readonly model: Model;
+  readonly service: LensService;
+}
+
+interface SeenPicturesProps {
+  readonly need: Need;
+  readonly seen: readonly Seen[];
+}
+
+/** What arrives of a target, in exactly the pixels that each camera gives it, and enlarged to one size. */
+export function SeenPictures({ need, seen }: SeenPicturesProps) {
+  const [target, setTarget] = useState<Target>(need.text ? 'text' : 'figure');
+  const isFontReady = useTargetFont();
+  // biome-ignore lint/correctness/useExhaustiveDependencies: drawn anew when its letters have arrived
+  const master = useMemo(() => drawTarget(target, need), [target, need, isFontReady]);
+  const widthM = framingM(target, need);
+  const densityOf = ({ service }: Seen): number => (target === 'text' ? service.text : service.face).pxPerM;
+  const sharpest = Math.max(...seen.map(densityOf));
+  // The camera that zooms least, brought to the framing of the one that sees most: larger, and no clearer.
+  const plain = seen.find((one) => one.service.view.zoom <= 1.001 && densityOf(one) < sharpest * 0.67);
+  return (
+    <Panel
+      title="What it would look like"
+      aside={`${TARGET_WORDS[target]} at ${need.distanceM} m, drawn with exactly the pixels each camera gives it`}
+      actions={TARGETS.map((value) => (
+        <button
+          key={value}
+          type="button"
+          aria-pressed={target === value}
+          onClick={() => setTarget(value)}
+          className={`min-h-7 border-b-2 px-1.5 text-small pointer-coarse:min-h-11 ${target === value ? 'border-verdigris font-strong' : 'border-transparent text-soft'}`}
+        >
+          {TARGET_WORDS[value]}
+        </button>
+      ))}
+    >
+      <ul
+        className={`grid grid-cols-1 gap-3 ${seen.length + (plain ? 1 : 0) === 4 ? 'sm:grid-cols-4' : 'sm:grid-cols-3'}`}
+      >
+        {seen.map((one) => {
+          const pxPerM = densityOf(one);
+          const { zoom } = one.service.view;
+          return (
+            <SeenPicture
+              key={one.model.id}
+              master={master}
+              widthM={widthM}
+              pxPerM={pxPerM}
+              name={`${nameOfModel(one.model)}${zoom > 1.001 ? `, optical ${zoom.toFixed(1)}×` : ''}`}
+              said={sayOf(target, need, pxPerM)}
+            />
+          );
+        })}
+        {plain && (
+          <SeenPicture
+            master={master}
+            widthM={widthM}
+            pxPerM={densityOf(plain)}
+            isSmooth
+            name={`${nameOfModel(plain.model)}, digital ${(sharpest / densityOf(plain)).toFixed(1)}×`}
+            said={{ ...sayOf(target, need, densityOf(plain)), text: 'the same pixels: larger, not clearer' }}
+          />
+        )}
+      </ul>
+    </Panel>
+  );
+}
+
+/** The letters of the target are ours; until they are loaded others stand in. */
+function useTargetFont(): boolean {
+  const [isReady, setIsReady] = useState(false);
+  useEffect(() => {
+    document.fonts.load(TARGET_FONT).then(
+      () => setIsReady(true),
+      () => {},
+    );
+  }, []);
+  return isReady;
+}
+
+interface Said {
+  readonly verdict: Verdict;
+  readonly text: string;
+}
+const TEXT_WORDS: Readonly<Record<Verdict, string>> = {
+  ok: 'reads well',
+  tight: 'is guessed',
+  'will-not-work': 'cannot be read',
+  unknown: 'not known',
+};
+
+function sayOf(target: Target, need: Need, pxPerM: number): Said {
+  if (target === 'text') {
+    const { pxPerChar, verdict } = readText(pxPerM, need.text?.charHeightMm ?? 60);
+    return { verdict, text: `${pxPerChar.toFixed(0)} px a letter: ${TEXT_WORDS[verdict]}` };
+  }
+  const wanted = need.level ?? (target === 'face' ? 'identify' : 'recognise');
+  const level = levelAt(pxPerM);
+  return {
+    verdict: judgeDetail(pxPerM, pxPerMOf(wanted)),
+    text: `${Math.round(pxPerM)} px/m: ${level === 'below-monitor' ? 'less than monitor' : level}`,
+  };
+}
+
+interface SeenPictureProps {
+  readonly master: Raster;
+  readonly widthM: number;
+  readonly pxPerM: number;
+  readonly name: string;
+  readonly said: Said;
+  readonly isSmooth?: boolean;
+}
+
+function SeenPicture({ master, widthM, pxPerM, name, said, isSmooth = false }: SeenPictureProps) {
+  const canvas = useRef<HTMLCanvasElement>(null);
+  const across = Math.max(1, Math.min(master.width, Math.round(widthM * pxPerM)));
+  const down = Math.max(1, Math.min(master.height, Math.round(across / FRAME_ASPECT)));
+  useEffect(() => {
+    let isWanted = true;
+    void pixelWorker()
+      .sampleDown(master, across, down)
+      .then(({ rgba }) => {
+        const context = canvas.current?.getContext('2d');
+        if (!isWanted || !canvas.current || !context) return;
+        canvas.current.width = across;
+        canvas.current.height = down;
+        context.putImageData(new ImageData(new Uint8ClampedArray(rgba), across, down), 0, 0);
+      });
+    return () => {
+      isWanted = false;
+    };
+  }, [master, across, down]);
+  return (
+    <li>
+      <canvas
+        ref={canvas}
+        role="img"
+        aria-label={`${name}: ${across} pixels across, ${said.text}`}
+        className="block aspect-[2.4] w-full border border-hair"
+        style={{ imageRendering: isSmooth ? 'auto' : 'pixelated' }}
+      />
+      <p className="mt-1 flex items-start gap-1.5">
+        <Drop verdict={said.verdict} size={18} />
+        <span>
+          <b className="block text-small">{name}</b>
+          <span className="block text-small text-soft">
+            {said.text} · {across} px across
+          </span>
+        </span>
+      </p>
+    </li>
+  );
+}

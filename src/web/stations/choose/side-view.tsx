@@ -1,0 +1,328 @@
+import { type KeyboardEvent, type PointerEvent, useRef } from 'react';
+import { aimOf, type LensService } from '../../../core/choose/need.ts';
+import { pxPerMForText, pxPerMOf } from '../../../core/optics/detail-levels.ts';
+import { levelStretches } from '../../../core/optics/lens-view.ts';
+import type { Mounting, Need } from '../../../core/site/planning-types.ts';
+import { useNarrow } from '../../ui/use-narrow.ts';
+import { LEVEL_FILL } from './level-look.ts';
+import { LEVEL_TEXT, levelsShown } from './levels-shown.ts';
+
+/** Of the drawing, px: on a desk and on a phone. */
+const DESK = { WIDTH: 800, TALLEST: 292, LEFT: 66 } as const;
+const PHONE = { WIDTH: 380, TALLEST: 252, LEFT: 50 } as const;
+/** Below the ground: the levels and where they end. */
+const FOOT = 48;
+/** Above the camera, for what is written there. */
+const HEAD = 44;
+const DEG = Math.PI / 180;
+const MAX_HEIGHT_M = 15;
+
+export interface SideViewProps {
+  readonly need: Need;
+  readonly mounting: Mounting;
+  readonly service: LensService;
+  /** At which the levels below the ground are meant. */
+  readonly targetHeightM: number;
+  /** Over dark ground; `null` when nothing is said of a light. */
+  readonly lightReachM: number | null;
+  readonly onMounting: (mounting: Mounting) => void;
+  readonly onDistance: (distanceM: number) => void;
+  readonly onLetGo: () => void;
+}
+
+/** The place from the side, one scale both ways: what hangs where, what it sees, how far each level goes. */
+export function SideView(props: SideViewProps) {
+  const { need, mounting, service, targetHeightM, lightReachM } = props;
+  const frame = useRef<SVGSVGElement>(null);
+  const isNarrow = useNarrow();
+  const { WIDTH, TALLEST, LEFT } = isNarrow ? PHONE : DESK;
+  const farM = Math.max(need.distanceM * 1.45, 8);
+  const scale = Math.min((WIDTH - LEFT - 12) / farM, (TALLEST - 34) / Math.max(mounting.heightM + 0.4, 2.4));
+  // A short drawing where little is to be seen above the camera: on a phone the width decides.
+  const GROUND_Y = isNarrow ? Math.min(TALLEST, Math.max(mounting.heightM, 2.2) * scale + HEAD) : TALLEST;
+  const HEIGHT = GROUND_Y + FOOT;
+  const x = (metres: number): number => LEFT + metres * scale;
+  const y = (metres: number): number => GROUND_Y - metres * scale;
+  const endM = (WIDTH - 12 - LEFT) / scale;
+
+  const { view, face, seenFromM } = service;
+  const camera = { x: x(0), y: y(mounting.heightM) };
+  const rayTo = (downDeg: number): { x: number; y: number } => {
+    const down = Math.tan(Math.min(89.9, Math.max(-89.9, downDeg)) * DEG);
+    const groundM = down > 0 ? mounting.heightM / down : Number.POSITIVE_INFINITY;
+    const atM = Math.min(groundM, endM);
+    return { x: x(atM), y: camera.y + atM * scale * down };
+  };
+  const [lower, upper] = [
+    rayTo(mounting.tiltDownDeg + view.vfovDeg / 2),
+    rayTo(mounting.tiltDownDeg - view.vfovDeg / 2),
+  ];
+  const corner = lower.y >= GROUND_Y - 0.5 && upper.y < GROUND_Y - 0.5 ? `${x(endM)},${GROUND_Y}` : '';
+  const stretches = levelsShown(levelStretches(view, aimOf(mounting), targetHeightM), endM);
+  const handleM = Math.min(2.2, need.distanceM * 0.3);
+  const handle = {
+    x: camera.x + Math.cos(mounting.tiltDownDeg * DEG) * handleM * scale,
+    y: camera.y + Math.sin(mounting.tiltDownDeg * DEG) * handleM * scale,
+  };
+  const density = `${Math.round(face.pxPerM)} px/m at ${need.distanceM} m`;
+  const wants = [
+    need.level ? `${need.level} wants ${pxPerMOf(need.level)}` : null,
+    need.text ? `its text wants ${Math.round(pxPerMForText(need.text.charHeightMm))}` : null,
+  ].filter((line) => line !== null);
+
+  const pointAt = (event: PointerEvent): { xM: number; yM: number } => {
+    const box = frame.current?.getBoundingClientRect();
+    if (!box) return { xM: 0, yM: 0 };
+    const factor = WIDTH / box.width;
+    return {
+      xM: ((event.clientX - box.left) * factor - LEFT) / scale,
+      yM: (GROUND_Y - (event.clientY - box.top) * factor) / scale,
+    };
+  };
+  const setHeight = (heightM: number): void =>
+    props.onMounting({ ...mounting, heightM: Number(Math.min(MAX_HEIGHT_M, Math.max(0.3, heightM)).toFixed(1)) });
+  const setTilt = (tiltDownDeg: number): void =>
+    props.onMounting({ ...mounting, tiltDownDeg: Math.round(Math.min(90, Math.max(-20, tiltDownDeg))) });
+  const setDistance = (distanceM: number): void =>
+    props.onDistance(Number(Math.min(200, Math.max(0.5, distanceM)).toFixed(1)));
+
+  return (
+    <>
+      <svg ref={frame} viewBox={`0 0 ${WIDTH} ${HEIGHT}`} className="block w-full touch-none select-none">
+        <title>{`From the side: ${mounting.heightM} m high, ${mounting.tiltDownDeg}° down, ${Math.round(face.pxPerM)} px/m at ${need.distanceM} m`}</title>
+        <polygon
+          points={`${camera.x},${camera.y} ${lower.x},${Math.min(lower.y, GROUND_Y)} ${corner} ${upper.x},${Math.min(upper.y, GROUND_Y)}`}
+          fill="var(--verdigris)"
+          opacity="0.08"
+        />
+        <line x1={camera.x} y1={camera.y} x2={lower.x} y2={Math.min(lower.y, GROUND_Y)} stroke="var(--verdigris)" />
+        <line x1={camera.x} y1={camera.y} x2={upper.x} y2={Math.min(upper.y, GROUND_Y)} stroke="var(--verdigris)" />
+        <rect x={x(0) - 10} y={camera.y - 22} width="8" height={GROUND_Y - camera.y + 22} fill="var(--hair)" />
+        <line x1="14" x2={WIDTH - 4} y1={GROUND_Y} y2={GROUND_Y} stroke="var(--ink)" strokeWidth="1.3" />
+
+        <Dimension x={30} from={camera.y} to={GROUND_Y} text={`${mounting.heightM} m`} />
+        {seenFromM !== null && seenFromM > 0.05 && (
+          <g>
+            <line
+              x1={x(0)}
+              x2={x(Math.min(seenFromM, endM))}
+              y1={GROUND_Y - 8}
+              y2={GROUND_Y - 8}
+              stroke="var(--brick)"
+              strokeWidth="1.6"
+              strokeDasharray="4 3"
+            />
+            <text x={x(0) + 6} y={GROUND_Y - 14} className="fill-brick text-[13px]">
+              unseen to {seenFromM.toFixed(1)} m
+            </text>
+          </g>
+        )}
+        {lightReachM !== null && lightReachM > 0 && lightReachM < endM && (
+          <g>
+            <line
+              x1={x(lightReachM)}
+              x2={x(lightReachM)}
+              y1={GROUND_Y}
+              y2={Math.max(30, y(2.9))}
+              stroke="var(--brass)"
+              strokeWidth="1.6"
+              strokeDasharray="2 4"
+            />
+            <text
+              x={x(lightReachM) + (x(lightReachM) > WIDTH * 0.6 ? -6 : 6)}
+              y={isNarrow ? Math.max(16, y(2.9) - 6) : Math.max(38, y(2.9) + 6)}
+              textAnchor={x(lightReachM) > WIDTH * 0.6 ? 'end' : 'start'}
+              className="fill-brass text-[13px]"
+            >
+              {isNarrow ? 'light to' : 'its light ends, dark ground:'} {lightReachM.toFixed(0)} m
+            </text>
+          </g>
+        )}
+
+        {stretches.map(({ level, fromM, toM, isLast }) => (
+          <g key={level}>
+            <rect
+              x={x(fromM)}
+              y={GROUND_Y + 2}
+              width={(toM - fromM) * scale}
+              height="20"
+              fill="var(--verdigris)"
+              opacity={LEVEL_FILL[level]}
+            />
+            {(toM - fromM) * scale > 62 && (
+              <text
+                x={x((fromM + toM) / 2)}
+                y={GROUND_Y + 16}
+                textAnchor="middle"
+                className={`text-[12.5px] ${LEVEL_TEXT[level]}`}
+              >
+                {level}
+              </text>
+            )}
+            {!isLast && (toM - fromM) * scale > 34 && (
+              <text x={x(toM)} y={GROUND_Y + 40} textAnchor="middle" className="fill-ink font-mono text-[13px]">
+                {toM.toFixed(1)} m
+              </text>
+            )}
+          </g>
+        ))}
+
+        <g transform={`translate(${camera.x} ${camera.y}) rotate(${mounting.tiltDownDeg})`}>
+          <rect x="-13" y="-8" width="27" height="16" rx="2" fill="var(--ink)" />
+          <rect x="14" y="-5" width="6" height="10" fill="var(--ink)" />
+        </g>
+        <Knob
+          label="Mounting height"
+          said={`${mounting.heightM} m`}
+          at={{ x: camera.x, y: camera.y }}
+          value={mounting.heightM}
+          range={[0.3, MAX_HEIGHT_M]}
+          radius={20}
+          onStep={(steps) => setHeight(mounting.heightM + steps * 0.1)}
+          onDrag={(event) => setHeight(pointAt(event).yM)}
+          onLetGo={props.onLetGo}
+        />
+        <line
+          x1={camera.x + 18 * Math.cos(mounting.tiltDownDeg * DEG)}
+          y1={camera.y + 18 * Math.sin(mounting.tiltDownDeg * DEG)}
+          x2={handle.x}
+          y2={handle.y}
+          stroke="var(--verdigris)"
+          strokeDasharray="3 3"
+        />
+        <circle cx={handle.x} cy={handle.y} r="5" fill="var(--sheet)" stroke="var(--verdigris)" strokeWidth="1.8" />
+        <text x={handle.x + 8} y={handle.y + 17} className="fill-soft text-[13px]">
+          {isNarrow ? `${mounting.tiltDownDeg}°` : `${mounting.tiltDownDeg}° down, ${Math.round(view.hfovDeg)}° wide`}
+        </text>
+        <Knob
+          label="Tilt"
+          said={`${mounting.tiltDownDeg}° down`}
+          at={handle}
+          value={mounting.tiltDownDeg}
+          range={[-20, 90]}
+          radius={14}
+          onStep={(steps) => setTilt(mounting.tiltDownDeg - steps)}
+          onDrag={(event) => {
+            const { xM, yM } = pointAt(event);
+            setTilt(Math.atan2(mounting.heightM - yM, Math.max(0.01, xM)) / DEG);
+          }}
+          onLetGo={props.onLetGo}
+        />
+
+        <Figure x={x(need.distanceM)} y={GROUND_Y} scale={scale} />
+        {!isNarrow &&
+          [density, ...wants].map((line, at) => (
+            <text
+              key={line}
+              x={Math.min(x(need.distanceM) + 0.5 * scale + 12, WIDTH - 170)}
+              y={y(1.25) + 17 * at}
+              className={at === 0 ? 'fill-ink text-[14px] font-strong' : 'fill-soft text-[13px]'}
+            >
+              {line}
+            </text>
+          ))}
+        <Knob
+          label="Distance of the target"
+          said={`${need.distanceM} m`}
+          at={{ x: x(need.distanceM), y: y(0.9) }}
+          value={need.distanceM}
+          range={[0.5, 200]}
+          radius={Math.max(24, scale * 0.95)}
+          onStep={(steps) => setDistance(need.distanceM + steps * 0.5)}
+          onDrag={(event) => setDistance(pointAt(event).xM)}
+          onLetGo={props.onLetGo}
+        />
+      </svg>
+      {isNarrow && (
+        <p className="text-small">
+          <b>{density}</b> <span className="text-soft">{wants.join(' · ')}</span>
+        </p>
+      )}
+    </>
+  );
+}
+
+function Dimension({ x, from, to, text }: { x: number; from: number; to: number; text: string }) {
+  return (
+    <g className="stroke-soft">
+      <line x1={x} x2={x} y1={from} y2={to} />
+      <line x1={x - 5} x2={x + 5} y1={from} y2={from} />
+      <line x1={x - 5} x2={x + 5} y1={to} y2={to} />
+      <text
+        x={x - 8}
+        y={(from + to) / 2}
+        textAnchor="middle"
+        transform={`rotate(-90 ${x - 8} ${(from + to) / 2})`}
+        className="fill-ink stroke-none font-mono text-[13px]"
+      >
+        {text}
+      </text>
+    </g>
+  );
+}
+
+/** A grown person, 1.75 m. */
+function Figure({ x, y, scale }: { x: number; y: number; scale: number }) {
+  return (
+    <g transform={`translate(${x} ${y}) scale(${scale / 100})`} fill="var(--ink)">
+      <circle cx="0" cy="-162" r="12.5" />
+      <path d="M-15,-145 h30 l8,58 h-10 l-3,-30 v117 h-8 v-80 h-4 v80 h-8 v-117 l-3,30 h-10 z" />
+    </g>
+  );
+}
+
+interface KnobProps {
+  readonly label: string;
+  readonly said: string;
+  readonly at: { readonly x: number; readonly y: number };
+  readonly value: number;
+  readonly range: readonly [number, number];
+  readonly radius: number;
+  readonly onStep: (steps: number) => void;
+  readonly onDrag: (event: PointerEvent) => void;
+  readonly onLetGo: () => void;
+}
+
+const STEPS: Readonly<Record<string, number>> = {
+  ArrowUp: 1,
+  ArrowRight: 1,
+  ArrowDown: -1,
+  ArrowLeft: -1,
+  PageUp: 5,
+  PageDown: -5,
+};
+
+/** Something of the drawing that is taken hold of, by pointer or by keys. */
+function Knob({ label, said, at, value, range, radius, onStep, onDrag, onLetGo }: KnobProps) {
+  const onKeyDown = (event: KeyboardEvent): void => {
+    const steps = STEPS[event.key];
+    if (steps === undefined) return;
+    event.preventDefault();
+    onStep(steps);
+  };
+  return (
+    <circle
+      role="slider"
+      tabIndex={0}
+      aria-label={label}
+      aria-valuenow={value}
+      aria-valuemin={range[0]}
+      aria-valuemax={range[1]}
+      aria-valuetext={said}
+      cx={at.x}
+      cy={at.y}
+      r={radius}
+      fill="transparent"
+      className="cursor-grab stroke-transparent hover:stroke-verdigris focus-visible:stroke-verdigris focus-visible:outline-none"
+      strokeWidth="1.4"
+      onPointerDown={(event) => event.currentTarget.setPointerCapture(event.pointerId)}
+      onPointerMove={(event) => {
+        if (event.currentTarget.hasPointerCapture(event.pointerId)) onDrag(event);
+      }}
+      onPointerUp={onLetGo}
+      onPointerCancel={onLetGo}
+      onKeyDown={onKeyDown}
+      onKeyUp={onLetGo}
+    />
+  );
+}

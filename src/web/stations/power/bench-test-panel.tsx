@@ -1,0 +1,70 @@
+import { useState } from 'react';
+import { type BenchItem, benchItemsFor, benchQuantity } from '../../../core/rules/bench-test.ts';
+import { cameraSubject, knownAs } from '../../../core/site/best-known.ts';
+import type { Camera } from '../../../core/site/site-types.ts';
+import { commandIssued, selectIndex } from '../../store/site-slice.ts';
+import { useAppDispatch, useAppSelector } from '../../store/store.ts';
+import { Button } from '../../ui/button.tsx';
+import { KnownHowMark } from '../../ui/known-how.tsx';
+import { Panel } from '../../ui/panel.tsx';
+import { sayWhen } from '../../ui/say-when.ts';
+
+/** Before anything is mounted, everything is connected on a table: each line records what was seen, and when. */
+export function BenchTestPanel({ camera }: { camera: Camera }) {
+  const items = benchItemsFor(camera.feed?.way ?? null);
+  const index = useAppSelector(selectIndex);
+  const seen = items.filter(({ id }) => knownAs(index, cameraSubject(camera.id), benchQuantity(id), 'confirmed'));
+  return (
+    <Panel title="On the bench, before the ladder" aside={`${seen.length} of ${items.length} seen`}>
+      <ol className="flex flex-col">
+        {items.map((item) => (
+          <BenchLine key={item.id} camera={camera} item={item} />
+        ))}
+      </ol>
+    </Panel>
+  );
+}
+
+function BenchLine({ camera, item }: { camera: Camera; item: BenchItem }) {
+  const dispatch = useAppDispatch();
+  const index = useAppSelector(selectIndex);
+  const known = knownAs(index, cameraSubject(camera.id), benchQuantity(item.id), 'confirmed');
+  const [seen, setSeen] = useState('');
+  const record = (): void => {
+    dispatch(
+      commandIssued({
+        kind: 'recordBenchTest',
+        cameraId: camera.id,
+        item,
+        seen: seen.trim().slice(0, 200),
+        by: 'at the bench',
+      }),
+    );
+    setSeen('');
+  };
+  return (
+    <li className="flex flex-wrap items-center gap-x-3 gap-y-1 border-b border-hair py-1.5 last:border-b-0">
+      <span className="min-w-56 flex-1">{item.ask}</span>
+      {known ? (
+        <span className="flex items-center gap-1.5 text-small">
+          <span className="font-mono">{String(known.value)}</span>
+          <KnownHowMark how="confirmed" detail={sayWhen(known.takenAt ?? '')} />
+          <span className="text-soft">{sayWhen(known.takenAt ?? '')}</span>
+        </span>
+      ) : (
+        <span className="flex items-center gap-2">
+          <input
+            aria-label={`Seen: ${item.ask}`}
+            placeholder="what was seen"
+            value={seen}
+            onChange={(event) => setSeen(event.target.value)}
+            className="min-h-7 w-32 rounded-control border border-hair bg-paper px-2 text-small pointer-coarse:min-h-11"
+          />
+          <Button className="text-small" onClick={record}>
+            Seen
+          </Button>
+        </span>
+      )}
+    </li>
+  );
+}

@@ -1,0 +1,150 @@
+import { useState } from 'react';
+import type { PowerJudge, PowerJudgement } from '../../../core/budget/power-judgement.ts';
+import { feedsIn } from '../../../core/budget/power-numbers.ts';
+import { linkLengthM } from '../../../core/budget/site-links.ts';
+import { nameOfModel, POWER_WAYS, type PowerWay } from '../../../core/models/model-card.ts';
+import type { Gear, Link, LinkMedium } from '../../../core/site/planning-types.ts';
+import type { Camera } from '../../../core/site/site-types.ts';
+import { newLink } from '../../plan/new-link.ts';
+import { commandIssued, selectSite } from '../../store/site-slice.ts';
+import { useAppDispatch, useAppSelector } from '../../store/store.ts';
+import { Button } from '../../ui/button.tsx';
+import { Panel } from '../../ui/panel.tsx';
+import { POWER_WAY_WORDS } from '../../ui/power-words.ts';
+import { SelectField } from '../../ui/text-field.tsx';
+import { FeedLinkFields } from './feed-link-fields.tsx';
+import { GearDialog } from './gear-dialog.tsx';
+import { RunView } from './run-view.tsx';
+import { SwitchView } from './switch-view.tsx';
+
+interface FeedPanelProps {
+  readonly camera: Camera;
+  readonly judge: PowerJudge;
+  readonly judgement: PowerJudgement;
+}
+
+const MEDIUM_OF: Readonly<Partial<Record<PowerWay, LinkMedium>>> = {
+  poe: 'network-cable',
+  passive: 'network-cable',
+  dc: 'pair',
+  usb: 'usb',
+};
+
+const CAUTIONS: Readonly<Record<PowerWay, string>> = {
+  poe: '48 V can burn a bad joint. Outdoor runs want surge protection and earthing by local code.',
+  passive: 'No negotiation: its voltage is there whoever is plugged in. No home-made injectors.',
+  dc: 'The supply plugs into a protected socket; only a licensed electrician opens fixed wiring.',
+  usb: 'A certified supply, enclosed; cells want air and no sun.',
+  solar: 'Lithium: no charging below 0 °C, no swollen cell, nothing that burns beneath.',
+  mains: 'Mains is work for a licensed electrician: a protected circuit, an enclosed supply.',
+};
+
+export function FeedPanel({ camera, judge, judgement }: FeedPanelProps) {
+  const dispatch = useAppDispatch();
+  const site = useAppSelector(selectSite);
+  const [edited, setEdited] = useState<Gear | 'new' | null>(null);
+  const model = judge.modelOf(camera);
+  const way = camera.feed?.way ?? null;
+  const { feedLink, feeder } = judgement;
+  const setWay = (value: string): void => {
+    const next = POWER_WAYS.find((one) => one === value);
+    const sun =
+      next === 'solar' ? (camera.feed?.sun ?? usualSun(model?.power.batteryWh ?? null)) : (camera.feed?.sun ?? null);
+    const charge = camera.feed?.charge ?? null;
+    dispatch(commandIssued({ kind: 'setFeed', cameraId: camera.id, feed: next ? { way: next, sun, charge } : null }));
+  };
+  const join = (gearId: string): void => {
+    const medium = way && MEDIUM_OF[way];
+    if (!medium) return;
+    const from = `gear:${gearId}`;
+    // Moved to other gear, a cable keeps its kind; its drawn way is another one then.
+    const link: Link = feedLink
+      ? { ...feedLink, from, route: null, lengthM: Number(linkLengthM(feedLink).toFixed(1)) }
+      : newLink(from, `camera:${camera.id}`, medium);
+    dispatch(commandIssued({ kind: 'putLink', link }));
+  };
+  const feeders = way ? site.gear.filter((gear) => feedsIn(way, gear)) : [];
+  return (
+    <Panel
+      title="What feeds it"
+      aside={
+        model ? `${nameOfModel(model)}: ${wattsOf(model.power.dayW, model.power.nightW)}` : 'no model is chosen yet'
+      }
+    >
+      <div className="grid grid-cols-2 gap-x-3 gap-y-2 md:grid-cols-3">
+        <SelectField
+          label="Way"
+          value={way ?? ''}
+          onChange={setWay}
+          options={[
+            { value: '', label: 'not said' },
+            ...POWER_WAYS.map((value) => ({
+              value,
+              label: `${POWER_WAY_WORDS[value]}${model && model.power.ways.length > 0 && !model.power.ways.includes(value) ? ' (not by its card)' : ''}`,
+            })),
+          ]}
+        />
+        {way && MEDIUM_OF[way] && (
+          <SelectField
+            label="From"
+            value={feeder?.id ?? ''}
+            onChange={join}
+            options={[
+              ...(feeder ? [] : [{ value: '', label: 'nothing yet' }]),
+              ...feeders.map(({ id, name }) => ({ value: id, label: name })),
+            ]}
+          />
+        )}
+        {way && MEDIUM_OF[way] && (
+          <span className="flex items-end gap-2">
+            {feeder && <Button onClick={() => setEdited(feeder)}>Change it</Button>}
+            <Button onClick={() => setEdited('new')}>New gear</Button>
+          </span>
+        )}
+      </div>
+      {feedLink && <FeedLinkFields link={feedLink} />}
+      {judgement.budget && feeder?.kind === 'switch' && (
+        <SwitchView gear={feeder} judge={judge} camera={camera} onMoved={join} others={feeders} />
+      )}
+      {judgement.cable && (
+        <dl className="mt-3 grid grid-cols-[auto_1fr] gap-x-4 gap-y-1">
+          <dt className="text-soft">arrives at the camera</dt>
+          <dd className="font-mono">
+            {judgement.cable.loadVolts === null
+              ? 'nothing: the cable cannot carry it'
+              : `${judgement.cable.loadVolts.toFixed(1)} V · ${judgement.cable.loopOhm.toFixed(1)} Ω there and back`}
+          </dd>
+          <dt className="text-soft">lost in the cable</dt>
+          <dd className="font-mono">
+            {judgement.cable.lossW === null
+              ? '–'
+              : `${judgement.cable.lossW.toFixed(2)} W of ${judgement.cable.pseW?.toFixed(1)} W`}
+          </dd>
+        </dl>
+      )}
+      {judgement.run && <RunView run={judgement.run} />}
+      {way && <p className="mt-3 text-small text-soft">{CAUTIONS[way]}</p>}
+      {edited !== null && (
+        <GearDialog
+          edited={edited}
+          onClose={() => setEdited(null)}
+          onKept={(gear) => way && feedsIn(way, gear) && edited === 'new' && join(gear.id)}
+        />
+      )}
+    </Panel>
+  );
+}
+
+const wattsOf = (dayW: number | null, nightW: number | null): string =>
+  dayW === null ? 'its watts are not known' : `${dayW} W by day, ${nightW ?? dayW} W at night`;
+
+const usualSun = (batteryWh: number | null) => ({
+  panelWp: 10,
+  tiltDeg: 60,
+  shade: 0,
+  batteryWh: batteryWh ?? 40,
+  depthOfDischarge: 0.8,
+  isLithium: true,
+  drawnHoursPerDay: 1,
+  mainsMonths: [],
+});

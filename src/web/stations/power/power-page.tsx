@@ -1,0 +1,61 @@
+import { useMemo } from 'react';
+import { findingsOfPower, PowerJudge } from '../../../core/budget/power-judgement.ts';
+import { streamFacts } from '../../../core/site/best-known.ts';
+import type { Camera } from '../../../core/site/site-types.ts';
+import { selectIndex, selectSite } from '../../store/site-slice.ts';
+import { useAppSelector } from '../../store/store.ts';
+import { Drop } from '../../ui/drop.tsx';
+import { FindingList } from '../../ui/finding-card.tsx';
+import { Panel } from '../../ui/panel.tsx';
+import { StationFrame } from '../station-frame.tsx';
+import { BenchTestPanel } from './bench-test-panel.tsx';
+import { ChargePanel } from './charge-panel.tsx';
+import { FeedPanel } from './feed-panel.tsx';
+import { LinksPanel } from './links-panel.tsx';
+import { SunPanel } from './sun-panel.tsx';
+
+/** The Power station: what feeds it, what is left at its end, and whether its picture gets through. */
+export function PowerPage() {
+  return <StationFrame station="power">{(camera) => <PowerBench key={camera.id} camera={camera} />}</StationFrame>;
+}
+
+/** The one judge of the open document, for this view. */
+export function usePowerJudge(): PowerJudge {
+  const site = useAppSelector(selectSite);
+  const index = useAppSelector(selectIndex);
+  return useMemo(() => new PowerJudge(site, (stream) => streamFacts(index, stream)), [site, index]);
+}
+
+function PowerBench({ camera }: { camera: Camera }) {
+  const judge = usePowerJudge();
+  const judgement = judge.judge(camera);
+  const findings = findingsOfPower(judgement);
+  return (
+    <div className="grid grid-cols-[minmax(0,1fr)] items-start gap-4 lg:grid-cols-[minmax(0,7fr)_minmax(0,5fr)]">
+      <div className="contents lg:flex lg:min-w-0 lg:flex-col lg:gap-4">
+        <div className="flex min-w-0 flex-col gap-4 max-lg:order-1">
+          <FeedPanel camera={camera} judge={judge} judgement={judgement} />
+          {camera.feed?.way === 'solar' && <SunPanel camera={camera} judge={judge} judgement={judgement} />}
+          {camera.kind === 'handset' && <ChargePanel camera={camera} />}
+        </div>
+        <div className="min-w-0 max-lg:order-3">
+          <BenchTestPanel camera={camera} />
+        </div>
+      </div>
+      <div className="flex min-w-0 flex-col gap-4 max-lg:order-2">
+        <Panel title="Findings">
+          {findings.length > 0 ? (
+            <FindingList findings={findings} />
+          ) : camera.feed ? (
+            <p className="flex items-center gap-2">
+              <Drop verdict="ok" /> Power and links hold.
+            </p>
+          ) : (
+            <p className="text-soft">Say what feeds it, and it is worked out.</p>
+          )}
+        </Panel>
+        <LinksPanel camera={camera} judge={judge} />
+      </div>
+    </div>
+  );
+}

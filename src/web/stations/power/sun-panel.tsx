@@ -1,0 +1,136 @@
+import { lazy, Suspense } from 'react';
+import type { PowerJudge, PowerJudgement } from '../../../core/budget/power-judgement.ts';
+import { monthNames } from '../../../core/power/sun-budget.ts';
+import { sunMends } from '../../../core/power/sun-mends.ts';
+import type { SunFeed } from '../../../core/site/planning-types.ts';
+import type { Camera } from '../../../core/site/site-types.ts';
+import { commandIssued, selectSite } from '../../store/site-slice.ts';
+import { useAppDispatch, useAppSelector } from '../../store/store.ts';
+import { Button } from '../../ui/button.tsx';
+import { Drop, VERDICT_WORDS } from '../../ui/drop.tsx';
+import { NumberField } from '../../ui/number-field.tsx';
+import { Panel } from '../../ui/panel.tsx';
+
+const SunChart = lazy(async () => ({ default: (await import('./sun-chart.tsx')).SunChart }));
+
+interface SunPanelProps {
+  readonly camera: Camera;
+  readonly judge: PowerJudge;
+  readonly judgement: PowerJudgement;
+}
+
+/** A year of panel and battery: what comes, what goes, the months that fail, and what would mend them. */
+export function SunPanel({ camera, judge, judgement }: SunPanelProps) {
+  const dispatch = useAppDispatch();
+  const { sky } = useAppSelector(selectSite);
+  const { feed } = camera;
+  const sun = feed?.sun;
+  if (!feed || !sun) return null;
+  const { sunYear: year, sunInput } = judgement;
+  const tapped = judge.tappedHours(camera);
+  const setSun = (next: SunFeed): void =>
+    void dispatch(commandIssued({ kind: 'setFeed', cameraId: camera.id, feed: { ...feed, sun: next } }));
+  const change = (changed: Partial<SunFeed>): void => setSun({ ...sun, ...changed });
+  const mends = sunInput ? sunMends(sunInput, tapped !== null) : [];
+  return (
+    <Panel
+      title="Battery and panel"
+      aside={
+        year
+          ? year.shortMonths.length > 0
+            ? `fails in ${monthNames(year.shortMonths)}`
+            : `${monthNames([year.worstMonth])} is the worst month`
+          : undefined
+      }
+    >
+      {year ? (
+        <>
+          <Suspense fallback={<div className="h-52" />}>
+            <SunChart year={year} />
+          </Suspense>
+          <dl className="mt-2 grid grid-cols-[auto_1fr] gap-x-4 gap-y-1">
+            <dt className="text-soft">the year</dt>
+            <dd className="flex items-center gap-1.5">
+              <Drop verdict={year.verdict} size={16} /> {VERDICT_WORDS[year.verdict]}
+            </dd>
+            <dt className="text-soft">dark days it lasts</dt>
+            <dd className="font-mono">{year.autonomyDays.toFixed(1)}</dd>
+            <dt className="text-soft">drawn without a break, at night</dt>
+            <dd className="font-mono">empty in {year.hoursOnConstantDraw.toFixed(1)} h</dd>
+          </dl>
+        </>
+      ) : (
+        <p className="text-soft">
+          {sky.latitudeDeg === null
+            ? 'Enter the latitude of the site: the sun depends on it.'
+            : 'Its model card says no watts: enter them there.'}
+        </p>
+      )}
+      {mends.length > 0 && (
+        <section aria-label="What would mend it" className="mt-3">
+          <h3 className="text-small font-strong">What would mend it</h3>
+          <ul className="mt-1 flex flex-col gap-1">
+            {mends.map(({ id, text, sun: next, verdict }) => (
+              <li key={id} className="flex flex-wrap items-center gap-2">
+                <Drop verdict={verdict} size={16} label={VERDICT_WORDS[verdict]} />
+                <span>{text}</span>
+                <span className="text-small text-soft">{VERDICT_WORDS[verdict]}</span>
+                <Button kind="quiet" className="ml-auto" onClick={() => setSun(next)}>
+                  Plan it so
+                </Button>
+              </li>
+            ))}
+          </ul>
+        </section>
+      )}
+      <div className="mt-3 grid grid-cols-2 gap-x-3 gap-y-2 md:grid-cols-4">
+        <NumberField
+          label="Panel, Wp"
+          value={sun.panelWp}
+          min={0.1}
+          max={5000}
+          onKeep={(panelWp) => change({ panelWp: panelWp ?? sun.panelWp })}
+        />
+        <NumberField
+          label="Its tilt, °"
+          value={sun.tiltDeg}
+          min={0}
+          max={90}
+          onKeep={(tiltDeg) => change({ tiltDeg: tiltDeg ?? 0 })}
+        />
+        <NumberField
+          label="Shade, %"
+          value={sun.shade * 100}
+          min={0}
+          max={95}
+          hint="trees, walls, a valley"
+          onKeep={(percent) => change({ shade: (percent ?? 0) / 100 })}
+        />
+        <NumberField
+          label="Battery, Wh"
+          value={sun.batteryWh}
+          min={0.5}
+          max={50_000}
+          onKeep={(batteryWh) => change({ batteryWh: batteryWh ?? sun.batteryWh })}
+        />
+        <NumberField
+          label="Drawn, hours a day"
+          value={tapped ?? sun.drawnHoursPerDay}
+          min={0}
+          max={24}
+          hint={tapped === null ? 'planned' : 'as its taps say'}
+          onKeep={(drawnHoursPerDay) => change({ drawnHoursPerDay: drawnHoursPerDay ?? 0 })}
+        />
+        <NumberField
+          label="Latitude of the site, °"
+          value={sky.latitudeDeg}
+          min={-90}
+          max={90}
+          isOptional
+          hint="north positive"
+          onKeep={(latitudeDeg) => void dispatch(commandIssued({ kind: 'setSky', sky: { ...sky, latitudeDeg } }))}
+        />
+      </div>
+    </Panel>
+  );
+}

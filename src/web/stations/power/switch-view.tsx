@@ -1,0 +1,89 @@
+import type { PowerJudge } from '../../../core/budget/power-judgement.ts';
+import type { Gear } from '../../../core/site/planning-types.ts';
+import type { Camera } from '../../../core/site/site-types.ts';
+import { Button } from '../../ui/button.tsx';
+import { Drop, VERDICT_WORDS } from '../../ui/drop.tsx';
+
+interface SwitchViewProps {
+  readonly gear: Extract<Gear, { kind: 'switch' }>;
+  readonly judge: PowerJudge;
+  readonly camera: Camera;
+  /** Gear that could feed this camera too. */
+  readonly others: readonly Gear[];
+  readonly onMoved: (gearId: string) => void;
+}
+
+/** A switch as a measure: what each port reserves of its budget, what is left, and where this camera would have room. */
+export function SwitchView({ gear, judge, camera, others, onMoved }: SwitchViewProps) {
+  const { budget, cameras } = judge.budgetOf(gear);
+  const full = Math.max(gear.budgetW, budget.totalW);
+  const own = budget.ports[cameras.findIndex(({ id }) => id === camera.id)]?.reservedW ?? 0;
+  let before = 0;
+  const room = others.flatMap((other) => {
+    if (other.kind !== 'switch' || other.id === gear.id) return [];
+    const found = judge.budgetOf(other);
+    const leftW = found.budget.headroomW - own;
+    return leftW >= 0 && found.cameras.length < other.poePorts ? [{ gear: other, leftW }] : [];
+  });
+  return (
+    <div className="mt-3">
+      <p className="flex flex-wrap items-center gap-x-2">
+        <Drop verdict={budget.verdict} size={18} label={VERDICT_WORDS[budget.verdict]} />
+        <b>{gear.name}</b>
+        <span className="font-mono">
+          {budget.totalW.toFixed(1)} of {gear.budgetW} W
+        </span>
+        <span className="text-soft">
+          {gear.reserves === 'class' ? 'reserved by class' : 'by what is taken'} · {gear.poePorts - cameras.length} of{' '}
+          {gear.poePorts} ports left
+        </span>
+      </p>
+      <svg viewBox="0 0 600 40" className="mt-1 block w-full max-w-[600px]">
+        <title>{`${gear.name}: ${budget.totalW.toFixed(1)} of ${gear.budgetW} W`}</title>
+        <rect x="0" y="6" width="600" height="18" fill="none" stroke="var(--hair)" />
+        {budget.ports.map(({ port, reservedW, grantedClass }, at) => {
+          const x = (before / full) * 600;
+          before += reservedW;
+          const width = (reservedW / full) * 600;
+          const isOwn = cameras[at]?.id === camera.id;
+          return (
+            <g key={port}>
+              <rect
+                x={x}
+                y="6"
+                width={width}
+                height="18"
+                fill={isOwn ? 'var(--verdigris)' : 'var(--verdigris-wash)'}
+                stroke="var(--sheet)"
+              />
+              <text x={x + 4} y="37" className="fill-soft text-[12px]">
+                {width > 60 ? `${cameras[at]?.name}, class ${grantedClass}: ${reservedW.toFixed(1)} W` : ''}
+              </text>
+            </g>
+          );
+        })}
+        <line
+          x1={(gear.budgetW / full) * 600}
+          x2={(gear.budgetW / full) * 600}
+          y1="1"
+          y2="29"
+          stroke="var(--brick)"
+          strokeWidth="2"
+        />
+      </svg>
+      {budget.verdict !== 'ok' && (
+        <div className="mt-1 flex flex-wrap items-center gap-2">
+          {room.length > 0 ? (
+            room.map(({ gear: other, leftW }) => (
+              <Button key={other.id} onClick={() => onMoved(other.id)}>
+                Move it to {other.name}: {leftW.toFixed(1)} W stay free
+              </Button>
+            ))
+          ) : (
+            <span className="text-small text-soft">No other switch has room for it.</span>
+          )}
+        </div>
+      )}
+    </div>
+  );
+}
