@@ -42,6 +42,8 @@ async function open(options) {
   await page.getByRole('heading', { name: 'Round' }).waitFor();
   return page;
 }
+/** What a worker or a chart draws comes a moment after the page. */
+const settled = (page) => page.evaluate(() => new Promise((resolve) => setTimeout(resolve, 900)));
 const shoot = (page, name) => page.screenshot({ path: join(folder, `${name}.png`) });
 
 async function probe(page, camera) {
@@ -90,6 +92,39 @@ try {
   await desk.getByRole('dialog', { name: 'Cameras of old list.csv' }).waitFor();
   await shoot(desk, 'import');
 
+  const planning = await open(DESK);
+  await planning.getByRole('link', { name: 'Orchard track', exact: true }).click();
+  await planning.getByRole('img', { name: /^Pellam B4 Z, optical/ }).waitFor();
+  await settled(planning);
+  await shoot(planning, 'choose');
+  await planning
+    .getByRole('button', { name: /Pellam B4 Z$/ })
+    .first()
+    .click();
+  await planning.getByRole('heading', { name: 'What it would look like' }).scrollIntoViewIfNeeded();
+  await planning.mouse.wheel(0, 130);
+  await settled(planning);
+  await shoot(planning, 'optics');
+  await planning.getByRole('button', { name: 'Choose Pellam B4 Z' }).click();
+  await planning.getByRole('link', { name: /^Power/ }).click();
+  await planning.getByText('Wheel switch is over its budget').waitFor();
+  await planning.evaluate(() => scrollTo(0, 0));
+  await settled(planning);
+  await shoot(planning, 'power');
+  await planning.getByRole('link', { name: 'Round' }).first().click();
+  await planning.getByRole('link', { name: 'Bee stand', exact: true }).click();
+  await planning.getByRole('img', { name: /It brings less in/ }).waitFor();
+  await settled(planning);
+  await shoot(planning, 'power-sun');
+  await planning.getByRole('link', { name: 'Plan' }).first().click();
+  await planning.getByRole('application').waitFor();
+  await settled(planning);
+  await shoot(planning, 'plan');
+  await planning.getByRole('link', { name: 'Cost' }).first().click();
+  await planning.getByRole('img', { name: /What each option has cost/ }).waitFor();
+  await settled(planning);
+  await shoot(planning, 'cost');
+
   const dark = await open({ ...DESK, colorScheme: 'dark' });
   await probe(dark, 'Boot room');
   await shoot(dark, 'tap-dark');
@@ -98,6 +133,12 @@ try {
   await shoot(phone, 'round-phone');
   await probe(phone, 'Boot room');
   await shoot(phone, 'tap-phone');
+  await phone.getByRole('link', { name: 'Round' }).last().click();
+  await phone.getByRole('link', { name: 'Orchard track', exact: true }).click();
+  await phone.getByRole('heading', { name: 'From the side, to scale' }).scrollIntoViewIfNeeded();
+  await phone.evaluate(() => scrollBy(0, 420));
+  await settled(phone);
+  await shoot(phone, 'optics-phone');
 } finally {
   await browser.close();
   server.kill('SIGTERM');
