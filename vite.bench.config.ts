@@ -7,6 +7,11 @@ const here = (path: string): string => fileURLToPath(new URL(path, import.meta.u
 /** The bench as plain JavaScript, like what it measures: a transpiler at run time would be measured with it. */
 export default defineConfig({
   ...node,
+  // A browser driver finds its own files.
+  ssr: {
+    noExternal: true,
+    external: ['sharp', 'h264-mp4-encoder', 'vite', 'bufferutil', 'utf-8-validate', '@playwright/test'],
+  },
   build: {
     ...node.build,
     outDir: here('./dist/bench'),

@@ -32,7 +32,7 @@ export function lowerQuartile(values: readonly number[]): number {
   return sorted[Math.floor(sorted.length / 4)] ?? Number.NaN;
 }
 
-const ratio = (value: number): string => (value < 0.1 ? `1/${Math.round(1 / value)}` : value.toFixed(2));
+const ratio = (value: number): string => (value > 0 && value < 0.1 ? `1/${Math.round(1 / value)}` : value.toFixed(2));
 
 export function printTable(figures: readonly Figure[]): void {
   const rows = figures.map((figure) => {

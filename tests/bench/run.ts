@@ -2,6 +2,7 @@ import { spawn } from 'node:child_process';
 import { join } from 'node:path';
 import { ALDER_MILL_FLEET, fleetListing, startFleet } from '../../src/standins/fleet.ts';
 import { probe } from '../support/test-camera.ts';
+import { dragFigures } from './drag.ts';
 import { firstLoadBytes } from './first-load.ts';
 import { type Figure, median, printTable, timed } from './measure.ts';
 import { receiveFigure } from './receive-cost.ts';
@@ -102,6 +103,7 @@ try {
       limit: 1,
     },
     ...editFigures(),
+    ...(await dragFigures(ROOT)),
     {
       what: 'first load, script compressed',
       value: (await firstLoadBytes(join(ROOT, 'dist/web'))) / 1000,
