@@ -1,59 +1,6 @@
-import AxeBuilder from '@axe-core/playwright';
-import { expect, type Page, test } from '@playwright/test';
+import { expect, test } from '@playwright/test';
+import { noSidewaysScroll } from './reach.ts';
 import { openCamera, picture, probe } from './steps.ts';
-
-async function checkAccess(page: Page): Promise<void> {
-  const { violations } = await new AxeBuilder({ page })
-    .withTags(['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa'])
-    .analyze();
-  expect(violations.map(({ id, nodes }) => ({ id, at: nodes.map(({ target }) => target) }))).toEqual([]);
-}
-
-const noSidewaysScroll = async (page: Page): Promise<void> => {
-  const wider = await page.evaluate(() => document.documentElement.scrollWidth - document.documentElement.clientWidth);
-  expect(wider).toBe(0);
-};
-
-for (const scheme of ['light', 'dark'] as const)
-  test(`every view can be reached by anyone: ${scheme} sheet`, async ({ page }) => {
-    test.setTimeout(60_000);
-    await page.emulateMedia({ colorScheme: scheme });
-    await page.goto('/');
-    await expect(page.getByRole('heading', { name: 'Round' })).toBeVisible();
-    await checkAccess(page);
-    await openCamera(page, 'Boot room');
-    await checkAccess(page);
-    await probe(page);
-    await page.getByRole('button', { name: 'Open the exchange' }).click();
-    await checkAccess(page);
-    await page.getByRole('button', { name: 'Tap it' }).click();
-    await page.getByRole('link', { name: /Its sheet/ }).click();
-    await expect(page.getByRole('region', { name: 'Sheet' })).toBeVisible();
-    await checkAccess(page);
-    await page.getByRole('link', { name: 'Logbook' }).click();
-    await checkAccess(page);
-    for (const key of ['/', '?']) {
-      await page.keyboard.press(key);
-      await expect(page.getByRole('dialog')).toBeVisible();
-      await checkAccess(page);
-      await page.keyboard.press('Escape');
-    }
-    await page.getByRole('button', { name: 'Secrets: this visit' }).click();
-    await expect(page.getByRole('dialog')).toBeVisible();
-    await checkAccess(page);
-    await page.keyboard.press('Escape');
-    await page.getByLabel('Camera list').setInputFiles({
-      name: 'old.csv',
-      mimeType: 'text/csv',
-      buffer: Buffer.from('name,ip,path\nWeir,10.77.4.60,/live\nBarn,10.77.4.61,live\n'),
-    });
-    await expect(page.getByRole('dialog', { name: 'Cameras of old.csv' })).toBeVisible();
-    await checkAccess(page);
-    await page.getByRole('button', { name: 'Leave it' }).click();
-    await page.goto('/site/nowhere');
-    await expect(page.getByRole('heading', { name: 'This site cannot be opened' })).toBeVisible();
-    await checkAccess(page);
-  });
 
 test.describe('on a phone held in one hand', () => {
   test.use({ viewport: { width: 390, height: 844 }, hasTouch: true, isMobile: true });

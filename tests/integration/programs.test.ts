@@ -7,8 +7,9 @@ import { afterAll, beforeAll, expect, test } from '@jest/globals';
 import WebSocket from 'ws';
 import { decodeLiveFrame } from '../../src/contract/live-frame.ts';
 import { writeSiteFile } from '../../src/core/site/site-file.ts';
+import { alderMill } from '../../src/standins/alder-mill.ts';
 import { BOOT_ROOM, SLUICE_RAIL } from '../../src/standins/personality.ts';
-import { apply, mill, probed, record, report } from '../support/sites.ts';
+import { AT, apply, mill, probed, record, report } from '../support/sites.ts';
 import { ACCOUNT, startTestCamera, type TestCamera } from '../support/test-camera.ts';
 
 // The programs as they are shipped, started as a person starts them.
@@ -125,6 +126,32 @@ test('without --json it is for eyes', async () => {
   );
   expect(out).toMatch(/authenticate\s+200/);
   expect(out).toMatch(/160×96, 15\.0 frames a second/);
+});
+
+test('cleartap check tells what Choose and Power find, and the budgets behind it', async () => {
+  const file = join(mkdtempSync(join(tmpdir(), 'cleartap-')), 'planned.cleartap.json');
+  const planned = apply(alderMill(AT), { kind: 'chooseModel', cameraId: 'orchard-track', modelId: 'pellam-b4' });
+  writeFileSync(file, writeSiteFile(planned));
+  const { code, out } = await cleartap(['check', file, '--json']);
+  expect(code).toBe(1);
+  const told = JSON.parse(out);
+  expect(told.findings).toEqual(
+    expect.arrayContaining([
+      expect.objectContaining({ camera: 'Orchard track', rule: 'choose.text-unreadable', severity: 'stop' }),
+      expect.objectContaining({ camera: 'Landing stage', rule: 'power.switch-over-budget', severity: 'stop' }),
+      expect.objectContaining({ camera: 'Bee stand', rule: 'power.winter-fails', severity: 'stop' }),
+      expect.objectContaining({ camera: 'Boot room', rule: 'air.signal-weak', severity: 'fix' }),
+    ]),
+  );
+  expect(told.switches).toContainEqual(
+    expect.objectContaining({ switch: 'Wheel switch', totalW: 45.4, verdict: 'will-not-work' }),
+  );
+  expect(told.suns).toEqual([expect.objectContaining({ camera: 'Bee stand', shortMonths: [1, 11, 12] })]);
+  expect(told.air.map(({ accessPoint }: { accessPoint: string }) => accessPoint)).toEqual([
+    'Hall radio',
+    'Bakehouse radio',
+  ]);
+  expect(told.links).toHaveLength(planned.links.length);
 });
 
 test('cleartap check tells findings and budgets, and exits 1 when one says stop', async () => {

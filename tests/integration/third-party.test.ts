@@ -22,6 +22,15 @@ const rateOf = (text: string): number => {
   return frames / seconds;
 };
 
+/** On a busy machine the prober sees too few pictures for an average and says 0/0: it is asked again then. */
+async function askProber(args: readonly string[]) {
+  for (let left = 3; ; left--) {
+    const { stdout } = await run(FFPROBE, args, { timeout: 30_000 });
+    const stream = JSON.parse(stdout).streams[0];
+    if (left === 1 || stream.codec_name !== 'mjpeg' || stream.avg_frame_rate !== '0/0') return stream;
+  }
+}
+
 test('codec, size and frames a second of every stream agree with a general media prober', async () => {
   expect(devices.flatMap(({ rtsp }) => rtsp)).toHaveLength(6);
   const compare = async ({ user, password, rtsp }: (typeof devices)[number]): Promise<void> => {
@@ -29,7 +38,7 @@ test('codec, size and frames a second of every stream agree with a general media
     for (const { url } of rtsp) {
       const args = ['-v', 'quiet', '-rtsp_transport', 'tcp', '-show_streams', '-of', 'json', url];
       const [theirs, { report }] = await Promise.all([
-        run(FFPROBE, args, { timeout: 30_000 }).then(({ stdout }) => JSON.parse(stdout).streams[0]),
+        askProber(args),
         probe(url, { credentials: { user: user ?? '', password: password ?? '' }, seconds: 3 }),
       ]);
       const ours = report.media[0];
@@ -48,5 +57,6 @@ test('codec, size and frames a second of every stream agree with a general media
       expect(ours?.measured?.fps).toBeCloseTo(rate, 0);
     }
   };
-  await Promise.all(devices.map(compare));
-}, 60_000);
+  // And one camera after the other: six encoders at once starve the prober’s average on a busy machine.
+  for (const device of devices) await compare(device);
+}, 120_000);
