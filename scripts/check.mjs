@@ -19,29 +19,38 @@ const runner = (passed, failed) => (text, isOk) => {
   return isOk || counts.failed > 0 ? counts : { ...counts, failed: 1 };
 };
 
-const STEPS = [
-  { name: 'types', command: [bin('tsc'), '-b'], count: one },
+const TYPES = [{ name: 'types', command: [bin('tsc'), '-b'], count: one }];
+/** What else only reads the code; one after the other beside the types, which take as long as all of them. */
+const READING = [
   { name: 'lint', command: [bin('biome'), 'check', '--error-on-warnings', '.'], count: one },
   { name: 'layers', command: [bin('depcruise'), 'src', '--config', '.dependency-cruiser.cjs'], count: one },
   { name: 'unused', command: [bin('knip')], count: one },
-  {
-    name: 'unit and sockets',
-    command: [bin('jest'), '--ci'],
-    count: runner(/^Tests:.*?(\d+) passed/gm, /^Tests:.*?(\d+) failed/gm),
-  },
   {
     name: 'vectors',
     command: [process.execPath, 'scripts/vectors.mjs', ...vectors],
     count: runner(/^(\d+) passed, \d+ failed$/gm, /^\d+ passed, (\d+) failed$/gm),
   },
+];
+
+const RUNNING = [
   {
-    name: 'browser',
-    command: [bin('playwright'), 'test'],
+    name: 'unit and sockets',
+    command: [bin('jest'), '--ci', '--maxWorkers', '2'],
+    count: runner(/^Tests:.*?(\d+) passed/gm, /^Tests:.*?(\d+) failed/gm),
+  },
+  {
+    name: 'browser, timed',
+    command: [bin('playwright'), 'test', '--project', 'timed'],
+    count: runner(/^\s+(\d+) passed/gm, /^\s+(\d+) failed/gm),
+  },
+  {
+    name: 'browser, calm',
+    command: [bin('playwright'), 'test', '--project', 'calm', '--workers', '2'],
     count: runner(/^\s+(\d+) passed/gm, /^\s+(\d+) failed/gm),
   },
 ];
 
-function run([program, ...args]) {
+function run([program, ...args], heard) {
   return new Promise((resolve) => {
     const child = spawn(program, args, {
       cwd: root,
@@ -52,7 +61,7 @@ function run([program, ...args]) {
     for (const stream of [child.stdout, child.stderr])
       stream.on('data', (chunk) => {
         text += chunk;
-        process.stdout.write(chunk);
+        heard(chunk);
       });
     child.on('error', (error) => resolve({ text: String(error), isOk: false }));
     child.on('close', (code) => resolve({ text, isOk: code === 0 }));
@@ -65,14 +74,27 @@ ensureDebian('ffmpeg', ffprobe);
 ensureBuilt('web', 'node');
 
 const totals = { passed: 0, failed: 0 };
-for (const { name, command, count } of STEPS) {
-  console.log(`\n── ${name}`);
-  const startedMs = Date.now();
-  const { text, isOk } = await run(command);
-  const { passed, failed } = count(text, isOk);
-  totals.passed += passed;
-  totals.failed += failed;
-  console.log(`── ${name}: ${failed === 0 ? 'ok' : 'FAILED'} in ${((Date.now() - startedMs) / 1000).toFixed(1)} s`);
+/** @param {(text: string) => void} say steps beside others keep what they say until they end, so that two never mix */
+async function inOrder(steps, say) {
+  for (const { name, command, count } of steps) {
+    say(`\n── ${name}\n`);
+    const startedMs = Date.now();
+    const { text, isOk } = await run(command, say);
+    const { passed, failed } = count(text, isOk);
+    totals.passed += passed;
+    totals.failed += failed;
+    const seconds = ((Date.now() - startedMs) / 1000).toFixed(1);
+    say(`── ${name}: ${failed === 0 ? 'ok' : 'FAILED'} in ${seconds} s\n`);
+  }
 }
-console.log(`\n${totals.passed} passed, ${totals.failed} failed`);
+const print = (text) => process.stdout.write(text);
+async function printedAtItsEnd(steps) {
+  const said = [];
+  await inOrder(steps, (text) => said.push(text));
+  print(said.join(''));
+}
+
+await Promise.all([TYPES, READING].map(printedAtItsEnd));
+await inOrder(RUNNING, print);
+print(`\n${totals.passed} passed, ${totals.failed} failed\n`);
 process.exitCode = totals.failed === 0 ? 0 : 1;
