@@ -101,7 +101,7 @@ const PLANNED_CAMERAS: readonly Camera[] = [
     },
     mounting: { heightM: 4, tiltDownDeg: 24, headingDeg: 195, zoom: null },
     position: { xM: 13.7, yM: 10 },
-    candidates: ['ostrel-twin-8'],
+    candidates: ['ostrel-twin-8', 'pellam-pair-5'],
     feed: byWire,
   }),
   planned('bee-stand', 'Bee stand', 'Post between the hives', {

@@ -4,7 +4,7 @@ import { BitReader } from './bit-reader.ts';
 import { ByteQueue } from './byte-queue.ts';
 import { ByteReader } from './byte-reader.ts';
 import { bytesFromBase64, bytesFromHex, concatBytes, hexOf, ShortRead } from './bytes.ts';
-import { sayBytes, sayCount, sayDays, sayMs, sayRate, sayShare, sayStretch } from './say.ts';
+import { sayBytes, sayCount, sayDays, sayMany, sayMs, sayRate, sayShare, sayStretch } from './say.ts';
 import { atLeast, atMost, worstVerdict } from './verdict.ts';
 
 // H.264 §9.1 Table 9-2: bit strings and the codeNum they stand for, left to right.
@@ -71,6 +71,9 @@ test.each([
   { why: 'a small share keeps two digits', said: sayShare(0.00714), words: '0.71 %' },
   { why: 'no share at all', said: sayShare(0), words: '0 %' },
   { why: 'a large share needs no digits', said: sayShare(0.9), words: '90 %' },
+  { why: 'one of them', said: sayMany(1, 'card'), words: '1 card' },
+  { why: 'none of them', said: sayMany(0, 'card'), words: '0 cards' },
+  { why: 'a plural of its own', said: sayMany(2, 'entry', 'entries'), words: '2 entries' },
   { why: 'milliseconds', said: sayMs(3.44), words: '3.4 ms' },
   { why: 'seconds', said: sayMs(3470), words: '3.47 s' },
   { why: 'whole days', said: sayDays(14), words: '14 days' },

@@ -25,6 +25,10 @@ export const sayBytes = (size: number): string =>
       ? `${Number((size / 1e9).toFixed(1))} GB`
       : `${Math.round(size / 1e6)} MB`;
 
+/** 1 camera, 3 cameras; a word whose plural is no s names it. */
+export const sayMany = (count: number, one: string, many = `${one}s`): string =>
+  `${sayCount(count)} ${count === 1 ? one : many}`;
+
 /** 1 902: thousands apart by a no-break space, so that a number never breaks over two lines. */
 export const sayCount = (value: number): string => String(Math.round(value)).replace(/\B(?=(\d{3})+$)/g, '\u00a0');
 

@@ -48,7 +48,7 @@ export interface ChooseFacts {
   /** Destinations that would draw it and take none of its streams. */
   readonly missedBy: readonly { readonly name: string; readonly takes: readonly string[] }[];
   readonly fps: number;
-  /** Of the lens that gives the target most. */
+  /** Of the lens that is judged. */
   readonly pictureSize: string;
   readonly outdoors: boolean;
   readonly ingress: number;
@@ -117,7 +117,7 @@ export function chooseFacts(
       ? Math.min(...service.all.map(({ seenFromM }) => seenFromM ?? Number.POSITIVE_INFINITY))
       : undefined,
     zoneWidthM: need.widthM,
-    viewWidthM: best?.text.widthM,
+    viewWidthM: service?.widthM,
     hfovDeg: best?.view.hfovDeg,
     zoom: best?.view.zoom,
     zoomRange: best && best.view.lens.focalTeleMm / best.view.lens.focalWideMm,

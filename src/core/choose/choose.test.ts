@@ -1,4 +1,4 @@
-import { expect, test } from '@jest/globals';
+import { describe, expect, test } from '@jest/globals';
 import { alderMill } from '../../standins/alder-mill.ts';
 import { emptyModel, type Lens, type Model } from '../models/model-card.ts';
 import type { Mounting, Need } from '../site/planning-types.ts';
@@ -119,7 +119,7 @@ test('a recorder wants the main stream, a viewer takes the small one', () => {
   ]);
 });
 
-test('two lenses that stand too far apart leave a gap, and the better one is judged', () => {
+describe('two lenses', () => {
   const lens = (axisDeg: number, focalMm: number): Lens => ({
     label: `at ${axisDeg}`,
     sensorWidthMm: 5.6,
@@ -132,10 +132,33 @@ test('two lenses that stand too far apart leave a gap, and the better one is jud
     widthPx: 2560,
     heightPx: 1440,
   });
-  const twin = { ...(cards[0] as Model), lenses: [lens(-40, 4), lens(40, 6)] };
-  // 2·atan(2.8/4) = 70.0° and 2·atan(2.8/6) = 50.0°: 80 − 60 = 20° between them.
-  expect(chooseFacts(need, twin, mounting, site).gapDeg).toBeCloseTo(19.98, 1);
-  expect(chooseFacts(need, twin, mounting, site).hfovDeg).toBeCloseTo(50.03, 1);
+  const pair = (lenses: readonly Lens[], panRangeDeg = 0) =>
+    chooseFacts(need, { ...(cards[0] as Model), lenses, panRangeDeg }, mounting, site);
+  // 2·atan(2.8/4) = 70.0°, 2·atan(2.8/6) = 50.0°, 2·atan(2.8/14) = 22.6°, 2·atan(2.8/2.8) = 90°.
+
+  test('too far apart, they leave a gap, and what stands straight ahead is seen by neither', () => {
+    const apart = pair([lens(-40, 4), lens(40, 6)]);
+    expect(apart.gapDeg).toBeCloseTo(19.98, 1); // 80 − 35 − 25
+    expect(apart.isInView).toBe(false); // the edges of both views lie 5° and 15° beside it
+  });
+
+  test('the one that looks straight ahead is judged, be the other as long as it will', () => {
+    expect(pair([lens(0, 4), lens(40, 12)])).toMatchObject({ isInView: true, hfovDeg: expect.closeTo(69.98, 1) });
+  });
+
+  test('where it stands still, a long lens that sees less than the zone is not what it is judged by', () => {
+    // 2·10·tan 11.3° = 4.0 m of the five that are wanted; 90° see them all.
+    expect(pair([lens(0, 2.8), lens(0, 14)]).hfovDeg).toBeCloseTo(90, 1);
+    expect(pair([lens(0, 2.8), lens(0, 14)], 350).hfovDeg).toBeCloseTo(22.6, 1);
+  });
+
+  test('side by side they see what lies between their outer edges, and no more than eighty degrees aside counts', () => {
+    const joined = pair([lens(-20, 4), lens(20, 4)]);
+    const depthM = (joined.viewWidthM ?? 0) / (2 * Math.tan((54.99 * Math.PI) / 180)); // 20 + 35° to each side
+    expect(depthM).toBeCloseTo(9.5 * Math.cos(mounting.tiltDownDeg * (Math.PI / 180)), 0);
+    const allRound = pair([lens(-44, 2.8), lens(44, 2.8)]).viewWidthM ?? 0; // 44 + 45 = 89°, counted as 80°
+    expect(allRound).toBeCloseTo(2 * depthM * Math.tan((80 * Math.PI) / 180), 0);
+  });
 });
 
 test.each([

@@ -3,7 +3,7 @@ import type { LocalStream, Sound } from '../models/model-card.ts';
 import { judgeDetail, readText } from '../optics/detail-levels.ts';
 import type { Facts } from '../rules/rule.ts';
 import type { ChooseFacts } from './choose-facts.ts';
-import { judgeIngress, judgeLight, judgeWidth } from './judgements.ts';
+import { hasGap, judgeIngress, judgeLight, judgeNear, judgeWidth } from './judgements.ts';
 
 type F = Facts<ChooseFacts>;
 
@@ -16,6 +16,8 @@ export interface Answer {
 export interface Criterion {
   readonly id: string;
   readonly label: (facts: F) => string;
+  /** It may decide between two, and says nothing of whether one serves: nobody asked, or money mends it. */
+  readonly isAside?: true;
   /** `null` when the need does not ask for it. */
   readonly answer: (facts: F) => Answer | null;
 }
@@ -28,6 +30,13 @@ function within({ isBeyondModel, hfovDeg }: F, given: Answer): Answer {
   const reason = `${given.reason} ${Math.round(hfovDeg ?? 0)}° is wider than the formula is good for: a guess until it is measured.`;
   return { said: `≈ ${given.said}`, verdict: given.verdict === 'ok' ? 'tight' : given.verdict, reason };
 }
+/** A face from too high above is short of what its pixels promise. */
+function steepened({ wantsFaces, depressionDeg, steepDeg }: F, given: Answer): Answer {
+  if (!wantsFaces || depressionDeg === undefined || steepDeg === undefined || depressionDeg <= steepDeg) return given;
+  const reason = `${given.reason} It looks ${Math.round(depressionDeg)}° down on faces.`;
+  return { ...given, verdict: worstVerdict([given.verdict, 'tight']), reason };
+}
+const OUT_OF_VIEW = answer('not in view', 'will-not-work', 'It looks past the target: tilt it, or zoom out.');
 const metres = (value: number): string => `${value.toFixed(value < 10 ? 1 : 0)} m`;
 
 export const LOCAL_STREAM_WORDS: Readonly<Record<LocalStream, string>> = {
@@ -50,19 +59,20 @@ export const CRITERIA: readonly Criterion[] = [
       const { wantedPxPerM, pxPerM, isInView } = facts;
       if (wantedPxPerM === undefined) return null;
       if (pxPerM === undefined) return NOT_SAID;
-      if (isInView === false)
-        return answer('not in view', 'will-not-work', 'It looks past the target: tilt it, or zoom out.');
+      if (isInView === false) return OUT_OF_VIEW;
       const said = `${Math.round(pxPerM)} px/m`;
-      return within(facts, answer(said, judgeDetail(pxPerM, wantedPxPerM), `${said}; ${wantedPxPerM} wanted.`));
+      const given = answer(said, judgeDetail(pxPerM, wantedPxPerM), `${said}; ${wantedPxPerM} wanted.`);
+      return within(facts, steepened(facts, given));
     },
   },
   {
     id: 'text',
     label: ({ charHeightMm }) => `read ${charHeightMm ?? ''} mm letters`,
     answer: (facts) => {
-      const { charHeightMm, textPxPerM } = facts;
+      const { charHeightMm, textPxPerM, isInView } = facts;
       if (charHeightMm === undefined) return null;
       if (textPxPerM === undefined) return NOT_SAID;
+      if (isInView === false) return OUT_OF_VIEW;
       const { pxPerChar, verdict } = readText(textPxPerM, charHeightMm);
       const reason = `${pxPerChar.toFixed(1)} px a letter; 20 are read, 12 guessed.`;
       return within(facts, answer(`${pxPerChar.toFixed(0)} px`, verdict, reason));
@@ -72,10 +82,20 @@ export const CRITERIA: readonly Criterion[] = [
     id: 'width',
     label: ({ zoneWidthM }) => `${zoneWidthM ?? ''} m wide`,
     answer: (facts) => {
-      const { viewWidthM, zoneWidthM } = facts;
+      const { viewWidthM, zoneWidthM, gapDeg = 0 } = facts;
       if (viewWidthM === undefined || zoneWidthM === undefined) return NOT_SAID;
       const verdict = judgeWidth(viewWidthM, zoneWidthM);
-      return within(facts, answer(metres(viewWidthM), verdict, `It sees ${metres(viewWidthM)} across there.`));
+      const reason = `It sees ${metres(viewWidthM)} across there.`;
+      if (hasGap(gapDeg))
+        return within(
+          facts,
+          answer(
+            metres(viewWidthM),
+            worstVerdict([verdict, 'tight']),
+            `${reason} ${Math.round(gapDeg)}° between its lenses are seen by neither.`,
+          ),
+        );
+      return within(facts, answer(metres(viewWidthM), verdict, reason));
     },
   },
   {
@@ -84,9 +104,11 @@ export const CRITERIA: readonly Criterion[] = [
     answer: ({ seenFromM, zoneFromM }) => {
       if (seenFromM === undefined || zoneFromM === undefined) return NOT_SAID;
       if (!Number.isFinite(seenFromM)) return answer('no ground', 'will-not-work', 'It looks above the ground.');
-      const verdict: Verdict =
-        seenFromM <= zoneFromM + 1e-9 ? 'ok' : seenFromM <= zoneFromM * 1.2 ? 'tight' : 'will-not-work';
-      return answer(metres(seenFromM), verdict, `The ground is unseen up to ${metres(seenFromM)}.`);
+      return answer(
+        metres(seenFromM),
+        judgeNear(seenFromM, zoneFromM),
+        `The ground is unseen up to ${metres(seenFromM)}.`,
+      );
     },
   },
   {
@@ -106,6 +128,7 @@ export const CRITERIA: readonly Criterion[] = [
   },
   {
     id: 'picture',
+    isAside: true,
     label: () => 'picture',
     answer: ({ pictureSize, fps }) =>
       pictureSize === undefined
@@ -118,6 +141,7 @@ export const CRITERIA: readonly Criterion[] = [
   },
   {
     id: 'zoom',
+    isAside: true,
     label: () => 'optical zoom',
     answer: ({ zoomRange, zoom }) => {
       if (zoomRange === undefined || zoom === undefined) return NOT_SAID;
@@ -212,6 +236,7 @@ export const CRITERIA: readonly Criterion[] = [
   },
   {
     id: 'power',
+    isAside: true,
     label: () => 'power',
     answer: ({ ways, supplyInBox }) => {
       if (ways === undefined) return NOT_SAID;
@@ -229,6 +254,7 @@ export const CRITERIA: readonly Criterion[] = [
   },
   {
     id: 'network',
+    isAside: true,
     label: () => 'network',
     answer: ({ wired, bands }) =>
       bands === undefined
@@ -243,6 +269,7 @@ export const CRITERIA: readonly Criterion[] = [
   },
   {
     id: 'card',
+    isAside: true,
     label: () => 'card slot',
     answer: ({ cardMaxGB }) =>
       cardMaxGB === undefined
@@ -251,6 +278,7 @@ export const CRITERIA: readonly Criterion[] = [
   },
   {
     id: 'account',
+    isAside: true,
     label: () => 'lost without the account',
     answer: ({ lostWithoutAccount }) =>
       answer(
@@ -261,6 +289,7 @@ export const CRITERIA: readonly Criterion[] = [
   },
   {
     id: 'cost',
+    isAside: true,
     label: ({ costYears }) => `${costYears ?? ''} years, all in`,
     answer: ({ allInCost, currency }) =>
       allInCost === undefined
@@ -294,6 +323,6 @@ export function weigh(candidates: readonly F[]): readonly CriterionRow[] {
   return [...rows.filter(({ decides }) => decides), ...rows.filter(({ decides }) => !decides)];
 }
 
-/** How a candidate fares in all that is asked; what its card does not say counts as not known. What it costs is no part of it. */
+/** How a candidate serves: its answers to all that is asked; what its card does not say counts as not known. */
 export const overallOf = (facts: F): Verdict =>
-  worstVerdict(CRITERIA.flatMap(({ id, answer: ask }) => (id === 'cost' ? [] : (ask(facts)?.verdict ?? []))));
+  worstVerdict(CRITERIA.flatMap(({ isAside, answer: ask }) => (isAside ? [] : (ask(facts)?.verdict ?? []))));

@@ -1,9 +1,10 @@
 import type { Lens, Model } from '../models/model-card.ts';
-import { type LensView, lensView, type SpotView, spotView, zoomForWidth } from '../optics/lens-view.ts';
+import { jointWidthM, type LensView, lensView, type SpotView, spotView, zoomForWidth } from '../optics/lens-view.ts';
 import { type Mounting as Aim, blindZone, dualLens } from '../optics/picture-geometry.ts';
 import { assumed, type ChangedAssumptions } from '../site/assumptions.ts';
 import type { Mounting, Need } from '../site/planning-types.ts';
 import type { Camera } from '../site/site-types.ts';
+import { judgeWidth } from './judgements.ts';
 
 const DEG = Math.PI / 180;
 /** [A] Head height of a ladder that one person still manages. */
@@ -61,23 +62,48 @@ export function serve(lens: Lens, need: Need, mounting: Mounting, assumptions: C
   };
 }
 
-/** The lens that gives the target most detail, and what two lenses share and leave open. */
+/** How all lenses of a camera serve a need. */
+export interface CameraService {
+  /** The lens that is judged: of those that see the target and what lies beside it, the one that gives it most. */
+  readonly best: LensService;
+  /** In the order of the card. */
+  readonly all: readonly LensService[];
+  /** Of what is seen at the target, by all lenses together, m. */
+  readonly widthM: number;
+  /** Seen by neither of two lenses. */
+  readonly gapDeg: number;
+}
+
+/**
+ * The lens that a camera is judged by, and what its lenses share and leave open. A long lens that sees less than the zone
+ * counts where the camera turns it; where it stands still, what walks past beside it is not seen by it.
+ * @returns `null` when the card names no lens
+ */
 export function serveBest(
   model: Model,
   need: Need,
   mounting: Mounting,
   assumptions: ChangedAssumptions,
-): { readonly best: LensService; readonly all: readonly LensService[]; readonly gapDeg: number } | null {
+): CameraService | null {
   const all = model.lenses.map((lens) => serve(lens, need, mounting, assumptions));
-  const best = all.reduce<LensService | null>(
-    (leader, one) => (leader && leader.face.pxPerM >= one.face.pxPerM ? leader : one),
-    null,
-  );
+  const spot = need.level || !need.text ? 'face' : 'text';
+  const turns = (model.panRangeDeg ?? 0) > 0;
+  const rank = (one: LensService): number =>
+    one[spot].isInView ? (turns || judgeWidth(one.text.widthM, need.widthM) !== 'will-not-work' ? 2 : 1) : 0;
+  const best = all.toSorted((a, b) => rank(b) - rank(a) || b[spot].pxPerM - a[spot].pxPerM)[0];
   if (!best) return null;
   const [a, b] = all;
-  const gapDeg =
-    a && b ? dualLens(a.view.hfovDeg, b.view.hfovDeg, Math.abs(b.view.lens.axisDeg - a.view.lens.axisDeg)).gapDeg : 0;
-  return { best, all, gapDeg };
+  if (!a || !b) return { best, all, widthM: best.text.widthM, gapDeg: 0 };
+  const apartDeg = Math.abs(b.view.lens.axisDeg - a.view.lens.axisDeg);
+  return {
+    best,
+    all,
+    widthM: jointWidthM(
+      all.map(({ view }) => view),
+      best.text.depthM,
+    ),
+    gapDeg: dualLens(a.view.hfovDeg, b.view.hfovDeg, apartDeg).gapDeg,
+  };
 }
 
 /** The need in a line, as one would say it at the door. */

@@ -62,10 +62,14 @@ export interface SpotView {
   readonly depressionDeg: number;
   /** Width of the scene there. */
   readonly widthM: number;
-  /** Inside the picture from top to bottom. */
+  /** Inside the picture, from top to bottom and from side to side. */
   readonly isInView: boolean;
 }
 
+/**
+ * A point straight ahead of the camera, seen through one of its lenses. Where the lens looks aside, the pixels that its
+ * edge stretches are not counted as detail: density is that of the same depth on its axis.
+ */
 export function spotView(view: LensView, mounting: Mounting, distanceM: number, heightM: number): SpotView {
   const { depthM, depressionDeg } = densityTilted(
     mounting,
@@ -79,8 +83,22 @@ export function spotView(view: LensView, mounting: Mounting, distanceM: number, 
     depthM,
     depressionDeg,
     widthM: pxPerM > 0 ? view.lens.widthPx / pxPerM : 0,
-    isInView: depthM > 0 && Math.abs(depressionDeg - mounting.tiltDownDeg) <= view.vfovDeg / 2 + 1e-9,
+    isInView:
+      depthM > 0 &&
+      Math.abs(depressionDeg - mounting.tiltDownDeg) <= view.vfovDeg / 2 + 1e-9 &&
+      Math.abs(view.lens.axisDeg) <= view.hfovDeg / 2 + 1e-9,
   };
+}
+
+/** [A] Aside of the axis by more than this a view has no width worth a number. */
+const WIDEST_ASIDE_DEG = 80;
+
+/** Width of the scene across the axis of the camera that lenses see together, m at a depth; gaps between them count. */
+export function jointWidthM(views: readonly LensView[], depthM: number): number {
+  const aside = (deg: number): number => Math.tan(Math.min(WIDEST_ASIDE_DEG, Math.max(-WIDEST_ASIDE_DEG, deg)) * DEG);
+  const lefts = views.map(({ lens, hfovDeg }) => aside(lens.axisDeg - hfovDeg / 2));
+  const rights = views.map(({ lens, hfovDeg }) => aside(lens.axisDeg + hfovDeg / 2));
+  return depthM * (Math.max(...rights) - Math.min(...lefts));
 }
 
 /** A stretch of the ground on which one level is reached. */

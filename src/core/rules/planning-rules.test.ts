@@ -1,5 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import type { ChooseFacts } from '../choose/choose-facts.ts';
+import { overallOf } from '../choose/criteria.ts';
 import { CHOOSE_RULES } from './choose-rules.ts';
 import type { PowerFacts } from './power-facts.ts';
 import { POWER_RULES } from './power-rules.ts';
@@ -135,18 +136,20 @@ const CHOOSE_FIRES: readonly Firing<ChooseFacts>[] = [
   { rule: 'choose.target-out-of-view', facts: { isInView: false }, severity: 'stop', says: /9\.5 m/ },
   {
     rule: 'choose.zone-in-blind-spot',
-    facts: { seenFromM: 6 },
-    severity: 'fix',
-    says: /Unseen up to 6\.0 m.*begins at 5\.0 m/s,
+    facts: { seenFromM: 6.1 },
+    severity: 'stop',
+    says: /Unseen up to 6\.1 m.*begins at 5\.0 m/s,
   },
+  { rule: 'choose.zone-begins-unseen', facts: { seenFromM: 6 }, severity: 'fix', says: /first 1\.0 m/ },
   { rule: 'choose.too-steep-for-faces', facts: { depressionDeg: 41 }, severity: 'fix', says: /41° down/ },
   {
     rule: 'choose.zone-wider-than-view',
-    facts: { viewWidthM: 4.8 },
-    severity: 'fix',
-    says: /5\.0 m wanted, 4\.8 m in view/,
+    facts: { viewWidthM: 4.4 },
+    severity: 'stop',
+    says: /5\.0 m wanted, 4\.4 m in view/,
   },
-  { rule: 'choose.view-beyond-model', facts: { isBeyondModel: true }, severity: 'watch', says: /Tape|100°/ },
+  { rule: 'choose.zone-edge-cut-off', facts: { viewWidthM: 4.5 }, severity: 'fix', says: /4\.5 m in view/ },
+  { rule: 'choose.view-beyond-model', facts: { isBeyondModel: true }, severity: 'fix', says: /Tape|100°/ },
   { rule: 'choose.no-light', facts: { lightKind: 'none' }, severity: 'stop', says: /no light/ },
   {
     rule: 'choose.light-ends-before-target',
@@ -175,9 +178,10 @@ const CHOOSE_FIRES: readonly Firing<ChooseFacts>[] = [
     says: /gives H265; Kitchen tablet takes H264/,
   },
   { rule: 'choose.sessions-short', facts: { sessionsWanted: 5 }, severity: 'stop', says: /5 would draw it, 4 may/ },
+  { rule: 'choose.sessions-all-taken', facts: { sessionsWanted: 4 }, severity: 'fix', says: /no session is left/ },
   { rule: 'choose.no-sub-stream', facts: { hasSub: false }, severity: 'fix', says: /small stream/ },
   { rule: 'choose.not-weatherproof', facts: { ingress: 20 }, severity: 'stop', says: /IP20/ },
-  { rule: 'choose.roof-wanted', facts: { ingress: 54 }, severity: 'watch', says: /IP54 wants a roof/ },
+  { rule: 'choose.roof-wanted', facts: { ingress: 54 }, severity: 'fix', says: /IP54 wants a roof/ },
   { rule: 'choose.does-not-turn', facts: { turnsWanted: true }, severity: 'stop', says: /stands still/ },
   { rule: 'choose.lenses-leave-gap', facts: { gapDeg: 7 }, severity: 'fix', says: /7° between/ },
   { rule: 'choose.no-supply-in-box', facts: { ways: ['dc'] }, severity: 'note', says: /No supply/ },
@@ -300,9 +304,20 @@ function heldTo<F>(
 heldTo('choose', CHOOSE_RULES, SERVES, CHOOSE_FIRES, ['choose.no-sound', 'choose.sound-is-asked']);
 heldTo('power', POWER_RULES, HOLDS, POWER_FIRES, ['power.battery-drawn-all-day']);
 
-test('sound that is asked for and is not there: a fix, and the word about consent', () => {
+test('sound that is asked for and is not there: a stop, and the word about consent', () => {
   const { findings } = evaluate(CHOOSE_RULES, { ...SERVES, soundWanted: 'talk', sound: 'hear' });
   expect(findings.map(({ rule }) => rule)).toEqual(['choose.no-sound', 'choose.sound-is-asked']);
+});
+
+test.each([
+  { rule: 'none', facts: {} },
+  ...CHOOSE_FIRES,
+  { rule: 'choose.no-sound', facts: { soundWanted: 'talk' as const, sound: 'hear' as const } },
+])('$rule: the table of candidates says what the rules say', ({ facts }) => {
+  const all = { ...SERVES, ...facts };
+  const severities = evaluate(CHOOSE_RULES, all).findings.map(({ severity }) => severity);
+  const said = severities.includes('stop') ? 'will-not-work' : severities.includes('fix') ? 'tight' : 'ok';
+  expect(overallOf(all)).toBe(said);
 });
 
 test('a battery that is watched all day fails its winter too', () => {

@@ -4,6 +4,7 @@ import { worstVerdict } from '../base/verdict.ts';
 import { createPowerReckoner } from '../budget/power-reckoner.ts';
 import { createTapJudge, type TapJudge } from '../budget/tap-judgement.ts';
 import { type ChooseContext, chooseFacts } from '../choose/choose-facts.ts';
+import { overallOf } from '../choose/criteria.ts';
 import type { Model } from '../models/model-card.ts';
 import type { Finding } from '../probe/probe-types.ts';
 import { CHOOSE_RULES } from '../rules/choose-rules.ts';
@@ -62,7 +63,7 @@ interface Reckoned {
  */
 export function createLaneReckoner(): (site: Site, index: EvidenceIndex) => readonly Lane[] {
   let kept = new Map<string, Reckoned>();
-  const choosing = createPartReckoner();
+  const choosing = createPartReckoner<Choice>();
   const reckonPower = createPowerReckoner();
   const probes = new WeakMap<object, RememberedProbe | null>();
   const facts = new WeakMap<Stream, { readonly evidence: unknown; readonly value: StreamFacts }>();
@@ -105,8 +106,8 @@ export function createLaneReckoner(): (site: Site, index: EvidenceIndex) => read
           site.assumptions,
           ...need.draws.map((draw) => destinations.get(draw.destinationId)),
         );
-      const chooseFindings = choosing(camera.id, chosenBy, () => findingsOfChoice(camera, model, context));
-      const from: unknown[] = [camera, chooseFindings, power];
+      const choice = choosing(camera.id, chosenBy, () => choiceOf(camera, model, context));
+      const from: unknown[] = [camera, choice, power];
       for (const { id } of camera.streams) from.push(index.get(streamSubject(id)));
       for (const tap of own) {
         const { id, destinationId } = tap;
@@ -125,7 +126,8 @@ export function createLaneReckoner(): (site: Site, index: EvidenceIndex) => read
                 probeOf,
                 judge,
                 camera,
-                planning: [...chooseFindings, ...(power?.findings ?? NO_FINDINGS)],
+                choice,
+                powerFindings: power?.findings ?? NO_FINDINGS,
                 lacksFeeder: power?.lacksFeeder ?? false,
                 taps: own,
               }),
@@ -144,8 +146,8 @@ interface LaneInput {
   readonly probeOf: (stream: Stream) => RememberedProbe | null;
   readonly judge: TapJudge;
   readonly camera: Camera;
-  /** What Choose and Power found. */
-  readonly planning: readonly Finding[];
+  readonly choice: Choice;
+  readonly powerFindings: readonly Finding[];
   readonly lacksFeeder: boolean;
   /** Those of this camera. */
   readonly taps: readonly Tap[];
@@ -159,7 +161,8 @@ function laneOf(input: LaneInput): Lane {
   const findings = [
     ...current.flatMap(({ probe }) => probe?.findings ?? []),
     ...judged.flatMap(({ judgement }) => judgement.findings),
-    ...input.planning,
+    ...input.choice.findings,
+    ...input.powerFindings,
   ].sort(bySeverity);
 
   const byStation: Readonly<Record<Station, Finding[]>> = { choose: [], power: [], tap: [], 'hand-over': [] };
@@ -188,7 +191,12 @@ function laneOf(input: LaneInput): Lane {
   const standsAt = unmet?.station ?? null;
   const stations = STATIONS.map((station) => {
     const isDone = GATES.every((gate) => gate.station !== station || gate.holds(facts));
-    const verdict = verdictAt(station, { facts, own: byStation[station], isDone: isDone && standsAt === null });
+    const verdict = verdictAt(station, {
+      facts,
+      choice: input.choice,
+      own: byStation[station],
+      isDone: isDone && standsAt === null,
+    });
     return {
       station,
       verdict,
@@ -220,22 +228,30 @@ function probeState(
 
 const NO_FINDINGS: readonly Finding[] = []; // one object, so that it is seen to be unchanged
 
-/** Keeps what was found of a camera while nothing that it rests on changes. */
-function createPartReckoner() {
-  const kept = new Map<string, { readonly from: readonly unknown[]; readonly findings: readonly Finding[] }>();
-  return (cameraId: string, from: readonly unknown[], find: () => readonly Finding[]): readonly Finding[] => {
+/** Keeps what was worked out of a camera while nothing that it rests on changes. */
+function createPartReckoner<T>() {
+  const kept = new Map<string, { readonly from: readonly unknown[]; readonly part: T }>();
+  return (cameraId: string, from: readonly unknown[], reckon: () => T): T => {
     const before = kept.get(cameraId);
-    if (before && areAlike(before.from, from)) return before.findings;
-    const findings = find();
-    kept.set(cameraId, { from, findings });
-    return findings;
+    if (before && areAlike(before.from, from)) return before.part;
+    const part = reckon();
+    kept.set(cameraId, { from, part });
+    return part;
   };
 }
 
-/** What a model makes of its place; nothing while the one or the other is not said. */
-function findingsOfChoice(camera: Camera, model: Model | undefined, context: ChooseContext): readonly Finding[] {
-  if (!camera.need || !model) return NO_FINDINGS;
-  return evaluate(CHOOSE_RULES, chooseFacts(camera.need, model, camera.mounting, context)).findings;
+/** What a model makes of its place. */
+interface Choice {
+  readonly findings: readonly Finding[];
+  /** As the table of candidates has it. */
+  readonly verdict: Verdict;
+}
+const UNSAID: Choice = { findings: NO_FINDINGS, verdict: 'unknown' };
+
+function choiceOf({ need, mounting }: Camera, model: Model | undefined, context: ChooseContext): Choice {
+  if (!need || !model) return UNSAID;
+  const facts = chooseFacts(need, model, mounting, context);
+  return { findings: evaluate(CHOOSE_RULES, facts).findings, verdict: overallOf(facts) };
 }
 
 function verdictOf(findings: readonly Finding[]): Verdict {
@@ -245,11 +261,11 @@ function verdictOf(findings: readonly Finding[]): Verdict {
 
 function verdictAt(
   station: Station,
-  { facts, own, isDone }: { facts: LaneFacts; own: readonly Finding[]; isDone: boolean },
+  { facts, choice, own, isDone }: { facts: LaneFacts; choice: Choice; own: readonly Finding[]; isDone: boolean },
 ): Verdict {
   switch (station) {
     case 'choose':
-      return facts.hasNeed && facts.hasModel ? verdictOf(own) : 'unknown';
+      return choice.verdict;
     case 'power':
       return facts.hasFeed && !facts.lacksFeeder ? verdictOf(own) : 'unknown';
     case 'tap':

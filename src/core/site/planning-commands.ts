@@ -1,3 +1,4 @@
+import { sayMany } from '../base/say.ts';
 import { type Model, nameOfModel } from '../models/model-card.ts';
 import { type BenchItem, benchQuantity } from '../rules/bench-test.ts';
 import { cameraSubject } from './best-known.ts';
@@ -85,7 +86,7 @@ export function changePlanning(site: Site, command: PlanningCommand, stamp: Stam
     case 'setMounting':
       return setMounting(site, command);
     case 'setCandidates':
-      return changeCamera(site, command.cameraId, `${command.candidates.length} candidates`, (camera) => ({
+      return changeCamera(site, command.cameraId, sayMany(command.candidates.length, 'candidate'), (camera) => ({
         ...camera,
         candidates: command.candidates,
       }));
@@ -207,7 +208,7 @@ function putLink(site: Site, { link }: Of<'putLink'>): Changed {
     site: { ...site, links: put(site.links, link) },
     log: draft('power', link.to, `${to}: ${what}${what === 'link changed' ? '' : ` to ${from}`}`, [
       { name: 'medium', value: link.medium },
-      { name: 'length', value: link.route ? `drawn, ${link.route.length} points` : `${link.lengthM} m` },
+      { name: 'length', value: link.route ? `drawn, ${sayMany(link.route.length, 'point')}` : `${link.lengthM} m` },
     ]),
   };
 }

@@ -1,4 +1,4 @@
-import { sayDays, sayRate, sayShare } from '../base/say.ts';
+import { sayDays, sayMany, sayRate, sayShare } from '../base/say.ts';
 import type { Model } from '../models/model-card.ts';
 import type { ProbeReport } from '../probe/probe-types.ts';
 import { cameraSubject, destinationSubject, tapSubject } from './best-known.ts';
@@ -63,7 +63,7 @@ function change(site: Site, command: SiteCommand, stamp: Stamp): Changed {
     }
     case 'importCameras': {
       const { cameras, models, from, leftOut } = command;
-      const text = `${cameras.length} ${cameras.length === 1 ? 'camera' : 'cameras'} imported from ${from}`;
+      const text = `${sayMany(cameras.length, 'camera')} imported from ${from}`;
       const log = line('edit', 'site', text, {
         names: cameras
           .map(({ name }) => name)

@@ -1,5 +1,5 @@
 import { lazy, Suspense, useState } from 'react';
-import { sayCount } from '../../core/base/say.ts';
+import { sayCount, sayMany } from '../../core/base/say.ts';
 import { breakEvenOf, costGround, judgeBreakEven, type OptionCost, optionCost } from '../../core/cost/option-cost.ts';
 import type { Costing, CostOption } from '../../core/site/planning-types.ts';
 import { newId } from '../store/new-id.ts';
@@ -43,8 +43,8 @@ export function CostPage() {
       <header className="mb-3 flex flex-wrap items-center gap-x-4 gap-y-2">
         <h1 className="text-title">Cost</h1>
         <p className="text-soft">
-          {site.cameras.length} {site.cameras.length === 1 ? 'camera' : 'cameras'} · {ground.seatsNeeded}{' '}
-          {ground.seatsNeeded === 1 ? 'seat' : 'seats'} · {ground.camerasW.toFixed(0)} W
+          {sayMany(site.cameras.length, 'camera')} · {sayMany(ground.seatsNeeded, 'seat')} ·{' '}
+          {ground.camerasW.toFixed(0)} W
         </p>
         <Button className="ml-auto" onClick={() => setEdited({ ...NEW_OPTION, id: newId('option') })}>
           Add an option

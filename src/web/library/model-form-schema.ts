@@ -90,7 +90,7 @@ const words = (line: string): string[] =>
     .filter((word) => word !== '');
 
 const lensOf = (fields: LensFields, at: number): Lens => ({
-  label: fields.label || (at === 0 ? 'lens' : 'second lens'),
+  label: fields.label || (at === 0 ? 'first' : 'second'),
   sensorWidthMm: fields.sensorWidthMm,
   sensorHeightMm: fields.sensorHeightMm,
   focalWideMm: fields.focalWideMm,

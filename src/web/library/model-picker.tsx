@@ -1,4 +1,5 @@
 import { useEffect, useRef, useState } from 'react';
+import { sayMany } from '../../core/base/say.ts';
 import { CARD_FILE_ENDING, readCardFile, writeCardFile } from '../../core/models/card-file.ts';
 import { type Model, nameOfModel } from '../../core/models/model-card.ts';
 import { download } from '../shell/site-files.ts';
@@ -46,7 +47,7 @@ export function ModelPicker({ edited, taken, onClose, onPicked }: ModelPickerPro
     try {
       await keepCards(read.value);
       setLibrary(await listCards());
-      setTold({ isError: false, text: `${read.value.length} cards taken in from ${file.name}.` });
+      setTold({ isError: false, text: `${sayMany(read.value.length, 'card')} taken in from ${file.name}.` });
     } catch {
       setTold({ isError: true, text: 'The browser’s store is full or blocked. Nothing was taken in.' });
     }

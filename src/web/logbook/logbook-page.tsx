@@ -1,5 +1,6 @@
 import { format } from 'date-fns';
 import { useState } from 'react';
+import { sayMany } from '../../core/base/say.ts';
 import { LOG_KINDS, type LogEntry, type LogKind } from '../../core/site/site-types.ts';
 import { selectSite } from '../store/site-slice.ts';
 import { useAppSelector } from '../store/store.ts';
@@ -37,9 +38,7 @@ export function LogbookPage() {
     <>
       <header className="mb-3 flex flex-wrap items-center gap-x-4 gap-y-2">
         <h1 className="text-title">Logbook</h1>
-        <p className="text-soft">
-          {entries.length} {entries.length === 1 ? 'entry' : 'entries'}
-        </p>
+        <p className="text-soft">{sayMany(entries.length, 'entry', 'entries')}</p>
         <fieldset aria-label="Show" className="ml-auto flex flex-wrap gap-1">
           {(['all', ...LOG_KINDS] as const).map((value) => (
             <button

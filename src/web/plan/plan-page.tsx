@@ -1,6 +1,7 @@
 import type Konva from 'konva';
 import { useCallback, useDeferredValue, useMemo, useRef, useState } from 'react';
 import { useSearchParams } from 'react-router';
+import { sayMany } from '../../core/base/say.ts';
 import { type Verdict, worstVerdict } from '../../core/base/verdict.ts';
 import type { Point, Wall, WallMaterial } from '../../core/site/planning-types.ts';
 import { positionOf } from '../../core/site/subjects.ts';
@@ -78,7 +79,7 @@ export function PlanPage() {
       const walls: Wall[] = drawing.points
         .slice(1)
         .map((to, at) => ({ id: newId('wall'), from: drawing.points[at] ?? to, to, material }));
-      const what = `${walls.length} ${walls.length === 1 ? 'wall' : 'walls'} of ${material} drawn`;
+      const what = `${sayMany(walls.length, 'wall')} of ${material} drawn`;
       dispatch(commandIssued({ kind: 'setPlan', plan: { ...site.plan, walls: [...site.plan.walls, ...walls] }, what }));
     }
     if (tool === 'route' && link) {

@@ -1,5 +1,6 @@
 import { useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
+import { sayMany } from '../../core/base/say.ts';
 import { STATION_NAMES, STATIONS, type Station } from '../../core/rules/gates.ts';
 import type { Lane } from '../../core/site/lane.ts';
 import { useNextStep } from '../shell/next-step.ts';
@@ -38,7 +39,7 @@ export function RoundPage() {
       <header className="mb-3 flex flex-wrap items-center gap-x-4 gap-y-2">
         <h1 className="text-title">Round</h1>
         <p className="text-soft">
-          {site.cameras.length} {site.cameras.length === 1 ? 'camera' : 'cameras'} · {done} handed over
+          {sayMany(site.cameras.length, 'camera')} · {done} handed over
           {stopped > 0 && (
             <>
               {' · '}

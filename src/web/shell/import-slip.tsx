@@ -1,4 +1,5 @@
 import { useMemo, useState } from 'react';
+import { sayMany } from '../../core/base/say.ts';
 import {
   camerasOfList,
   guessColumns,
@@ -120,7 +121,7 @@ export function ImportSlip({ fileName, table, onClose }: ImportSlipProps) {
         </p>
         <Button onClick={onClose}>Leave it</Button>
         <Button kind="main" disabled={good.length === 0} onClick={take}>
-          Add {good.length} {good.length === 1 ? 'camera' : 'cameras'}
+          Add {sayMany(good.length, 'camera')}
         </Button>
       </div>
     </DialogFrame>

@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { chooseFacts } from '../../../core/choose/choose-facts.ts';
 import { dearerWorthIt } from '../../../core/choose/dearer.ts';
-import { lookHeightM, mountingOf, serve } from '../../../core/choose/need.ts';
+import { lookHeightM, mountingOf, serveBest } from '../../../core/choose/need.ts';
 import { type Model, nameOfModel } from '../../../core/models/model-card.ts';
 import { zoomRange } from '../../../core/optics/lens-view.ts';
 import { CHOOSE_RULES } from '../../../core/rules/choose-rules.ts';
@@ -49,11 +49,13 @@ export function ChooseBench({ camera, need: keptNeed }: { camera: Camera; need: 
   const need = distanceM === keptNeed.distanceM ? keptNeed : { ...keptNeed, distanceM };
 
   const weighed = candidates.map((one) => ({ model: one, facts: chooseFacts(need, one, mounting, site) }));
-  const seen = candidates.flatMap((one) => {
-    const services = one.lenses.map((lens) => serve(lens, need, mounting, assumptions));
-    const best = services.toSorted((a, b) => b.face.pxPerM - a.face.pxPerM)[0];
-    return best ? [{ model: one, service: best }] : [];
-  });
+  const seen = candidates.flatMap((one) =>
+    (serveBest(one, need, mounting, assumptions)?.all ?? []).map((service, lensAt) => ({
+      model: one,
+      lensAt,
+      service,
+    })),
+  );
   const facts = weighed.find((one) => one.model === model)?.facts;
   const dearer = dearerWorthIt(weighed.map((one) => one.facts));
   const findings = facts ? evaluate(CHOOSE_RULES, facts).findings : [];
@@ -118,11 +120,12 @@ function Bench({ camera, need, model, tried, lightReachM }: BenchProps) {
   const { assumptions } = useAppSelector(selectSite);
   const [isFromAbove, setIsFromAbove] = useState(false);
   const { mounting, distanceM } = tried.value;
-  const services = model.lenses.map((lens) => serve(lens, need, mounting, assumptions));
-  const best = services.toSorted((a, b) => b.face.pxPerM - a.face.pxPerM)[0];
-  if (!best) return null;
+  const service = serveBest(model, need, mounting, assumptions);
+  if (!service) return null;
+  const { best, all } = service;
   const targetHeightM = lookHeightM(need, assumptions);
-  const range = zoomRange(best.view.lens);
+  const zooming = all.toSorted((a, b) => zoomRange(b.view.lens) - zoomRange(a.view.lens))[0] ?? best;
+  const range = zoomRange(zooming.view.lens);
   const hold = (change: Partial<Mounting>): void =>
     tried.hold({ ...tried.value, mounting: { ...mounting, ...change } });
   return (
@@ -138,12 +141,13 @@ function Bench({ camera, need, model, tried, lightReachM }: BenchProps) {
       }
     >
       {isFromAbove ? (
-        <TopView model={model} need={need} mounting={mounting} services={services} targetHeightM={targetHeightM} />
+        <TopView model={model} need={need} mounting={mounting} services={all} targetHeightM={targetHeightM} />
       ) : (
         <SideView
           need={need}
           mounting={mounting}
           service={best}
+          others={all.filter((one) => one !== best)}
           targetHeightM={targetHeightM}
           lightReachM={need.atNight ? lightReachM : null}
           onMounting={(next) => tried.hold({ ...tried.value, mounting: next })}
@@ -186,11 +190,11 @@ function Bench({ camera, need, model, tried, lightReachM }: BenchProps) {
           <div>
             <RangeField
               label="Zoom"
-              value={best.view.zoom}
+              value={zooming.view.zoom}
               min={1}
               max={Number(range.toFixed(2))}
               step={0.1}
-              said={`${best.view.zoom.toFixed(1)}×`}
+              said={`${zooming.view.zoom.toFixed(1)}×`}
               onHold={(zoom) => hold({ zoom })}
               onLetGo={tried.letGo}
             />

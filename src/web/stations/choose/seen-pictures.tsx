@@ -12,11 +12,13 @@ import { drawTarget, FRAME_ASPECT, framingM, TARGET_FONT, TARGET_WORDS, TARGETS,
 
 export interface Seen {
   readonly model: Model;
+  readonly lensAt: number;
   readonly service: LensService;
 }
 
 interface SeenPicturesProps {
   readonly need: Need;
+  /** One for each lens of each model. */
   readonly seen: readonly Seen[];
 }
 
@@ -27,10 +29,12 @@ export function SeenPictures({ need, seen }: SeenPicturesProps) {
   // biome-ignore lint/correctness/useExhaustiveDependencies: drawn anew when its letters have arrived
   const master = useMemo(() => drawTarget(target, need), [target, need, isFontReady]);
   const widthM = framingM(target, need);
-  const densityOf = ({ service }: Seen): number => (target === 'text' ? service.text : service.face).pxPerM;
-  const sharpest = Math.max(...seen.map(densityOf));
+  const spotOf = ({ service }: Seen) => (target === 'text' ? service.text : service.face);
+  const densityOf = (one: Seen): number => spotOf(one).pxPerM;
+  const inView = seen.filter((one) => spotOf(one).isInView);
+  const sharpest = Math.max(...inView.map(densityOf));
   // The camera that zooms least, brought to the framing of the one that sees most: larger, and no clearer.
-  const plain = seen.find((one) => one.service.view.zoom <= 1.001 && densityOf(one) < sharpest * 0.67);
+  const plain = inView.find((one) => one.service.view.zoom <= 1.001 && densityOf(one) < sharpest * 0.67);
   return (
     <Panel
       title="What it would look like"
@@ -48,18 +52,27 @@ export function SeenPictures({ need, seen }: SeenPicturesProps) {
       ))}
     >
       <ul
-        className={`grid grid-cols-1 gap-3 ${seen.length + (plain ? 1 : 0) === 4 ? 'sm:grid-cols-4' : 'sm:grid-cols-3'}`}
+        className={`grid grid-cols-1 gap-3 ${seen.length + (plain ? 1 : 0) > 3 ? 'sm:grid-cols-4' : 'sm:grid-cols-3'}`}
       >
         {seen.map((one) => {
           const pxPerM = densityOf(one);
-          const { zoom } = one.service.view;
+          const { zoom, lens } = one.service.view;
+          const key = `${one.model.id}:${one.lensAt}`;
+          const name = [
+            nameOfModel(one.model),
+            one.model.lenses.length > 1 ? `${lens.label} lens` : null,
+            zoom > 1.001 ? `optical ${zoom.toFixed(1)}×` : null,
+          ]
+            .filter(Boolean)
+            .join(', ');
+          if (!spotOf(one).isInView) return <Unseen key={key} name={name} />;
           return (
             <SeenPicture
-              key={one.model.id}
+              key={key}
               master={master}
               widthM={widthM}
               pxPerM={pxPerM}
-              name={`${nameOfModel(one.model)}${zoom > 1.001 ? `, optical ${zoom.toFixed(1)}×` : ''}`}
+              name={name}
               said={sayOf(target, need, pxPerM)}
             />
           );
@@ -115,6 +128,27 @@ function sayOf(target: Target, need: Need, pxPerM: number): Said {
   };
 }
 
+/** About as wide as a picture is shown: beyond that it is made smaller, and picking single pixels would fray it. */
+const SHOWN_PX = 240;
+
+/** The target lies outside of what a lens sees: no picture of it is made up. */
+function Unseen({ name }: { name: string }) {
+  return (
+    <li>
+      <p className="flex aspect-[2.4] items-center justify-center border border-dashed border-hair px-2 text-center text-small text-soft">
+        outside its picture
+      </p>
+      <p className="mt-1 flex items-start gap-1.5">
+        <Drop verdict="will-not-work" size={18} />
+        <span>
+          <b className="block text-small">{name}</b>
+          <span className="block text-small text-soft">tilt it, zoom out, or turn it there</span>
+        </span>
+      </p>
+    </li>
+  );
+}
+
 interface SeenPictureProps {
   readonly master: Raster;
   readonly widthM: number;
@@ -150,7 +184,7 @@ function SeenPicture({ master, widthM, pxPerM, name, said, isSmooth = false }: S
         role="img"
         aria-label={`${name}: ${across} pixels across, ${said.text}`}
         className="block aspect-[2.4] w-full border border-hair"
-        style={{ imageRendering: isSmooth ? 'auto' : 'pixelated' }}
+        style={{ imageRendering: isSmooth || across > SHOWN_PX ? 'auto' : 'pixelated' }}
       />
       <p className="mt-1 flex items-start gap-1.5">
         <Drop verdict={said.verdict} size={18} />

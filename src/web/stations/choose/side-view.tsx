@@ -20,7 +20,10 @@ const MAX_HEIGHT_M = 15;
 export interface SideViewProps {
   readonly need: Need;
   readonly mounting: Mounting;
+  /** Of the lens that is judged. */
   readonly service: LensService;
+  /** Of the lenses beside it. */
+  readonly others: readonly LensService[];
   /** At which the levels below the ground are meant. */
   readonly targetHeightM: number;
   /** Over dark ground; `null` when nothing is said of a light. */
@@ -32,7 +35,7 @@ export interface SideViewProps {
 
 /** The place from the side, one scale both ways: what hangs where, what it sees, how far each level goes. */
 export function SideView(props: SideViewProps) {
-  const { need, mounting, service, targetHeightM, lightReachM } = props;
+  const { need, mounting, service, others, targetHeightM, lightReachM } = props;
   const frame = useRef<SVGSVGElement>(null);
   const isNarrow = useNarrow();
   const { WIDTH, TALLEST, LEFT } = isNarrow ? PHONE : DESK;
@@ -53,10 +56,11 @@ export function SideView(props: SideViewProps) {
     const atM = Math.min(groundM, endM);
     return { x: x(atM), y: camera.y + atM * scale * down };
   };
-  const [lower, upper] = [
-    rayTo(mounting.tiltDownDeg + view.vfovDeg / 2),
-    rayTo(mounting.tiltDownDeg - view.vfovDeg / 2),
-  ];
+  const raysOf = (vfovDeg: number) =>
+    [rayTo(mounting.tiltDownDeg + vfovDeg / 2), rayTo(mounting.tiltDownDeg - vfovDeg / 2)] as const;
+  const [lower, upper] = raysOf(view.vfovDeg);
+  // From the side two lenses of one view are one.
+  const beside = others.filter((one) => Math.abs(one.view.vfovDeg - view.vfovDeg) > 0.5);
   const corner = lower.y >= GROUND_Y - 0.5 && upper.y < GROUND_Y - 0.5 ? `${x(endM)},${GROUND_Y}` : '';
   const stretches = levelsShown(levelStretches(view, aimOf(mounting), targetHeightM), endM);
   const handleM = Math.min(2.2, need.distanceM * 0.3);
@@ -97,6 +101,15 @@ export function SideView(props: SideViewProps) {
         />
         <line x1={camera.x} y1={camera.y} x2={lower.x} y2={Math.min(lower.y, GROUND_Y)} stroke="var(--verdigris)" />
         <line x1={camera.x} y1={camera.y} x2={upper.x} y2={Math.min(upper.y, GROUND_Y)} stroke="var(--verdigris)" />
+        {beside.map((one) => {
+          const [low, high] = raysOf(one.view.vfovDeg);
+          return (
+            <g key={one.view.lens.label} stroke="var(--verdigris)" strokeDasharray="7 4">
+              <line x1={camera.x} y1={camera.y} x2={low.x} y2={Math.min(low.y, GROUND_Y)} />
+              <line x1={camera.x} y1={camera.y} x2={high.x} y2={Math.min(high.y, GROUND_Y)} />
+            </g>
+          );
+        })}
         <rect x={x(0) - 10} y={camera.y - 22} width="8" height={GROUND_Y - camera.y + 22} fill="var(--hair)" />
         <line x1="14" x2={WIDTH - 4} y1={GROUND_Y} y2={GROUND_Y} stroke="var(--ink)" strokeWidth="1.3" />
 
@@ -216,7 +229,9 @@ export function SideView(props: SideViewProps) {
               key={line}
               x={Math.min(x(need.distanceM) + 0.5 * scale + 12, WIDTH - 170)}
               y={y(1.25) + 17 * at}
-              className={at === 0 ? 'fill-ink text-[14px] font-strong' : 'fill-soft text-[13px]'}
+              className={`[paint-order:stroke] ${at === 0 ? 'fill-ink text-[14px] font-strong' : 'fill-soft text-[13px]'}`}
+              stroke="var(--sheet)"
+              strokeWidth={beside.length > 0 ? 4 : 0}
             >
               {line}
             </text>
@@ -233,6 +248,11 @@ export function SideView(props: SideViewProps) {
           onLetGo={props.onLetGo}
         />
       </svg>
+      {beside.length > 0 && (
+        <p className="text-small text-soft">
+          {`Full lines: its ${view.lens.label} lens, ${Math.round(view.hfovDeg)}° wide. Dashed: ${beside.map((one) => `its ${one.view.lens.label} lens, ${Math.round(one.view.hfovDeg)}°`).join('; ')}.`}
+        </p>
+      )}
       {isNarrow && (
         <p className="text-small">
           <b>{density}</b> <span className="text-soft">{wants.join(' · ')}</span>

@@ -1,5 +1,5 @@
 import { useEffect, useState } from 'react';
-import { sayMs } from '../../../core/base/say.ts';
+import { sayMany, sayMs } from '../../../core/base/say.ts';
 import { PROBE_STEPS, type ProbeStepName, type TapeEntry } from '../../../core/probe/probe-types.ts';
 import { selectServer } from '../../store/server-slice.ts';
 import { useAppSelector } from '../../store/store.ts';
@@ -80,7 +80,7 @@ function summaryOf(run: ProbeRun): string {
       return 'broken off';
     case 'finished': {
       const trips = run.steps.filter((step) => step.status !== null && step.name !== 'teardown').length;
-      return `${sayMs(end)}, ${trips} round ${trips === 1 ? 'trip' : 'trips'}${run.report.transport ? `, ${run.report.transport.toUpperCase()}` : ''}`;
+      return `${sayMs(end)}, ${sayMany(trips, 'round trip')}${run.report.transport ? `, ${run.report.transport.toUpperCase()}` : ''}`;
     }
   }
 }
