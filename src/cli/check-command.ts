@@ -53,7 +53,7 @@ export async function checkCommand(args: readonly string[]): Promise<number> {
 function powerBudgets(site: Site, judge: PowerJudge) {
   const switches = site.gear.flatMap((gear) => {
     if (gear.kind !== 'switch' || gear.poePorts === 0) return [];
-    const { budget, cameras } = judge.budgetOf(gear);
+    const { budget, fed } = judge.budgetOf(gear);
     const { totalW, headroomW, verdict } = budget;
     return [
       {
@@ -61,23 +61,31 @@ function powerBudgets(site: Site, judge: PowerJudge) {
         budgetW: gear.budgetW,
         totalW,
         headroomW,
-        portsLeft: gear.poePorts - cameras.length,
+        portsLeft: gear.poePorts - fed.length,
         verdict,
       },
     ];
   });
   const air = site.gear.flatMap((gear) => {
     if (gear.kind !== 'access-point') return [];
-    const airtime = judge.links.airtimeOf(`gear:${gear.id}`);
-    return [{ accessPoint: gear.name, airtime: Number.isFinite(airtime) ? airtime : null }];
+    const subject = `gear:${gear.id}`;
+    const airtime = judge.links.airtimeOf(subject);
+    return [
+      {
+        accessPoint: gear.name,
+        airtime: Number.isFinite(airtime) ? airtime : null,
+        verdict: judge.links.airVerdictOf(subject),
+      },
+    ];
   });
   const links = site.links.map((link) => {
-    const { mbps, capacityMbps, unknown } = judge.links.load(link);
+    const { mbps, capacityMbps, unknown, verdict } = judge.links.load(link);
     return {
       link: `${judge.nameAt(link.from)} to ${judge.nameAt(link.to)}`,
       mbps,
       capacityMbps,
       ratesUnknown: unknown,
+      verdict,
     };
   });
   const suns = site.cameras.flatMap((camera) => {

@@ -31,7 +31,7 @@ export const ALDER_MILL_GEAR: readonly Gear[] = [
     ports: 16,
     poePorts: 8,
     pseType: 2,
-    budgetW: 65,
+    budgetW: 80,
     pseVolts: 52,
     reserves: 'class',
     uplinkMbps: 1000,
@@ -57,6 +57,8 @@ export const ALDER_MILL_GEAR: readonly Gear[] = [
     band: '2.4',
     radio: 'n20',
     eirpDbm: 20,
+    channel: 6,
+    poeClass: 3,
   },
   {
     id: 'bakehouse-ap',
@@ -66,6 +68,8 @@ export const ALDER_MILL_GEAR: readonly Gear[] = [
     band: '2.4',
     radio: 'n20',
     eirpDbm: 17,
+    channel: 11,
+    poeClass: null,
   },
   { id: 'yard-plug', name: 'Yard plug', kind: 'powerline', position: at(27, 12.4), syncMbps: 200 },
   {

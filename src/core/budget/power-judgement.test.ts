@@ -123,9 +123,10 @@ test('measured rates replace planned ones on every link that the stream crosses'
   const planned = apply(mill, { kind: 'addTap', judged: 'fits', tap });
   const measured = apply(planned, probed('sluice-rail', report({ kbps: 9000 })));
   const loadOf = (site: Site): number => judgeOf(site).links.load(linkOf(site, 'sluice-cable')).mbps;
-  expect(judgeOf(planned).links.drawsFrom('sluice-rail')).toMatchObject([{ how: 'assumed' }]);
-  expect(judgeOf(measured).links.drawsFrom('sluice-rail')).toMatchObject([{ how: 'measured' }]);
-  expect(loadOf(measured)).toBeCloseTo(9 * 1.074, 9);
+  const recordedOf = (site: Site) => judgeOf(site).links.drawsFrom('sluice-rail')[0];
+  expect(recordedOf(planned)).toMatchObject({ destinationId: 'loft-store', how: 'assumed' });
+  expect(recordedOf(measured)).toMatchObject({ how: 'measured', mbps: 9 * 1.074 });
+  expect(loadOf(measured) - loadOf(planned)).toBeCloseTo(9 * 1.074 - (recordedOf(planned)?.mbps ?? 0), 9);
   expect(loadOf(measured)).not.toBeCloseTo(loadOf(planned), 1);
 });
 
@@ -214,6 +215,90 @@ test('a router does not feed over the cable; a supply of 24 V burns a camera of 
   if (supply?.kind !== 'supply') throw new Error('no supply');
   const high = apply(mill, { kind: 'putGear', gear: { ...supply, volts: 24 } });
   expect(rulesOf(high, 'linen-stair')).toContain('power.supply-volts-high');
+});
+
+test('a supply or an injector below what a camera needs is told by its voltage, and no wire is blamed', () => {
+  const supply = mill.gear.find(({ id }) => id === 'stair-supply');
+  if (supply?.kind !== 'supply') throw new Error('no supply');
+  const low = apply(mill, { kind: 'putGear', gear: { ...supply, volts: 9 } });
+  expect(rulesOf(low, 'linen-stair')).toEqual(['power.supply-volts-low']);
+  const injector = { id: 'inj', name: 'Old injector', position: null, kind: 'injector', isPassive: true } as const;
+  const passive = apply(
+    mill,
+    { kind: 'putGear', gear: { ...injector, volts: 18, watts: 24 } },
+    { kind: 'putLink', link: { ...linkOf(mill, 'sluice-cable'), from: 'gear:inj' } },
+    { kind: 'setFeed', cameraId: 'sluice-rail', feed: { way: 'passive', sun: null, charge: null } },
+  );
+  // Its head takes 21 to 28 V.
+  expect(rulesOf(passive, 'sluice-rail')).toContain('power.passive-volts-wrong');
+  expect(rulesOf(passive, 'sluice-rail')).not.toContain('power.run-starves');
+});
+
+test('an access point that hangs on a switch takes of its budget and of its ports', () => {
+  const gear = (id: string) => mill.gear.find((one) => one.id === id);
+  const [loft, hall] = [gear('loft-switch'), gear('hall-ap')];
+  if (loft?.kind !== 'switch' || hall?.kind !== 'access-point') throw new Error('no gear');
+  const { fed, budget } = judgeOf(mill).budgetOf(loft);
+  expect(fed.map(({ name }) => name)).toEqual(['Sluice rail', 'Hall radio']);
+  expect(budget.totalW).toBeCloseTo(30 + 15.4, 9); // class 4 and class 3
+  const mains = apply(mill, { kind: 'putGear', gear: { ...hall, poeClass: null } });
+  expect(judgeOf(mains).budgetOf(loft).budget.totalW).toBe(30);
+});
+
+test('access points on one channel share its air; a hop between them counts once', () => {
+  const onChannel = (channel: number | null): Site => {
+    const oven = mill.gear.find(({ id }) => id === 'bakehouse-ap');
+    if (oven?.kind !== 'access-point') throw new Error('no access point');
+    return apply(mill, { kind: 'putGear', gear: { ...oven, channel } });
+  };
+  const airOf = (site: Site, id: string): number => judgeOf(site).links.airtimeOf(`gear:${id}`);
+  const [hall, oven] = ['hall-ap', 'bakehouse-ap'].map((id) => airOf(mill, id));
+  const shared = onChannel(6);
+  expect(airOf(shared, 'hall-ap')).toBeCloseTo((hall ?? 0) + (oven ?? 0), 9);
+  expect(airOf(shared, 'bakehouse-ap')).toBeCloseTo(airOf(shared, 'hall-ap'), 9);
+  expect(judgeOf(shared).judge(cameraOf(shared, 'boot-room')).facts.airtimeSharers).toContain('Bread oven');
+  expect(airOf(onChannel(null), 'hall-ap')).toBe(hall);
+  const hop = apply(shared, {
+    kind: 'putLink',
+    link: { ...linkOf(shared, 'boot-air'), id: 'hop', from: 'gear:hall-ap', to: 'gear:bakehouse-ap' },
+  });
+  expect(
+    judgeOf(hop)
+      .links.airOf('gear:hall-ap')
+      .filter(({ link }) => link.id === 'hop'),
+  ).toHaveLength(1);
+});
+
+test('what the need asks for and no tap draws yet counts beside what is tapped', () => {
+  const usesOf = (site: Site): readonly string[] =>
+    judgeOf(site)
+      .links.drawsFrom('landing-stage')
+      .map(({ destinationId, use }) => `${destinationId} ${use}`)
+      .sort();
+  expect(usesOf(mill)).toEqual(['loft-store record', 'mill-hub live']);
+  const schedule = { mode: 'continuous' } as const;
+  const tap = { id: 't', cameraId: 'landing-stage', streamId: 'x', protocol: 'rtsp', schedule } as const;
+  const tapped = { ...mill, taps: [...mill.taps, { ...tap, destinationId: 'loft-store', use: 'record' as const }] };
+  expect(usesOf(tapped)).toEqual(['loft-store record', 'mill-hub live']);
+});
+
+test('a camera that takes a seat for each lens is drawn once for each', () => {
+  const rateOf = (seats: number): number => {
+    const models = mill.models.map((model) => (model.id === 'ostrel-twin-8' ? { ...model, seats } : model));
+    return judgeOf({ ...mill, models }).links.drawsFrom('landing-stage')[0]?.mbps ?? 0;
+  };
+  expect(rateOf(2)).toBeCloseTo(2 * rateOf(1), 9);
+});
+
+test('a link with a rate that nobody knows is not known, unless what is known is already too much', () => {
+  const trunk = mill.links.find(({ from, to }) => from === 'gear:loft-switch' && to === 'gear:wheel-switch');
+  if (!trunk) throw new Error('no trunk');
+  const verdictOf = (capacityMbps: number) => {
+    const site = apply(mill, { kind: 'putLink', link: { ...trunk, capacityMbps } });
+    return judgeOf(site).links.load(linkOf(site, trunk.id));
+  };
+  expect(verdictOf(100)).toMatchObject({ verdict: 'unknown', unknown: expect.any(Number) });
+  expect(verdictOf(1)).toMatchObject({ verdict: 'will-not-work' });
 });
 
 test('removing gear takes its links along; an unknown end of a link is refused', () => {

@@ -1,6 +1,6 @@
 import { pushTo } from '../base/push-to.ts';
 import type { Model } from '../models/model-card.ts';
-import type { PoeBudget, PoeDraw } from '../power/poe.ts';
+import { type PoeBudget, type PoeDraw, poeClass } from '../power/poe.ts';
 import type { SunInput, SunYear } from '../power/sun-budget.ts';
 import type { Finding } from '../probe/probe-types.ts';
 import type { PowerFacts } from '../rules/power-facts.ts';
@@ -13,6 +13,7 @@ import type { Camera, Site, Stream, Tap } from '../site/site-types.ts';
 import { secondsPerDay } from '../storage/storage.ts';
 import {
   cableFeed,
+  type Fed,
   feedsIn,
   PowerMemory,
   poeDemand,
@@ -51,7 +52,7 @@ export class PowerJudge {
   private readonly linksTo = new Map<string, Link[]>();
   private readonly linksFrom = new Map<string, Link[]>();
   private readonly taps = new Map<string, Tap[]>();
-  private readonly budgets = new Map<string, { budget: PoeBudget; cameras: readonly Camera[] }>();
+  private readonly budgets = new Map<string, { budget: PoeBudget; fed: readonly Fed[] }>();
 
   constructor(
     private readonly site: Site,
@@ -80,25 +81,34 @@ export class PowerJudge {
     return (this.linksTo.get(`camera:${camera.id}`) ?? []).find((link) => link.medium === medium) ?? null;
   }
 
-  /** What hangs on a switch and is fed by it. */
-  fedBy(subject: string): readonly { readonly camera: Camera; readonly link: Link; readonly model: Model }[] {
-    return (this.linksFrom.get(subject) ?? []).flatMap((link) => {
+  /** Cameras that a switch feeds, and access points: both take of its budget. */
+  private fedBy(subject: string): readonly Fed[] {
+    const cameras = (this.linksFrom.get(subject) ?? []).flatMap((link): Fed[] => {
       const camera = this.cameras.get(link.to);
       const model = camera && this.modelOf(camera);
-      const isFed = camera?.feed?.way === 'poe' && link.medium === 'network-cable';
-      return camera && model && isFed ? [{ camera, link, model }] : [];
+      if (!camera || !model || camera.feed?.way !== 'poe' || link.medium !== 'network-cable') return [];
+      return [{ subject: link.to, name: camera.name, link, demand: poeDemand(model) }];
     });
+    const points = this.linksAt(subject).flatMap((link): Fed[] => {
+      const other = link.from === subject ? link.to : link.from;
+      const gear = this.links.gearAt(other);
+      if (gear?.kind !== 'access-point' || gear.poeClass === null || link.medium !== 'network-cable') return [];
+      const { pdW } = poeClass(gear.poeClass);
+      return [{ subject: other, name: gear.name, link, demand: { class: gear.poeClass, pdW } }];
+    });
+    return [...cameras, ...points];
   }
 
-  budgetOf(gear: GearOf<'switch'>): { readonly budget: PoeBudget; readonly cameras: readonly Camera[] } {
+  private linksAt(subject: string): readonly Link[] {
+    return [...(this.linksFrom.get(subject) ?? []), ...(this.linksTo.get(subject) ?? [])];
+  }
+
+  budgetOf(gear: GearOf<'switch'>): { readonly budget: PoeBudget; readonly fed: readonly Fed[] } {
     const subject = `gear:${gear.id}`;
     const kept = this.budgets.get(subject);
     if (kept) return kept;
     const fed = this.fedBy(subject);
-    const found = {
-      budget: switchBudget(gear, fed, this.site.assumptions),
-      cameras: fed.map(({ camera }) => camera),
-    };
+    const found = { budget: switchBudget(gear, fed, this.site.assumptions), fed };
     this.budgets.set(subject, found);
     return found;
   }
@@ -182,15 +192,15 @@ export class PowerJudge {
       facts.fedBeside = [];
       return { budget: null, cable, run: null };
     }
-    const { budget, cameras } = this.budgetOf(feeder);
+    const { budget, fed } = this.budgetOf(feeder);
+    const subject = `camera:${camera.id}`;
     facts.budgetW = feeder.budgetW;
     facts.reservedW = budget.totalW;
     facts.headroomWantedW = feeder.budgetW * assumed(assumptions, 'power.poe-headroom');
-    facts.portsUsed = cameras.length;
+    facts.portsUsed = fed.length;
     facts.poePorts = feeder.poePorts;
-    facts.fedBeside = cameras.filter(({ id }) => id !== camera.id).map(({ name }) => name);
-    const at = cameras.findIndex(({ id }) => id === camera.id);
-    facts.isUnderPowered = budget.ports[at]?.underPowered;
+    facts.fedBeside = fed.filter((one) => one.subject !== subject).map(({ name }) => name);
+    facts.isUnderPowered = budget.ports[fed.findIndex((one) => one.subject === subject)]?.underPowered;
     return { budget, cable, run: null };
   }
 
@@ -228,9 +238,7 @@ export class PowerJudge {
 
   private overAir(camera: Camera, model: Model | undefined, facts: FactsDraft): void {
     const subject = `camera:${camera.id}`;
-    const link = [...(this.linksTo.get(subject) ?? []), ...(this.linksFrom.get(subject) ?? [])].find(
-      ({ medium }) => medium === 'wifi',
-    );
+    const link = this.linksAt(subject).find(({ medium }) => medium === 'wifi');
     if (!link) return;
     const { assumptions } = this.site;
     const apSubject = link.from === subject ? link.to : link.from;
@@ -253,9 +261,9 @@ export class PowerJudge {
     facts.airtimeOk = assumed(assumptions, 'air.airtime-ok');
     facts.airtimeTight = assumed(assumptions, 'air.airtime-tight');
     facts.airtimeSharers = this.links
-      .radioLinksOf(apSubject)
-      .filter((other) => other !== link && this.links.load(other).mbps > 0)
-      .map((other) => this.nameAt(other.from === apSubject ? other.to : other.from));
+      .airOf(apSubject)
+      .filter(({ link: other }) => other !== link && this.links.load(other).mbps > 0)
+      .map(({ station }) => this.nameAt(station));
   }
 
   /** The fullest wire on the way to any destination, and destinations that no link leads to. */
@@ -272,7 +280,7 @@ export class PowerJudge {
         if (link.medium === 'wifi') continue;
         if (link.medium === 'powerline') facts.crossesPowerline = true;
         const load = this.links.load(link);
-        if (load.capacityMbps > 0 && (!fullest || filled(load) > filled(fullest))) fullest = load;
+        if (load.capacityMbps > 0 && (!fullest || load.share > fullest.share)) fullest = load;
       }
     }
     facts.unjoined = [...unjoined];
@@ -291,8 +299,6 @@ export class PowerJudge {
   }
 }
 
-const filled = ({ mbps, capacityMbps }: LinkLoad): number => mbps / capacityMbps;
-
 const NOTHING = { budget: null, cable: null, run: null } as const;
 const NO_SUN = { sunInput: null, sunYear: null } as const;
 /** Two pairs side by side of AWG 24, as passive feeds use them, mm². */
@@ -301,12 +307,14 @@ const PAIR_OF_PAIRS_MM2 = 0.41;
 /** What a run leaves at its end, for the rules. */
 function runFacts(run: RunNumbers | null, facts: FactsDraft): void {
   if (!run) return;
+  facts.minVolts = run.minVolts;
+  // What starts too low is a matter of the supply: no wire mends it, and none is to blame.
+  if (run.supplyVolts <= run.minVolts) return;
   facts.runM = run.lengthM;
   facts.runVerdict = run.verdict;
   facts.runNightVolts = run.nightVolts ?? undefined;
   facts.runDayVolts = run.dayVolts ?? undefined;
   facts.runLongestM = run.longestM;
-  facts.minVolts = run.minVolts;
   facts.runPick =
     run.pickMm2 === null ? 'No wire that is sold is thick enough.' : `${run.pickMm2} mm² is the thinnest that holds.`;
 }

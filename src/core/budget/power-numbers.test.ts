@@ -96,15 +96,25 @@ test('four pairs halve the loop, and a switch by measure reserves less than one 
   const [two, four] = [4, 5].map((poeClass) => cableFeed(poe, cable, model({ poeClass, dayW: 20 }), {}));
   expect(two?.loopOhm).toBeCloseTo(12.5, 9);
   expect(four?.loopOhm).toBeCloseTo(6.25, 9);
-  const fed = [{ link: cable, model: model({ poeClass: 3, dayW: 6 }) }];
+  const fed = [{ link: cable, demand: { class: 3, pdW: 6 } }];
   expect(switchBudget(poe, fed, {}).totalW).toBe(15.4);
   expect(switchBudget({ ...poe, reserves: 'measured' }, fed, {}).totalW).toBeCloseTo(6.19, 1);
   // Class 6 on a switch of type 2 is granted class 4, and starves.
-  const big = [{ link: cable, model: model({ poeClass: 6, dayW: 45 }) }];
+  const big = [{ link: cable, demand: { class: 6, pdW: 45 } }];
   expect(switchBudget(poe, big, {})).toMatchObject({
     verdict: 'will-not-work',
     ports: [{ grantedClass: 4, underPowered: true }],
   });
+});
+
+test('a supply that already gives too little is no matter of the wire', () => {
+  const camera = model({ dayW: 12, nightW: 19, minVolts: 21 });
+  expect(runNumbers(DC, link({ lengthM: 0 }), camera, {})).toMatchObject({
+    verdict: 'will-not-work',
+    minVolts: 21,
+    longestM: 0,
+  });
+  expect(runNumbers({ ...DC, volts: 24 }, link({ lengthM: 5 }), camera, {})?.verdict).toBe('ok');
 });
 
 const sun: Feed = {

@@ -53,10 +53,19 @@ export function cableFeed(
   });
 }
 
-/** The budget of a switch over all that hangs on it by a network cable and is fed by it. */
+/** What hangs on a switch by a network cable and is fed by it. */
+export interface Fed {
+  /** Of a camera, or of an access point. */
+  readonly subject: string;
+  readonly name: string;
+  readonly link: Link;
+  readonly demand: { readonly class: number; readonly pdW: number };
+}
+
+/** The budget of a switch over all that it feeds. */
 export function switchBudget(
   gear: GearOf<'switch'>,
-  fed: readonly { readonly link: Link; readonly model: Model }[],
+  fed: readonly Pick<Fed, 'link' | 'demand'>[],
   assumptions: ChangedAssumptions,
 ): PoeBudget {
   return poeBudget({
@@ -65,8 +74,7 @@ export function switchBudget(
     pseType: gear.pseType,
     pseVolts: gear.pseVolts,
     reserveFraction: assumed(assumptions, 'power.poe-headroom'),
-    ports: fed.map(({ link, model }, port) => {
-      const demand = poeDemand(model);
+    ports: fed.map(({ link, demand }, port) => {
       const loopOhm = cableLoopOhm(link, assumptions) * (demand.class > 4 ? 0.5 : 1);
       return { port, class: demand.class, pdW: demand.pdW, loopOhm };
     }),
@@ -102,7 +110,7 @@ export function runNumbers(
   const loadW = Math.max(power.dayW ?? 0, power.nightW ?? 0);
   if (loadW <= 0) return null;
   const { output, volts: supplyVolts } = supply;
-  const minVolts = Math.min(power.minVolts ?? LEAST_VOLTS[output], supplyVolts * 0.99);
+  const minVolts = power.minVolts ?? LEAST_VOLTS[output];
   const sizeMm2 = link.areaMm2 ?? USUAL_AREA_MM2[output];
   // Clad aluminium conducts like a thinner copper wire.
   const areaMm2 = sizeMm2 / clad(link, assumptions);

@@ -1,5 +1,6 @@
 import { pushTo } from '../base/push-to.ts';
 import { kilobits } from '../base/units.ts';
+import { atMost, type Verdict } from '../base/verdict.ts';
 import type { Model } from '../models/model-card.ts';
 import { airtimeShare, estimateSignal, radioKind, type SignalEstimate } from '../net/radio.ts';
 import { assumed } from '../site/assumptions.ts';
@@ -35,7 +36,7 @@ const toMbps = (kbps: number): number => (kbps * WIRE_FACTOR) / 1000;
 
 type FactsOf = (stream: Stream) => StreamFacts;
 
-/** What every camera is drawn for: by its taps, and where there are none yet, as its need says and its model would give. */
+/** What every camera is drawn for: by its taps, and where one is not made yet, as its need says and its model would give. */
 function drawsOf(site: Site, factsOf: FactsOf, memory: LinkMemory): readonly Draw[] {
   const draws: Draw[] = [];
   const { links } = site;
@@ -44,7 +45,7 @@ function drawsOf(site: Site, factsOf: FactsOf, memory: LinkMemory): readonly Dra
   const models = new Map(site.models.map((model) => [model.id, model]));
   const tapped = new Set<string>();
   for (const tap of site.taps) {
-    tapped.add(tap.cameraId);
+    tapped.add(drawKey(tap.cameraId, tap.destinationId, tap.use));
     const stream = streams.get(tap.streamId);
     const rate = stream ? factsOf(stream).bitrateKbps : null;
     const [mbps, how] = [rate ? toMbps(rate.value) : null, rate?.how ?? null];
@@ -58,8 +59,9 @@ function drawsOf(site: Site, factsOf: FactsOf, memory: LinkMemory): readonly Dra
     draws.push(draw);
   }
   for (const { id: cameraId, need, modelId } of site.cameras) {
-    if (!need || tapped.has(cameraId)) continue;
+    if (!need) continue;
     for (const { destinationId, use } of need.draws) {
+      if (tapped.has(drawKey(cameraId, destinationId, use))) continue;
       const kbps = plannedKbps(modelId === null ? undefined : models.get(modelId), use);
       const mbps = kbps === null ? null : toMbps(kbps);
       const path = pathOf(links, cameraId, destinationId, memory);
@@ -69,18 +71,27 @@ function drawsOf(site: Site, factsOf: FactsOf, memory: LinkMemory): readonly Dra
   return draws;
 }
 
+const drawKey = (cameraId: string, destinationId: string, use: TapUse): string => `${cameraId} ${destinationId} ${use}`;
+
 /** [A] A group of pictures of two seconds, as most are delivered. */
 const GROUP_S = 2;
 
+/** A camera that takes a seat for each of its lenses gives a stream for each; else its first lens stands for the picture. */
 function plannedKbps(model: Model | undefined, use: TapUse): number | null {
-  const lens = model?.lenses[0];
-  if (!model || !lens) return null;
+  const [first] = model?.lenses ?? [];
+  if (!model || !first) return null;
+  const lenses = model.seats >= model.lenses.length ? model.lenses : [first];
   const sub = use === 'live' || use === 'detect' ? model.subs?.[0] : undefined;
-  const picture = sub
-    ? { codec: sub.codecs[0] ?? 'H264', width: sub.widthPx, height: sub.heightPx, fps: sub.fps }
-    : { codec: model.codecs[0] ?? 'H264', width: lens.widthPx, height: lens.heightPx, fps: model.fps ?? 15 };
-  const rate = modelledRate({ ...picture, gopFrames: Math.round(picture.fps * GROUP_S) });
-  return rate === null ? null : rate / kilobits(1);
+  let kbps = 0;
+  for (const lens of lenses) {
+    const picture = sub
+      ? { codec: sub.codecs[0] ?? 'H264', width: sub.widthPx, height: sub.heightPx, fps: sub.fps }
+      : { codec: model.codecs[0] ?? 'H264', width: lens.widthPx, height: lens.heightPx, fps: model.fps ?? 15 };
+    const rate = modelledRate({ ...picture, gopFrames: Math.round(picture.fps * GROUP_S) });
+    if (rate === null) return null;
+    kbps += rate / kilobits(1);
+  }
+  return kbps;
 }
 
 const CARRIES_DATA: ReadonlySet<string> = new Set(['network-cable', 'wifi', 'powerline', 'fibre']);
@@ -170,6 +181,18 @@ export interface LinkLoad {
   /** Draws on it whose rate nobody knows: the load is at least what it says. */
   readonly unknown: number;
   readonly capacityMbps: number;
+  /** Of what it could carry; `Infinity` where that is nothing. */
+  readonly share: number;
+  /** Not known while a rate is missing, unless what is known is already too much. */
+  readonly verdict: Verdict;
+}
+
+/** One radio link on the channel of an access point. */
+export interface AirShare {
+  readonly link: Link;
+  /** What talks over it: the end that is not this access point, or not the one that shares its channel. */
+  readonly station: string;
+  readonly share: number;
 }
 
 /** How a radio link fares: what arrives, and how fast it then talks. */
@@ -182,6 +205,9 @@ export interface RadioState {
   readonly efficiency: number;
 }
 
+const AIR_LIMITS = ['air.airtime-ok', 'air.airtime-tight'] as const;
+const WIRE_LIMITS = ['link.ok', 'link.tight'] as const;
+
 /** [A] A camera's own port; what no card says faster. */
 const CAMERA_PORT_MBPS = 100;
 
@@ -192,7 +218,7 @@ export class SiteLinks {
   private readonly loads = new Map<Link, { mbps: number; unknown: number }>();
   private readonly worked = new Map<Link, LinkLoad>();
   private readonly gear: ReadonlyMap<string, Gear>;
-  private readonly airtimes = new Map<string, number>();
+  private readonly airs = new Map<string, readonly AirShare[]>();
   private positions: ReadonlyMap<string, Point | null> | null = null;
 
   constructor(
@@ -231,9 +257,18 @@ export class SiteLinks {
     const kept = this.worked.get(link);
     if (kept) return kept;
     const { mbps = 0, unknown = 0 } = this.loads.get(link) ?? {};
-    const load = { link, mbps, unknown, capacityMbps: this.capacityMbps(link) };
+    const capacityMbps = this.capacityMbps(link);
+    const share = capacityMbps > 0 ? mbps / capacityMbps : mbps > 0 ? Number.POSITIVE_INFINITY : 0;
+    const load = { link, mbps, unknown, capacityMbps, share, verdict: this.judgeShare(link, share, unknown) };
     this.worked.set(link, load);
     return load;
+  }
+
+  private judgeShare({ medium }: Link, share: number, unknown: number): Verdict {
+    const { assumptions } = this.site;
+    const [ok, tight] = medium === 'wifi' ? AIR_LIMITS : WIRE_LIMITS;
+    const verdict = atMost(share, assumed(assumptions, ok), assumed(assumptions, tight));
+    return unknown > 0 && verdict !== 'will-not-work' ? 'unknown' : verdict;
   }
 
   private capacityMbps(link: Link): number {
@@ -278,18 +313,43 @@ export class SiteLinks {
     return this.positions.get(subject) ?? null;
   }
 
-  radioLinksOf(apSubject: string): readonly Link[] {
-    return this.radioLinks.get(apSubject) ?? [];
+  /** All that talks on the channel of an access point: its own stations, those of others on it, and hops between them. */
+  airOf(apSubject: string): readonly AirShare[] {
+    const kept = this.airs.get(apSubject);
+    if (kept) return kept;
+    const found = new Map<Link, AirShare>();
+    for (const point of [apSubject, ...this.onSameChannel(apSubject)])
+      for (const link of this.radioLinks.get(point) ?? [])
+        if (!found.has(link))
+          found.set(link, { link, station: link.from === point ? link.to : link.from, share: this.airtimeOn(link) });
+    const air = [...found.values()];
+    this.airs.set(apSubject, air);
+    return air;
   }
 
-  /** Share of its channel's time that all links of an access point take together. */
+  /** Other access points of the same band and channel; where a channel is not said, none. */
+  onSameChannel(apSubject: string): readonly string[] {
+    const own = this.gear.get(apSubject);
+    if (own?.kind !== 'access-point' || own.channel === null) return [];
+    return [...this.gear].flatMap(([subject, gear]) =>
+      subject !== apSubject && gear.kind === 'access-point' && gear.band === own.band && gear.channel === own.channel
+        ? [subject]
+        : [],
+    );
+  }
+
+  /** Share of its channel's time that all links on it take together. */
   airtimeOf(apSubject: string): number {
-    const kept = this.airtimes.get(apSubject);
-    if (kept !== undefined) return kept;
     let share = 0;
-    for (const link of this.radioLinksOf(apSubject)) share += this.airtimeOn(link);
-    this.airtimes.set(apSubject, share);
+    for (const one of this.airOf(apSubject)) share += one.share;
     return share;
+  }
+
+  /** On an access point's channel; not known while a rate is missing, unless what is known is already too much. */
+  airVerdictOf(apSubject: string): Verdict {
+    const unknown = this.airOf(apSubject).some(({ link }) => this.load(link).unknown > 0) ? 1 : 0;
+    const [link] = this.radioLinks.get(apSubject) ?? [];
+    return link ? this.judgeShare(link, this.airtimeOf(apSubject), unknown) : 'ok';
   }
 
   airtimeOn(link: Link): number {

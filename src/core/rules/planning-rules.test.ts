@@ -204,6 +204,12 @@ const POWER_FIRES: readonly Firing<PowerFacts>[] = [
   },
   { rule: 'power.supply-volts-high', facts: { supplyVolts: 48 }, severity: 'stop', says: /gives 48 V, it takes 28/ },
   {
+    rule: 'power.supply-volts-low',
+    facts: { supplyVolts: 9 },
+    severity: 'stop',
+    says: /gives 9 V, it needs more than 10\.8/,
+  },
+  {
     rule: 'power.switch-over-budget',
     facts: { reservedW: 75.4 },
     severity: 'stop',

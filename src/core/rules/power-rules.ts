@@ -55,6 +55,17 @@ const FEED_RULES = [
     why: 'Too much burns its input at once, and perhaps more than that.',
   }),
   rule({
+    id: 'power.supply-volts-low',
+    severity: 'stop',
+    source: 'model card: range of its input',
+    needs: ['feeder', 'supplyVolts', 'minVolts'],
+    fails: (f) => f.supplyVolts <= f.minVolts,
+    title: (f) => `${f.feeder} gives ${f.supplyVolts} V, it needs more than ${f.minVolts}`,
+    because: () => 'Already at the supply it is too little, before any wire takes of it.',
+    do: ['Take a supply of its voltage.'],
+    why: 'It starts, and dies when its light comes on.',
+  }),
+  rule({
     id: 'power.switch-over-budget',
     severity: 'stop',
     source: POE,

@@ -80,6 +80,8 @@ const GEAR_SHAPES: Readonly<Record<string, Schema>> = {
     band: oneOf(RADIO_BANDS),
     radio: text(40).min(1),
     eirpDbm: real(-20, 40).required(),
+    channel: orNull(whole(1, 200)),
+    poeClass: orNull(whole(0, 8)),
   }),
   powerline: shape({ ...gearBase, kind: oneOf(['powerline']), syncMbps: positive(10_000).required() }),
   router: shape({ ...gearBase, kind: oneOf(['router']), uploadMbps: orNull(positive(1e6)) }),

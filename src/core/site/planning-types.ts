@@ -100,6 +100,10 @@ export type Gear =
       readonly band: RadioBand;
       readonly radio: string;
       readonly eirpDbm: number;
+      /** Those of one band and channel share the air; `null` when nobody looked. */
+      readonly channel: number | null;
+      /** IEEE 802.3 class that it asks of the switch it hangs on; `null` when something else feeds it. */
+      readonly poeClass: number | null;
     })
   | (GearBase & { readonly kind: 'powerline'; readonly syncMbps: number })
   | (GearBase & { readonly kind: 'router'; readonly uploadMbps: number | null });

@@ -22,6 +22,11 @@ export const GEAR_WORDS: Readonly<Record<GearKind, string>> = {
   router: 'router',
 };
 
+const POE_CLASS_CHOICES = [0, 1, 2, 3, 4, 5, 6, 7, 8].map((value) => ({
+  value: String(value),
+  label: `class ${value}`,
+}));
+
 const schema = object({
   kind: string().oneOf(GEAR_KINDS).required(),
   name: string().trim().required('A name is needed.').max(80, 'At most 80 characters.'),
@@ -42,6 +47,10 @@ const schema = object({
   amps: optionalNumber('Current', { min: 0.05, max: 100, unit: 'A' }),
   radio: string().required(),
   eirpDbm: optionalNumber('Radiated power', { min: -10, max: 36, unit: 'dBm' }),
+  channel: optionalNumber('Channel', { min: 1, max: 200 }),
+  poeClass: string()
+    .oneOf(['', ...POE_CLASS_CHOICES.map(({ value }) => value)])
+    .defined(),
   syncMbps: optionalNumber('Sync rate', { min: 1, max: 3000, unit: 'Mbit/s' }),
 });
 
@@ -160,6 +169,14 @@ export function GearDialog({ edited, onClose, onKept }: GearDialogProps) {
               }))}
             />
             {field('eirpDbm', 'Radiated, dBm', errors.eirpDbm?.message)}
+            {field('channel', 'Channel', errors.channel?.message)}
+            <SelectField
+              label="Fed by its switch"
+              className="col-span-3"
+              value={watch('poeClass')}
+              onChange={(value) => setValue('poeClass', value)}
+              options={[{ value: '', label: 'no' }, ...POE_CLASS_CHOICES]}
+            />
           </>
         )}
         {kind === 'powerline' && field('syncMbps', 'Sync rate, Mbit/s', errors.syncMbps?.message)}
@@ -192,6 +209,8 @@ const USUAL: Fields = {
   amps: 2,
   radio: 'n20',
   eirpDbm: 20,
+  channel: undefined,
+  poeClass: '',
   syncMbps: 200,
 };
 
@@ -208,7 +227,14 @@ function fieldsOf(gear: Gear | null): Partial<Fields> {
     case 'supply':
       return { kind, name, output: gear.output, volts: gear.volts, amps: gear.amps };
     case 'access-point':
-      return { kind, name, radio: gear.radio, eirpDbm: gear.eirpDbm };
+      return {
+        kind,
+        name,
+        radio: gear.radio,
+        eirpDbm: gear.eirpDbm,
+        channel: gear.channel ?? undefined,
+        poeClass: gear.poeClass === null ? '' : String(gear.poeClass),
+      };
     case 'powerline':
       return { kind, name, syncMbps: gear.syncMbps };
     case 'router':
@@ -254,6 +280,8 @@ function gearOf(base: Pick<Gear, 'id' | 'name' | 'position'>, fields: Fields): G
         band: kind?.band ?? '2.4',
         radio: kind?.id ?? 'n20',
         eirpDbm: fields.eirpDbm ?? 20,
+        channel: fields.channel === undefined ? null : Math.round(fields.channel),
+        poeClass: fields.poeClass === '' ? null : Number(fields.poeClass),
       };
     }
     case 'powerline':

@@ -1,5 +1,5 @@
 import { Link as RouterLink, useParams } from 'react-router';
-import { atMost, type Verdict } from '../../../core/base/verdict.ts';
+import { sayMany } from '../../../core/base/say.ts';
 import type { PowerJudge } from '../../../core/budget/power-judgement.ts';
 import { assumed } from '../../../core/site/assumptions.ts';
 import type { Link } from '../../../core/site/planning-types.ts';
@@ -84,26 +84,24 @@ export function LinksPanel({ camera, judge }: { camera: Camera; judge: PowerJudg
                   .filter(({ cameraId }) => cameraId !== camera.id)
                   .map(({ cameraId }) => judge.nameAt(`camera:${cameraId}`)),
               );
-              const verdict: Verdict =
-                load.unknown > 0
-                  ? 'unknown'
-                  : atMost(
-                      load.mbps / load.capacityMbps,
-                      assumed(site.assumptions, link.medium === 'wifi' ? 'air.airtime-ok' : 'link.ok'),
-                      assumed(site.assumptions, link.medium === 'wifi' ? 'air.airtime-tight' : 'link.tight'),
-                    );
               return (
                 <tr key={link.id} className="border-b border-hair align-top last:border-b-0">
                   <td className="py-1.5">
                     <span className="flex items-start gap-1.5">
-                      <Drop verdict={verdict} size={14} label={VERDICT_WORDS[verdict]} />
+                      <Drop verdict={load.verdict} size={14} label={VERDICT_WORDS[load.verdict]} />
                       <span>
                         {judge.nameAt(link.from)} – {judge.nameAt(link.to)}
                         {sharers.size > 0 && <span className="block text-soft">with {[...sharers].join(', ')}</span>}
                       </span>
                     </span>
                   </td>
-                  <td className="py-1.5 text-right font-mono whitespace-nowrap">{load.mbps.toFixed(1)}</td>
+                  <td
+                    className="py-1.5 text-right font-mono whitespace-nowrap"
+                    title={load.unknown > 0 ? `${sayMany(load.unknown, 'rate')} on it not known` : undefined}
+                  >
+                    {load.unknown > 0 ? '≥ ' : ''}
+                    {load.mbps.toFixed(1)}
+                  </td>
                   <td className="py-1.5 pl-2 text-right font-mono whitespace-nowrap">
                     {load.capacityMbps.toFixed(0)} Mbit/s
                   </td>
@@ -153,9 +151,10 @@ function AirView({ link, judge }: { link: Link; judge: PowerJudge }) {
   const state = judge.links.radio(link);
   const ap = link.from;
   const total = judge.links.airtimeOf(ap);
-  const shown = judge.links.radioLinksOf(ap).map((other) => ({ other, share: judge.links.airtimeOn(other) }));
+  const shown = judge.links.airOf(ap);
+  const neighbours = judge.links.onSameChannel(ap);
   const [okTo, tightTo] = [assumed(assumptions, 'air.airtime-ok'), assumed(assumptions, 'air.airtime-tight')];
-  const verdict = atMost(total, okTo, tightTo);
+  const verdict = judge.links.airVerdictOf(ap);
   let before = 0;
   return (
     <div className="mt-3">
@@ -176,7 +175,7 @@ function AirView({ link, judge }: { link: Link; judge: PowerJudge }) {
       <svg viewBox="0 0 400 42" className="block w-full">
         <title>{`Airtime of ${judge.nameAt(ap)}: ${Math.round(Math.min(total, 9.99) * 100)} %`}</title>
         <rect x="0" y="4" width="400" height="16" fill="none" stroke="var(--hair)" />
-        {shown.map(({ other, share }) => {
+        {shown.map(({ link: other, share }) => {
           const x = Math.min(before, 1) * 400;
           before += share;
           const width = Math.max(0, Math.min(before, 1) * 400 - x);
@@ -205,11 +204,17 @@ function AirView({ link, judge }: { link: Link; judge: PowerJudge }) {
         {shown
           .filter(({ share }) => share > 0)
           .map(
-            ({ other, share }) =>
-              `${judge.nameAt(other.from === ap ? other.to : other.from)} ${Number.isFinite(share) ? `${Math.round(share * 100)} %` : 'no rate'}`,
+            ({ station, share }) =>
+              `${judge.nameAt(station)} ${Number.isFinite(share) ? `${Math.round(share * 100)} %` : 'no rate'}`,
           )
           .join(' · ')}
       </p>
+      {neighbours.length > 0 && (
+        <p className="text-small text-soft">
+          {neighbours.map((subject) => judge.nameAt(subject)).join(', ')} {neighbours.length === 1 ? 'is' : 'are'} on
+          its channel: they share one air.
+        </p>
+      )}
     </div>
   );
 }

@@ -4,8 +4,9 @@ import { Drop, VERDICT_WORDS } from '../../ui/drop.tsx';
 /** Volts along a low-voltage run as a scale: where it ends by day and at night, and below what it dies. */
 export function RunView({ run }: { run: RunNumbers }) {
   const { supplyVolts, minVolts, dayVolts, nightVolts } = run;
-  const from = Math.min(minVolts - (supplyVolts - minVolts) * 0.6, nightVolts ?? supplyVolts);
-  const x = (volts: number): number => 8 + ((volts - from) / (supplyVolts - from)) * 584;
+  const to = Math.max(supplyVolts, minVolts);
+  const from = Math.min(minVolts - Math.abs(supplyVolts - minVolts) * 0.6, nightVolts ?? supplyVolts);
+  const x = (volts: number): number => 8 + ((volts - from) / (to - from || 1)) * 584;
   return (
     <div className="mt-3">
       <svg viewBox="0 0 600 66" className="block w-full max-w-[600px]">
@@ -13,12 +14,28 @@ export function RunView({ run }: { run: RunNumbers }) {
           {`${supplyVolts} V given; ${nightVolts?.toFixed(2) ?? 'nothing'} V arrive at night, ${minVolts} V are needed`}
         </title>
         <rect x={x(from)} y="26" width={x(minVolts) - x(from)} height="12" fill="var(--brick-wash)" />
-        <rect x={x(minVolts)} y="26" width={x(supplyVolts) - x(minVolts)} height="12" fill="var(--verdigris-wash)" />
+        <rect
+          x={x(minVolts)}
+          y="26"
+          width={Math.max(0, x(supplyVolts) - x(minVolts))}
+          height="12"
+          fill="var(--verdigris-wash)"
+        />
         <line x1={x(minVolts)} x2={x(minVolts)} y1="20" y2="44" stroke="var(--brick)" strokeWidth="1.6" />
-        <text x={x(minVolts)} y="60" textAnchor="middle" className="fill-brick text-[13px]">
+        <text
+          x={x(minVolts)}
+          y="60"
+          textAnchor={supplyVolts > minVolts ? 'middle' : 'end'}
+          className="fill-brick text-[13px]"
+        >
           {minVolts} V needed
         </text>
-        <text x={x(supplyVolts)} y="60" textAnchor="end" className="fill-soft text-[13px]">
+        <text
+          x={x(supplyVolts)}
+          y="60"
+          textAnchor={supplyVolts > minVolts ? 'end' : 'start'}
+          className="fill-soft text-[13px]"
+        >
           {supplyVolts} V given
         </text>
         {dayVolts !== null && <circle cx={x(dayVolts)} cy="32" r="5" fill="var(--sheet)" stroke="var(--ink)" />}

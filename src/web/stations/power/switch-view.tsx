@@ -15,15 +15,17 @@ interface SwitchViewProps {
 
 /** A switch as a measure: what each port reserves of its budget, what is left, and where this camera would have room. */
 export function SwitchView({ gear, judge, camera, others, onMoved }: SwitchViewProps) {
-  const { budget, cameras } = judge.budgetOf(gear);
+  const { budget, fed } = judge.budgetOf(gear);
+  const subject = `camera:${camera.id}`;
+  const portsLeft = gear.poePorts - fed.length;
   const full = Math.max(gear.budgetW, budget.totalW);
-  const own = budget.ports[cameras.findIndex(({ id }) => id === camera.id)]?.reservedW ?? 0;
+  const own = budget.ports[fed.findIndex((one) => one.subject === subject)]?.reservedW ?? 0;
   let before = 0;
   const room = others.flatMap((other) => {
     if (other.kind !== 'switch' || other.id === gear.id) return [];
     const found = judge.budgetOf(other);
     const leftW = found.budget.headroomW - own;
-    return leftW >= 0 && found.cameras.length < other.poePorts ? [{ gear: other, leftW }] : [];
+    return leftW >= 0 && found.fed.length < other.poePorts ? [{ gear: other, leftW }] : [];
   });
   return (
     <div className="mt-3">
@@ -34,7 +36,7 @@ export function SwitchView({ gear, judge, camera, others, onMoved }: SwitchViewP
           {budget.totalW.toFixed(1)} of {gear.budgetW} W
         </span>
         <span className="text-soft">
-          {gear.reserves === 'class' ? 'reserved by class' : 'by what is taken'} · {gear.poePorts - cameras.length} of{' '}
+          {gear.reserves === 'class' ? 'reserved by class' : 'by what is taken'} · {Math.max(0, portsLeft)} of{' '}
           {gear.poePorts} ports left
         </span>
       </p>
@@ -45,7 +47,7 @@ export function SwitchView({ gear, judge, camera, others, onMoved }: SwitchViewP
           const x = (before / full) * 600;
           before += reservedW;
           const width = (reservedW / full) * 600;
-          const isOwn = cameras[at]?.id === camera.id;
+          const isOwn = fed[at]?.subject === subject;
           return (
             <g key={port}>
               <rect
@@ -57,7 +59,7 @@ export function SwitchView({ gear, judge, camera, others, onMoved }: SwitchViewP
                 stroke="var(--sheet)"
               />
               <text x={x + 4} y="37" className="fill-soft text-[12px]">
-                {width > 60 ? `${cameras[at]?.name}, class ${grantedClass}: ${reservedW.toFixed(1)} W` : ''}
+                {width > 60 ? `${fed[at]?.name}, class ${grantedClass}: ${reservedW.toFixed(1)} W` : ''}
               </text>
             </g>
           );
@@ -71,7 +73,7 @@ export function SwitchView({ gear, judge, camera, others, onMoved }: SwitchViewP
           strokeWidth="2"
         />
       </svg>
-      {budget.verdict !== 'ok' && (
+      {(budget.verdict !== 'ok' || portsLeft < 0) && (
         <div className="mt-1 flex flex-wrap items-center gap-2">
           {room.length > 0 ? (
             room.map(({ gear: other, leftW }) => (
