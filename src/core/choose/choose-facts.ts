@@ -89,12 +89,13 @@ export function chooseFacts(
   const best = service?.best;
   const { light, power } = model;
   const meanW = power.dayW === null ? null : (power.dayW + (power.nightW ?? power.dayW)) / 2;
+  const isSunFed = power.ways.length > 0 && power.ways.every((way) => way === 'solar');
   const allIn =
     model.price === null
       ? undefined
       : model.price +
         (power.supplyInBox === false ? assumed(assumptions, 'cost.supply') : 0) +
-        (meanW === null ? 0 : energyOfYear(meanW, costing.energyPrice).costPerYear * costing.years);
+        (meanW === null || isSunFed ? 0 : energyOfYear(meanW, costing.energyPrice).costPerYear * costing.years);
   const drawers = need.draws.flatMap(({ destinationId, use }) => {
     const destination = destinations.find(({ id }) => id === destinationId);
     return destination ? [{ destination, use }] : [];

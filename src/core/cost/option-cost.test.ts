@@ -37,6 +37,19 @@ test('what wears out is bought again when its years are over, and not in the las
   expect(optionCost(option({ lines: [{ ...card, everyYears: 5 }] }), COSTING, GROUND).replacements).toBe(0);
 });
 
+test('the sun sends no bill: a camera on a panel costs energy only in the months on the mains', () => {
+  const mill = alderMill('2026-11-25T09:00:00.000Z');
+  const onMains = (mainsMonths: readonly number[]) =>
+    mill.cameras.map((camera) =>
+      camera.feed?.sun ? { ...camera, feed: { ...camera.feed, sun: { ...camera.feed.sun, mainsMonths } } } : camera,
+    );
+  const without = { ...mill, cameras: mill.cameras.filter(({ id }) => id !== 'bee-stand') };
+  expect(costGround(mill).camerasW).toBe(costGround(without).camerasW);
+  // (2.2 + 3.2) / 2 = 2.7 W in three of twelve months.
+  const winters = { ...mill, cameras: onMains([1, 11, 12]) };
+  expect(costGround(winters).camerasW - costGround(without).camerasW).toBeCloseTo(2.7 / 4, 9);
+});
+
 test('the months add up to the total, prices rising or not', () => {
   for (const priceRise of [0, 0.04]) {
     const cost = optionCost(

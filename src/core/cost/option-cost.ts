@@ -6,22 +6,29 @@ import type { Site } from '../site/site-types.ts';
 import type { SeatPurchase } from './seat-packs.ts';
 import { energyOfYear, totalCost } from './total-cost.ts';
 
+const MONTHS = 12;
+
 /** What all options have in common: how many seats the site takes, what its cameras draw. */
 export interface CostGround {
   readonly seatsNeeded: number;
   readonly camerasW: number;
 }
 
-/** From the document: seats of every camera's model, and the mean of day and night of those whose watts are known. */
+/**
+ * From the document: seats of every camera's model, and the mean of day and night of those whose watts are known. What a
+ * panel feeds costs no energy but in the months in which it is charged from the mains.
+ */
 export function costGround(site: Site): CostGround {
   const models = new Map(site.models.map((model) => [model.id, model]));
   let seatsNeeded = 0;
   let camerasW = 0;
-  for (const { modelId } of site.cameras) {
+  for (const { modelId, feed } of site.cameras) {
     const model = modelId === null ? undefined : models.get(modelId);
     seatsNeeded += model?.seats ?? 1;
     const { dayW = null, nightW = null } = model?.power ?? {};
-    if (dayW !== null) camerasW += (dayW + (nightW ?? dayW)) / 2;
+    if (dayW === null) continue;
+    const bought = feed?.way === 'solar' ? (feed.sun?.mainsMonths.length ?? 0) / MONTHS : 1;
+    camerasW += ((dayW + (nightW ?? dayW)) / 2) * bought;
   }
   return { seatsNeeded, camerasW };
 }
@@ -64,8 +71,6 @@ export interface OptionCost {
   /** All that was spent up to the end of each month; the first is the day it is bought. */
   readonly spentByMonth: readonly number[];
 }
-
-const MONTHS = 12;
 
 /** What an option costs over the years, and month by month. Prices of subscription and energy rise yearly. */
 export function optionCost(option: CostOption, costing: Costing, ground: CostGround): OptionCost {

@@ -49,12 +49,13 @@ export function sunMends(input: SunInput, isDrawnByTaps: boolean): readonly SunM
   return mends.sort((a, b) => rank[a.verdict] - rank[b.verdict]);
 }
 
-/** The tilt, in steps of 5°, at which the worst month has most. */
+/** The tilt, in steps of 5°, at which the worst month that the sun must carry has most. */
 function bestTilt(input: SunInput): number {
   let best = { tiltDeg: input.sun.tiltDeg, least: -1 };
   for (let tiltDeg = 0; tiltDeg <= 90; tiltDeg += 5) {
     const { months } = sunYear({ ...input, sun: { ...input.sun, tiltDeg } });
-    const least = Math.min(...months.map(({ inWh, outWh }) => inWh / Math.max(outWh, 1e-9)));
+    const bySun = months.filter(({ isOnMains }) => !isOnMains);
+    const least = Math.min(...bySun.map(({ inWh, outWh }) => inWh / Math.max(outWh, 1e-9)));
     if (least > best.least + 1e-9) best = { tiltDeg, least };
   }
   return best.tiltDeg;

@@ -169,7 +169,10 @@ function AirView({ link, judge }: { link: Link; judge: PowerJudge }) {
       <p className="mt-1 flex flex-wrap items-center gap-1.5">
         <Drop verdict={verdict} size={16} label={VERDICT_WORDS[verdict]} />
         <span>{judge.nameAt(ap)}</span>
-        <span className="font-mono">{Number.isFinite(total) ? `${Math.round(total * 100)} %` : 'more than all'}</span>
+        <span className="font-mono">
+          {verdict === 'unknown' ? '≥ ' : ''}
+          {Number.isFinite(total) ? `${Math.round(total * 100)} %` : 'more than all'}
+        </span>
         <span className="text-soft">of its air is taken</span>
       </p>
       <svg viewBox="0 0 400 42" className="block w-full">

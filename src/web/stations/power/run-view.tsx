@@ -42,7 +42,7 @@ export function RunView({ run }: { run: RunNumbers }) {
         {nightVolts !== null && <circle cx={x(nightVolts)} cy="32" r="5.5" fill="var(--ink)" />}
         {nightVolts !== null && (
           <text
-            x={Math.max(60, Math.min(540, x(nightVolts)))}
+            x={Math.max(72, Math.min(528, x(nightVolts)))}
             y="16"
             textAnchor="middle"
             className="fill-ink font-mono text-[14px] font-strong"
