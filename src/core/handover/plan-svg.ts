@@ -25,6 +25,12 @@ const escaped = (text: string): string => text.replace(/[&<>"']/g, (sign) => `&#
 const number = (value: number): string => String(Number((value * SCALE).toFixed(1)));
 const at = ({ xM, yM }: Point): string => `${number(xM)},${number(yM)}`;
 
+/** [A] Of a letter at 13 px, px: names are only as long as to tell whether there is room for them. */
+const LETTER_PX = 7.4;
+/** Whether a name to the right of its mark would run over the right edge: it is then written to the left. */
+export const runsOver = (name: string, markPx: number, edgePx: number): boolean =>
+  markPx + 13 + name.length * LETTER_PX > edgePx;
+
 /** Letters stay readable over a wall: they wear a rim of paper. */
 const RIM = 'stroke="#fbfaf6" stroke-width="4" stroke-linejoin="round" paint-order="stroke"';
 
@@ -56,9 +62,11 @@ export function planSvg(site: Site, wedges: ReadonlyMap<string, readonly WedgeSh
   }
   const mark = (name: string, position: Point | null, shape: (point: Point) => string): void => {
     if (!position) return;
+    const isLeft = runsOver(name, position.xM * SCALE, plan.widthM * SCALE);
+    const [x, anchor] = isLeft ? [position.xM - 0.5, ' text-anchor="end"'] : [position.xM + 0.5, ''];
     parts.push(
       shape(position),
-      `<text x="${number(position.xM + 0.5)}" y="${number(position.yM + 0.2)}" font-size="13" fill="#17262d" ${RIM}>${escaped(name)}</text>`,
+      `<text x="${number(x)}" y="${number(position.yM + 0.2)}"${anchor} font-size="13" fill="#17262d" ${RIM}>${escaped(name)}</text>`,
     );
   };
   for (const { name, position } of site.gear)

@@ -232,4 +232,7 @@ test('the plan as SVG holds every name, escaped, and every drawn length', () => 
   for (const { name } of sly.cameras) expect(svg).toContain(`>${name}<`);
   expect(svg).toContain('>24.6 m<');
   expect(svg.match(/<polygon /g)?.length).toBeGreaterThan(6);
+  // “Oven charger”, 36 m along a sheet of 40 m: its name would run over the edge, and stands to the left.
+  expect(svg).toMatch(/text-anchor="end"[^>]*>Oven charger</);
+  expect(svg).not.toMatch(/text-anchor="end"[^>]*>Hall radio</);
 });

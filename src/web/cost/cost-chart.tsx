@@ -10,13 +10,13 @@ import {
 } from 'chart.js';
 import { Line } from 'react-chartjs-2';
 import type { OptionCost } from '../../core/cost/option-cost.ts';
-import { CHART_FONT, chartColours } from '../ui/chart-colours.ts';
+import { CHART_FONT, useChartColours } from '../ui/chart-colours.ts';
 
 Chart.register(CategoryScale, Legend, LinearScale, LineController, LineElement, PointElement, Tooltip);
 
 /** One line an option: where two cross, the dearer one has paid for itself. */
 export function CostChart({ costs, currency }: { costs: readonly OptionCost[]; currency: string }) {
-  const colours = chartColours();
+  const colours = useChartColours();
   const lines = [
     { colour: colours.verdigris, dash: [] },
     { colour: colours.brass, dash: [7, 4] },

@@ -170,6 +170,7 @@ export function PlanCanvas(props: PlanCanvasProps) {
                 headingDeg={kind === 'camera' ? mountingOf(item, site.assumptions).headingDeg : 0}
                 verdict={kind === 'camera' ? props.verdictOf(item.id) : 'unknown'}
                 scale={scale}
+                edgeM={plan.widthM}
                 isSelected={selected === subject}
                 canDrag={!isDrawing}
                 colours={colours}

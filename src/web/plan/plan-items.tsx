@@ -3,6 +3,7 @@ import type { KonvaEventObject, Node } from 'konva/lib/Node';
 import { memo } from 'react';
 import { Circle, Group, Line, Path, Rect, Text } from 'react-konva';
 import type { Verdict } from '../../core/base/verdict.ts';
+import { runsOver } from '../../core/handover/plan-svg.ts';
 import type { WedgeShape } from '../../core/optics/view-wedge.ts';
 import type { Point } from '../../core/site/planning-types.ts';
 import { LEVEL_FILL } from '../stations/choose/level-look.ts';
@@ -45,6 +46,8 @@ interface ItemProps {
   readonly headingDeg: number;
   readonly verdict: Verdict;
   readonly scale: number;
+  /** Of the sheet's right edge. */
+  readonly edgeM: number;
   readonly isSelected: boolean;
   readonly canDrag: boolean;
   readonly colours: Colours;
@@ -56,13 +59,16 @@ interface ItemProps {
 /** Pixels a metre from which there is room for names: of cameras, and of everything. */
 const NAMES_FROM = { camera: 8, gear: 15, destination: 15 } as const;
 
+/** Wide enough for a name on one line. */
+const NAME_ROOM_PX = 400;
+
 const wedgeIdOf = (subject: string): string => `sees-${subject.replace(':', '-')}`;
 
 const OUTLINE = 'M0,-9 C4.2,-3.4 6.4,-0.6 6.4,2.6 A6.4,6.4 0 0 1 -6.4,2.6 C-6.4,-0.6 -4.2,-3.4 0,-9 Z';
 
 /** One thing on the plan. Kept as it is drawn while nothing of it changes: two hundred stand still while one is dragged. */
 export const PlanItem = memo(function PlanItem(props: ItemProps) {
-  const { subject, kind, name, position, scale, isSelected, colours } = props;
+  const { subject, kind, name, position, scale, edgeM, isSelected, colours } = props;
   const at = (event: KonvaEventObject<DragEvent>): Point => ({
     xM: Number((event.target.x() / scale).toFixed(2)),
     yM: Number((event.target.y() / scale).toFixed(2)),
@@ -98,7 +104,9 @@ export const PlanItem = memo(function PlanItem(props: ItemProps) {
       )}
       {(isSelected || scale >= NAMES_FROM[kind]) && (
         <Text
-          x={13}
+          {...(runsOver(name, position.xM * scale, edgeM * scale)
+            ? { x: -13 - NAME_ROOM_PX, width: NAME_ROOM_PX, align: 'right' }
+            : { x: 13 })}
           y={-7}
           text={name}
           fontSize={13}

@@ -9,7 +9,7 @@ import { LevelLegend } from '../stations/choose/level-legend.tsx';
 import { newId } from '../store/new-id.ts';
 import { commandIssued, selectLanes, selectSite } from '../store/site-slice.ts';
 import { useAppDispatch, useAppSelector } from '../store/store.ts';
-import { chartColours } from '../ui/chart-colours.ts';
+import { useChartColours } from '../ui/chart-colours.ts';
 import { PlanBar } from './plan-bar.tsx';
 import { PlanCanvas } from './plan-canvas.tsx';
 import { PlanOut } from './plan-out.tsx';
@@ -34,7 +34,7 @@ export function PlanPage() {
   const [scaled, setScaled] = useState<readonly [Point, Point] | null>(null);
   const stage = useRef<Konva.Stage>(null);
   const wedges = useRef<WedgeHandle>(null);
-  const colours = useMemo(chartColours, []);
+  const colours = useChartColours();
 
   const link = selected?.startsWith('link:') ? site.links.find(({ id }) => `link:${id}` === selected) : undefined;
   const ends = link ? { from: positionOf(site, link.from), to: positionOf(site, link.to) } : null;

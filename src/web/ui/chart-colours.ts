@@ -1,5 +1,14 @@
-/** The tokens of the page as they are now, for a canvas that knows no CSS. */
-export function chartColours() {
+import { useMemo } from 'react';
+import { useMedia } from './use-media.ts';
+
+/** The tokens of the page for a canvas that knows no CSS, read anew when the sheet turns light or dark. */
+export function useChartColours() {
+  const isDark = useMedia('(prefers-color-scheme: dark)');
+  // biome-ignore lint/correctness/useExhaustiveDependencies: the tokens hang on it
+  return useMemo(colours, [isDark]);
+}
+
+function colours() {
   const style = getComputedStyle(document.documentElement);
   const of = (name: string): string => style.getPropertyValue(name).trim();
   return {

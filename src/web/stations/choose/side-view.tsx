@@ -3,7 +3,7 @@ import { aimOf, type LensService } from '../../../core/choose/need.ts';
 import { pxPerMForText, pxPerMOf } from '../../../core/optics/detail-levels.ts';
 import { levelStretches } from '../../../core/optics/lens-view.ts';
 import type { Mounting, Need } from '../../../core/site/planning-types.ts';
-import { useNarrow } from '../../ui/use-narrow.ts';
+import { useNarrow } from '../../ui/use-media.ts';
 import { LEVEL_FILL } from './level-look.ts';
 import { LEVEL_TEXT, levelsShown } from './levels-shown.ts';
 

@@ -11,7 +11,7 @@ import {
 } from 'chart.js';
 import { Chart as ChartView } from 'react-chartjs-2';
 import { monthNames, type SunYear } from '../../../core/power/sun-budget.ts';
-import { CHART_FONT, chartColours } from '../../ui/chart-colours.ts';
+import { CHART_FONT, useChartColours } from '../../ui/chart-colours.ts';
 
 Chart.register(
   BarController,
@@ -26,7 +26,7 @@ Chart.register(
 
 /** Bars are what a day brings, the line is what it takes: a bar below the line is a month that fails. */
 export function SunChart({ year }: { year: SunYear }) {
-  const colours = chartColours();
+  const colours = useChartColours();
   const { months, shortMonths } = year;
   const summary = `What a day brings and takes, month by month. ${shortMonths.length > 0 ? `It brings less in ${monthNames(shortMonths)}.` : 'It brings enough in every month.'}`;
   return (
