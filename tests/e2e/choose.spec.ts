@@ -1,7 +1,9 @@
 import { expect, type Page, test } from '@playwright/test';
-import { openCamera, savedFile } from './steps.ts';
+import { openCamera, savedFile, sitesReadBack } from './steps.ts';
 
 const region = (page: Page, name: string | RegExp) => page.getByRole('region', { name });
+
+test.afterEach(({ page }) => sitesReadBack(page));
 
 test('the place is dragged to scale, by pointer and by keys, and all numbers follow', async ({ page }) => {
   await openCamera(page, 'Orchard track');

@@ -1,5 +1,5 @@
 import { expect, type Page, test } from '@playwright/test';
-import { openCamera, savedFile } from './steps.ts';
+import { openCamera, savedFile, sitesReadBack } from './steps.ts';
 
 /** Opens a camera at a station by its lane. */
 async function stationOf(page: Page, camera: string, station: string): Promise<void> {
@@ -20,6 +20,8 @@ async function spot(page: Page, xM: number, yM: number): Promise<{ x: number; y:
   const scale = (box.width - 2) / 40;
   return { x: box.x + 1 + xM * scale, y: box.y + 1 + yM * scale };
 }
+
+test.afterEach(({ page }) => sitesReadBack(page));
 
 test('the camera for Orchard track is settled between three, and the switch that it overloads is relieved', async ({
   page,

@@ -1,7 +1,7 @@
 import { type Fault, fault } from '../base/fault.ts';
 import { err, ok, type Result } from '../base/result.ts';
 
-export type PictureFaultCode = 'picture.not-a-picture' | 'picture.broken' | 'picture.too-large';
+export type PictureFaultCode = 'picture.not-a-picture' | 'picture.broken' | 'picture.too-large' | 'picture.not-a-plan';
 export interface PictureSize {
   readonly kind: 'png' | 'jpeg' | 'svg';
   readonly widthPx: number;

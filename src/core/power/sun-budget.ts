@@ -2,6 +2,10 @@ import { atLeast, THRESHOLD_SLACK, type Verdict, worstVerdict } from '../base/ve
 import type { SunFeed } from '../site/planning-types.ts';
 import { extraterrestrialDay, SOLAR_LIMITS, solarYear } from './solar.ts';
 
+/** [A] Share of a battery that may be used before it ages of it. */
+export const LITHIUM = { isLithium: true, depthOfDischarge: 0.8 } as const;
+export const LEAD = { isLithium: false, depthOfDischarge: 0.5 } as const;
+
 /** What a camera takes, by what it does. */
 export interface CameraLoad {
   readonly dayW: number;

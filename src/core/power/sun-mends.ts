@@ -11,6 +11,9 @@ export interface SunMend {
   readonly verdict: Verdict;
 }
 
+/** Larger than anything that stands beside a camera: not offered. */
+const LARGEST = { panelWp: 1000, batteryWh: 10_000 } as const;
+
 const roundUp = (value: number, step: number): number => Math.ceil(value / step - 1e-9) * step;
 /** What would mend it, each worked out anew; those that change the verdict first. Drawing that taps fix is not offered. */
 export function sunMends(input: SunInput, isDrawnByTaps: boolean): readonly SunMend[] {
@@ -20,6 +23,7 @@ export function sunMends(input: SunInput, isDrawnByTaps: boolean): readonly SunM
   const mends: SunMend[] = [];
   const offer = (id: SunMend['id'], text: string, changed: Partial<SunFeed>, drawn = input.drawnHoursPerDay): void => {
     const next = { ...sun, ...changed };
+    if (next.panelWp > LARGEST.panelWp || next.batteryWh > LARGEST.batteryWh) return;
     mends.push({ id, text, sun: next, verdict: sunYear({ ...input, sun: next, drawnHoursPerDay: drawn }).verdict });
   };
   const steepest = bestTilt(input);

@@ -255,6 +255,12 @@ const POWER_FIRES: readonly Firing<PowerFacts>[] = [
   },
   { rule: 'power.winter-tight', facts: { sunMargin: 1.1 }, severity: 'fix', says: /Dec .*110 %.*130 %/s },
   { rule: 'power.few-dark-days', facts: { autonomyDays: 2.2 }, severity: 'fix', says: /2\.2 dark days/ },
+  {
+    rule: 'power.lead-cold',
+    facts: { way: 'solar', waysOffered: ['solar'], isLithium: false },
+    severity: 'watch',
+    says: /three tenths/,
+  },
   { rule: 'power.lithium-cold', facts: { way: 'solar', waysOffered: ['solar'] }, severity: 'watch', says: /0 °C/ },
   { rule: 'power.handset-unlimited', facts: { chargeUnlimited: true }, severity: 'fix', says: /80 %/ },
   { rule: 'power.handset-hot', facts: { batteryC: 52 }, severity: 'fix', says: /52 °C: stop it/ },

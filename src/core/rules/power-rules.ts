@@ -277,6 +277,17 @@ const FEED_RULES = [
     why: 'Charged in frost it ages in days and may burn weeks later.',
   }),
   rule({
+    id: 'power.lead-cold',
+    severity: 'watch',
+    source: 'lead loses about 1 % of its capacity a degree below 20 °C [A]',
+    needs: ['isLithium', 'isOutdoors', 'way'],
+    fails: (f) => f.way === 'solar' && !f.isLithium && f.isOutdoors,
+    title: () => 'Lead gives less in the cold',
+    because: () => 'At −10 °C about three tenths of it are not there.',
+    do: ['Plan it a third larger, or keep it indoors.', 'Air around it: it gasses when it is charged.'],
+    why: 'The dark month is the cold one.',
+  }),
+  rule({
     id: 'power.handset-unlimited',
     severity: 'fix',
     source: 'held at 40 to 80 % a cell lasts [A]',

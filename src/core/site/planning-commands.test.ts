@@ -2,11 +2,13 @@ import { expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { apply, stamps } from '../../../tests/support/sites.ts';
 import { alderMill } from '../../standins/alder-mill.ts';
+import { PowerJudge } from '../budget/power-judgement.ts';
 import { planSvg } from '../handover/plan-svg.ts';
 import { viewWedge } from '../optics/view-wedge.ts';
+import { sunMends } from '../power/sun-mends.ts';
 import { BENCH_ITEMS, benchItemsFor } from '../rules/bench-test.ts';
 import { ASSUMPTIONS, assumed } from './assumptions.ts';
-import { indexEvidence, knownAs } from './best-known.ts';
+import { indexEvidence, knownAs, streamFacts } from './best-known.ts';
 import { NO_EDITS, noteEdit, undoEdit } from './edit-history.ts';
 import { createLaneReckoner, lanesOf } from './lane.ts';
 import { wedgeInputsOf } from './plan-wedges.ts';
@@ -80,6 +82,35 @@ test('when the scale is set, all that was placed keeps its place in the picture'
   expect(after).toEqual({ xM: (before?.xM ?? 0) / 2, yM: (before?.yM ?? 0) / 2 });
   expect(scaled.links.find(({ id }) => id === 'sluice-cable')?.route?.[0]).toEqual({ xM: 12.5, yM: 5.25 });
 });
+
+test.each([
+  { why: 'two points a hair apart, and a kilometre between them', factor: 20_000 },
+  { why: 'a house as large as a town', factor: 130 },
+  { why: 'a house as small as a hand', factor: 0.01 },
+])('a scale that leaves no sheet is refused: $why', ({ factor }) => {
+  const drawn = apply(mill, { kind: 'setPlan', plan: { ...mill.plan, picture }, what: 'picture' });
+  expect(() => applyCommand(drawn, { kind: 'scalePlan', factor }, stamps())).toThrow(RangeError);
+});
+
+test.each([-66, -40, 0, 51.5, 60, 65, 66, 70, 89])(
+  'every mend that is offered at %d° can be kept and read again',
+  (latitudeDeg) => {
+    const setSky = { kind: 'setSky', sky: { ...mill.sky, latitudeDeg } } as const;
+    const there = apply(mill, setSky);
+    const camera = there.cameras.find(({ id }) => id === 'bee-stand');
+    if (!camera?.feed) throw new Error('no feed');
+    const index = indexEvidence(there.evidence);
+    const { sunInput } = new PowerJudge(there, (stream) => streamFacts(index, stream)).judge(camera);
+    if (!sunInput) throw new Error('no sun');
+    const offered = sunMends({ ...sunInput, drawnHoursPerDay: 24 }, false);
+    expect(offered.length).toBeGreaterThan(0);
+    for (const { sun } of offered) {
+      const mended = apply(mill, setSky, { kind: 'setFeed', cameraId: camera.id, feed: { ...camera.feed, sun } });
+      const read = readSiteFile(writeSiteFile(mended));
+      expect(read.ok ? null : read.error.message).toBeNull();
+    }
+  },
+);
 
 test.each([
   { why: 'a latitude of 95°', change: { sky: { ...mill.sky, latitudeDeg: 95 } }, says: /latitudeDeg/ },

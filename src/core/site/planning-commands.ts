@@ -3,7 +3,18 @@ import { type Model, nameOfModel } from '../models/model-card.ts';
 import { type BenchItem, benchQuantity } from '../rules/bench-test.ts';
 import { cameraSubject } from './best-known.ts';
 import type { Changed, Draft, Stamp } from './command-parts.ts';
-import type { Costing, Feed, Gear, Link, Mounting, Need, Plan, Point, Sky } from './planning-types.ts';
+import {
+  type Costing,
+  type Feed,
+  type Gear,
+  isSheet,
+  type Link,
+  type Mounting,
+  type Need,
+  type Plan,
+  type Point,
+  type Sky,
+} from './planning-types.ts';
 import type { Camera, Site } from './site-types.ts';
 import { hasSubject, nameOfSubject } from './subjects.ts';
 
@@ -244,7 +255,8 @@ function withEndAt(link: Link, subject: string, position: Point): Link {
 
 function scalePlan(site: Site, factor: number): Changed {
   const { picture } = site.plan;
-  if (!(factor > 0 && factor < 1e4) || !picture) throw new RangeError(`factor: expected above 0, got ${factor}`);
+  if (!picture || !isSheet(site.plan.widthM * factor, site.plan.heightM * factor))
+    throw new RangeError(`factor: expected one that leaves a sheet, got ${factor}`);
   const point = ({ xM, yM }: Point): Point => ({ xM: xM * factor, yM: yM * factor });
   const moved = <T extends { readonly position: Point | null }>(items: readonly T[]): readonly T[] =>
     items.map((item) => (item.position ? { ...item, position: point(item.position) } : item));

@@ -217,6 +217,12 @@ export interface Costing {
   readonly options: readonly CostOption[];
 }
 
+/** Of a sheet's sides: a site is a house and its land. */
+export const SHEET_LIMITS_M = { least: 2, most: 5000 } as const;
+/** Whether a sheet of such sides can be drawn on; a slip of the finger makes a house as large as a town. */
+export const isSheet = (...sidesM: readonly number[]): boolean =>
+  sidesM.every((side) => side >= SHEET_LIMITS_M.least && side <= SHEET_LIMITS_M.most);
+
 export const EMPTY_PLAN: Plan = { widthM: 40, heightM: 26, picture: null, walls: [] };
 /** [A] A temperate year: dull winter, clear summer. */
 const TEMPERATE_CLEARNESS = [0.33, 0.37, 0.41, 0.44, 0.46, 0.48, 0.49, 0.47, 0.44, 0.4, 0.35, 0.33] as const;

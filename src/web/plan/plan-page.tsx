@@ -179,6 +179,7 @@ export function PlanPage() {
       {scaled && (
         <ScaleDialog
           points={scaled}
+          plan={site.plan}
           onClose={() => setScaled(null)}
           onScale={(factor) => {
             dispatch(commandIssued({ kind: 'scalePlan', factor }));

@@ -1,7 +1,7 @@
 import { type Fault, fault } from '../../core/base/fault.ts';
 import { err, ok, type Result } from '../../core/base/result.ts';
 import { type PictureFaultCode, pictureSize } from '../../core/imports/picture-size.ts';
-import type { PlanPicture } from '../../core/site/planning-types.ts';
+import { isSheet, type PlanPicture } from '../../core/site/planning-types.ts';
 
 /** Longest side that is kept: sharp enough to draw on, small enough to lie in every saved site. */
 const KEPT_PX = 1800;
@@ -22,6 +22,10 @@ export async function takePlanPicture(
   const { kind, widthPx, heightPx } = size.value;
   const shrink = Math.min(1, KEPT_PX / Math.max(widthPx, heightPx));
   const [width, height] = [Math.max(1, Math.round(widthPx * shrink)), Math.max(1, Math.round(heightPx * shrink))];
+  if (!isSheet((height / width) * widthM))
+    return err(
+      fault('picture.not-a-plan', `${widthPx} × ${heightPx} pixels are a strip, no plan. Cut it to the house.`),
+    );
   const url = URL.createObjectURL(new Blob([bytes], { type: TYPES[kind] }));
   try {
     const image = new Image();

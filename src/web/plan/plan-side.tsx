@@ -4,7 +4,7 @@ import { PowerJudge } from '../../core/budget/power-judgement.ts';
 import { linkLengthM } from '../../core/budget/site-links.ts';
 import { mountingOf } from '../../core/choose/need.ts';
 import { streamFacts } from '../../core/site/best-known.ts';
-import type { Gear, Link, Point } from '../../core/site/planning-types.ts';
+import { type Gear, type Link, type Point, SHEET_LIMITS_M } from '../../core/site/planning-types.ts';
 import type { Camera } from '../../core/site/site-types.ts';
 import { nameOfSubject, thingsOf } from '../../core/site/subjects.ts';
 import { GearDialog } from '../stations/power/gear-dialog.tsx';
@@ -138,15 +138,15 @@ function SheetSize() {
         <NumberField
           label="Width, m"
           value={plan.widthM}
-          min={2}
-          max={1000}
+          min={SHEET_LIMITS_M.least}
+          max={SHEET_LIMITS_M.most}
           onKeep={(widthM) => set({ widthM: widthM ?? 40 })}
         />
         <NumberField
           label="Height, m"
           value={plan.heightM}
-          min={2}
-          max={1000}
+          min={SHEET_LIMITS_M.least}
+          max={SHEET_LIMITS_M.most}
           onKeep={(heightM) => set({ heightM: heightM ?? 26 })}
         />
       </div>

@@ -1,17 +1,19 @@
 import { useState } from 'react';
-import type { Point } from '../../core/site/planning-types.ts';
+import { sayCount } from '../../core/base/say.ts';
+import { isSheet, type Plan, type Point } from '../../core/site/planning-types.ts';
 import { Button } from '../ui/button.tsx';
 import { DialogFrame } from '../ui/dialog-frame.tsx';
 import { TextField } from '../ui/text-field.tsx';
 
 interface ScaleDialogProps {
   readonly points: readonly [Point, Point];
+  readonly plan: Pick<Plan, 'widthM' | 'heightM'>;
   readonly onClose: () => void;
   readonly onScale: (factor: number) => void;
 }
 
 /** Two points and a length: from these everything on the plan gets its metres. */
-export function ScaleDialog({ points, onClose, onScale }: ScaleDialogProps) {
+export function ScaleDialog({ points, plan, onClose, onScale }: ScaleDialogProps) {
   const [a, b] = points;
   const drawnM = Math.hypot(b.xM - a.xM, b.yM - a.yM);
   const [typed, setTyped] = useState('');
@@ -26,7 +28,9 @@ export function ScaleDialog({ points, onClose, onScale }: ScaleDialogProps) {
           ? 'Up to 1,000 m: a site is a house and its land.'
           : drawnM < 0.05
             ? 'The two points lie on each other: choose two far apart.'
-            : null;
+            : !isSheet(plan.widthM * factor, plan.heightM * factor)
+              ? `The whole picture would be ${sayCount(plan.widthM * factor)} × ${sayCount(plan.heightM * factor)} m: choose points farther apart, or look at the length.`
+              : null;
   return (
     <DialogFrame
       title="How far apart are they?"

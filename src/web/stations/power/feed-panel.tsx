@@ -3,6 +3,7 @@ import type { PowerJudge, PowerJudgement } from '../../../core/budget/power-judg
 import { feedsIn } from '../../../core/budget/power-numbers.ts';
 import { linkLengthM } from '../../../core/budget/site-links.ts';
 import { nameOfModel, POWER_WAYS, type PowerWay } from '../../../core/models/model-card.ts';
+import { LITHIUM } from '../../../core/power/sun-budget.ts';
 import type { Gear, Link, LinkMedium } from '../../../core/site/planning-types.ts';
 import type { Camera } from '../../../core/site/site-types.ts';
 import { newLink } from '../../plan/new-link.ts';
@@ -143,8 +144,7 @@ const usualSun = (batteryWh: number | null) => ({
   tiltDeg: 60,
   shade: 0,
   batteryWh: batteryWh ?? 40,
-  depthOfDischarge: 0.8,
-  isLithium: true,
+  ...LITHIUM,
   drawnHoursPerDay: 1,
   mainsMonths: [],
 });

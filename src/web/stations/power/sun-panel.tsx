@@ -1,6 +1,6 @@
 import { lazy, Suspense } from 'react';
 import type { PowerJudge, PowerJudgement } from '../../../core/budget/power-judgement.ts';
-import { monthNames } from '../../../core/power/sun-budget.ts';
+import { LEAD, LITHIUM, monthNames } from '../../../core/power/sun-budget.ts';
 import { sunMends } from '../../../core/power/sun-mends.ts';
 import type { SunFeed } from '../../../core/site/planning-types.ts';
 import type { Camera } from '../../../core/site/site-types.ts';
@@ -10,6 +10,7 @@ import { Button } from '../../ui/button.tsx';
 import { Drop, VERDICT_WORDS } from '../../ui/drop.tsx';
 import { NumberField } from '../../ui/number-field.tsx';
 import { Panel } from '../../ui/panel.tsx';
+import { SelectField } from '../../ui/text-field.tsx';
 
 const SunChart = lazy(async () => ({ default: (await import('./sun-chart.tsx')).SunChart }));
 
@@ -112,6 +113,15 @@ export function SunPanel({ camera, judge, judgement }: SunPanelProps) {
           min={0.5}
           max={50_000}
           onKeep={(batteryWh) => change({ batteryWh: batteryWh ?? sun.batteryWh })}
+        />
+        <SelectField
+          label="Its cells"
+          value={sun.isLithium ? 'lithium' : 'lead'}
+          onChange={(cells) => change(cells === 'lead' ? LEAD : LITHIUM)}
+          options={[
+            { value: 'lithium', label: 'lithium, 80 % used' },
+            { value: 'lead', label: 'lead, 50 % used' },
+          ]}
         />
         <NumberField
           label="Drawn, hours a day"
