@@ -2,8 +2,9 @@ import { describe, expect, test } from '@jest/globals';
 import { alderMill } from '../../standins/alder-mill.ts';
 import { emptyModel, type Lens, type Model } from '../models/model-card.ts';
 import type { Mounting, Need } from '../site/planning-types.ts';
+import { judgeChoice } from './choice-verdict.ts';
 import { chooseFacts } from './choose-facts.ts';
-import { overallOf, weigh } from './criteria.ts';
+import { weigh } from './criteria.ts';
 import { dearerWorthIt } from './dearer.ts';
 import { judgeIngress } from './judgements.ts';
 import { sayNeed, usualMounting } from './need.ts';
@@ -17,7 +18,7 @@ const cards = orchard.candidates.map((id) => site.models.find((model) => model.i
 const facts = cards.map((card) => chooseFacts(need, card, mounting, site));
 
 test('Orchard track: text and light set the three apart, and only the zoom serves', () => {
-  expect(facts.map(overallOf)).toEqual(['will-not-work', 'ok', 'will-not-work']);
+  expect(facts.map((one) => judgeChoice(one).verdict)).toEqual(['will-not-work', 'ok', 'will-not-work']);
   const rows = weigh(facts);
   expect(rows.slice(0, 3).map(({ id, decides }) => [id, decides])).toEqual([
     ['detail', true],
@@ -89,7 +90,7 @@ test('an empty card is judged as not known in everything, never as fine', () => 
   );
   for (const { id, answers } of weigh([empty]))
     if (id !== 'account') expect([id, answers[0]?.verdict]).toEqual([id, 'unknown']);
-  expect(overallOf(empty)).toBe('unknown');
+  expect(judgeChoice(empty).verdict).toBe('unknown');
 });
 
 test('a view wider than the formula is good for is a guess, and says so', () => {

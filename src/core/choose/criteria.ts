@@ -322,7 +322,3 @@ export function weigh(candidates: readonly F[]): readonly CriterionRow[] {
   });
   return [...rows.filter(({ decides }) => decides), ...rows.filter(({ decides }) => !decides)];
 }
-
-/** How a candidate serves: its answers to all that is asked; what its card does not say counts as not known. */
-export const overallOf = (facts: F): Verdict =>
-  worstVerdict(CRITERIA.flatMap(({ isAside, answer: ask }) => (isAside ? [] : (ask(facts)?.verdict ?? []))));

@@ -1,6 +1,7 @@
 import type { Facts } from '../rules/rule.ts';
+import { judgeChoice } from './choice-verdict.ts';
 import type { ChooseFacts } from './choose-facts.ts';
-import { overallOf, weigh } from './criteria.ts';
+import { weigh } from './criteria.ts';
 
 type F = Facts<ChooseFacts>;
 
@@ -24,7 +25,7 @@ export function dearerWorthIt(candidates: readonly F[]): DearerAnswer | null {
   const costOf = (at: number): number => candidates[at]?.allInCost ?? Number.POSITIVE_INFINITY;
   const nameOf = (at: number): string => candidates[at]?.model ?? '';
   const all = candidates.map((_, at) => at).sort((a, b) => costOf(a) - costOf(b));
-  const verdicts = candidates.map(overallOf);
+  const verdicts = candidates.map((facts) => judgeChoice(facts).verdict);
   const serving = all.filter((at) => SERVES.has(verdicts[at] ?? ''));
   const fitting = serving.filter((at) => verdicts[at] === 'ok');
   const best = fitting[0] ?? serving[0];

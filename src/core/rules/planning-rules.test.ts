@@ -1,6 +1,8 @@
 import { describe, expect, test } from '@jest/globals';
+import { worstVerdict } from '../base/verdict.ts';
+import { judgeChoice } from '../choose/choice-verdict.ts';
 import type { ChooseFacts } from '../choose/choose-facts.ts';
-import { overallOf } from '../choose/criteria.ts';
+import { CRITERIA } from '../choose/criteria.ts';
 import { CHOOSE_RULES } from './choose-rules.ts';
 import type { PowerFacts } from './power-facts.ts';
 import { POWER_RULES } from './power-rules.ts';
@@ -243,7 +245,7 @@ const POWER_FIRES: readonly Firing<PowerFacts>[] = [
   { rule: 'power.supply-too-small', facts: { supplyLoadA: 2.4 }, severity: 'stop', says: /2\.40 A/ },
   {
     rule: 'power.latitude-missing',
-    facts: { way: 'solar', waysOffered: ['solar'], latitudeKnown: false, isLithium: false },
+    facts: { way: 'solar', waysOffered: ['solar'], latitudeKnown: false, isOutdoors: false },
     severity: 'fix',
     says: /latitude/,
   },
@@ -327,9 +329,35 @@ test.each([
   { rule: 'choose.no-sound', facts: { soundWanted: 'talk' as const, sound: 'hear' as const } },
 ])('$rule: the table of candidates says what the rules say', ({ facts }) => {
   const all = { ...SERVES, ...facts };
-  const severities = evaluate(CHOOSE_RULES, all).findings.map(({ severity }) => severity);
-  const said = severities.includes('stop') ? 'will-not-work' : severities.includes('fix') ? 'tight' : 'ok';
-  expect(overallOf(all)).toBe(said);
+  const answers = CRITERIA.flatMap(({ isAside, answer }) => (isAside ? [] : (answer(all)?.verdict ?? [])));
+  expect(worstVerdict(answers)).toBe(judgeChoice(all).verdict);
+});
+
+const SAID_BY_CARD = [
+  'pxPerM',
+  'textPxPerM',
+  'viewWidthM',
+  'seenFromM',
+  'lightKind',
+  'lightReachM',
+  'localStream',
+  'sessions',
+  'codecs',
+  'missedBy',
+  'hasSub',
+  'ingress',
+  'sound',
+  'panRangeDeg',
+] as const;
+
+test.each([
+  ...SAID_BY_CARD.map((fact) => ({ fact, isAsked: true })),
+  ...(['ways', 'supplyInBox', 'lightAngleDeg', 'gapDeg'] as const).map((fact) => ({ fact, isAsked: false })),
+])('a card that does not say $fact: the verdict and the table agree', ({ fact, isAsked }) => {
+  const asking = { ...SERVES, soundWanted: 'talk', sound: 'talk', turnsWanted: true, panRangeDeg: 350 } as const;
+  const { [fact]: _, ...known } = asking;
+  const silent = CRITERIA.some(({ isAside, answer }) => !isAside && answer(known)?.verdict === 'unknown');
+  expect([judgeChoice(known).verdict === 'unknown', silent]).toEqual([isAsked, isAsked]);
 });
 
 test('a battery that is watched all day fails its winter too', () => {

@@ -3,13 +3,12 @@ import type { Verdict } from '../base/verdict.ts';
 import { worstVerdict } from '../base/verdict.ts';
 import { createPowerReckoner } from '../budget/power-reckoner.ts';
 import { createTapJudge, type TapJudge } from '../budget/tap-judgement.ts';
+import { type Choice, judgeChoice } from '../choose/choice-verdict.ts';
 import { type ChooseContext, chooseFacts } from '../choose/choose-facts.ts';
-import { overallOf } from '../choose/criteria.ts';
 import type { Model } from '../models/model-card.ts';
 import type { Finding } from '../probe/probe-types.ts';
-import { CHOOSE_RULES } from '../rules/choose-rules.ts';
 import { GATES, type LaneFacts, STATIONS, type Station, stationOfRule } from '../rules/gates.ts';
-import { bySeverity, evaluate } from '../rules/rule.ts';
+import { bySeverity } from '../rules/rule.ts';
 import {
   bestKnown,
   type EvidenceIndex,
@@ -240,18 +239,12 @@ function createPartReckoner<T>() {
   };
 }
 
-/** What a model makes of its place. */
-interface Choice {
-  readonly findings: readonly Finding[];
-  /** As the table of candidates has it. */
-  readonly verdict: Verdict;
-}
+/** Without a need or a model there is nothing to judge. */
 const UNSAID: Choice = { findings: NO_FINDINGS, verdict: 'unknown' };
 
 function choiceOf({ need, mounting }: Camera, model: Model | undefined, context: ChooseContext): Choice {
   if (!need || !model) return UNSAID;
-  const facts = chooseFacts(need, model, mounting, context);
-  return { findings: evaluate(CHOOSE_RULES, facts).findings, verdict: overallOf(facts) };
+  return judgeChoice(chooseFacts(need, model, mounting, context));
 }
 
 function verdictOf(findings: readonly Finding[]): Verdict {

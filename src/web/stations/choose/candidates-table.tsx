@@ -1,7 +1,8 @@
 import { useState } from 'react';
 import type { Verdict } from '../../../core/base/verdict.ts';
+import { judgeChoice } from '../../../core/choose/choice-verdict.ts';
 import type { ChooseFacts } from '../../../core/choose/choose-facts.ts';
-import { overallOf, weigh } from '../../../core/choose/criteria.ts';
+import { weigh } from '../../../core/choose/criteria.ts';
 import { type Model, nameOfModel } from '../../../core/models/model-card.ts';
 import type { Facts } from '../../../core/rules/rule.ts';
 import type { Camera } from '../../../core/site/site-types.ts';
@@ -33,6 +34,7 @@ export function CandidatesTable({ camera, weighed, looked, onLook }: CandidatesT
   const dispatch = useAppDispatch();
   const [opened, setOpened] = useState<string | null>(null);
   const [edited, setEdited] = useState<'pick' | Model | null>(null);
+  const verdicts = weighed.map(({ model, facts }) => ({ model, verdict: judgeChoice(facts).verdict }));
   const rows = weigh(weighed.map(({ facts }) => facts));
   const set = (candidates: readonly string[]): void =>
     void dispatch(commandIssued({ kind: 'setCandidates', cameraId: camera.id, candidates }));
@@ -60,7 +62,7 @@ export function CandidatesTable({ camera, weighed, looked, onLook }: CandidatesT
             <thead>
               <tr className="border-b border-hair align-bottom">
                 <th className="py-1 pr-2 text-left text-soft">Need</th>
-                {weighed.map(({ model, facts }) => (
+                {verdicts.map(({ model, verdict }) => (
                   <th key={model.id} className="w-[23%] px-1 py-1 text-left">
                     <button
                       type="button"
@@ -68,7 +70,7 @@ export function CandidatesTable({ camera, weighed, looked, onLook }: CandidatesT
                       onClick={() => onLook(model.id)}
                       className={`flex items-center gap-1 border-b-2 text-left leading-4 ${model.id === looked ? 'border-verdigris' : 'border-transparent hover:border-hair'}`}
                     >
-                      <Drop verdict={overallOf(facts)} size={16} label={VERDICT_WORDS[overallOf(facts)]} />
+                      <Drop verdict={verdict} size={16} label={VERDICT_WORDS[verdict]} />
                       <span>{nameOfModel(model)}</span>
                     </button>
                   </th>

@@ -1,11 +1,10 @@
 import { useState } from 'react';
+import { judgeChoice } from '../../../core/choose/choice-verdict.ts';
 import { chooseFacts } from '../../../core/choose/choose-facts.ts';
 import { dearerWorthIt } from '../../../core/choose/dearer.ts';
 import { lookHeightM, mountingOf, serveBest } from '../../../core/choose/need.ts';
 import { type Model, nameOfModel } from '../../../core/models/model-card.ts';
 import { zoomRange } from '../../../core/optics/lens-view.ts';
-import { CHOOSE_RULES } from '../../../core/rules/choose-rules.ts';
-import { evaluate } from '../../../core/rules/rule.ts';
 import type { Mounting, Need } from '../../../core/site/planning-types.ts';
 import type { Camera } from '../../../core/site/site-types.ts';
 import { commandIssued, selectSite } from '../../store/site-slice.ts';
@@ -58,7 +57,7 @@ export function ChooseBench({ camera, need: keptNeed }: { camera: Camera; need: 
   );
   const facts = weighed.find((one) => one.model === model)?.facts;
   const dearer = dearerWorthIt(weighed.map((one) => one.facts));
-  const findings = facts ? evaluate(CHOOSE_RULES, facts).findings : [];
+  const findings = facts ? judgeChoice(facts).findings : [];
 
   return (
     <div className="grid grid-cols-[minmax(0,1fr)] items-start gap-4 lg:grid-cols-[minmax(0,64fr)_minmax(0,36fr)]">
