@@ -5,3 +5,18 @@ const isAlike = (a: unknown, b: unknown): boolean =>
 /** Whether two lists name the same things in the same order: what was worked out from the one holds for the other. */
 export const areAlike = (before: readonly unknown[] | undefined, now: readonly unknown[]): boolean =>
   before !== undefined && before.length === now.length && now.every((part, at) => isAlike(before[at], part));
+
+/** The same of two records: as many names, and under each the same thing. */
+export function areAlikeByName(
+  before: Readonly<Record<string, unknown>> | undefined,
+  now: Readonly<Record<string, unknown>>,
+): boolean {
+  if (!before) return false;
+  let more = 0;
+  for (const name in now) {
+    if (!isAlike(before[name], now[name])) return false;
+    more += 1;
+  }
+  for (const _ in before) more -= 1;
+  return more === 0;
+}

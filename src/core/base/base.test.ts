@@ -1,5 +1,6 @@
 import { expect, test } from '@jest/globals';
 import fc from 'fast-check';
+import { areAlikeByName } from './alike.ts';
 import { BitReader } from './bit-reader.ts';
 import { ByteQueue } from './byte-queue.ts';
 import { ByteReader } from './byte-reader.ts';
@@ -100,3 +101,14 @@ test.each([
   { why: 'what will not work outweighs all', verdict: worstVerdict(['unknown', 'will-not-work']), is: 'will-not-work' },
   { why: 'of nothing, nothing is known', verdict: worstVerdict([]), is: 'unknown' },
 ])('verdicts: $why', ({ verdict, is }) => expect(verdict).toBe(is));
+
+const things = { a: 1, names: ['x', 'y'] };
+test.each([
+  { why: 'nothing came before', before: undefined, is: false },
+  { why: 'the same under the same names', before: { ...things }, is: true },
+  { why: 'another list with the same words', before: { a: 1, names: ['x', 'y'] }, is: true },
+  { why: 'another word in a list', before: { a: 1, names: ['x', 'z'] }, is: false },
+  { why: 'a name less', before: { names: things.names }, is: false },
+  { why: 'a name more', before: { ...things, b: undefined }, is: false },
+  { why: 'the same value under another name', before: { b: 1, names: things.names }, is: false },
+])('records are alike: $why', ({ before, is }) => expect(areAlikeByName(before, things)).toBe(is));

@@ -1,5 +1,7 @@
-import { areAlike } from '../base/alike.ts';
+import { areAlike, areAlikeByName } from '../base/alike.ts';
 import type { Finding } from '../probe/probe-types.ts';
+import type { PowerFacts } from '../rules/power-facts.ts';
+import type { Facts } from '../rules/rule.ts';
 import type { StreamFacts } from '../site/best-known.ts';
 import type { Camera, Site, Stream } from '../site/site-types.ts';
 import { findingsOfPower, PowerJudge } from './power-judgement.ts';
@@ -26,21 +28,19 @@ export function createPowerReckoner(): (
   const memory = new PowerMemory();
   let marks: readonly unknown[] | undefined;
   let found: ReadonlyMap<string, PowerFound> = new Map();
-  let facts: ReadonlyMap<string, readonly unknown[]> = new Map();
+  let facts: ReadonlyMap<string, Facts<PowerFacts>> = new Map();
   return (site, factsOf) => {
     const now = marksOf(site, factsOf);
     if (areAlike(marks, now)) return found;
     marks = now;
     const judge = new PowerJudge(site, factsOf, memory);
-    const [nextFound, nextFacts] = [new Map<string, PowerFound>(), new Map<string, readonly unknown[]>()];
+    const [nextFound, nextFacts] = [new Map<string, PowerFound>(), new Map<string, Facts<PowerFacts>>()];
     for (const camera of site.cameras) {
       const judgement = judge.judge(camera);
-      // With their names: which facts are there differs from camera to camera, and so does what a value means.
-      const own = Object.entries(judgement.facts).flat();
       const lacksFeeder = camera.feed !== null && FROM_GEAR.has(camera.feed.way) && judgement.feedLink === null;
       const before = found.get(camera.id);
-      const isSame = before?.lacksFeeder === lacksFeeder && areAlike(facts.get(camera.id), own);
-      nextFacts.set(camera.id, own);
+      const isSame = before?.lacksFeeder === lacksFeeder && areAlikeByName(facts.get(camera.id), judgement.facts);
+      nextFacts.set(camera.id, judgement.facts);
       nextFound.set(camera.id, isSame && before ? before : { findings: findingsOfPower(judgement), lacksFeeder });
     }
     found = nextFound;

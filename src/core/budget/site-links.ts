@@ -43,9 +43,9 @@ function drawsOf(site: Site, factsOf: FactsOf, memory: LinkMemory): readonly Dra
   const streams = new Map<string, Stream>();
   for (const camera of site.cameras) for (const stream of camera.streams) streams.set(stream.id, stream);
   const models = new Map(site.models.map((model) => [model.id, model]));
-  const tapped = new Set<string>();
+  const tapped = new Map<string, Tap[]>();
   for (const tap of site.taps) {
-    tapped.add(drawKey(tap.cameraId, tap.destinationId, tap.use));
+    pushTo(tapped, tap.cameraId, tap);
     const stream = streams.get(tap.streamId);
     const rate = stream ? factsOf(stream).bitrateKbps : null;
     const [mbps, how] = [rate ? toMbps(rate.value) : null, rate?.how ?? null];
@@ -60,8 +60,9 @@ function drawsOf(site: Site, factsOf: FactsOf, memory: LinkMemory): readonly Dra
   }
   for (const { id: cameraId, need, modelId } of site.cameras) {
     if (!need) continue;
+    const taps = tapped.get(cameraId);
     for (const { destinationId, use } of need.draws) {
-      if (tapped.has(drawKey(cameraId, destinationId, use))) continue;
+      if (taps?.some((tap) => tap.destinationId === destinationId && tap.use === use)) continue;
       const kbps = plannedKbps(modelId === null ? undefined : models.get(modelId), use);
       const mbps = kbps === null ? null : toMbps(kbps);
       const path = pathOf(links, cameraId, destinationId, memory);
@@ -70,8 +71,6 @@ function drawsOf(site: Site, factsOf: FactsOf, memory: LinkMemory): readonly Dra
   }
   return draws;
 }
-
-const drawKey = (cameraId: string, destinationId: string, use: TapUse): string => `${cameraId} ${destinationId} ${use}`;
 
 /** [A] A group of pictures of two seconds, as most are delivered. */
 const GROUP_S = 2;
