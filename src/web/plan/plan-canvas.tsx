@@ -1,15 +1,14 @@
 import type Konva from 'konva';
 import { type KeyboardEvent, type Ref, type RefObject, useEffect, useRef, useState } from 'react';
-import { Image as KonvaImage, Layer, Line, Rect, Stage, Text } from 'react-konva';
+import { Layer, Line, Rect, Stage } from 'react-konva';
 import type { Verdict } from '../../core/base/verdict.ts';
-import { linkLengthM } from '../../core/budget/site-links.ts';
 import { mountingOf } from '../../core/choose/need.ts';
-import { WALL_WIDTH_M } from '../../core/handover/plan-svg.ts';
-import type { Link, PlanPicture, Point } from '../../core/site/planning-types.ts';
+import type { Point } from '../../core/site/planning-types.ts';
 import type { Site } from '../../core/site/site-types.ts';
 import { positionOf, thingsOf } from '../../core/site/subjects.ts';
-import { CHART_FONT } from '../ui/chart-colours.ts';
+import { Grid, Ground, MetreRule } from './plan-ground.tsx';
 import { type Colours, LAYERS, PlanItem } from './plan-items.tsx';
+import { PlanRoute, PlanWall } from './plan-lines.tsx';
 import { ARROWS, type Drawing, snapped, type Tool } from './plan-tools.ts';
 import { type WedgeHandle, WedgeLayer } from './wedge-layer.tsx';
 
@@ -126,28 +125,24 @@ export function PlanCanvas(props: PlanCanvasProps) {
           {plan.picture ? (
             <Ground picture={plan.picture} scale={scale} />
           ) : (
-            <Grid plan={plan} scale={scale} colours={colours} />
+            <Grid widthM={plan.widthM} heightM={plan.heightM} scale={scale} colours={colours} />
           )}
         </Layer>
         <WedgeLayer handle={props.wedgeHandle} site={site} scale={scale} colours={colours} />
         <Layer>
-          {plan.walls.map(({ id, from, to, material }) => (
-            <Line
-              key={id}
-              points={[from.xM, from.yM, to.xM, to.yM].map((metres) => metres * scale)}
-              stroke={selected === `wall:${id}` ? colours.verdigris : colours.ink}
-              strokeWidth={Math.max(1.5, WALL_WIDTH_M[material] * scale)}
-              lineCap={material === 'fence' ? 'butt' : 'square'}
-              {...(material === 'fence' ? { dash: [5, 5] } : {})}
-              opacity={material === 'glass' ? 0.45 : material === 'plaster' ? 0.6 : 0.85}
-              hitStrokeWidth={14}
-              listening={!isDrawing}
-              onMouseDown={() => props.onSelect(`wall:${id}`)}
-              onTap={() => props.onSelect(`wall:${id}`)}
+          {plan.walls.map((wall) => (
+            <PlanWall
+              key={wall.id}
+              wall={wall}
+              scale={scale}
+              colours={colours}
+              isSelected={selected === `wall:${wall.id}`}
+              canSelect={!isDrawing}
+              onSelect={props.onSelect}
             />
           ))}
           {site.links.map((link) => (
-            <Route
+            <PlanRoute
               key={link.id}
               link={link}
               scale={scale}
@@ -201,7 +196,7 @@ export function PlanCanvas(props: PlanCanvasProps) {
               fill={colours.verdigris}
             />
           ))}
-          <Rule scale={scale} heightM={plan.heightM} colours={colours} />
+          <MetreRule scale={scale} heightM={plan.heightM} colours={colours} />
         </Layer>
       </Stage>
     </div>
@@ -210,117 +205,3 @@ export function PlanCanvas(props: PlanCanvasProps) {
 
 const middleOf = ({ widthM, heightM }: { widthM: number; heightM: number }): Point =>
   snapped({ xM: widthM / 2, yM: heightM / 2 }, false);
-
-function Ground({ picture, scale }: { picture: PlanPicture; scale: number }) {
-  const [image, setImage] = useState<HTMLImageElement | null>(null);
-  useEffect(() => {
-    const loaded = new Image();
-    loaded.onload = () => setImage(loaded);
-    loaded.src = picture.dataUrl;
-  }, [picture.dataUrl]);
-  if (!image) return null;
-  const { widthPx, heightPx, metresPerPx } = picture;
-  return (
-    <KonvaImage
-      image={image}
-      width={widthPx * metresPerPx * scale}
-      height={heightPx * metresPerPx * scale}
-      opacity={0.7}
-    />
-  );
-}
-
-/** A line a metre, a stronger one every five. */
-function Grid({
-  plan,
-  scale,
-  colours,
-}: {
-  plan: { widthM: number; heightM: number };
-  scale: number;
-  colours: Colours;
-}) {
-  const step = scale >= 9 ? 1 : 5;
-  const lines = (length: number): number[] =>
-    Array.from({ length: Math.floor(length / step) + 1 }, (_, at) => at * step);
-  const strong = (metres: number): number => (metres % 5 === 0 ? 1 : 0.45);
-  return (
-    <>
-      {lines(plan.widthM).map((xM) => (
-        <Line
-          key={`x${xM}`}
-          points={[xM * scale, 0, xM * scale, plan.heightM * scale]}
-          stroke={colours.hair}
-          strokeWidth={1}
-          opacity={strong(xM)}
-        />
-      ))}
-      {lines(plan.heightM).map((yM) => (
-        <Line
-          key={`y${yM}`}
-          points={[0, yM * scale, plan.widthM * scale, yM * scale]}
-          stroke={colours.hair}
-          strokeWidth={1}
-          opacity={strong(yM)}
-        />
-      ))}
-    </>
-  );
-}
-
-interface RouteProps {
-  readonly link: Link;
-  readonly scale: number;
-  readonly colours: Colours;
-  readonly isSelected: boolean;
-  readonly canSelect: boolean;
-  readonly onSelect: (subject: string) => void;
-}
-
-function Route({ link, scale, colours, isSelected, canSelect, onSelect }: RouteProps) {
-  if (!link.route || link.route.length < 2) return null;
-  const subject = `link:${link.id}`;
-  const middle = link.route[Math.floor((link.route.length - 1) / 2)];
-  const next = link.route[Math.floor((link.route.length - 1) / 2) + 1];
-  return (
-    <>
-      <Line
-        points={link.route.flatMap(({ xM, yM }) => [xM * scale, yM * scale])}
-        stroke={colours.blue}
-        strokeWidth={isSelected ? 4 : 2}
-        hitStrokeWidth={14}
-        listening={canSelect}
-        onMouseDown={() => onSelect(subject)}
-        onTap={() => onSelect(subject)}
-      />
-      {middle && next && (
-        <Text
-          x={((middle.xM + next.xM) / 2) * scale + 4}
-          y={((middle.yM + next.yM) / 2) * scale + 4}
-          text={`${linkLengthM(link).toFixed(1)} m`}
-          fontSize={12}
-          fontFamily={CHART_FONT}
-          fill={colours.blue}
-          stroke={colours.sheet}
-          strokeWidth={4}
-          fillAfterStrokeEnabled
-          listening={false}
-        />
-      )}
-    </>
-  );
-}
-
-function Rule({ scale, heightM, colours }: { scale: number; heightM: number; colours: Colours }) {
-  const y = heightM * scale - 14;
-  return (
-    <>
-      <Line
-        points={[14, y - 5, 14, y, 14 + 5 * scale, y, 14 + 5 * scale, y - 5]}
-        stroke={colours.ink}
-        strokeWidth={1.4}
-      />
-      <Text x={18} y={y - 16} text="5 m" fontSize={12} fontFamily={CHART_FONT} fill={colours.ink} />
-    </>
-  );
-}

@@ -22,18 +22,30 @@ export interface Colours {
 
 export const LAYERS = { views: 'views', items: 'items', lifted: 'lifted' } as const;
 
-const wedgeOf = (node: Node, subject: string): Node | undefined => node.getStage()?.findOne(`#${wedgeIdOf(subject)}`);
+/** Layers by their ids. The stage's own search goes through every letter on it, and that at each step of a drag. */
+const layerOf = (node: Node, id: string): Layer | undefined =>
+  node
+    .getStage()
+    ?.getLayers()
+    .find((layer) => layer.id() === id);
+function wedgeOf(node: Node, subject: string): Node | undefined {
+  const id = wedgeIdOf(subject);
+  for (const layer of [LAYERS.lifted, LAYERS.views]) {
+    const found = layerOf(node, layer)?.children.find((child) => child.id() === id);
+    if (found) return found;
+  }
+  return undefined;
+}
 
 /** What is dragged goes to a sheet of its own with its view: two hundred others then need not be drawn at each step. */
 function lift(node: Node, subject: string): void {
-  const sheet = node.getStage()?.findOne<Layer>(`#${LAYERS.lifted}`);
+  const sheet = layerOf(node, LAYERS.lifted);
   if (!sheet) return;
   wedgeOf(node, subject)?.moveTo(sheet);
   node.moveTo(sheet);
 }
 function putDown(node: Node, subject: string): void {
-  const stage = node.getStage();
-  const [views, items] = [LAYERS.views, LAYERS.items].map((id) => stage?.findOne<Layer>(`#${id}`));
+  const [views, items] = [layerOf(node, LAYERS.views), layerOf(node, LAYERS.items)];
   if (views) wedgeOf(node, subject)?.moveTo(views);
   if (items) node.moveTo(items);
 }
@@ -83,10 +95,7 @@ export const PlanItem = memo(function PlanItem(props: ItemProps) {
       onTap={() => props.onSelect(subject)}
       onDragMove={(event) => {
         // What it sees lies on a sheet of its own beneath all names: it is taken along.
-        event.target
-          .getStage()
-          ?.findOne(`#${wedgeIdOf(subject)}`)
-          ?.position(event.target.position());
+        wedgeOf(event.target, subject)?.position(event.target.position());
         props.onDrag(subject, at(event));
       }}
       onDragEnd={(event) => {

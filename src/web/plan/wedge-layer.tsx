@@ -1,4 +1,4 @@
-import { type RefObject, useImperativeHandle } from 'react';
+import { memo, type RefObject, useImperativeHandle } from 'react';
 import { Layer } from 'react-konva';
 import type { Point } from '../../core/site/planning-types.ts';
 import type { Camera, Site } from '../../core/site/site-types.ts';
@@ -23,7 +23,7 @@ interface WedgeLayerProps {
 const NO_SHAPES: readonly never[] = []; // one object: a fresh one would draw every camera anew
 
 /** All views on a sheet of their own, beneath everything that is written: while one moves, only this is drawn anew. */
-export function WedgeLayer({ handle, site, scale, colours }: WedgeLayerProps) {
+export const WedgeLayer = memo(function WedgeLayer({ handle, site, scale, colours }: WedgeLayerProps) {
   const { wedges, follow } = useWedges(site);
   useImperativeHandle(handle, () => ({ follow, drawn: () => wedges }), [follow, wedges]);
   return (
@@ -42,4 +42,4 @@ export function WedgeLayer({ handle, site, scale, colours }: WedgeLayerProps) {
       )}
     </Layer>
   );
-}
+});

@@ -7,6 +7,8 @@ import { dropSpill, takeSpill } from './spill.ts';
 const store = localforage.createInstance({ name: 'clear-tap', storeName: 'sites' });
 const LAST_OPENED = 'last-opened';
 const SITE_KEY = 'site:';
+/** The revision of a record, beside it: to compare it, a large site need not be read at every save. */
+const MARK_KEY = 'mark:';
 /** A copy that was read and checked whole, kept beside the record that is written to. */
 const GOOD_KEY = 'good:';
 
@@ -107,10 +109,18 @@ async function alone<T>(id: string, work: () => Promise<T>): Promise<T> {
  */
 export function saveSite(site: Site, readAtRevision: number | null, change = ''): Promise<number> {
   return alone(site.id, async () => {
-    const current = asRecord(await store.getItem(SITE_KEY + site.id));
-    const found = current?.revision ?? 0;
-    if (readAtRevision !== null && current && found !== readAtRevision) throw new ChangedElsewhere(current.savedAt);
+    const marked: unknown = await store.getItem(MARK_KEY + site.id);
+    let found = typeof marked === 'number' ? marked : 0;
+    if (readAtRevision === null || found !== readAtRevision) {
+      // Unmarked, or a page was closed between mark and record: the record itself tells.
+      const current = asRecord(await store.getItem(SITE_KEY + site.id));
+      if (readAtRevision !== null && current && current.revision !== readAtRevision)
+        throw new ChangedElsewhere(current.savedAt);
+      found = Math.max(found, current?.revision ?? 0);
+    }
     const revision = found + 1;
+    // The mark first: a record that is newer than its mark would be written over.
+    await store.setItem(MARK_KEY + site.id, revision);
     await store.setItem(SITE_KEY + site.id, { revision, savedAt: new Date().toISOString(), change, site });
     dropSpill(site.id);
     return revision;
