@@ -150,7 +150,8 @@ function openMs(cameras: number): number {
 export function editFigures(): Figure[] {
   const at200 = editMs(200);
   // Beyond what a processor keeps near: below that, ten times the data costs more than ten times for that alone.
-  const [at1000, at2000] = [editMs(1000), editMs(2000)];
+  // The small one before and after: a machine that others slow down meanwhile slows both.
+  const [before, at2000, after] = [editMs(1000), editMs(2000), editMs(1000)];
   return [
     {
       what: 'one edit: 200 cameras, 12 destinations, 600 taps',
@@ -164,7 +165,7 @@ export function editFigures(): Figure[] {
       what: 'the same at 2,000 cameras',
       value: at2000,
       unit: 'ms',
-      against: 2 * at1000,
+      against: before + after,
       peer: 'twice 1,000',
       limit: 1.15,
     },

@@ -86,13 +86,12 @@ class SiteTapJudge implements TapJudge {
   readonly #tapsOfCamera = new Map<string, number>();
   readonly #recordings = new Map<string, Tap[]>();
   readonly #ledgers = new Map<string, Ledger>();
-  readonly #facts = new Map<string, StreamFacts>();
 
   constructor(
     site: Site,
     private readonly index: EvidenceIndex,
-    /** What is best known of a stream; the caller may keep it from one document to the next. */
-    private readonly knownFacts: FactsOf,
+    /** What is best known of a stream. Asked for every tap: the caller keeps what it found. */
+    private readonly factsOf: FactsOf,
   ) {
     this.#cameras = new Map(site.cameras.map((camera) => [camera.id, camera]));
     this.#destinations = new Map(site.destinations.map((destination) => [destination.id, destination]));
@@ -108,15 +107,6 @@ class SiteTapJudge implements TapJudge {
     }
   }
 
-  #factsOf(stream: Stream): StreamFacts {
-    let facts = this.#facts.get(stream.id);
-    if (!facts) {
-      facts = this.knownFacts(stream);
-      this.#facts.set(stream.id, facts);
-    }
-    return facts;
-  }
-
   #ledgerOf(destinationId: string): Ledger {
     const known = this.#ledgers.get(destinationId);
     if (known) return known;
@@ -126,7 +116,7 @@ class SiteTapJudge implements TapJudge {
     for (const tap of this.#recordings.get(destinationId) ?? []) {
       const camera = this.#cameras.get(tap.cameraId);
       const stream = camera?.streams.find(({ id }) => id === tap.streamId);
-      const rate = stream ? this.#factsOf(stream).bitrateKbps : null;
+      const rate = stream ? this.factsOf(stream).bitrateKbps : null;
       if (!rate) ratesMissing.push(camera?.name ?? tap.cameraId);
       const own = rate ? perDay([{ rateKbps: rate.value, tap }]) : 0;
       bytesPerDayOf.set(tap.id, own);
@@ -149,7 +139,7 @@ class SiteTapJudge implements TapJudge {
     const stream = camera?.streams.find(({ id }) => id === tap.streamId);
     if (!destination || !camera || !stream)
       return { verdict: 'unknown', findings: [], rate: null, retention: null, levers: () => [], ratesMissing: [] };
-    const { codec, bitrateKbps: rate } = this.#factsOf(stream);
+    const { codec, bitrateKbps: rate } = this.factsOf(stream);
     const ledger = tap.use === 'record' ? this.#ledgerOf(destination.id) : null;
     const retention = ledger && ledger.ratesMissing.length === 0 ? retentionOf(ledger, destination, tap) : null;
     const facts: Facts<TapFacts> = {

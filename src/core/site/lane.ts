@@ -67,7 +67,17 @@ export function createLaneReckoner(): (site: Site, index: EvidenceIndex) => read
   const probes = new WeakMap<object, RememberedProbe | null>();
   const facts = new WeakMap<Stream, { readonly evidence: unknown; readonly value: StreamFacts }>();
   return (site, index) => {
+    // Every tap asks for the facts of its stream, the disk it records on and each wire again: found once a document.
+    const found = new Map<Stream, StreamFacts>();
     const factsOf = (stream: Stream): StreamFacts => {
+      let value = found.get(stream);
+      if (value === undefined) {
+        value = factsAnew(stream);
+        found.set(stream, value);
+      }
+      return value;
+    };
+    const factsAnew = (stream: Stream): StreamFacts => {
       const evidence = index.get(streamSubject(stream.id));
       const known = facts.get(stream);
       if (known && known.evidence === evidence) return known.value;
