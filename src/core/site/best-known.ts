@@ -27,7 +27,8 @@ export function createEvidenceIndexer(): (evidence: readonly Evidence[]) => Evid
   let index: EvidenceIndex = new Map();
   return (evidence) => {
     if (evidence === known) return index;
-    const isLonger = evidence.length >= known.length && known.every((item, at) => item === evidence[at]);
+    // Lists grow at their end and share their items: where both ends are the same, all between them is.
+    const isLonger = evidence[0] === known[0] && evidence[known.length - 1] === known.at(-1);
     index = isLonger ? extended(index, evidence.slice(known.length)) : extended(new Map(), evidence);
     known = evidence;
     return index;

@@ -116,19 +116,24 @@ export function createLaneReckoner(): (site: Site, index: EvidenceIndex) => read
           ...need.draws.map((draw) => destinations.get(draw.destinationId)),
         );
       const choice = choosing(camera.id, chosenBy, () => choiceOf(camera, model, context));
-      const from: unknown[] = [camera, choice, power];
-      for (const { id } of camera.streams) from.push(index.get(streamSubject(id)));
-      for (const tap of own) {
-        const { id, destinationId } = tap;
-        from.push(tap, index.get(tapSubject(id)), destinations.get(destinationId), judge.ledgerMark(destinationId));
-      }
+      const eachPart = (visit: (part: unknown) => void): void => {
+        visit(camera);
+        visit(choice);
+        visit(power);
+        for (const { id } of camera.streams) visit(index.get(streamSubject(id)));
+        for (const tap of own) {
+          visit(tap);
+          visit(index.get(tapSubject(tap.id)));
+          visit(destinations.get(tap.destinationId));
+          visit(judge.ledgerMark(tap.destinationId));
+        }
+      };
       const before = kept.get(camera.id);
-      const isSame = before?.from.length === from.length && before.from.every((part, at) => part === from[at]);
       const reckoned =
-        before && isSame
+        before && isMadeOf(before.from, eachPart)
           ? before
           : {
-              from,
+              from: listOf(eachPart),
               lane: laneOf({
                 destinations,
                 index,
@@ -147,6 +152,25 @@ export function createLaneReckoner(): (site: Site, index: EvidenceIndex) => read
     kept = next;
     return lanes;
   };
+}
+
+type EachPart = (visit: (part: unknown) => void) => void;
+
+/** Compared in place: lists of thousands of cameras, made only to be compared, cost more than all else. */
+function isMadeOf(parts: readonly unknown[], eachPart: EachPart): boolean {
+  let at = 0;
+  let isSame = true;
+  eachPart((part) => {
+    isSame &&= parts[at] === part;
+    at += 1;
+  });
+  return isSame && at === parts.length;
+}
+
+function listOf(eachPart: EachPart): readonly unknown[] {
+  const parts: unknown[] = [];
+  eachPart((part) => parts.push(part));
+  return parts;
 }
 
 interface LaneInput {
