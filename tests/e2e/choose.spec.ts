@@ -17,6 +17,9 @@ test('the place is dragged to scale, by pointer and by keys, and all numbers fol
   await expect(figure).not.toHaveAttribute('aria-valuenow', '9.5');
   expect(Number(await figure.getAttribute('aria-valuenow'))).toBeLessThan(9);
   await expect(region(page, 'Candidates').getByRole('rowheader', { name: /^recognise at [5-8]/ })).toBeVisible();
+  // The zone began at 8.5 m: it is taken along, and never begins beyond its end.
+  const near = region(page, 'Candidates').getByRole('rowheader', { name: /^seen from [5-8](\.\d)? m on/ });
+  await expect(near).toBeVisible();
   await page.getByRole('slider', { name: 'Mounting height' }).press('ArrowUp');
   await expect(page.getByText('3.3 m', { exact: true }).first()).toBeVisible();
   await page.getByRole('slider', { name: 'Tilt', exact: true }).press('ArrowDown');

@@ -33,7 +33,9 @@ test('every edit is taken back and done again, across stations, by key and by bu
   await expect(page.getByText('Done again: Sluice rail: path of main changed')).toBeVisible();
 });
 
-test('mistakes are named while they are typed, and what is likely wrong is kept all the same', async ({ page }) => {
+test('mistakes are named while they are typed, and what is likely wrong is kept all the same', {
+  tag: '@timed',
+}, async ({ page }) => {
   await openCamera(page, 'Sluice rail');
   const host = page.getByLabel('Host', { exact: true });
   await host.fill('10.78.4.21');

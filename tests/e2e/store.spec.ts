@@ -169,9 +169,9 @@ test('many sites: switch between them, a newer file is refused by name, an older
   await expect(page.getByRole('button', { name: 'Alder Mill' })).toBeVisible();
 });
 
-test('the server is killed in the middle of a probe: the page says so, and goes on when it is back', async ({
-  page,
-}) => {
+test('the server is killed in the middle of a probe: the page says so, and goes on when it is back', {
+  tag: '@timed',
+}, async ({ page }) => {
   test.setTimeout(60_000);
   const first = await startDemo();
   let second: DemoServer | null = null;

@@ -5,6 +5,7 @@ import { LOG_KINDS, type LogEntry, type LogKind } from '../../core/site/site-typ
 import { selectSite } from '../store/site-slice.ts';
 import { useAppSelector } from '../store/store.ts';
 import { Button } from '../ui/button.tsx';
+import { PickButton } from '../ui/pick-button.tsx';
 
 const KIND_WORDS: Readonly<Record<LogKind, string>> = {
   site: 'Site',
@@ -41,15 +42,9 @@ export function LogbookPage() {
         <p className="text-soft">{sayMany(entries.length, 'entry', 'entries')}</p>
         <fieldset aria-label="Show" className="ml-auto flex flex-wrap gap-1">
           {(['all', ...LOG_KINDS] as const).map((value) => (
-            <button
-              key={value}
-              type="button"
-              aria-pressed={kind === value}
-              onClick={() => setKind(value)}
-              className={`min-h-7 border-b-2 px-2.5 pointer-coarse:min-h-11 ${kind === value ? 'border-verdigris font-strong' : 'border-transparent text-soft hover:text-ink'}`}
-            >
+            <PickButton key={value} isPicked={kind === value} onPick={() => setKind(value)}>
               {value === 'all' ? 'Everything' : KIND_WORDS[value]}
-            </button>
+            </PickButton>
           ))}
         </fieldset>
       </header>

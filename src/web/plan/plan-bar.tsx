@@ -5,6 +5,7 @@ import { commandIssued, selectSite } from '../store/site-slice.ts';
 import { useAppDispatch, useAppSelector } from '../store/store.ts';
 import { Button } from '../ui/button.tsx';
 import { FileInput } from '../ui/file-input.tsx';
+import { PickButton } from '../ui/pick-button.tsx';
 import { takePlanPicture } from './plan-picture.ts';
 import type { Tool } from './plan-tools.ts';
 
@@ -61,15 +62,9 @@ export function PlanBar(props: PlanBarProps) {
         {tools.map((value) => {
           const Icon = ICONS[value];
           return (
-            <button
-              key={value}
-              type="button"
-              aria-pressed={tool === value}
-              onClick={() => onTool(value)}
-              className={`inline-flex min-h-8 items-center gap-1.5 border-b-2 px-2 pointer-coarse:min-h-11 ${tool === value ? 'border-verdigris font-strong' : 'border-transparent text-soft hover:text-ink'}`}
-            >
+            <PickButton key={value} isPicked={tool === value} onPick={() => onTool(value)}>
               <Icon size={15} aria-hidden="true" /> {TOOL_WORDS[value]}
-            </button>
+            </PickButton>
           );
         })}
         {tool === 'wall' && (

@@ -42,10 +42,10 @@ export function ChooseBench({ camera, need: keptNeed }: { camera: Camera; need: 
   const tried = useDraft<Tried>(kept, ({ mounting, distanceM }) => {
     if (mounting !== kept.mounting) dispatch(commandIssued({ kind: 'setMounting', cameraId: camera.id, mounting }));
     if (distanceM !== kept.distanceM)
-      dispatch(commandIssued({ kind: 'setNeed', cameraId: camera.id, need: { ...keptNeed, distanceM } }));
+      dispatch(commandIssued({ kind: 'setNeed', cameraId: camera.id, need: needAt(keptNeed, distanceM) }));
   });
   const { mounting, distanceM } = tried.value;
-  const need = distanceM === keptNeed.distanceM ? keptNeed : { ...keptNeed, distanceM };
+  const need = distanceM === keptNeed.distanceM ? keptNeed : needAt(keptNeed, distanceM);
 
   const weighed = candidates.map((one) => ({ model: one, facts: chooseFacts(need, one, mounting, site) }));
   const seen = candidates.flatMap((one) =>
@@ -102,6 +102,13 @@ export function ChooseBench({ camera, need: keptNeed }: { camera: Camera; need: 
     </div>
   );
 }
+
+/** The zone cannot begin beyond where it ends: its beginning is taken along. */
+const needAt = (need: Need, distanceM: number): Need => ({
+  ...need,
+  distanceM,
+  nearM: Math.min(need.nearM, distanceM),
+});
 
 /** Those that are weighed, and the one that is chosen. */
 const candidatesOf = ({ candidates, modelId }: Camera): readonly string[] =>

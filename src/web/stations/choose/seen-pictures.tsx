@@ -7,6 +7,7 @@ import type { Raster } from '../../../core/optics/resample.ts';
 import type { Need } from '../../../core/site/planning-types.ts';
 import { Drop } from '../../ui/drop.tsx';
 import { Panel } from '../../ui/panel.tsx';
+import { PickButton } from '../../ui/pick-button.tsx';
 import { pixelWorker } from '../../workers/workers.ts';
 import { drawTarget, FRAME_ASPECT, framingM, TARGET_FONT, TARGET_WORDS, TARGETS, type Target } from './test-target.ts';
 
@@ -40,15 +41,14 @@ export function SeenPictures({ need, seen }: SeenPicturesProps) {
       title="What it would look like"
       aside={`${TARGET_WORDS[target]} at ${need.distanceM} m, drawn with exactly the pixels each camera gives it`}
       actions={TARGETS.map((value) => (
-        <button
+        <PickButton
           key={value}
-          type="button"
-          aria-pressed={target === value}
-          onClick={() => setTarget(value)}
-          className={`min-h-7 border-b-2 px-1.5 text-small pointer-coarse:min-h-11 ${target === value ? 'border-verdigris font-strong' : 'border-transparent text-soft'}`}
+          isPicked={target === value}
+          onPick={() => setTarget(value)}
+          className="px-1.5 text-small"
         >
           {TARGET_WORDS[value]}
-        </button>
+        </PickButton>
       ))}
     >
       <ul
