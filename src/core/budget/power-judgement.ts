@@ -9,7 +9,7 @@ import { evaluate, type Facts } from '../rules/rule.ts';
 import { assumed } from '../site/assumptions.ts';
 import type { StreamFacts } from '../site/best-known.ts';
 import type { Gear, Link } from '../site/planning-types.ts';
-import type { Camera, Site, Stream, Tap } from '../site/site-types.ts';
+import type { Camera, Destination, Site, Stream, Tap } from '../site/site-types.ts';
 import { secondsPerDay } from '../storage/storage.ts';
 import {
   cableFeed,
@@ -49,6 +49,7 @@ export class PowerJudge {
   readonly links: SiteLinks;
   private readonly models: ReadonlyMap<string, Model>;
   private readonly cameras: ReadonlyMap<string, Camera>;
+  private readonly destinations: ReadonlyMap<string, Destination>;
   private readonly linksTo = new Map<string, Link[]>();
   private readonly linksFrom = new Map<string, Link[]>();
   private readonly taps = new Map<string, Tap[]>();
@@ -62,6 +63,7 @@ export class PowerJudge {
     this.links = new SiteLinks(site, factsOf, memory);
     this.models = new Map(site.models.map((model) => [model.id, model]));
     this.cameras = new Map(site.cameras.map((camera) => [`camera:${camera.id}`, camera]));
+    this.destinations = new Map(site.destinations.map((one) => [`destination:${one.id}`, one]));
     for (const link of site.links) {
       pushTo(this.linksTo, link.to, link);
       pushTo(this.linksFrom, link.from, link);
@@ -238,7 +240,7 @@ export class PowerJudge {
 
   private overAir(camera: Camera, model: Model | undefined, facts: FactsDraft): void {
     const subject = `camera:${camera.id}`;
-    const link = this.linksAt(subject).find(({ medium }) => medium === 'wifi');
+    const link = this.linksTo.get(subject)?.find(isOverAir) ?? this.linksFrom.get(subject)?.find(isOverAir);
     if (!link) return;
     const { assumptions } = this.site;
     const apSubject = link.from === subject ? link.to : link.from;
@@ -293,11 +295,11 @@ export class PowerJudge {
   }
 
   nameAt(subject: string): string {
-    const found = this.cameras.get(subject) ?? this.links.gearAt(subject);
-    if (found) return found.name;
-    return this.site.destinations.find(({ id }) => `destination:${id}` === subject)?.name ?? subject;
+    return (this.cameras.get(subject) ?? this.links.gearAt(subject) ?? this.destinations.get(subject))?.name ?? subject;
   }
 }
+
+const isOverAir = ({ medium }: Link): boolean => medium === 'wifi';
 
 const NOTHING = { budget: null, cable: null, run: null } as const;
 const NO_SUN = { sunInput: null, sunYear: null } as const;
