@@ -102,7 +102,7 @@ try {
       peer: 'budget',
       limit: 1,
     },
-    ...editFigures(),
+    ...(await editFigures(BENCH)),
     ...(await dragFigures(ROOT)),
     {
       what: 'first load, script compressed',
