@@ -2,17 +2,44 @@ import { expect, test } from '@jest/globals';
 import { ValidationError } from 'yup';
 import { readCardFile, writeCardFile } from '../../src/core/models/card-file.ts';
 import { emptyModel } from '../../src/core/models/model-card.ts';
+import type { Gear } from '../../src/core/site/planning-types.ts';
 import { ALDER_MILL_MODELS } from '../../src/standins/alder-mill-models.ts';
+import { ALDER_MILL_GEAR } from '../../src/standins/alder-mill-plan.ts';
 import { cardOf, fieldsOf, modelFormSchema, USUAL_LENS } from '../../src/web/library/model-form-schema.ts';
+import { gearFieldsOf, gearFormSchema, gearOf, USUAL_GEAR } from '../../src/web/stations/power/gear-form-schema.ts';
 
 test.each(ALDER_MILL_MODELS.map((card) => ({ card, name: `${card.maker} ${card.model}` })))(
   'what the form shows of a card, it keeps: $name',
   async ({ card }) => {
-    // As a browser gives it back: numbers as they are typed, nothing for what is empty.
-    const typed = JSON.parse(JSON.stringify(fieldsOf(card)), (_, value) =>
-      typeof value === 'number' ? String(value) : value,
-    );
-    expect(cardOf(card.id, await modelFormSchema.validate(typed))).toEqual(card);
+    expect(cardOf(card.id, await modelFormSchema.validate(typedOf(fieldsOf(card))))).toEqual(card);
+  },
+);
+
+/** As a browser gives it back: numbers as they are typed, nothing for what is empty. */
+const typedOf = (fields: unknown) =>
+  JSON.parse(JSON.stringify(fields), (_, value) => (typeof value === 'number' ? String(value) : value));
+
+test('what the form of a card does not show is not lost: other small streams, and what they are coded in', async () => {
+  const [card] = ALDER_MILL_MODELS;
+  if (!card) throw new Error('no card');
+  const subs = [
+    { codecs: ['H265'], widthPx: 704, heightPx: 396, fps: 12 },
+    { codecs: ['JPEG'], widthPx: 320, heightPx: 180, fps: 5 },
+  ];
+  const fields = await modelFormSchema.validate({ ...typedOf(fieldsOf({ ...card, subs })), price: '88' });
+  expect(cardOf(card.id, fields, { ...card, subs })).toEqual({ ...card, subs, price: 88 });
+});
+
+const ODD_GEAR: readonly Gear[] = [
+  { id: 'r', name: 'Router', kind: 'router', position: null, uploadMbps: 18 },
+  ...ALDER_MILL_GEAR.map((gear) => (gear.kind === 'switch' ? { ...gear, pseVolts: 48 } : gear)),
+];
+test.each(ODD_GEAR.map((gear) => ({ gear, name: gear.name })))(
+  'what the form shows of gear, and what it does not, it keeps: $name',
+  async ({ gear }) => {
+    const fields = await gearFormSchema.validate({ ...typedOf({ ...USUAL_GEAR, ...gearFieldsOf(gear) }) });
+    const { id, name, position } = gear;
+    expect(gearOf({ id, name, position }, fields, gear)).toEqual(gear);
   },
 );
 

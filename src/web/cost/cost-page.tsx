@@ -44,9 +44,13 @@ export function CostPage() {
         <h1 className="text-title">Cost</h1>
         <p className="text-soft">
           {sayMany(site.cameras.length, 'camera')} · {sayMany(ground.seatsNeeded, 'seat')} ·{' '}
-          {ground.camerasW.toFixed(0)} W
+          {ground.camerasW > 0 ? `${ground.camerasW.toFixed(0)} W` : 'watts not known'}
         </p>
-        <Button className="ml-auto" onClick={() => setEdited({ ...NEW_OPTION, id: newId('option') })}>
+        <Button
+          className="ml-auto"
+          kind={costing.options.length === 0 ? 'main' : 'plain'}
+          onClick={() => setEdited({ ...NEW_OPTION, id: newId('option') })}
+        >
           Add an option
         </Button>
       </header>

@@ -164,8 +164,9 @@ export function fieldsOf(card: Model): ModelFields {
   };
 }
 
-/** The card that the fields say. What was left empty is not known. */
-export function cardOf(id: string, fields: ModelFields): Model {
+/** The card that the fields say. What was left empty is not known; what no field shows stays as it was before. */
+export function cardOf(id: string, fields: ModelFields, before: Model | null = null): Model {
+  const [firstSub, ...otherSubs] = before?.subs ?? [];
   const lightKind = pick(LIGHT_KINDS, fields.lightKind);
   const codecs = words(fields.codecs).map((codec) => codec.toUpperCase());
   return {
@@ -179,11 +180,12 @@ export function cardOf(id: string, fields: ModelFields): Model {
       fields.sub === 'yes'
         ? [
             {
-              codecs: codecs.includes('JPEG') ? ['JPEG'] : ['H264'],
+              codecs: firstSub?.codecs ?? (codecs.includes('JPEG') ? ['JPEG'] : ['H264']),
               widthPx: Math.round(fields.subWidthPx ?? 640),
               heightPx: Math.round(fields.subHeightPx ?? 360),
               fps: fields.subFps ?? 10,
             },
+            ...otherSubs,
           ]
         : fields.sub === 'no'
           ? []

@@ -49,7 +49,7 @@ export function ModelForm({ card, onLeave, onKeep }: ModelFormProps) {
   const choice = (name: Choice, label: string, list: readonly { value: string; label: string }[]) => (
     <SelectField label={label} value={watch(name)} onChange={(value) => setValue(name, value)} options={list} />
   );
-  const keep = handleSubmit((fields) => onKeep(cardOf(card?.id ?? newId('model'), fields)));
+  const keep = handleSubmit((fields) => onKeep(cardOf(card?.id ?? newId('model'), fields, card)));
   return (
     <form onSubmit={(event) => void keep(event)} className="flex flex-col gap-4" noValidate>
       <Group title="Make and model">

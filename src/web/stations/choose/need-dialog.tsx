@@ -93,7 +93,10 @@ export function NeedDialog({ camera, onClose }: { camera: Camera; onClose: () =>
       outdoors: values.outdoors,
       draws: destinations.flatMap(({ id }, at) => {
         const use = pick(TAP_USES, values.draws[at]);
-        return use ? [{ destinationId: id, use }] : [];
+        if (!use) return [];
+        // The form shows one use for each destination; a second one, of a file, stays.
+        const [, ...more] = need?.draws.filter((draw) => draw.destinationId === id) ?? [];
+        return [{ destinationId: id, use }, ...more.filter((draw) => draw.use !== use)];
       }),
     };
     dispatch(commandIssued({ kind: 'setNeed', cameraId: camera.id, need: kept }));

@@ -1,8 +1,7 @@
 import { yupResolver } from '@hookform/resolvers/yup';
 import { useForm } from 'react-hook-form';
-import { boolean, type InferType, object, string } from 'yup';
-import { RADIO_KINDS, radioKind } from '../../../core/net/radio.ts';
-import { GEAR_KINDS, type Gear, type GearKind, type PseType } from '../../../core/site/planning-types.ts';
+import { RADIO_KINDS } from '../../../core/net/radio.ts';
+import { GEAR_KINDS, type Gear, type GearKind } from '../../../core/site/planning-types.ts';
 import { Joins } from '../../plan/joins.tsx';
 import { newId } from '../../store/new-id.ts';
 import { commandIssued } from '../../store/site-slice.ts';
@@ -10,8 +9,8 @@ import { useAppDispatch } from '../../store/store.ts';
 import { CheckField } from '../../ui/check-field.tsx';
 import { DialogFrame } from '../../ui/dialog-frame.tsx';
 import { FormFoot } from '../../ui/form-foot.tsx';
-import { optionalNumber } from '../../ui/form-numbers.ts';
 import { SelectField, TextField } from '../../ui/text-field.tsx';
+import { gearFieldsOf, gearFormSchema, gearOf, POE_CLASS_CHOICES, USUAL_GEAR } from './gear-form-schema.ts';
 
 export const GEAR_WORDS: Readonly<Record<GearKind, string>> = {
   switch: 'switch',
@@ -21,38 +20,6 @@ export const GEAR_WORDS: Readonly<Record<GearKind, string>> = {
   powerline: 'powerline',
   router: 'router',
 };
-
-const POE_CLASS_CHOICES = [0, 1, 2, 3, 4, 5, 6, 7, 8].map((value) => ({
-  value: String(value),
-  label: `class ${value}`,
-}));
-
-const schema = object({
-  kind: string().oneOf(GEAR_KINDS).required(),
-  name: string().trim().required('A name is needed.').max(80, 'At most 80 characters.'),
-  ports: optionalNumber('Ports', { min: 1, max: 96 }),
-  poePorts: optionalNumber('Ports that feed', { min: 0, max: 96 }).test(
-    'of-ports',
-    'More ports feed than there are.',
-    (value, { parent }) => value === undefined || parent.kind !== 'switch' || value <= (parent.ports ?? 96),
-  ),
-  pseType: string().required(),
-  budgetW: optionalNumber('Budget', { min: 0, max: 5000, unit: 'W' }),
-  reserves: string().oneOf(['class', 'measured']).required(),
-  uplinkMbps: optionalNumber('Uplink', { min: 1, max: 400_000, unit: 'Mbit/s' }),
-  isPassive: boolean().required(),
-  volts: optionalNumber('Voltage', { min: 1, max: 60, unit: 'V' }),
-  watts: optionalNumber('Watts', { min: 0.5, max: 1000, unit: 'W' }),
-  output: string().oneOf(['dc', 'usb']).required(),
-  amps: optionalNumber('Current', { min: 0.05, max: 100, unit: 'A' }),
-  radio: string().required(),
-  eirpDbm: optionalNumber('Radiated power', { min: -10, max: 36, unit: 'dBm' }),
-  channel: optionalNumber('Channel', { min: 1, max: 200 }),
-  poeClass: string()
-    .oneOf(['', ...POE_CLASS_CHOICES.map(({ value }) => value)])
-    .defined(),
-  syncMbps: optionalNumber('Sync rate', { min: 1, max: 3000, unit: 'Mbit/s' }),
-});
 
 interface GearDialogProps {
   readonly edited: Gear | 'new';
@@ -65,8 +32,8 @@ export function GearDialog({ edited, onClose, onKept }: GearDialogProps) {
   const dispatch = useAppDispatch();
   const before = edited === 'new' ? null : edited;
   const { register, handleSubmit, formState, watch, setValue } = useForm({
-    resolver: yupResolver(schema),
-    defaultValues: { ...USUAL, ...fieldsOf(before) },
+    resolver: yupResolver(gearFormSchema),
+    defaultValues: { ...USUAL_GEAR, ...gearFieldsOf(before) },
   });
   const { errors } = formState;
   const kind = watch('kind');
@@ -74,6 +41,7 @@ export function GearDialog({ edited, onClose, onKept }: GearDialogProps) {
     const gear = gearOf(
       { id: before?.id ?? newId('gear'), name: fields.name, position: before?.position ?? null },
       fields,
+      before,
     );
     dispatch(commandIssued({ kind: 'putGear', gear }));
     onKept?.(gear);
@@ -190,103 +158,4 @@ export function GearDialog({ edited, onClose, onKept }: GearDialogProps) {
       )}
     </DialogFrame>
   );
-}
-
-type Fields = InferType<typeof schema>;
-const USUAL: Fields = {
-  kind: 'switch',
-  name: '',
-  ports: 8,
-  poePorts: 8,
-  pseType: '2',
-  budgetW: 65,
-  reserves: 'class',
-  uplinkMbps: 1000,
-  isPassive: false,
-  volts: 12,
-  watts: 24,
-  output: 'dc',
-  amps: 2,
-  radio: 'n20',
-  eirpDbm: 20,
-  channel: undefined,
-  poeClass: '',
-  syncMbps: 200,
-};
-
-function fieldsOf(gear: Gear | null): Partial<Fields> {
-  if (!gear) return {};
-  const { kind, name } = gear;
-  switch (gear.kind) {
-    case 'switch': {
-      const { ports, poePorts, pseType, budgetW, reserves, uplinkMbps } = gear;
-      return { kind, name, ports, poePorts, pseType: String(pseType), budgetW, reserves, uplinkMbps };
-    }
-    case 'injector':
-      return { kind, name, isPassive: gear.isPassive, volts: gear.volts, watts: gear.watts };
-    case 'supply':
-      return { kind, name, output: gear.output, volts: gear.volts, amps: gear.amps };
-    case 'access-point':
-      return {
-        kind,
-        name,
-        radio: gear.radio,
-        eirpDbm: gear.eirpDbm,
-        channel: gear.channel ?? undefined,
-        poeClass: gear.poeClass === null ? '' : String(gear.poeClass),
-      };
-    case 'powerline':
-      return { kind, name, syncMbps: gear.syncMbps };
-    case 'router':
-      return { kind, name };
-  }
-}
-
-const TYPES: readonly PseType[] = [1, 2, 3, 4];
-/** Middle of what IEEE 802.3 lets a switch give, V. */
-const PSE_VOLTS = 52;
-
-function gearOf(base: Pick<Gear, 'id' | 'name' | 'position'>, fields: Fields): Gear {
-  switch (fields.kind) {
-    case 'switch': {
-      const ports = Math.round(fields.ports ?? 8);
-      return {
-        ...base,
-        kind: 'switch',
-        ports,
-        poePorts: Math.round(fields.poePorts ?? ports),
-        pseType: TYPES.find((type) => String(type) === fields.pseType) ?? 2,
-        budgetW: fields.budgetW ?? 65,
-        pseVolts: PSE_VOLTS,
-        reserves: fields.reserves,
-        uplinkMbps: fields.uplinkMbps ?? 1000,
-      };
-    }
-    case 'injector':
-      return {
-        ...base,
-        kind: 'injector',
-        isPassive: fields.isPassive,
-        volts: fields.volts ?? 48,
-        watts: fields.watts ?? 15.4,
-      };
-    case 'supply':
-      return { ...base, kind: 'supply', output: fields.output, volts: fields.volts ?? 12, amps: fields.amps ?? 2 };
-    case 'access-point': {
-      const kind = radioKind(fields.radio) ?? RADIO_KINDS[1];
-      return {
-        ...base,
-        kind: 'access-point',
-        band: kind?.band ?? '2.4',
-        radio: kind?.id ?? 'n20',
-        eirpDbm: fields.eirpDbm ?? 20,
-        channel: fields.channel === undefined ? null : Math.round(fields.channel),
-        poeClass: fields.poeClass === '' ? null : Number(fields.poeClass),
-      };
-    }
-    case 'powerline':
-      return { ...base, kind: 'powerline', syncMbps: fields.syncMbps ?? 200 };
-    case 'router':
-      return { ...base, kind: 'router', uploadMbps: null };
-  }
 }
