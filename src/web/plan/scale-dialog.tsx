@@ -4,6 +4,7 @@ import { isSheet, type Plan, type Point } from '../../core/site/planning-types.t
 import { Button } from '../ui/button.tsx';
 import { DialogFrame } from '../ui/dialog-frame.tsx';
 import { TextField } from '../ui/text-field.tsx';
+import { typedNumber } from '../ui/typed-number.ts';
 
 interface ScaleDialogProps {
   readonly points: readonly [Point, Point];
@@ -17,7 +18,7 @@ export function ScaleDialog({ points, plan, onClose, onScale }: ScaleDialogProps
   const [a, b] = points;
   const drawnM = Math.hypot(b.xM - a.xM, b.yM - a.yM);
   const [typed, setTyped] = useState('');
-  const lengthM = Number(typed.trim().replace(',', '.'));
+  const lengthM = typedNumber(typed) ?? 0;
   const factor = lengthM / drawnM;
   const error =
     typed.trim() === ''

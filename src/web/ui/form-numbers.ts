@@ -1,10 +1,9 @@
 import { number } from 'yup';
+import { typedNumber } from './typed-number.ts';
 
-/** A number as typed, comma or point; an empty field is no number yet. */
 const typed = (value: unknown, original: unknown): number | undefined => {
-  if (typeof original !== 'string') return typeof value === 'number' && !Number.isNaN(value) ? value : undefined;
-  const text = original.trim().replace(',', '.');
-  return text === '' ? undefined : Number(text);
+  if (typeof original === 'string') return typedNumber(original);
+  return typeof value === 'number' && !Number.isNaN(value) ? value : undefined;
 };
 
 interface Limits {

@@ -1,5 +1,6 @@
 import { useState } from 'react';
 import { TextField } from './text-field.tsx';
+import { typedNumber } from './typed-number.ts';
 
 interface NumberFieldProps {
   readonly label: string;
@@ -26,7 +27,7 @@ export function NumberField({
 }: NumberFieldProps) {
   const [typed, setTyped] = useState<string | null>(null);
   const text = typed ?? (value === null ? '' : String(Number(value.toFixed(4))));
-  const parsed = text.trim() === '' ? null : Number(text.trim().replace(',', '.'));
+  const parsed = typedNumber(text) ?? null;
   const error =
     parsed === null
       ? isOptional
