@@ -89,12 +89,12 @@ export function CostPage() {
               aside={cheapest ? `${cheapest.option.name} costs least over ${costing.years} years` : undefined}
             >
               <div className="overflow-x-auto">
-                <table className="w-full min-w-[560px]">
+                <table className="w-full max-sm:text-small sm:min-w-[560px]">
                   <thead>
                     <tr className="border-b border-hair align-top">
                       <th />
                       {costs.map(({ option }) => (
-                        <th key={option.id} className="px-2 py-1 text-left">
+                        <th key={option.id} className="px-1 py-1 text-left sm:px-2">
                           <button
                             type="button"
                             onClick={() => setEdited(option)}
@@ -124,7 +124,7 @@ export function CostPage() {
                         pays for itself
                       </th>
                       {costs.map((cost) => (
-                        <td key={cost.option.id} className="px-2 py-1.5">
+                        <td key={cost.option.id} className="px-1 py-1.5 sm:px-2">
                           <PaysBack cost={cost} lowest={lowest} years={costing.years} />
                         </td>
                       ))}
@@ -170,7 +170,9 @@ const saySeats =
   (money: (value: number) => string) =>
   ({ option, seats }: OptionCost): string => {
     if (!seats) return 'no packs are sold';
-    const packs = seats.counts.flatMap((count, at) => (count > 0 ? [`${count} × ${option.packs[at]?.seats}`] : []));
+    const packs = seats.counts.flatMap((count, at) =>
+      count > 0 ? [`${count}\u00a0×\u00a0${option.packs[at]?.seats}`] : [],
+    );
     if (packs.length === 0) return `${option.includedSeats} included`;
     return `${money(seats.cost)}: ${packs.join(', ')}${seats.spareSeats > 0 ? `, ${seats.spareSeats} to spare` : ''}`;
   };
@@ -188,7 +190,7 @@ function Row({ label, costs, said, isStrong = false }: RowProps) {
         {label}
       </th>
       {costs.map((cost) => (
-        <td key={cost.option.id} className="px-2 py-1.5 font-mono">
+        <td key={cost.option.id} className="px-1 py-1.5 font-mono sm:px-2">
           {said(cost)}
         </td>
       ))}
