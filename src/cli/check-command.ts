@@ -1,11 +1,13 @@
 import { readFile } from 'node:fs/promises';
 import { parseArgs } from 'node:util';
+import { oneLine } from '../core/base/clip.ts';
 import { PowerJudge } from '../core/budget/power-judgement.ts';
 import { createTapJudge } from '../core/budget/tap-judgement.ts';
 import { indexEvidence, streamFacts } from '../core/site/best-known.ts';
 import { lanesOf } from '../core/site/lane.ts';
 import { readSiteFile } from '../core/site/site-file.ts';
 import type { Site } from '../core/site/site-types.ts';
+import { print, printJson } from './print.ts';
 import { UsageError } from './usage-error.ts';
 
 /** Every finding and every budget of a site file. Exit code 1 when a finding says stop. */
@@ -37,14 +39,12 @@ export async function checkCommand(args: readonly string[]): Promise<number> {
   });
   if (values.json) {
     const stands = lanes.map(({ camera, standsAt, next }) => ({ camera, standsAt, next }));
-    process.stdout.write(
-      `${JSON.stringify({ site: site.name, lanes: stands, findings, budgets, ...powerBudgets(site, power) })}\n`,
-    );
+    printJson({ site: site.name, lanes: stands, findings, budgets, ...powerBudgets(site, power) });
   } else {
     for (const { camera, severity, title, because } of findings)
-      process.stdout.write(`${camera}: ${severity}: ${title}. ${because}\n`);
+      print(`${oneLine(camera)}: ${severity}: ${title}. ${oneLine(because)}\n`);
     for (const { camera, next } of lanes)
-      process.stdout.write(`${camera}: ${next ? `next: ${next}` : 'nothing left to do'}\n`);
+      print(`${oneLine(camera)}: ${next ? `next: ${oneLine(next)}` : 'nothing left to do'}\n`);
   }
   return findings.some(({ severity }) => severity === 'stop') ? 1 : 0;
 }

@@ -1,3 +1,4 @@
+import { complain } from './print.ts';
 import { PROBE_USAGE, probeCommand } from './probe-command.ts';
 import { UsageError } from './usage-error.ts';
 
@@ -28,7 +29,7 @@ async function main(): Promise<number> {
     return await command(args);
   } catch (error) {
     if (!(error instanceof UsageError) && !isBadOption(error)) throw error;
-    process.stderr.write(`${error.message}\n\n${USAGE}`);
+    complain(`${error.message}\n\n${USAGE}`);
     return 2;
   }
 }

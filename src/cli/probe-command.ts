@@ -1,13 +1,13 @@
 import { text as readAll } from 'node:stream/consumers';
 import { parseArgs } from 'node:util';
-import type { Credentials } from '../core/auth/authorization.ts';
 import { sayMs, sayRate, sayShare } from '../core/base/say.ts';
-import { parseStreamUrl } from '../core/net/stream-url-parser.ts';
+import { readTarget } from '../core/net/target.ts';
 import { reportOfBadTarget } from '../core/probe/probe-report.ts';
 import type { ProbeReport } from '../core/probe/probe-types.ts';
 import { systemClock, systemEntropy } from '../server/adapters/system.ts';
 import { createTcpDialer } from '../server/adapters/tcp-dialer.ts';
 import { runProbe } from '../server/probe/run-probe.ts';
+import { print, printJson } from './print.ts';
 import { UsageError } from './usage-error.ts';
 
 export const PROBE_USAGE = `cleartap probe rtsp://host:port/path [--user NAME] [--pass-env VAR | --pass-stdin]
@@ -50,30 +50,23 @@ export async function probeCommand(args: readonly string[]): Promise<number> {
   const timeoutMs = positive('timeout', values.timeout, 600) * 1000;
   const secret = await readSecret(values['pass-env'], values['pass-stdin'] === true);
 
-  const parsed = parseStreamUrl(target);
-  const unfit = parsed.ok
-    ? parsed.value.url.scheme === 'rtsp'
-      ? null
-      : `Expected an rtsp:// URL, got ${parsed.value.url.scheme}://.`
-    : `${parsed.error.message}.`;
+  const read = readTarget(target, values.user ?? null, secret);
   let report: ProbeReport;
-  if (!parsed.ok || unfit !== null) report = reportOfBadTarget('bad-url', unfit ?? '');
+  if (!read.ok) report = reportOfBadTarget(read.error);
   else {
-    const { url } = parsed.value;
-    const user = values.user ?? url.user;
-    const credentials: Credentials | null = user === null ? null : { user, password: secret ?? url.password ?? '' };
     const world = {
       dialer: createTcpDialer({ allowPublic: values['allow-public'] }),
       clock: systemClock,
       entropy: systemEntropy,
     };
     report = await runProbe(
-      { url, credentials, seconds, timeoutMs, media: values.media, transport },
+      { ...read.value, seconds, timeoutMs, media: values.media, transport },
       world,
       cancelOnSignal(),
     );
   }
-  process.stdout.write(values.json ? `${JSON.stringify(report)}\n` : describe(report));
+  if (values.json) printJson(report);
+  else print(describe(report));
   return report.verdict === 'fail' ? 1 : 0;
 }
 

@@ -1,5 +1,6 @@
 import { parseArgs } from 'node:util';
 import { ALDER_MILL_FLEET, fleetListing, startFleet } from '../standins/fleet.ts';
+import { print, printJson } from './print.ts';
 
 /** Starts the simulated cameras, prints where they listen, and runs until SIGTERM or SIGINT. */
 export async function standinsCommand(args: readonly string[]): Promise<number> {
@@ -8,10 +9,10 @@ export async function standinsCommand(args: readonly string[]): Promise<number> 
     process.stderr.write(`${JSON.stringify(end)}\n`); // what a receiver should have missed, for whoever compares
   });
   const listing = fleetListing(fleet);
-  if (values.json) process.stdout.write(`${JSON.stringify(listing)}\n`);
+  if (values.json) printJson(listing);
   else
     for (const { name, rtsp } of listing.devices)
-      for (const { label, url } of rtsp) process.stdout.write(`${name} ${label}: ${url}\n`);
+      for (const { label, url } of rtsp) print(`${name} ${label}: ${url}\n`);
   await new Promise<void>((resolve) => {
     process.once('SIGTERM', () => resolve());
     process.once('SIGINT', () => resolve());

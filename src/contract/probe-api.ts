@@ -1,10 +1,14 @@
 import { boolean, type InferType, number, object, string } from 'yup';
+import { TEXT_LIMITS } from '../core/base/limits.ts';
 import type { ProbeReport, ProbeStep, ProbeStepName, TapeEntry } from '../core/probe/probe-types.ts';
 
+/** A URL of a site with its account written into it; more is none of ours. */
+const MAX_URL_CHARS = TEXT_LIMITS.evidence;
+
 const streamTarget = {
-  url: string().strict().required().max(4096),
-  user: string().strict().nullable().defined().max(255),
-  secret: string().strict().nullable().defined().max(1024),
+  url: string().strict().required().max(MAX_URL_CHARS),
+  user: string().strict().nullable().defined().max(TEXT_LIMITS.user),
+  secret: string().strict().nullable().defined().max(TEXT_LIMITS.secret),
 };
 
 /** What a probe is asked for. */

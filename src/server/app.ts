@@ -7,14 +7,17 @@ import { ValidationError } from 'yup';
 import { type ProbeEvent, probeRequestSchema } from '../contract/probe-api.ts';
 import { problem } from '../contract/problem.ts';
 import type { DemoSite, ServerInfo } from '../contract/server-info.ts';
-import { parseStreamUrl } from '../core/net/stream-url-parser.ts';
+import { readTarget } from '../core/net/target.ts';
 import { reportOfBadTarget } from '../core/probe/probe-report.ts';
 import { type GuardOptions, guardRequests } from './guard.ts';
+import { logFault } from './last-guard.ts';
 import { type ProbeWorld, runProbe } from './probe/run-probe.ts';
+import type { RunningWork } from './running-work.ts';
 
 export interface AppOptions extends GuardOptions {
   readonly world: ProbeWorld;
   readonly network: ServerInfo['network'];
+  readonly probes: RunningWork;
   /** The demo site, when this server shows it. */
   readonly demo: (() => DemoSite) | null;
 }
@@ -25,8 +28,7 @@ const MAX_BODY_BYTES = 16 * 1024;
 const MAX_PROBES = 64;
 
 /** The whole pipeline on one screen: guard, then the few things a page may ask of this machine. */
-export function createApp({ world, network, demo, ...guard }: AppOptions) {
-  let running = 0;
+export function createApp({ world, network, demo, probes, ...guard }: AppOptions) {
   return new Hono()
     .use(compress())
     .use('/api/*', guardRequests(guard))
@@ -46,38 +48,28 @@ export function createApp({ world, network, demo, ...guard }: AppOptions) {
     )
     .post('/api/probe', async (c) => {
       const request = await probeRequestSchema.validate(parseJson(await c.req.text()), { strict: true });
-      if (running >= MAX_PROBES)
+      if (probes.size >= MAX_PROBES)
         return c.json(problem(429, 'Too many probes', `${MAX_PROBES} probes are running. Wait for one to end.`), 429);
-      const target = parseStreamUrl(request.url);
+      const target = readTarget(request.url, request.user, request.secret);
       c.header('Content-Type', 'application/x-ndjson');
       c.header('Cache-Control', 'no-store');
       return stream(c, async (out) => {
         const controller = new AbortController();
         out.onAbort(() => controller.abort(new Error('The page went away.')));
         const say = (event: ProbeEvent): void => void out.write(`${JSON.stringify(event)}\n`);
-        if (!target.ok || target.value.url.scheme !== 'rtsp') {
-          const note = target.ok
-            ? `Expected an rtsp:// URL, got ${target.value.url.scheme}://.`
-            : `${target.error.message}.`;
-          say({ kind: 'report', report: reportOfBadTarget('bad-url', note) });
-          return;
-        }
-        const { url } = target.value;
-        const credentials = request.user === null ? null : { user: request.user, password: request.secret ?? '' };
-        running += 1;
+        if (!target.ok) return say({ kind: 'report', report: reportOfBadTarget(target.error) });
+        const probe = { ...request, ...target.value };
         try {
-          await runProbe({ ...request, url, credentials }, world, controller.signal, say);
+          await probes.run(controller, (signal) => runProbe(probe, world, signal, say));
         } catch (error) {
-          if (!controller.signal.aborted) throw error; // a cancelled probe has nobody to tell
-        } finally {
-          running -= 1;
+          if (!controller.signal.aborted) logFault(error); // a cancelled probe has nobody to tell
         }
       });
     })
     .onError((error, c) => {
       if (error instanceof ValidationError) return c.json(problem(400, 'Bad request', error.message), 400);
       if (error instanceof HTTPException) return c.json(problem(error.status, 'Refused', error.message), error.status);
-      console.error(error);
+      logFault(error);
       return c.json(problem(500, 'Our mistake', 'The server met a fault of its own. Its console says which.'), 500);
     });
 }

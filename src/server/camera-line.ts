@@ -1,5 +1,9 @@
 import type { ClientEffect, ClientInput } from '../core/rtsp/client-types.ts';
 import { type Connection, type Dialer, DialFailure, type Limits, type ResolvedAddress, type UdpPair } from './ports.ts';
+import type { Safely } from './safely.ts';
+
+/** How long a goodbye may take: a camera that does not answer TEARDOWN by then is left. */
+export const GOODBYE_MS = 500;
 
 export type LineEffect = Extract<ClientEffect, { kind: 'send' | 'openUdp' | 'sendDatagram' | 'close' }>;
 export type LineInput = Extract<ClientInput, { kind: 'bytes' | 'closed' | 'udpOpened' | 'udpFailed' | 'datagram' }>;
@@ -9,6 +13,8 @@ interface LineOptions {
   readonly limits: Limits;
   readonly now: () => number;
   readonly put: (input: LineInput) => void;
+  /** Every callback of a socket runs in it. */
+  readonly safely: Safely;
 }
 
 /** The way to one camera: its connection and the UDP ports opened for it. Closing it closes all of them at once. */
@@ -27,11 +33,11 @@ export class CameraLine {
 
   /** Connects to a resolved address, and to no other from then on; `false` when the line was closed meanwhile. */
   async dial(address: ResolvedAddress): Promise<boolean> {
-    const { dialer, limits, now, put } = this.options;
+    const { dialer, limits, now, put, safely } = this.options;
     this.#address = address;
     const events = {
-      onData: (chunk: Uint8Array) => put({ kind: 'bytes', chunk, atMs: now() }),
-      onEnd: () => put({ kind: 'closed', atMs: now() }),
+      onData: (chunk: Uint8Array) => safely(() => put({ kind: 'bytes', chunk, atMs: now() })),
+      onEnd: () => safely(() => put({ kind: 'closed', atMs: now() })),
     };
     const connection = await dialer.dial(address, events, limits);
     if (this.#isClosed) connection.close();
@@ -53,20 +59,21 @@ export class CameraLine {
   }
 
   async #openUdp(place: number): Promise<void> {
-    const { dialer, now, put } = this.options;
+    const { dialer, now, put, safely } = this.options;
     if (!this.#address) return;
+    let pair: UdpPair;
     try {
-      const pair = await dialer.openUdp(this.#address, (isRtcp, chunk) =>
-        put({ kind: 'datagram', place, isRtcp, chunk, atMs: now() }),
+      pair = await dialer.openUdp(this.#address, (isRtcp, chunk) =>
+        safely(() => put({ kind: 'datagram', place, isRtcp, chunk, atMs: now() })),
       );
-      if (this.#isClosed) return pair.close();
-      this.#pairs.get(place)?.close(); // of a track that was refused
-      this.#pairs.set(place, pair);
-      put({ kind: 'udpOpened', ports: pair.ports, atMs: now() });
     } catch (error) {
       const note = error instanceof DialFailure ? error.message : 'No UDP port could be opened on this computer.';
-      put({ kind: 'udpFailed', note, atMs: now() });
+      return safely(() => put({ kind: 'udpFailed', note, atMs: now() }));
     }
+    if (this.#isClosed) return pair.close();
+    this.#pairs.get(place)?.close(); // of a track that was refused
+    this.#pairs.set(place, pair);
+    safely(() => put({ kind: 'udpOpened', ports: pair.ports, atMs: now() }));
   }
 
   close(): void {

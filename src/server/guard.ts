@@ -22,6 +22,31 @@ export function isOwnOrigin(
   return headers.origin === `http://${headers.host}`.toLowerCase();
 }
 
+/** The way to a page that was kept under the other name: `http://localhost:PORT/?stay`. */
+const STAY = 'stay';
+
+/**
+ * A browser keeps sites by the name in its address bar: under `localhost` and under `127.0.0.1` it keeps two different
+ * stores. Pages are therefore sent to one of them.
+ */
+export function oneName(from: () => string, to: () => string): MiddlewareHandler {
+  return async (c, next) => {
+    const url = new URL(c.req.url);
+    const isPage = !url.pathname.includes('.') && !url.searchParams.has(STAY);
+    if (!isPage || c.req.header('host')?.toLowerCase() !== from()) return next();
+    return c.redirect(`http://${to()}${url.pathname}${url.search}`, 307);
+  };
+}
+
+/** The page itself is given under the names of this server alone: no name that was pointed here shows it as its own. */
+export function guardPages({ hosts }: Pick<GuardOptions, 'hosts'>): MiddlewareHandler {
+  return async (c, next) => {
+    const host = c.req.header('host')?.toLowerCase();
+    if (host !== undefined && hosts().has(host)) return next();
+    return c.text('Clear Tap answers under the address that it printed.', 421);
+  };
+}
+
 /** Refuses what did not come from our own page or a tool that says it is ours. Health is open: it tells nothing. */
 export function guardRequests({ hosts, token }: GuardOptions): MiddlewareHandler {
   return async (c, next) => {

@@ -1,4 +1,3 @@
-import { createServer } from 'node:http';
 import { dirname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { parseArgs } from 'node:util';
@@ -9,18 +8,16 @@ import { createSimulatedDialer } from './adapters/simulated-network.ts';
 import { systemClock, systemEntropy } from './adapters/system.ts';
 import { createTcpDialer } from './adapters/tcp-dialer.ts';
 import { createApp } from './app.ts';
+import { guardPages, oneName } from './guard.ts';
+import { installLastGuard, logFault } from './last-guard.ts';
+import { createBoundedServer, isLoopback, listen, namesOf, PortTaken } from './listening.ts';
 import { serveLiveViews } from './live/live-socket.ts';
+import { RunningWork } from './running-work.ts';
 import { staticFiles } from './static-files.ts';
 
 const DEFAULT_PORT = 4180;
-/** A page opens a few connections; more are somebody else. */
-const MAX_CONNECTIONS = 256;
-/** A request that has not said what it wants by then never will. */
-const HEADERS_TIMEOUT_MS = 10_000;
 /** Whatever still hangs when the server is told to stop is cut off after this. */
 const STOP_WITHIN_MS = 800;
-/** How many ports above the wanted one are tried before giving up. */
-const PORTS_TRIED = 20;
 
 const { values } = parseArgs({
   options: {
@@ -28,17 +25,18 @@ const { values } = parseArgs({
     host: { type: 'string', default: '127.0.0.1' },
     demo: { type: 'boolean', default: false },
     'allow-public': { type: 'boolean', default: false },
-    /** The port must be the wanted one: for tests and proxies. */
+    /** The demo too must have the wanted port: for tests and proxies. */
     'exact-port': { type: 'boolean', default: false },
   },
 });
 
-const isLoopback = values.host === '127.0.0.1' || values.host === 'localhost';
-const token = isLoopback ? null : systemEntropy.hex(16);
+const token = isLoopback(values.host) ? null : systemEntropy.hex(16);
+const names = namesOf(values.host);
 const wantedPort = Number(values.port);
 let boundPort = wantedPort;
-const hosts = (): ReadonlySet<string> =>
-  new Set(['127.0.0.1', 'localhost', ...(isLoopback ? [] : [values.host])].map((name) => `${name}:${boundPort}`));
+/** As a browser names it in its Host header: the port of HTTP itself is left out (RFC 9110 §7.2). */
+const hostOf = (name: string): string => (boundPort === 80 ? name : `${name}:${boundPort}`);
+const hosts = (): ReadonlySet<string> => new Set(names.map(hostOf));
 
 async function main(): Promise<void> {
   if (!(Number.isInteger(wantedPort) && wantedPort >= 0 && wantedPort <= 65_535))
@@ -58,42 +56,60 @@ async function main(): Promise<void> {
     : null;
 
   const folder = join(dirname(fileURLToPath(import.meta.url)), '..', 'web');
+  const [probes, views] = [new RunningWork(), new RunningWork()];
   const app = new Hono()
-    .route('/', createApp({ world, network: fleet ? 'simulated' : 'real', demo, hosts, token }))
+    .route('/', createApp({ world, network: fleet ? 'simulated' : 'real', demo, hosts, token, probes }))
+    .use(guardPages({ hosts }))
+    .use(
+      oneName(
+        () => hostOf('localhost'),
+        () => hostOf('127.0.0.1'),
+      ),
+    )
     .route('/', staticFiles(folder));
-  const server = createServer({ headersTimeout: HEADERS_TIMEOUT_MS }, getRequestListener(app.fetch));
-  server.maxConnections = MAX_CONNECTIONS;
-  const live = serveLiveViews(server, world, { hosts, token });
-  boundPort = await listen(server, wantedPort);
+  const listener = getRequestListener(app.fetch);
+  const server = createBoundedServer((request, response) => {
+    listener(request, response).catch(logFault);
+  });
+  const live = serveLiveViews(server, world, { hosts, token }, views);
+  boundPort = await listen(server, {
+    host: values.host,
+    port: wantedPort,
+    mayMove: values.demo && !values['exact-port'],
+  });
+  installLastGuard();
+  server.on('error', logFault);
   if (boundPort !== wantedPort && wantedPort !== 0) console.log(`Port ${wantedPort} is taken.`);
-  console.log(`Clear Tap: http://${values.host}:${boundPort}/${token ? `?token=${token}` : ''}`);
+  const shown = isLoopback(values.host) ? names.slice(0, 1) : names;
+  for (const name of shown) console.log(`Clear Tap: http://${hostOf(name)}/${token ? `?token=${token}` : ''}`);
 
   let isStopping = false;
   const stop = (): void => {
     if (isStopping) return;
     isStopping = true;
-    live.close();
-    server.close();
-    server.closeAllConnections();
     setTimeout(() => process.exit(0), STOP_WITHIN_MS).unref();
-    void (fleet?.close() ?? Promise.resolve()).then(() => process.exit(0));
+    server.close();
+    void goodbye();
+  };
+  const goodbye = async (): Promise<void> => {
+    await Promise.all([probes, views].map((work) => work.endAll('Clear Tap stops.')));
+    live.close();
+    server.closeAllConnections();
+    await fleet?.close();
+    process.exit(0);
   };
   process.once('SIGTERM', stop);
   process.once('SIGINT', stop);
 }
 
-function listen(server: ReturnType<typeof createServer>, port: number): Promise<number> {
-  return new Promise((resolve, reject) => {
-    server.once('error', (error: NodeJS.ErrnoException) => {
-      const mayTryNext = error.code === 'EADDRINUSE' && !values['exact-port'] && port < wantedPort + PORTS_TRIED;
-      if (mayTryNext) listen(server, port + 1).then(resolve, reject);
-      else reject(error);
-    });
-    server.listen(port, values.host, () => {
-      const address = server.address();
-      resolve(typeof address === 'object' && address ? address.port : port);
-    });
-  });
+try {
+  await main();
+} catch (error) {
+  if (!(error instanceof PortTaken)) throw error;
+  console.error(
+    `${error.message} Something listens there, perhaps Clear Tap itself: look at http://127.0.0.1:${wantedPort}/ first.\n` +
+      'It was not started on another port: a browser keeps sites by their address, and under another one it shows none.\n' +
+      'Stop what runs there, or name a free port with --port; what was kept under the old address comes along as site files.',
+  );
+  process.exit(1);
 }
-
-await main();

@@ -13,8 +13,13 @@ const TYPES: Readonly<Record<string, string>> = {
 };
 
 /** The page may load and call only what comes from here; blob: is for files it hands to the person. */
-const CONTENT_POLICY =
-  "default-src 'self'; style-src 'self' 'unsafe-inline'; img-src 'self' data: blob:; connect-src 'self' ws:; object-src 'none'; base-uri 'none'; frame-ancestors 'none'; form-action 'self'";
+const contentPolicy = (host: string): string =>
+  `default-src 'self'; style-src 'self' 'unsafe-inline'; img-src 'self' data: blob:; connect-src 'self' ws://${host}; object-src 'none'; base-uri 'none'; frame-ancestors 'none'; form-action 'self'`;
+
+/** The one page that our own page frames: it draws a picture that somebody opened, and may do nothing else. */
+const DRAWING_PAGE = '/draw-svg.html';
+const DRAWING_POLICY =
+  "sandbox allow-scripts; default-src 'none'; script-src 'self'; img-src blob: data:; base-uri 'none'; frame-ancestors 'self'";
 
 /** The path asked for, decoded and without steps upwards; `null` when it cannot be decoded. */
 function pathOf(url: string): string | null {
@@ -39,7 +44,7 @@ export function staticFiles(folder: string): Hono {
     return c.body(new Uint8Array(body), 200, {
       'Content-Type': TYPES[isFile ? extname(path) : '.html'] ?? 'application/octet-stream',
       'Cache-Control': isFile && path.startsWith('/assets/') ? 'public, max-age=31536000, immutable' : 'no-cache',
-      'Content-Security-Policy': CONTENT_POLICY,
+      'Content-Security-Policy': path === DRAWING_PAGE ? DRAWING_POLICY : contentPolicy(new URL(c.req.url).host),
       'X-Content-Type-Options': 'nosniff',
       'Referrer-Policy': 'no-referrer',
     });

@@ -15,6 +15,8 @@ export interface SessionEnd extends SenderCounts {
   readonly camera: string;
   readonly stream: string;
   readonly transport: 'tcp' | 'udp';
+  /** Whether the client said TEARDOWN, or was gone without a word. */
+  readonly how: 'teardown' | 'hang-up';
   /** The last receiver report that the client sent. */
   readonly received: ReceptionReport | null;
 }
@@ -96,11 +98,11 @@ class Connection {
     private readonly sessionsOfCamera: () => number,
     private readonly onSessionEnd: (end: SessionEnd) => void,
   ) {
-    this.#guard = new LoginGuard(personality);
-    socket.setNoDelay(true);
-    socket.on('data', (chunk) => this.#take(chunk));
     socket.on('error', () => this.close());
     socket.on('close', () => this.close());
+    socket.on('data', (chunk) => this.#take(chunk));
+    socket.setNoDelay(true);
+    this.#guard = new LoginGuard(personality);
   }
 
   get sessionCount(): number {
@@ -115,7 +117,8 @@ class Connection {
 
   #take(chunk: Uint8Array): void {
     for (const event of this.#parser.push(chunk)) {
-      if (event.kind === 'request') void this.#answerInTime(event.request);
+      if (event.kind === 'request')
+        this.#answerInTime(event.request).catch(() => this.close()); // as a camera would
       else if (event.kind === 'interleaved') this.#takeRtcp(event.channel, event.payload);
       else if (event.kind === 'malformed') this.socket.end(writeResponse(400, 'Bad Request', []));
     }
@@ -156,7 +159,7 @@ class Connection {
         );
       case 'TEARDOWN': {
         const session = this.#sessionOf(request);
-        if (session) this.#end(session);
+        if (session) this.#end(session, 'teardown');
         return this.#reply(request, session ? 200 : 454, session ? 'OK' : 'Session Not Found', []);
       }
       default:
@@ -290,7 +293,7 @@ class Connection {
   #sessionOf(request: RtspRequest): Session | undefined {
     return this.#sessions.get(parseSession(headerOf(request, 'Session') ?? '').id);
   }
-  #end(session: Session): void {
+  #end(session: Session, how: SessionEnd['how'] = 'hang-up'): void {
     if (!this.#sessions.delete(session.id)) return;
     session.unsubscribe?.();
     if ('udp' in session.path) session.path.udp.close();
@@ -302,6 +305,7 @@ class Connection {
       camera: this.personality.name,
       stream: session.stream.label,
       transport,
+      how,
       received,
       ...counts,
     });

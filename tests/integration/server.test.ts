@@ -6,6 +6,7 @@ import { createSimulatedDialer } from '../../src/server/adapters/simulated-netwo
 import { systemClock, systemEntropy } from '../../src/server/adapters/system.ts';
 import { createTcpDialer } from '../../src/server/adapters/tcp-dialer.ts';
 import { createApp } from '../../src/server/app.ts';
+import { RunningWork } from '../../src/server/running-work.ts';
 import { alderMill, alderMillSecrets } from '../../src/standins/alder-mill.ts';
 import { ACCOUNT, startTestCamera, type TestCamera } from '../support/test-camera.ts';
 
@@ -22,7 +23,8 @@ beforeAll(async () => {
   };
   const world = { dialer: createSimulatedDialer(network), clock: systemClock, entropy: systemEntropy };
   const demo = () => ({ site: alderMill('2026-11-25T09:00:00.000Z'), secrets: alderMillSecrets() });
-  app = createApp({ world, network: 'simulated', demo, hosts: () => new Set([HOST]), token: null });
+  const probes = new RunningWork();
+  app = createApp({ world, network: 'simulated', demo, hosts: () => new Set([HOST]), token: null, probes });
 });
 afterAll(() => camera.close());
 
@@ -55,7 +57,14 @@ test('with a token, nobody asks without it', async () => {
     clock: systemClock,
     entropy: systemEntropy,
   };
-  const guarded = createApp({ world, network: 'real', demo: null, hosts: () => new Set([HOST]), token: 't0ken' });
+  const guarded = createApp({
+    world,
+    network: 'real',
+    demo: null,
+    hosts: () => new Set([HOST]),
+    token: 't0ken',
+    probes: new RunningWork(),
+  });
   expect((await guarded.request('/api/info', { headers: OURS })).status).toBe(401);
   expect((await guarded.request('/api/info', { headers: { ...OURS, 'x-clear-tap-token': 't0ken' } })).status).toBe(200);
   expect((await guarded.request('/api/demo', { headers: { ...OURS, 'x-clear-tap-token': 't0ken' } })).status).toBe(404);

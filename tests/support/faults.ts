@@ -25,6 +25,8 @@ const challenge = (text: string): Script => but('DESCRIBE', { status: 401, heade
 const raw = (text: string): Script => but('DESCRIBE', { status: 200, raw: text });
 const greeting = (text: string | Uint8Array): Behaviour => ({ onConnect: (socket) => void socket.write(text) });
 const longHead = `RTSP/1.0 200 OK\r\nCSeq: 2\r\n${'X-Filler: 0123456789012345678901234567890123456789\r\n'.repeat(2000)}`;
+const withTransport = (transport: string): Script =>
+  but('SETUP', { status: 200, headers: { Transport: transport, Session: 'a' } });
 const withLength = (length: string): Script =>
   raw(`RTSP/1.0 200 OK\r\nCSeq: 2\r\nContent-Type: application/sdp\r\nContent-Length: ${length}\r\n\r\n${SDP_H264}`);
 /** `count` authorised requests are refused, each with a fresh nonce. */
@@ -119,6 +121,43 @@ export const ANSWER_FAULTS: readonly Fault[] = [
     cause: 'transport-refused',
     because: /client_port/,
     script: but('SETUP', { status: 200, headers: { Transport: 'RTP/AVP;unicast;client_port=0-1', Session: 'a' } }),
+  },
+  {
+    why: 'a header that is trimmed for ever',
+    cause: 'protocol-error',
+    because: /no number/,
+    script: raw(`RTSP/1.0 200 OK\r\nCSeq: 2\r\nContent-Length: ${' '.repeat(60_000)}x\r\n\r\n`),
+  },
+  {
+    why: 'a Server header of 60,000 signs',
+    cause: 'no-packets',
+    script: (request, count) => {
+      const answer = healthy(request, count);
+      return { ...answer, headers: { ...answer.headers, Server: 'a.'.repeat(30_000) } };
+    },
+  },
+  {
+    why: 'a description in one line of 250,000 signs',
+    cause: 'no-video',
+    script: but('DESCRIBE', sdp(`v=0\r\n${'a.'.repeat(125_000)}`)),
+  },
+  {
+    why: 'numbers beyond any',
+    cause: 'no-packets',
+    script: but(
+      'DESCRIBE',
+      sdp(
+        SDP_H264.replace('H264/90000', `H264/1${'0'.repeat(300)}`).replace(
+          'framerate:15',
+          `framerate:1${'0'.repeat(300)}`,
+        ),
+      ),
+    ),
+  },
+  {
+    why: 'channels beyond any',
+    cause: 'no-packets',
+    script: withTransport('RTP/AVP/TCP;interleaved=999-1000;server_port=0-0;client_port=0-0'),
   },
   { why: 'PLAY without packets', cause: 'no-packets', because: /no packet came/, script: healthy },
 ];
@@ -254,6 +293,19 @@ export const STREAM_FAULTS: readonly Fault[] = [
     measured: { width: 640, height: 360 },
     script: but('DESCRIBE', sdp(otherSprop)),
     packets: lossless,
+  },
+  {
+    why: 'a picture without end',
+    cause: 'protocol-error',
+    because: /A picture without end/,
+    script: healthy,
+    packets: [
+      ...lossless.filter(({ frame }) => frame < 2),
+      ...Array.from({ length: 17_000 }, (_, at) => ({
+        frame: 2,
+        bytes: rtp(at + 20, 99_000, Uint8Array.of(0x7c, at === 0 ? 0x85 : 0x05), false),
+      })),
+    ],
   },
   { why: 'GET_PARAMETER refused', cause: null, script: but('GET_PARAMETER', { status: 501 }), packets: lossless },
 ];

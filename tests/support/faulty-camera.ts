@@ -8,6 +8,8 @@ export interface Behaviour {
   readonly onConnect?: (socket: Socket) => void;
   /** Answers to requests; without it nothing is ever answered. */
   readonly script?: Script;
+  /** How long each answer takes. */
+  readonly delayMs?: number;
   /** Packets in the order sent, each with its frame; sent at `fps` once PLAY was answered. */
   readonly packets?: readonly FakePacket[];
 }
@@ -28,7 +30,12 @@ export interface FaultyCamera {
 const FPS = 15;
 
 /** A camera that misbehaves, on a real loopback socket. */
-export async function startFaultyCamera({ onConnect, script, packets = [] }: Behaviour): Promise<FaultyCamera> {
+export async function startFaultyCamera({
+  onConnect,
+  script,
+  packets = [],
+  delayMs = 0,
+}: Behaviour): Promise<FaultyCamera> {
   const sockets = new Set<Socket>();
   const timers = new Set<NodeJS.Timeout>();
   const conversations: ScriptedServer[] = [];
@@ -50,7 +57,11 @@ export async function startFaultyCamera({ onConnect, script, packets = [] }: Beh
     conversations.push(talk);
     socket.on('data', (chunk) => {
       const before = talk.requests.length;
-      for (const answer of talk.answer(chunk)) if (socket.writable && answer.length > 0) socket.write(answer);
+      const say = (answer: Uint8Array): void => void (socket.writable && answer.length > 0 && socket.write(answer));
+      for (const answer of talk.answer(chunk)) {
+        if (delayMs > 0) setTimeout(() => say(answer), delayMs);
+        else say(answer);
+      }
       if (talk.methods.slice(before).includes('PLAY')) {
         const timer = sendPaced(socket, packets);
         ownTimers.add(timer);

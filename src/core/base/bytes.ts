@@ -33,9 +33,13 @@ export function bytesFromHex(text: string): Result<Uint8Array, 'not-hex'> {
   return ok(bytes);
 }
 
+const PADDING = 0x3d; // "="
+
 /** Bytes of a Base64 text (RFC 4648 §4), padding optional: cameras leave it out in sprop-parameter-sets. */
 export function bytesFromBase64(text: string): Result<Uint8Array, 'not-base64'> {
-  const bare = text.replace(/=+$/, '');
+  let end = text.length;
+  while (end > 0 && text.charCodeAt(end - 1) === PADDING) end -= 1;
+  const bare = text.slice(0, end);
   try {
     return ok(base64.decode(bare.padEnd(Math.ceil(bare.length / 4) * 4, '=')));
   } catch {

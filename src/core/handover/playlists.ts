@@ -1,11 +1,12 @@
 import { XMLBuilder } from 'fast-xml-parser';
+import { oneLine } from '../base/clip.ts';
 import type { Site } from '../site/site-types.ts';
 import { plainUrlOf } from '../site/stream-address.ts';
 
 /** One entry of a playlist: a stream that a destination draws. */
 export interface PlaylistEntry {
   readonly title: string;
-  /** Without account or secret: the viewer asks for them. */
+  /** Without account or secret: the viewer asks for them; where they belong in the path, placeholders stand in it. */
   readonly url: string;
 }
 
@@ -19,15 +20,12 @@ export function playlistOf(site: Site, destinationId: string): readonly Playlist
   return [...entries.values()];
 }
 
-/** A line of its own: a line end in a name would begin another entry. */
-const oneLine = (text: string): string => text.replace(/[\r\n\u2028\u2029]+/g, ' ');
-
 /**
  * Entries as an extended M3U playlist in UTF-8; live streams have no length, which is written −1.
  * Source: RFC 8216 §4.3.1.1 (#EXTM3U), §4.3.2.1 (#EXTINF); the −1 is how players write “without end”.
  */
 export const asM3u8 = (entries: readonly PlaylistEntry[]): string =>
-  ['#EXTM3U', ...entries.flatMap(({ title, url }) => [`#EXTINF:-1,${oneLine(title)}`, url]), ''].join('\n');
+  ['#EXTM3U', ...entries.flatMap(({ title, url }) => [`#EXTINF:-1,${oneLine(title)}`, oneLine(url)]), ''].join('\n');
 
 /** Entries as XSPF. Source: XSPF version 1, §4 (playlist, trackList, track, location, title). */
 export function asXspf(title: string, entries: readonly PlaylistEntry[]): string {
@@ -38,7 +36,7 @@ export function asXspf(title: string, entries: readonly PlaylistEntry[]): string
       '@_version': '1',
       '@_xmlns': 'http://xspf.org/ns/0/',
       title: oneLine(title),
-      trackList: { track: entries.map((entry) => ({ location: entry.url, title: oneLine(entry.title) })) },
+      trackList: { track: entries.map((entry) => ({ location: oneLine(entry.url), title: oneLine(entry.title) })) },
     },
   });
 }

@@ -1,4 +1,5 @@
 import { sayDays, sayFps, sayRate } from '../base/say.ts';
+import { fillPath } from '../net/path-login.ts';
 import { buildStreamUrl, redactUrl, urlHost } from '../net/stream-url.ts';
 import { bestKnown, type EvidenceIndex, streamFacts, streamSubject } from '../site/best-known.ts';
 import type { KnownHow, Site, Tap } from '../site/site-types.ts';
@@ -53,9 +54,11 @@ export function sheetFor(site: Site, index: EvidenceIndex, tap: Tap): Sheet | nu
   const facts = streamFacts(index, stream);
   const keyframe = bestKnown(index, streamSubject(stream.id), 'keyframeIntervalSeconds');
   const transport = bestKnown(index, streamSubject(stream.id), 'transport');
-  const url = streamUrlOf(camera, stream, camera.account ? '*' : null);
+  const url = streamUrlOf(camera, stream);
   // The mask stands in for the secret after encoding, or it would be encoded itself.
-  const maskedUrl = redactUrl(buildStreamUrl(url)).replace(':***@', `:${MASK}@`);
+  const masked = (text: string): string => fillPath(text, camera.account?.user ?? '', MASK, (mask) => mask);
+  const withUser = redactUrl(buildStreamUrl({ ...url, password: url.user === null ? null : '*' }));
+  const maskedUrl = masked(withUser.replace(':***@', `:${MASK}@`));
   const field = (
     key: SheetKey,
     label: string,
@@ -82,7 +85,7 @@ export function sheetFor(site: Site, index: EvidenceIndex, tap: Tap): Sheet | nu
       field('port', 'Port', String(camera.ports.rtsp), null, true),
       field('user', 'User', camera.account?.user, null, true),
       field('secret', 'Secret', camera.account ? MASK : 'none', null, true),
-      field('path', 'Path', stream.path, null, true),
+      field('path', 'Path', masked(stream.path), null, true),
       field('url', 'Full URL', maskedUrl, null, true),
       field('transport', 'Transport', transport ? String(transport.value).toUpperCase() : 'TCP', transport?.how),
       field('codec', 'Codec', facts.codec?.value, facts.codec?.how),

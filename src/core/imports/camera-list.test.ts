@@ -1,4 +1,5 @@
 import { expect, test } from '@jest/globals';
+import { LIST_LIMITS } from '../base/limits.ts';
 import { camerasOfList, guessColumns, type ListTable, readListTable } from './camera-list.ts';
 
 function table(text: string): ListTable {
@@ -7,8 +8,9 @@ function table(text: string): ListTable {
   return read.value;
 }
 const rows = (text: string, here: readonly string[] = []) => {
+  const cameras = here.map((name) => ({ name }));
   const list = table(text);
-  return camerasOfList(list, guessColumns(list.headings), here);
+  return camerasOfList(list, guessColumns(list.headings), { cameras, models: [] });
 };
 
 test('columns are found by their headings, in any order and under any of their names', () => {
@@ -48,7 +50,42 @@ test('a URL is taken apart, and its secret is kept apart from the rest', () => {
       { label: 'main', path: '/live/main?x=1' },
       { label: 'sub', path: '/live/sub' },
     ],
+    isLoginTaken: false,
   });
+});
+
+test('a login inside a path is taken out of it, wherever in the row it stands', () => {
+  const [inUrl, inPath, twice] = rows(
+    [
+      'camera,stream url,sub,user,password',
+      'Weir,rtsp://10.77.4.21/live?user=op&password=oars7&ch=1,/sub?usr=op&pwd=oars7,,',
+      'Race,rtsp://10.77.4.22/live,/sub?pwd=oars7,op,oars7',
+      'Sluice,rtsp://10.77.4.23/a?psw=one,/b?psw=two,,',
+    ].join('\n'),
+  );
+  expect(inUrl?.camera).toMatchObject({
+    user: 'op',
+    secret: 'oars7',
+    isLoginTaken: true,
+    paths: [{ path: '/live?user={user}&password={secret}&ch=1' }, { path: '/sub?usr={user}&pwd={secret}' }],
+  });
+  expect(inPath?.camera).toMatchObject({
+    paths: [{ path: '/live' }, { path: '/sub?pwd={secret}' }],
+    isLoginTaken: true,
+  });
+  expect(twice?.problem).toMatch(/Another secret stands in this path/);
+});
+
+test('no more cameras and models than a site holds; the rows beyond are named', () => {
+  const lines = Array.from({ length: 4 }, (_, at) => `cam ${at},10.77.4.${at + 1},Ostrel ${at}`);
+  const list = table(['name,ip,model', ...lines].join('\n'));
+  const listed = (cameras: number, models: number) =>
+    camerasOfList(list, guessColumns(list.headings), {
+      cameras: Array.from({ length: LIST_LIMITS.cameras - cameras }, (_, at) => ({ name: `here ${at}` })),
+      models: Array.from({ length: LIST_LIMITS.models - models }, (_, at) => ({ maker: 'Pellam', model: String(at) })),
+    }).map(({ problem }) => problem);
+  expect(listed(3, 4)).toEqual([null, null, null, 'A site holds up to 5000 cameras.']);
+  expect(listed(9, 1)).toEqual([null, ...Array(3).fill(expect.stringMatching(/up to 2000 models/))]);
 });
 
 test('bad rows are named by line and reason; good rows are kept', () => {
@@ -94,7 +131,7 @@ test('hostile text never throws, and every row has a camera or a problem', () =>
     const text = Array.from({ length: 60 }, () => signs[random(signs.length)]).join('');
     const read = readListTable(`name,url,ip\n${text}`);
     if (!read.ok) continue;
-    for (const row of camerasOfList(read.value, ['name', 'url', 'host'], []))
+    for (const row of camerasOfList(read.value, ['name', 'url', 'host'], { cameras: [], models: [] }))
       expect((row.camera === null) !== (row.problem === null)).toBe(true);
   }
 });

@@ -1,6 +1,9 @@
 import Papa from 'papaparse';
+import { clipText } from '../base/clip.ts';
 import { type Fault, fault } from '../base/fault.ts';
+import { LIST_LIMITS, TEXT_LIMITS } from '../base/limits.ts';
 import { err, ok, type Result } from '../base/result.ts';
+import { withLoginOut } from '../net/address-login.ts';
 import { addressRemarks } from '../net/address-remarks.ts';
 import { DEFAULT_PORTS, pathAndQuery } from '../net/stream-url.ts';
 import { parseStreamUrl } from '../net/stream-url-parser.ts';
@@ -40,6 +43,14 @@ export interface ListedCamera {
   /** Goes to the vault, never into a document. */
   readonly secret: string;
   readonly paths: readonly { readonly label: string; readonly path: string }[];
+  /** A login stood in a path and was taken out. */
+  readonly isLoginTaken: boolean;
+}
+
+/** What the site has already: a list may not bring more than it can hold. */
+export interface ListPlace {
+  readonly cameras: readonly { readonly name: string }[];
+  readonly models: readonly { readonly maker: string; readonly model: string }[];
 }
 
 export type ListRow =
@@ -98,14 +109,11 @@ export function guessColumns(headings: readonly string[]): readonly ListField[] 
 /**
  * Turns rows into cameras. A row that does not fit is named with what is wrong, and the others are not held up.
  * @param columns what each column holds, in the table's order
- * @param namesHere names of cameras that the site has already
  */
-export function camerasOfList(
-  { rows }: ListTable,
-  columns: readonly ListField[],
-  namesHere: readonly string[],
-): readonly ListRow[] {
-  const names = new Set(namesHere.map((name) => name.toLowerCase()));
+export function camerasOfList({ rows }: ListTable, columns: readonly ListField[], here: ListPlace): readonly ListRow[] {
+  const names = new Set(here.cameras.map(({ name }) => name.toLowerCase()));
+  const models = new Set(here.models.map(modelKey));
+  let count = here.cameras.length;
   return rows.map(({ line, cells }) => {
     const cell = (field: ListField): string => {
       const at = columns.indexOf(field);
@@ -113,14 +121,25 @@ export function camerasOfList(
     };
     const name = cell('name');
     const refused = (problem: string): ListRow => ({ line, name, camera: null, problem });
-    if (name === '' || name.length > 80) return refused('A name of 1 to 80 characters is needed.');
+    if (name === '' || name.length > TEXT_LIMITS.name)
+      return refused(`A name of 1 to ${TEXT_LIMITS.name} characters is needed.`);
     if (names.has(name.toLowerCase())) return refused('A camera of this name is here already.');
     const read = cameraOf(cell);
     if (!read.ok) return refused(read.error);
+    if (count >= LIST_LIMITS.cameras) return refused(`A site holds up to ${LIST_LIMITS.cameras} cameras.`);
+    const model = modelKey(read.value);
+    if (read.value.model !== '' && !models.has(model) && models.size >= LIST_LIMITS.models)
+      return refused(`A site holds up to ${LIST_LIMITS.models} models; this would be one more.`);
+    if (read.value.model !== '') models.add(model);
+    count += 1;
     names.add(name.toLowerCase());
     return { line, name, camera: { name, ...read.value }, problem: null };
   });
 }
+
+/** By what two rows mean the same make and model. */
+export const modelKey = ({ maker, model }: { readonly maker: string; readonly model: string }): string =>
+  `${maker} ${model}`.toLowerCase();
 
 function cameraOf(cell: (field: ListField) => string): Result<Omit<ListedCamera, 'name'>, string> {
   let host = cell('host');
@@ -139,15 +158,27 @@ function cameraOf(cell: (field: ListField) => string): Result<Omit<ListedCamera,
     secret ||= url.password ?? '';
     main ||= pathAndQuery(url);
   }
-  const paths = [
+  const listed = [
     { label: 'main', path: main },
     { label: 'sub', path: cell('sub path') },
   ].filter(({ label, path }) => label === 'main' || path !== '');
+  const paths: { label: string; path: string }[] = [];
+  for (const { label, path } of listed) {
+    const login = withLoginOut({ path, user, secret });
+    if (!login.ok) return err(`path: ${login.error}`);
+    ({ user, secret } = login.value);
+    paths.push({ label, path: login.value.path });
+  }
+  const isLoginTaken = paths.some(({ path }, at) => path !== listed[at]?.path);
   for (const { path } of paths) {
     const remarks = addressRemarks({ host, port, path, user, secret }, { networks: [], workedPaths: [] });
     const stops = Object.values(remarks).find((remark) => remark.stops);
     if (stops) return err(`${stops.field}: ${stops.text}`);
   }
-  const [place, maker, model] = [cell('place').slice(0, 200), cell('maker').slice(0, 80), cell('model').slice(0, 80)];
-  return ok({ place, maker, model, host, port: Number(port), user, secret, paths });
+  const [place, maker, model] = [
+    clipText(cell('place'), TEXT_LIMITS.place),
+    clipText(cell('maker'), TEXT_LIMITS.name),
+    clipText(cell('model'), TEXT_LIMITS.name),
+  ];
+  return ok({ place, maker, model, host, port: Number(port), user, secret, paths, isLoginTaken });
 }

@@ -12,6 +12,8 @@ export interface PictureSize {
 const MAX_PIXELS = 32_000_000;
 const MAX_BYTES = 25 * 1024 * 1024;
 const MAX_SVG_BYTES = 5 * 1024 * 1024;
+/** Names of a dozen vocabularies may stand in the first tag of an SVG, and no more. */
+const MAX_TAG_CHARS = 8 * 1024;
 /** [A] Drawn this large where an SVG says no size of its own. */
 const USUAL_SVG_PX = 1600;
 
@@ -85,7 +87,9 @@ function jpegSize(bytes: Uint8Array): Result<PictureSize, Fault<PictureFaultCode
 
 function svgSize(bytes: Uint8Array): Result<PictureSize, Fault<PictureFaultCode>> {
   const head = new TextDecoder().decode(bytes.subarray(0, 64 * 1024));
-  const tag = /<svg\b[^>]*>/i.exec(head)?.[0];
+  const from = head.search(/<svg[\s>]/i);
+  const to = head.indexOf('>', from);
+  const tag = from < 0 || to < 0 ? null : head.slice(from, Math.min(to + 1, from + MAX_TAG_CHARS));
   if (!tag) return err(fault('picture.not-a-picture', 'Expected a PNG, JPEG or SVG picture. This file is neither.'));
   if (bytes.length > MAX_SVG_BYTES)
     return err(fault('picture.too-large', 'The SVG has more than 5 MB. Save it as PNG.'));

@@ -1,6 +1,7 @@
 import { ValidationError } from 'yup';
 import { type Fault, fault } from '../base/fault.ts';
 import { isRecord } from '../base/is-record.ts';
+import { LIST_LIMITS } from '../base/limits.ts';
 import { err, ok, type Result } from '../base/result.ts';
 import { list, oneOf, shape, whole } from '../site/schema-parts.ts';
 import type { Model } from './model-card.ts';
@@ -9,8 +10,6 @@ import { modelSchema } from './model-schema.ts';
 export const CARD_FORMAT = 'clear-tap/model-cards';
 const CARD_VERSION = 1;
 export const CARD_FILE_ENDING = '.cleartap-cards.json';
-/** More models than anybody writes down. */
-const MAX_CARDS = 2000;
 const MAX_FILE_CHARS = 8 * 1024 * 1024;
 
 export type CardFaultCode =
@@ -23,7 +22,7 @@ export type CardFaultCode =
 const cardFileSchema = shape({
   format: oneOf([CARD_FORMAT]),
   version: whole(1, CARD_VERSION).required(),
-  cards: list(modelSchema, MAX_CARDS),
+  cards: list(modelSchema, LIST_LIMITS.models),
 });
 
 /** Reads a file of model cards. What does not fit is named by its path, and the file is refused whole. */

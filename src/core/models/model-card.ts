@@ -14,6 +14,10 @@ export type PowerWay = (typeof POWER_WAYS)[number];
 export const RADIO_BANDS = ['2.4', '5', 'sub-GHz'] as const;
 export type RadioBand = (typeof RADIO_BANDS)[number];
 
+/** What is lost without the maker's account: how many things, each how long. */
+export const LOST_LIMITS = { most: 20, max: 120 } as const;
+export const MODEL_NOTES_CHARS = 2000;
+
 /** One lens with the sensor behind it. A camera has one, a dual-lens camera two. */
 export interface Lens {
   readonly label: string;

@@ -1,13 +1,22 @@
+import { LIST_LIMITS, STREAM_LIMITS, TEXT_LIMITS } from '../base/limits.ts';
 import { flag, id, list, oneOf, orNull, positive, real, shape, text, whole } from '../site/schema-parts.ts';
-import { LIGHT_KINDS, LOCAL_STREAMS, POWER_WAYS, RADIO_BANDS, SOUNDS } from './model-card.ts';
+import {
+  LIGHT_KINDS,
+  LOCAL_STREAMS,
+  LOST_LIMITS,
+  MODEL_NOTES_CHARS,
+  POWER_WAYS,
+  RADIO_BANDS,
+  SOUNDS,
+} from './model-card.ts';
 
-const codecs = () => list(text(20).min(1).required(), 20);
-const pixels = () => whole(16, 20_000).required();
+const codecs = () => list(text(TEXT_LIMITS.codec).min(1).required(), LIST_LIMITS.codecs);
+const pixels = () => whole(16, STREAM_LIMITS.sidePx).required();
 const millimetres = (max: number) => positive(max).required();
 
 /** A lens cannot be longer at its wide end than at its far one, nor see wider than its sensor allows. */
 export const lensSchema = shape({
-  label: text(40).min(1),
+  label: text(TEXT_LIMITS.label).min(1),
   sensorWidthMm: millimetres(60),
   sensorHeightMm: millimetres(60),
   focalWideMm: millimetres(1000),
@@ -40,9 +49,9 @@ const subs = orNull(
 /** One model card, as it lies in a site and in a file of cards. */
 export const modelSchema = shape({
   id: id(),
-  maker: text(80),
-  model: text(80).min(1),
-  hardwareRev: text(40),
+  maker: text(TEXT_LIMITS.name),
+  model: text(TEXT_LIMITS.name).min(1),
+  hardwareRev: text(TEXT_LIMITS.label),
   localStream: orNull(oneOf(LOCAL_STREAMS)),
   sessions: orNull(whole(1, 1000)),
   lenses: list(lensSchema, 2),
@@ -60,8 +69,8 @@ export const modelSchema = shape({
   wired: orNull(flag()),
   bands: list(oneOf(RADIO_BANDS), RADIO_BANDS.length),
   cardMaxGB: orNull(real(0, 100_000)),
-  lostWithoutAccount: list(text(120).min(1).required(), 20),
+  lostWithoutAccount: list(text(LOST_LIMITS.max).min(1).required(), LOST_LIMITS.most),
   price: orNull(real(0, 1e7)),
   seats: whole(1, 16).required(),
-  notes: text(2000),
+  notes: text(MODEL_NOTES_CHARS),
 });

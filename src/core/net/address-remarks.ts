@@ -1,4 +1,9 @@
 import ipaddr from 'ipaddr.js';
+import { hasControl } from '../base/clip.ts';
+import { TEXT_LIMITS } from '../base/limits.ts';
+import { withLoginOut } from './address-login.ts';
+import { asksForLogin, SECRET_PLACE, USER_PLACE } from './path-login.ts';
+import { percentEncode } from './percent.ts';
 import { encodeUserinfo, urlHost } from './stream-url.ts';
 import { parseStreamUrl } from './stream-url-parser.ts';
 
@@ -36,7 +41,6 @@ const hasBlankEnd = (text: string): boolean => text !== text.trim();
 /** RFC 3986 §3.3: pchar, "/" and "?"; "%" is looked at apart. */
 const NOT_IN_PATH = /[^A-Za-z0-9\-._~!$&'()*+,;=:@/?%]/u;
 const LONE_PERCENT = /%(?![0-9A-Fa-f]{2})/;
-const LOOKS_LIKE_LOGIN = /(?:^|[?&/])(?:pass|passw|password|pwd)=/i;
 
 function rangeOf(address: string): string | null {
   return ipaddr.IPv4.isValidFourPartDecimal(address) || ipaddr.IPv6.isValid(address)
@@ -52,8 +56,12 @@ function liesIn(address: string, cidr: string): boolean {
   }
 }
 
+const tooLong = (most: number, text: string) => stop(`At most ${most} characters, not ${text.length}.`);
+const STEERS = stop('A line end or another control sign stands in it. Type it anew.');
+
 const host: Remarks = (draft, { networks }) => {
   const wanted = draft.host.trim();
+  if (wanted.length > TEXT_LIMITS.host) return tooLong(TEXT_LIMITS.host, wanted);
   if (wanted === '') return stop('An address is needed.');
   if (wanted.includes('/')) return stop('Only the host stands here; paste a whole URL to take it apart.');
   const withPort = /^([^:]+):(\d+)$/.exec(wanted);
@@ -80,28 +88,32 @@ const port: Remarks = (draft) => {
 
 const path: Remarks = (draft, { workedPaths }) => {
   const wanted = draft.path.trim();
-  if (holdsSecret(wanted, draft.secret))
-    return stop('The secret stands in the path, where everyone would see it. Take it out; it has a field of its own.');
+  if (wanted.length > TEXT_LIMITS.path) return tooLong(TEXT_LIMITS.path, wanted);
+  if (hasControl(wanted)) return STEERS;
   if (wanted !== '' && !wanted.startsWith('/')) return stop('It starts with “/”.');
-  const sign = NOT_IN_PATH.exec(wanted)?.[0];
+  const bare = wanted.replaceAll(SECRET_PLACE, '').replaceAll(USER_PLACE, '');
+  const sign = NOT_IN_PATH.exec(bare)?.[0];
   if (sign !== undefined) {
     const name = sign === ' ' ? 'A blank' : `“${sign}”`;
-    return stop(`${name} needs encoding: ${encodeURIComponent(sign)}.`);
+    return stop(`${name} needs encoding: ${percentEncode(sign)}.`);
   }
   if (LONE_PERCENT.test(wanted)) return stop('“%” needs encoding: %25.');
+  const login = withLoginOut({ path: wanted, user: draft.user, secret: draft.secret });
+  if (!login.ok) return stop(login.error);
+  if (login.value.isTaken)
+    return hint(`A login stands in it. The secret goes where secrets go, ${SECRET_PLACE} takes its place.`);
+  if (asksForLogin(wanted) && draft.user === '' && draft.secret === '')
+    return hint('It asks for the account, and none is entered.');
   if (hasBlankEnd(draft.path)) return hint('A blank at the end is left out.');
   const sameButCase = workedPaths.find((worked) => worked !== wanted && worked.toLowerCase() === wanted.toLowerCase());
   if (sameButCase !== undefined && !workedPaths.includes(wanted))
     return hint(`${sameButCase} worked before; letter case differs here.`);
-  return LOOKS_LIKE_LOGIN.test(wanted) ? hint('It looks as if a login stood in the path.') : NONE;
+  return NONE;
 };
 
-/** Short secrets stand in paths by chance. */
-const SHORTEST_SECRET = 4;
-const holdsSecret = (wanted: string, secret: string): boolean =>
-  secret.length >= SHORTEST_SECRET && (wanted.includes(secret) || wanted.includes(encodeUserinfo(secret)));
-
 const user: Remarks = (draft) => {
+  if (draft.user.length > TEXT_LIMITS.user) return tooLong(TEXT_LIMITS.user, draft.user);
+  if (hasControl(draft.user)) return STEERS;
   if (hasBlankEnd(draft.user)) return hint('A blank at the end counts.');
   if (draft.user.includes(':')) return hint('Basic login takes no “:” in it.');
   return encodeUserinfo(draft.user) === draft.user ? NONE : hint('Encoded in the URL for you.');
@@ -109,6 +121,8 @@ const user: Remarks = (draft) => {
 
 // Says that a sign needs encoding, not which: the screen tells nothing of a secret.
 const secret: Remarks = (draft) => {
+  if (draft.secret.length > TEXT_LIMITS.secret) return tooLong(TEXT_LIMITS.secret, draft.secret);
+  if (hasControl(draft.secret)) return STEERS;
   if (hasBlankEnd(draft.secret)) return hint('A blank at the end counts.');
   return encodeUserinfo(draft.secret) === draft.secret ? NONE : hint('Encoded in the URL for you.');
 };

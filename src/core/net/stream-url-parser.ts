@@ -1,4 +1,5 @@
 import ipaddr from 'ipaddr.js';
+import { hasControl } from '../base/clip.ts';
 import { type Fault, fault } from '../base/fault.ts';
 import { err, ok, type Result } from '../base/result.ts';
 import { DEFAULT_PORTS, type StreamUrl, type UrlScheme } from './stream-url.ts';
@@ -6,11 +7,13 @@ import { DEFAULT_PORTS, type StreamUrl, type UrlScheme } from './stream-url.ts';
 export type UrlWarning = 'trimmed-whitespace' | 'userinfo-needs-encoding';
 export type UrlFaultCode =
   | 'url.whitespace-inside'
+  | 'url.control-sign'
   | 'url.no-scheme'
   | 'url.bad-scheme'
   | 'url.bad-port'
   | 'url.bad-authority';
 
+const CONTROL_SIGN = fault('url.control-sign', 'A URL has no line ends or other control signs in it; this one has');
 const isScheme = (text: string): text is UrlScheme => Object.hasOwn(DEFAULT_PORTS, text);
 /** RFC 3986 §3.2.1: userinfo = *( unreserved / pct-encoded / sub-delims / ":" ). */
 const LEGAL_USERINFO = /^(?:[A-Za-z0-9\-._~!$&'()*+,;=:]|%[0-9A-Fa-f]{2})*$/;
@@ -30,6 +33,8 @@ export function parseStreamUrl(
   const trimmed = text.trim();
   if (trimmed !== text) warnings.push('trimmed-whitespace');
   if (/\s/.test(trimmed)) return err(fault('url.whitespace-inside', 'A URL has no blanks inside; this one has'));
+
+  if (hasControl(trimmed)) return err(CONTROL_SIGN);
 
   const schemeMatch = /^([A-Za-z][A-Za-z0-9+.-]*):\/\//.exec(trimmed);
   if (!schemeMatch?.[1])
@@ -59,6 +64,8 @@ export function parseStreamUrl(
     ].map((part) => (part === null ? null : decodeOrKeep(part)));
     user = decoded[0]?.text ?? null;
     password = decoded[1]?.text ?? null;
+    // A line end would end the request line or the header that it comes to stand in.
+    if (hasControl(`${user}${password ?? ''}`)) return err(CONTROL_SIGN);
     if (!LEGAL_USERINFO.test(userinfo) || decoded.some((part) => part?.kept)) warnings.push('userinfo-needs-encoding');
   }
   return ok({

@@ -1,3 +1,5 @@
+import { percentEncode } from './percent.ts';
+
 export type UrlScheme = 'rtsp' | 'rtsps' | 'http' | 'https';
 
 /** A stream address in its parts. Path and query are kept byte for byte: cameras distinguish letter case. */
@@ -16,7 +18,7 @@ export const DEFAULT_PORTS: Readonly<Record<UrlScheme, number>> = { rtsp: 554, r
 
 /** Percent-encodes a user name or password for a URL: UTF-8, everything but RFC 3986 unreserved, upper-case hex. */
 export function encodeUserinfo(text: string): string {
-  return encodeURIComponent(text).replace(
+  return percentEncode(text).replace(
     /[!'()*]/g,
     (char) => `%${char.charCodeAt(0).toString(16).toUpperCase().padStart(2, '0')}`,
   );

@@ -1,5 +1,6 @@
 import type { Credentials } from '../auth/authorization.ts';
-import { buildStreamUrl, type StreamUrl, withoutAccount } from '../net/stream-url.ts';
+import { fillUrl, redactLogins, type VeiledUrl } from '../net/path-login.ts';
+import { pathAndQuery, type StreamUrl, withoutAccount } from '../net/stream-url.ts';
 import { FIRST_REPORT_MS, REPORT_INTERVAL_MS, writeReceiverReport } from '../rtp/receiver-report.ts';
 import { RtspClient } from '../rtsp/client.ts';
 import type { ClientEffect, ClientInput, Track, TransportChoice } from '../rtsp/client-types.ts';
@@ -10,6 +11,7 @@ import type { ProbeCause, ProbeReport, ProbeStep, ProbeStepName, TapeEntry } fro
 import { TrackMeter } from './track-meter.ts';
 
 export interface ProbeOptions {
+  /** Its path may hold placeholders for the login (path-login.ts); they are filled on the wire alone. */
   readonly url: StreamUrl;
   readonly credentials: Credentials | null;
   readonly transport: TransportChoice;
@@ -36,6 +38,8 @@ export type ProbeInput =
   | { readonly kind: 'closed'; readonly atMs: number }
   | Extract<ClientInput, { kind: 'udpOpened' | 'udpFailed' | 'datagram' }>
   | { readonly kind: 'timer'; readonly timer: ProbeTimer; readonly atMs: number }
+  /** Something of ours failed while an effect was carried out; `isLast` gives up the goodbye too. */
+  | { readonly kind: 'broken'; readonly atMs: number; readonly note: string; readonly isLast: boolean }
   | { readonly kind: 'cancel'; readonly atMs: number };
 
 export type ProbeEffect =
@@ -50,14 +54,8 @@ export type ProbeEffect =
 
 /** A camera that sent nothing for this long before the sample ended has stopped, however slow its pictures are. */
 const STOPPED_AFTER_MS = 1500;
-/** What one entry of the wire tape keeps of a message, and how many entries are kept: a hostile peer fills no memory. */
-const MAX_TAPE_TEXT = 8 * 1024;
+/** How many entries of the wire tape are kept, each clipped where it is made: a hostile peer fills no memory. */
 const MAX_TAPE_ENTRIES = 200;
-
-const clip = (text: string): string =>
-  text.length > MAX_TAPE_TEXT
-    ? `${text.slice(0, MAX_TAPE_TEXT)}\n… ${text.length - MAX_TAPE_TEXT} more characters`
-    : text;
 
 /**
  * One probe from name look-up to TEARDOWN: an RTSP client with a stopwatch and meters. Inputs in, effects out; the driver
@@ -65,6 +63,7 @@ const clip = (text: string): string =>
  */
 export class ProbeMachine {
   readonly #client: RtspClient;
+  readonly #veiled: VeiledUrl;
   readonly #steps: ProbeStep[] = [];
   readonly #began = new Map<ProbeStepName, number>();
   readonly #meters = new Map<number, TrackMeter>();
@@ -79,8 +78,9 @@ export class ProbeMachine {
   #reported = false;
 
   constructor(private readonly options: ProbeOptions) {
-    const { url, credentials, transport, userAgent, media, cnonce } = options;
-    this.#client = new RtspClient({ url, credentials, transport, userAgent, play: media, cnonce });
+    const { credentials, transport, userAgent, media, cnonce } = options;
+    this.#veiled = fillUrl(options.url, credentials);
+    this.#client = new RtspClient({ ...this.#veiled, credentials, transport, userAgent, play: media, cnonce });
   }
 
   /** The effects that start it; the driver then resolves the host. */
@@ -102,6 +102,11 @@ export class ProbeMachine {
         this.#fail(input.cause, input.note);
         this.#endOpenSteps(atMs, input.note);
         this.#report();
+        break;
+      case 'broken':
+        if (!input.isLast) this.#giveUp(input.note, atMs);
+        this.#fail('protocol-error', input.note);
+        if (input.isLast || this.#client.phase === 'closed') this.#report();
         break;
       case 'connected':
         this.#end('connect', atMs, {});
@@ -221,8 +226,10 @@ export class ProbeMachine {
   }
 
   #takePacket(track: Track, bytes: Uint8Array, atMs: number): void {
-    const metered = this.#meterOf(track).push(bytes, atMs);
-    if (!metered || track.media.kind !== 'video') return;
+    const meter = this.#meterOf(track);
+    const metered = meter.push(bytes, atMs);
+    if (!metered || track.media.kind !== 'video' || this.#stage === 'over') return;
+    if (meter.unitFault) return this.#giveUp(meter.unitFault.message, atMs);
     if (this.#stage === 'handshake') this.#earlyKeyFrame ||= metered.startsKeyFrame;
     if (this.#stage === 'firstPacket') {
       const { packet } = metered;
@@ -230,6 +237,14 @@ export class ProbeMachine {
       this.#tape({ atMs, step: 'first-packet', direction: 'received', text });
     }
     this.#packetArrived(atMs, metered.startsKeyFrame, PAYLOAD_READERS[track.media.codec ?? ''] === undefined);
+  }
+
+  /** What comes is no stream: the session is ended, with what was measured so far. */
+  #giveUp(note: string, atMs: number): void {
+    this.#fail('protocol-error', note);
+    this.#endOpenSteps(atMs, note);
+    this.#stopMedia();
+    this.#drive({ kind: 'stop', atMs });
   }
 
   #packetArrived(atMs: number, startsKeyFrame: boolean, keyFramesUnknown = false): void {
@@ -340,11 +355,12 @@ export class ProbeMachine {
     const { url } = this.options;
     const report = composeReport({
       target: {
-        url: withoutAccount(url),
+        url: redactLogins(withoutAccount(url)),
         host: url.host,
         port: url.port,
-        path: buildStreamUrl({ ...url, user: null, password: null }).replace(/^[a-z]+:\/\/[^/?]*/, ''),
+        path: redactLogins(pathAndQuery(url)),
       },
+      hide: this.#veiled.hide,
       failure: this.#failure,
       steps: this.#steps,
       challenge: this.#client.challenge,
@@ -362,7 +378,7 @@ export class ProbeMachine {
   #tape(entry: TapeEntry): void {
     this.#tapeEntries += 1;
     if (this.#tapeEntries > MAX_TAPE_ENTRIES) return;
-    this.#emit({ kind: 'tape', entry: { ...entry, atMs: tenths(entry.atMs), text: clip(entry.text) } });
+    this.#emit({ kind: 'tape', entry: { ...entry, atMs: tenths(entry.atMs) } });
   }
   #emit(effect: ProbeEffect): void {
     this.#effects.push(effect);

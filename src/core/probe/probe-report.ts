@@ -1,4 +1,8 @@
 import type { ChosenChallenge } from '../auth/challenge.ts';
+import { clipText } from '../base/clip.ts';
+import { STREAM_LIMITS, TEXT_LIMITS } from '../base/limits.ts';
+import { redactText } from '../net/redact-text.ts';
+import type { TargetFault } from '../net/target.ts';
 import { findingOfCause } from '../rules/cause-findings.ts';
 import { probeFacts } from '../rules/probe-facts.ts';
 import { PROBE_RULES } from '../rules/probe-rules.ts';
@@ -22,11 +26,16 @@ export interface ReportInput {
   readonly transportReason: string | null;
   readonly session: SdpSession | null;
   readonly meters: ReadonlyMap<number, TrackMeter>;
+  /** Tells a camera's own URLs without the login that a path may hold. */
+  readonly hide: (text: string) => string;
 }
 
 /** Puts what a probe saw into the one report, and judges it. */
 export function composeReport(input: ReportInput): ProbeReport {
-  const media = (input.session?.media ?? []).map((section, index) => reportMedia(section, input.meters.get(index)));
+  const media = (input.session?.media ?? []).map((section, index) => ({
+    ...reportMedia(section, input.meters.get(index)),
+    control: fromCamera(redactText(input.hide(section.control.slice(0, TEXT_LIMITS.evidence)))),
+  }));
   const unjudged = {
     target: input.target,
     cause: input.failure?.cause ?? null,
@@ -36,7 +45,7 @@ export function composeReport(input: ReportInput): ProbeReport {
     auth: {
       scheme: schemeOf(input.challenge),
       qop: input.challenge?.scheme === 'digest' ? input.challenge.qop : null,
-      realm: input.challenge?.realm ?? null,
+      realm: input.challenge ? fromCamera(input.challenge.realm) : null,
     },
     server: input.server,
     transport: input.transport,
@@ -54,9 +63,9 @@ export function composeReport(input: ReportInput): ProbeReport {
 }
 
 /** The report of a URL that cannot be dialled: nothing was sent. */
-export function reportOfBadTarget(cause: 'bad-url' | 'blocked-by-policy', note: string, url = ''): ProbeReport {
+export function reportOfBadTarget({ cause, note }: TargetFault): ProbeReport {
   return composeReport({
-    target: { url, host: '', port: 0, path: '' },
+    target: { url: '', host: '', port: 0, path: '' },
     failure: { cause, note },
     steps: [],
     challenge: null,
@@ -67,6 +76,7 @@ export function reportOfBadTarget(cause: 'bad-url' | 'blocked-by-policy', note: 
     transportReason: null,
     session: null,
     meters: new Map(),
+    hide: (text) => text,
   });
 }
 
@@ -80,7 +90,15 @@ function schemeOf(challenge: ChosenChallenge | null): AuthScheme {
 /** RFC 3640 carries AAC under the name MPEG4-GENERIC; the trade calls it AAC. */
 const codecOf = (media: SdpMedia): string | null => (media.aac || media.codec === 'MP4A-LATM' ? 'AAC' : media.codec);
 
-function reportMedia(media: SdpMedia, meter: TrackMeter | undefined): ProbeMedia {
+/** What a camera may say of itself at most; where it is longer, a site could not keep it. */
+const MAX_CAMERA_CHARS = 400;
+const fromCamera = (text: string): string => clipText(text, MAX_CAMERA_CHARS);
+
+/** A number nobody believes is none. */
+const believed = (fps: number | null): number | null =>
+  fps !== null && fps > 0 && fps <= STREAM_LIMITS.fps ? Number(fps.toFixed(3)) : null;
+
+function reportMedia(media: SdpMedia, meter: TrackMeter | undefined): Omit<ProbeMedia, 'control'> {
   const sps = media.codec === 'H264' || media.codec === 'H265' ? firstSps(media) : null;
   const fps = media.framerate ?? (sps?.fps ? sps.fps[0] / sps.fps[1] : null);
   return {
@@ -88,11 +106,10 @@ function reportMedia(media: SdpMedia, meter: TrackMeter | undefined): ProbeMedia
     codec: codecOf(media),
     payloadType: media.payloadType,
     clockRate: media.clockRate,
-    control: media.control,
     declared: {
       width: sps?.width ?? media.dimensions?.[0] ?? null,
       height: sps?.height ?? media.dimensions?.[1] ?? null,
-      fps: fps === null ? null : Number(fps.toFixed(3)),
+      fps: believed(fps),
       profile: sps?.profile ?? null,
       level: sps?.level ?? null,
       channels: media.aac?.channels ?? media.channels,

@@ -4,6 +4,7 @@ import type { SenderReport } from '../rtp/sender-report.ts';
 import { TrackReception } from '../rtp/track-reception.ts';
 import type { SdpMedia } from '../sdp/sdp-types.ts';
 import { parseSps } from '../video/sps.ts';
+import { type UnitFault, unitFaultOf } from '../video/unit-limits.ts';
 import { PAYLOAD_READERS } from './picture-units.ts';
 import type { MeasuredMedia } from './probe-types.ts';
 
@@ -49,6 +50,10 @@ export class TrackMeter {
   #size: readonly [number, number] | null = null;
   #malformed = 0;
   #timestampJumps = 0;
+  #unitStamp: number | null = null;
+  #unitBytes = 0;
+  #unitParts = 0;
+  #unitFault: UnitFault | null = null;
 
   constructor(private readonly media: SdpMedia) {
     this.#clockHz = media.clockRate ?? DEFAULT_CLOCK_HZ;
@@ -63,6 +68,10 @@ export class TrackMeter {
   }
   get hasKeyFrame(): boolean {
     return this.#keyFrames > 0;
+  }
+  /** Set when a picture of it has no end. */
+  get unitFault(): UnitFault | null {
+    return this.#unitFault;
   }
   /** The latest SPS that came in band. */
   get sps(): Uint8Array | null {
@@ -80,6 +89,7 @@ export class TrackMeter {
     const place = this.#reception.push(packet, atMs);
     if (place === 'refused') return null;
     if (place === 'newest') this.#noteFrame(packet.rtpTimestamp, atMs);
+    if (this.media.kind === 'video') this.#noteUnit(packet);
     this.#firstAtMs ??= atMs;
     this.#lastAtMs = atMs;
     const contents = PAYLOAD_READERS[this.media.codec ?? '']?.(packet.payload);
@@ -102,6 +112,19 @@ export class TrackMeter {
   /** What to tell the sender now. */
   report(nowMs: number): ReceptionReport | null {
     return this.#reception.report(nowMs);
+  }
+
+  /** Packets of one time stamp make one picture, up to its marker (RFC 6184 §5.1, RFC 7798 §4.1, RFC 2435 §3). */
+  #noteUnit({ payload, rtpTimestamp, marker }: RtpPacket): void {
+    if (rtpTimestamp !== this.#unitStamp) {
+      this.#unitStamp = rtpTimestamp;
+      this.#unitBytes = 0;
+      this.#unitParts = 0;
+    }
+    this.#unitBytes += payload.length;
+    this.#unitParts += 1;
+    this.#unitFault ??= unitFaultOf(this.#unitBytes, this.#unitParts);
+    if (marker) this.#unitStamp = null;
   }
 
   #noteFrame(stamp: number, atMs: number): void {

@@ -41,6 +41,7 @@ export type ClientAction =
   | 'keepAlive'
   | 'tearDown'
   | 'finish'
+  | 'goodbyeAnswered'
   | 'failTimeout'
   | 'failClosed'
   | 'failNonsense'
@@ -108,7 +109,7 @@ export const CLIENT_MOVES: Readonly<Record<ClientPhase, Partial<Record<ClientSig
     stop: ['tearingDown', 'tearDown'],
   },
   tearingDown: {
-    success: ['closed', 'finish'],
+    success: ['tearingDown', 'goodbyeAnswered'],
     refused: ['closed', 'finish'],
     unauthorized: ['tearingDown', 'authorise'],
     redirect: ['closed', 'finish'],

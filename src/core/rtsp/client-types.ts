@@ -8,7 +8,10 @@ export type TransportChoice = 'tcp' | 'udp' | 'auto';
 
 export interface RtspClientOptions {
   readonly transport: TransportChoice;
+  /** As it goes over the wire: what a path holds of a login filled in. */
   readonly url: StreamUrl;
+  /** Tells a text without that login. */
+  readonly hide: (text: string) => string;
   readonly credentials: Credentials | null;
   readonly userAgent: string;
   /** False: hang up after SETUP, without a picture. */

@@ -10,6 +10,7 @@ import {
   setUp,
 } from '../../../tests/support/scripted-server.ts';
 import { bytesOf } from '../base/bytes.ts';
+import { fillUrl } from '../net/path-login.ts';
 import { parseStreamUrl } from '../net/stream-url-parser.ts';
 import { RtspClient } from './client.ts';
 import { CLIENT_MOVES } from './client-moves.ts';
@@ -23,7 +24,7 @@ function clientFor(url: string, given: { credentials?: typeof CREDENTIALS | null
   if (!parsed.ok) throw new Error(url);
   const { credentials = null, play = true } = given;
   return new RtspClient({
-    url: parsed.value.url,
+    ...fillUrl(parsed.value.url, credentials),
     credentials,
     play,
     userAgent: 'test',

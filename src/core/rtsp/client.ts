@@ -1,5 +1,7 @@
 import type { ChosenChallenge } from '../auth/challenge.ts';
 import { textOf } from '../base/bytes.ts';
+import { clipText } from '../base/clip.ts';
+import { redactText } from '../net/redact-text.ts';
 import { withoutAccount } from '../net/stream-url.ts';
 import type { ProbeStepName } from '../probe/probe-types.ts';
 import { parseSdp } from '../sdp/sdp-parser.ts';
@@ -27,6 +29,9 @@ import { keepAliveAfterMs, keepAliveMethod, rtcpEffect } from './session-upkeep.
 import { meaningOf } from './status-codes.ts';
 import { TrackPlan } from './track-plan.ts';
 import { parseSession } from './transport.ts';
+
+const MAX_SCANNED_CHARS = 4096;
+const MAX_NOTE_CHARS = 400;
 
 /** RFC 2326 §11.3.15 (461): the one status that says to try another transport. */
 const UNSUPPORTED_TRANSPORT = 461;
@@ -60,6 +65,7 @@ export class RtspClient {
     this.#talk = new Conversation({
       login: this.#login,
       userAgent: options.userAgent,
+      hide: options.hide,
       emit: (effect) => this.#emit(effect),
       nowMs: () => this.#atMs,
       currentStep: () => STEP_OF_PHASE[this.#phase],
@@ -152,8 +158,9 @@ export class RtspClient {
   #takeResponse(response: RtspResponse): void {
     const exchange = this.#talk.take(response);
     if (!exchange) return;
-    this.#server = headerOf(response, 'Server') ?? this.#server;
-    this.#methods = headerOf(response, 'Public') ?? this.#methods;
+    const server = headerOf(response, 'Server');
+    if (server !== undefined) this.#server = this.#told(server);
+    this.#methods = headerOf(response, 'Public')?.slice(0, MAX_SCANNED_CHARS) ?? this.#methods;
     const signal = signalOf(response.status);
     if (signal === 'success' && exchange.request.authorised) this.#login.accepted();
     this.#endStep(exchange, signal);
@@ -170,7 +177,14 @@ export class RtspClient {
         ? this.#noteOf(request.step, response)
         : meaningOf(response.status).means;
     const isOk = signal === 'success' || (firstAsk && this.options.credentials !== null) || request.step === 'options';
-    this.#emit({ kind: 'stepEnded', name: request.step, atMs: this.#atMs, ok: isOk, status: response.status, note });
+    this.#emit({
+      kind: 'stepEnded',
+      name: request.step,
+      atMs: this.#atMs,
+      ok: isOk,
+      status: response.status,
+      note: note && this.#told(note),
+    });
   }
 
   #noteOf(step: ProbeStepName, response: RtspResponse): string | null {
@@ -233,6 +247,8 @@ export class RtspClient {
         return this.#tearDown();
       case 'finish':
         return this.#finish();
+      case 'goodbyeAnswered':
+        return this.#goodbyeAnswered();
       case 'failTimeout':
         return this.#failAnd({ cause: 'timeout', note: `No answer to ${this.#pendingMethod} in time.` });
       case 'failClosed':
@@ -270,6 +286,7 @@ export class RtspClient {
   #authorise(): void {
     const refused = this.#talk.last?.request;
     if (!refused) return;
+    if (this.#phase === 'tearingDown' && refused.method !== 'TEARDOWN') return this.#finish(); // nothing to end
     const failure = this.#login.refused(this.#talk.lastChallenges, refused.authorised);
     if (failure && this.#phase === 'tearingDown') return this.#finish(); // a refused goodbye is no failure, nor said twice
     if (failure) return this.#giveUp(failure);
@@ -332,9 +349,7 @@ export class RtspClient {
   }
 
   #noteTrack(): void {
-    const session = parseSession(this.#talk.lastHeader('Session') ?? '');
-    this.#talk.sessionId = session.id || this.#talk.sessionId;
-    this.#sessionTimeoutS = session.timeoutS;
+    this.#noteSession();
     const header = this.#talk.lastHeader('Transport') ?? '';
     if (!this.#plan?.grant(header)) {
       const note = `${this.#plan?.transport.toUpperCase()} was asked for, the camera answered “${header.slice(0, 80)}”.`;
@@ -362,9 +377,23 @@ export class RtspClient {
   }
 
   #tearDown(): void {
-    if (!this.#talk.sessionId) return this.#finish();
+    if (!this.#talk.sessionId) {
+      if (this.#talk.open?.method === 'SETUP') return; // its answer names the session that must be ended
+      return this.#finish();
+    }
     this.#emit({ kind: 'stepBegan', name: 'teardown', atMs: this.#atMs });
     this.#sendTearDown('teardown');
+  }
+  /** Told to stop while SETUP was under way: the session that it opened is ended as well. */
+  #goodbyeAnswered(): void {
+    if (this.#talk.last?.request.method !== 'SETUP') return this.#finish();
+    this.#noteSession();
+    this.#tearDown();
+  }
+  #noteSession(): void {
+    const session = parseSession(this.#talk.lastHeader('Session') ?? '');
+    this.#talk.sessionId = session.id || this.#talk.sessionId;
+    this.#sessionTimeoutS = session.timeoutS;
   }
   #sendTearDown(step: ProbeStepName | null = null): void {
     this.#talk.send('TEARDOWN', this.#aggregateUrl, step, []);
@@ -385,7 +414,11 @@ export class RtspClient {
   }
 
   #fail(failure: ClientFailure): void {
-    this.#emit({ kind: 'failed', ...failure });
+    this.#emit({ kind: 'failed', cause: failure.cause, note: this.#told(failure.note) });
+  }
+  /** What is said of the peer's words: clipped before it is scanned, without the login, and no longer than a sentence. */
+  #told(text: string): string {
+    return clipText(redactText(this.options.hide(clipText(text, MAX_SCANNED_CHARS))), MAX_NOTE_CHARS);
   }
   #finish(): void {
     this.#phase = 'closed';

@@ -1,4 +1,5 @@
 import { bytesOf, textOf } from '../base/bytes.ts';
+import { clipAtBlank } from '../base/clip.ts';
 import { redactText } from '../net/redact-text.ts';
 import type { ProbeStepName } from '../probe/probe-types.ts';
 import type { ClientEffect } from './client-types.ts';
@@ -9,9 +10,13 @@ import {
   type RtspHeader,
   type RtspRequest,
   type RtspResponse,
+  wireUri,
   writeRequest,
   writeResponse,
 } from './rtsp-message.ts';
+
+/** What the wire tape keeps of one message: longer ones are no camera's. Clipped before anything is looked for in it. */
+const MAX_TAPE_CHARS = 8 * 1024;
 
 /** A request that was sent, kept to send it again or to say what was refused. */
 export interface SentRequest {
@@ -23,6 +28,9 @@ export interface SentRequest {
   readonly authorised: boolean;
 }
 
+const bodyText = (body: Uint8Array): string =>
+  body.length === 0 ? '' : `\n\n${textOf(body.subarray(0, 2 * MAX_TAPE_CHARS))}`;
+
 /** An answer with the request it belongs to. */
 export interface Exchange {
   readonly request: SentRequest;
@@ -32,6 +40,8 @@ export interface Exchange {
 export interface ConversationOptions {
   readonly login: Login;
   readonly userAgent: string;
+  /** Tells a text without the login that a path may hold. */
+  readonly hide: (text: string) => string;
   readonly emit: (effect: ClientEffect) => void;
   readonly nowMs: () => number;
   /** The step that what is said belongs to when no request is open. */
@@ -66,7 +76,8 @@ export class Conversation {
     return this.#last ? headersOf(this.#last.response, 'WWW-Authenticate') : [];
   }
 
-  send(method: string, uri: string, step: ProbeStepName | null, headers: readonly RtspHeader[]): void {
+  send(method: string, target: string, step: ProbeStepName | null, headers: readonly RtspHeader[]): void {
+    const uri = wireUri(target); // the proof of a password is of the line as it is sent
     this.#cseq += 1;
     const all: RtspHeader[] = [{ name: 'CSeq', value: String(this.#cseq) }];
     const authorization = this.options.login.authorizationFor(method, uri);
@@ -83,7 +94,7 @@ export class Conversation {
     if (response.status < 200) return null;
     const request = this.#open;
     const cseq = headerOf(response, 'CSeq');
-    this.tape('received', response.head + (response.body.length > 0 ? `\n\n${textOf(response.body)}` : ''));
+    this.tape('received', response.head + bodyText(response.body));
     if (!request || (cseq !== undefined && Number(cseq) !== request.cseq)) {
       this.tape('remark', `An answer to no open request (CSeq ${cseq ?? 'missing'}); passed over.`);
       return null;
@@ -105,10 +116,9 @@ export class Conversation {
 
   tape(direction: 'sent' | 'received' | 'remark', text: string, step?: ProbeStepName): void {
     const at = step ?? this.#open?.step ?? this.options.currentStep();
-    this.options.emit({
-      kind: 'tape',
-      entry: { atMs: this.options.nowMs(), step: at, direction, text: redactText(text) },
-    });
+    const { kept, leftOut } = clipAtBlank(text, MAX_TAPE_CHARS);
+    const shown = redactText(this.options.hide(kept)) + (leftOut > 0 ? `\n… ${leftOut} more characters` : '');
+    this.options.emit({ kind: 'tape', entry: { atMs: this.options.nowMs(), step: at, direction, text: shown } });
   }
 
   #say(text: string, step?: ProbeStepName): void {

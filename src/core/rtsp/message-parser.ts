@@ -1,5 +1,6 @@
 import { ByteQueue } from '../base/byte-queue.ts';
 import { textOf } from '../base/bytes.ts';
+import { hasControl, oneLine } from '../base/clip.ts';
 import type { RtspHeader, RtspRequest, RtspResponse } from './rtsp-message.ts';
 
 export type RtspFaultCode =
@@ -122,11 +123,12 @@ export class RtspMessageParser {
 
   #openMessage(headBytes: number): RtspEvent | null {
     const head = textOf(this.#queue.peek(headBytes)).trimEnd();
-    const lines = head.replace(/\r?\n[ \t]+/g, ' ').split(/\r?\n/);
+    const lines = unfolded(head.split('\n'));
     const lengths = new Set<string>();
     for (const line of lines) {
-      const match = /^content-length\s*:\s*(.*?)\s*$/i.exec(line);
-      if (match) lengths.add(match[1] ?? '');
+      const colon = line.indexOf(':');
+      if (colon > 0 && line.slice(0, colon).trim().toLowerCase() === 'content-length')
+        lengths.add(line.slice(colon + 1).trim());
     }
     const [length = '0'] = lengths;
     if (lengths.size > 1 || !/^\d{1,15}$/.test(length)) return this.#malformed('rtsp.bad-content-length');
@@ -178,6 +180,19 @@ export class RtspMessageParser {
     this.#queue.clear();
     return { kind: 'malformed', code, byteOffset: this.#consumed, excerpt };
   }
+}
+
+/** Header lines without their line ends; a line that begins with a blank goes on with the one before (RFC 2326 §4.2). */
+function unfolded(raw: readonly string[]): readonly string[] {
+  const lines: string[] = [];
+  for (const text of raw) {
+    const line = text.endsWith('\r') ? text.slice(0, -1) : text;
+    const isFolded = lines.length > 0 && (line.startsWith(' ') || line.startsWith('\t'));
+    if (isFolded) lines.push(`${lines.pop()} ${line.trimStart()}`);
+    else lines.push(line);
+  }
+  // A lone CR or another control sign would end a line of what we send back (realm, nonce, session).
+  return lines.map((line) => (hasControl(line) ? oneLine(line) : line));
 }
 
 function printable(bytes: Uint8Array): string {

@@ -1,3 +1,5 @@
+import { oneLine } from '../base/clip.ts';
+
 export interface RtspHeader {
   readonly name: string;
   readonly value: string;
@@ -31,9 +33,15 @@ export function headersOf(message: Pick<Message, 'headers'>, name: string): read
   return message.headers.filter((header) => header.name.toLowerCase() === wanted).map((header) => header.value);
 }
 
+/** A URI as it can stand in a request line: blanks and control signs, which would end it, are encoded (RFC 3986 §2.1). */
+export const wireUri = (uri: string): string => uri.replace(/[\s\p{Cc}]/gu, encodeURIComponent);
+
+/** Whatever a value holds, it stays within its line. */
+const lineOf = ({ name, value }: RtspHeader): string => `${name}: ${oneLine(value)}\r\n`;
+
 /** Text of a request with its headers, ended by the empty line. */
 export const writeRequest = (method: string, uri: string, headers: readonly RtspHeader[]): string =>
-  `${method} ${uri} RTSP/1.0\r\n${headers.map(({ name, value }) => `${name}: ${value}\r\n`).join('')}\r\n`;
+  `${method} ${wireUri(uri)} RTSP/1.0\r\n${headers.map(lineOf).join('')}\r\n`;
 
 export const writeResponse = (status: number, reason: string, headers: readonly RtspHeader[], body = ''): string =>
-  `RTSP/1.0 ${status} ${reason}\r\n${headers.map(({ name, value }) => `${name}: ${value}\r\n`).join('')}\r\n${body}`;
+  `RTSP/1.0 ${status} ${reason}\r\n${headers.map(lineOf).join('')}\r\n${body}`;

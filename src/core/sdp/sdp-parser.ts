@@ -1,5 +1,6 @@
 import { bytesFromBase64 } from '../base/bytes.ts';
 import { fault } from '../base/fault.ts';
+import { STREAM_LIMITS, TEXT_LIMITS } from '../base/limits.ts';
 import { parseSps } from '../video/sps.ts';
 import { parseAacConfig } from './aac-config.ts';
 import { resolveControl } from './control-url.ts';
@@ -9,6 +10,10 @@ import { STATIC_PAYLOAD_TYPES } from './static-payload-types.ts';
 /** A description with more sections than this is no camera's: a recorder with 64 channels offers each under its own path. */
 const MAX_MEDIA = 32;
 const MAX_LINES = 4096;
+/** A line of parameter sets in Base64 stays below a few hundred characters. */
+const MAX_LINE_CHARS = 8192;
+/** RFC 3551 §3: 7 bits. */
+const MAX_PAYLOAD_TYPE = 127;
 
 interface Section {
   readonly line: number;
@@ -53,6 +58,11 @@ function splitSections(text: string, faults: SdpFault[]): [Section, ...Section[]
   for (const [index, line] of lines.slice(0, MAX_LINES).entries()) {
     if (line.trim() === '') continue;
     const number = index + 1;
+    if (line.length > MAX_LINE_CHARS) {
+      const message = `Line ${number}: expected up to ${MAX_LINE_CHARS} characters, got ${line.length}`;
+      faults.push(fault('sdp.too-long', message, { line: number }));
+      continue;
+    }
     const match = /^([a-z])=(.*)$/.exec(line);
     if (!match) {
       faults.push(
@@ -90,7 +100,8 @@ function readMedia(section: Section, base: string, faults: SdpFault[]): SdpMedia
     return null;
   }
   if (!isKind(kind)) return null; // text, message: nothing a viewer draws
-  const payloadType = /^\d{1,3}$/.test(firstFormat) ? Number(firstFormat) : null;
+  const typed = /^\d{1,3}$/.test(firstFormat) ? Number(firstFormat) : MAX_PAYLOAD_TYPE + 1;
+  const payloadType = typed <= MAX_PAYLOAD_TYPE ? typed : null;
   const map = readRtpmap(section, payloadType, faults);
   const fmtp = readFmtp(section, payloadType);
   const direction = DIRECTIONS.find((name) => attribute(section, name) !== null) ?? 'sendrecv';
@@ -104,7 +115,7 @@ function readMedia(section: Section, base: string, faults: SdpFault[]): SdpMedia
     fmtp,
     control: resolveControl(base, attribute(section, 'control')),
     direction,
-    bandwidthKbps: Number(/^AS:(\d+)/i.exec(section.others.get('b') ?? '')?.[1] ?? Number.NaN) || null,
+    bandwidthKbps: readBandwidth(section.others.get('b') ?? ''),
     framerate: readFramerate(section, faults),
     dimensions: readDimensions(section),
     sps: readSps(map?.codec ?? '', fmtp),
@@ -129,11 +140,15 @@ function readRtpmap(section: Section, payloadType: number | null, faults: SdpFau
     }
     if (Number(match[1]) !== payloadType) continue;
     const clockRate = Number(match[3]);
-    if (clockRate === 0) {
-      faults.push(fault('sdp.bad-value', `Line ${line}: expected a clock rate above 0 Hz, got 0`, { line }));
+    const channels = match[4] ? Number(match[4]) : null;
+    const codec = match[2] ?? '';
+    const isIn = clockRate >= 1 && clockRate <= STREAM_LIMITS.clockHz && (channels ?? 1) <= STREAM_LIMITS.channels;
+    if (!isIn || codec.length > TEXT_LIMITS.codec) {
+      const message = `Line ${line}: expected a clock rate of 1 to ${STREAM_LIMITS.clockHz} Hz and a short name, got “${value.slice(0, 60)}”`;
+      faults.push(fault('sdp.bad-value', message, { line }));
       continue;
     }
-    return { codec: (match[2] ?? '').toUpperCase(), clockRate, channels: match[4] ? Number(match[4]) : null };
+    return { codec: codec.toUpperCase(), clockRate, channels };
   }
   return STATIC_PAYLOAD_TYPES[payloadType] ?? null;
 }
@@ -142,9 +157,9 @@ function readRtpmap(section: Section, payloadType: number | null, faults: SdpFau
 function readFmtp(section: Section, payloadType: number | null): Readonly<Record<string, string>> {
   const params: Record<string, string> = {};
   for (const { name, value } of section.attributes) {
-    const match = name === 'fmtp' ? /^\s*(\d+)\s+(.*)$/.exec(value) : null;
+    const match = name === 'fmtp' ? /^\s*(\d+)\s/.exec(value) : null;
     if (!match || Number(match[1]) !== payloadType) continue;
-    for (const pair of (match[2] ?? '').split(';')) {
+    for (const pair of value.slice(match[0].length).split(';')) {
       const equals = pair.indexOf('=');
       const key = (equals < 0 ? pair : pair.slice(0, equals)).trim().toLowerCase();
       if (key !== '' && key !== '__proto__') params[key] = equals < 0 ? '' : pair.slice(equals + 1).trim();
@@ -158,7 +173,7 @@ function readFramerate(section: Section, faults: SdpFault[]): number | null {
   const found = section.attributes.find((candidate) => candidate.name === 'framerate');
   if (!found) return null;
   const text = found.value.trim();
-  if (/^\d+(\.\d+)?$/.test(text) && Number(text) > 0) return Number(text);
+  if (/^\d+(\.\d+)?$/.test(text) && Number(text) > 0 && Number(text) <= STREAM_LIMITS.fps) return Number(text);
   faults.push(
     fault('sdp.bad-value', `Line ${found.line}: expected frames a second, got “${text.slice(0, 60)}”`, {
       line: found.line,
@@ -167,10 +182,17 @@ function readFramerate(section: Section, faults: SdpFault[]): number | null {
   return null;
 }
 
+/** b=AS:<kilobits a second>, RFC 8866 §5.8; beyond what any camera sends it is not believed. */
+function readBandwidth(value: string): number | null {
+  const kbps = Number(/^AS:(\d{1,9})$/i.exec(value.trim())?.[1] ?? 0);
+  return kbps > 0 && kbps <= STREAM_LIMITS.bitrateKbps ? kbps : null;
+}
+
 /** a=x-dimensions:<width>,<height>: no standard, but common. */
 function readDimensions(section: Section): readonly [number, number] | null {
   const match = /^(\d{1,5})\s*,\s*(\d{1,5})$/.exec(attribute(section, 'x-dimensions') ?? '');
-  return match ? [Number(match[1]), Number(match[2])] : null;
+  const sides = [Number(match?.[1] ?? 0), Number(match?.[2] ?? 0)] as const;
+  return sides.every((side) => side >= 1 && side <= STREAM_LIMITS.sidePx) ? sides : null;
 }
 
 /** Parameter sets that the description carries: RFC 6184 §8.1 sprop-parameter-sets, RFC 7798 §7.1 sprop-sps. */

@@ -52,7 +52,10 @@ function extended(before: EvidenceIndex, added: readonly Evidence[]): EvidenceIn
   return index;
 }
 
-/** The best known value: the highest `how`, of these the latest. A planned value takes part when given. */
+/**
+ * The best known value: the highest `how`, of these the last that was written. The order of the journal decides, not the
+ * clock: one that was ahead once would hide all that is found later. A planned value takes part when given.
+ */
 export function bestKnown(
   index: EvidenceIndex,
   subject: string,
@@ -62,17 +65,18 @@ export function bestKnown(
   let best: Known | null =
     planned === null ? null : { value: planned, how: 'planned', source: 'the plan', takenAt: null };
   for (const item of index.get(subject)?.get(quantity) ?? [])
-    if (!best || rank(item.how) > rank(best.how) || (item.how === best.how && item.takenAt >= (best.takenAt ?? '')))
-      best = item;
+    if (!best || rank(item.how) >= rank(best.how)) best = item;
   return best;
 }
 
-/** The latest value known in just this way: declared beside measured. */
+/** The last value known in just this way: declared beside measured. */
 export function knownAs(index: EvidenceIndex, subject: string, quantity: string, how: KnownHow): Known | null {
-  let latest: Evidence | null = null;
-  for (const item of index.get(subject)?.get(quantity) ?? [])
-    if (item.how === how && (!latest || item.takenAt >= latest.takenAt)) latest = item;
-  return latest;
+  return (
+    index
+      .get(subject)
+      ?.get(quantity)
+      ?.findLast((item) => item.how === how) ?? null
+  );
 }
 
 export const streamSubject = (streamId: string): string => `stream:${streamId}`;

@@ -1,4 +1,5 @@
-import type { Stamp } from './command-parts.ts';
+import { clippedEntry, type Stamp } from './command-parts.ts';
+import { condenseEvidence, condenseLog } from './condense.ts';
 import type { SiteCommand } from './site-commands.ts';
 import type { Evidence, LogEntry, Site } from './site-types.ts';
 
@@ -42,9 +43,17 @@ export function noteEdit(history: EditHistory, command: SiteCommand, before: Sit
     subject: entry?.subject ?? 'site',
     before: planOf(before),
     after: planOf(after),
-    confirmed: after.evidence.slice(before.evidence.length),
+    confirmed: addedTo(before.evidence, after.evidence),
   };
   return { done: [...history.done, edit].slice(-MAX_EDITS), undone: [] };
+}
+
+/** What one list has more than the other; both grow at their end, unless the record was condensed meanwhile. */
+function addedTo(before: readonly Evidence[], after: readonly Evidence[]): readonly Evidence[] {
+  if (after === before) return [];
+  if (after.length >= before.length) return after.slice(before.length);
+  const known = new Set(before);
+  return after.filter((item) => !known.has(item));
 }
 
 interface Moved {
@@ -62,7 +71,7 @@ export function undoEdit(site: Site, history: EditHistory, stamp: Stamp): Moved 
   const gone = new Set(edit.confirmed.map(({ id }) => id));
   const evidence = gone.size === 0 ? site.evidence : site.evidence.filter(({ id }) => !gone.has(id));
   return {
-    site: { ...site, ...edit.before, evidence, log: [...site.log, logLine('Undone', edit, stamp)] },
+    site: { ...site, ...edit.before, evidence, log: condenseLog([...site.log, logLine('Undone', edit, stamp)], stamp) },
     history: { done: history.done.slice(0, -1), undone: [...history.undone, edit] },
   };
 }
@@ -71,18 +80,18 @@ export function undoEdit(site: Site, history: EditHistory, stamp: Stamp): Moved 
 export function redoEdit(site: Site, history: EditHistory, stamp: Stamp): Moved {
   const edit = history.undone.at(-1);
   if (!edit) return { site, history };
-  const evidence = edit.confirmed.length === 0 ? site.evidence : [...site.evidence, ...edit.confirmed];
+  const evidence =
+    edit.confirmed.length === 0 ? site.evidence : condenseEvidence([...site.evidence, ...edit.confirmed]);
   return {
-    site: { ...site, ...edit.after, evidence, log: [...site.log, logLine('Done again', edit, stamp)] },
+    site: {
+      ...site,
+      ...edit.after,
+      evidence,
+      log: condenseLog([...site.log, logLine('Done again', edit, stamp)], stamp),
+    },
     history: { done: [...history.done, edit], undone: history.undone.slice(0, -1) },
   };
 }
 
-const logLine = (what: string, { label, subject }: Edit, { at, newId }: Stamp): LogEntry => ({
-  id: newId(),
-  at,
-  kind: 'edit',
-  subject,
-  text: `${what}: ${label}`,
-  refs: [],
-});
+const logLine = (what: string, { label, subject }: Edit, { at, newId }: Stamp): LogEntry =>
+  clippedEntry({ id: newId(), at, kind: 'edit', subject, text: `${what}: ${label}`, refs: [] });

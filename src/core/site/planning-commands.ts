@@ -2,7 +2,7 @@ import { sayMany } from '../base/say.ts';
 import { type Model, nameOfModel } from '../models/model-card.ts';
 import { type BenchItem, benchQuantity } from '../rules/bench-test.ts';
 import { cameraSubject } from './best-known.ts';
-import type { Changed, Draft, Stamp } from './command-parts.ts';
+import { type Changed, clippedEvidence, type Draft, type Stamp } from './command-parts.ts';
 import {
   type Costing,
   type Feed,
@@ -54,7 +54,7 @@ const draft = (kind: Draft['kind'], subject: string, text: string, refs: Draft['
   text,
   refs,
 });
-const say = (value: unknown): string => (value === null || value === undefined ? 'none' : String(value)).slice(0, 200);
+const say = (value: unknown): string => (value === null || value === undefined ? 'none' : String(value));
 
 function changeCamera(
   site: Site,
@@ -285,14 +285,14 @@ function recordBenchTest(site: Site, { cameraId, item, seen, by }: Of<'recordBen
   const { site: same, log } = changeCamera(site, cameraId, `on the bench: ${item.said}`, (camera) => camera, 'power', [
     { name: 'seen', value: seen || 'yes' },
   ]);
-  const evidence = {
+  const evidence = clippedEvidence({
     id: stamp.newId(),
     subject: cameraSubject(cameraId),
     quantity: benchQuantity(item.id),
     value: seen || 'yes',
-    how: 'confirmed' as const,
+    how: 'confirmed',
     takenAt: stamp.at,
     source: by,
-  };
+  });
   return { site: { ...same, evidence: [...site.evidence, evidence] }, log };
 }

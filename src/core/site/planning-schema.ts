@@ -1,4 +1,5 @@
 import { lazy, type Schema } from 'yup';
+import { LIST_LIMITS, TEXT_LIMITS } from '../base/limits.ts';
 import { POWER_WAYS, RADIO_BANDS, SOUNDS } from '../models/model-card.ts';
 import { DETAIL_LEVELS } from '../optics/detail-levels.ts';
 import { GEAR_KINDS, LINK_MEDIA, SCHOOLS, WALL_MATERIALS } from './planning-types.ts';
@@ -12,7 +13,7 @@ export const point = shape({ xM: real(-FAR_M, FAR_M).required(), yM: real(-FAR_M
 
 export const need = shape({
   level: orNull(oneOf(DETAIL_LEVELS.map(({ level }) => level))),
-  text: orNull(shape({ line: text(40).min(1), charHeightMm: positive(2000).required() })),
+  text: orNull(shape({ line: text(TEXT_LIMITS.label).min(1), charHeightMm: positive(2000).required() })),
   distanceM: positive(1000).required(),
   widthM: positive(1000).required(),
   nearM: real(0, 1000).required(),
@@ -20,7 +21,7 @@ export const need = shape({
   sound: oneOf(SOUNDS),
   turns: flag(),
   outdoors: flag(),
-  draws: list(shape({ destinationId: id(), use: oneOf(TAP_USES) }), 40),
+  draws: list(shape({ destinationId: id(), use: oneOf(TAP_USES) }), LIST_LIMITS.draws),
 });
 
 export const mounting = shape({
@@ -47,7 +48,7 @@ export const feed = shape({
   charge: orNull(shape({ limitPercent: orNull(real(1, 100)), batteryC: orNull(real(-40, 120)), isSwollen: flag() })),
 });
 
-const gearBase = { id: id(), name: text(80).min(1), position: orNull(point) };
+const gearBase = { id: id(), name: text(TEXT_LIMITS.name).min(1), position: orNull(point) };
 const GEAR_SHAPES: Readonly<Record<string, Schema>> = {
   switch: shape({
     ...gearBase,
@@ -78,7 +79,7 @@ const GEAR_SHAPES: Readonly<Record<string, Schema>> = {
     ...gearBase,
     kind: oneOf(['access-point']),
     band: oneOf(RADIO_BANDS),
-    radio: text(40).min(1),
+    radio: text(TEXT_LIMITS.label).min(1),
     eirpDbm: real(-20, 40).required(),
     channel: orNull(whole(1, 200)),
     poeClass: orNull(whole(0, 8)),
@@ -93,11 +94,11 @@ export const gear = lazy((value: unknown) => {
 
 export const link = shape({
   id: id(),
-  from: text(120).min(1),
-  to: text(120).min(1),
+  from: text(TEXT_LIMITS.subject).min(1),
+  to: text(TEXT_LIMITS.subject).min(1),
   medium: oneOf(LINK_MEDIA),
   lengthM: real(0, FAR_M).required(),
-  route: orNull(list(point, 200)),
+  route: orNull(list(point, LIST_LIMITS.routePoints)),
   extraM: real(0, FAR_M).required(),
   areaMm2: orNull(positive(500)),
   isCopperClad: flag(),
@@ -125,7 +126,7 @@ export const plan = shape({
   widthM: positive(FAR_M).required(),
   heightM: positive(FAR_M).required(),
   picture: orNull(picture),
-  walls: list(shape({ id: id(), from: point, to: point, material: oneOf(WALL_MATERIALS) }), 2000),
+  walls: list(shape({ id: id(), from: point, to: point, material: oneOf(WALL_MATERIALS) }), LIST_LIMITS.walls),
 });
 
 export const sky = shape({
@@ -142,22 +143,22 @@ export const costing = shape({
   options: list(
     shape({
       id: id(),
-      name: text(80).min(1),
+      name: text(TEXT_LIMITS.name).min(1),
       school: oneOf(SCHOOLS),
       lines: list(
         shape({
-          label: text(80).min(1),
+          label: text(TEXT_LIMITS.name).min(1),
           price: money(),
           count: whole(0, 100_000).required(),
           everyYears: orNull(positive(50)),
         }),
-        60,
+        LIST_LIMITS.costLines,
       ),
       includedSeats: whole(0, 10_000).required(),
-      packs: list(shape({ seats: whole(1, 10_000).required(), price: money() }), 20),
+      packs: list(shape({ seats: whole(1, 10_000).required(), price: money() }), LIST_LIMITS.costPacks),
       subscriptionPerMonth: money(),
       loadW: real(0, 1e6).required(),
     }),
-    8,
+    LIST_LIMITS.costOptions,
   ),
 });

@@ -33,7 +33,8 @@ export function evidenceOfReport(report: ProbeReport, streamId: string, url: str
   const subject = streamSubject(streamId);
   const found: NewEvidence[] = [];
   const add = (quantity: string, value: EvidenceValue | null | undefined, how: KnownHow): void => {
-    if (value !== null && value !== undefined) found.push({ subject, quantity, value, how });
+    if (value === null || value === undefined || (typeof value === 'number' && !Number.isFinite(value))) return;
+    found.push({ subject, quantity, value, how });
   };
   const failedNote = report.findings.find(({ rule }) => rule === `probe.${report.cause}`)?.because;
   add('probe.verdict', report.verdict, 'measured');

@@ -1,12 +1,28 @@
 import { array, boolean, type ISchema, lazy, mixed, number, type ObjectShape, object, type Schema, string } from 'yup';
+import { hasControl } from '../base/clip.ts';
+import { TEXT_LIMITS } from '../base/limits.ts';
+import { isMoment } from '../base/moment.ts';
 
 // Strict throughout: nothing is cast, nothing unknown is let in, nothing is filled in. A file fits or is refused.
 export const shape = <S extends ObjectShape>(fields: S) => object(fields).noUnknown().strict().required();
-export const text = (max = 200) => string().strict().defined().max(max);
-export const id = () =>
-  text(80)
+export const text = (max: number) => string().strict().defined().max(max);
+/** Text that ends up in a line of a protocol or a playlist, or on a page's single line. */
+export const line = (max: number) =>
+  text(max).test('no-control', '${path} must hold no line ends and no control signs', (value) => !hasControl(value));
+
+/** What every object has already, and what leads elsewhere as a part of an address. */
+const TAKEN_IDS: ReadonlySet<string> = new Set(['.', '..', ...Object.getOwnPropertyNames(Object.prototype)]);
+export const id = (max: number = TEXT_LIMITS.id) =>
+  text(max)
     .min(1)
-    .matches(/^[A-Za-z0-9._-]+$/, '${path} must be letters, digits, dots, dashes');
+    .matches(/^[A-Za-z0-9._-]+$/, '${path} must be letters, digits, dots, dashes')
+    .test('free', '${path} must be none of the words that mean something else here', (value) => !TAKEN_IDS.has(value));
+/** A moment in UTC, as `toISOString` writes it; 31 February is none. */
+export const moment = () =>
+  string()
+    .strict()
+    .required()
+    .test('moment', '${path} must be a time in UTC', (value) => isMoment(value));
 export const whole = (min: number, max: number) => number().strict().integer().min(min).max(max);
 export const list = (item: ISchema<unknown>, max: number) => array(item).strict().required().max(max);
 export const oneOf = <T extends string>(values: readonly T[]) =>

@@ -2,7 +2,8 @@ import { sayDays, sayMany, sayRate, sayShare } from '../base/say.ts';
 import type { Model } from '../models/model-card.ts';
 import type { ProbeReport } from '../probe/probe-types.ts';
 import { cameraSubject, destinationSubject, tapSubject } from './best-known.ts';
-import type { Changed, Draft, Stamp } from './command-parts.ts';
+import { type Changed, clippedEntry, clippedEvidence, type Draft, type Stamp } from './command-parts.ts';
+import { condenseEvidence, condenseLog } from './condense.ts';
 import { changePlanning, type PlanningCommand } from './planning-commands.ts';
 import { evidenceOfReport } from './probe-evidence.ts';
 import type { Account, Camera, Destination, LogEntry, LogKind, Site, Stream, Tap } from './site-types.ts';
@@ -43,13 +44,18 @@ export type SiteCommand =
     }
   | { readonly kind: 'note'; readonly text: string; readonly subject: string; readonly logKind: LogKind };
 
-/** What one number of the log may say: the schema allows no more. */
-const MAX_REF_CHARS = 200;
-
-/** Applies a command; a command about something that is not there is a bug of the caller and raises a RangeError. */
+/**
+ * Applies a command; a command about something that is not there is a bug of the caller and raises a RangeError. What it
+ * writes into the record, whoever said it, is clipped to what a site can keep, and the record to its limits.
+ */
 export function applyCommand(site: Site, command: SiteCommand, stamp: Stamp): Site {
   const { site: changed, log } = change(site, command, stamp);
-  return { ...changed, log: [...changed.log, { id: stamp.newId(), at: stamp.at, ...log }] };
+  const entry = clippedEntry({ id: stamp.newId(), at: stamp.at, ...log });
+  return {
+    ...changed,
+    evidence: changed.evidence === site.evidence ? site.evidence : condenseEvidence(changed.evidence),
+    log: condenseLog([...changed.log, entry], stamp),
+  };
 }
 
 function change(site: Site, command: SiteCommand, stamp: Stamp): Changed {
@@ -65,10 +71,7 @@ function change(site: Site, command: SiteCommand, stamp: Stamp): Changed {
       const { cameras, models, from, leftOut } = command;
       const text = `${sayMany(cameras.length, 'camera')} imported from ${from}`;
       const log = line('edit', 'site', text, {
-        names: cameras
-          .map(({ name }) => name)
-          .join(', ')
-          .slice(0, MAX_REF_CHARS),
+        names: cameras.map(({ name }) => name).join(', '),
         'rows left out': leftOut > 0 ? String(leftOut) : undefined,
       });
       return {
@@ -147,12 +150,9 @@ function change(site: Site, command: SiteCommand, stamp: Stamp): Changed {
     case 'recordProbe': {
       const camera = cameraOf(site, command.cameraId);
       const stream = streamIn(camera, command.streamId);
-      const evidence = evidenceOfReport(command.report, stream.id, command.url).map((item) => ({
-        ...item,
-        id: stamp.newId(),
-        takenAt: stamp.at,
-        source: command.probeId,
-      }));
+      const evidence = evidenceOfReport(command.report, stream.id, command.url).map((item) =>
+        clippedEvidence({ ...item, id: stamp.newId(), takenAt: stamp.at, source: command.probeId }),
+      );
       const log = line(
         'probe',
         cameraSubject(camera.id),
@@ -165,15 +165,15 @@ function change(site: Site, command: SiteCommand, stamp: Stamp): Changed {
       const tap = site.taps.find(({ id }) => id === command.tapId);
       if (!tap) throw new RangeError(`tapId: there is no tap ${command.tapId}`);
       const text = `${cameraOf(site, tap.cameraId).name} handed over to ${destinationOf(site, tap.destinationId).name}`;
-      const item = {
+      const item = clippedEvidence({
         id: stamp.newId(),
         subject: tapSubject(tap.id),
         quantity: 'handedOver',
         value: command.url,
-        how: 'confirmed' as const,
+        how: 'confirmed',
         takenAt: stamp.at,
         source: command.by,
-      };
+      });
       return {
         site: { ...site, evidence: [...site.evidence, item] },
         log: { kind: 'hand-over', subject: tapSubject(tap.id), text, refs: command.refs },

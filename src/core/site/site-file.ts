@@ -3,9 +3,9 @@ import { type Fault, fault } from '../base/fault.ts';
 import { isRecord } from '../base/is-record.ts';
 import { err, ok, type Result } from '../base/result.ts';
 import { emptyModel } from '../models/model-card.ts';
+import { brokenReference, repeatedId } from './references.ts';
 import { siteSchema } from './site-schema.ts';
 import { emptySite, SITE_FORMAT, SITE_VERSION, type Site, UNPLANNED } from './site-types.ts';
-import { thingsOf } from './subjects.ts';
 
 export type SiteFaultCode =
   | 'site.not-json'
@@ -96,48 +96,8 @@ export function readSite(document: unknown): Result<Site, Fault<SiteFaultCode>> 
     );
   }
   const site = current as unknown as Site; // the schema above states the same shape
-  const broken = brokenReference(site);
+  const broken = repeatedId('evidence', site.evidence) ?? repeatedId('log', site.log) ?? brokenReference(site);
   return broken ? err(fault('site.broken-reference', broken)) : ok(site);
-}
-
-/** Every id once, every reference to something that is there. */
-function brokenReference(site: Site): string | null {
-  const lists = {
-    networks: site.networks,
-    gear: site.gear,
-    links: site.links,
-    models: site.models,
-    cameras: site.cameras,
-    destinations: site.destinations,
-    taps: site.taps,
-    evidence: site.evidence,
-    log: site.log,
-  };
-  for (const [name, items] of Object.entries(lists)) {
-    const seen = new Set<string>();
-    for (const [index, { id }] of items.entries()) {
-      if (seen.has(id)) return `${name}[${index}].id: “${id}” stands there twice.`;
-      seen.add(id);
-    }
-  }
-  const models = new Set(site.models.map(({ id }) => id));
-  const cameras = new Map(site.cameras.map((camera) => [camera.id, new Set(camera.streams.map(({ id }) => id))]));
-  const destinations = new Set(site.destinations.map(({ id }) => id));
-  for (const [index, { modelId }] of site.cameras.entries())
-    if (modelId !== null && !models.has(modelId)) return `cameras[${index}].modelId: there is no model “${modelId}”.`;
-  for (const [index, camera] of site.cameras.entries())
-    for (const candidate of camera.candidates)
-      if (!models.has(candidate)) return `cameras[${index}].candidates: there is no model “${candidate}”.`;
-  const subjects = new Set(thingsOf(site).map(({ subject }) => subject));
-  for (const [index, { from, to }] of site.links.entries())
-    for (const end of [from, to]) if (!subjects.has(end)) return `links[${index}]: there is nothing called “${end}”.`;
-  for (const [index, tap] of site.taps.entries()) {
-    if (!cameras.get(tap.cameraId)?.has(tap.streamId))
-      return `taps[${index}]: there is no stream “${tap.streamId}” of a camera “${tap.cameraId}”.`;
-    if (!destinations.has(tap.destinationId))
-      return `taps[${index}].destinationId: there is no destination “${tap.destinationId}”.`;
-  }
-  return null;
 }
 
 /** The text of a site file; reading it gives the same site. */

@@ -1,19 +1,30 @@
+import { asksForLogin, fillPath } from '../net/path-login.ts';
 import { buildStreamUrl, type StreamUrl } from '../net/stream-url.ts';
-import type { Camera, Stream } from './site-types.ts';
+import { withPath } from '../net/target.ts';
+import type { Account, Camera, Stream } from './site-types.ts';
 
-/** The URL of a stream as planned in the site, with the account's user and, when given, the secret. */
+/**
+ * The URL of a stream as planned in the site, with the account's user and, when given, the secret: also where the path
+ * asks for it. Without the secret the path keeps its placeholders.
+ */
 export function streamUrlOf(camera: Camera, stream: Stream, secret: string | null = null): StreamUrl {
-  const queryAt = stream.path.indexOf('?');
-  return {
+  const { account } = camera;
+  const user = account?.user || null; // a login that is in the path alone may have no user
+  const bare: StreamUrl = {
     scheme: 'rtsp',
-    user: camera.account?.user ?? null,
-    password: camera.account ? secret : null,
+    user,
+    password: user === null ? null : secret,
     host: camera.host,
     port: camera.ports.rtsp,
-    path: queryAt < 0 ? stream.path : stream.path.slice(0, queryAt),
-    query: queryAt < 0 ? null : stream.path.slice(queryAt + 1),
+    path: '',
+    query: null,
   };
+  return withPath(bare, account && secret !== null ? fillPath(stream.path, account.user, secret) : stream.path);
 }
+
+/** The account that a camera needs: none where neither a user is known nor a path asks for a login. */
+export const accountFor = (user: string, paths: readonly string[], secretRef: string): Account | null =>
+  user === '' && !paths.some(asksForLogin) ? null : { user, secretRef };
 
 /** The URL without an account: what a probe was of, and what a hand-over was for. */
 export const plainUrlOf = (camera: Camera, stream: Stream): string =>

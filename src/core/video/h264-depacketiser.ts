@@ -1,6 +1,7 @@
 import { concatBytes } from '../base/bytes.ts';
 import type { RtpPacket } from '../rtp/rtp-packet.ts';
 import { H264_NAL, h264NalType } from './nal.ts';
+import { type UnitFault, unitFaultOf } from './unit-limits.ts';
 
 /** One coded picture with what stands before it, as the decoder takes it. */
 export interface AccessUnit {
@@ -14,8 +15,6 @@ export interface AccessUnit {
 /** NAL unit types of RTP payloads, RFC 6184 §5.2 Table 1. */
 const STAP_A = 24;
 const FU_A = 28;
-/** Largest NAL unit kept: level 5.2 pictures stay below 4 MiB; beyond it the fragment is dropped as damage. */
-const MAX_NAL_BYTES = 4 * 1024 * 1024;
 /** More units than any encoder cuts a picture into. */
 const MAX_NALS_PER_UNIT = 512;
 
@@ -30,7 +29,14 @@ export class H264Depacketiser {
   #damaged = false;
   #nextSeq: number | null = null;
   #fragments: Uint8Array[] | null = null;
-  #fragmentBytes = 0;
+  #unitBytes = 0;
+  #unitParts = 0;
+  #fault: UnitFault | null = null;
+
+  /** Set when a unit grew beyond what any camera sends: what came of it was let go, and nothing more is kept. */
+  get fault(): UnitFault | null {
+    return this.#fault;
+  }
 
   push(packet: RtpPacket): readonly AccessUnit[] {
     const units: AccessUnit[] = [];
@@ -40,7 +46,11 @@ export class H264Depacketiser {
     if (this.#timestamp !== null && packet.rtpTimestamp !== this.#timestamp) units.push(...this.flush());
     this.#timestamp = packet.rtpTimestamp;
     if (gap) this.#damaged = true;
-    this.#takePayload(packet.payload);
+    this.#unitBytes += packet.payload.length;
+    this.#unitParts += 1;
+    this.#fault ??= unitFaultOf(this.#unitBytes, this.#unitParts);
+    if (this.#fault) this.#letGo();
+    else this.#takePayload(packet.payload);
     if (packet.marker) units.push(...this.flush());
     return units;
   }
@@ -57,7 +67,15 @@ export class H264Depacketiser {
     this.#nals = [];
     this.#damaged = false;
     this.#timestamp = null;
+    this.#unitBytes = 0;
+    this.#unitParts = 0;
     return unit.nals.length > 0 ? [unit] : [];
+  }
+
+  #letGo(): void {
+    this.#abandonFragment();
+    this.#nals = [];
+    this.#damaged = true;
   }
 
   #takePayload(payload: Uint8Array): void {
@@ -95,18 +113,12 @@ export class H264Depacketiser {
     if (header & 0x80) {
       this.#abandonFragment();
       this.#fragments = [Uint8Array.of((indicator & 0xe0) | (header & 0x1f))];
-      this.#fragmentBytes = 1;
     }
     if (!this.#fragments) {
       this.#damaged = true; // its start was lost
       return;
     }
-    this.#fragmentBytes += payload.length - 2;
-    if (this.#fragmentBytes > MAX_NAL_BYTES) {
-      this.#abandonFragment();
-      return;
-    }
-    this.#fragments.push(payload.slice(2));
+    if (payload.length > 2) this.#fragments.push(payload.slice(2));
     if (header & 0x40) {
       const nal = concatBytes(this.#fragments);
       this.#fragments = null;
@@ -117,7 +129,6 @@ export class H264Depacketiser {
   #abandonFragment(): void {
     if (this.#fragments) this.#damaged = true;
     this.#fragments = null;
-    this.#fragmentBytes = 0;
   }
   #keep(nal: Uint8Array): void {
     if (this.#nals.length < MAX_NALS_PER_UNIT) this.#nals.push(nal);

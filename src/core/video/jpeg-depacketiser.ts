@@ -2,6 +2,7 @@ import { concatBytes } from '../base/bytes.ts';
 import type { RtpPacket } from '../rtp/rtp-packet.ts';
 import { type JpegPayloadHeader, parseJpegHeader } from './jpeg-payload.ts';
 import { quantisationOf, STANDARD_HUFFMAN } from './jpeg-tables.ts';
+import { type UnitFault, unitFaultOf } from './unit-limits.ts';
 
 /** A picture as a file that any decoder takes. */
 export interface JpegPicture {
@@ -15,8 +16,6 @@ const TABLE_HEADER_BYTES = 4;
 const TABLE_BYTES = 64;
 /** RFC 2435 §3.1.3: types from 64 to 127 carry a restart marker header. */
 const hasRestart = (type: number): boolean => type >= 64 && type <= 127;
-/** 2,040 × 2,040 pixels stay far below, whatever the quality. */
-const MAX_SCAN_BYTES = 8 * 1024 * 1024;
 
 interface OpenPicture {
   readonly rtpTimestamp: number;
@@ -25,6 +24,7 @@ interface OpenPicture {
   readonly restartInterval: number | null;
   readonly parts: Uint8Array[];
   scanBytes: number;
+  packets: number;
 }
 
 /**
@@ -35,7 +35,13 @@ interface OpenPicture {
  */
 export class JpegDepacketiser {
   #open: OpenPicture | null = null;
+  #fault: UnitFault | null = null;
   readonly #tablesOfQ = new Map<number, readonly Uint8Array[]>();
+
+  /** Set when a picture grew beyond what any camera sends. */
+  get fault(): UnitFault | null {
+    return this.#fault;
+  }
 
   push({ payload, rtpTimestamp, marker }: RtpPacket): JpegPicture | null {
     const parsed = parseJpegHeader(payload);
@@ -59,6 +65,7 @@ export class JpegDepacketiser {
         restartInterval,
         parts: [],
         scanBytes: 0,
+        packets: 0,
       };
       at += tables?.headerBytes ?? 0;
     }
@@ -68,9 +75,11 @@ export class JpegDepacketiser {
       return null;
     }
     const part = payload.subarray(at);
-    open.parts.push(part);
+    if (part.length > 0) open.parts.push(part);
     open.scanBytes += part.length;
-    if (open.scanBytes > MAX_SCAN_BYTES) this.#open = null;
+    open.packets += 1;
+    this.#fault ??= unitFaultOf(open.scanBytes, open.packets);
+    if (this.#fault) this.#open = null;
     if (!marker || !this.#open) return null;
     this.#open = null;
     const file = fileOf(open);

@@ -46,6 +46,9 @@ async function within<T>(work: Promise<T>, { timeoutMs, signal }: Limits, late: 
   }
 }
 
+/** How long a closing connection may take to send what was said last. */
+const LAST_WORD_MS = 500;
+
 /** What the system hands over at most in one read. */
 const READ_BUFFER_BYTES = 64 * 1024;
 
@@ -98,7 +101,14 @@ export function dialTcp(
       return true;
     };
     const onread = { buffer: new Uint8Array(READ_BUFFER_BYTES), callback: onRead };
-    const socket = connect({ host: address, port, onread });
+    const socket = connect({ host: address, port, onread, noDelay: true });
+    socket.on('error', (error) => {
+      const known = ERRNO_CAUSES[codeOf(error)];
+      fail(
+        known?.cause ?? 'unreachable',
+        `${address}:${port} ${known?.note ?? `could not be dialled (${codeOf(error)})`}.`,
+      );
+    });
     let isOpen = false;
     let hasEnded = false;
     const end = (): void => {
@@ -107,6 +117,14 @@ export function dialTcp(
       clearTimeout(timer);
       signal.removeEventListener('abort', abort);
       socket.destroy();
+    };
+    /** What was said last still goes out, unless the peer takes nothing any more. */
+    const close = (): void => {
+      if (hasEnded) return;
+      hasEnded = true;
+      socket.destroySoon();
+      const cutOff = setTimeout(() => socket.destroy(), LAST_WORD_MS);
+      socket.once('close', () => clearTimeout(cutOff));
     };
     const fail = (cause: ProbeCause, note: string): void => {
       if (isOpen) {
@@ -120,18 +138,11 @@ export function dialTcp(
     }, timeoutMs);
     signal.addEventListener('abort', abort, { once: true });
     if (signal.aborted) abort();
-    socket.setNoDelay(true);
     socket.once('connect', () => {
       isOpen = true;
       clearTimeout(timer);
-      resolve({ send: (bytes) => void (socket.writable && socket.write(bytes)), close: end });
-    });
-    socket.on('error', (error) => {
-      const known = ERRNO_CAUSES[codeOf(error)];
-      fail(
-        known?.cause ?? 'unreachable',
-        `${address}:${port} ${known?.note ?? `could not be dialled (${codeOf(error)})`}.`,
-      );
+      signal.removeEventListener('abort', abort); // from here on who asked for it says when it is over
+      resolve({ send: (bytes) => void (socket.writable && socket.write(bytes)), close });
     });
     socket.on('close', () => fail('closed', `${address}:${port} hung up.`));
   });

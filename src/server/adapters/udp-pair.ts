@@ -1,5 +1,6 @@
 import { createSocket, type Socket } from 'node:dgram';
 import { isIPv6 } from 'node:net';
+import { isSameAddress } from '../../core/net/same-address.ts';
 import { DialFailure, type UdpPair } from '../ports.ts';
 
 /** How often a neighbouring pair is looked for; the system gives a random even port about every second time. */
@@ -10,12 +11,15 @@ const RECEIVE_BUFFER_BYTES = 1024 * 1024;
 function bind(type: 'udp4' | 'udp6', port: number): Promise<Socket | null> {
   return new Promise((resolve) => {
     const socket = createSocket({ type, recvBufferSize: RECEIVE_BUFFER_BYTES });
-    socket.once('error', () => {
+    let isBound = false;
+    // Once bound, an error is an ICMP refusal of our report: the stream itself tells more.
+    socket.on('error', () => {
+      if (isBound) return;
       socket.close();
       resolve(null);
     });
     socket.bind(port, () => {
-      socket.removeAllListeners('error');
+      isBound = true;
       resolve(socket);
     });
   });
@@ -50,9 +54,8 @@ function pairOf(
   let isOpen = true;
   for (const socket of [rtp, rtcp]) {
     socket.on('message', (chunk, from) => {
-      if (isOpen && from.address === address) onDatagram(socket === rtcp, chunk);
+      if (isOpen && isSameAddress(from.address, address)) onDatagram(socket === rtcp, chunk);
     });
-    socket.on('error', () => {}); // an ICMP refusal of our report: the stream itself tells more
   }
   return {
     ports: [rtp.address().port, rtcp.address().port],

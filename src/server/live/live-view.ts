@@ -1,8 +1,9 @@
 import { encodeLiveFrame } from '../../contract/live-frame.ts';
 import { JPEG_PICTURES, type LiveMessage, type LiveRequest } from '../../contract/probe-api.ts';
 import type { Credentials } from '../../core/auth/authorization.ts';
+import { fillUrl } from '../../core/net/path-login.ts';
 import type { StreamUrl } from '../../core/net/stream-url.ts';
-import { parseStreamUrl } from '../../core/net/stream-url-parser.ts';
+import { readTarget } from '../../core/net/target.ts';
 import { takenUnixMs } from '../../core/rtp/camera-clock.ts';
 import { REPORT_INTERVAL_MS, writeReceiverReport } from '../../core/rtp/receiver-report.ts';
 import { parseRtpPacket } from '../../core/rtp/rtp-packet.ts';
@@ -13,9 +14,11 @@ import { declaredParameterSets } from '../../core/sdp/sdp-parser.ts';
 import { type AccessUnit, annexB, H264Depacketiser, h264CodecString } from '../../core/video/h264-depacketiser.ts';
 import { JpegDepacketiser } from '../../core/video/jpeg-depacketiser.ts';
 import { H264_NAL, h264NalType } from '../../core/video/nal.ts';
-import { CameraLine } from '../camera-line.ts';
+import { CameraLine, GOODBYE_MS } from '../camera-line.ts';
+import { logFault, underGuard } from '../last-guard.ts';
 import { DialFailure } from '../ports.ts';
 import { type ProbeWorld, USER_AGENT } from '../probe/run-probe.ts';
+import { createSafely, nameOfFault } from '../safely.ts';
 
 export interface LiveSink {
   text(message: LiveMessage): void;
@@ -23,12 +26,14 @@ export interface LiveSink {
   close(): void;
 }
 
+type LiveTimer = 'answer' | 'keepAlive' | 'report' | 'goodbye';
+
 const ANSWER_TIMEOUT_MS = 5000;
 const DEFAULT_CLOCK_HZ = 90_000;
 
 /**
- * Draws a stream and hands its pictures on as they complete, until `signal` aborts or the camera ends it. A codec that
- * no page can be given is said plainly, and the session is torn down.
+ * Draws a stream and hands its pictures on as they complete, until `signal` aborts or the camera ends it; then the camera
+ * is told goodbye, for half a second at most, and the promise resolves. A codec that no page can be given is said plainly.
  */
 export async function runLiveView(
   request: LiveRequest,
@@ -36,13 +41,15 @@ export async function runLiveView(
   signal: AbortSignal,
   sink: LiveSink,
 ): Promise<void> {
-  const target = parseStreamUrl(request.url);
+  const target = readTarget(request.url, request.user, request.secret);
   if (!target.ok) {
-    sink.text({ kind: 'ended', message: `${target.error.message}.` });
+    sink.text({ kind: 'ended', message: target.error.note });
     return sink.close();
   }
-  const credentials = request.user === null ? null : { user: request.user, password: request.secret ?? '' };
-  await new LiveView({ url: target.value.url, credentials, world, sink, signal }).start();
+  await new Promise<void>((onEnd) => {
+    const view = new LiveView({ ...target.value, world, sink, signal, onEnd });
+    underGuard(view.broken, view.start);
+  });
 }
 
 interface LiveOptions {
@@ -51,6 +58,7 @@ interface LiveOptions {
   readonly world: ProbeWorld;
   readonly sink: LiveSink;
   readonly signal: AbortSignal;
+  readonly onEnd: () => void;
 }
 
 class LiveView {
@@ -59,19 +67,18 @@ class LiveView {
   readonly #jpeg = new JpegDepacketiser();
   readonly #line: CameraLine;
   readonly #ownSsrc: number;
-  #reportTimer: NodeJS.Timeout | null = null;
+  readonly #timers = new Map<LiveTimer, NodeJS.Timeout>();
   #reception: TrackReception | null = null;
-  #answerTimer: NodeJS.Timeout | null = null;
-  #keepAliveTimer: NodeJS.Timeout | null = null;
   #video: Track | null = null;
   #parameterSets: readonly Uint8Array[] = [];
   #announced: string | null = null;
   #isOver = false;
+  #isLeaving = false;
 
   constructor(private readonly options: LiveOptions) {
     const { url, credentials, world } = options;
     this.#client = new RtspClient({
-      url,
+      ...fillUrl(url, credentials),
       credentials,
       transport: 'auto',
       userAgent: USER_AGENT,
@@ -84,24 +91,51 @@ class LiveView {
       limits: { timeoutMs: ANSWER_TIMEOUT_MS, signal: options.signal },
       now: () => this.#now(),
       put: (input) => this.#put(input),
+      safely: this.#safely,
     });
   }
 
-  async start(): Promise<void> {
+  readonly start = (): void => {
+    if (this.options.signal.aborted) return this.#end(null);
+    this.options.signal.addEventListener('abort', this.#leave, { once: true });
+    void this.#dial();
+  };
+
+  async #dial(): Promise<void> {
     try {
       const { host, port } = this.options.url;
-      await this.#line.dial(await this.#line.resolve(host, port));
-      if (this.options.signal.aborted) return this.#line.close();
+      const isOpen = await this.#line.dial(await this.#line.resolve(host, port));
+      if (isOpen) this.#safely(() => this.#put({ kind: 'connected', atMs: this.#now() }));
     } catch (error) {
-      if (this.options.signal.aborted) return;
-      if (error instanceof DialFailure) return this.#end(error.message);
-      throw error;
+      if (error instanceof DialFailure) this.#end(error.message);
+      else this.broken(error);
     }
-    this.options.signal.addEventListener('abort', () => {
-      this.#put({ kind: 'stop', atMs: this.#now() });
-      this.#end(null);
-    });
-    this.#put({ kind: 'connected', atMs: this.#now() });
+  }
+
+  /** The page went away: the camera is told goodbye, and its answer is not waited for beyond half a second. */
+  readonly #leave = (): void => {
+    this.#isLeaving = true;
+    this.#arm('goodbye', GOODBYE_MS, () => this.#end(null));
+    this.#safely(() => this.#put({ kind: 'stop', atMs: this.#now() }));
+  };
+
+  /** Something of ours threw: this view ends with it, and says so. */
+  readonly broken = (error: unknown): void => {
+    if (this.#isOver) return;
+    logFault(error);
+    this.#end(
+      `Clear Tap met a fault of its own (${nameOfFault(error)}) and closed the picture. Its console says more.`,
+    );
+  };
+  readonly #safely = createSafely(this.broken);
+
+  #arm(timer: LiveTimer, afterMs: number, ring: () => void): void {
+    clearTimeout(this.#timers.get(timer));
+    if (!this.#isOver)
+      this.#timers.set(
+        timer,
+        setTimeout(() => this.#safely(ring), afterMs),
+      );
   }
 
   #now(): number {
@@ -120,19 +154,11 @@ class LiveView {
       case 'sendDatagram':
         return this.#line.carryOut(effect);
       case 'armAnswer':
-        if (this.#answerTimer) clearTimeout(this.#answerTimer);
-        this.#answerTimer = setTimeout(() => this.#put({ kind: 'answerTimer', atMs: this.#now() }), ANSWER_TIMEOUT_MS);
-        return;
+        return this.#arm('answer', ANSWER_TIMEOUT_MS, () => this.#put({ kind: 'answerTimer', atMs: this.#now() }));
       case 'disarmAnswer':
-        if (this.#answerTimer) clearTimeout(this.#answerTimer);
-        return;
+        return clearTimeout(this.#timers.get('answer'));
       case 'armKeepAlive':
-        if (this.#keepAliveTimer) clearTimeout(this.#keepAliveTimer);
-        this.#keepAliveTimer = setTimeout(
-          () => this.#put({ kind: 'keepAliveTimer', atMs: this.#now() }),
-          effect.afterMs,
-        );
-        return;
+        return this.#arm('keepAlive', effect.afterMs, () => this.#put({ kind: 'keepAliveTimer', atMs: this.#now() }));
       case 'playing':
         return this.#begin(effect.tracks);
       case 'rtp':
@@ -142,12 +168,20 @@ class LiveView {
         if (effect.track === this.#video) this.#reception?.pushRtcp(effect.packet, effect.atMs);
         return;
       case 'failed':
-        return this.#end(effect.note);
+        return this.#fail(effect.note);
       case 'ended':
         return this.#end('The camera ended the stream.');
       default:
         return;
     }
+  }
+
+  /** The session may still have to be ended: what failed is told now, `ended` follows. */
+  #fail(note: string): void {
+    if (this.#isLeaving) return;
+    this.options.sink.text({ kind: 'ended', message: note });
+    this.#isLeaving = true;
+    this.#arm('goodbye', GOODBYE_MS, () => this.#end(null));
   }
 
   #begin(tracks: readonly Track[]): void {
@@ -171,7 +205,7 @@ class LiveView {
     const report = this.#reception?.report(this.#now()) ?? null;
     const packet = writeReceiverReport(this.#ownSsrc, report);
     this.#put({ kind: 'sendRtcp', track, packet, atMs: this.#now() });
-    this.#reportTimer = setTimeout(() => this.#sendReport(track), REPORT_INTERVAL_MS);
+    this.#arm('report', REPORT_INTERVAL_MS, () => this.#sendReport(track));
   }
 
   /** The decoder is set up anew whenever the profile changes: what arrives wins over what was described. */
@@ -188,10 +222,20 @@ class LiveView {
     const clockHz = track.media.clockRate ?? DEFAULT_CLOCK_HZ;
     if (track.media.codec === 'JPEG') {
       const picture = this.#jpeg.push(parsed.value);
+      if (this.#jpeg.fault) return this.#giveUp(this.#jpeg.fault.message);
       if (picture) this.#send(picture.file, { isKeyFrame: true, rtpTimestamp: picture.rtpTimestamp, clockHz });
       return;
     }
-    for (const unit of this.#h264.push(parsed.value)) this.#give(unit, clockHz);
+    const units = this.#h264.push(parsed.value);
+    if (this.#h264.fault) return this.#giveUp(this.#h264.fault.message);
+    for (const unit of units) this.#give(unit, clockHz);
+  }
+
+  /** What comes is no picture: the page is told, and the camera goodbye. */
+  #giveUp(message: string): void {
+    if (this.#isLeaving) return;
+    this.options.sink.text({ kind: 'ended', message });
+    this.#leave();
   }
 
   #give(unit: AccessUnit, clockHz: number): void {
@@ -220,11 +264,13 @@ class LiveView {
   #end(message: string | null): void {
     if (this.#isOver) return;
     this.#isOver = true;
-    if (this.#answerTimer) clearTimeout(this.#answerTimer);
-    if (this.#keepAliveTimer) clearTimeout(this.#keepAliveTimer);
-    if (this.#reportTimer) clearTimeout(this.#reportTimer);
-    if (message !== null) this.options.sink.text({ kind: 'ended', message });
+    for (const timer of this.#timers.values()) clearTimeout(timer);
+    this.options.signal.removeEventListener('abort', this.#leave);
     this.#line.close();
-    this.options.sink.close();
+    createSafely(logFault)(() => {
+      if (message !== null && !this.#isLeaving) this.options.sink.text({ kind: 'ended', message });
+      this.options.sink.close();
+    });
+    this.options.onEnd();
   }
 }

@@ -12,8 +12,25 @@ export class ServerRefused extends Error {
 }
 
 const TOKEN_HEADER = 'x-clear-tap-token';
-/** A server that listens beyond loopback prints its address with a token; it is kept for the visit. */
-export const serverToken: string | null = new URLSearchParams(globalThis.location?.search ?? '').get('token');
+const TOKEN_KEY = 'clear-tap:token';
+
+/** The token of the printed address. It stays with the tab, over reloads, and leaves the address bar. */
+function takeToken(): string | null {
+  const given = new URLSearchParams(globalThis.location?.search ?? '').get('token');
+  try {
+    if (given === null) return globalThis.sessionStorage?.getItem(TOKEN_KEY) ?? null;
+    sessionStorage.setItem(TOKEN_KEY, given);
+    const url = new URL(location.href);
+    url.searchParams.delete('token');
+    history.replaceState(history.state, '', url);
+  } catch {
+    // a browser that keeps nothing: the token lasts as long as the page, and stays where it was found
+  }
+  return given;
+}
+
+/** A server that listens beyond loopback answers only who knows its token. */
+export const serverToken: string | null = takeToken();
 
 export async function callServer(path: string, init: RequestInit = {}): Promise<Response> {
   const headers = new Headers(init.headers);

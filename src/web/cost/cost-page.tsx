@@ -1,4 +1,5 @@
 import { lazy, Suspense, useState } from 'react';
+import { LIST_LIMITS } from '../../core/base/limits.ts';
 import { sayCount, sayMany } from '../../core/base/say.ts';
 import { breakEvenOf, costGround, judgeBreakEven, type OptionCost, optionCost } from '../../core/cost/option-cost.ts';
 import type { Costing, CostOption } from '../../core/site/planning-types.ts';
@@ -30,6 +31,7 @@ export function CostPage() {
   const site = useAppSelector(selectSite);
   const { costing } = site;
   const [edited, setEdited] = useState<CostOption | null>(null);
+  const isFull = costing.options.length >= LIST_LIMITS.costOptions;
   const ground = costGround(site);
   const costs = costing.options.map((option) => optionCost(option, costing, ground));
   const payable = costs.filter(({ seats }) => seats !== null);
@@ -49,6 +51,8 @@ export function CostPage() {
         <Button
           className="ml-auto"
           kind={costing.options.length === 0 ? 'main' : 'plain'}
+          disabled={isFull}
+          title={isFull ? `${LIST_LIMITS.costOptions} stand side by side at most` : undefined}
           onClick={() => setEdited({ ...NEW_OPTION, id: newId('option') })}
         >
           Add an option

@@ -1,6 +1,7 @@
 import { yupResolver } from '@hookform/resolvers/yup';
 import { useFieldArray, useForm } from 'react-hook-form';
 import { array, object, string } from 'yup';
+import { LIST_LIMITS } from '../../core/base/limits.ts';
 import { linesOfSite } from '../../core/cost/option-cost.ts';
 import { type CostOption, SCHOOLS } from '../../core/site/planning-types.ts';
 import { selectSite } from '../store/site-slice.ts';
@@ -9,21 +10,22 @@ import { Button } from '../ui/button.tsx';
 import { DialogFrame } from '../ui/dialog-frame.tsx';
 import { FormFoot } from '../ui/form-foot.tsx';
 import { neededNumber, optionalNumber } from '../ui/form-numbers.ts';
+import { nameField } from '../ui/form-texts.ts';
 import { SelectField, TextField } from '../ui/text-field.tsx';
 import { SCHOOL_WORDS } from './school-words.ts';
 
 const schema = object({
-  name: string().trim().required('A name is needed.').max(80, 'At most 80 characters.'),
+  name: nameField(),
   school: string().oneOf(SCHOOLS).required(),
   lines: array(
     object({
-      label: string().trim().required('What is bought?').max(80, 'At most 80 characters.'),
+      label: nameField('What is bought?'),
       price: neededNumber('Price', { min: 0, max: 1e7 }),
       count: neededNumber('How many', { min: 0, max: 10_000 }),
       everyYears: optionalNumber('Every', { min: 0.5, max: 50, unit: 'years' }),
     }),
   )
-    .max(60)
+    .max(LIST_LIMITS.costLines, `At most ${LIST_LIMITS.costLines} lines fit; count alike things in one.`)
     .required(),
   packs: array(
     object({
@@ -31,12 +33,19 @@ const schema = object({
       price: neededNumber('Price', { min: 0, max: 1e7 }),
     }),
   )
-    .max(20)
+    .max(LIST_LIMITS.costPacks, `At most ${LIST_LIMITS.costPacks} packs fit.`)
     .required(),
   includedSeats: neededNumber('Included seats', { min: 0, max: 10_000 }),
   subscriptionPerMonth: neededNumber('Subscription', { min: 0, max: 1e6 }),
   loadW: neededNumber('Watts', { min: 0, max: 100_000, unit: 'W' }),
 });
+
+const FieldError = ({ text }: { text: string | undefined }) =>
+  text === undefined ? null : (
+    <p role="alert" className="mb-1.5 text-small text-brick">
+      {text}
+    </p>
+  );
 
 interface OptionDialogProps {
   readonly option: CostOption;
@@ -143,6 +152,7 @@ export function OptionDialog({ option, isNew, onClose, onKeep, onRemove }: Optio
               </Button>
             </div>
           ))}
+          <FieldError text={errors.lines?.root?.message ?? errors.lines?.message} />
           <span className="flex flex-wrap gap-2">
             <Button onClick={() => lines.append({ label: '', price: 0, count: 1, everyYears: undefined })}>
               Add a line
@@ -179,6 +189,7 @@ export function OptionDialog({ option, isNew, onClose, onKeep, onRemove }: Optio
               </Button>
             </div>
           ))}
+          <FieldError text={errors.packs?.root?.message ?? errors.packs?.message} />
           <Button onClick={() => packs.append({ seats: 1, price: 0 })}>Add a pack</Button>
         </fieldset>
         <FormFoot onLeave={onClose} onRemove={isNew ? undefined : onRemove} />

@@ -1,9 +1,12 @@
 import { array, boolean, type InferType, object, string } from 'yup';
+import { LIST_LIMITS, TEXT_LIMITS } from '../../core/base/limits.ts';
 import {
   emptyModel,
   type Lens,
   LIGHT_KINDS,
   LOCAL_STREAMS,
+  LOST_LIMITS,
+  MODEL_NOTES_CHARS,
   type Model,
   POWER_WAYS,
   type PowerWay,
@@ -13,11 +16,10 @@ import {
 } from '../../core/models/model-card.ts';
 import { lensProblem } from '../../core/optics/lens-limits.ts';
 import { neededNumber, optionalNumber } from '../ui/form-numbers.ts';
-
-const text = (max: number) => string().trim().max(max, `At most ${max} characters.`).defined();
+import { nameField, textField, wordsField, wordsOf } from '../ui/form-texts.ts';
 
 const lens = object({
-  label: text(40),
+  label: textField(TEXT_LIMITS.label),
   sensorWidthMm: neededNumber('Sensor width', { min: 0.5, max: 60, unit: 'mm' }),
   sensorHeightMm: neededNumber('Sensor height', { min: 0.5, max: 60, unit: 'mm' }),
   focalWideMm: neededNumber('Focal length', { min: 0.5, max: 1000, unit: 'mm' }),
@@ -35,12 +37,12 @@ const lens = object({
 });
 
 export const modelFormSchema = object({
-  maker: text(80),
-  model: text(80).required('A model is needed.'),
-  hardwareRev: text(40),
+  maker: textField(TEXT_LIMITS.name),
+  model: nameField('A model is needed.'),
+  hardwareRev: textField(TEXT_LIMITS.label),
   localStream: string().defined(),
   sessions: optionalNumber('Sessions', { min: 1, max: 1000 }),
-  codecs: text(100),
+  codecs: wordsField('codecs', { most: LIST_LIMITS.codecs, max: TEXT_LIMITS.codec }),
   fps: optionalNumber('Frames a second', { min: 0.1, max: 1000 }),
   sub: string().defined(),
   subWidthPx: optionalNumber('Pixels across', { min: 16, max: 20_000 }),
@@ -70,10 +72,10 @@ export const modelFormSchema = object({
   wired: string().defined(),
   bands: array(string().defined()).required(),
   cardMaxGB: optionalNumber('Largest card', { min: 0, max: 100_000, unit: 'GB' }),
-  lost: text(500),
+  lost: wordsField('losses', LOST_LIMITS),
   price: optionalNumber('Price', { min: 0, max: 1e7 }),
   seats: neededNumber('Seats', { min: 1, max: 16 }),
-  notes: text(2000),
+  notes: textField(MODEL_NOTES_CHARS),
 });
 export type ModelFields = InferType<typeof modelFormSchema>;
 type LensFields = ModelFields['lenses'][number];
@@ -83,11 +85,6 @@ const pick = <T extends string>(values: readonly T[], value: string): T | null =
 const yesNo = (value: string): boolean | null => (value === 'yes' ? true : value === 'no' ? false : null);
 const sayYesNo = (value: boolean | null): string => (value === null ? '' : value ? 'yes' : 'no');
 const orNull = (value: number | undefined): number | null => value ?? null;
-const words = (line: string): string[] =>
-  line
-    .split(/[,;]/)
-    .map((word) => word.trim())
-    .filter((word) => word !== '');
 
 const lensOf = (fields: LensFields, at: number): Lens => ({
   label: fields.label || (at === 0 ? 'first' : 'second'),
@@ -168,7 +165,7 @@ export function fieldsOf(card: Model): ModelFields {
 export function cardOf(id: string, fields: ModelFields, before: Model | null = null): Model {
   const [firstSub, ...otherSubs] = before?.subs ?? [];
   const lightKind = pick(LIGHT_KINDS, fields.lightKind);
-  const codecs = words(fields.codecs).map((codec) => codec.toUpperCase());
+  const codecs = wordsOf(fields.codecs).map((codec) => codec.toUpperCase());
   return {
     ...emptyModel(id, fields.maker, fields.model),
     hardwareRev: fields.hardwareRev,
@@ -212,7 +209,7 @@ export function cardOf(id: string, fields: ModelFields, before: Model | null = n
     wired: yesNo(fields.wired),
     bands: fields.bands.filter((band): band is RadioBand => RADIO_BANDS.some((one) => one === band)),
     cardMaxGB: orNull(fields.cardMaxGB),
-    lostWithoutAccount: words(fields.lost),
+    lostWithoutAccount: wordsOf(fields.lost),
     price: orNull(fields.price),
     seats: Math.round(fields.seats),
     notes: fields.notes,

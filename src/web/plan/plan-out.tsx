@@ -2,6 +2,7 @@ import type Konva from 'konva';
 import { type RefObject, useEffect, useState } from 'react';
 import { flushSync } from 'react-dom';
 import { planSvg } from '../../core/handover/plan-svg.ts';
+import { percentEncode } from '../../core/net/percent.ts';
 import type { Site } from '../../core/site/site-types.ts';
 import { download, fileNameOf } from '../shell/site-files.ts';
 import { Button } from '../ui/button.tsx';
@@ -48,7 +49,7 @@ export function PlanOut({ site, wedges, stage }: PlanOutProps) {
         <img
           alt={`Plan of ${site.name}`}
           className="hidden w-full print:block"
-          src={`data:image/svg+xml;charset=utf-8,${encodeURIComponent(printed)}`}
+          src={`data:image/svg+xml;charset=utf-8,${percentEncode(printed)}`}
         />
       )}
     </>

@@ -1,12 +1,15 @@
+import { clipText } from '../../core/base/clip.ts';
 import { type Fault, fault } from '../../core/base/fault.ts';
 import { err, ok, type Result } from '../../core/base/result.ts';
 import { type PictureFaultCode, pictureSize } from '../../core/imports/picture-size.ts';
 import { isSheet, type PlanPicture } from '../../core/site/planning-types.ts';
+import { type Drawn, drawSvg, type Wanted } from './draw-svg.ts';
 
 /** Longest side that is kept: sharp enough to draw on, small enough to lie in every saved site. */
 const KEPT_PX = 1800;
 const KEPT_CHARS = 1_500_000;
-const TYPES = { png: 'image/png', jpeg: 'image/jpeg', svg: 'image/svg+xml' } as const;
+const TYPES = { png: 'image/png', jpeg: 'image/jpeg' } as const;
+const QUALITIES = [0.9, 0.7, 0.5] as const;
 
 /**
  * Takes a picture in as the ground of the plan. It is drawn anew, so that neither a script in an SVG nor the place where a
@@ -26,7 +29,38 @@ export async function takePlanPicture(
     return err(
       fault('picture.not-a-plan', `${widthPx} × ${heightPx} pixels are a strip, no plan. Cut it to the house.`),
     );
-  const url = URL.createObjectURL(new Blob([bytes], { type: TYPES[kind] }));
+  const wanted = { width, height, qualities: QUALITIES, most: KEPT_CHARS };
+  const drawn = kind === 'svg' ? await drawSvg(bytes, wanted) : await drawPhoto(bytes, TYPES[kind], wanted);
+  if (drawn.kind !== 'drawn') return err(FAULTS[drawn.kind]);
+  return ok({
+    name: clipText(file.name, 200),
+    dataUrl: drawn.dataUrl,
+    widthPx: width,
+    heightPx: height,
+    metresPerPx: widthM / width,
+    isScaled: false,
+  });
+}
+
+const FAULTS: Readonly<Record<Exclude<Drawn['kind'], 'drawn'>, Fault<PictureFaultCode>>> = {
+  'too-large': fault(
+    'picture.too-large',
+    'The picture stays too large even when it is drawn smaller. Cut it to the house.',
+  ),
+  broken: fault('picture.broken', 'The file begins as a picture and cannot be drawn: it is cut off or broken.'),
+  'given-up': fault(
+    'picture.too-large',
+    'The SVG was not drawn within two seconds and was given up: it is too intricate. Save it as PNG.',
+  ),
+};
+
+/** PNG and JPEG say how many pixels they have; more than a page can draw were refused before. */
+async function drawPhoto(
+  bytes: Uint8Array<ArrayBuffer>,
+  type: string,
+  { width, height, qualities, most }: Wanted,
+): Promise<Drawn> {
+  const url = URL.createObjectURL(new Blob([bytes], { type }));
   try {
     const image = new Image();
     image.src = url;
@@ -39,23 +73,13 @@ export async function takePlanPicture(
     context.fillStyle = '#ffffff';
     context.fillRect(0, 0, width, height);
     context.drawImage(image, 0, 0, width, height);
-    for (const quality of [0.9, 0.7, 0.5]) {
+    for (const quality of qualities) {
       const dataUrl = canvas.toDataURL('image/jpeg', quality);
-      if (dataUrl.length <= KEPT_CHARS)
-        return ok({
-          name: file.name.slice(0, 200),
-          dataUrl,
-          widthPx: width,
-          heightPx: height,
-          metresPerPx: widthM / width,
-          isScaled: false,
-        });
+      if (dataUrl.length <= most) return { kind: 'drawn', dataUrl };
     }
-    return err(
-      fault('picture.too-large', 'The picture stays too large even when it is drawn smaller. Cut it to the house.'),
-    );
+    return { kind: 'too-large' };
   } catch {
-    return err(fault('picture.broken', 'The file begins as a picture and cannot be drawn: it is cut off or broken.'));
+    return { kind: 'broken' };
   } finally {
     URL.revokeObjectURL(url);
   }

@@ -1,42 +1,49 @@
 import { yupResolver } from '@hookform/resolvers/yup';
 import { useForm } from 'react-hook-form';
 import { boolean, object, string } from 'yup';
-import { addressRemarks } from '../../core/net/address-remarks.ts';
+import { err, ok, type Result } from '../../core/base/result.ts';
+import { withLoginOut } from '../../core/net/address-login.ts';
+import { type AddressDraft, addressRemarks } from '../../core/net/address-remarks.ts';
 import { DEFAULT_PORTS, pathAndQuery } from '../../core/net/stream-url.ts';
 import { parseStreamUrl } from '../../core/net/stream-url-parser.ts';
 import { type Camera, UNKNOWN_STREAM, UNPLANNED } from '../../core/site/site-types.ts';
+import { accountFor } from '../../core/site/stream-address.ts';
 import { newId } from '../store/new-id.ts';
 import { commandIssued } from '../store/site-slice.ts';
 import { useAppDispatch } from '../store/store.ts';
 import { Button } from '../ui/button.tsx';
 import { CheckField } from '../ui/check-field.tsx';
+import { nameField } from '../ui/form-texts.ts';
 import { TextField } from '../ui/text-field.tsx';
 import { useVault } from '../vault/vault-context.tsx';
 
-/** What stops an address, a whole URL or a host alone, from being kept; `null` when nothing does. */
-function problemOf(text: string): string | null {
+/** An address, a whole URL or a host alone, with the login taken out of its path; or what stops it from being kept. */
+function readAddress(typed: string): Result<AddressDraft, string> {
+  const text = typed.trim();
   const parsed = text.includes('://') ? parseStreamUrl(text) : null;
-  if (parsed && !parsed.ok) return `${parsed.error.message}.`;
+  if (parsed && !parsed.ok) return err(`${parsed.error.message}.`);
   const url = parsed?.value.url;
-  if (url && url.scheme !== 'rtsp') return `Expected rtsp://, got ${url.scheme}://.`;
-  const draft = {
-    host: url?.host ?? text,
-    port: String(url?.port ?? DEFAULT_PORTS.rtsp),
+  if (url && url.scheme !== 'rtsp') return err(`Expected rtsp://, got ${url.scheme}://.`);
+  const login = withLoginOut({
     path: url ? pathAndQuery(url) : '',
     user: url?.user ?? '',
     secret: url?.password ?? '',
-  };
+  });
+  if (!login.ok) return login;
+  const { path, user, secret } = login.value;
+  const draft = { host: url?.host ?? text, port: String(url?.port ?? DEFAULT_PORTS.rtsp), path, user, secret };
   const remarks = addressRemarks(draft, { networks: [], workedPaths: [] });
-  return Object.values(remarks).find((remark) => remark.stops)?.text ?? null;
+  const stops = text === '' ? undefined : Object.values(remarks).find((remark) => remark.stops);
+  return stops ? err(stops.text) : ok(draft);
 }
 
 const schema = object({
-  name: string().trim().required('Give it the name of its place.').max(80, 'At most 80 characters.'),
+  name: nameField('Give it the name of its place.'),
   address: string()
     .defined()
     .test('address', (value, context) => {
-      const problem = value.trim() === '' ? null : problemOf(value);
-      return problem === null || context.createError({ message: problem });
+      const read = readAddress(value);
+      return read.ok || context.createError({ message: read.error });
     }),
   isHandset: boolean().required(),
 });
@@ -51,21 +58,21 @@ export function AddCameraForm({ onAdded }: { onAdded: (cameraId: string, hangs: 
   });
 
   const add = handleSubmit(({ name, address, isHandset }) => {
-    const parsed = parseStreamUrl(address);
-    const url = parsed.ok ? parsed.value.url : null;
+    const read = readAddress(address);
+    if (!read.ok) return; // the form has said so
+    const { host, port, path, user, secret } = read.value;
     const id = newId('camera');
     const secretRef = `secret-${id}`;
-    if (url?.password) vault.set(secretRef, url.password);
-    const path = url ? pathAndQuery(url) : '';
+    if (secret !== '') vault.set(secretRef, secret);
     const camera: Camera = {
       id,
       name,
       place: '',
       kind: isHandset ? 'handset' : 'camera',
       modelId: null,
-      host: url?.host ?? address.trim(),
-      ports: { rtsp: url?.port ?? DEFAULT_PORTS.rtsp },
-      account: url?.user ? { user: url.user, secretRef } : null,
+      host,
+      ports: { rtsp: Number(port) },
+      account: accountFor(user, [path], secretRef),
       streams: [{ id: newId('stream'), label: 'main', path, ...UNKNOWN_STREAM }],
       ...UNPLANNED,
     };

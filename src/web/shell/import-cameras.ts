@@ -1,7 +1,9 @@
-import type { ListedCamera, ListField } from '../../core/imports/camera-list.ts';
+import { clipText } from '../../core/base/clip.ts';
+import { type ListedCamera, type ListField, modelKey } from '../../core/imports/camera-list.ts';
 import { emptyModel, type Model } from '../../core/models/model-card.ts';
-import { redactUrl } from '../../core/net/stream-url.ts';
+import { redactText } from '../../core/net/redact-text.ts';
 import { type Camera, UNKNOWN_STREAM, UNPLANNED } from '../../core/site/site-types.ts';
+import { accountFor } from '../../core/site/stream-address.ts';
 import { newId } from '../store/new-id.ts';
 
 export interface CameraImport {
@@ -13,16 +15,15 @@ export interface CameraImport {
 
 /** Gives listed cameras their ids; a make and model that is known here is not added twice. */
 export function importOf(listed: readonly ListedCamera[], known: readonly Model[]): CameraImport {
-  const keyOf = (model: Pick<Model, 'maker' | 'model'>): string => `${model.maker} ${model.model}`.toLowerCase();
-  const byKey = new Map(known.map((model) => [keyOf(model), model]));
+  const byKey = new Map(known.map((model) => [modelKey(model), model]));
   const models: Model[] = [];
   const secrets: Record<string, string> = {};
   const cameras = listed.map((one): Camera => {
     const id = newId('camera');
-    let model = one.model === '' ? undefined : byKey.get(keyOf(one));
+    let model = one.model === '' ? undefined : byKey.get(modelKey(one));
     if (one.model !== '' && !model) {
       model = emptyModel(newId('model'), one.maker, one.model);
-      byKey.set(keyOf(model), model);
+      byKey.set(modelKey(model), model);
       models.push(model);
     }
     const secretRef = `secret-${id}`;
@@ -35,7 +36,11 @@ export function importOf(listed: readonly ListedCamera[], known: readonly Model[
       modelId: model?.id ?? null,
       host: one.host,
       ports: { rtsp: one.port },
-      account: one.user === '' ? null : { user: one.user, secretRef },
+      account: accountFor(
+        one.user,
+        one.paths.map(({ path }) => path),
+        secretRef,
+      ),
       streams: one.paths.map(({ label, path }) => ({ id: newId('stream'), label, path, ...UNKNOWN_STREAM })),
       ...UNPLANNED,
     };
@@ -43,8 +48,9 @@ export function importOf(listed: readonly ListedCamera[], known: readonly Model[
   return { cameras, models, secrets };
 }
 
-/** A cell as the preview shows it: never a secret. */
-export function cellShown(field: ListField, text: string): string {
-  if (field === 'secret' && text !== '') return '••••••••';
-  return field === 'url' || field === 'none' ? redactUrl(text) : text;
-}
+/** A cell as the preview shows it: never a secret, wherever in it one stands. */
+export const cellShown = (field: ListField, text: string): string =>
+  field === 'secret' && text !== '' ? '••••••••' : redactText(clipText(text, SHOWN_CHARS));
+
+/** A cell is looked over, not read through. */
+const SHOWN_CHARS = 400;

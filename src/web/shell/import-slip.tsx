@@ -1,4 +1,5 @@
 import { useMemo, useState } from 'react';
+import { clipText } from '../../core/base/clip.ts';
 import { sayMany } from '../../core/base/say.ts';
 import {
   camerasOfList,
@@ -30,23 +31,17 @@ export function ImportSlip({ fileName, table, onClose }: ImportSlipProps) {
   const vault = useVault();
   const site = useAppSelector(selectSite);
   const [columns, setColumns] = useState<readonly ListField[]>(() => guessColumns(table.headings));
-  const rows = useMemo(
-    () =>
-      camerasOfList(
-        table,
-        columns,
-        site.cameras.map(({ name }) => name),
-      ),
-    [table, columns, site.cameras],
-  );
+  const { cameras, models } = site;
+  const rows = useMemo(() => camerasOfList(table, columns, { cameras, models }), [table, columns, cameras, models]);
   const good = rows.flatMap(({ camera }) => camera ?? []);
+  const taken = good.filter(({ isLoginTaken }) => isLoginTaken).length;
   const leftOut = rows.length - good.length;
   const choose = (at: number, field: ListField): void =>
     setColumns(columns.map((old, index) => (index === at ? field : old === field && field !== 'none' ? 'none' : old)));
   const take = (): void => {
-    const { cameras, models, secrets } = importOf(good, site.models);
+    const { secrets, ...imported } = importOf(good, models);
     for (const [ref, secret] of Object.entries(secrets)) vault.set(ref, secret);
-    dispatch(commandIssued({ kind: 'importCameras', cameras, models, from: fileName.slice(0, 80), leftOut }));
+    dispatch(commandIssued({ kind: 'importCameras', ...imported, from: clipText(fileName, 80), leftOut }));
     onClose();
   };
   return (
@@ -117,6 +112,7 @@ export function ImportSlip({ fileName, table, onClose }: ImportSlipProps) {
               ; {leftOut} {leftOut === 1 ? 'is' : 'are'} left out
             </span>
           )}
+          {taken > 0 && `. ${taken === 1 ? 'One path holds' : `${taken} paths hold`} a login: it goes where secrets go`}
           {rows.length > ROWS_SHOWN && `. The first ${ROWS_SHOWN} are shown.`}
         </p>
         <Button onClick={onClose}>Leave it</Button>

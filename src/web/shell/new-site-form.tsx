@@ -1,5 +1,6 @@
 import { type FormEvent, useState } from 'react';
 import { useNavigate } from 'react-router';
+import { TEXT_LIMITS } from '../../core/base/limits.ts';
 import { emptySite } from '../../core/site/site-types.ts';
 import { newId } from '../store/new-id.ts';
 import { commandIssued, selectSite, siteOpened } from '../store/site-slice.ts';
@@ -18,7 +19,8 @@ export function NewSiteForm({ onCreated }: { onCreated: () => void }) {
   const submit = async (event: FormEvent): Promise<void> => {
     event.preventDefault();
     const wanted = name.trim();
-    if (wanted === '' || wanted.length > 80) return setError('A name of 1 to 80 characters is needed.');
+    if (wanted === '' || wanted.length > TEXT_LIMITS.name)
+      return setError(`A name of 1 to ${TEXT_LIMITS.name} characters is needed.`);
     if (!(await leaveSite())) return setError(unkeptWords(open.name));
     const site = emptySite(newId('site'), wanted);
     dispatch(siteOpened({ site, revision: null, isUnsaved: true }));

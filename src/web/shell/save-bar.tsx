@@ -1,26 +1,71 @@
-import { selectSave, selectSite } from '../store/site-slice.ts';
-import { keepOurs, takeOver, useAppSelector } from '../store/store.ts';
+import {
+  editUndone,
+  refusalRead,
+  selectRefusal,
+  selectSave,
+  selectSite,
+  selectUndoLabel,
+} from '../store/site-slice.ts';
+import { keepOurs, takeOver, useAppDispatch, useAppSelector } from '../store/store.ts';
 import { Button } from '../ui/button.tsx';
 import { sayWhen } from '../ui/say-when.ts';
 import { exportOpenSite } from './export-open-site.ts';
 
-/** Says when the last changes are in this page only, and offers what can be done; silent when all is kept. */
+const BAR = 'no-print flex flex-wrap items-center gap-2 border-b border-brick bg-brick-wash px-5 py-2';
+
+/** Says when the last changes are in this page only, or were not made, and offers what can be done; else silent. */
 export function SaveBar() {
+  return (
+    <>
+      <RefusalBar />
+      <StateBar />
+    </>
+  );
+}
+
+/** A change that would have left a site that cannot be opened again was not made. */
+function RefusalBar() {
+  const dispatch = useAppDispatch();
+  const refusal = useAppSelector(selectRefusal);
+  if (refusal === null) return null;
+  return (
+    <div role="alert" className={BAR}>
+      <p className="mr-auto">Not done: the site could not have been opened again. {refusal} All else is as it was.</p>
+      <Button onClick={() => dispatch(refusalRead())}>Close</Button>
+    </div>
+  );
+}
+
+function StateBar() {
+  const dispatch = useAppDispatch();
   const save = useAppSelector(selectSave);
   const site = useAppSelector(selectSite);
-  if (save.status !== 'failed' && save.status !== 'clash') return null;
+  const undoLabel = useAppSelector(selectUndoLabel);
+  if (save.status !== 'failed' && save.status !== 'clash' && save.status !== 'unfit') return null;
   const exportIt = <Button onClick={() => void exportOpenSite()}>Export this site</Button>;
   return (
-    <div
-      role="alert"
-      className="no-print flex flex-wrap items-center gap-2 border-b border-brick bg-brick-wash px-5 py-2"
-    >
-      {save.status === 'failed' ? (
+    <div role="alert" className={BAR}>
+      {save.status === 'failed' && (
         <>
           <p className="mr-auto">{save.message}</p>
           {exportIt}
         </>
-      ) : (
+      )}
+      {save.status === 'unfit' && (
+        <>
+          <p className="mr-auto">
+            As it is now this site could not be opened again, and it is not written: {save.message} What was kept before
+            is untouched. Take the last change back, or export it as it is.
+          </p>
+          {exportIt}
+          {undoLabel !== null && (
+            <Button kind="main" title={undoLabel} onClick={() => dispatch(editUndone())}>
+              Take it back
+            </Button>
+          )}
+        </>
+      )}
+      {save.status === 'clash' && (
         <>
           <p className="mr-auto">
             {site.name} was also changed in another tab, {sayWhen(save.savedAt)}. Nothing was written over: choose one.

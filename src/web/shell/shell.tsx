@@ -141,12 +141,16 @@ const VAULT_WORDS = { memory: 'Secrets: this visit', locked: 'Secrets: locked', 
 
 function VaultButton() {
   const dispatch = useAppDispatch();
-  const { state } = useVault();
+  const { state, problem } = useVault();
   const Icon = state === 'locked' ? Lock : LockOpen;
   return (
-    <button type="button" className={TOOL} onClick={() => dispatch(slipAsked('vault'))}>
+    <button
+      type="button"
+      className={`${TOOL} ${problem === null ? '' : 'text-brick'}`}
+      onClick={() => dispatch(slipAsked('vault'))}
+    >
       <Icon size={15} aria-hidden="true" />
-      <span className="max-lg:sr-only">{VAULT_WORDS[state]}</span>
+      <span className="max-lg:sr-only">{problem === null ? VAULT_WORDS[state] : 'Secrets: a problem'}</span>
     </button>
   );
 }

@@ -2,8 +2,11 @@ import { ChevronDown } from 'lucide-react';
 import { DropdownMenu } from 'radix-ui';
 import { lazy, Suspense, useEffect, useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
+import { clipText } from '../../core/base/clip.ts';
+import { TEXT_LIMITS } from '../../core/base/limits.ts';
 import type { ListTable } from '../../core/imports/camera-list.ts';
 import type { Site } from '../../core/site/site-types.ts';
+import { newId } from '../store/new-id.ts';
 import { commandIssued, selectSite, siteOpened } from '../store/site-slice.ts';
 import { hasSite, listSites, type SiteListing } from '../store/site-store.ts';
 import { slipAsked } from '../store/slip-slice.ts';
@@ -69,7 +72,7 @@ export function SiteMenu() {
   };
 
   const keepBoth = async (clash: Site): Promise<void> => {
-    const copy = { ...clash, id: `${clash.id}-${Date.now().toString(36)}`, name: `${clash.name}, from file` };
+    const copy = { ...clash, id: newId('site'), name: clipText(`From file: ${clash.name}`, TEXT_LIMITS.name) };
     await open(copy);
   };
 

@@ -87,8 +87,16 @@ function ProtectForm({ onDone }: { onDone: () => void }) {
       return setError(`At least ${MIN_PASSPHRASE} characters; a few words do well.`);
     if (passphrase !== again) return setError('The two differ.');
     setIsWorking(true);
-    await vault.protect(passphrase);
-    onDone();
+    try {
+      await vault.protect(passphrase);
+      onDone();
+    } catch (problem) {
+      setIsWorking(false);
+      setError(problem instanceof Error ? problem.message : 'They could not be sealed.');
+    }
+  };
+  const lock = async (): Promise<void> => {
+    if (await vault.lock()) onDone(); // else the reason stands above
   };
   return (
     <form onSubmit={(event) => void protect(event)} className="flex flex-col gap-3">
@@ -120,7 +128,7 @@ function ProtectForm({ onDone }: { onDone: () => void }) {
       />
       <div className="flex justify-end gap-2">
         {isOpen && (
-          <Button onClick={() => void vault.lock().then(onDone)} className="mr-auto">
+          <Button onClick={() => void lock()} className="mr-auto">
             Lock now
           </Button>
         )}

@@ -1,13 +1,15 @@
 import type { Site } from '../../core/site/site-types.ts';
 import { newId } from './new-id.ts';
 import { ChangedElsewhere, saveSite } from './site-store.ts';
-import { putSpill } from './spill.ts';
+import { dropSpill, putSpill } from './spill.ts';
 
 /** How the last change stands in the browser's store. */
 export type SaveState =
   | { readonly status: 'saved' }
   | { readonly status: 'pending' }
   | { readonly status: 'failed'; readonly message: string }
+  /** What it became could not be opened again: nothing was written over the last that can. */
+  | { readonly status: 'unfit'; readonly message: string }
   /** Another tab wrote to the same site: the person chooses. */
   | { readonly status: 'clash'; readonly savedAt: string };
 
@@ -19,6 +21,8 @@ interface Waiting {
 export interface SaverOptions {
   readonly onState: (state: SaveState) => void;
   readonly onSaved: (siteId: string, revision: number) => void;
+  /** Why a changed site could not be opened again; `fits` is one that can. */
+  readonly refusalOf: (fits: Site, changed: Site) => Promise<string | null>;
 }
 
 /** Quiet time after a change before it is written, and the longest that a change waits. */
@@ -42,6 +46,12 @@ export class SiteSaver {
   #opening = 0;
   /** The change that a file holds which the person saved. */
   #exportedChange: string | null = null;
+  /** The last that is known to open again. */
+  #fits: Site | null = null;
+  /** Names what this page puts down as it closes. */
+  readonly #page = newId('page');
+  /** The page that is gone and whose change was taken up here. */
+  #takenUp: string | null = null;
   #running: Promise<void> = Promise.resolve();
 
   constructor(private readonly options: SaverOptions) {}
@@ -60,8 +70,10 @@ export class SiteSaver {
   }
 
   /** A site was opened at this revision; `null` when the store does not have it. */
-  opened(revision: number | null): void {
+  opened(site: Site, revision: number | null, takenUp: string | null = null): void {
     if (this.#timer) clearTimeout(this.#timer);
+    this.#fits = site;
+    this.#takenUp = takenUp;
     this.#timer = null;
     this.#waiting = null;
     this.#revision = revision;
@@ -86,12 +98,27 @@ export class SiteSaver {
     return this.#running;
   }
 
-  /** The page may be gone in a moment: puts what waits down at once, and begins to write it. */
-  leave(): void {
-    if (!this.#waiting) return;
+  /**
+   * The page may be gone in a moment: puts what waits down at once, and begins to write it. False when it could not be put
+   * down and is in no file either: then it is lost with the page.
+   */
+  leave(): boolean {
+    if (!this.#waiting) return true;
     const { site, change } = this.#waiting;
-    putSpill(site.id, { revision: this.#revision, change, site });
+    const isDown = putSpill(site.id, this.#page, { revision: this.#revision, change, site });
+    if (isDown) this.#letGoTakenUp(site.id);
     void this.flush();
+    return isDown || this.mayLeave;
+  }
+
+  /** What this page had put down is given up with its changes. */
+  giveUp(siteId: string): void {
+    dropSpill(siteId, this.#page);
+    this.#letGoTakenUp(siteId);
+  }
+  #letGoTakenUp(siteId: string): void {
+    if (this.#takenUp !== null) dropSpill(siteId, this.#takenUp);
+    this.#takenUp = null;
   }
 
   /** The person chose this tab's site over the other's. */
@@ -106,9 +133,18 @@ export class SiteSaver {
     if (!waiting) return;
     const opening = this.#opening;
     try {
+      const refusal = this.#fits && (await this.options.refusalOf(this.#fits, waiting.site));
+      if (refusal) {
+        if (this.#opening === opening && this.#waiting === waiting)
+          this.options.onState({ status: 'unfit', message: refusal });
+        return;
+      }
       const revision = await saveSite(waiting.site, this.#revision, waiting.change);
+      dropSpill(waiting.site.id, this.#page, waiting.change);
       this.options.onSaved(waiting.site.id, revision);
       if (this.#opening !== opening) return; // another site is open by now
+      this.#letGoTakenUp(waiting.site.id);
+      this.#fits = waiting.site;
       this.#revision = revision;
       if (this.#waiting !== waiting) return; // changed meanwhile; its own timer writes that
       this.#waiting = null;

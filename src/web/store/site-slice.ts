@@ -10,7 +10,14 @@ import type { SaveState } from './site-saver.ts';
 /** The one open site, what can be taken back in it, and how its last change stands in the browser's store. */
 export type SiteState =
   | { readonly status: 'none' }
-  | { readonly status: 'open'; readonly site: Site; readonly history: EditHistory; readonly save: SaveState };
+  | {
+      readonly status: 'open';
+      readonly site: Site;
+      readonly history: EditHistory;
+      readonly save: SaveState;
+      /** Why the last change was taken back at once; `null` when it was not. */
+      readonly refusal: string | null;
+    };
 
 interface Opened {
   readonly site: Site;
@@ -18,6 +25,8 @@ interface Opened {
   readonly revision: number | null;
   /** It holds what is not in the store yet, and is written soon. */
   readonly isUnsaved?: boolean;
+  /** The page that put it down as it closed. */
+  readonly spilledBy?: string;
 }
 
 /** Time and ids are taken once, when an action is made, so that the reducer stays a function of its action. */
@@ -48,6 +57,7 @@ const slice = createSlice({
       site: action.payload.site,
       history: NO_EDITS,
       save: SAVED,
+      refusal: null,
     }),
     commandIssued: {
       prepare: (command: SiteCommand) => ({ payload: { command, ...stamped() } }),
@@ -55,7 +65,7 @@ const slice = createSlice({
         if (state.status !== 'open') return state;
         const { command } = action.payload;
         const site = applyCommand(state.site, command, stampOf(action.payload));
-        return { ...state, site, history: noteEdit(state.history, command, state.site, site) };
+        return { ...state, site, history: noteEdit(state.history, command, state.site, site), refusal: null };
       },
     },
     editUndone: {
@@ -68,6 +78,12 @@ const slice = createSlice({
       reducer: (state, action: PayloadAction<Stamped>): SiteState =>
         state.status === 'open' ? { ...state, ...redoEdit(state.site, state.history, stampOf(action.payload)) } : state,
     },
+    /** The change would have left a site that cannot be opened again: it is as it was before. */
+    changeRefused: (state, action: PayloadAction<{ before: SiteState; refusal: string }>): SiteState => {
+      const { before, refusal } = action.payload;
+      return state.status === 'open' && before.status === 'open' ? { ...before, save: state.save, refusal } : state;
+    },
+    refusalRead: (state): SiteState => (state.status === 'open' ? { ...state, refusal: null } : state),
     saveStateChanged: (state, action: PayloadAction<SaveState>): SiteState =>
       state.status === 'open' && !(state.save.status === 'saved' && action.payload.status === 'saved')
         ? { ...state, save: action.payload }
@@ -75,7 +91,8 @@ const slice = createSlice({
   },
 });
 
-export const { siteOpened, commandIssued, editUndone, editRedone, saveStateChanged } = slice.actions;
+export const { siteOpened, commandIssued, editUndone, editRedone, changeRefused, refusalRead, saveStateChanged } =
+  slice.actions;
 export const siteReducer = slice.reducer;
 
 interface Root {
@@ -85,6 +102,7 @@ const NO_SITE = emptySite('none', ''); // one object: a fresh one would re-rende
 
 export const selectSite = (root: Root): Site => (root.site.status === 'open' ? root.site.site : NO_SITE);
 export const selectSave = (root: Root): SaveState => (root.site.status === 'open' ? root.site.save : SAVED);
+export const selectRefusal = (root: Root): string | null => (root.site.status === 'open' ? root.site.refusal : null);
 /** What undo would take back, in words; `null` when there is nothing. */
 export const selectUndoLabel = (root: Root): string | null =>
   root.site.status === 'open' ? (root.site.history.done.at(-1)?.label ?? null) : null;

@@ -2,7 +2,7 @@ import localforage from 'localforage';
 import { type Fault, fault } from '../../core/base/fault.ts';
 import { err, type Result } from '../../core/base/result.ts';
 import { SITE_FORMAT, type Site } from '../../core/site/site-types.ts';
-import { dropSpill, takeSpill } from './spill.ts';
+import { dropSpill, listSpills } from './spill.ts';
 
 const store = localforage.createInstance({ name: 'clear-tap', storeName: 'sites' });
 const LAST_OPENED = 'last-opened';
@@ -27,6 +27,8 @@ export interface StoredSite {
   readonly site: Site;
   /** It holds a change that a page put down as it closed, and that is not in the record yet. */
   readonly isUnsaved: boolean;
+  /** The page that put it down; it goes when it is written, or given up. */
+  readonly spilledBy?: string;
 }
 
 export interface SiteListing {
@@ -65,18 +67,31 @@ async function readChecked(key: string): Promise<Result<StoredSite, Fault>> {
   return { ok: true, value: { ...record, site: read.value, isUnsaved: false } };
 }
 
-/** The change that the last page put down as it closed, unless it was written after all. */
+/**
+ * A change that a page put down as it closed, unless it was written after all. Of several pages each has put down its own:
+ * they are offered one after the other, the one that goes with the record first.
+ */
 async function readSpilled(id: string): Promise<StoredSite | null> {
-  const spill = takeSpill(id);
-  if (!spill) return null;
+  const spills = listSpills(id);
+  if (spills.length === 0) return null;
   const record = asRecord(await store.getItem(SITE_KEY + id));
   const { readSite } = await import('../../core/site/site-file.ts');
-  const read = readSite(spill.site);
-  if (record?.change === spill.change || !read.ok) {
-    dropSpill(id);
-    return null;
-  }
-  return { revision: spill.revision ?? record?.revision ?? 0, savedAt: '', site: read.value, isUnsaved: true };
+  const open = spills.flatMap((spill) => {
+    const read = record?.change === spill.change ? null : readSite(spill.site);
+    if (read?.ok) return [{ spill, site: read.value }];
+    dropSpill(id, spill.page);
+    return [];
+  });
+  const first = open.find(({ spill }) => spill.revision === record?.revision) ?? open[0];
+  if (!first) return null;
+  const { spill, site } = first;
+  return {
+    revision: spill.revision ?? record?.revision ?? 0,
+    savedAt: '',
+    site,
+    isUnsaved: true,
+    spilledBy: spill.page,
+  };
 }
 
 /**
@@ -122,7 +137,6 @@ export function saveSite(site: Site, readAtRevision: number | null, change = '')
     // The mark first: a record that is newer than its mark would be written over.
     await store.setItem(MARK_KEY + site.id, revision);
     await store.setItem(SITE_KEY + site.id, { revision, savedAt: new Date().toISOString(), change, site });
-    dropSpill(site.id);
     return revision;
   });
 }

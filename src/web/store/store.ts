@@ -1,9 +1,11 @@
 import { configureStore, createListenerMiddleware, isAnyOf } from '@reduxjs/toolkit';
 import { useDispatch, useSelector } from 'react-redux';
 import { probeReducer } from '../stations/tap/probe-slice.ts';
+import { FitGuard } from './fit-guard.ts';
 import { serverReducer } from './server-slice.ts';
 import { SiteSaver } from './site-saver.ts';
 import {
+  changeRefused,
   commandIssued,
   editRedone,
   editUndone,
@@ -14,7 +16,6 @@ import {
 } from './site-slice.ts';
 import { readStored } from './site-store.ts';
 import { slipReducer } from './slip-slice.ts';
-import { dropSpill } from './spill.ts';
 import { openTabChannel } from './tab-channel.ts';
 
 const listener = createListenerMiddleware();
@@ -30,8 +31,11 @@ export type AppDispatch = typeof store.dispatch;
 export const useAppDispatch = useDispatch.withTypes<AppDispatch>();
 export const useAppSelector = useSelector.withTypes<RootState>();
 
+const guard = new FitGuard(async () => (await import('../../core/site/site-fit.ts')).refusalOf);
+
 const saver = new SiteSaver({
   onState: (state) => void store.dispatch(saveStateChanged(state)),
+  refusalOf: (fits, changed) => guard.refusalOf(fits, changed),
   onSaved: (siteId, revision) => tabs.tell({ siteId, revision }),
 });
 
@@ -45,13 +49,19 @@ const tabs = openTabChannel(({ siteId }) => {
 listener.startListening({
   actionCreator: siteOpened,
   effect: ({ payload }) => {
-    saver.opened(payload.revision);
+    guard.opened(payload.site);
+    saver.opened(payload.site, payload.revision, payload.spilledBy);
     if (payload.isUnsaved) saver.changed(payload.site);
   },
 });
 listener.startListening({
   matcher: isAnyOf(commandIssued, editUndone, editRedone),
-  effect: () => saver.changed(selectSite(store.getState())),
+  effect: (_, { getOriginalState }) => {
+    const site = selectSite(store.getState());
+    const refusal = guard.changed(site);
+    if (refusal === null) saver.changed(site);
+    else store.dispatch(changeRefused({ before: (getOriginalState() as RootState).site, refusal }));
+  },
 });
 
 /** Writes what waits, before another site takes the place of this one; false when its last changes are kept nowhere. */
@@ -75,7 +85,7 @@ export async function takeOver(): Promise<void> {
   const { id } = selectSite(store.getState());
   const loaded = await readStored(id);
   if (!loaded.ok) return;
-  dropSpill(id);
+  saver.giveUp(id);
   store.dispatch(siteOpened(loaded.value));
 }
 
@@ -86,4 +96,8 @@ export const keepOurs = (): Promise<void> => saver.overwrite(selectSite(store.ge
 globalThis.document?.addEventListener('visibilitychange', () => {
   if (document.visibilityState === 'hidden') saver.leave();
 });
-globalThis.addEventListener?.('pagehide', () => saver.leave());
+globalThis.addEventListener?.('pagehide', () => void saver.leave());
+// What can neither be written in time nor put down would be gone with the page: the browser asks first.
+globalThis.addEventListener?.('beforeunload', (event) => {
+  if (!saver.leave()) event.preventDefault();
+});

@@ -11,5 +11,7 @@ export function browserVaultStorage(): VaultStorage {
     read: () => store.getItem<SealedVault>(KEY),
     write: async (vault) => void (await store.setItem(KEY, vault)),
     remove: () => store.removeItem(KEY),
+    // A browser without locks has only its own order.
+    alone: (work) => (navigator.locks ? navigator.locks.request('clear-tap:vault', work) : work()),
   };
 }

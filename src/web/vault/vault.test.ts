@@ -20,6 +20,13 @@ function memoryStorage(): VaultStorage & { kept: SealedVault | null; isFull: boo
     remove: async () => {
       storage.kept = null;
     },
+    alone: <T>(work: () => Promise<T>): Promise<T> => {
+      const done = storage.last.then(work);
+      storage.last = done.catch(() => {});
+      return done;
+    },
+    /** One after the other, as a Web Lock has it. */
+    last: Promise.resolve() as Promise<unknown>,
   };
   return storage;
 }

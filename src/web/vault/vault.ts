@@ -1,3 +1,4 @@
+import { sayMany } from '../../core/base/say.ts';
 import {
   deriveKey,
   KDF_ITERATIONS,
@@ -17,7 +18,15 @@ export interface VaultStorage {
   read(): Promise<SealedVault | null>;
   write(vault: SealedVault): Promise<void>;
   remove(): Promise<void>;
+  /** Runs work while no other tab reads or writes. */
+  alone<T>(work: () => Promise<T>): Promise<T>;
 }
+
+/** Nothing was sealed: the store refused, or another tab keeps secrets under a passphrase of its own. */
+export class VaultNotKept extends Error {
+  override readonly name = 'VaultNotKept';
+}
+const STILL_HERE = 'They are still here, for this visit only.';
 
 /**
  * Secrets of cameras: never in the store, the document, an export or the log. Without a passphrase they are in memory
@@ -31,11 +40,15 @@ export interface Vault {
   get(secretRef: string): string | null;
   set(secretRef: string, secret: string): void;
   has(secretRef: string): boolean;
-  /** Begins to keep what is in memory, under a passphrase; also changes the passphrase of an open vault. */
+  /**
+   * Begins to keep what is in memory, under a passphrase; also changes the passphrase of an open vault.
+   * @throws VaultNotKept when nothing was kept; then all is as it was before
+   */
   protect(passphrase: string): Promise<void>;
   /** False when the passphrase is not the right one. What was typed while it was locked is kept too. */
   unlock(passphrase: string): Promise<boolean>;
-  lock(): Promise<void>;
+  /** Writes what is not written yet and locks. False when that cannot be kept: locking would lose it, so it stays open. */
+  lock(): Promise<boolean>;
   /** Forgets every secret, sealed and in memory. */
   forget(): Promise<void>;
   /** Tells when something changed; never what. */
@@ -52,8 +65,6 @@ class SealingVault implements Vault {
   /** Changed here and not yet written: what is kept is not read over these. */
   readonly #dirty = new Set<string>();
   #isWriteWaiting = false;
-  /** The key is newer than what is kept: it need not open it. */
-  #isRekeyed = false;
   #version = 0;
   #problem: string | null = null;
 
@@ -88,18 +99,34 @@ class SealingVault implements Vault {
 
   readonly protect = async (passphrase: string): Promise<void> => {
     await this.#writing;
-    await this.#takeIn(this.#key); // what another tab kept under the old words comes along
-    this.#key = await deriveKey(passphrase, newSalt(), this.iterations);
-    this.#isRekeyed = true;
+    const key = await deriveKey(passphrase, newSalt(), this.iterations);
+    try {
+      await this.storage.alone(async () => {
+        await this.#takeInBeforeProtecting();
+        const written = new Map(this.#secrets);
+        await this.storage.write(await sealSecrets(key, Object.fromEntries(written)));
+        this.#noteWritten(written);
+      });
+    } catch (error) {
+      this.#problem = error instanceof VaultNotKept ? error.message : 'The browser could not keep them sealed.';
+      this.#tell();
+      throw error instanceof VaultNotKept ? error : new VaultNotKept(`${this.#problem} ${STILL_HERE}`);
+    }
+    this.#key = key;
     this.isSealed = true;
-    for (const ref of this.#secrets.keys()) this.#dirty.add(ref);
-    await this.#write();
+    this.#problem = null;
     this.#tell();
   };
 
   readonly unlock = async (passphrase: string): Promise<boolean> => {
     const sealed = await this.storage.read();
-    if (sealed?.format !== 'clear-tap/vault' || sealed.version !== 1) {
+    if (!sealed) {
+      this.isSealed = false;
+      this.#problem = 'No secrets are kept in this browser any more: they were forgotten in another tab.';
+      this.#tell();
+      return false;
+    }
+    if (sealed.format !== 'clear-tap/vault' || sealed.version !== 1) {
       this.#problem = 'What is kept here was sealed by a newer Clear Tap, or is damaged.';
       this.#tell();
       return false;
@@ -114,18 +141,24 @@ class SealingVault implements Vault {
     return true;
   };
 
-  readonly lock = async (): Promise<void> => {
+  readonly lock = async (): Promise<boolean> => {
     await this.#writing;
-    if (!this.#key) return;
+    if (this.#key && this.#dirty.size > 0) await this.#write();
+    if (!this.#key) return true;
+    if (this.#dirty.size > 0) {
+      this.#problem = `The browser could not keep ${sayMany(this.#dirty.size, 'secret')}, and locking would lose ${this.#dirty.size === 1 ? 'it' : 'them'}. Not locked.`;
+      this.#tell();
+      return false;
+    }
     this.#key = null;
     this.#secrets.clear();
-    this.#dirty.clear();
     this.#tell();
+    return true;
   };
 
   readonly forget = async (): Promise<void> => {
     await this.#writing;
-    await this.storage.remove();
+    await this.storage.alone(() => this.storage.remove());
     this.#key = null;
     this.isSealed = false;
     this.#secrets.clear();
@@ -143,43 +176,66 @@ class SealingVault implements Vault {
     for (const [ref, secret] of Object.entries(kept)) if (!this.#dirty.has(ref)) this.#secrets.set(ref, secret);
   }
 
-  /** Takes in what is kept, as far as it was not changed here; false when the key does not open it. */
-  async #takeIn(key: VaultKey | null): Promise<boolean> {
-    const sealed = key && (await this.storage.read());
-    if (!key || !sealed) return true;
-    const kept = await openSecrets(key, sealed);
-    if (kept) this.#merge(kept);
-    return kept !== null;
+  /** What another tab kept under the words of before comes along; what it keeps under others is never written over. */
+  async #takeInBeforeProtecting(): Promise<void> {
+    const sealed = await this.storage.read();
+    if (!sealed) return this.#key ? this.#forgotten() : undefined;
+    const kept = this.#key && (await openSecrets(this.#key, sealed));
+    if (kept) return this.#merge(kept);
+    this.isSealed = true;
+    this.#shutOut();
+    throw new VaultNotKept(this.#problem ?? '');
   }
 
-  /** Another tab changed the passphrase: what it keeps is not written over with the old one. */
+  /** Another tab set or changed the passphrase: what it keeps is not written over under another one. */
   #shutOut(): void {
     this.#key = null;
     this.#problem = 'The passphrase was changed in another tab. Unlock with the new one; what you typed is kept then.';
     this.#tell();
   }
 
-  /** Writes one after the other, and takes in first what another tab added under the same key. */
+  /** Another tab forgot them all: what was kept is gone here too; what was typed here and not written yet stays. */
+  #forgotten(): void {
+    for (const ref of [...this.#secrets.keys()]) if (!this.#dirty.has(ref)) this.#secrets.delete(ref);
+    this.#key = null;
+    this.isSealed = false;
+    this.#problem = 'All secrets were forgotten in another tab. What you typed since lasts for this visit only.';
+    this.#tell();
+  }
+
+  #noteWritten(written: ReadonlyMap<string, string>): void {
+    for (const ref of this.#dirty) if (written.get(ref) === this.#secrets.get(ref)) this.#dirty.delete(ref);
+  }
+
+  /** Writes one after the other, over all tabs, and takes in first what another tab added under the same key. */
   #write(): Promise<void> {
     if (this.#isWriteWaiting) return this.#writing; // it will take this change with it
     this.#isWriteWaiting = true;
     this.#writing = this.#writing.then(async () => {
-      this.#isWriteWaiting = false;
-      const key = this.#key;
-      if (!key) return;
       try {
-        if (!this.#isRekeyed && !(await this.#takeIn(key))) return this.#shutOut();
-        this.#isRekeyed = false;
-        const written = new Map(this.#secrets);
-        await this.storage.write(await sealSecrets(key, Object.fromEntries(written)));
-        for (const ref of this.#dirty) if (written.get(ref) === this.#secrets.get(ref)) this.#dirty.delete(ref);
-        this.#problem = null;
+        await this.storage.alone(() => this.#writeAlone());
       } catch {
+        this.#isWriteWaiting = false;
         this.#problem = 'The browser could not keep the secret: it lasts for this visit only.';
         this.#tell();
       }
     });
     return this.#writing;
+  }
+
+  async #writeAlone(): Promise<void> {
+    this.#isWriteWaiting = false;
+    const key = this.#key;
+    if (!key) return;
+    const sealed = await this.storage.read();
+    if (!sealed) return this.#forgotten();
+    const kept = await openSecrets(key, sealed);
+    if (!kept) return this.#shutOut();
+    this.#merge(kept);
+    const written = new Map(this.#secrets);
+    await this.storage.write(await sealSecrets(key, Object.fromEntries(written)));
+    this.#noteWritten(written);
+    this.#problem = null;
   }
 
   #tell(): void {

@@ -1,7 +1,8 @@
 import { Link, useParams, useSearchParams } from 'react-router';
 import { judgeTap } from '../../../core/budget/tap-judgement.ts';
 import { type Sheet, type SheetField, sheetFor } from '../../../core/handover/sheet.ts';
-import { buildStreamUrl } from '../../../core/net/stream-url.ts';
+import { asksForSecret } from '../../../core/net/path-login.ts';
+import { buildStreamUrl, pathAndQuery } from '../../../core/net/stream-url.ts';
 import { handOverState } from '../../../core/site/lane.ts';
 import type { Camera, Stream, Tap } from '../../../core/site/site-types.ts';
 import { plainUrlOf, streamUrlOf } from '../../../core/site/stream-address.ts';
@@ -73,6 +74,7 @@ function SheetBench({ camera, stream, tap }: { camera: Camera; stream: Stream; t
   const textOf = (field: SheetField): string | null => {
     if (field.key === 'secret') return secret();
     if (field.key === 'url') return buildStreamUrl(streamUrlOf(camera, stream, secret()));
+    if (field.key === 'path') return pathAndQuery(streamUrlOf(camera, stream, secret()));
     return field.value;
   };
   const logSaved = (text: string): void =>
@@ -113,6 +115,7 @@ function SheetBench({ camera, stream, tap }: { camera: Camera; stream: Stream; t
           sheet={sheet}
           textOf={textOf}
           isLocked={vault.state === 'locked'}
+          isPathSecret={asksForSecret(stream.path)}
           hasSecret={camera.account !== null && vault.has(camera.account.secretRef)}
         />
         <p className="mt-3 hidden text-small text-soft print:block">
@@ -172,18 +175,21 @@ function SheetTable({
   textOf,
   hasSecret,
   isLocked,
+  isPathSecret,
 }: {
   sheet: Sheet;
   textOf: (field: SheetField) => string | null;
   hasSecret: boolean;
   isLocked: boolean;
+  /** The path holds the secret too, once it is filled in. */
+  isPathSecret: boolean;
 }) {
   return (
     <table className="w-full">
       <tbody>
         {sheet.fields.map((field) => {
           const isSecret = field.key === 'secret';
-          const withSecret = isSecret || field.key === 'url';
+          const withSecret = isSecret || field.key === 'url' || (field.key === 'path' && isPathSecret);
           const isEmpty = field.value === '–' || (isSecret && !hasSecret);
           return (
             <tr
@@ -215,7 +221,7 @@ function SheetTable({
                     text={() => textOf(field)}
                     label={`Copy ${field.label}${withSecret && hasSecret ? ', with the secret' : ''}`}
                   >
-                    {field.key === 'url' && hasSecret ? 'Copy with secret' : 'Copy'}
+                    {withSecret && !isSecret && hasSecret ? 'Copy with secret' : 'Copy'}
                   </CopyButton>
                 )}
               </td>

@@ -2,6 +2,7 @@ import { boolean, type InferType, object, string } from 'yup';
 import { RADIO_KINDS, radioKind } from '../../../core/net/radio.ts';
 import { GEAR_KINDS, type Gear, type PseType } from '../../../core/site/planning-types.ts';
 import { optionalNumber } from '../../ui/form-numbers.ts';
+import { nameField } from '../../ui/form-texts.ts';
 
 export const POE_CLASS_CHOICES = [0, 1, 2, 3, 4, 5, 6, 7, 8].map((value) => ({
   value: String(value),
@@ -11,7 +12,7 @@ export const POE_CLASS_CHOICES = [0, 1, 2, 3, 4, 5, 6, 7, 8].map((value) => ({
 /** Figures of gear as they are typed. */
 export const gearFormSchema = object({
   kind: string().oneOf(GEAR_KINDS).required(),
-  name: string().trim().required('A name is needed.').max(80, 'At most 80 characters.'),
+  name: nameField(),
   ports: optionalNumber('Ports', { min: 1, max: 96 }),
   poePorts: optionalNumber('Ports that feed', { min: 0, max: 96 }).test(
     'of-ports',

@@ -1,10 +1,14 @@
 import { type ClipboardEvent, useEffect, useState } from 'react';
+import { TEXT_LIMITS } from '../../../core/base/limits.ts';
+import { withLoginOut } from '../../../core/net/address-login.ts';
 import { type AddressRemark, addressRemarks } from '../../../core/net/address-remarks.ts';
+import { takeLoginOut } from '../../../core/net/path-login.ts';
 import { encodeUserinfo, pathAndQuery, urlHost } from '../../../core/net/stream-url.ts';
 import { parseStreamUrl, type UrlFaultCode } from '../../../core/net/stream-url-parser.ts';
 import type { TransportChoice } from '../../../core/rtsp/client-types.ts';
 import { workedPaths } from '../../../core/site/probe-evidence.ts';
 import type { Camera, Stream } from '../../../core/site/site-types.ts';
+import { accountFor } from '../../../core/site/stream-address.ts';
 import { commandIssued, selectIndex, selectSite } from '../../store/site-slice.ts';
 import { useAppDispatch, useAppSelector } from '../../store/store.ts';
 import { Button } from '../../ui/button.tsx';
@@ -36,6 +40,7 @@ const PASTE_ADVICE: Readonly<Record<UrlFaultCode, string>> = {
   'url.no-scheme': 'That is no URL. It starts with rtsp://, then host, port and path.',
   'url.bad-scheme': 'Only rtsp:// URLs can be drawn here.',
   'url.whitespace-inside': 'There is a blank inside that URL. In a secret, type it into the field Secret.',
+  'url.control-sign': 'There is a line end or another control sign in that URL. Copy it anew.',
   'url.bad-port': 'Its port is not between 1 and 65535.',
   'url.bad-authority':
     'Host and port of that URL cannot be told apart. A “/”, “?” or “#” in a secret must be encoded; type it into the field Secret.',
@@ -100,22 +105,36 @@ export function AddressPanel({
   const remarks = remarksOf(draft);
   const isSound = Object.values(remarks).every((remark) => !remark.stops);
 
-  const keep = (next: Draft, ofSecret?: string): void => {
-    const [host, port, path] = [next.host.trim(), next.port.trim(), next.path.trim()];
-    const { host: onHost, port: onPort, path: onPath } = remarksOf(next, ofSecret);
-    if (!onHost?.stops && !onPort?.stops && (host !== saved.host || port !== saved.port))
+  /** Keeps what may be kept; a login that stands in the path goes to the vault, and a placeholder takes its place. */
+  const keep = (next: Draft, ofSecret = secretDraft || known): void => {
+    const on = remarksOf(next, ofSecret);
+    const [host, port] = [next.host.trim(), next.port.trim()];
+    if (!on.host?.stops && !on.port?.stops && (host !== saved.host || port !== saved.port))
       dispatch(commandIssued({ kind: 'setAddress', cameraId: camera.id, host, port: Number(port) }));
-    if (!onPath?.stops && path !== saved.path)
-      dispatch(commandIssued({ kind: 'setStreamPath', cameraId: camera.id, streamId: stream.id, path }));
-    if (next.user !== saved.user) {
-      const account = next.user === '' ? null : { user: next.user, secretRef };
-      dispatch(commandIssued({ kind: 'setAccount', cameraId: camera.id, account }));
+    const login = withLoginOut({ path: next.path.trim(), user: next.user, secret: ofSecret });
+    const isKept = login.ok && !on.path?.stops;
+    const { path, user } = isKept ? login.value : { path: saved.path, user: next.user };
+    if (isKept && login.value.isTaken) {
+      if (login.value.secret !== ofSecret) vault.set(secretRef, login.value.secret);
+      setDraft({ ...next, path, user });
     }
+    if (path !== saved.path)
+      dispatch(commandIssued({ kind: 'setStreamPath', cameraId: camera.id, streamId: stream.id, path }));
+    const paths = camera.streams.map((other) => (other.id === stream.id ? path : other.path));
+    const account = accountFor(user, paths, secretRef);
+    if (!on.user?.stops && account?.user !== camera.account?.user)
+      dispatch(commandIssued({ kind: 'setAccount', cameraId: camera.id, account }));
   };
   const keepSecret = (): void => {
+    if (remarks.secret?.stops) return;
     if (secretDraft !== '') vault.set(secretRef, secretDraft);
     setSecretDraft('');
   };
+  // Locking leaves no secret on the page, not even one that was typed and not kept yet.
+  const isLocked = vault.state === 'locked';
+  useEffect(() => {
+    if (isLocked) setSecretDraft('');
+  }, [isLocked]);
 
   const takeApart = (event: ClipboardEvent<HTMLElement>): void => {
     const text = event.clipboardData.getData('text').trim();
@@ -126,15 +145,17 @@ export function AddressPanel({
     const { url } = parsed.value;
     if (url.scheme !== 'rtsp') return setPasteProblem(PASTE_ADVICE['url.bad-scheme']);
     setPasteProblem(null);
-    const next = {
-      host: url.host,
-      port: String(url.port),
-      path: pathAndQuery(url),
-      user: url.user ?? draft.user,
-    };
-    if (url.password !== null) vault.set(secretRef, url.password);
+    // What a pasted URL says of a login counts before what was there: in its account, or in its path.
+    const ofPath = takeLoginOut(pathAndQuery(url));
+    const own = ofPath.kind === 'login' && url.password === null ? ofPath : null;
+    const pasted = { path: pathAndQuery(url), user: url.user ?? own?.user ?? draft.user };
+    const login = withLoginOut({ ...pasted, secret: url.password ?? own?.secret ?? '' });
+    if (!login.ok) return setPasteProblem(login.error);
+    const { path, user, secret } = login.value;
+    const next = { host: url.host, port: String(url.port), path, user };
+    if (secret !== '' && secret.length <= TEXT_LIMITS.secret) vault.set(secretRef, secret);
     setDraft(next);
-    keep(next, url.password ?? undefined); // a secret that also stands in the path is not kept with it
+    keep(next, secret || undefined);
   };
 
   const field = (name: keyof Draft) => ({

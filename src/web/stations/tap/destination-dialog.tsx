@@ -8,6 +8,7 @@ import { commandIssued } from '../../store/site-slice.ts';
 import { useAppDispatch } from '../../store/store.ts';
 import { DialogFrame } from '../../ui/dialog-frame.tsx';
 import { FormFoot } from '../../ui/form-foot.tsx';
+import { nameField } from '../../ui/form-texts.ts';
 import { SelectField, TextField } from '../../ui/text-field.tsx';
 
 const KIND_WORDS: Readonly<Record<DestinationKind, string>> = {
@@ -24,7 +25,7 @@ const optionalNumber = (message: string) =>
     .typeError(message);
 
 const schema = object({
-  name: string().trim().required('A name is needed.').max(80, 'At most 80 characters.'),
+  name: nameField(),
   kind: string().oneOf(DESTINATION_KINDS).required(),
   diskTB: optionalNumber('TB as a number, such as 4.').moreThan(0, 'More than 0 TB.').max(10_000, 'At most 10,000 TB.'),
   usablePercent: optionalNumber('A share in per cent.').moreThan(0, 'More than 0 %.').max(100, 'At most 100 %.'),

@@ -26,24 +26,28 @@ export function LivePicture({ camera, stream, openKey, placeholder }: LivePictur
   const url = plainUrlOf(camera, stream);
   const user = camera.account?.user ?? null;
   const secret = camera.account ? vault.get(camera.account.secretRef) : null;
+  // A picture that was opened with a secret is closed with it.
+  const isWithheld = camera.account !== null && secret === null && vault.state === 'locked';
+  const isAsked = isWanted && !isWithheld;
   // biome-ignore lint/correctness/useExhaustiveDependencies: a new probe or a new attempt opens the picture anew
   useEffect(() => {
-    if (!isWanted || !canvas.current) {
+    if (!isAsked || !canvas.current) {
       setState(null);
       return;
     }
     return openLiveView({ url, user, secret }, canvas.current, setState);
-  }, [isWanted, openKey, attempt, url, user, secret]);
+  }, [isAsked, openKey, attempt, url, user, secret]);
 
-  const message =
-    !isWanted || state === null
+  const message = isWithheld
+    ? 'Secrets are locked: the picture is closed until they are open'
+    : !isWanted || state === null
       ? placeholder
       : state.status === 'still'
         ? state.message
         : state.status === 'opening'
           ? 'Opening the picture: waiting for its first key frame'
           : null;
-  const canRetry = isWanted && state?.status === 'still';
+  const canRetry = isAsked && state?.status === 'still';
   return (
     <figure className="relative m-0 flex aspect-video w-full items-center justify-center overflow-hidden border border-hair bg-grid">
       <canvas
@@ -57,7 +61,7 @@ export function LivePicture({ camera, stream, openKey, placeholder }: LivePictur
           {canRetry && <Button onClick={() => setAttempt(attempt + 1)}>Open it again</Button>}
         </div>
       )}
-      {isWanted && state?.status === 'playing' && (
+      {isAsked && state?.status === 'playing' && (
         <figcaption className="absolute top-2 right-2 left-2 flex items-center justify-end gap-2 text-small">
           <span
             className="rounded-control bg-sheet px-2 py-0.5"

@@ -1,0 +1,164 @@
+import type { Credentials } from '../auth/authorization.ts';
+import { percentDecode, percentEncode } from './percent.ts';
+import { pathAndQuery, type StreamUrl } from './stream-url.ts';
+
+// Some cameras want the login inside the path (`?user=op&password=x`, `/user=op_password=x_channel=1`). A path stands in
+// the site file, on the sheet and in the log; so the secret goes to the vault and a placeholder takes its place. RFC 3986
+// allows no braces in a URL: no path can hold one by itself.
+
+export const SECRET_PLACE = '{secret}';
+export const USER_PLACE = '{user}';
+
+/** Names of a password and of an account as devices write them, in lower case. */
+const SECRET_KEYS: ReadonlySet<string> = new Set([
+  'password',
+  'passwd',
+  'passwort',
+  'passw',
+  'pass',
+  'pwd',
+  'psw',
+  'pw',
+  'loginpas',
+  'loginpass',
+  'loginpwd',
+  'userpwd',
+  'usrpwd',
+]);
+const USER_KEYS: ReadonlySet<string> = new Set(['user', 'username', 'usr', 'loginuse', 'loginuser', 'account']);
+const LONGEST_KEY = 12;
+
+/** Ends of a value inside a URL, and inside a text that a URL stands in. */
+const ENDS = '&;/?#"<>';
+const isLetter = (code: number): boolean => (code >= 0x41 && code <= 0x5a) || (code >= 0x61 && code <= 0x7a);
+const endsValue = (text: string, at: number): boolean => text.charCodeAt(at) <= 0x20 || ENDS.includes(text.charAt(at));
+
+interface Value {
+  readonly isSecret: boolean;
+  readonly from: number;
+  readonly to: number;
+}
+
+/** The key that stands before an “=”: up to a dozen letters with no letter before them. */
+function keyBefore(text: string, equals: number): { readonly key: string; readonly from: number } {
+  let from = equals;
+  while (from > 0 && equals - from <= LONGEST_KEY && isLetter(text.charCodeAt(from - 1))) from -= 1;
+  return { key: text.slice(from, equals).toLowerCase(), from };
+}
+
+/** Whether an “_” at this place begins the next pair, where pairs are strung together by it. */
+function beginsPair(text: string, at: number, any: boolean): boolean {
+  let to = at + 1;
+  while (to - at <= LONGEST_KEY && isLetter(text.charCodeAt(to))) to += 1;
+  const key = text.slice(at + 1, to).toLowerCase();
+  return text.charAt(to) === '=' && key !== '' && (any || SECRET_KEYS.has(key) || USER_KEYS.has(key));
+}
+
+/** Where accounts and passwords stand in a text, by the key before them. Goes over the text once. */
+function* loginValues(text: string): Generator<Value> {
+  for (let equals = text.indexOf('='); equals >= 0; equals = text.indexOf('=', equals)) {
+    const { key, from } = keyBefore(text, equals);
+    equals += 1;
+    const isSecret = SECRET_KEYS.has(key);
+    if (!isSecret && !USER_KEYS.has(key)) continue;
+    const isStrung = text.charAt(from - 1) === '_';
+    let to = equals;
+    while (to < text.length && !endsValue(text, to) && !(text.charAt(to) === '_' && beginsPair(text, to, isStrung)))
+      to += 1;
+    yield { isSecret, from: equals, to };
+    equals = to;
+  }
+}
+
+/** Text with some stretches replaced. */
+function replaced(text: string, values: readonly Value[], by: (value: Value) => string): string {
+  let out = '';
+  let at = 0;
+  for (const value of values) {
+    out += text.slice(at, value.from) + by(value);
+    at = value.to;
+  }
+  return out + text.slice(at);
+}
+
+/** What a path says of a login: nothing, one that can be taken out, or two secrets that no single account can hold. */
+export type PathLogin =
+  | { readonly kind: 'none' }
+  | { readonly kind: 'login'; readonly path: string; readonly user: string | null; readonly secret: string }
+  | { readonly kind: 'two-secrets' };
+
+/**
+ * Takes the login out of a path with its query: placeholders stand for it in what is left.
+ * `/live?user=op&password=a%2Fb&ch=1` → path `/live?user={user}&password={secret}&ch=1`, user `op`, secret `a/b`.
+ */
+export function takeLoginOut(path: string): PathLogin {
+  const values = [...loginValues(path)].filter(({ from, to }) => to > from);
+  const texts = new Map(values.map((value) => [value, path.slice(value.from, value.to)]));
+  const [first, ...others] = values.filter((value) => value.isSecret && texts.get(value) !== SECRET_PLACE);
+  if (!first) return { kind: 'none' };
+  if (others.some((other) => texts.get(other) !== texts.get(first))) return { kind: 'two-secrets' };
+  const user = values.find((value) => !value.isSecret && texts.get(value) !== USER_PLACE);
+  const userText = user && texts.get(user);
+  const taken = values.filter((value) => value.isSecret || texts.get(value) === userText);
+  return {
+    kind: 'login',
+    path: replaced(path, taken, ({ isSecret }) => (isSecret ? SECRET_PLACE : USER_PLACE)),
+    user: userText === undefined ? null : percentDecode(userText),
+    secret: percentDecode(texts.get(first) ?? ''),
+  };
+}
+
+export const asksForSecret = (path: string): boolean => path.includes(SECRET_PLACE);
+export const asksForLogin = (path: string): boolean => asksForSecret(path) || path.includes(USER_PLACE);
+
+/** A value of a path or query: everything stays that RFC 3986 §3.3 allows there and that does not end the value. */
+const encodeValue = (text: string): string =>
+  percentEncode(text).replace(/%(?:24|2B|2C|3A|40)/g, (code) => decodeURIComponent(code));
+
+/** The path as it must be sent: placeholders filled. `secret` may be text that only stands for it, on a sheet. */
+export const fillPath = (path: string, user: string, secret: string, encode = encodeValue): string =>
+  path.replaceAll(USER_PLACE, () => encodeValue(user)).replaceAll(SECRET_PLACE, () => encode(secret));
+
+/** Passwords that stand behind a key such as `password=` masked, wherever in a text; placeholders stay. */
+export function redactLogins(text: string): string {
+  if (!text.includes('=')) return text;
+  const values = [...loginValues(text)].filter(
+    ({ isSecret, from, to }) => isSecret && to > from && text.slice(from, to) !== SECRET_PLACE,
+  );
+  return values.length === 0 ? text : replaced(text, values, () => '***');
+}
+
+/** Shorter secrets stand in texts by chance. */
+export const SHORTEST_TOLD_APART = 4;
+
+/** The URL as it goes over the wire, and how what goes over it is told: with placeholders where the login stands. */
+export interface VeiledUrl {
+  readonly url: StreamUrl;
+  hide(text: string): string;
+}
+
+/**
+ * Fills the placeholders of a URL. A camera that sends the URL back, or the secret in one of its own, is told without
+ * it too; a camera that sends a placeholder gets nothing filled in.
+ */
+export function fillUrl(template: StreamUrl, credentials: Credentials | null): VeiledUrl {
+  const { user = '', password = '' } = credentials ?? {};
+  const url: StreamUrl = {
+    ...template,
+    path: fillPath(template.path, user, password),
+    query: template.query === null ? null : fillPath(template.query, user, password),
+  };
+  const [shown, sent] = [pathAndQuery(template), pathAndQuery(url)];
+  const forms = new Set([percentEncode(password), encodeValue(password), password]);
+  const told = [...forms]
+    .filter((form) => form.length >= SHORTEST_TOLD_APART && !shown.includes(form))
+    .sort((a, b) => b.length - a.length);
+  return {
+    url,
+    hide: (text) => {
+      let hidden = shown === sent ? text : text.replaceAll(sent, () => shown);
+      for (const form of told) hidden = hidden.replaceAll(form, () => SECRET_PLACE);
+      return hidden;
+    },
+  };
+}

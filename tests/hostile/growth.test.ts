@@ -1,0 +1,127 @@
+import { performance } from 'node:perf_hooks';
+import { expect, test } from '@jest/globals';
+import { redactAuthorization } from '../../src/core/auth/authorization.ts';
+import { parseChallenges } from '../../src/core/auth/challenge.ts';
+import { bytesFromBase64, bytesOf } from '../../src/core/base/bytes.ts';
+import { clipAtBlank, oneLine, visibleText } from '../../src/core/base/clip.ts';
+import { readListTable } from '../../src/core/imports/camera-list.ts';
+import { pictureSize } from '../../src/core/imports/picture-size.ts';
+import { withLoginOut } from '../../src/core/net/address-login.ts';
+import { addressRemarks } from '../../src/core/net/address-remarks.ts';
+import { redactLogins, takeLoginOut } from '../../src/core/net/path-login.ts';
+import { redactText } from '../../src/core/net/redact-text.ts';
+import { redactUrl } from '../../src/core/net/stream-url.ts';
+import { parseStreamUrl } from '../../src/core/net/stream-url-parser.ts';
+import { RtspMessageParser } from '../../src/core/rtsp/message-parser.ts';
+import { parseSession, parseTransport } from '../../src/core/rtsp/transport.ts';
+import { parseSdp } from '../../src/core/sdp/sdp-parser.ts';
+import { parseSps } from '../../src/core/video/sps.ts';
+
+// What a parser or the redaction costs may grow with its text, and not faster: four times the text, at most about four
+// times the work. Each is given what once made one of them stall, and its like, far beyond what their callers let through.
+
+const rtsp = (text: string): void => {
+  const parser = new RtspMessageParser();
+  const bytes = bytesOf(text);
+  for (let at = 0; at < bytes.length; at += 4096) parser.push(bytes.subarray(at, at + 4096));
+  parser.end();
+};
+const draft = { host: '', port: '554', path: '', user: '', secret: '' };
+const around = { networks: [], workedPaths: [] };
+
+const SUBJECTS: readonly {
+  readonly name: string;
+  readonly run: (text: string) => unknown;
+  readonly around?: readonly [string, string];
+}[] = [
+  { name: 'redaction', run: redactText },
+  { name: 'redaction of a header', run: redactText, around: ['Authorization: ', ''] },
+  { name: 'redaction of a proof', run: redactAuthorization },
+  { name: 'redaction of one URL', run: redactUrl, around: ['rtsp://', ''] },
+  { name: 'redaction of logins', run: redactLogins },
+  { name: 'logins in a path', run: takeLoginOut, around: ['/', '?password=a'] },
+  { name: 'a secret in a path', run: (path) => withLoginOut({ path, user: 'u', secret: 'aaaa' }) },
+  { name: 'clipping', run: (text) => clipAtBlank(text, text.length - 1) },
+  { name: 'one line', run: oneLine },
+  { name: 'text for a terminal', run: visibleText },
+  { name: 'stream URL', run: parseStreamUrl, around: ['rtsp://', '/'] },
+  { name: 'remarks on a path', run: (path) => addressRemarks({ ...draft, path }, around) },
+  { name: 'remarks on a host', run: (host) => addressRemarks({ ...draft, host }, around) },
+  { name: 'SDP, in one line', run: (text) => parseSdp(text, 'rtsp://h/'), around: ['v=0\r\na=', ''] },
+  {
+    name: 'SDP, rtpmap',
+    run: (text) => parseSdp(text, 'rtsp://h/'),
+    around: ['m=video 0 RTP/AVP 96\r\na=rtpmap:96 ', '\u2028'],
+  },
+  {
+    name: 'SDP, fmtp',
+    run: (text) => parseSdp(text, 'rtsp://h/'),
+    around: ['m=video 0 RTP/AVP 96\r\na=fmtp:96 ', '\u2028'],
+  },
+  { name: 'RTSP, start line', run: rtsp },
+  { name: 'RTSP, Content-Length', run: rtsp, around: ['RTSP/1.0 200 OK\r\nContent-Length: ', 'x\r\n\r\n'] },
+  { name: 'RTSP, a header', run: rtsp, around: ['RTSP/1.0 200 OK\r\nServer: ', '\r\n\r\n'] },
+  { name: 'Transport', run: parseTransport, around: ['RTP/AVP;', ''] },
+  { name: 'Session', run: parseSession },
+  { name: 'WWW-Authenticate', run: parseChallenges, around: ['Digest ', ''] },
+  { name: 'Base64', run: bytesFromBase64 },
+  { name: 'SPS', run: (text) => parseSps('h264', Uint8Array.of(0x67, ...bytesOf(text).subarray(0, 60_000))) },
+  { name: 'SVG', run: (text) => pictureSize(bytesOf(text)), around: ['<svg ', ''] },
+  { name: 'camera list', run: (text) => readListTable(`name,ip\n${text}`) },
+];
+
+const UNITS = [
+  'a',
+  'a.',
+  ' ',
+  '=',
+  '=x',
+  '\t',
+  '\r',
+  '\n',
+  '\r\n ',
+  '://',
+  'a://',
+  '@',
+  ':',
+  '/',
+  '%',
+  '"',
+  '\\"',
+  ',a="',
+  ';a=',
+  '_a=',
+  'user=a_password=',
+  'password=',
+  '<svg ',
+  '0',
+  '0,',
+  '\u2028',
+  '[',
+  '\u0000',
+];
+
+const CHARS = 40_000;
+/** Two measurements below this tell only how busy the machine was. */
+const NOISE_MS = 4;
+
+function best(run: () => unknown): number {
+  let least = Number.POSITIVE_INFINITY;
+  for (let round = 0; round < 3; round++) {
+    const startedMs = performance.now();
+    run();
+    least = Math.min(least, performance.now() - startedMs);
+  }
+  return least;
+}
+
+test.each(SUBJECTS)('$name grows no faster than its text', ({ run, around: [before, after] = ['', ''] }) => {
+  const grown = UNITS.flatMap((unit) => {
+    const text = (chars: number): string => before + unit.repeat(Math.ceil(chars / unit.length)) + after;
+    const [small, large] = [text(CHARS), text(4 * CHARS)];
+    const [once, fourfold] = [best(() => run(small)), best(() => run(large))];
+    // Linear is 4, quadratic 16.
+    return fourfold > NOISE_MS && fourfold / once > 9 ? [{ unit, growth: fourfold / once, fourfold }] : [];
+  });
+  expect(grown).toEqual([]);
+});

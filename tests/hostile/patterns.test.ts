@@ -1,0 +1,74 @@
+import { readdirSync, readFileSync } from 'node:fs';
+import { join, relative } from 'node:path';
+import { RegExpParser } from '@eslint-community/regexpp';
+import { expect, test } from '@jest/globals';
+import { analyse } from 'scslre';
+import ts from 'typescript';
+
+// Every pattern of the product, read from its source: none may take more than linear time over a text that somebody made
+// for it. What is listed below was looked at by a person, with the reason why its text cannot be long.
+
+const root = join(__dirname, '../../src');
+
+const REVIEWED: Readonly<Record<string, string>> = {
+  [String.raw`/\B(?=(\d{3})+$)/g`]: 'the digits of one number of ours, two dozen at most',
+};
+
+function* sources(folder: string): Generator<string> {
+  for (const entry of readdirSync(folder, { withFileTypes: true })) {
+    const path = join(folder, entry.name);
+    if (entry.isDirectory()) yield* sources(path);
+    else if (/\.tsx?$/.test(entry.name) && !/\.test\.|\.d\.ts$/.test(entry.name)) yield path;
+  }
+}
+
+interface Pattern {
+  readonly file: string;
+  readonly text: string;
+}
+
+function patternsOf(path: string): Pattern[] {
+  const text = readFileSync(path, 'utf8');
+  if (!text.includes('/')) return [];
+  const found: Pattern[] = [];
+  const visit = (node: ts.Node): void => {
+    if (ts.isRegularExpressionLiteral(node)) found.push({ file: relative(root, path), text: node.text });
+    ts.forEachChild(node, visit);
+  };
+  visit(
+    ts.createSourceFile(
+      path,
+      text,
+      ts.ScriptTarget.Latest,
+      false,
+      path.endsWith('x') ? ts.ScriptKind.TSX : ts.ScriptKind.TS,
+    ),
+  );
+  return found;
+}
+
+const slowWays = (text: string): string[] => {
+  const literal = new RegExpParser().parseLiteral(text);
+  return analyse(literal, { reportTypes: { Move: true, Self: true, Trade: true } }).reports.map(
+    ({ type, character, exponential }) => `${type}${exponential ? ', exponential' : ''}: ${character.literal.source}`,
+  );
+};
+
+test('the analysis finds what backtracks, and passes what does not', () => {
+  expect(slowWays(String.raw`/=+$/`)).not.toEqual([]); // each start of a run runs to its end
+  expect(slowWays(String.raw`/^(a+)+$/`)).not.toEqual([]);
+  expect(slowWays(String.raw`/^x\s*(.*?)\s*$/`)).not.toEqual([]);
+  expect(slowWays(String.raw`/^[A-Z]+ \S+$/`)).toEqual([]);
+});
+
+test('no pattern of the product backtracks over what somebody sent', () => {
+  const patterns = [...sources(root)].flatMap(patternsOf);
+  expect(patterns.length).toBeGreaterThan(50);
+  const slow = patterns.flatMap(({ file, text }) => {
+    const ways = REVIEWED[text] === undefined ? slowWays(text) : [];
+    return ways.length === 0 ? [] : [{ file, text, ways }];
+  });
+  expect(slow).toEqual([]);
+  const stale = Object.keys(REVIEWED).filter((text) => !patterns.some((pattern) => pattern.text === text));
+  expect(stale).toEqual([]);
+});
