@@ -9,6 +9,8 @@ import { decodeLiveFrame } from '../../src/contract/live-frame.ts';
 import { writeSiteFile } from '../../src/core/site/site-file.ts';
 import { alderMill } from '../../src/standins/alder-mill.ts';
 import { BOOT_ROOM, SLUICE_RAIL } from '../../src/standins/personality.ts';
+import { startFaultyCamera } from '../support/faulty-camera.ts';
+import { healthy } from '../support/scripted-server.ts';
 import { AT, apply, mill, probed, record, report } from '../support/sites.ts';
 import { ACCOUNT, startTestCamera, type TestCamera } from '../support/test-camera.ts';
 
@@ -170,6 +172,41 @@ test('cleartap check tells findings and budgets, and exits 1 when one says stop'
   expect((await cleartap(['check', file, '--json'])).code).toBe(0);
   writeFileSync(file, '{"format":');
   expect((await cleartap(['check', file, '--json'])).code).toBe(2);
+});
+
+const STEERING = 'Weir\u001b[2J\u202e\u009b1m';
+const UNSEEN = /[\p{Cc}\p{Cf}]/u;
+
+test('what a camera or a site file says steers no terminal: it is made visible', async () => {
+  const hostile = await startFaultyCamera({
+    script: (request, count) => {
+      const answer = healthy(request, count);
+      const realm = { 'WWW-Authenticate': `Basic realm="${STEERING}"`, Server: STEERING };
+      return request.method === 'DESCRIBE' && count < 3 ? { status: 401, headers: realm } : answer;
+    },
+  });
+  const args = ['probe', hostile.url, '--user', 'op', '--timeout', '0.3'];
+  const [plain, json] = [await cleartap(args), await cleartap([...args, '--json'])];
+  await hostile.close();
+  for (const { out, err } of [plain, json]) expect(`${out}${err}`.replaceAll('\n', '')).not.toMatch(UNSEEN);
+  expect(JSON.parse(json.out).server).toContain('Weir');
+
+  const file = join(mkdtempSync(join(tmpdir(), 'cleartap-')), 'steering.cleartap.json');
+  const site = mill();
+  writeFileSync(file, writeSiteFile({ ...site, cameras: site.cameras.map((one) => ({ ...one, name: STEERING })) }));
+  const [told, asJson] = [await cleartap(['check', file]), await cleartap(['check', file, '--json'])];
+  expect(told.out.replaceAll('\n', '')).not.toMatch(UNSEEN);
+  expect(asJson.out.trim()).not.toMatch(UNSEEN);
+  expect(JSON.parse(asJson.out).lanes[0].camera).toBe(STEERING);
+  writeFileSync(file, `{"format": ${STEERING}`);
+  expect((await cleartap(['check', file])).err.replaceAll('\n', '')).not.toMatch(UNSEEN);
+});
+
+test('a login inside the URL of a probe is in no output', async () => {
+  const url = camera.url.replace('rtsp://', 'rtsp://viewer:Weir%20%26%20Gate%2F7@');
+  const { out } = await cleartap(['probe', `${url}?pwd=Weir%20%26%20Gate%2F7`, '--no-media', '--json']);
+  expect(out).not.toContain('Gate');
+  expect(JSON.parse(out).target.path).toBe('/live?pwd={secret}');
 });
 
 const firstLine = async (child: ChildProcess, matching: RegExp): Promise<string> => {

@@ -167,6 +167,95 @@ test('a store that is full is told, and the secret lasts for the visit', async (
   expect(vault.get('a')).toBe('x');
 });
 
+test('a store that refuses: nothing is called kept that is not, and nothing is lost by trying', async () => {
+  const storage = memoryStorage();
+  const vault = await createVault(storage, FAST);
+  vault.set('a', 'x');
+  storage.isFull = true;
+  await expect(vault.protect(PASSPHRASE)).rejects.toThrow(/could not keep them sealed.*still here/);
+  expect(vault).toMatchObject({ state: 'memory', size: 1, problem: expect.stringMatching(/could not keep/) });
+  expect(vault.get('a')).toBe('x');
+  storage.isFull = false;
+  await vault.protect(PASSPHRASE);
+  expect(vault).toMatchObject({ state: 'open', problem: null });
+  storage.isFull = true;
+  await expect(vault.protect('another one entirely')).rejects.toThrow(/could not keep/);
+  expect(vault.state).toBe('open'); // under the words of before
+  const again = await createVault(storage, FAST);
+  expect(await again.unlock(PASSPHRASE)).toBe(true);
+});
+
+test('a secret whose writing failed is not wiped by locking: it is written first, or locking refuses with the reason', async () => {
+  const storage = memoryStorage();
+  const vault = await createVault(storage, FAST);
+  await vault.protect(PASSPHRASE);
+  storage.isFull = true;
+  vault.set('a', 'x');
+  await settled();
+  expect(await vault.lock()).toBe(false);
+  expect(vault).toMatchObject({ state: 'open', problem: expect.stringMatching(/1 secret.*locking would lose it/) });
+  expect(vault.get('a')).toBe('x');
+  storage.isFull = false;
+  expect(await vault.lock()).toBe(true);
+  expect(await vault.unlock(PASSPHRASE)).toBe(true);
+  expect(vault.get('a')).toBe('x');
+});
+
+test('what was forgotten in one tab is not brought back by another', async () => {
+  const storage = memoryStorage();
+  const first = await createVault(storage, FAST);
+  first.set('a', 'x');
+  await first.protect(PASSPHRASE);
+  const second = await createVault(storage, FAST);
+  await second.unlock(PASSPHRASE);
+  await first.forget();
+  second.set('late', 'y');
+  await settled();
+  expect(storage.kept).toBeNull();
+  expect(second).toMatchObject({ state: 'memory', problem: expect.stringMatching(/forgotten in another tab/) });
+  expect([second.get('a'), second.get('late')]).toEqual([null, 'y']);
+  const third = await createVault(storage, FAST);
+  expect(third.state).toBe('memory');
+});
+
+test('a locked tab finds the vault forgotten, and says that instead of “damaged”', async () => {
+  const storage = memoryStorage();
+  const first = await createVault(storage, FAST);
+  await first.protect(PASSPHRASE);
+  const second = await createVault(storage, FAST);
+  await first.forget();
+  expect(await second.unlock(PASSPHRASE)).toBe(false);
+  expect(second).toMatchObject({ state: 'memory', problem: expect.stringMatching(/forgotten in another tab/) });
+});
+
+test('two tabs that write in the same moment lose nothing, twenty times over', async () => {
+  const storage = memoryStorage();
+  const first = await createVault(storage, FAST);
+  await first.protect(PASSPHRASE);
+  const second = await createVault(storage, FAST);
+  await second.unlock(PASSPHRASE);
+  for (let round = 0; round < 20; round++) {
+    first.set(`first-${round}`, '1');
+    second.set(`second-${round}`, '2');
+    await settled();
+  }
+  const third = await createVault(storage, FAST);
+  await third.unlock(PASSPHRASE);
+  expect(third.size).toBe(40);
+});
+
+test('a tab that protects does not write over what another sealed meanwhile', async () => {
+  const storage = memoryStorage();
+  const [first, second] = [await createVault(storage, FAST), await createVault(storage, FAST)];
+  first.set('a', 'x');
+  await first.protect(PASSPHRASE);
+  second.set('b', 'y');
+  await expect(second.protect('another one entirely')).rejects.toThrow(/another tab/);
+  expect(second.state).toBe('locked');
+  expect(await second.unlock(PASSPHRASE)).toBe(true);
+  expect([second.get('a'), second.get('b')]).toEqual(['x', 'y']);
+});
+
 test('listeners hear that something changed', async () => {
   const vault = await createVault(memoryStorage(), FAST);
   const versions: number[] = [];
