@@ -69,10 +69,15 @@ export function createApp({ world, network, demo, probes, ...guard }: AppOptions
     .onError((error, c) => {
       if (error instanceof ValidationError) return c.json(problem(400, 'Bad request', error.message), 400);
       if (error instanceof HTTPException) return c.json(problem(error.status, 'Refused', error.message), error.status);
+      if (hasHungUp(error)) return c.body(null, 400); // in the middle of its request: nobody reads this
       logFault(error);
       return c.json(problem(500, 'Our mistake', 'The server met a fault of its own. Its console says which.'), 500);
     });
 }
+
+/** The peer went away while its request was read; asked by shape, since the error is Node's own. */
+const hasHungUp = (error: unknown): boolean =>
+  typeof error === 'object' && error !== null && 'code' in error && error.code === 'ECONNRESET';
 
 function parseJson(text: string): unknown {
   try {

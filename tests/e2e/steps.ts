@@ -75,7 +75,7 @@ export async function sitesReadBack(page: Page): Promise<void> {
   }
 }
 
-const SERVER = fileURLToPath(new URL('../../dist/node/server.mjs', import.meta.url));
+export const SERVER = fileURLToPath(new URL('../../dist/node/server.mjs', import.meta.url));
 
 export interface DemoServer {
   readonly process: ChildProcess;

@@ -1,8 +1,8 @@
 import { type ChildProcess, spawn } from 'node:child_process';
 import { connect, type Socket } from 'node:net';
-import { join } from 'node:path';
+import { fileURLToPath } from 'node:url';
 
-const SERVER = join(__dirname, '../../dist/node/server.mjs');
+const SERVER = fileURLToPath(new URL('../../dist/node/server.mjs', import.meta.url));
 
 export interface RunningServer {
   readonly process: ChildProcess;
