@@ -1,6 +1,6 @@
 import { readFile } from 'node:fs/promises';
 import { parseArgs } from 'node:util';
-import { oneLine } from '../core/base/clip.ts';
+import { oneLine } from '../core/base/control-signs.ts';
 import { PowerJudge } from '../core/budget/power-judgement.ts';
 import { createTapJudge } from '../core/budget/tap-judgement.ts';
 import { indexEvidence, streamFacts } from '../core/site/best-known.ts';

@@ -1,4 +1,4 @@
-import { visibleJson, visibleText } from '../core/base/clip.ts';
+import { visibleJson, visibleText } from '../core/base/control-signs.ts';
 
 // What a camera or a site file says reaches a terminal here and nowhere else: signs that would steer it are made visible.
 

@@ -1,6 +1,6 @@
 import { AsyncLocalStorage } from 'node:async_hooks';
 import { inspect } from 'node:util';
-import { visibleText } from '../core/base/clip.ts';
+import { visibleText } from '../core/base/control-signs.ts';
 
 /** Ends the work that a callback belongs to. */
 type End = (error: unknown) => void;

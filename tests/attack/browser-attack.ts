@@ -106,13 +106,13 @@ export async function attackWindows(browser: Browser, demo: RunningServer, rando
     await page.getByLabel('Path', { exact: true }).waitFor();
     return page;
   };
-  const valueOf = (page: Page): Promise<string> => page.getByLabel('Path', { exact: true }).inputValue();
+  const typedIn = (page: Page): Promise<string> => page.getByLabel('Path', { exact: true }).inputValue();
   let last = '/live/main';
   for (let round = 0; round < 6; round++) {
     const page = await open();
     const bar = page.getByRole('alert').filter({ hasText: 'another tab' });
     if (await bar.isVisible()) await bar.getByRole('button', { name: 'Keep this tab’s' }).click();
-    if ((await valueOf(page)) !== last) throw new Found(`typed last: ${last}, found: ${await valueOf(page)}`);
+    if ((await typedIn(page)) !== last) throw new Found(`typed last: ${last}, found: ${await typedIn(page)}`);
     for (let edits = 1 + random.below(4); edits > 0; edits--) {
       last = `/edit/${random.below(1e9)}`;
       await page.getByLabel('Path', { exact: true }).fill(last);

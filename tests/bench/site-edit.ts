@@ -8,6 +8,7 @@ import { type Gear, type Link, UNMEASURED_LINK } from '../../src/core/site/plann
 import { evidenceOfReport } from '../../src/core/site/probe-evidence.ts';
 import { applyCommand, type SiteCommand } from '../../src/core/site/site-commands.ts';
 import { readSiteFile, writeSiteFile } from '../../src/core/site/site-file.ts';
+import { refusalOf } from '../../src/core/site/site-fit.ts';
 import type { Camera, Evidence, Site, Tap } from '../../src/core/site/site-types.ts';
 import { ALDER_MILL_MODELS } from '../../src/standins/alder-mill-models.ts';
 import { AT, camera, mill, probed, report, stamps } from '../support/sites.ts';
@@ -120,8 +121,8 @@ const editOf = (i: number): SiteCommand => {
 };
 
 /**
- * One edit, then everything that follows from the document: index, lanes, findings and budgets of every camera, as the
- * page works them out. The dearest kind of edit counts.
+ * One edit, whether the site still opens with it, then everything that follows from the document: index, lanes, findings
+ * and budgets of every camera, as the page works them out. The dearest kind of edit counts.
  */
 export function editMs(cameras: number): number {
   let site = siteOf(cameras);
@@ -131,7 +132,10 @@ export function editMs(cameras: number): number {
   const kinds: number[][] = [[], [], [], []];
   for (let i = 0; i < EDITS; i++) {
     const startedMs = performance.now();
+    const before = site;
     site = applyCommand(site, editOf(i), stamps(`2026-11-25T09:00:00.${String(i).padStart(3, '0')}Z`));
+    const refusal = refusalOf(before, site);
+    if (refusal !== null) throw new Error(refusal);
     lanes(site, index(site.evidence));
     kinds[i % 4]?.push(performance.now() - startedMs);
   }

@@ -10,9 +10,9 @@ import ts from 'typescript';
 
 const root = join(__dirname, '../../src');
 
-const REVIEWED: Readonly<Record<string, string>> = {
-  [String.raw`/\B(?=(\d{3})+$)/g`]: 'the digits of one number of ours, two dozen at most',
-};
+const REVIEWED: readonly { readonly text: string; readonly why: string }[] = [
+  { text: String.raw`/\B(?=(\d{3})+$)/g`, why: 'the digits of one number of ours, two dozen at most' },
+];
 
 function* sources(folder: string): Generator<string> {
   for (const entry of readdirSync(folder, { withFileTypes: true })) {
@@ -55,8 +55,8 @@ const slowWays = (text: string): string[] => {
 };
 
 test('the analysis finds what backtracks, and passes what does not', () => {
-  expect(slowWays(String.raw`/=+$/`)).not.toEqual([]); // each start of a run runs to its end
-  expect(slowWays(String.raw`/^(a+)+$/`)).not.toEqual([]);
+  expect(slowWays('/=+$/')).not.toEqual([]); // each start of a run runs to its end
+  expect(slowWays('/^(a+)+$/')).not.toEqual([]);
   expect(slowWays(String.raw`/^x\s*(.*?)\s*$/`)).not.toEqual([]);
   expect(slowWays(String.raw`/^[A-Z]+ \S+$/`)).toEqual([]);
 });
@@ -65,10 +65,10 @@ test('no pattern of the product backtracks over what somebody sent', () => {
   const patterns = [...sources(root)].flatMap(patternsOf);
   expect(patterns.length).toBeGreaterThan(50);
   const slow = patterns.flatMap(({ file, text }) => {
-    const ways = REVIEWED[text] === undefined ? slowWays(text) : [];
+    const ways = REVIEWED.some((one) => one.text === text) ? [] : slowWays(text);
     return ways.length === 0 ? [] : [{ file, text, ways }];
   });
   expect(slow).toEqual([]);
-  const stale = Object.keys(REVIEWED).filter((text) => !patterns.some((pattern) => pattern.text === text));
+  const stale = REVIEWED.filter(({ text }) => !patterns.some((pattern) => pattern.text === text));
   expect(stale).toEqual([]);
 });

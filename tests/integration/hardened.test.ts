@@ -116,7 +116,7 @@ test('a reset at any moment of an upgrade or a request leaves the server standin
     'garbage\r\n\r\n',
   ];
   const resetAfter = (ms: number) => ({
-    then: (socket: Socket) => void setTimeout(() => socket.resetAndDestroy(), ms),
+    once: (socket: Socket) => void setTimeout(() => socket.resetAndDestroy(), ms),
   });
   for (let round = 0; round < 30; round++)
     await Promise.all(texts.map((text) => sayRaw(server.port, text, resetAfter(round % 5))));
@@ -125,7 +125,7 @@ test('a reset at any moment of an upgrade or a request leaves the server standin
 
 test('hundreds of half-closed upgrades do not make it deaf', async () => {
   const held = Array.from({ length: 300 }, () =>
-    sayRaw(server.port, upgrade('/nowhere', server.port), { afterMs: 10_000, then: (socket) => socket.end() }),
+    sayRaw(server.port, upgrade('/nowhere', server.port), { afterMs: 10_000, once: (socket) => socket.end() }),
   );
   const closed = await Promise.all(held);
   expect(closed.every(({ isClosed }) => isClosed)).toBe(true);

@@ -35,7 +35,7 @@ export async function startServer(...args: readonly string[]): Promise<RunningSe
 export function sayRaw(
   port: number,
   text: string,
-  { afterMs = 2000, then }: { readonly afterMs?: number; readonly then?: (socket: Socket) => void } = {},
+  { afterMs = 2000, once }: { readonly afterMs?: number; readonly once?: (socket: Socket) => void } = {},
 ): Promise<{ readonly answer: string; readonly isClosed: boolean }> {
   return new Promise((resolve) => {
     const socket = connect({ port, host: '127.0.0.1', allowHalfOpen: true });
@@ -55,7 +55,7 @@ export function sayRaw(
     });
     socket.on('connect', () => {
       socket.write(text);
-      then?.(socket);
+      once?.(socket);
     });
   });
 }

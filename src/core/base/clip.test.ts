@@ -1,6 +1,7 @@
 import { expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import { clipAtBlank, clipText, hasControl, oneLine, visibleJson, visibleText } from './clip.ts';
+import { clipAtBlank, clipText } from './clip.ts';
+import { hasControl, oneLine, visibleJson, visibleText } from './control-signs.ts';
 import { isMoment } from './moment.ts';
 
 test('a clipped text is never longer than its limit, and cuts no sign in half', () =>

@@ -1,5 +1,5 @@
 import { XMLBuilder } from 'fast-xml-parser';
-import { oneLine } from '../base/clip.ts';
+import { oneLine } from '../base/control-signs.ts';
 import type { Site } from '../site/site-types.ts';
 import { plainUrlOf } from '../site/stream-address.ts';
 

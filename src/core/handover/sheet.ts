@@ -1,5 +1,5 @@
 import { sayDays, sayFps, sayRate } from '../base/say.ts';
-import { fillPath } from '../net/path-login.ts';
+import { fillPath } from '../net/path-places.ts';
 import { buildStreamUrl, redactUrl, urlHost } from '../net/stream-url.ts';
 import { bestKnown, type EvidenceIndex, streamFacts, streamSubject } from '../site/best-known.ts';
 import type { KnownHow, Site, Tap } from '../site/site-types.ts';

@@ -1,5 +1,6 @@
 import { err, ok, type Result } from '../base/result.ts';
-import { SECRET_PLACE, SHORTEST_TOLD_APART, takeLoginOut } from './path-login.ts';
+import { SHORTEST_TOLD_APART, takeLoginOut } from './path-login.ts';
+import { SECRET_PLACE } from './path-places.ts';
 import { encodeUserinfo } from './stream-url.ts';
 
 /** A path and the account that goes with it; empty texts where nothing is known. */

@@ -1,8 +1,8 @@
 import ipaddr from 'ipaddr.js';
-import { hasControl } from '../base/clip.ts';
+import { hasControl } from '../base/control-signs.ts';
 import { TEXT_LIMITS } from '../base/limits.ts';
 import { withLoginOut } from './address-login.ts';
-import { asksForLogin, SECRET_PLACE, USER_PLACE } from './path-login.ts';
+import { asksForLogin, SECRET_PLACE, USER_PLACE } from './path-places.ts';
 import { percentEncode } from './percent.ts';
 import { encodeUserinfo, urlHost } from './stream-url.ts';
 import { parseStreamUrl } from './stream-url-parser.ts';

@@ -1,7 +1,8 @@
 import { expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { withLoginOut } from './address-login.ts';
-import { fillPath, fillUrl, redactLogins, takeLoginOut } from './path-login.ts';
+import { fillUrl, redactLogins, takeLoginOut } from './path-login.ts';
+import { fillPath } from './path-places.ts';
 import { redactText } from './redact-text.ts';
 import { isSameAddress } from './same-address.ts';
 import { readTarget } from './target.ts';

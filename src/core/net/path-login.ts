@@ -1,13 +1,7 @@
 import type { Credentials } from '../auth/authorization.ts';
+import { encodeValue, fillPath, SECRET_PLACE, USER_PLACE } from './path-places.ts';
 import { percentDecode, percentEncode } from './percent.ts';
 import { pathAndQuery, type StreamUrl } from './stream-url.ts';
-
-// Some cameras want the login inside the path (`?user=op&password=x`, `/user=op_password=x_channel=1`). A path stands in
-// the site file, on the sheet and in the log; so the secret goes to the vault and a placeholder takes its place. RFC 3986
-// allows no braces in a URL: no path can hold one by itself.
-
-export const SECRET_PLACE = '{secret}';
-export const USER_PLACE = '{user}';
 
 /** Names of a password and of an account as devices write them, in lower case. */
 const SECRET_KEYS: ReadonlySet<string> = new Set([
@@ -107,17 +101,6 @@ export function takeLoginOut(path: string): PathLogin {
     secret: percentDecode(texts.get(first) ?? ''),
   };
 }
-
-export const asksForSecret = (path: string): boolean => path.includes(SECRET_PLACE);
-export const asksForLogin = (path: string): boolean => asksForSecret(path) || path.includes(USER_PLACE);
-
-/** A value of a path or query: everything stays that RFC 3986 §3.3 allows there and that does not end the value. */
-const encodeValue = (text: string): string =>
-  percentEncode(text).replace(/%(?:24|2B|2C|3A|40)/g, (code) => decodeURIComponent(code));
-
-/** The path as it must be sent: placeholders filled. `secret` may be text that only stands for it, on a sheet. */
-export const fillPath = (path: string, user: string, secret: string, encode = encodeValue): string =>
-  path.replaceAll(USER_PLACE, () => encodeValue(user)).replaceAll(SECRET_PLACE, () => encode(secret));
 
 /** Passwords that stand behind a key such as `password=` masked, wherever in a text; placeholders stay. */
 export function redactLogins(text: string): string {

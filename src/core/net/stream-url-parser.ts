@@ -1,5 +1,5 @@
 import ipaddr from 'ipaddr.js';
-import { hasControl } from '../base/clip.ts';
+import { hasControl } from '../base/control-signs.ts';
 import { type Fault, fault } from '../base/fault.ts';
 import { err, ok, type Result } from '../base/result.ts';
 import { DEFAULT_PORTS, type StreamUrl, type UrlScheme } from './stream-url.ts';

@@ -44,6 +44,16 @@ export function buildStreamUrl(url: Omit<StreamUrl, 'port'> & { readonly port: n
 export const pathAndQuery = ({ path, query }: Pick<StreamUrl, 'path' | 'query'>): string =>
   query === null ? path : `${path}?${query}`;
 
+/** A path with its query, put into a URL in the place of the one it has. */
+export function withPath(url: StreamUrl, text: string): StreamUrl {
+  const queryAt = text.indexOf('?');
+  return {
+    ...url,
+    path: queryAt < 0 ? text : text.slice(0, queryAt),
+    query: queryAt < 0 ? null : text.slice(queryAt + 1),
+  };
+}
+
 /** The URL that may be dialled, logged and shown: no account at all. RTSP request lines carry this form. */
 export const withoutAccount = (url: StreamUrl): string => buildStreamUrl({ ...url, user: null, password: null });
 

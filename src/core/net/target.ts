@@ -1,8 +1,9 @@
 import type { Credentials } from '../auth/authorization.ts';
-import { hasControl } from '../base/clip.ts';
+import { hasControl } from '../base/control-signs.ts';
 import { err, ok, type Result } from '../base/result.ts';
-import { asksForLogin, takeLoginOut } from './path-login.ts';
-import { pathAndQuery, type StreamUrl } from './stream-url.ts';
+import { takeLoginOut } from './path-login.ts';
+import { asksForLogin } from './path-places.ts';
+import { pathAndQuery, type StreamUrl, withPath } from './stream-url.ts';
 import { parseStreamUrl } from './stream-url-parser.ts';
 
 /** Whom to dial and as whom. A login that stood in the path stands there no more: a placeholder does. */
@@ -15,16 +16,6 @@ export interface TargetFault {
   readonly cause: 'bad-url' | 'auth-required';
   /** What is wrong, as a sentence without the URL. */
   readonly note: string;
-}
-
-/** A path with its query, put into a URL in the place of the one it has. */
-export function withPath(url: StreamUrl, text: string): StreamUrl {
-  const queryAt = text.indexOf('?');
-  return {
-    ...url,
-    path: queryAt < 0 ? text : text.slice(0, queryAt),
-    query: queryAt < 0 ? null : text.slice(queryAt + 1),
-  };
 }
 
 /**

@@ -1,6 +1,6 @@
 import { ByteQueue } from '../base/byte-queue.ts';
 import { textOf } from '../base/bytes.ts';
-import { hasControl, oneLine } from '../base/clip.ts';
+import { hasControl, oneLine } from '../base/control-signs.ts';
 import type { RtspHeader, RtspRequest, RtspResponse } from './rtsp-message.ts';
 
 export type RtspFaultCode =

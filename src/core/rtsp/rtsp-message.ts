@@ -1,4 +1,4 @@
-import { oneLine } from '../base/clip.ts';
+import { oneLine } from '../base/control-signs.ts';
 
 export interface RtspHeader {
   readonly name: string;

@@ -1,5 +1,5 @@
 import { array, boolean, type ISchema, lazy, mixed, number, type ObjectShape, object, type Schema, string } from 'yup';
-import { hasControl } from '../base/clip.ts';
+import { hasControl } from '../base/control-signs.ts';
 import { TEXT_LIMITS } from '../base/limits.ts';
 import { isMoment } from '../base/moment.ts';
 

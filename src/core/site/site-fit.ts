@@ -11,6 +11,20 @@ const VALUE_NAMES = Object.keys(SITE_VALUES) as ValueName[];
 /** The record grows by thousands; each item of it has an id of its own making, so only new ones are looked at. */
 const RECORD: ReadonlySet<ListName> = new Set(['evidence', 'log']);
 
+/** What an item is known by, and what it knows others by: while these stay, no reference can break. */
+const JOINTS: { readonly [K in ListName]: (item: Site[K][number]) => string } = {
+  networks: ({ id }) => id,
+  gear: ({ id }) => id,
+  links: ({ id, from, to }) => `${id} ${from} ${to}`,
+  models: ({ id }) => id,
+  cameras: ({ id, modelId, candidates, streams }) =>
+    [id, modelId, ...candidates, '', ...streams.map((stream) => stream.id)].join(' '),
+  destinations: ({ id }) => id,
+  taps: ({ id, cameraId, streamId, destinationId }) => `${id} ${cameraId} ${streamId} ${destinationId}`,
+  evidence: ({ id }) => id,
+  log: ({ id }) => id,
+};
+
 /**
  * Why a changed document could not be opened again, in words with the place; `null` when it could. Looks only at what
  * differs from a document that fits, so that every edit can be asked: parts that both share are the same objects.
@@ -23,9 +37,9 @@ export function refusalOf(fits: Site, changed: Site): string | null {
   let mayBreak = false;
   for (const name of LIST_NAMES) {
     if (changed[name] === fits[name]) continue;
-    const problem = listRefusal(name, fits[name], changed[name]);
-    if (problem) return problem;
-    mayBreak ||= !RECORD.has(name);
+    const list = lookOver(name, fits[name], changed[name]);
+    if (list.problem) return list.problem;
+    mayBreak ||= list.mayBreak;
   }
   return mayBreak ? brokenReference(changed) : null;
 }
@@ -44,21 +58,47 @@ function problemOf(schema: Checks, value: unknown, place: string): string | null
   }
 }
 
-function listRefusal(
-  name: ListName,
-  before: readonly { id: string }[],
-  after: readonly { id: string }[],
-): string | null {
+interface LookedOver {
+  readonly problem: string | null;
+  readonly mayBreak: boolean;
+}
+const FITS: LookedOver = { problem: null, mayBreak: false };
+const refused = (problem: string): LookedOver => ({ problem, mayBreak: false });
+
+function lookOver<K extends ListName>(name: K, before: Site[K], after: Site[K]): LookedOver {
   const { item, most } = SITE_LISTS[name];
-  if (after.length > most) return `${name}: at most ${most} fit, not ${after.length}.`;
-  const known: ReadonlySet<unknown> = new Set(before);
-  const added = after.flatMap((one, at) => (known.has(one) ? [] : [{ one, at }]));
-  for (const { one, at } of added) {
+  if (after.length > most) return refused(`${name}: at most ${most} fit, not ${after.length}.`);
+  const fresh = freshIn<Site[K][number]>(before, after);
+  for (const { one, at } of fresh) {
     const problem = problemOf(item, one, `${name}[${at}]`);
-    if (problem) return problem;
+    if (problem) return refused(problem);
   }
-  if (!RECORD.has(name)) return null;
-  const ids = new Set(added.map(({ one }) => one.id));
-  const isTwice = ids.size < added.length || before.some((one) => ids.has(one.id) && after.includes(one));
-  return isTwice ? `${name}: an id stands there twice.` : null;
+  if (RECORD.has(name)) return isTwice(before, after, fresh) ? refused(`${name}: an id stands there twice.`) : FITS;
+  const joints: (item: Site[K][number]) => string = JOINTS[name];
+  const hasNewJoints = ({ one, at }: Fresh<Site[K][number]>): boolean => {
+    const old = before[at];
+    return old === undefined || joints(old) !== joints(one);
+  };
+  return before.length !== after.length || fresh.some(hasNewJoints) ? { problem: null, mayBreak: true } : FITS;
+}
+
+interface Fresh<T> {
+  readonly one: T;
+  readonly at: number;
+}
+
+/** Items that a list did not have before. Most edits put one in the place of another; the record grows at its end. */
+function freshIn<T>(before: readonly T[], after: readonly T[]): readonly Fresh<T>[] {
+  const isInPlace = after.length === before.length || after[before.length - 1] === before.at(-1);
+  const known = isInPlace ? null : new Set(before);
+  return after.flatMap((one, at) => ((known ? known.has(one) : before[at] === one) ? [] : [{ one, at }]));
+}
+
+function isTwice(
+  before: readonly { readonly id: string }[],
+  after: readonly { readonly id: string }[],
+  fresh: readonly Fresh<{ readonly id: string }>[],
+): boolean {
+  const ids = new Set(fresh.map(({ one }) => one.id));
+  return ids.size < fresh.length || before.some((one) => ids.has(one.id) && after.includes(one));
 }

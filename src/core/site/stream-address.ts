@@ -1,6 +1,5 @@
-import { asksForLogin, fillPath } from '../net/path-login.ts';
-import { buildStreamUrl, type StreamUrl } from '../net/stream-url.ts';
-import { withPath } from '../net/target.ts';
+import { asksForLogin, fillPath } from '../net/path-places.ts';
+import { buildStreamUrl, type StreamUrl, withPath } from '../net/stream-url.ts';
 import type { Account, Camera, Stream } from './site-types.ts';
 
 /**

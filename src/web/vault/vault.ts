@@ -1,14 +1,8 @@
 import { sayMany } from '../../core/base/say.ts';
-import {
-  deriveKey,
-  KDF_ITERATIONS,
-  newSalt,
-  openSecrets,
-  type SealedVault,
-  type Secrets,
-  sealSecrets,
-  type VaultKey,
-} from './vault-crypto.ts';
+import type { SealedVault, Secrets, VaultKey } from './vault-crypto.ts';
+
+/** Needed when something is sealed or opened, which the first view does not. */
+const cryptography = () => import('./vault-crypto.ts');
 
 /** `memory`: for this visit only. `locked`: kept, but not readable now. `open`: kept, and readable until it locks. */
 export type VaultState = 'memory' | 'locked' | 'open';
@@ -71,7 +65,8 @@ class SealingVault implements Vault {
   constructor(
     private readonly storage: VaultStorage,
     private isSealed: boolean,
-    private readonly iterations: number,
+    /** Rounds of the key's derivation; `null` as many as are asked of a passphrase. */
+    private readonly iterations: number | null,
   ) {}
 
   get state(): VaultState {
@@ -99,7 +94,8 @@ class SealingVault implements Vault {
 
   readonly protect = async (passphrase: string): Promise<void> => {
     await this.#writing;
-    const key = await deriveKey(passphrase, newSalt(), this.iterations);
+    const { deriveKey, KDF_ITERATIONS, newSalt, sealSecrets } = await cryptography();
+    const key = await deriveKey(passphrase, newSalt(), this.iterations ?? KDF_ITERATIONS);
     try {
       await this.storage.alone(async () => {
         await this.#takeInBeforeProtecting();
@@ -131,6 +127,7 @@ class SealingVault implements Vault {
       this.#tell();
       return false;
     }
+    const { deriveKey, openSecrets } = await cryptography();
     const key = await deriveKey(passphrase, sealed.salt, sealed.iterations);
     const kept = await openSecrets(key, sealed);
     if (!kept) return false;
@@ -180,6 +177,7 @@ class SealingVault implements Vault {
   async #takeInBeforeProtecting(): Promise<void> {
     const sealed = await this.storage.read();
     if (!sealed) return this.#key ? this.#forgotten() : undefined;
+    const { openSecrets } = await cryptography();
     const kept = this.#key && (await openSecrets(this.#key, sealed));
     if (kept) return this.#merge(kept);
     this.isSealed = true;
@@ -229,6 +227,7 @@ class SealingVault implements Vault {
     if (!key) return;
     const sealed = await this.storage.read();
     if (!sealed) return this.#forgotten();
+    const { openSecrets, sealSecrets } = await cryptography();
     const kept = await openSecrets(key, sealed);
     if (!kept) return this.#shutOut();
     this.#merge(kept);
@@ -245,7 +244,7 @@ class SealingVault implements Vault {
 }
 
 /** The vault of this browser: locked when one is kept, else in memory. Storage that cannot be read counts as empty. */
-export async function createVault(storage: VaultStorage, iterations = KDF_ITERATIONS): Promise<Vault> {
+export async function createVault(storage: VaultStorage, iterations: number | null = null): Promise<Vault> {
   const sealed = await storage.read().catch(() => null);
   return new SealingVault(storage, sealed !== null, iterations);
 }

@@ -1,7 +1,7 @@
 import { Link, useParams, useSearchParams } from 'react-router';
 import { judgeTap } from '../../../core/budget/tap-judgement.ts';
 import { type Sheet, type SheetField, sheetFor } from '../../../core/handover/sheet.ts';
-import { asksForSecret } from '../../../core/net/path-login.ts';
+import { asksForSecret } from '../../../core/net/path-places.ts';
 import { buildStreamUrl, pathAndQuery } from '../../../core/net/stream-url.ts';
 import { handOverState } from '../../../core/site/lane.ts';
 import type { Camera, Stream, Tap } from '../../../core/site/site-types.ts';

@@ -1,0 +1,19 @@
+import { percentEncode } from './percent.ts';
+
+// Some cameras want the login inside the path (`?user=op&password=x`, `/user=op_password=x_channel=1`). A path stands in
+// the site file, on the sheet and in the log; so the secret goes to the vault and a placeholder takes its place. RFC 3986
+// allows no braces in a URL: no path can hold one by itself.
+
+export const SECRET_PLACE = '{secret}';
+export const USER_PLACE = '{user}';
+
+export const asksForSecret = (path: string): boolean => path.includes(SECRET_PLACE);
+export const asksForLogin = (path: string): boolean => asksForSecret(path) || path.includes(USER_PLACE);
+
+/** A value of a path or query: everything stays that RFC 3986 §3.3 allows there and that does not end the value. */
+export const encodeValue = (text: string): string =>
+  percentEncode(text).replace(/%(?:24|2B|2C|3A|40)/g, (code) => decodeURIComponent(code));
+
+/** The path as it must be sent: placeholders filled. `secret` may be text that only stands for it, on a sheet. */
+export const fillPath = (path: string, user: string, secret: string, encode = encodeValue): string =>
+  path.replaceAll(USER_PLACE, () => encodeValue(user)).replaceAll(SECRET_PLACE, () => encode(secret));
