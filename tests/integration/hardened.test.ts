@@ -8,6 +8,7 @@ import WebSocket from 'ws';
 import { LIVE_PROTOCOL } from '../../src/contract/app-header.ts';
 import { openUdpPair } from '../../src/server/adapters/udp-pair.ts';
 import { isLoopback, namesOf } from '../../src/server/listening.ts';
+import { interleaved, rtp } from '../support/fake-media.ts';
 import { startFaultyCamera } from '../support/faulty-camera.ts';
 import { type RunningServer, sayRaw, startServer, upgrade } from '../support/running-server.ts';
 import { healthy } from '../support/scripted-server.ts';
@@ -197,6 +198,35 @@ test('a login inside the path reaches the camera and nothing else', async () => 
   expect(text).toContain('/live?user={user}&password={secret}');
   expect(text).toContain('password=***');
   await seen.close();
+});
+
+test('a view of a picture without end is closed with a reason, and the server does not grow by it', async () => {
+  let isOver = false;
+  const hostile = await startFaultyCamera({
+    script: healthy,
+    onPlay: (socket) => {
+      let sent = 0;
+      const pump = (): void => {
+        if (isOver || socket.destroyed) return;
+        const chunk = Array.from({ length: 40 }, () =>
+          interleaved(
+            0,
+            rtp(sent++, 9000, Uint8Array.of(0x7c, sent === 1 ? 0x85 : 0x05, ...new Uint8Array(1400)), false),
+          ),
+        );
+        socket.write(Buffer.concat(chunk), () => setImmediate(pump));
+      };
+      pump();
+    },
+  });
+  const socket = new WebSocket(`ws://${own()}/api/live`, [LIVE_PROTOCOL], { headers: { Origin: `http://${own()}` } });
+  socket.on('open', () => socket.send(JSON.stringify({ url: hostile.url, user: null, secret: null })));
+  const said: string[] = [];
+  socket.on('message', (data, isBinary) => isBinary || said.push(String(data)));
+  await new Promise((resolve) => socket.on('close', resolve));
+  isOver = true;
+  expect(said.at(-1)).toMatch(/"ended".*A picture without end: after \d+ packets/);
+  await hostile.close();
 });
 
 // The camera is full with the sessions of everybody who left without a word.

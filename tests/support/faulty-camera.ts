@@ -8,6 +8,8 @@ export interface Behaviour {
   readonly onConnect?: (socket: Socket) => void;
   /** Answers to requests; without it nothing is ever answered. */
   readonly script?: Script;
+  /** Done once PLAY was answered. */
+  readonly onPlay?: (socket: Socket) => void;
   /** How long each answer takes. */
   readonly delayMs?: number;
   /** Packets in the order sent, each with its frame; sent at `fps` once PLAY was answered. */
@@ -34,6 +36,7 @@ export async function startFaultyCamera({
   onConnect,
   script,
   packets = [],
+  onPlay,
   delayMs = 0,
 }: Behaviour): Promise<FaultyCamera> {
   const sockets = new Set<Socket>();
@@ -63,6 +66,7 @@ export async function startFaultyCamera({
         else say(answer);
       }
       if (talk.methods.slice(before).includes('PLAY')) {
+        onPlay?.(socket);
         const timer = sendPaced(socket, packets);
         ownTimers.add(timer);
         timers.add(timer);

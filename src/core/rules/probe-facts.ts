@@ -1,3 +1,4 @@
+import { asksForSecret } from '../net/path-places.ts';
 import type { AuthScheme, ParameterSets, ProbeMedia, ProbeReport, ProbeStep } from '../probe/probe-types.ts';
 import type { Facts } from './rule.ts';
 
@@ -19,6 +20,8 @@ export interface ProbeFacts {
   /** Frames a second times sample length, when the sample held fewer than two key frames. */
   readonly sampleWithoutSecondKeyframeS: number;
   readonly authScheme: AuthScheme;
+  /** A login stands inside a URL: in the path that was asked for, or in one that the camera sent. */
+  readonly loginInUrl: boolean;
   readonly senderReports: boolean;
   readonly observedS: number;
   readonly clockErrorS: number;
@@ -42,6 +45,9 @@ function slowestAnswerMs(steps: readonly ProbeStep[]): number | undefined {
   const answers = steps.filter(({ name, ok, status }) => ANSWERED.has(name) && ok && status !== null);
   return answers.length > 0 ? Math.max(...answers.map(({ durationMs }) => durationMs)) : undefined;
 }
+
+/** A report has placeholders and masks where a login stood. */
+const hidesLogin = (url: string): boolean => asksForSecret(url) || url.includes('=***');
 
 /** Facts of a report: the first video track, the login and the session. */
 export function probeFacts(report: Omit<ProbeReport, 'findings' | 'verdict'>): Facts<ProbeFacts> {
@@ -68,6 +74,9 @@ export function probeFacts(report: Omit<ProbeReport, 'findings' | 'verdict'>): F
         ? measured.seconds
         : undefined,
     authScheme: described ? report.auth.scheme : undefined,
+    loginInUrl: described
+      ? [report.target.path, ...report.media.map(({ control }) => control)].some(hidesLogin)
+      : undefined,
     senderReports: measured ? report.clockErrorMs !== null : undefined,
     observedS: measured?.seconds,
     clockErrorS: report.clockErrorMs === null ? undefined : report.clockErrorMs / 1000,

@@ -223,6 +223,20 @@ export const PROBE_RULES = [
     why: 'Guests’ phones and televisions share networks more often than planned.',
   }),
   rule({
+    id: 'auth.login-in-url',
+    severity: 'watch',
+    source: 'RFC 3986 §7.5 (sensitive information in URIs)',
+    needs: ['loginInUrl'],
+    fails: (f) => f.loginInUrl,
+    title: () => 'The login stands inside the URL',
+    because: () => 'The path holds an account and a secret, or the camera sends URLs that do. Here they are masked.',
+    do: [
+      'Use an account that may only view.',
+      'Where the camera offers a path without them, take that one, and log in by Digest.',
+    ],
+    why: 'A URL is kept where no secret should be: in the log of every recorder and viewer, on screens, in exported lists.',
+  }),
+  rule({
     id: 'auth.basic',
     severity: 'fix',
     source: 'RFC 7617 §4: Basic is not secure without a protected channel',

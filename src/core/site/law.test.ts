@@ -1,6 +1,6 @@
 import { expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import { AT, camera, mill, report, stamps } from '../../../tests/support/sites.ts';
+import { AT, camera, mill, probed, report, stamps } from '../../../tests/support/sites.ts';
 import { LIST_LIMITS, TEXT_LIMITS } from '../base/limits.ts';
 import { camerasOfList, guessColumns, readListTable } from '../imports/camera-list.ts';
 import { emptyModel } from '../models/model-card.ts';
@@ -286,6 +286,18 @@ test('a record at its limit is condensed: first and latest probes and all that w
   expect(kept.filter(({ how }) => how === 'confirmed')).toHaveLength(10);
   expect(kept).toEqual(expect.arrayContaining([...evidence.slice(0, 4), ...evidence.slice(-20)]));
   expect(kept).toEqual(evidence.filter((one) => kept.includes(one)));
+});
+
+test('a probe that would fill the record beyond its limit is kept, and the site opens with it', () => {
+  const site = tapped();
+  const evidence = Array.from({ length: LIST_LIMITS.evidence - 2 }, (_, at) =>
+    item(at, { subject: `stream:${at % 7}`, source: `probe-${Math.floor(at / 40)}` }),
+  );
+  const full = { ...site, evidence };
+  const after = applyCommand(full, probed('sluice', report()), stamps(LATER));
+  expect(after.evidence.length).toBeLessThan(LIST_LIMITS.evidence);
+  expect(refusalOf(full, after)).toBeNull();
+  expect(rememberedProbe(indexEvidence(after.evidence), 'sluice-main')).toMatchObject({ verdict: 'ok' });
 });
 
 test('however it is made up, a condensed record is within its limit', () =>

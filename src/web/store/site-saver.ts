@@ -48,6 +48,8 @@ export class SiteSaver {
   #exportedChange: string | null = null;
   /** The last that is known to open again. */
   #fits: Site | null = null;
+  /** What waits could not be opened again: put down it would be as good as lost. */
+  #isUnfit = false;
   /** Names what this page puts down as it closes. */
   readonly #page = newId('page');
   /** The page that is gone and whose change was taken up here. */
@@ -73,6 +75,7 @@ export class SiteSaver {
   opened(site: Site, revision: number | null, takenUp: string | null = null): void {
     if (this.#timer) clearTimeout(this.#timer);
     this.#fits = site;
+    this.#isUnfit = false;
     this.#takenUp = takenUp;
     this.#timer = null;
     this.#waiting = null;
@@ -108,7 +111,7 @@ export class SiteSaver {
     const isDown = putSpill(site.id, this.#page, { revision: this.#revision, change, site });
     if (isDown) this.#letGoTakenUp(site.id);
     void this.flush();
-    return isDown || this.mayLeave;
+    return (isDown && !this.#isUnfit) || this.mayLeave;
   }
 
   /** What this page had put down is given up with its changes. */
@@ -134,6 +137,7 @@ export class SiteSaver {
     const opening = this.#opening;
     try {
       const refusal = this.#fits && (await this.options.refusalOf(this.#fits, waiting.site));
+      this.#isUnfit = refusal !== null;
       if (refusal) {
         if (this.#opening === opening && this.#waiting === waiting)
           this.options.onState({ status: 'unfit', message: refusal });

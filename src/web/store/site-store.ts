@@ -77,10 +77,12 @@ async function readSpilled(id: string): Promise<StoredSite | null> {
   const record = asRecord(await store.getItem(SITE_KEY + id));
   const { readSite } = await import('../../core/site/site-file.ts');
   const open = spills.flatMap((spill) => {
-    const read = record?.change === spill.change ? null : readSite(spill.site);
-    if (read?.ok) return [{ spill, site: read.value }];
-    dropSpill(id, spill.page);
-    return [];
+    if (record?.change === spill.change) {
+      dropSpill(id, spill.page);
+      return [];
+    }
+    const read = readSite(spill.site); // one that cannot be read stays where it is: a newer Clear Tap may have put it down
+    return read.ok ? [{ spill, site: read.value }] : [];
   });
   const first = open.find(({ spill }) => spill.revision === record?.revision) ?? open[0];
   if (!first) return null;
