@@ -1,17 +1,7 @@
 import type { ChosenChallenge } from '../auth/challenge.ts';
-import { textOf } from '../base/bytes.ts';
-import { clipText } from '../base/clip.ts';
-import { redactText } from '../net/redact-text.ts';
 import { withoutAccount } from '../net/stream-url.ts';
 import type { ProbeStepName } from '../probe/probe-types.ts';
-import { parseSdp } from '../sdp/sdp-parser.ts';
-import {
-  type ClientFailure,
-  failureOfDescription,
-  failureOfMalformed,
-  failureOfStatus,
-  followRedirect,
-} from './client-failures.ts';
+import { type ClientFailure, failureOfMalformed, failureOfStatus, followRedirect } from './client-failures.ts';
 import {
   CLIENT_MOVES,
   type ClientAction,
@@ -22,16 +12,15 @@ import {
 } from './client-moves.ts';
 import type { ClientEffect, ClientInput, RtspClientOptions } from './client-types.ts';
 import { Conversation, type Exchange } from './conversation.ts';
+import { readDescription } from './description.ts';
 import { Login } from './login.ts';
 import { type RtspEvent, RtspMessageParser } from './message-parser.ts';
+import { MAX_SCANNED_CHARS, sayOfPeer } from './peer-words.ts';
 import { headerOf, type RtspHeader, type RtspResponse } from './rtsp-message.ts';
 import { keepAliveAfterMs, keepAliveMethod, rtcpEffect } from './session-upkeep.ts';
-import { meaningOf } from './status-codes.ts';
+import { outcomeOfStep } from './step-outcome.ts';
 import { TrackPlan } from './track-plan.ts';
 import { parseSession } from './transport.ts';
-
-const MAX_SCANNED_CHARS = 4096;
-const MAX_NOTE_CHARS = 400;
 
 /** RFC 2326 §11.3.15 (461): the one status that says to try another transport. */
 const UNSUPPORTED_TRANSPORT = 461;
@@ -159,7 +148,7 @@ export class RtspClient {
     const exchange = this.#talk.take(response);
     if (!exchange) return;
     const server = headerOf(response, 'Server');
-    if (server !== undefined) this.#server = this.#told(server);
+    if (server !== undefined) this.#server = sayOfPeer(server, this.options.hide);
     this.#methods = headerOf(response, 'Public')?.slice(0, MAX_SCANNED_CHARS) ?? this.#methods;
     const signal = signalOf(response.status);
     if (signal === 'success' && exchange.request.authorised) this.#login.accepted();
@@ -167,33 +156,20 @@ export class RtspClient {
     this.#signal(signal);
   }
 
-  #endStep({ request, response }: Exchange, signal: ClientSignal): void {
+  #endStep(exchange: Exchange, signal: ClientSignal): void {
+    const { request, response } = exchange;
     if (!request.step) return;
     if (request.step === 'setup' && signal === 'success' && (this.#plan?.waitingCount ?? 0) > 1) return; // more tracks to come
-    const firstAsk = signal === 'unauthorized' && !request.authorised;
-    const note = firstAsk
-      ? 'asks for a login'
-      : signal === 'success'
-        ? this.#noteOf(request.step, response)
-        : meaningOf(response.status).means;
-    const isOk = signal === 'success' || (firstAsk && this.options.credentials !== null) || request.step === 'options';
+    const hasAccount = this.options.credentials !== null;
+    const { ok, note } = outcomeOfStep(exchange, signal, { login: this.#login, plan: this.#plan, hasAccount });
     this.#emit({
       kind: 'stepEnded',
       name: request.step,
       atMs: this.#atMs,
-      ok: isOk,
+      ok,
       status: response.status,
-      note: note && this.#told(note),
+      note: note && sayOfPeer(note, this.options.hide),
     });
-  }
-
-  #noteOf(step: ProbeStepName, response: RtspResponse): string | null {
-    if (step === 'authenticate') return this.#login.describe();
-    if (step === 'options') return headerOf(response, 'Server') ?? null;
-    if (step === 'setup') {
-      return this.#plan?.describe(headerOf(response, 'Transport') ?? '') ?? null;
-    }
-    return null;
   }
 
   #signal(signal: ClientSignal): void {
@@ -318,12 +294,11 @@ export class RtspClient {
   }
 
   #readDescription(): void {
-    const type = this.#talk.lastHeader('Content-Type') ?? 'application/sdp';
-    const text = textOf(this.#talk.last?.response.body ?? new Uint8Array());
-    const unfit = failureOfDescription(type, text);
-    if (unfit) return this.#giveUp(unfit);
-    const base = this.#talk.lastHeader('Content-Base') ?? this.#talk.lastHeader('Content-Location') ?? this.#requestUrl;
-    const { session, faults } = parseSdp(text, base);
+    const response = this.#talk.last?.response;
+    if (!response) return;
+    const read = readDescription(response, this.#requestUrl);
+    if ('cause' in read) return this.#giveUp(read);
+    const { session, faults } = read;
     this.#control = session.control;
     this.#plan = new TrackPlan(session, this.options.transport);
     this.#emit({ kind: 'described', session, faults });
@@ -414,11 +389,7 @@ export class RtspClient {
   }
 
   #fail(failure: ClientFailure): void {
-    this.#emit({ kind: 'failed', cause: failure.cause, note: this.#told(failure.note) });
-  }
-  /** What is said of the peer's words: clipped before it is scanned, without the login, and no longer than a sentence. */
-  #told(text: string): string {
-    return clipText(redactText(this.options.hide(clipText(text, MAX_SCANNED_CHARS))), MAX_NOTE_CHARS);
+    this.#emit({ kind: 'failed', cause: failure.cause, note: sayOfPeer(failure.note, this.options.hide) });
   }
   #finish(): void {
     this.#phase = 'closed';

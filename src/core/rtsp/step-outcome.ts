@@ -1,0 +1,34 @@
+import type { ClientSignal } from './client-moves.ts';
+import type { Exchange } from './conversation.ts';
+import type { Login } from './login.ts';
+import { headerOf } from './rtsp-message.ts';
+import { meaningOf } from './status-codes.ts';
+import type { TrackPlan } from './track-plan.ts';
+
+interface StepContext {
+  readonly login: Login;
+  readonly plan: TrackPlan | null;
+  readonly hasAccount: boolean;
+}
+
+/** How an exchange ended the step that it belongs to, and what is noted beside it; OPTIONS may be refused by anybody. */
+export function outcomeOfStep(
+  { request, response }: Exchange,
+  signal: ClientSignal,
+  context: StepContext,
+): { readonly ok: boolean; readonly note: string | null } {
+  const isFirstAsk = signal === 'unauthorized' && !request.authorised;
+  const ok = signal === 'success' || (isFirstAsk && context.hasAccount) || request.step === 'options';
+  if (isFirstAsk) return { ok, note: 'asks for a login' };
+  if (signal !== 'success') return { ok, note: meaningOf(response.status).means };
+  switch (request.step) {
+    case 'authenticate':
+      return { ok, note: context.login.describe() };
+    case 'options':
+      return { ok, note: headerOf(response, 'Server') ?? null };
+    case 'setup':
+      return { ok, note: context.plan?.describe(headerOf(response, 'Transport') ?? '') ?? null };
+    default:
+      return { ok, note: null };
+  }
+}
