@@ -11,15 +11,16 @@ import { Button } from '../ui/button.tsx';
 import { sayWhen } from '../ui/say-when.ts';
 import { exportOpenSite } from './export-open-site.ts';
 
-const BAR = 'no-print flex flex-wrap items-center gap-2 border-b border-brick bg-brick-wash px-5 py-2';
+const BAR = 'flex flex-wrap items-center gap-2 border-b border-brick bg-brick-wash px-5 py-2';
 
 /** Says when the last changes are in this page only, or were not made, and offers what can be done; else silent. */
 export function SaveBar() {
   return (
-    <>
+    // Where somebody stands on a long page, it is seen too.
+    <div className="no-print sticky top-0 z-10">
       <RefusalBar />
       <StateBar />
-    </>
+    </div>
   );
 }
 

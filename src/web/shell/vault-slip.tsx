@@ -27,7 +27,9 @@ export function VaultSlip({ onClose }: { onClose: () => void }) {
     },
     open: {
       title: 'Secrets are open',
-      description: `${count(vault.size)} kept in this browser, sealed. They lock after ${IDLE_MINUTES} minutes without a touch.`,
+      description: `${count(vault.size - vault.unkept)} kept in this browser, sealed${
+        vault.unkept > 0 ? `; ${vault.unkept} for this visit only` : ''
+      }. They lock after ${IDLE_MINUTES} minutes without a touch.`,
     },
   }[vault.state];
   return (
@@ -100,7 +102,7 @@ function ProtectForm({ onDone }: { onDone: () => void }) {
   };
   return (
     <form onSubmit={(event) => void protect(event)} className="flex flex-col gap-3">
-      {vault.problem && (
+      {vault.problem && error === null && (
         <p role="alert" className="border-l-[3px] border-brick pl-3">
           {vault.problem}
         </p>

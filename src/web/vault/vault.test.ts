@@ -173,6 +173,7 @@ test('a store that refuses: nothing is called kept that is not, and nothing is l
   vault.set('a', 'x');
   storage.isFull = true;
   await expect(vault.protect(PASSPHRASE)).rejects.toThrow(/could not keep them sealed.*still here/);
+  expect([vault.unkept, vault.keeps('a')]).toEqual([1, false]);
   expect(vault).toMatchObject({ state: 'memory', size: 1, problem: expect.stringMatching(/could not keep/) });
   expect(vault.get('a')).toBe('x');
   storage.isFull = false;
@@ -194,7 +195,7 @@ test('a secret whose writing failed is not wiped by locking: it is written first
   await settled();
   expect(await vault.lock()).toBe(false);
   expect(vault).toMatchObject({ state: 'open', problem: expect.stringMatching(/1 secret.*locking would lose it/) });
-  expect(vault.get('a')).toBe('x');
+  expect([vault.get('a'), vault.unkept, vault.keeps('a')]).toEqual(['x', 1, false]);
   storage.isFull = false;
   expect(await vault.lock()).toBe(true);
   expect(await vault.unlock(PASSPHRASE)).toBe(true);

@@ -20,7 +20,7 @@ export interface VaultStorage {
 export class VaultNotKept extends Error {
   override readonly name = 'VaultNotKept';
 }
-const STILL_HERE = 'They are still here, for this visit only.';
+const STILL_HERE = 'They are still here, for this visit only. Make room in the browser’s store and try again.';
 
 /**
  * Secrets of cameras: never in the store, the document, an export or the log. Without a passphrase they are in memory
@@ -31,6 +31,10 @@ export interface Vault {
   /** Why the last secret could not be kept; `null` when all is well. */
   readonly problem: string | null;
   readonly size: number;
+  /** Of these, those that the store does not have yet, or refused. */
+  readonly unkept: number;
+  /** Whether the store has this secret, sealed, as it is now. */
+  keeps(secretRef: string): boolean;
   get(secretRef: string): string | null;
   set(secretRef: string, secret: string): void;
   has(secretRef: string): boolean;
@@ -78,6 +82,11 @@ class SealingVault implements Vault {
   get size(): number {
     return this.#secrets.size;
   }
+  get unkept(): number {
+    return this.#key ? this.#dirty.size : this.#secrets.size;
+  }
+  readonly keeps = (secretRef: string): boolean =>
+    this.#key !== null && this.#secrets.has(secretRef) && !this.#dirty.has(secretRef);
   get version(): number {
     return this.#version;
   }
@@ -104,7 +113,10 @@ class SealingVault implements Vault {
         this.#noteWritten(written);
       });
     } catch (error) {
-      this.#problem = error instanceof VaultNotKept ? error.message : 'The browser could not keep them sealed.';
+      this.#problem =
+        error instanceof VaultNotKept
+          ? error.message
+          : 'The browser’s store is full or blocked: it could not keep them sealed.';
       this.#tell();
       throw error instanceof VaultNotKept ? error : new VaultNotKept(`${this.#problem} ${STILL_HERE}`);
     }
@@ -143,7 +155,7 @@ class SealingVault implements Vault {
     if (this.#key && this.#dirty.size > 0) await this.#write();
     if (!this.#key) return true;
     if (this.#dirty.size > 0) {
-      this.#problem = `The browser could not keep ${sayMany(this.#dirty.size, 'secret')}, and locking would lose ${this.#dirty.size === 1 ? 'it' : 'them'}. Not locked.`;
+      this.#problem = `The browser could not keep ${sayMany(this.#dirty.size, 'secret')}, and locking would lose ${this.#dirty.size === 1 ? 'it' : 'them'}. Not locked: make room in its store, then lock again.`;
       this.#tell();
       return false;
     }
@@ -214,7 +226,8 @@ class SealingVault implements Vault {
         await this.storage.alone(() => this.#writeAlone());
       } catch {
         this.#isWriteWaiting = false;
-        this.#problem = 'The browser could not keep the secret: it lasts for this visit only.';
+        this.#problem =
+          'The browser’s store is full or blocked: what you typed last could not be kept, and lasts for this visit only.';
         this.#tell();
       }
     });
@@ -235,6 +248,7 @@ class SealingVault implements Vault {
     await this.storage.write(await sealSecrets(key, Object.fromEntries(written)));
     this.#noteWritten(written);
     this.#problem = null;
+    this.#tell();
   }
 
   #tell(): void {

@@ -2,7 +2,8 @@ import { type ClipboardEvent, useEffect, useState } from 'react';
 import { TEXT_LIMITS } from '../../../core/base/limits.ts';
 import { withLoginOut } from '../../../core/net/address-login.ts';
 import { type AddressRemark, addressRemarks } from '../../../core/net/address-remarks.ts';
-import { takeLoginOut } from '../../../core/net/path-login.ts';
+import { redactLogins, takeLoginOut } from '../../../core/net/path-login.ts';
+import { asksForLogin } from '../../../core/net/path-places.ts';
 import { encodeUserinfo, pathAndQuery, urlHost } from '../../../core/net/stream-url.ts';
 import { parseStreamUrl, type UrlFaultCode } from '../../../core/net/stream-url-parser.ts';
 import type { TransportChoice } from '../../../core/rtsp/client-types.ts';
@@ -49,6 +50,7 @@ const PASTE_ADVICE: Readonly<Record<UrlFaultCode, string>> = {
 const SECRET_WORDS = {
   memory: 'The secret is kept for this visit only, shown to nobody.',
   open: 'The secret is kept sealed, shown to nobody.',
+  unkept: 'The secret is not kept yet: it lasts for this visit.',
   locked: 'Secrets are locked: unlock them at the top, or type this one.',
   unknown: 'The secret is not known here.',
 } as const;
@@ -169,7 +171,17 @@ export function AddressPanel({
     onBlur: () => keep(draft),
   });
 
+  const secretState = !hasSecret
+    ? vault.state === 'locked'
+      ? 'locked'
+      : 'unknown'
+    : vault.state === 'open' && !vault.keeps(secretRef)
+      ? 'unkept'
+      : vault.state;
   const isDefaultPort = draft.port === '554';
+  // As it will be kept: a secret that is being typed into the path is drawn nowhere.
+  const login = withLoginOut({ path: draft.path, user: draft.user, secret: secretDraft || known });
+  const shownPath = login.ok ? login.value.path : redactLogins(draft.path);
   const parts: UrlPart[] = [
     { name: 'scheme', text: 'rtsp://' },
     ...(draft.user === ''
@@ -182,7 +194,7 @@ export function AddressPanel({
         ]),
     { name: 'host', text: draft.host === '' ? '?' : urlHost(draft.host.trim()) },
     ...(isDefaultPort ? [] : [{ name: 'port', text: `:${draft.port}` }]),
-    { name: 'path', text: draft.path === '' ? ' ' : draft.path },
+    { name: 'path', text: shownPath === '' ? ' ' : shownPath },
   ];
 
   return (
@@ -248,11 +260,9 @@ export function AddressPanel({
         role={pasteProblem ? 'alert' : undefined}
       >
         {pasteProblem ??
-          `${isDefaultPort ? '554 is the usual port and is left out. ' : ''}Paste a whole URL into any field to take it apart. ${
-            draft.user === ''
-              ? ''
-              : SECRET_WORDS[hasSecret ? vault.state : vault.state === 'locked' ? 'locked' : 'unknown']
-          }`}
+          `${isDefaultPort ? '554 is the usual port and is left out. ' : ''}${
+            asksForLogin(draft.path) ? 'What stands in { } is filled in on the wire alone. ' : ''
+          }Paste a whole URL into any field to take it apart. ${draft.user === '' ? '' : SECRET_WORDS[secretState]}`}
       </p>
     </Panel>
   );
