@@ -134,7 +134,7 @@ export function editMs(cameras: number): number {
     const startedMs = performance.now();
     const before = site;
     site = applyCommand(site, editOf(i), stamps(`2026-11-25T09:00:00.${String(i).padStart(3, '0')}Z`));
-    const refusal = refusalOf(before, site);
+    const refusal = refusalOf(before, site, 'plan');
     if (refusal !== null) throw new Error(refusal);
     lanes(site, index(site.evidence));
     kinds[i % 4]?.push(performance.now() - startedMs);

@@ -1,6 +1,7 @@
 import { expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { AT, camera, mill, probed, report, stamps } from '../../../tests/support/sites.ts';
+import { alderMill } from '../../standins/alder-mill.ts';
 import { LIST_LIMITS, TEXT_LIMITS } from '../base/limits.ts';
 import { camerasOfList, guessColumns, readListTable } from '../imports/camera-list.ts';
 import { emptyModel } from '../models/model-card.ts';
@@ -258,6 +259,62 @@ test('the gate refuses what could not be opened again, and nothing else', () => 
     { numRuns: 400 },
   );
   expect(Math.min(seen.refused, seen.taken)).toBeGreaterThan(20);
+});
+
+test('a site file with anything in the place of anything is refused in words or read, and never throws', () => {
+  const document = JSON.stringify(alderMill(AT));
+  const nasty = fc.constantFrom<unknown>(
+    null,
+    {},
+    [],
+    '',
+    'constructor',
+    '__proto__',
+    'toString',
+    1e300,
+    -1,
+    true,
+    LONG,
+    [[]],
+  );
+  // Every value of the file, by its place: one of them is another one now.
+  const places: string[][] = [];
+  const walk = (value: unknown, at: readonly string[]): void => {
+    places.push([...at]);
+    if (typeof value === 'object' && value !== null)
+      for (const [name, inner] of Object.entries(value)) walk(inner, [...at, name]);
+  };
+  walk(JSON.parse(document), []);
+  fc.assert(
+    fc.property(fc.constantFrom(...places.slice(1)), nasty, fc.boolean(), (place, value, asName) => {
+      const changed = JSON.parse(document);
+      const parent = place.slice(0, -1).reduce((part, name) => part[name], changed);
+      if (asName && !Array.isArray(parent)) parent[typeof value === 'string' ? value : 'more'] = 1;
+      else parent[place.at(-1) ?? ''] = value;
+      const read = readSite(changed);
+      if (!read.ok) expect(read.error.message.length).toBeGreaterThan(10);
+    }),
+    { numRuns: 120 },
+  );
+});
+
+test.each([
+  { why: 'gear of a kind that every object has', at: ['gear', 0, 'kind'], value: 'constructor' },
+  { why: 'an id that every object has', at: ['cameras', 0, 'id'], value: 'constructor' },
+  { why: 'an id that leads upwards', at: ['cameras', 0, 'id'], value: '..' },
+  { why: 'a host with a line end', at: ['cameras', 0, 'host'], value: '10.77.4.21\r\nX: y' },
+  { why: 'a path that clears a terminal', at: ['cameras', 0, 'streams', 0, 'path'], value: '/\u001b[2J' },
+  { why: 'an account with a line end', at: ['cameras', 0, 'account', 'user'], value: 'a\nb' },
+  { why: 'a day that does not exist', at: ['log', 0, 'at'], value: '2026-02-31T09:00:00.000Z' },
+])('a site file is refused for $why', ({ at, value }) => {
+  const changed = JSON.parse(
+    JSON.stringify(
+      applyCommand(alderMill(AT), { kind: 'note', text: 'x', subject: 'site', logKind: 'site' }, stamps()),
+    ),
+  );
+  const parent = at.slice(0, -1).reduce((part, name) => part[name], changed);
+  parent[at.at(-1) ?? ''] = value;
+  expect(readSite(changed)).toMatchObject({ ok: false, error: { code: 'site.does-not-fit' } });
 });
 
 const item = (at: number, more: Partial<Evidence>): Evidence => ({

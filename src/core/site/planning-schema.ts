@@ -87,9 +87,10 @@ const GEAR_SHAPES: Readonly<Record<string, Schema>> = {
   powerline: shape({ ...gearBase, kind: oneOf(['powerline']), syncMbps: positive(10_000).required() }),
   router: shape({ ...gearBase, kind: oneOf(['router']), uploadMbps: orNull(positive(1e6)) }),
 };
+const NO_GEAR = shape({ kind: oneOf(GEAR_KINDS) });
 export const gear = lazy((value: unknown) => {
   const kind = typeof value === 'object' && value !== null && 'kind' in value ? String(value.kind) : '';
-  return GEAR_SHAPES[kind] ?? shape({ kind: oneOf(GEAR_KINDS) });
+  return (Object.hasOwn(GEAR_SHAPES, kind) ? GEAR_SHAPES[kind] : null) ?? NO_GEAR;
 });
 
 export const link = shape({

@@ -1,4 +1,4 @@
-import { type ISchema, lazy, mixed, number } from 'yup';
+import { type ISchema, lazy, mixed, number, type Schema } from 'yup';
 import { LIST_LIMITS, STREAM_LIMITS, TEXT_LIMITS } from '../base/limits.ts';
 import { modelSchema } from '../models/model-schema.ts';
 import { costing, feed, gear, link, mounting, need, plan, point, sky } from './planning-schema.ts';
@@ -15,23 +15,23 @@ import {
 } from './site-types.ts';
 import { TAP_USES } from './tap-uses.ts';
 
+const amount = () => number().strict().min(0).max(1e6).required();
+const SCHEDULES: Readonly<Record<string, Schema>> = {
+  window: shape({ mode: oneOf(['window']), hoursPerDay: number().strict().min(0).max(24).required() }),
+  duty: shape({ mode: oneOf(['duty']), duty: share() }),
+  events: shape({
+    mode: oneOf(['events']),
+    eventsPerDay: amount(),
+    eventS: amount(),
+    preS: amount(),
+    postS: amount(),
+    hoursPerDay: number().strict().min(0).max(24),
+  }),
+};
+const ALL_DAY = shape({ mode: oneOf(['continuous', 'window', 'duty', 'events']) });
 const schedule = lazy((value: unknown) => {
-  const mode = typeof value === 'object' && value !== null && 'mode' in value ? value.mode : undefined;
-  if (mode === 'window')
-    return shape({ mode: oneOf(['window']), hoursPerDay: number().strict().min(0).max(24).required() });
-  if (mode === 'duty') return shape({ mode: oneOf(['duty']), duty: share() });
-  if (mode === 'events') {
-    const amount = () => number().strict().min(0).max(1e6).required();
-    return shape({
-      mode: oneOf(['events']),
-      eventsPerDay: amount(),
-      eventS: amount(),
-      preS: amount(),
-      postS: amount(),
-      hoursPerDay: number().strict().min(0).max(24),
-    });
-  }
-  return shape({ mode: oneOf(['continuous', 'window', 'duty', 'events']) });
+  const mode = typeof value === 'object' && value !== null && 'mode' in value ? String(value.mode) : '';
+  return Object.hasOwn(SCHEDULES, mode) ? (SCHEDULES[mode] ?? ALL_DAY) : ALL_DAY;
 });
 
 const stream = shape({

@@ -1,7 +1,7 @@
 import type { Site } from '../../core/site/site-types.ts';
 
 /** Why a changed site could not be opened again; `null` when it could. `fits` is one that can. */
-export type RefusalOf = (fits: Site, changed: Site) => string | null;
+export type RefusalOf = (fits: Site, changed: Site, part: 'all' | 'plan') => string | null;
 
 /**
  * Looks at every change of the open site before anybody builds on it. What it looks with (the whole schema) comes a moment
@@ -26,7 +26,7 @@ export class FitGuard {
   /** Why the change from the site before must be taken back; `null` when it may stand, as far as can be told now. */
   changed(site: Site): string | null {
     const fits = this.#fits;
-    const refusal = fits && this.#refusalOf ? this.#refusalOf(fits, site) : null;
+    const refusal = fits && this.#refusalOf ? this.#refusalOf(fits, site, 'plan') : null;
     // Several changes that nobody looked at: none of them is taken back unasked; the person is told when they are written.
     const mayTakeBack = this.#previous === fits;
     if (refusal !== null && mayTakeBack) return refusal;
@@ -35,9 +35,9 @@ export class FitGuard {
     return null;
   }
 
-  /** The same question, waited for. */
+  /** The same question of the whole document, waited for. */
   async refusalOf(fits: Site, changed: Site): Promise<string | null> {
-    return (await this.#ready())(fits, changed);
+    return (await this.#ready())(fits, changed, 'all');
   }
 
   #ready(): Promise<RefusalOf> {
