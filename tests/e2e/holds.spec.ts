@@ -284,12 +284,14 @@ test('two tabs with open secrets: typed in the same moment none is lost; forgott
   };
   await Promise.all([type(first, 'of-the-first-7'), type(second, 'of-the-second-7')]);
   const third = await context.newPage();
+  await third.goto('/');
+  await unlock(third);
   for (const [camera, secret] of [
     ['Sluice rail', 'of-the-first-7'],
     ['Boot room', 'of-the-second-7'],
   ] as const) {
-    await openCamera(third, camera);
-    await unlock(third);
+    await third.getByRole('link', { name: 'Round' }).first().click();
+    await third.getByRole('link', { name: camera, exact: true }).click();
     await third.getByRole('button', { name: 'Copy', exact: true }).click();
     await third.getByRole('menuitem', { name: 'With account and secret' }).click();
     expect(await third.evaluate(() => navigator.clipboard.readText())).toContain(`:${secret}@`);
