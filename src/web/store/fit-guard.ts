@@ -35,9 +35,13 @@ export class FitGuard {
     return null;
   }
 
-  /** The same question of the whole document, waited for. */
+  /**
+   * The same question of the whole document, waited for. Where it cannot be asked, since the server is gone or was renewed
+   * under this page, the change is written: unlooked at it is kept, unwritten it would be lost.
+   */
   async refusalOf(fits: Site, changed: Site): Promise<string | null> {
-    return (await this.#ready())(fits, changed, 'all');
+    const refusalOf = await this.#ready().catch(() => null);
+    return refusalOf === null ? null : refusalOf(fits, changed, 'all');
   }
 
   #ready(): Promise<RefusalOf> {
