@@ -5,7 +5,7 @@ import { join } from 'node:path';
 import { createInterface } from 'node:readline';
 import { afterAll, beforeAll, expect, test } from '@jest/globals';
 import WebSocket from 'ws';
-import { ACCOUNT, startTestCamera, type TestCamera } from '../support/test-camera.ts';
+import { ACCOUNT, probeRequest, startTestCamera, type TestCamera } from '../support/test-camera.ts';
 
 // The server as an attacker meets it: another site's page in the same browser, a name that was pointed here, a slow
 // client. It runs as it is shipped, on a real port.
@@ -53,16 +53,7 @@ function ask(path: string, headers: Record<string, string>, method = 'GET', body
   });
 }
 
-const probeBody = (seconds = 0.5) =>
-  JSON.stringify({
-    url: camera.url,
-    user: ACCOUNT.user,
-    secret: ACCOUNT.password,
-    seconds,
-    timeoutMs: 2000,
-    media: true,
-    transport: 'auto',
-  });
+const probeBody = (seconds = 0.5) => JSON.stringify(probeRequest(camera.url, { seconds }));
 const own = () => `127.0.0.1:${port}`;
 const APP = { 'x-clear-tap': '1', 'content-type': 'application/json' };
 

@@ -12,7 +12,7 @@ import { interleaved, rtp } from '../support/fake-media.ts';
 import { startFaultyCamera } from '../support/faulty-camera.ts';
 import { type RunningServer, sayRaw, startServer, upgrade } from '../support/running-server.ts';
 import { healthy } from '../support/scripted-server.ts';
-import { ACCOUNT, startTestCamera, type TestCamera } from '../support/test-camera.ts';
+import { ACCOUNT, probeRequest, startTestCamera, type TestCamera } from '../support/test-camera.ts';
 
 // What once ended the server, or made it deaf: each from outside, against the server as it is shipped.
 
@@ -58,19 +58,9 @@ function ask(path: string, headers: Record<string, string> = {}, body?: object, 
     call.end(body ? JSON.stringify(body) : undefined);
   });
 }
-const probeOf = (url: string, more: object = {}) => ({
-  url,
-  user: ACCOUNT.user,
-  secret: ACCOUNT.password,
-  seconds: 0.5,
-  timeoutMs: 2000,
-  media: true,
-  transport: 'auto',
-  ...more,
-});
 /** The report of a probe that the running server makes. */
 async function report(url: string, more: object = {}): Promise<{ cause: string | null; verdict: string }> {
-  const { status, text } = await ask('/api/probe', APP, probeOf(url, more));
+  const { status, text } = await ask('/api/probe', APP, probeRequest(url, more));
   expect(status).toBe(200);
   return JSON.parse(text.trim().split('\n').at(-1) ?? '').report;
 }
@@ -190,7 +180,7 @@ test('a login inside the path reaches the camera and nothing else', async () => 
   const { text } = await ask(
     '/api/probe',
     APP,
-    probeOf(`${seen.url}?user=op&password=oars%2F77`, { user: null, secret: null, timeoutMs: 300 }),
+    probeRequest(`${seen.url}?user=op&password=oars%2F77`, { user: null, secret: null, timeoutMs: 300 }),
   );
   expect(seen.heard()).toMatch(/^DESCRIBE rtsp:\S+\/live\?user=op&password=oars%2F77 RTSP/m);
   expect(seen.heard()).toMatch(/^SETUP rtsp:\/\/h\/t\?password=ofCamera9 RTSP/m);
@@ -264,7 +254,7 @@ test('a probe that is left in the middle of SETUP ends the session that this ope
     headers: { ...APP, host: own() },
   });
   call.on('error', () => {});
-  call.end(JSON.stringify(probeOf(slow.url)));
+  call.end(JSON.stringify(probeRequest(slow.url)));
   await until(() => slow.heard().includes('SETUP'));
   call.destroy();
   await until(() => slow.open() === 0);

@@ -8,7 +8,7 @@ import { createTcpDialer } from '../../src/server/adapters/tcp-dialer.ts';
 import { createApp } from '../../src/server/app.ts';
 import { RunningWork } from '../../src/server/running-work.ts';
 import { alderMill, alderMillSecrets } from '../../src/standins/alder-mill.ts';
-import { ACCOUNT, startTestCamera, type TestCamera } from '../support/test-camera.ts';
+import { ACCOUNT, probeRequest, startTestCamera, type TestCamera } from '../support/test-camera.ts';
 
 let camera: TestCamera;
 let app: ReturnType<typeof createApp>;
@@ -30,15 +30,7 @@ afterAll(() => camera.close());
 
 const post = (body: unknown, headers: Record<string, string> = OURS) =>
   app.request('/api/probe', { method: 'POST', headers, body: typeof body === 'string' ? body : JSON.stringify(body) });
-const REQUEST = {
-  url: 'rtsp://10.77.4.99/live',
-  user: ACCOUNT.user,
-  secret: ACCOUNT.password,
-  seconds: 0.5,
-  timeoutMs: 2000,
-  media: true,
-  transport: 'auto',
-};
+const REQUEST = probeRequest('rtsp://10.77.4.99/live');
 
 test.each([
   { why: 'another site’s page', headers: { ...OURS, origin: 'http://evil.example' }, status: 403 },

@@ -61,6 +61,18 @@ export async function startTestCamera(more: Partial<Personality> = {}): Promise<
   return { ...standIn, ended, url: `rtsp://127.0.0.1:${standIn.port}/live` };
 }
 
+/** What a page asks for when it probes the camera at this URL. */
+export const probeRequest = (url: string, more: object = {}) => ({
+  url,
+  user: ACCOUNT.user,
+  secret: ACCOUNT.password,
+  seconds: 0.5,
+  timeoutMs: 2000,
+  media: true,
+  transport: 'auto',
+  ...more,
+});
+
 export interface ProbeGiven {
   readonly credentials?: Credentials | null;
   readonly seconds?: number;

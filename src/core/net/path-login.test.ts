@@ -27,6 +27,13 @@ test.each([
     secret: 'x1',
   },
   {
+    why: 'a word before password, however long the key',
+    path: '/v?rtspServerLoginPassword=x1&adminPwd=x1',
+    left: '/v?rtspServerLoginPassword={secret}&adminPwd={secret}',
+    user: null,
+    secret: 'x1',
+  },
+  {
     why: 'strung together with _, an _ in the secret kept',
     path: '/user=op_password=x_1_channel=1_stream=0.sdp?real',
     left: '/user={user}_password={secret}_channel=1_stream=0.sdp?real',

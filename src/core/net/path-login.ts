@@ -5,22 +5,21 @@ import { pathAndQuery, type StreamUrl } from './stream-url.ts';
 
 /** Names of a password and of an account as devices write them, in lower case. */
 const SECRET_KEYS: ReadonlySet<string> = new Set([
-  'password',
-  'passwd',
-  'passwort',
   'passw',
   'pass',
-  'pwd',
   'psw',
   'pw',
   'loginpas',
   'loginpass',
-  'loginpwd',
-  'userpwd',
-  'usrpwd',
+  'userpass',
+  'passphrase',
+  'passcode',
 ]);
+/** Whatever stands before these (`loginPassword`, `adminPwd`), no word that means something else ends so. */
+const SECRET_ENDS = ['password', 'passwd', 'passwort', 'pwd'] as const;
 const USER_KEYS: ReadonlySet<string> = new Set(['user', 'username', 'usr', 'loginuse', 'loginuser', 'account']);
-const LONGEST_KEY = 12;
+const LONGEST_KEY = 24;
+const isSecretKey = (key: string): boolean => SECRET_KEYS.has(key) || SECRET_ENDS.some((end) => key.endsWith(end));
 
 /** Ends of a value inside a URL, and inside a text that a URL stands in. */
 const ENDS = '&;/?#"<>';
@@ -33,7 +32,7 @@ interface Value {
   readonly to: number;
 }
 
-/** The key that stands before an “=”: up to a dozen letters with no letter before them. */
+/** The key that stands before an “=”: its letters, of one without end the last ones. */
 function keyBefore(text: string, equals: number): { readonly key: string; readonly from: number } {
   let from = equals;
   while (from > 0 && equals - from <= LONGEST_KEY && isLetter(text.charCodeAt(from - 1))) from -= 1;
@@ -45,7 +44,7 @@ function beginsPair(text: string, at: number, any: boolean): boolean {
   let to = at + 1;
   while (to - at <= LONGEST_KEY && isLetter(text.charCodeAt(to))) to += 1;
   const key = text.slice(at + 1, to).toLowerCase();
-  return text.charAt(to) === '=' && key !== '' && (any || SECRET_KEYS.has(key) || USER_KEYS.has(key));
+  return text.charAt(to) === '=' && key !== '' && (any || isSecretKey(key) || USER_KEYS.has(key));
 }
 
 /** Where accounts and passwords stand in a text, by the key before them. Goes over the text once. */
@@ -53,7 +52,7 @@ function* loginValues(text: string): Generator<Value> {
   for (let equals = text.indexOf('='); equals >= 0; equals = text.indexOf('=', equals)) {
     const { key, from } = keyBefore(text, equals);
     equals += 1;
-    const isSecret = SECRET_KEYS.has(key);
+    const isSecret = isSecretKey(key);
     if (!isSecret && !USER_KEYS.has(key)) continue;
     const isStrung = text.charAt(from - 1) === '_';
     let to = equals;

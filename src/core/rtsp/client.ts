@@ -20,7 +20,6 @@ import { headerOf, type RtspHeader, type RtspResponse } from './rtsp-message.ts'
 import { keepAliveAfterMs, keepAliveMethod, rtcpEffect } from './session-upkeep.ts';
 import { outcomeOfStep } from './step-outcome.ts';
 import { TrackPlan } from './track-plan.ts';
-import { parseSession } from './transport.ts';
 
 /** RFC 2326 §11.3.15 (461): the one status that says to try another transport. */
 const UNSUPPORTED_TRANSPORT = 461;
@@ -43,7 +42,6 @@ export class RtspClient {
   readonly #login: Login;
   #control: string | null = null;
   #plan: TrackPlan | null = null;
-  #sessionTimeoutS: number | null = null;
   #methods = '';
   #server: string | null = null;
   #portsFault = '';
@@ -71,7 +69,7 @@ export class RtspClient {
     return this.#server;
   }
   get sessionTimeoutS(): number | null {
-    return this.#sessionTimeoutS;
+    return this.#talk.sessionTimeoutS;
   }
 
   handle(input: ClientInput): readonly ClientEffect[] {
@@ -324,7 +322,7 @@ export class RtspClient {
   }
 
   #noteTrack(): void {
-    this.#noteSession();
+    this.#talk.noteSession();
     const header = this.#talk.lastHeader('Transport') ?? '';
     if (!this.#plan?.grant(header)) {
       const note = `${this.#plan?.transport.toUpperCase()} was asked for, the camera answered “${header.slice(0, 80)}”.`;
@@ -362,13 +360,8 @@ export class RtspClient {
   /** Told to stop while SETUP was under way: the session that it opened is ended as well. */
   #goodbyeAnswered(): void {
     if (this.#talk.last?.request.method !== 'SETUP') return this.#finish();
-    this.#noteSession();
+    this.#talk.noteSession();
     this.#tearDown();
-  }
-  #noteSession(): void {
-    const session = parseSession(this.#talk.lastHeader('Session') ?? '');
-    this.#talk.sessionId = session.id || this.#talk.sessionId;
-    this.#sessionTimeoutS = session.timeoutS;
   }
   #sendTearDown(step: ProbeStepName | null = null): void {
     this.#talk.send('TEARDOWN', this.#aggregateUrl, step, []);
@@ -379,7 +372,7 @@ export class RtspClient {
     this.#armKeepAlive();
   }
   #armKeepAlive(): void {
-    this.#emit({ kind: 'armKeepAlive', afterMs: keepAliveAfterMs(this.#sessionTimeoutS) });
+    this.#emit({ kind: 'armKeepAlive', afterMs: keepAliveAfterMs(this.#talk.sessionTimeoutS) });
   }
 
   #request(method: string, uri: string, step: ProbeStepName | null, headers: readonly RtspHeader[] = []): void {

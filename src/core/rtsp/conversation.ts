@@ -14,6 +14,7 @@ import {
   writeRequest,
   writeResponse,
 } from './rtsp-message.ts';
+import { parseSession } from './transport.ts';
 
 /** What the wire tape keeps of one message: longer ones are no camera's. Clipped before anything is looked for in it. */
 const MAX_TAPE_CHARS = 8 * 1024;
@@ -56,8 +57,8 @@ export class Conversation {
   #cseq = 0;
   #open: SentRequest | null = null;
   #last: Exchange | null = null;
-  /** From the answer to SETUP; carried by every later request. */
-  sessionId: string | null = null;
+  #sessionId: string | null = null;
+  #sessionTimeoutS: number | null = null;
 
   constructor(private readonly options: ConversationOptions) {}
 
@@ -68,6 +69,20 @@ export class Conversation {
   /** The exchange that was finished last. */
   get last(): Exchange | null {
     return this.#last;
+  }
+  /** From the answer to SETUP; carried by every later request. */
+  get sessionId(): string | null {
+    return this.#sessionId;
+  }
+  /** How long the camera keeps the session without a word. */
+  get sessionTimeoutS(): number | null {
+    return this.#sessionTimeoutS;
+  }
+  /** The last answer names the session that it opened. */
+  noteSession(): void {
+    const { id, timeoutS } = parseSession(this.lastHeader('Session') ?? '');
+    this.#sessionId = id || this.#sessionId;
+    this.#sessionTimeoutS = timeoutS;
   }
   lastHeader(name: string): string | undefined {
     return this.#last ? headerOf(this.#last.response, name) : undefined;
@@ -82,7 +97,7 @@ export class Conversation {
     const all: RtspHeader[] = [{ name: 'CSeq', value: String(this.#cseq) }];
     const authorization = this.options.login.authorizationFor(method, uri);
     if (authorization !== null) all.push({ name: 'Authorization', value: authorization });
-    if (this.sessionId) all.push({ name: 'Session', value: this.sessionId });
+    if (this.#sessionId) all.push({ name: 'Session', value: this.#sessionId });
     all.push(...headers, { name: 'User-Agent', value: this.options.userAgent });
     this.#open = { method, uri, headers, cseq: this.#cseq, step, authorised: authorization !== null };
     this.#say(writeRequest(method, uri, all), step ?? undefined);

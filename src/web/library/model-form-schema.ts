@@ -42,7 +42,10 @@ export const modelFormSchema = object({
   hardwareRev: textField(TEXT_LIMITS.label),
   localStream: string().defined(),
   sessions: optionalNumber('Sessions', { min: 1, max: 1000 }),
-  codecs: wordsField('codecs', { most: LIST_LIMITS.codecs, max: TEXT_LIMITS.codec }),
+  // In capitals before they are counted: some letters become two.
+  codecs: wordsField('codecs', { most: LIST_LIMITS.codecs, max: TEXT_LIMITS.codec }).transform((text: string) =>
+    text.toUpperCase(),
+  ),
   fps: optionalNumber('Frames a second', { min: 0.1, max: 1000 }),
   sub: string().defined(),
   subWidthPx: optionalNumber('Pixels across', { min: 16, max: 20_000 }),
@@ -165,7 +168,7 @@ export function fieldsOf(card: Model): ModelFields {
 export function cardOf(id: string, fields: ModelFields, before: Model | null = null): Model {
   const [firstSub, ...otherSubs] = before?.subs ?? [];
   const lightKind = pick(LIGHT_KINDS, fields.lightKind);
-  const codecs = wordsOf(fields.codecs).map((codec) => codec.toUpperCase());
+  const codecs = wordsOf(fields.codecs);
   return {
     ...emptyModel(id, fields.maker, fields.model),
     hardwareRev: fields.hardwareRev,

@@ -1,5 +1,5 @@
 import { expect, test } from '@jest/globals';
-import { createVault, type VaultStorage } from './vault.ts';
+import { createVault, type Vault, type VaultStorage } from './vault.ts';
 import { deriveKey, newSalt, openSecrets, type SealedVault, sealSecrets } from './vault-crypto.ts';
 
 /** Few rounds: the strength is a constant of its own, the shape is what is tested. */
@@ -30,9 +30,23 @@ function memoryStorage(): VaultStorage & { kept: SealedVault | null; isFull: boo
   };
   return storage;
 }
-const settled = (): Promise<void> => new Promise((resolve) => setTimeout(resolve, 30));
+/** Until what was typed is kept, or it is known why not. */
+async function settled(...vaults: readonly Vault[]): Promise<void> {
+  while (vaults.some(({ unkept, problem }) => unkept > 0 && problem === null))
+    await new Promise((resolve) => setTimeout(resolve, 1));
+}
 const latin = (vault: SealedVault | null): string =>
   vault ? String.fromCharCode(...vault.sealed, ...vault.iv, ...vault.salt) : '';
+
+/** An open vault whose last secret its store had no room for. */
+async function withUnkeptSecret(storage: ReturnType<typeof memoryStorage>): Promise<Vault> {
+  const vault = await createVault(storage, FAST);
+  await vault.protect(PASSPHRASE);
+  storage.isFull = true;
+  vault.set('a', 'x');
+  await settled(vault);
+  return vault;
+}
 
 test('without a passphrase secrets are in memory and nowhere else', async () => {
   const storage = memoryStorage();
@@ -49,7 +63,7 @@ test('under a passphrase they are kept sealed, and come back by the right words 
   first.set('a', 'Weir & Gate/7');
   await first.protect(PASSPHRASE);
   first.set('b', 'oiled#laces');
-  await settled();
+  await settled(first);
   expect(latin(storage.kept)).not.toMatch(/Weir|laces|heron/);
 
   const second = await createVault(storage, FAST);
@@ -98,7 +112,7 @@ test('secrets changed one right after the other are all kept, each as it was typ
   const before = storage.writes.length;
   for (const ref of ['a', 'b', 'c']) first.set(ref, `new ${ref}`);
   first.set('b', 'newest b');
-  await settled();
+  await settled(first);
   expect(['a', 'b', 'c'].map((ref) => first.get(ref))).toEqual(['new a', 'newest b', 'new c']);
   expect(storage.writes.length - before).toBeLessThan(4); // those that wait are one
   const second = await createVault(storage, FAST);
@@ -113,9 +127,9 @@ test('two tabs under one passphrase do not lose each other’s secrets', async (
   const second = await createVault(storage, FAST);
   await second.unlock(PASSPHRASE);
   first.set('of-first', '1');
-  await settled();
+  await settled(first);
   second.set('of-second', '2');
-  await settled();
+  await settled(second);
   const third = await createVault(storage, FAST);
   await third.unlock(PASSPHRASE);
   expect([third.get('of-first'), third.get('of-second')]).toEqual(['1', '2']);
@@ -129,10 +143,10 @@ test('a passphrase changed in another tab is not undone by this one, and what wa
   const second = await createVault(storage, FAST);
   await second.unlock(PASSPHRASE);
   second.set('of-second', '2');
-  await settled();
+  await settled(second);
   await first.protect('another one entirely');
   second.set('late', '3');
-  await settled();
+  await settled(second);
   expect(second.state).toBe('locked');
   expect(second.problem).toMatch(/changed in another tab/);
   expect(await second.unlock(PASSPHRASE)).toBe(false);
@@ -156,13 +170,26 @@ test('a new passphrase closes the old one out; forgetting leaves nothing', async
   expect(storage.kept).toBeNull();
 });
 
-test('a store that is full is told, and the secret lasts for the visit', async () => {
+test('what is typed while the rest is sealed is kept too', async () => {
   const storage = memoryStorage();
   const vault = await createVault(storage, FAST);
-  await vault.protect(PASSPHRASE);
-  storage.isFull = true;
   vault.set('a', 'x');
-  await settled();
+  const write = storage.write;
+  storage.write = async (sealed) => {
+    storage.write = write;
+    vault.set('late', 'y');
+    await write(sealed);
+  };
+  await vault.protect(PASSPHRASE);
+  await settled(vault);
+  expect([vault.keeps('a'), vault.keeps('late'), vault.unkept]).toEqual([true, true, 0]);
+  const again = await createVault(storage, FAST);
+  await again.unlock(PASSPHRASE);
+  expect(again.get('late')).toBe('y');
+});
+
+test('a store that is full is told, and the secret lasts for the visit', async () => {
+  const vault = await withUnkeptSecret(memoryStorage());
   expect(vault.problem).toMatch(/for this visit only/);
   expect(vault.get('a')).toBe('x');
 });
@@ -188,11 +215,7 @@ test('a store that refuses: nothing is called kept that is not, and nothing is l
 
 test('a secret whose writing failed is not wiped by locking: it is written first, or locking refuses with the reason', async () => {
   const storage = memoryStorage();
-  const vault = await createVault(storage, FAST);
-  await vault.protect(PASSPHRASE);
-  storage.isFull = true;
-  vault.set('a', 'x');
-  await settled();
+  const vault = await withUnkeptSecret(storage);
   expect(await vault.lock()).toBe(false);
   expect(vault).toMatchObject({ state: 'open', problem: expect.stringMatching(/1 secret.*locking would lose it/) });
   expect([vault.get('a'), vault.unkept, vault.keeps('a')]).toEqual(['x', 1, false]);
@@ -211,7 +234,7 @@ test('what was forgotten in one tab is not brought back by another', async () =>
   await second.unlock(PASSPHRASE);
   await first.forget();
   second.set('late', 'y');
-  await settled();
+  await settled(second);
   expect(storage.kept).toBeNull();
   expect(second).toMatchObject({ state: 'memory', problem: expect.stringMatching(/forgotten in another tab/) });
   expect([second.get('a'), second.get('late')]).toEqual([null, 'y']);
@@ -238,7 +261,7 @@ test('two tabs that write in the same moment lose nothing, twenty times over', a
   for (let round = 0; round < 20; round++) {
     first.set(`first-${round}`, '1');
     second.set(`second-${round}`, '2');
-    await settled();
+    await settled(first, second);
   }
   const third = await createVault(storage, FAST);
   await third.unlock(PASSPHRASE);

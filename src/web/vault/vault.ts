@@ -123,6 +123,7 @@ class SealingVault implements Vault {
     this.#key = key;
     this.isSealed = true;
     this.#problem = null;
+    if (this.#dirty.size > 0) void this.#write(); // typed while the rest was sealed
     this.#tell();
   };
 

@@ -1,0 +1,99 @@
+import { expect, test } from '@jest/globals';
+import fc from 'fast-check';
+import { emptyModel } from '../../core/models/model-card.ts';
+import { modelSchema } from '../../core/models/model-schema.ts';
+import { gear } from '../../core/site/planning-schema.ts';
+import { GEAR_KINDS } from '../../core/site/planning-types.ts';
+import { alderMill } from '../../standins/alder-mill.ts';
+import { cardOf, fieldsOf, modelFormSchema } from '../library/model-form-schema.ts';
+import { gearFormSchema, gearOf, USUAL_GEAR } from '../stations/power/gear-form-schema.ts';
+
+// The law for forms: what a form keeps, the schema takes. Their limits stand beside their fields; a field that lets
+// through what the document refuses would say so in a bar at the top, and not where it was typed.
+
+const typed = fc.oneof(
+  fc.constantFrom(
+    '',
+    '0',
+    '-1',
+    '0.5',
+    '1.5',
+    '8,4',
+    '20000',
+    '20000.4',
+    '1e300',
+    '-1e300',
+    'constructor',
+    'ß'.repeat(20),
+  ),
+  fc.constantFrom(
+    'x'.repeat(5000),
+    'ŉ,'.repeat(30),
+    'a;'.repeat(19),
+    '\u0000',
+    '\ud800',
+    '1e-320',
+    '0.04',
+    '96.5',
+    '69.4',
+  ),
+  fc.double({ noNaN: true }).map(String),
+  fc.string({ unit: 'grapheme', maxLength: 130 }),
+);
+
+/** A few fields of a form that fits typed anew, each with anything. */
+const retyped = <T extends object>(fields: T) =>
+  fc
+    .array(fc.tuple(fc.constantFrom(...Object.keys(fields)), typed), { minLength: 1, maxLength: 2 })
+    .map((pairs) => ({ ...fields, ...Object.fromEntries(pairs) }));
+
+const CARDS = [...alderMill('2026-11-25T09:00:00.000Z').models, emptyModel('card', 'Pellam', 'B4')];
+
+test('a card that its form keeps is one that the document takes', () => {
+  let kept = 0;
+  fc.assert(
+    fc.property(
+      fc.constantFrom(...CARDS).chain((card) =>
+        fc.record({
+          card: fc.constant(card),
+          fields: retyped(fieldsOf(card)),
+          lens: fc.dictionary(fc.constantFrom('label', 'focalWideMm', 'focalTeleMm', 'widthPx', 'axisDeg'), typed, {
+            maxKeys: 1,
+          }),
+        }),
+      ),
+      ({ card, fields, lens }) => {
+        const lenses = fieldsOf(card).lenses.map((one, at) => (at === 0 ? { ...one, ...lens } : one));
+        let values: ReturnType<typeof fieldsOf>;
+        try {
+          values = modelFormSchema.validateSync({ ...fields, lenses }) as ReturnType<typeof fieldsOf>; // as the resolver hands it on
+        } catch {
+          return; // refused at its field
+        }
+        kept += 1;
+        expect(() => modelSchema.validateSync(cardOf(card.id, values, card), { strict: true })).not.toThrow();
+      },
+    ),
+    { numRuns: 1000 },
+  );
+  expect(kept).toBeGreaterThan(50);
+});
+
+test('gear that its form keeps is one that the document takes', () => {
+  let kept = 0;
+  fc.assert(
+    fc.property(fc.constantFrom(...GEAR_KINDS), retyped({ ...USUAL_GEAR, name: 'Switch' }), (kind, fields) => {
+      let values: typeof USUAL_GEAR;
+      try {
+        values = gearFormSchema.validateSync({ ...fields, kind });
+      } catch {
+        return;
+      }
+      kept += 1;
+      const made = gearOf({ id: 'gear', name: values.name, position: null }, values);
+      expect(() => gear.validateSync(made, { strict: true })).not.toThrow();
+    }),
+    { numRuns: 1000 },
+  );
+  expect(kept).toBeGreaterThan(50);
+});
