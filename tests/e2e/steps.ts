@@ -101,3 +101,21 @@ export async function startDemo(port = '0'): Promise<DemoServer> {
   });
   return { process: child, address, port: address.split(':').at(-1) ?? '', output: () => output };
 }
+
+export const PASSPHRASE = 'four grey herons wading';
+
+/** Puts the secrets of this visit under a passphrase. */
+export async function sealSecrets(page: Page): Promise<void> {
+  await page.getByRole('button', { name: 'Secrets: this visit' }).click();
+  await page.getByLabel('Passphrase').fill(PASSPHRASE);
+  await page.getByLabel('The same again').fill(PASSPHRASE);
+  await page.getByRole('button', { name: 'Keep them sealed' }).click();
+  await expect(page.getByRole('button', { name: 'Secrets: open' })).toBeVisible();
+}
+
+export async function unlockSecrets(page: Page): Promise<void> {
+  await page.getByRole('button', { name: 'Secrets: locked' }).click();
+  await page.getByLabel('Passphrase').fill(PASSPHRASE);
+  await page.getByRole('button', { name: 'Unlock' }).click();
+  await expect(page.getByRole('button', { name: 'Secrets: open' })).toBeVisible();
+}

@@ -1,8 +1,6 @@
 import { expect, type Page, test } from '@playwright/test';
 import { alderMillSecrets } from '../../src/standins/alder-mill.ts';
-import { exportSite, openCamera, probe, savedFile, startDemo } from './steps.ts';
-
-const PASSPHRASE = 'four grey herons wading';
+import { exportSite, openCamera, PASSPHRASE, probe, savedFile, startDemo } from './steps.ts';
 
 async function protect(page: Page): Promise<void> {
   await page.getByRole('button', { name: 'Secrets: this visit' }).click();

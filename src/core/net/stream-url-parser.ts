@@ -13,7 +13,7 @@ export type UrlFaultCode =
   | 'url.bad-port'
   | 'url.bad-authority';
 
-const CONTROL_SIGN = fault('url.control-sign', 'A URL has no line ends or other control signs in it; this one has');
+const CONTROL_SIGN = fault('url.control-sign', 'A line end or another control sign stands in this URL: copy it anew');
 const isScheme = (text: string): text is UrlScheme => Object.hasOwn(DEFAULT_PORTS, text);
 /** RFC 3986 §3.2.1: userinfo = *( unreserved / pct-encoded / sub-delims / ":" ). */
 const LEGAL_USERINFO = /^(?:[A-Za-z0-9\-._~!$&'()*+,;=:]|%[0-9A-Fa-f]{2})*$/;

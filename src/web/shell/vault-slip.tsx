@@ -145,15 +145,25 @@ function ProtectForm({ onDone }: { onDone: () => void }) {
 function Forget({ onDone }: { onDone: () => void }) {
   const vault = useVault();
   const [isAsking, setIsAsking] = useState(false);
+  const [problem, setProblem] = useState<string | null>(null);
+  const forget = async (): Promise<void> => {
+    if (await vault.forget()) onDone();
+    else setProblem(vault.problem);
+  };
   return (
     <div className="mt-4 border-t border-hair pt-3">
       {isAsking ? (
         <p className="flex flex-wrap items-center gap-2">
           <span className="mr-auto">Every secret of every site in this browser is then gone.</span>
           <Button onClick={() => setIsAsking(false)}>Keep them</Button>
-          <Button className="border-brick text-brick" onClick={() => void vault.forget().then(onDone)}>
+          <Button className="border-brick text-brick" onClick={() => void forget()}>
             Forget them
           </Button>
+          {problem !== null && (
+            <span role="alert" className="w-full text-small text-brick">
+              {problem}
+            </span>
+          )}
         </p>
       ) : (
         <Button kind="quiet" onClick={() => setIsAsking(true)}>

@@ -6,18 +6,28 @@ import { deriveKey, newSalt, openSecrets, type SealedVault, sealSecrets } from '
 const FAST = 1000;
 const PASSPHRASE = 'four grey herons wading';
 
-function memoryStorage(): VaultStorage & { kept: SealedVault | null; isFull: boolean; writes: SealedVault[] } {
+function memoryStorage(): VaultStorage & {
+  kept: SealedVault | null;
+  isFull: boolean;
+  isBlocked: boolean;
+  writes: SealedVault[];
+} {
   const storage = {
     kept: null as SealedVault | null,
     isFull: false,
+    isBlocked: false,
     writes: [] as SealedVault[],
-    read: async () => storage.kept,
+    read: async () => {
+      if (storage.isBlocked) throw new DOMException('blocked', 'SecurityError');
+      return storage.kept;
+    },
     write: async (vault: SealedVault) => {
       if (storage.isFull) throw new DOMException('no room', 'QuotaExceededError');
       storage.kept = vault;
       storage.writes.push(vault);
     },
     remove: async () => {
+      if (storage.isBlocked) throw new DOMException('blocked', 'SecurityError');
       storage.kept = null;
     },
     alone: <T>(work: () => Promise<T>): Promise<T> => {
@@ -151,6 +161,7 @@ test('a passphrase changed in another tab is not undone by this one, and what wa
   expect(second.problem).toMatch(/changed in another tab/);
   expect(await second.unlock(PASSPHRASE)).toBe(false);
   expect(await second.unlock('another one entirely')).toBe(true);
+  expect(second.problem).toBeNull();
   const third = await createVault(storage, FAST);
   await third.unlock('another one entirely');
   expect(['a', 'of-second', 'late'].map((ref) => third.get(ref))).toEqual(['x', '2', '3']);
@@ -240,6 +251,25 @@ test('what was forgotten in one tab is not brought back by another', async () =>
   expect([second.get('a'), second.get('late')]).toEqual([null, 'y']);
   const third = await createVault(storage, FAST);
   expect(third.state).toBe('memory');
+});
+
+test('a store that is blocked: no passphrase is called wrong that was not tried, and nothing forgotten that is still there', async () => {
+  const storage = memoryStorage();
+  const first = await createVault(storage, FAST);
+  first.set('a', 'x');
+  await first.protect(PASSPHRASE);
+  const second = await createVault(storage, FAST);
+  storage.isBlocked = true;
+  expect(await second.unlock(PASSPHRASE)).toBe(false);
+  expect(second).toMatchObject({ state: 'locked', problem: expect.stringMatching(/could not be read/) });
+  expect(await second.forget()).toBe(false);
+  expect(second).toMatchObject({ state: 'locked', problem: expect.stringMatching(/nothing was forgotten/) });
+  storage.isBlocked = false;
+  expect(await second.unlock('four grey herons walking')).toBe(false);
+  expect(second.problem).not.toMatch(/could not be read/);
+  expect(await second.unlock(PASSPHRASE)).toBe(true);
+  expect(await second.forget()).toBe(true);
+  expect(storage.kept).toBeNull();
 });
 
 test('a locked tab finds the vault forgotten, and says that instead of “damaged”', async () => {

@@ -20,6 +20,7 @@ export interface VaultStorage {
 export class VaultNotKept extends Error {
   override readonly name = 'VaultNotKept';
 }
+const UNREADABLE = 'The browser’s store could not be read, so nothing was tried. Try again, or open this page anew.';
 const STILL_HERE = 'They are still here, for this visit only. Make room in the browser’s store and try again.';
 
 /**
@@ -43,12 +44,12 @@ export interface Vault {
    * @throws VaultNotKept when nothing was kept; then all is as it was before
    */
   protect(passphrase: string): Promise<void>;
-  /** False when the passphrase is not the right one. What was typed while it was locked is kept too. */
+  /** False when the passphrase is not the right one, or the store says nothing. What was typed while it was locked is kept too. */
   unlock(passphrase: string): Promise<boolean>;
   /** Writes what is not written yet and locks. False when that cannot be kept: locking would lose it, so it stays open. */
   lock(): Promise<boolean>;
-  /** Forgets every secret, sealed and in memory. */
-  forget(): Promise<void>;
+  /** Forgets every secret, sealed and in memory. False when the store would not: then nothing is forgotten. */
+  forget(): Promise<boolean>;
   /** Tells when something changed; never what. */
   subscribe(listener: () => void): () => void;
   /** Grows with every change, for useSyncExternalStore. */
@@ -128,24 +129,22 @@ class SealingVault implements Vault {
   };
 
   readonly unlock = async (passphrase: string): Promise<boolean> => {
-    const sealed = await this.storage.read();
+    const sealed = await this.storage.read().catch(() => 'unreadable' as const);
+    if (sealed === 'unreadable') return this.#refused(UNREADABLE);
+    if (this.#problem === UNREADABLE) this.#problem = null;
     if (!sealed) {
       this.isSealed = false;
-      this.#problem = 'No secrets are kept in this browser any more: they were forgotten in another tab.';
-      this.#tell();
-      return false;
+      return this.#refused('No secrets are kept in this browser any more: they were forgotten in another tab.');
     }
-    if (sealed.format !== 'clear-tap/vault' || sealed.version !== 1) {
-      this.#problem = 'What is kept here was sealed by a newer Clear Tap, or is damaged.';
-      this.#tell();
-      return false;
-    }
+    if (sealed.format !== 'clear-tap/vault' || sealed.version !== 1)
+      return this.#refused('What is kept here was sealed by a newer Clear Tap, or is damaged.');
     const { deriveKey, openSecrets } = await cryptography();
     const key = await deriveKey(passphrase, sealed.salt, sealed.iterations);
     const kept = await openSecrets(key, sealed);
     if (!kept) return false;
     this.#merge(kept);
     this.#key = key;
+    this.#problem = null;
     if (this.#dirty.size > 0) await this.#write();
     this.#tell();
     return true;
@@ -155,32 +154,44 @@ class SealingVault implements Vault {
     await this.#writing;
     if (this.#key && this.#dirty.size > 0) await this.#write();
     if (!this.#key) return true;
-    if (this.#dirty.size > 0) {
-      this.#problem = `The browser could not keep ${sayMany(this.#dirty.size, 'secret')}, and locking would lose ${this.#dirty.size === 1 ? 'it' : 'them'}. Not locked: make room in its store, then lock again.`;
-      this.#tell();
-      return false;
-    }
+    if (this.#dirty.size > 0)
+      return this.#refused(
+        `The browser could not keep ${sayMany(this.#dirty.size, 'secret')}, and locking would lose ${this.#dirty.size === 1 ? 'it' : 'them'}. Not locked: make room in its store, then lock again.`,
+      );
     this.#key = null;
     this.#secrets.clear();
     this.#tell();
     return true;
   };
 
-  readonly forget = async (): Promise<void> => {
+  readonly forget = async (): Promise<boolean> => {
     await this.#writing;
-    await this.storage.alone(() => this.storage.remove());
+    try {
+      await this.storage.alone(() => this.storage.remove());
+    } catch {
+      return this.#refused(
+        'The browser’s store is blocked: nothing was forgotten, the sealed secrets are still in it.',
+      );
+    }
     this.#key = null;
     this.isSealed = false;
     this.#secrets.clear();
     this.#dirty.clear();
     this.#problem = null;
     this.#tell();
+    return true;
   };
 
   readonly subscribe = (listener: () => void): (() => void) => {
     this.#listeners.add(listener);
     return () => this.#listeners.delete(listener);
   };
+
+  #refused(problem: string): false {
+    this.#problem = problem;
+    this.#tell();
+    return false;
+  }
 
   #merge(kept: Secrets): void {
     for (const [ref, secret] of Object.entries(kept)) if (!this.#dirty.has(ref)) this.#secrets.set(ref, secret);

@@ -132,11 +132,14 @@ export function AddressPanel({
     if (secretDraft !== '') vault.set(secretRef, secretDraft);
     setSecretDraft('');
   };
-  // Locking leaves no secret on the page, not even one that was typed and not kept yet.
+  // Locking leaves no secret on the page, not even one that was typed and not kept yet, nor one in a path that was refused.
   const isLocked = vault.state === 'locked';
+  const savedPath = saved.path;
   useEffect(() => {
-    if (isLocked) setSecretDraft('');
-  }, [isLocked]);
+    if (!isLocked) return;
+    setSecretDraft('');
+    setDraft((now) => (takeLoginOut(now.path).kind === 'none' ? now : { ...now, path: savedPath }));
+  }, [isLocked, savedPath]);
 
   const takeApart = (event: ClipboardEvent<HTMLElement>): void => {
     const text = event.clipboardData.getData('text').trim();
