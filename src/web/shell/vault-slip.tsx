@@ -159,7 +159,8 @@ function Forget({ onDone }: { onDone: () => void }) {
           <Button className="border-brick text-brick" onClick={() => void forget()}>
             Forget them
           </Button>
-          {problem !== null && (
+          {/* Where it is open, what goes wrong stands above. */}
+          {problem !== null && vault.state === 'locked' && (
             <span role="alert" className="w-full text-small text-brick">
               {problem}
             </span>
