@@ -170,7 +170,7 @@ class SealingVault implements Vault {
       await this.storage.alone(() => this.storage.remove());
     } catch {
       return this.#refused(
-        'The browser’s store is blocked: nothing was forgotten, the sealed secrets are still in it.',
+        'The browser’s store is blocked: nothing was forgotten, the sealed secrets are still in it. Try again, or clear this page’s data in the browser.',
       );
     }
     this.#key = null;
