@@ -1,6 +1,7 @@
 import type { Credentials } from '../auth/authorization.ts';
-import { encodeValue, fillPath, SECRET_PLACE, USER_PLACE } from './path-places.ts';
+import { asksForSecret, encodeValue, fillPath, SECRET_PLACE, USER_PLACE } from './path-places.ts';
 import { percentDecode, percentEncode } from './percent.ts';
+import { tellStrayUrls } from './stray-urls.ts';
 import { pathAndQuery, type StreamUrl } from './stream-url.ts';
 
 /** Names of a password and of an account as devices write them, in lower case. */
@@ -139,8 +140,9 @@ export function fillUrl(template: StreamUrl, credentials: Credentials | null): V
     url,
     hide: (text) => {
       let hidden = shown === sent ? text : text.replaceAll(sent, () => shown);
+      if (url.query && url.query !== template.query) hidden = hidden.replaceAll(url.query, () => template.query ?? '');
       for (const form of told) hidden = hidden.replaceAll(form, () => SECRET_PLACE);
-      return hidden;
+      return asksForSecret(shown) ? tellStrayUrls(hidden, shown) : hidden;
     },
   };
 }

@@ -1,0 +1,35 @@
+/** What ends a URL in a text. Control signs but line ends do not: they may stand inside a broken one. */
+const ENDS = /([ \t\r\n"<>]+)/;
+const BEGINS_VALUE = /[?&=]/;
+const MASK = '***';
+
+/**
+ * URLs that a camera sent, when its own path holds a login: one that goes on from what was asked for is told whole, of any
+ * other what stands before its first value. A login that was cut, encoded otherwise or garbled is known by nothing else.
+ * @param shown path and query that were asked for, with placeholders
+ */
+export const tellStrayUrls = (text: string, shown: string): string =>
+  text
+    .split(ENDS)
+    .map((word) => toldWord(word, shown))
+    .join('');
+
+function toldWord(word: string, shown: string): string {
+  const scheme = word.indexOf('://');
+  if (scheme < 0) return toldRelative(word, shown);
+  const from = scheme + 3 + word.slice(scheme + 3).search(/[/?]/);
+  if (from < scheme + 3) return word;
+  let same = 0;
+  while (same < shown.length && word.charAt(from + same) === shown.charAt(same)) same += 1;
+  if (same === shown.length) return word;
+  const value = word.slice(from + same).search(BEGINS_VALUE);
+  return value < 0 ? word : word.slice(0, from + same + value + 1) + MASK;
+}
+
+/** A URL without its host, as controls may be (RFC 2326 §C.1.1): known by its query. */
+function toldRelative(word: string, shown: string): string {
+  const query = word.indexOf('?');
+  if (query < 0) return word;
+  const asked = shown.indexOf('?');
+  return asked >= 0 && word.startsWith(shown.slice(asked), query) ? word : word.slice(0, query + 1) + MASK;
+}
