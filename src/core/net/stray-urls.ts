@@ -1,7 +1,10 @@
 /** What ends a URL in a text. Control signs but line ends do not: they may stand inside a broken one. */
 const ENDS = /([ \t\r\n"<>]+)/;
-const BEGINS_VALUE = /[?&=]/;
+/** With the key before it, if that is one: letters alone. */
+const BEGINS_VALUE = /[?&](?:[A-Za-z]{1,24}=)?|=/;
 const MASK = '***';
+/** Of a placeholder. */
+const PLACE = '{';
 
 /**
  * URLs that a camera sent, when its own path holds a login: one that goes on from what was asked for is told whole, of any
@@ -22,8 +25,13 @@ function toldWord(word: string, shown: string): string {
   let same = 0;
   while (same < shown.length && word.charAt(from + same) === shown.charAt(same)) same += 1;
   if (same === shown.length) return word;
-  const value = word.slice(from + same).search(BEGINS_VALUE);
-  return value < 0 ? word : word.slice(0, from + same + value + 1) + MASK;
+  const isInValue = shown.startsWith(PLACE, same) || BEGINS_VALUE.test(shown.slice(0, same));
+  return isInValue ? word.slice(0, from + same) + MASK : cutAtValue(word, from + same);
+}
+
+function cutAtValue(word: string, from: number): string {
+  const value = BEGINS_VALUE.exec(word.slice(from));
+  return value ? word.slice(0, from + value.index + value[0].length) + MASK : word;
 }
 
 /** A URL without its host, as controls may be (RFC 2326 §C.1.1): known by its query. */
@@ -31,5 +39,5 @@ function toldRelative(word: string, shown: string): string {
   const query = word.indexOf('?');
   if (query < 0) return word;
   const asked = shown.indexOf('?');
-  return asked >= 0 && word.startsWith(shown.slice(asked), query) ? word : word.slice(0, query + 1) + MASK;
+  return asked >= 0 && word.startsWith(shown.slice(asked), query) ? word : cutAtValue(word, query);
 }
