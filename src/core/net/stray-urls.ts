@@ -25,13 +25,16 @@ function toldWord(word: string, shown: string): string {
   let same = 0;
   while (same < shown.length && word.charAt(from + same) === shown.charAt(same)) same += 1;
   if (same === shown.length) return word;
-  const isInValue = shown.startsWith(PLACE, same) || BEGINS_VALUE.test(shown.slice(0, same));
-  return isInValue ? word.slice(0, from + same) + MASK : cutAtValue(word, from + same);
+  const alike = shown.slice(0, same);
+  if (alike.includes('=') || shown.startsWith(PLACE, same)) return word.slice(0, from + same) + MASK;
+  return cutAtValue(word, from + same, alike.includes('?'));
 }
 
-function cutAtValue(word: string, from: number): string {
+/** @param isInQuery where no value is seen to begin, everything counts as one */
+function cutAtValue(word: string, from: number, isInQuery = false): string {
   const value = BEGINS_VALUE.exec(word.slice(from));
-  return value ? word.slice(0, from + value.index + value[0].length) + MASK : word;
+  if (!value) return isInQuery ? word.slice(0, from) + MASK : word;
+  return word.slice(0, from + value.index + value[0].length) + MASK;
 }
 
 /** A URL without its host, as controls may be (RFC 2326 §C.1.1): known by its query. */
