@@ -24,7 +24,7 @@ export interface Personality {
   readonly clockErrorMs: number;
   readonly sessionTimeoutS: number;
   readonly maxSessions: number;
-  /** Every n-th packet is dropped; `null` drops none. */
+  /** One packet of so many is dropped; `null` drops none. */
   readonly dropEvery: number | null;
   /** Longest RTP payload: radios cut finer. */
   readonly maxPayloadBytes: number;

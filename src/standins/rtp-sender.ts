@@ -23,8 +23,18 @@ interface SenderOptions {
 
 const CLOCK_HZ = 90_000;
 const RTP_HEADER_BYTES = 12;
+const DROP_PLACE_STEP = 4;
 
-/** Sends pictures as RTP with sender reports, and leaves out every n-th packet when its personality says so. */
+/**
+ * One packet of every `dropEvery` is left out, each time at another place among them: a fixed place would hit the start
+ * of each key frame wherever a group of pictures happens to take a multiple of as many packets.
+ */
+function isDropped(number: number, dropEvery: number): boolean {
+  const run = Math.floor((number - 1) / dropEvery);
+  return (number - 1) % dropEvery === (dropEvery - 1 + DROP_PLACE_STEP * run) % dropEvery;
+}
+
+/** Sends pictures as RTP with sender reports, and leaves out packets when its personality says so. */
 export class RtpSender {
   #seq: number;
   #sent = 0;
@@ -66,7 +76,7 @@ export class RtpSender {
     this.#seq = (this.#seq + 1) & 0xffff;
     this.#number += 1;
     const { dropEvery } = this.options;
-    if (dropEvery !== null && this.#number % dropEvery === 0) {
+    if (dropEvery !== null && isDropped(this.#number, dropEvery)) {
       this.#droppedSinceSent += 1;
       return;
     }
