@@ -301,10 +301,11 @@ export const STREAM_FAULTS: readonly Fault[] = [
     script: healthy,
     packets: [
       ...lossless.filter(({ frame }) => frame < 2),
-      ...Array.from({ length: 17_000 }, (_, at) => ({
-        frame: 2,
-        bytes: rtp(at + 20, 99_000, Uint8Array.of(0x7c, at === 0 ? 0x85 : 0x05), false),
-      })),
+      ...Array.from({ length: 150 }, (_, at) => {
+        const part = new Uint8Array(60_000);
+        part.set([0x7c, at === 0 ? 0x85 : 0x05]);
+        return { frame: 2, bytes: rtp(at + 20, 99_000, part, false) };
+      }),
     ],
   },
   { why: 'GET_PARAMETER refused', cause: null, script: but('GET_PARAMETER', { status: 501 }), packets: lossless },
