@@ -23,16 +23,14 @@ interface SenderOptions {
 
 const CLOCK_HZ = 90_000;
 const RTP_HEADER_BYTES = 12;
-const DROP_PLACE_STEP = 4;
 
 /**
- * One packet of every `dropEvery` is left out, each time at another place among them: a fixed place would hit the start
+ * One packet of every `dropEvery` is left out, each time one place earlier among them: a fixed place would hit the start
  * of each key frame wherever a group of pictures happens to take a multiple of as many packets.
+ * @param number the packet's, from 1
  */
-function isDropped(number: number, dropEvery: number): boolean {
-  const run = Math.floor((number - 1) / dropEvery);
-  return (number - 1) % dropEvery === (dropEvery - 1 + DROP_PLACE_STEP * run) % dropEvery;
-}
+export const isDropped = (number: number, dropEvery: number): boolean =>
+  (number + Math.floor((number - 1) / dropEvery)) % dropEvery === 0;
 
 /** Sends pictures as RTP with sender reports, and leaves out packets when its personality says so. */
 export class RtpSender {

@@ -175,6 +175,13 @@ test.each([
   expect(readTarget(text, user, null)).toMatchObject({ ok: false, error: { cause } }),
 );
 
+/** The URL with a login in it, as it is dialled. */
+function filled(text: string): ReturnType<typeof fillUrl> {
+  const read = readTarget(text, null, null);
+  if (!read.ok) throw new Error('sound');
+  return fillUrl(read.value.url, read.value.credentials);
+}
+
 test('garbled where a placeholder stands, it is told up to there', () => {
   const template = {
     scheme: 'rtsp',
@@ -191,9 +198,7 @@ test('garbled where a placeholder stands, it is told up to there', () => {
 });
 
 test('a camera that sends the filled URL back is told with placeholders, and one that asks for the secret gets nothing', () => {
-  const read = readTarget('rtsp://h/s?usr=op&pwd=oars7', null, null);
-  if (!read.ok) throw new Error('sound');
-  const { url, hide } = fillUrl(read.value.url, read.value.credentials);
+  const { url, hide } = filled('rtsp://h/s?usr=op&pwd=oars7');
   expect(url.query).toBe('usr=op&pwd=oars7');
   expect(hide('rtsp://h/s?usr=op&pwd=oars7/track1')).toBe('rtsp://h/s?usr={user}&pwd={secret}/track1');
   expect(hide('rtsp://h/oars7/{secret}')).toBe('rtsp://h/{secret}/{secret}');
@@ -223,9 +228,7 @@ test.each([
     told: 'a=control:s?usr={user}&pwd={secret}',
   },
 ])('of a URL that a camera sends, with a login in its path: $why', ({ text, told }) => {
-  const read = readTarget('rtsp://h/s?usr=op&pwd=oars%267', null, null);
-  if (!read.ok) throw new Error('sound');
-  expect(fillUrl(read.value.url, read.value.credentials).hide(text)).toBe(told);
+  expect(filled('rtsp://h/s?usr=op&pwd=oars%267').hide(text)).toBe(told);
 });
 
 test.each([
