@@ -18,13 +18,13 @@ export interface PathAndAccount {
 export function withLoginOut(given: PathAndAccount): Result<PathAndAccount & { readonly isTaken: boolean }, string> {
   const login = takeLoginOut(given.path);
   if (login.kind === 'two-secrets')
-    return err('Two different secrets stand in this path, and an account holds one. Leave one of them.');
+    return err('Two different secrets stand in this path, and an account holds one. Take one of them out.');
   let { path, user, secret } = given;
   if (login.kind === 'login') {
     if (secret !== '' && secret !== login.secret)
-      return err('Another secret stands in this path than in the account. Leave one of them.');
+      return err('Another secret stands in this path than in the account. Take one of the two out.');
     if (user !== '' && login.user !== null && user !== login.user)
-      return err('Another account stands in this path than beside it. Leave one of them.');
+      return err('Another account stands in this path than beside it. Take one of the two out.');
     user ||= login.user ?? '';
     ({ path, secret } = login);
   }

@@ -220,6 +220,17 @@ test.each([
     told: 'rtsp://h/s?usr=***',
   },
   { why: 'cut, under another key', text: 'rtsp://h/t?usr=op&k=oars', told: 'rtsp://h/t?usr=***' },
+  { why: 'so broken that it stands for the host', text: 'rtsp://1=oars%2X/x?y=1', told: 'rtsp://***' },
+  { why: 'and for all there is', text: 'a=control:rtsp://h&pwd=oarX%267', told: 'a=control:rtsp://***' },
+  { why: 'its scheme broken too', text: 'Location: rtsp:/1=oars%2X/x?y=1', told: 'Location: rtsp:/1=***' },
+  { why: 'its query has lost its sign', text: 'a=control:live&k=oarX%267', told: 'a=control:live&k=***' },
+  {
+    why: 'parameters that are no URL',
+    text: 'a=fmtp:96 packetization-mode=1;x=2',
+    told: 'a=fmtp:96 packetization-mode=1;x=2',
+  },
+  { why: 'a host alone', text: 'rtsp://[fe80::1]:554', told: 'rtsp://[fe80::1]:554' },
+  { why: 'an account before the host', text: 'rtsp://op:x@h:554/other', told: 'rtsp://op:x@h:554/other' },
   { why: 'encoded otherwise', text: 'rtsp://h?k=oars%26%37', told: 'rtsp://h?k=***' },
   { why: 'relative and garbled', text: 'a=control:s?usr=op&k=oarX', told: 'a=control:s?usr=***' },
   {
