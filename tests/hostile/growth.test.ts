@@ -10,6 +10,7 @@ import { withLoginOut } from '../../src/core/net/address-login.ts';
 import { addressRemarks } from '../../src/core/net/address-remarks.ts';
 import { redactLogins, takeLoginOut } from '../../src/core/net/path-login.ts';
 import { redactText } from '../../src/core/net/redact-text.ts';
+import { createPartMask } from '../../src/core/net/secret-parts.ts';
 import { tellStrayUrls } from '../../src/core/net/stray-urls.ts';
 import { redactUrl } from '../../src/core/net/stream-url.ts';
 import { parseStreamUrl } from '../../src/core/net/stream-url-parser.ts';
@@ -37,6 +38,7 @@ const SUBJECTS: readonly {
 }[] = [
   { name: 'redaction', run: redactText },
   { name: 'URLs of a camera', run: (text) => tellStrayUrls(text, '/s?pwd={secret}'), around: ['rtsp://h/', ''] },
+  { name: 'parts of a secret', run: createPartMask(['aaaaaaaa', 'user=a_password'], '/s?k={secret}') },
   { name: 'redaction of a header', run: redactText, around: ['Authorization: ', ''] },
   { name: 'redaction of a proof', run: redactAuthorization },
   { name: 'redaction of one URL', run: redactUrl, around: ['rtsp://', ''] },

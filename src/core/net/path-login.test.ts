@@ -220,17 +220,6 @@ test.each([
     told: 'rtsp://h/s?usr=***',
   },
   { why: 'cut, under another key', text: 'rtsp://h/t?usr=op&k=oars', told: 'rtsp://h/t?usr=***' },
-  { why: 'so broken that it stands for the host', text: 'rtsp://1=oars%2X/x?y=1', told: 'rtsp://***' },
-  { why: 'and for all there is', text: 'a=control:rtsp://h&pwd=oarX%267', told: 'a=control:rtsp://***' },
-  { why: 'its scheme broken too', text: 'Location: rtsp:/1=oars%2X/x?y=1', told: 'Location: rtsp:/1=***' },
-  { why: 'its query has lost its sign', text: 'a=control:live&k=oarX%267', told: 'a=control:live&k=***' },
-  {
-    why: 'parameters that are no URL',
-    text: 'a=fmtp:96 packetization-mode=1;x=2',
-    told: 'a=fmtp:96 packetization-mode=1;x=2',
-  },
-  { why: 'a host alone', text: 'rtsp://[fe80::1]:554', told: 'rtsp://[fe80::1]:554' },
-  { why: 'an account before the host', text: 'rtsp://op:x@h:554/other', told: 'rtsp://op:x@h:554/other' },
   { why: 'encoded otherwise', text: 'rtsp://h?k=oars%26%37', told: 'rtsp://h?k=***' },
   { why: 'relative and garbled', text: 'a=control:s?usr=op&k=oarX', told: 'a=control:s?usr=***' },
   {
@@ -240,6 +229,31 @@ test.each([
   },
 ])('of a URL that a camera sends, with a login in its path: $why', ({ text, told }) => {
   expect(filled('rtsp://h/s?usr=op&pwd=oars%267').hide(text)).toBe(told);
+});
+
+test('what a camera leaves of a secret is told nowhere, however it breaks the URL around it', () => {
+  const secret = 'Heron&Otter/9';
+  const sent = 'rtsp://h/live?user=op&pwd=Heron%26Otter%2F9';
+  const { hide } = filled(sent);
+  fc.assert(
+    fc.property(
+      fc.array(fc.tuple(fc.nat(sent.length), fc.nat(12), fc.constantFrom('', '\r\n', '//', '=', 'a.a.', '%0d')), {
+        minLength: 1,
+        maxLength: 4,
+      }),
+      (cuts) => {
+        const text = cuts.reduce(
+          (all, [at, gone, put]) => all.slice(0, at) + put + all.slice(at + gone),
+          `Location: ${sent}/1`,
+        );
+        const told = hide(text);
+        for (const form of [secret, 'Heron%26Otter%2F9'])
+          for (let at = 0; at + 5 <= form.length; at++) expect(told).not.toContain(form.slice(at, at + 5));
+      },
+    ),
+    { numRuns: 2000 },
+  );
+  expect(hide('Server: Herald, otters 9\r\n')).toBe('Server: Herald, otters 9\r\n');
 });
 
 test.each([

@@ -1,6 +1,7 @@
 import type { Credentials } from '../auth/authorization.ts';
-import { asksForSecret, encodeValue, fillPath, SECRET_PLACE, USER_PLACE } from './path-places.ts';
+import { asksForSecret, encodeValue, fillPath, MASK, SECRET_PLACE, USER_PLACE } from './path-places.ts';
 import { percentDecode, percentEncode } from './percent.ts';
+import { createPartMask } from './secret-parts.ts';
 import { tellStrayUrls } from './stray-urls.ts';
 import { pathAndQuery, type StreamUrl } from './stream-url.ts';
 
@@ -108,7 +109,7 @@ export function redactLogins(text: string): string {
   const values = [...loginValues(text)].filter(
     ({ isSecret, from, to }) => isSecret && to > from && text.slice(from, to) !== SECRET_PLACE,
   );
-  return values.length === 0 ? text : replaced(text, values, () => '***');
+  return values.length === 0 ? text : replaced(text, values, () => MASK);
 }
 
 /** Shorter secrets stand in texts by chance. */
@@ -136,13 +137,15 @@ export function fillUrl(template: StreamUrl, credentials: Credentials | null): V
   const told = [...forms]
     .filter((form) => form.length >= SHORTEST_TOLD_APART && !shown.includes(form))
     .sort((a, b) => b.length - a.length);
+  const maskParts = createPartMask(forms, shown);
   return {
     url,
     hide: (text) => {
       let hidden = shown === sent ? text : text.replaceAll(sent, () => shown);
       if (url.query && url.query !== template.query) hidden = hidden.replaceAll(url.query, () => template.query ?? '');
       for (const form of told) hidden = hidden.replaceAll(form, () => SECRET_PLACE);
-      return asksForSecret(shown) ? tellStrayUrls(hidden, shown) : hidden;
+      // Only where it goes over the wire as it is can it come back in pieces.
+      return asksForSecret(shown) ? tellStrayUrls(maskParts(hidden), shown) : hidden;
     },
   };
 }

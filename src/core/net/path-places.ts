@@ -6,6 +6,8 @@ import { percentEncode } from './percent.ts';
 
 export const SECRET_PLACE = '{secret}';
 export const USER_PLACE = '{user}';
+/** Where something is left out that is not filled in again. */
+export const MASK = '***';
 
 export const asksForSecret = (path: string): boolean => path.includes(SECRET_PLACE);
 export const asksForLogin = (path: string): boolean => asksForSecret(path) || path.includes(USER_PLACE);
