@@ -24,6 +24,7 @@ const TYPES = [{ name: 'types', command: [bin('tsc'), '-b'], count: one }];
 const READING = [
   { name: 'lint', command: [bin('biome'), 'check', '--error-on-warnings', '.'], count: one },
   { name: 'layers', command: [bin('depcruise'), 'src', '--config', '.dependency-cruiser.cjs'], count: one },
+  { name: 'circles', command: [bin('depcruise'), 'src', '--config', '.dependency-circles.cjs'], count: one },
   { name: 'unused', command: [bin('knip')], count: one },
   {
     name: 'vectors',

@@ -1,12 +1,12 @@
 import { readFile } from 'node:fs/promises';
 import { parseArgs } from 'node:util';
 import { oneLine } from '../core/base/control-signs.ts';
-import { PowerJudge } from '../core/budget/power-judgement.ts';
-import { createTapJudge } from '../core/budget/tap-judgement.ts';
-import { indexEvidence, streamFacts } from '../core/site/best-known.ts';
-import { lanesOf } from '../core/site/lane.ts';
-import { readSiteFile } from '../core/site/site-file.ts';
-import type { Site } from '../core/site/site-types.ts';
+import { indexEvidence, streamFacts } from '../core/document/best-known.ts';
+import { readSiteFile } from '../core/document/site-file.ts';
+import type { Site } from '../core/document/site-types.ts';
+import { lanesOf } from '../core/lanes/lane.ts';
+import { PowerJudge } from '../core/stations/power/power-judgement.ts';
+import { createTapJudge } from '../core/stations/tap/tap-judgement.ts';
 import { print, printJson } from './print.ts';
 import { UsageError } from './usage-error.ts';
 

@@ -1,6 +1,7 @@
 import { boolean, type InferType, number, object, string } from 'yup';
 import { TEXT_LIMITS } from '../core/base/limits.ts';
-import type { ProbeReport, ProbeStep, ProbeStepName, TapeEntry } from '../core/probe/probe-types.ts';
+import type { ProbeReport, ProbeStep } from '../core/probe/probe-types.ts';
+import type { ProbeStepName, TapeEntry } from '../core/rtsp/exchange-types.ts';
 
 /** A URL of a site with its account written into it; more is none of ours. */
 const MAX_URL_CHARS = TEXT_LIMITS.evidence;

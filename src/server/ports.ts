@@ -1,4 +1,4 @@
-import type { ProbeCause } from '../core/probe/probe-types.ts';
+import type { ProbeCause } from '../core/rtsp/exchange-types.ts';
 
 // The outside world as the engine sees it. Adapters implement these; tests implement them too.
 

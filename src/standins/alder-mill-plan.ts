@@ -1,5 +1,6 @@
-import type { Costing, Gear, Link, Plan, Point, Sky, Wall, WallMaterial } from '../core/site/planning-types.ts';
-import { EMPTY_COSTING, EMPTY_PLAN, UNKNOWN_SKY, UNMEASURED_LINK } from '../core/site/planning-types.ts';
+import type { Point, Wall, WallMaterial } from '../core/base/plan-geometry.ts';
+import type { Costing, Gear, Link, Plan, Sky } from '../core/document/planning-types.ts';
+import { EMPTY_COSTING, EMPTY_PLAN, UNKNOWN_SKY, UNMEASURED_LINK } from '../core/document/planning-types.ts';
 
 const at = (xM: number, yM: number): Point => ({ xM, yM });
 

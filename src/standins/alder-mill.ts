@@ -1,4 +1,4 @@
-import type { Feed, Need } from '../core/site/planning-types.ts';
+import type { Feed, Need } from '../core/document/planning-types.ts';
 import {
   type Camera,
   type Destination,
@@ -7,7 +7,7 @@ import {
   type Stream,
   UNKNOWN_STREAM,
   UNPLANNED,
-} from '../core/site/site-types.ts';
+} from '../core/document/site-types.ts';
 import { ALDER_MILL_MODELS } from './alder-mill-models.ts';
 import {
   ALDER_MILL_COSTING,

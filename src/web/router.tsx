@@ -1,5 +1,5 @@
 import { createBrowserRouter, redirect } from 'react-router';
-import type { Boot } from './boot.ts';
+import type { Boot } from './shell/boot.ts';
 import { openSite } from './shell/open-site.ts';
 import { Shell } from './shell/shell.tsx';
 import { SiteProblem } from './shell/site-problem.tsx';
@@ -23,10 +23,10 @@ export function createAppRouter({ firstSiteId }: Boot) {
       errorElement: <SiteProblem />,
       HydrateFallback: Nothing,
       children: [
-        { index: true, lazy: async () => ({ Component: (await import('./round/round-page.tsx')).RoundPage }) },
+        { index: true, lazy: async () => ({ Component: (await import('./places/round/round-page.tsx')).RoundPage }) },
         {
           path: 'logbook',
-          lazy: async () => ({ Component: (await import('./logbook/logbook-page.tsx')).LogbookPage }),
+          lazy: async () => ({ Component: (await import('./places/logbook/logbook-page.tsx')).LogbookPage }),
         },
         {
           path: 'camera/:cameraId/choose',
@@ -40,8 +40,8 @@ export function createAppRouter({ firstSiteId }: Boot) {
           path: '*',
           loader: ({ params }) => redirect(`/site/${params.siteId}`),
         },
-        { path: 'plan', lazy: async () => ({ Component: (await import('./plan/plan-page.tsx')).PlanPage }) },
-        { path: 'cost', lazy: async () => ({ Component: (await import('./cost/cost-page.tsx')).CostPage }) },
+        { path: 'plan', lazy: async () => ({ Component: (await import('./places/plan/plan-page.tsx')).PlanPage }) },
+        { path: 'cost', lazy: async () => ({ Component: (await import('./places/cost/cost-page.tsx')).CostPage }) },
         {
           path: 'camera/:cameraId/tap',
           lazy: async () => ({ Component: (await import('./stations/tap/tap-page.tsx')).TapPage }),

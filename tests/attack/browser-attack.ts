@@ -1,7 +1,7 @@
 import { createServer } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { type Browser, type BrowserContext, chromium, type Page } from '@playwright/test';
-import { readSite } from '../../src/core/site/site-file.ts';
+import { readSite } from '../../src/core/document/site-file.ts';
 import { startFaultyCamera } from '../support/faulty-camera.ts';
 import type { RunningServer } from '../support/running-server.ts';
 import type { Random } from './random.ts';

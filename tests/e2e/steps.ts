@@ -2,7 +2,7 @@ import { type ChildProcess, spawn } from 'node:child_process';
 import { readFile } from 'node:fs/promises';
 import { fileURLToPath } from 'node:url';
 import { expect, type Page } from '@playwright/test';
-import { readSite } from '../../src/core/site/site-file.ts';
+import { readSite } from '../../src/core/document/site-file.ts';
 
 // What a person does, in their words.
 

@@ -1,12 +1,12 @@
 import { expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import { emptyModel } from '../../src/core/models/model-card.ts';
-import { modelSchema } from '../../src/core/models/model-schema.ts';
-import { gear } from '../../src/core/site/planning-schema.ts';
-import { GEAR_KINDS } from '../../src/core/site/planning-types.ts';
+import { emptyModel } from '../../src/core/document/cards/model-card.ts';
+import { modelSchema } from '../../src/core/document/cards/model-schema.ts';
+import { gear } from '../../src/core/document/planning-schema.ts';
+import { GEAR_KINDS } from '../../src/core/document/planning-types.ts';
 import { alderMill } from '../../src/standins/alder-mill.ts';
-import { cardOf, fieldsOf, modelFormSchema } from '../../src/web/library/model-form-schema.ts';
-import { gearFormSchema, gearOf, USUAL_GEAR } from '../../src/web/stations/power/gear-form-schema.ts';
+import { gearFormSchema, gearOf, USUAL_GEAR } from '../../src/web/things/gear/gear-form-schema.ts';
+import { cardOf, fieldsOf, modelFormSchema } from '../../src/web/things/model/model-form-schema.ts';
 
 // The law for forms: what a form keeps, the schema takes. Their limits stand beside their fields; a field that lets
 // through what the document refuses would say so in a bar at the top, and not where it was typed.

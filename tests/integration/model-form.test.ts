@@ -1,12 +1,12 @@
 import { expect, test } from '@jest/globals';
 import { ValidationError } from 'yup';
-import { readCardFile, writeCardFile } from '../../src/core/models/card-file.ts';
-import { emptyModel } from '../../src/core/models/model-card.ts';
-import type { Gear } from '../../src/core/site/planning-types.ts';
+import { readCardFile, writeCardFile } from '../../src/core/document/cards/card-file.ts';
+import { emptyModel } from '../../src/core/document/cards/model-card.ts';
+import type { Gear } from '../../src/core/document/planning-types.ts';
 import { ALDER_MILL_MODELS } from '../../src/standins/alder-mill-models.ts';
 import { ALDER_MILL_GEAR } from '../../src/standins/alder-mill-plan.ts';
-import { cardOf, fieldsOf, modelFormSchema, USUAL_LENS } from '../../src/web/library/model-form-schema.ts';
-import { gearFieldsOf, gearFormSchema, gearOf, USUAL_GEAR } from '../../src/web/stations/power/gear-form-schema.ts';
+import { gearFieldsOf, gearFormSchema, gearOf, USUAL_GEAR } from '../../src/web/things/gear/gear-form-schema.ts';
+import { cardOf, fieldsOf, modelFormSchema, USUAL_LENS } from '../../src/web/things/model/model-form-schema.ts';
 
 test.each(ALDER_MILL_MODELS.map((card) => ({ card, name: `${card.maker} ${card.model}` })))(
   'what the form shows of a card, it keeps: $name',

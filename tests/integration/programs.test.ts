@@ -6,7 +6,7 @@ import { createInterface } from 'node:readline';
 import { afterAll, beforeAll, expect, test } from '@jest/globals';
 import WebSocket from 'ws';
 import { decodeLiveFrame } from '../../src/contract/live-frame.ts';
-import { writeSiteFile } from '../../src/core/site/site-file.ts';
+import { writeSiteFile } from '../../src/core/document/site-file.ts';
 import { alderMill } from '../../src/standins/alder-mill.ts';
 import { BOOT_ROOM, SLUICE_RAIL } from '../../src/standins/personality.ts';
 import { startFaultyCamera } from '../support/faulty-camera.ts';

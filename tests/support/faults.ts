@@ -1,4 +1,4 @@
-import type { ProbeCause } from '../../src/core/probe/probe-types.ts';
+import type { ProbeCause } from '../../src/core/rtsp/exchange-types.ts';
 import { type FakePacket, fakePackets, rtp } from './fake-media.ts';
 import type { Behaviour } from './faulty-camera.ts';
 import { type Answer, healthy, type Script, SDP_H264, sdp } from './scripted-server.ts';

@@ -1,7 +1,7 @@
-import { linkLengthM } from '../budget/site-links.ts';
+import type { Point, WallMaterial } from '../base/plan-geometry.ts';
+import type { Site } from '../document/site-types.ts';
 import type { WedgeShape } from '../optics/view-wedge.ts';
-import type { Point, WallMaterial } from '../site/planning-types.ts';
-import type { Site } from '../site/site-types.ts';
+import { linkLengthM } from '../stations/power/site-links.ts';
 
 /** Units of the drawing for a metre. */
 const SCALE = 24;

@@ -1,7 +1,7 @@
 import { XMLBuilder } from 'fast-xml-parser';
 import { oneLine } from '../base/control-signs.ts';
-import type { Site } from '../site/site-types.ts';
-import { plainUrlOf } from '../site/stream-address.ts';
+import type { Site } from '../document/site-types.ts';
+import { plainUrlOf } from '../document/stream-address.ts';
 
 /** One entry of a playlist: a stream that a destination draws. */
 export interface PlaylistEntry {

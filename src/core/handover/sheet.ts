@@ -1,9 +1,9 @@
 import { sayDays, sayFps, sayRate } from '../base/say.ts';
+import { bestKnown, type EvidenceIndex, streamFacts, streamSubject } from '../document/best-known.ts';
+import type { KnownHow, Site, Tap } from '../document/site-types.ts';
+import { streamUrlOf } from '../document/stream-address.ts';
 import { fillPath } from '../net/path-places.ts';
 import { buildStreamUrl, redactUrl, urlHost } from '../net/stream-url.ts';
-import { bestKnown, type EvidenceIndex, streamFacts, streamSubject } from '../site/best-known.ts';
-import type { KnownHow, Site, Tap } from '../site/site-types.ts';
-import { streamUrlOf } from '../site/stream-address.ts';
 
 export const SHEET_KEYS = [
   'name',

@@ -1,4 +1,4 @@
-import type { Lens } from '../models/model-card.ts';
+import type { Lens } from './lens.ts';
 import { equidistantFieldOfView, fieldOfView } from './picture-geometry.ts';
 
 /** What cannot be true of a lens, at the field that says it. */

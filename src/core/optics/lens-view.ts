@@ -1,5 +1,5 @@
-import type { Lens } from '../models/model-card.ts';
 import { DETAIL_LEVELS, type DetailLevel, levelAt } from './detail-levels.ts';
+import type { Lens } from './lens.ts';
 import {
   blindZone,
   densityTilted,

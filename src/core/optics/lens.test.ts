@@ -1,7 +1,7 @@
 import { expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import type { Lens } from '../models/model-card.ts';
-import type { Wall } from '../site/planning-types.ts';
+import type { Wall } from '../base/plan-geometry.ts';
+import type { Lens } from './lens.ts';
 import { lensProblem } from './lens-limits.ts';
 import { lensView, levelStretches, spotView, zoomForWidth } from './lens-view.ts';
 import { sampleDown } from './resample.ts';

@@ -1,4 +1,4 @@
-import type { Point, Wall, WallMaterial } from '../site/planning-types.ts';
+import type { Point, Wall, WallMaterial } from '../base/plan-geometry.ts';
 import type { DetailLevel } from './detail-levels.ts';
 import type { LevelStretch } from './lens-view.ts';
 

@@ -1,6 +1,6 @@
 import { atLeast, THRESHOLD_SLACK, type Verdict, worstVerdict } from '../base/verdict.ts';
-import type { SunFeed } from '../site/planning-types.ts';
 import { extraterrestrialDay, SOLAR_LIMITS, solarYear } from './solar.ts';
+import type { SunFeed } from './sun-feed.ts';
 
 /** [A] Share of a battery that may be used before it ages of it. */
 export const LITHIUM = { isLithium: true, depthOfDischarge: 0.8 } as const;

@@ -1,7 +1,7 @@
 import type { Verdict } from '../base/verdict.ts';
-import type { SunFeed } from '../site/planning-types.ts';
 import { SOLAR_LIMITS } from './solar.ts';
 import { dayLoadWh, monthNames, type SunInput, sunYear } from './sun-budget.ts';
+import type { SunFeed } from './sun-feed.ts';
 
 /** A change that would mend a winter, with the feed as it would then be. */
 export interface SunMend {

@@ -4,10 +4,11 @@ import { pathAndQuery, type StreamUrl, withoutAccount } from '../net/stream-url.
 import { FIRST_REPORT_MS, REPORT_INTERVAL_MS, writeReceiverReport } from '../rtp/receiver-report.ts';
 import { RtspClient } from '../rtsp/client.ts';
 import type { ClientEffect, ClientInput, Track, TransportChoice } from '../rtsp/client-types.ts';
+import type { ProbeCause, ProbeStepName, TapeEntry } from '../rtsp/exchange-types.ts';
 import type { SdpSession } from '../sdp/sdp-types.ts';
 import { PAYLOAD_READERS } from './picture-units.ts';
 import { composeReport } from './probe-report.ts';
-import type { ProbeCause, ProbeReport, ProbeStep, ProbeStepName, TapeEntry } from './probe-types.ts';
+import type { ProbeReport, ProbeStep } from './probe-types.ts';
 import { TrackMeter } from './track-meter.ts';
 
 export interface ProbeOptions {

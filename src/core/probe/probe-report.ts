@@ -1,17 +1,18 @@
 import type { ChosenChallenge } from '../auth/challenge.ts';
 import { clipText } from '../base/clip.ts';
 import { STREAM_LIMITS, TEXT_LIMITS } from '../base/limits.ts';
+import type { Finding } from '../findings/finding.ts';
+import { evaluate } from '../findings/rule.ts';
 import { redactText } from '../net/redact-text.ts';
 import type { TargetFault } from '../net/target.ts';
-import { findingOfCause } from '../rules/cause-findings.ts';
-import { probeFacts } from '../rules/probe-facts.ts';
-import { PROBE_RULES } from '../rules/probe-rules.ts';
-import { evaluate } from '../rules/rule.ts';
+import { type AuthScheme, PROBE_STEPS, type ProbeCause } from '../rtsp/exchange-types.ts';
 import { declaredParameterSets } from '../sdp/sdp-parser.ts';
 import type { SdpMedia, SdpSession } from '../sdp/sdp-types.ts';
 import { parseSps } from '../video/sps.ts';
-import type { AuthScheme, Finding, ProbeCause, ProbeMedia, ProbeReport, ProbeStep } from './probe-types.ts';
-import { PROBE_STEPS } from './probe-types.ts';
+import { findingOfCause } from './cause-findings.ts';
+import { probeFacts } from './probe-facts.ts';
+import { PROBE_RULES } from './probe-rules.ts';
+import type { ProbeMedia, ProbeReport, ProbeStep } from './probe-types.ts';
 import type { TrackMeter } from './track-meter.ts';
 
 export interface ReportInput {

@@ -1,43 +1,5 @@
-/** Why a probe failed. Stable: rules, tests and callers key on these. */
-export const PROBE_CAUSES = [
-  'bad-url',
-  'unresolved-host',
-  'unreachable',
-  'refused',
-  'timeout',
-  'closed',
-  'not-rtsp',
-  'auth-required',
-  'auth-failed',
-  'auth-unsupported',
-  'not-found',
-  'transport-refused',
-  'too-many-sessions',
-  'server-error',
-  'redirect-loop',
-  'protocol-error',
-  'no-video',
-  'no-packets',
-  'unsupported-codec',
-  'blocked-by-policy',
-] as const;
-export type ProbeCause = (typeof PROBE_CAUSES)[number];
-
-/** The steps of a probe in the order in which they run; one that was not reached is missing from a report. */
-export const PROBE_STEPS = [
-  'resolve',
-  'connect',
-  'options',
-  'describe',
-  'authenticate',
-  'setup',
-  'play',
-  'first-packet',
-  'first-keyframe',
-  'sample',
-  'teardown',
-] as const;
-export type ProbeStepName = (typeof PROBE_STEPS)[number];
+import type { Finding } from '../findings/finding.ts';
+import type { AuthScheme, ProbeCause, ProbeStepName } from '../rtsp/exchange-types.ts';
 
 /** Times are ms since the probe began, on a monotonic clock. */
 export interface ProbeStep {
@@ -48,14 +10,6 @@ export interface ProbeStep {
   /** RTSP status of the answer, when the step had one. */
   readonly status: number | null;
   readonly note: string | null;
-}
-
-/** One line of the wire tape: what crossed the wire, redacted, with its time. */
-export interface TapeEntry {
-  readonly atMs: number;
-  readonly step: ProbeStepName;
-  readonly direction: 'sent' | 'received' | 'remark';
-  readonly text: string;
 }
 
 export interface DeclaredMedia {
@@ -103,23 +57,6 @@ export interface ProbeMedia {
   readonly measured: MeasuredMedia | null;
   /** `null` for codecs without them, and before a key frame was seen. */
   readonly parameterSets: ParameterSets | null;
-}
-
-export const AUTH_SCHEMES = ['none', 'basic', 'digest-md5', 'digest-sha-256', 'digest-sha-512-256'] as const;
-export type AuthScheme = (typeof AUTH_SCHEMES)[number];
-
-export type Severity = 'stop' | 'fix' | 'watch' | 'note';
-
-/** A rule's result about something. */
-export interface Finding {
-  readonly rule: string;
-  readonly severity: Severity;
-  readonly title: string;
-  /** The evidence, with numbers. */
-  readonly because: string;
-  /** What to do, a step each. */
-  readonly do: readonly string[];
-  readonly why: string;
 }
 
 /** What a probe found: the one report that the screen, the server and the command line share. */

@@ -1,6 +1,6 @@
 import { redactUrl, type StreamUrl, withoutAccount } from '../net/stream-url.ts';
 import { parseStreamUrl } from '../net/stream-url-parser.ts';
-import type { ProbeCause } from '../probe/probe-types.ts';
+import type { ProbeCause } from './exchange-types.ts';
 import type { RtspFaultCode } from './message-parser.ts';
 import type { RtspResponse } from './rtsp-message.ts';
 import { meaningOf } from './status-codes.ts';

@@ -1,4 +1,4 @@
-import type { ProbeStepName } from '../probe/probe-types.ts';
+import type { ProbeStepName } from './exchange-types.ts';
 
 /** Where an RTSP client stands between dialling and hanging up. */
 export type ClientPhase =

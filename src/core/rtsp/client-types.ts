@@ -1,7 +1,7 @@
 import type { Credentials } from '../auth/authorization.ts';
 import type { StreamUrl } from '../net/stream-url.ts';
-import type { ProbeCause, ProbeStepName, TapeEntry } from '../probe/probe-types.ts';
 import type { SdpFault, SdpMedia, SdpSession } from '../sdp/sdp-types.ts';
+import type { ProbeCause, ProbeStepName, TapeEntry } from './exchange-types.ts';
 
 /** How the packets come: inside the RTSP connection, beside it, or whichever the camera grants. */
 export type TransportChoice = 'tcp' | 'udp' | 'auto';

@@ -1,6 +1,5 @@
 import type { ChosenChallenge } from '../auth/challenge.ts';
 import { withoutAccount } from '../net/stream-url.ts';
-import type { ProbeStepName } from '../probe/probe-types.ts';
 import { type ClientFailure, failureOfMalformed, failureOfStatus, followRedirect } from './client-failures.ts';
 import {
   CLIENT_MOVES,
@@ -13,6 +12,7 @@ import {
 import type { ClientEffect, ClientInput, RtspClientOptions } from './client-types.ts';
 import { Conversation, type Exchange } from './conversation.ts';
 import { readDescription } from './description.ts';
+import type { ProbeStepName } from './exchange-types.ts';
 import { Login } from './login.ts';
 import { type RtspEvent, RtspMessageParser } from './message-parser.ts';
 import { MAX_SCANNED_CHARS, sayOfPeer } from './peer-words.ts';

@@ -1,8 +1,8 @@
 import { bytesOf, textOf } from '../base/bytes.ts';
 import { clipAtBlank } from '../base/clip.ts';
 import { redactText } from '../net/redact-text.ts';
-import type { ProbeStepName } from '../probe/probe-types.ts';
 import type { ClientEffect } from './client-types.ts';
+import type { ProbeStepName } from './exchange-types.ts';
 import type { Login } from './login.ts';
 import {
   headerOf,

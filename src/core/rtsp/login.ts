@@ -1,6 +1,6 @@
 import { authorizationFor, type Credentials } from '../auth/authorization.ts';
 import { type ChosenChallenge, chooseChallenge } from '../auth/challenge.ts';
-import type { ProbeCause } from '../probe/probe-types.ts';
+import type { ProbeCause } from './exchange-types.ts';
 
 /** Refusals in a row of requests that carried credentials, so that no camera locks its account. */
 const MAX_REFUSED_LOGINS = 3;

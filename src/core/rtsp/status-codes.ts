@@ -1,4 +1,4 @@
-import type { ProbeCause } from '../probe/probe-types.ts';
+import type { ProbeCause } from './exchange-types.ts';
 
 export interface StatusMeaning {
   readonly reason: string;

@@ -1,6 +1,6 @@
 import { lookup } from 'node:dns/promises';
 import { connect, isIP } from 'node:net';
-import type { ProbeCause } from '../../core/probe/probe-types.ts';
+import type { ProbeCause } from '../../core/rtsp/exchange-types.ts';
 import {
   type Connection,
   type ConnectionEvents,

@@ -1,4 +1,4 @@
-import { ASSUMPTIONS, assumed } from '../../core/site/assumptions.ts';
+import { ASSUMPTIONS, assumed } from '../../core/assumptions/assumptions.ts';
 import { commandIssued, selectSite } from '../store/site-slice.ts';
 import { useAppDispatch, useAppSelector } from '../store/store.ts';
 import { Button } from '../ui/button.tsx';

@@ -1,8 +1,8 @@
 import { Command } from 'cmdk';
 import { Dialog } from 'radix-ui';
 import { useNavigate } from 'react-router';
-import { STATION_NAMES, STATIONS } from '../../core/rules/gates.ts';
-import { modelOf } from '../round/model-of.ts';
+import { modelOf } from '../../core/document/model-of.ts';
+import { STATION_NAMES, STATIONS } from '../../core/lanes/gates.ts';
 import {
   editRedone,
   editUndone,
@@ -13,8 +13,8 @@ import {
 } from '../store/site-slice.ts';
 import { slipAsked } from '../store/slip-slice.ts';
 import { useAppDispatch, useAppSelector } from '../store/store.ts';
+import { fileNameOf } from '../ui/site-files.ts';
 import { exportOpenSite } from './export-open-site.ts';
-import { fileNameOf } from './site-files.ts';
 
 interface Found {
   readonly id: string;

@@ -1,9 +1,9 @@
 import { clipText } from '../../core/base/clip.ts';
+import { emptyModel, type Model } from '../../core/document/cards/model-card.ts';
+import { type Camera, UNKNOWN_STREAM, UNPLANNED } from '../../core/document/site-types.ts';
+import { accountFor } from '../../core/document/stream-address.ts';
 import { type ListedCamera, type ListField, modelKey } from '../../core/imports/camera-list.ts';
-import { emptyModel, type Model } from '../../core/models/model-card.ts';
 import { redactText } from '../../core/net/redact-text.ts';
-import { type Camera, UNKNOWN_STREAM, UNPLANNED } from '../../core/site/site-types.ts';
-import { accountFor } from '../../core/site/stream-address.ts';
 import { newId } from '../store/new-id.ts';
 
 export interface CameraImport {

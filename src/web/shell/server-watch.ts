@@ -1,9 +1,9 @@
 import { useEffect } from 'react';
 import { fetchInfo } from '../api/client.ts';
-import { takeDemoSecrets } from '../boot.ts';
 import { selectServer, serverAnswered, serverMissed } from '../store/server-slice.ts';
 import { useAppDispatch, useAppSelector } from '../store/store.ts';
 import { useVault } from '../vault/vault-context.tsx';
+import { takeDemoSecrets } from './boot.ts';
 
 const WHILE_UP_MS = 10_000;
 const WHILE_DOWN_MS = 1500;

@@ -1,16 +1,16 @@
 import { Lock, LockOpen, Search } from 'lucide-react';
 import { lazy, Suspense } from 'react';
 import { NavLink, Outlet, ScrollRestoration, useNavigate, useParams } from 'react-router';
+import { useNextStep } from '../store/next-step.ts';
 import { selectServer } from '../store/server-slice.ts';
 import { selectSite } from '../store/site-slice.ts';
 import { type Slip, selectSlip, slipAsked } from '../store/slip-slice.ts';
 import { useAppDispatch, useAppSelector } from '../store/store.ts';
 import { Drop } from '../ui/drop.tsx';
+import { useShortcut } from '../ui/shortcut.ts';
 import { useVault } from '../vault/vault-context.tsx';
-import { useNextStep } from './next-step.ts';
 import { SaveBar } from './save-bar.tsx';
 import { useServerWatch } from './server-watch.ts';
-import { useShortcut } from './shortcut.ts';
 import { UndoButtons } from './undo-buttons.tsx';
 
 /** Menus and dialogs come after the first view: it does not wait for them. */

@@ -1,6 +1,6 @@
 import { Button } from '../ui/button.tsx';
 import { DialogFrame } from '../ui/dialog-frame.tsx';
-import { SHORTCUTS } from './shortcut.ts';
+import { SHORTCUTS } from '../ui/shortcut.ts';
 
 /** What `?` shows. */
 export function ShortcutList({ onClose }: { onClose: () => void }) {

@@ -4,8 +4,8 @@ import { lazy, Suspense, useEffect, useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { clipText } from '../../core/base/clip.ts';
 import { TEXT_LIMITS } from '../../core/base/limits.ts';
+import type { Site } from '../../core/document/site-types.ts';
 import type { ListTable } from '../../core/imports/camera-list.ts';
-import type { Site } from '../../core/site/site-types.ts';
 import { newId } from '../store/new-id.ts';
 import { commandIssued, selectSite, siteOpened } from '../store/site-slice.ts';
 import { hasSite, listSites, type SiteListing } from '../store/site-store.ts';
@@ -56,7 +56,7 @@ export function SiteMenu() {
   };
 
   const readFile = async (file: File): Promise<void> => {
-    const { readSiteFile } = await import('./site-files.ts');
+    const { readSiteFile } = await import('../ui/site-files.ts');
     const read = readSiteFile(await file.text());
     if (!read.ok) return setSlip({ kind: 'refused', message: read.error.message });
     if (read.value.id === site.id || (await hasSite(read.value.id).catch(() => false)))

@@ -2,7 +2,7 @@ import { Redo2, Undo2 } from 'lucide-react';
 import type { ReactNode } from 'react';
 import { editRedone, editUndone, selectRedoLabel, selectUndoLabel } from '../store/site-slice.ts';
 import { useAppDispatch, useAppSelector } from '../store/store.ts';
-import { useShortcut } from './shortcut.ts';
+import { useShortcut } from '../ui/shortcut.ts';
 
 /** Takes edits back and does them again, from whichever view; each button says what it would do. */
 export function UndoButtons() {

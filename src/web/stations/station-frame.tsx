@@ -1,16 +1,16 @@
 import { ChevronLeft, ChevronRight } from 'lucide-react';
 import type { ReactNode } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
-import { STATION_NAMES, type Station } from '../../core/rules/gates.ts';
-import type { Lane } from '../../core/site/lane.ts';
-import type { Camera } from '../../core/site/site-types.ts';
-import { modelOf } from '../round/model-of.ts';
-import { useShortcut } from '../shell/shortcut.ts';
+import { modelOf } from '../../core/document/model-of.ts';
+import type { Camera } from '../../core/document/site-types.ts';
+import { STATION_NAMES, type Station } from '../../core/lanes/gates.ts';
+import type { Lane } from '../../core/lanes/lane.ts';
 import { selectLanes, selectSite } from '../store/site-slice.ts';
 import { useAppSelector } from '../store/store.ts';
 import { DropShape, VERDICT_WORDS } from '../ui/drop.tsx';
 import { SEVERITY_TEXT, SEVERITY_WORDS } from '../ui/finding-card.tsx';
 import { sayWhen } from '../ui/say-when.ts';
+import { useShortcut } from '../ui/shortcut.ts';
 
 interface StationFrameProps {
   readonly station: Station;

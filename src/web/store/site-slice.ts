@@ -1,10 +1,10 @@
 import { createSelector, createSlice, nanoid, type PayloadAction } from '@reduxjs/toolkit';
-import { createEvidenceIndexer } from '../../core/site/best-known.ts';
-import type { Stamp } from '../../core/site/command-parts.ts';
-import { type EditHistory, NO_EDITS, noteEdit, redoEdit, undoEdit } from '../../core/site/edit-history.ts';
-import { createLaneReckoner } from '../../core/site/lane.ts';
-import { applyCommand, type SiteCommand } from '../../core/site/site-commands.ts';
-import { emptySite, type Site } from '../../core/site/site-types.ts';
+import { createEvidenceIndexer } from '../../core/document/best-known.ts';
+import type { Stamp } from '../../core/document/command-parts.ts';
+import { type EditHistory, NO_EDITS, noteEdit, redoEdit, undoEdit } from '../../core/document/edit-history.ts';
+import { applyCommand, type SiteCommand } from '../../core/document/site-commands.ts';
+import { emptySite, type Site } from '../../core/document/site-types.ts';
+import { createLaneReckoner } from '../../core/lanes/lane.ts';
 import type { SaveState } from './site-saver.ts';
 
 /** The one open site, what can be taken back in it, and how its last change stands in the browser's store. */

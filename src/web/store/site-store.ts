@@ -1,7 +1,7 @@
 import localforage from 'localforage';
 import { type Fault, fault } from '../../core/base/fault.ts';
 import { err, type Result } from '../../core/base/result.ts';
-import { SITE_FORMAT, type Site } from '../../core/site/site-types.ts';
+import { SITE_FORMAT, type Site } from '../../core/document/site-types.ts';
 import { dropSpill, listSpills } from './spill.ts';
 
 const store = localforage.createInstance({ name: 'clear-tap', storeName: 'sites' });
@@ -61,7 +61,7 @@ async function readChecked(key: string): Promise<Result<StoredSite, Fault>> {
   if (value === null) return err(fault('site.not-a-site', 'There is no such site in this browser.'));
   const record = asRecord(value);
   if (!record) return err(fault('site.not-a-site', 'Its record in this browser is damaged: it holds no site.'));
-  const { readSite } = await import('../../core/site/site-file.ts');
+  const { readSite } = await import('../../core/document/site-file.ts');
   const read = readSite(record.site);
   if (!read.ok) return read;
   return { ok: true, value: { ...record, site: read.value, isUnsaved: false } };
@@ -75,7 +75,7 @@ async function readSpilled(id: string): Promise<StoredSite | null> {
   const spills = listSpills(id);
   if (spills.length === 0) return null;
   const record = asRecord(await store.getItem(SITE_KEY + id));
-  const { readSite } = await import('../../core/site/site-file.ts');
+  const { readSite } = await import('../../core/document/site-file.ts');
   const open = spills.flatMap((spill) => {
     if (record?.change === spill.change) {
       dropSpill(id, spill.page);

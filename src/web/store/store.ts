@@ -1,7 +1,7 @@
 import { configureStore, createListenerMiddleware, isAnyOf } from '@reduxjs/toolkit';
 import { useDispatch, useSelector } from 'react-redux';
-import { probeReducer } from '../stations/tap/probe-slice.ts';
 import { FitGuard } from './fit-guard.ts';
+import { probeReducer } from './probe-slice.ts';
 import { serverReducer } from './server-slice.ts';
 import { SiteSaver } from './site-saver.ts';
 import {
@@ -31,7 +31,7 @@ export type AppDispatch = typeof store.dispatch;
 export const useAppDispatch = useDispatch.withTypes<AppDispatch>();
 export const useAppSelector = useSelector.withTypes<RootState>();
 
-const guard = new FitGuard(async () => (await import('../../core/site/site-fit.ts')).refusalOf);
+const guard = new FitGuard(async () => (await import('../../core/document/site-fit.ts')).refusalOf);
 
 const saver = new SiteSaver({
   onState: (state) => void store.dispatch(saveStateChanged(state)),

@@ -1,4 +1,4 @@
-import type { Finding, Severity } from '../../core/probe/probe-types.ts';
+import type { Finding, Severity } from '../../core/findings/finding.ts';
 
 export const SEVERITY_WORDS: Readonly<Record<Severity, string>> = {
   stop: 'Stop',

@@ -1,5 +1,5 @@
-import { STATION_NAMES, STATIONS, type Station } from '../../core/rules/gates.ts';
-import type { Lane } from '../../core/site/lane.ts';
+import { STATION_NAMES, STATIONS, type Station } from '../../core/lanes/gates.ts';
+import type { Lane } from '../../core/lanes/lane.ts';
 import { DropShape, VERDICT_WORDS } from './drop.tsx';
 
 const RING = 15;

@@ -1,4 +1,4 @@
-import type { PowerWay } from '../../core/models/model-card.ts';
+import type { PowerWay } from '../../core/base/ways.ts';
 
 export const POWER_WAY_WORDS: Readonly<Record<PowerWay, string>> = {
   poe: 'network cable',

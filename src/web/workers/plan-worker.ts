@@ -1,6 +1,6 @@
 import { expose } from 'comlink';
+import type { Wall } from '../../core/base/plan-geometry.ts';
 import { viewWedge, type WedgeInput, type WedgeShape } from '../../core/optics/view-wedge.ts';
-import type { Wall } from '../../core/site/planning-types.ts';
 
 /** Rays against walls, hundreds of thousands on a large site: beside the page. */
 const planWork = {

@@ -1,11 +1,11 @@
 import { yupResolver } from '@hookform/resolvers/yup';
 import { useForm } from 'react-hook-form';
 import { array, boolean, object, string } from 'yup';
-import { SOUNDS, type Sound } from '../../../core/models/model-card.ts';
+import { TAP_USES, type TapUse } from '../../../core/base/tap-uses.ts';
+import { SOUNDS, type Sound } from '../../../core/document/cards/model-card.ts';
+import type { Need } from '../../../core/document/planning-types.ts';
+import type { Camera } from '../../../core/document/site-types.ts';
 import { DETAIL_LEVELS, type DetailLevel } from '../../../core/optics/detail-levels.ts';
-import type { Need } from '../../../core/site/planning-types.ts';
-import type { Camera } from '../../../core/site/site-types.ts';
-import { TAP_USES, type TapUse } from '../../../core/site/tap-uses.ts';
 import { commandIssued, selectSite } from '../../store/site-slice.ts';
 import { useAppDispatch, useAppSelector } from '../../store/store.ts';
 import { CheckField } from '../../ui/check-field.tsx';

@@ -1,7 +1,7 @@
 import { lazy, Suspense, useState } from 'react';
-import { sayNeed } from '../../../core/choose/need.ts';
-import type { Need } from '../../../core/site/planning-types.ts';
-import type { Camera, Site } from '../../../core/site/site-types.ts';
+import type { Need } from '../../../core/document/planning-types.ts';
+import type { Camera, Site } from '../../../core/document/site-types.ts';
+import { sayNeed } from '../../../core/stations/choose/need.ts';
 import { selectSite } from '../../store/site-slice.ts';
 import { useAppSelector } from '../../store/store.ts';
 import { Button } from '../../ui/button.tsx';

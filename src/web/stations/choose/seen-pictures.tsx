@@ -1,10 +1,10 @@
 import { useEffect, useMemo, useRef, useState } from 'react';
 import type { Verdict } from '../../../core/base/verdict.ts';
-import type { LensService } from '../../../core/choose/need.ts';
-import { type Model, nameOfModel } from '../../../core/models/model-card.ts';
+import { type Model, nameOfModel } from '../../../core/document/cards/model-card.ts';
+import type { Need } from '../../../core/document/planning-types.ts';
 import { judgeDetail, levelAt, pxPerMOf, readText } from '../../../core/optics/detail-levels.ts';
 import type { Raster } from '../../../core/optics/resample.ts';
-import type { Need } from '../../../core/site/planning-types.ts';
+import type { LensService } from '../../../core/stations/choose/need.ts';
 import { Drop } from '../../ui/drop.tsx';
 import { Panel } from '../../ui/panel.tsx';
 import { PickButton } from '../../ui/pick-button.tsx';

@@ -1,10 +1,10 @@
 import { type KeyboardEvent, type PointerEvent, useRef } from 'react';
-import { aimOf, type LensService } from '../../../core/choose/need.ts';
+import type { Mounting, Need } from '../../../core/document/planning-types.ts';
 import { pxPerMForText, pxPerMOf } from '../../../core/optics/detail-levels.ts';
 import { levelStretches } from '../../../core/optics/lens-view.ts';
-import type { Mounting, Need } from '../../../core/site/planning-types.ts';
+import { aimOf, type LensService } from '../../../core/stations/choose/need.ts';
+import { LEVEL_FILL } from '../../things/levels/level-look.ts';
 import { useNarrow } from '../../ui/use-media.ts';
-import { LEVEL_FILL } from './level-look.ts';
 import { LEVEL_TEXT, levelsShown } from './levels-shown.ts';
 
 /** Of the drawing, px: on a desk and on a phone. */

@@ -1,5 +1,5 @@
+import type { Need } from '../../../core/document/planning-types.ts';
 import type { Raster } from '../../../core/optics/resample.ts';
-import type { Need } from '../../../core/site/planning-types.ts';
 
 export const TARGETS = ['text', 'figure', 'face'] as const;
 export type Target = (typeof TARGETS)[number];

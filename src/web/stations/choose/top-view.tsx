@@ -1,9 +1,9 @@
-import { aimOf, type LensService } from '../../../core/choose/need.ts';
-import type { Model } from '../../../core/models/model-card.ts';
+import type { Model } from '../../../core/document/cards/model-card.ts';
+import type { Mounting, Need } from '../../../core/document/planning-types.ts';
 import { levelStretches } from '../../../core/optics/lens-view.ts';
 import { panCoverage } from '../../../core/optics/picture-geometry.ts';
-import type { Mounting, Need } from '../../../core/site/planning-types.ts';
-import { LEVEL_FILL } from './level-look.ts';
+import { aimOf, type LensService } from '../../../core/stations/choose/need.ts';
+import { LEVEL_FILL } from '../../things/levels/level-look.ts';
 import { levelsShown } from './levels-shown.ts';
 
 const WIDTH = 800;

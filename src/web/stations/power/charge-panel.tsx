@@ -1,5 +1,5 @@
-import type { ChargeCare } from '../../../core/site/planning-types.ts';
-import type { Camera } from '../../../core/site/site-types.ts';
+import type { ChargeCare } from '../../../core/document/planning-types.ts';
+import type { Camera } from '../../../core/document/site-types.ts';
 import { commandIssued } from '../../store/site-slice.ts';
 import { useAppDispatch } from '../../store/store.ts';
 import { CheckField } from '../../ui/check-field.tsx';

@@ -1,7 +1,7 @@
 import { Link as RouterLink, useParams } from 'react-router';
-import { WIRE_SIZES_MM2 } from '../../../core/budget/power-numbers.ts';
-import { linkLengthM } from '../../../core/budget/site-links.ts';
-import type { Link } from '../../../core/site/planning-types.ts';
+import type { Link } from '../../../core/document/planning-types.ts';
+import { WIRE_SIZES_MM2 } from '../../../core/stations/power/power-numbers.ts';
+import { linkLengthM } from '../../../core/stations/power/site-links.ts';
 import { commandIssued } from '../../store/site-slice.ts';
 import { useAppDispatch } from '../../store/store.ts';
 import { CheckField } from '../../ui/check-field.tsx';

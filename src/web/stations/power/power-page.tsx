@@ -1,7 +1,7 @@
 import { useMemo } from 'react';
-import { findingsOfPower, PowerJudge } from '../../../core/budget/power-judgement.ts';
-import { streamFacts } from '../../../core/site/best-known.ts';
-import type { Camera } from '../../../core/site/site-types.ts';
+import { streamFacts } from '../../../core/document/best-known.ts';
+import type { Camera } from '../../../core/document/site-types.ts';
+import { findingsOfPower, PowerJudge } from '../../../core/stations/power/power-judgement.ts';
 import { selectIndex, selectSite } from '../../store/site-slice.ts';
 import { useAppSelector } from '../../store/store.ts';
 import { Drop } from '../../ui/drop.tsx';

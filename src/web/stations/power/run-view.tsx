@@ -1,4 +1,4 @@
-import type { RunNumbers } from '../../../core/budget/power-numbers.ts';
+import type { RunNumbers } from '../../../core/stations/power/power-numbers.ts';
 import { Drop, VERDICT_WORDS } from '../../ui/drop.tsx';
 
 /** Volts along a low-voltage run as a scale: where it ends by day and at night, and below what it dies. */

@@ -1,9 +1,9 @@
 import { lazy, Suspense } from 'react';
-import type { PowerJudge, PowerJudgement } from '../../../core/budget/power-judgement.ts';
+import type { Camera } from '../../../core/document/site-types.ts';
 import { LEAD, LITHIUM, monthNames } from '../../../core/power/sun-budget.ts';
+import type { SunFeed } from '../../../core/power/sun-feed.ts';
 import { sunMends } from '../../../core/power/sun-mends.ts';
-import type { SunFeed } from '../../../core/site/planning-types.ts';
-import type { Camera } from '../../../core/site/site-types.ts';
+import type { PowerJudge, PowerJudgement } from '../../../core/stations/power/power-judgement.ts';
 import { commandIssued, selectSite } from '../../store/site-slice.ts';
 import { useAppDispatch, useAppSelector } from '../../store/store.ts';
 import { Button } from '../../ui/button.tsx';

@@ -1,6 +1,6 @@
-import type { PowerJudge } from '../../../core/budget/power-judgement.ts';
-import type { Gear } from '../../../core/site/planning-types.ts';
-import type { Camera } from '../../../core/site/site-types.ts';
+import type { Gear } from '../../../core/document/planning-types.ts';
+import type { Camera } from '../../../core/document/site-types.ts';
+import type { PowerJudge } from '../../../core/stations/power/power-judgement.ts';
 import { Button } from '../../ui/button.tsx';
 import { Drop, VERDICT_WORDS } from '../../ui/drop.tsx';
 

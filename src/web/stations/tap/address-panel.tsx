@@ -1,5 +1,8 @@
 import { type ClipboardEvent, useEffect, useState } from 'react';
 import { TEXT_LIMITS } from '../../../core/base/limits.ts';
+import { workedPaths } from '../../../core/document/probe-evidence.ts';
+import type { Camera, Stream } from '../../../core/document/site-types.ts';
+import { accountFor } from '../../../core/document/stream-address.ts';
 import { withLoginOut } from '../../../core/net/address-login.ts';
 import { type AddressRemark, addressRemarks } from '../../../core/net/address-remarks.ts';
 import { redactLogins, takeLoginOut } from '../../../core/net/path-login.ts';
@@ -7,9 +10,6 @@ import { asksForLogin } from '../../../core/net/path-places.ts';
 import { encodeUserinfo, pathAndQuery, urlHost } from '../../../core/net/stream-url.ts';
 import { parseStreamUrl, type UrlFaultCode } from '../../../core/net/stream-url-parser.ts';
 import type { TransportChoice } from '../../../core/rtsp/client-types.ts';
-import { workedPaths } from '../../../core/site/probe-evidence.ts';
-import type { Camera, Stream } from '../../../core/site/site-types.ts';
-import { accountFor } from '../../../core/site/stream-address.ts';
 import { commandIssued, selectIndex, selectSite } from '../../store/site-slice.ts';
 import { useAppDispatch, useAppSelector } from '../../store/store.ts';
 import { Button } from '../../ui/button.tsx';

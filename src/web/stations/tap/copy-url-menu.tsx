@@ -1,7 +1,7 @@
 import { DropdownMenu } from 'radix-ui';
+import type { Camera, Stream } from '../../../core/document/site-types.ts';
+import { streamUrlOf } from '../../../core/document/stream-address.ts';
 import { buildStreamUrl } from '../../../core/net/stream-url.ts';
-import type { Camera, Stream } from '../../../core/site/site-types.ts';
-import { streamUrlOf } from '../../../core/site/stream-address.ts';
 import { Button } from '../../ui/button.tsx';
 import { copyWords, useCopy } from '../../ui/use-copy.ts';
 import { useVault } from '../../vault/vault-context.tsx';

@@ -6,8 +6,8 @@ import {
   knownAs,
   streamFacts,
   streamSubject,
-} from '../../../core/site/best-known.ts';
-import type { Stream } from '../../../core/site/site-types.ts';
+} from '../../../core/document/best-known.ts';
+import type { Stream } from '../../../core/document/site-types.ts';
 import { KnownHowMark } from '../../ui/known-how.tsx';
 
 interface FactRow {

@@ -1,20 +1,20 @@
 import { useState } from 'react';
 import { Link, useParams } from 'react-router';
 import { sayBytes, sayDays, sayRate } from '../../../core/base/say.ts';
-import { judgeTap, type TapJudgement } from '../../../core/budget/tap-judgement.ts';
-import type { Camera, Destination, Stream, Tap } from '../../../core/site/site-types.ts';
-import { TAP_USES, type TapUse } from '../../../core/site/tap-uses.ts';
+import { TAP_USES, type TapUse } from '../../../core/base/tap-uses.ts';
+import type { Camera, Destination, Stream, Tap } from '../../../core/document/site-types.ts';
+import { judgeTap, type TapJudgement } from '../../../core/stations/tap/tap-judgement.ts';
 import type { RecordingSchedule } from '../../../core/storage/storage.ts';
 import { newId } from '../../store/new-id.ts';
 import { commandIssued, selectIndex, selectSite } from '../../store/site-slice.ts';
 import { useAppDispatch, useAppSelector } from '../../store/store.ts';
+import { DestinationDialog } from '../../things/destination/destination-dialog.tsx';
 import { Button } from '../../ui/button.tsx';
 import { Drop, VERDICT_WORDS } from '../../ui/drop.tsx';
 import { FindingList } from '../../ui/finding-card.tsx';
 import { KnownHowMark } from '../../ui/known-how.tsx';
 import { Panel } from '../../ui/panel.tsx';
 import { SelectField } from '../../ui/text-field.tsx';
-import { DestinationDialog } from './destination-dialog.tsx';
 import { RetentionRule } from './retention-rule.tsx';
 
 const USE_WORDS: Readonly<Record<TapUse, string>> = {

@@ -1,6 +1,6 @@
 import { useEffect, useRef, useState } from 'react';
-import type { Camera, Stream } from '../../../core/site/site-types.ts';
-import { plainUrlOf } from '../../../core/site/stream-address.ts';
+import type { Camera, Stream } from '../../../core/document/site-types.ts';
+import { plainUrlOf } from '../../../core/document/stream-address.ts';
 import { Button } from '../../ui/button.tsx';
 import { useVault } from '../../vault/vault-context.tsx';
 import { type LiveState, openLiveView } from './live-client.ts';

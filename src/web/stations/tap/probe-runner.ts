@@ -1,13 +1,13 @@
+import type { Camera, Stream } from '../../../core/document/site-types.ts';
+import { plainUrlOf } from '../../../core/document/stream-address.ts';
 import type { TransportChoice } from '../../../core/rtsp/client-types.ts';
-import type { Camera, Stream } from '../../../core/site/site-types.ts';
-import { plainUrlOf } from '../../../core/site/stream-address.ts';
 import { ServerRefused, ServerUnreachable } from '../../api/client.ts';
 import { streamProbe } from '../../api/probe-stream.ts';
 import { newId } from '../../store/new-id.ts';
+import { probeBroken, probeCancelled, probeEventSeen, probeStarted } from '../../store/probe-slice.ts';
 import { serverMissed } from '../../store/server-slice.ts';
 import { commandIssued } from '../../store/site-slice.ts';
 import type { AppDispatch } from '../../store/store.ts';
-import { probeBroken, probeCancelled, probeEventSeen, probeStarted } from './probe-slice.ts';
 
 const SAMPLE_S = 3;
 const STEP_TIMEOUT_MS = 5000;

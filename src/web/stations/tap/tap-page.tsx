@@ -1,10 +1,10 @@
 import { useEffect, useState } from 'react';
+import { streamSubject } from '../../../core/document/best-known.ts';
+import { rememberedProbe } from '../../../core/document/probe-evidence.ts';
+import type { Camera, Stream } from '../../../core/document/site-types.ts';
+import { plainUrlOf } from '../../../core/document/stream-address.ts';
 import type { TransportChoice } from '../../../core/rtsp/client-types.ts';
-import { streamSubject } from '../../../core/site/best-known.ts';
-import { rememberedProbe } from '../../../core/site/probe-evidence.ts';
-import type { Camera, Stream } from '../../../core/site/site-types.ts';
-import { plainUrlOf } from '../../../core/site/stream-address.ts';
-import { useShortcut } from '../../shell/shortcut.ts';
+import { selectRun } from '../../store/probe-slice.ts';
 import { selectIndex } from '../../store/site-slice.ts';
 import { slipAsked } from '../../store/slip-slice.ts';
 import { useAppDispatch, useAppSelector } from '../../store/store.ts';
@@ -12,6 +12,7 @@ import { Drop } from '../../ui/drop.tsx';
 import { FindingList } from '../../ui/finding-card.tsx';
 import { Panel } from '../../ui/panel.tsx';
 import { sayWhen } from '../../ui/say-when.ts';
+import { useShortcut } from '../../ui/shortcut.ts';
 import { TabStrip } from '../../ui/tab-strip.tsx';
 import { useVault } from '../../vault/vault-context.tsx';
 import { StationFrame } from '../station-frame.tsx';
@@ -20,7 +21,6 @@ import { FactsTable } from './facts-table.tsx';
 import { GivePanel } from './give-panel.tsx';
 import { LivePicture } from './live-picture.tsx';
 import { cancelProbe, probeStream } from './probe-runner.ts';
-import { selectRun } from './probe-slice.ts';
 import { WireTape } from './wire-tape.tsx';
 
 /** The Tap station: address it, probe it, see it, give it to a destination. */

@@ -1,11 +1,11 @@
 import { useEffect, useState } from 'react';
 import { sayMany, sayMs } from '../../../core/base/say.ts';
-import { PROBE_STEPS, type ProbeStepName, type TapeEntry } from '../../../core/probe/probe-types.ts';
+import { PROBE_STEPS, type ProbeStepName, type TapeEntry } from '../../../core/rtsp/exchange-types.ts';
+import type { ProbeRun } from '../../store/probe-slice.ts';
 import { selectServer } from '../../store/server-slice.ts';
 import { useAppSelector } from '../../store/store.ts';
 import { Button } from '../../ui/button.tsx';
 import { Panel } from '../../ui/panel.tsx';
-import type { ProbeRun } from './probe-slice.ts';
 
 const TICKS_MS = [1, 10, 100, 1000, 3000];
 /** The scale reaches at least this far, so that it stands still while a probe grows. */

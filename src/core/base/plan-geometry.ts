@@ -1,0 +1,15 @@
+/** A point of the plan, m from its upper left corner, to the right and down. */
+export interface Point {
+  readonly xM: number;
+  readonly yM: number;
+}
+
+export const WALL_MATERIALS = ['plaster', 'brick', 'stone', 'glass', 'fence'] as const;
+export type WallMaterial = (typeof WALL_MATERIALS)[number];
+
+export interface Wall {
+  readonly id: string;
+  readonly from: Point;
+  readonly to: Point;
+  readonly material: WallMaterial;
+}

@@ -1,0 +1,5 @@
+export const POWER_WAYS = ['poe', 'passive', 'dc', 'usb', 'solar', 'mains'] as const;
+export type PowerWay = (typeof POWER_WAYS)[number];
+
+export const RADIO_BANDS = ['2.4', '5', 'sub-GHz'] as const;
+export type RadioBand = (typeof RADIO_BANDS)[number];

@@ -1,0 +1,58 @@
+import { ValidationError } from 'yup';
+import { type Fault, fault } from '../../base/fault.ts';
+import { isRecord } from '../../base/is-record.ts';
+import { LIST_LIMITS } from '../../base/limits.ts';
+import { err, ok, type Result } from '../../base/result.ts';
+import { list, oneOf, shape, whole } from '../../base/schema-parts.ts';
+import type { Model } from './model-card.ts';
+import { modelSchema } from './model-schema.ts';
+
+export const CARD_FORMAT = 'clear-tap/model-cards';
+const CARD_VERSION = 1;
+export const CARD_FILE_ENDING = '.cleartap-cards.json';
+const MAX_FILE_CHARS = 8 * 1024 * 1024;
+
+export type CardFaultCode =
+  | 'cards.not-json'
+  | 'cards.not-cards'
+  | 'cards.newer-version'
+  | 'cards.does-not-fit'
+  | 'cards.too-large';
+
+const cardFileSchema = shape({
+  format: oneOf([CARD_FORMAT]),
+  version: whole(1, CARD_VERSION).required(),
+  cards: list(modelSchema, LIST_LIMITS.models),
+});
+
+/** Reads a file of model cards. What does not fit is named by its path, and the file is refused whole. */
+export function readCardFile(text: string): Result<readonly Model[], Fault<CardFaultCode>> {
+  if (text.length > MAX_FILE_CHARS) return err(fault('cards.too-large', 'Expected a file of cards below 8 MB.'));
+  let document: unknown;
+  try {
+    document = JSON.parse(text);
+  } catch (error) {
+    const where = error instanceof SyntaxError ? ` ${error.message}.` : '';
+    return err(fault('cards.not-json', `This is not a file of model cards: it is not whole JSON.${where}`));
+  }
+  if (!isRecord(document) || document.format !== CARD_FORMAT)
+    return err(fault('cards.not-cards', `This is JSON, but no model cards: expected format “${CARD_FORMAT}”.`));
+  if (typeof document.version === 'number' && document.version > CARD_VERSION)
+    return err(
+      fault(
+        'cards.newer-version',
+        `These cards are of version ${document.version}; this Clear Tap reads up to ${CARD_VERSION}.`,
+      ),
+    );
+  try {
+    cardFileSchema.validateSync(document, { abortEarly: true, strict: true });
+  } catch (error) {
+    if (!(error instanceof ValidationError)) throw error;
+    return err(fault('cards.does-not-fit', `${error.path || 'The file'} does not fit: ${error.message}.`));
+  }
+  return ok(document.cards as readonly Model[]); // the schema above states the same shape
+}
+
+/** The text of a file of cards; reading it gives the same cards. */
+export const writeCardFile = (cards: readonly Model[]): string =>
+  `${JSON.stringify({ format: CARD_FORMAT, version: CARD_VERSION, cards }, null, 2)}\n`;

@@ -1,0 +1,114 @@
+import type { PowerWay, RadioBand } from '../../base/ways.ts';
+import type { Lens } from '../../optics/lens.ts';
+/** How a camera gives its picture on the local network, if it does. */
+export const LOCAL_STREAMS = ['both', 'rtsp', 'onvif', 'account-only', 'after-reflash'] as const;
+export type LocalStream = (typeof LOCAL_STREAMS)[number];
+
+export const SOUNDS = ['none', 'hear', 'talk'] as const;
+export type Sound = (typeof SOUNDS)[number];
+
+export const LIGHT_KINDS = ['none', 'infrared', 'white', 'both'] as const;
+export type LightKind = (typeof LIGHT_KINDS)[number];
+
+/** What is lost without the maker's account: how many things, each how long. */
+export const LOST_LIMITS = { most: 20, max: 120 } as const;
+export const MODEL_NOTES_CHARS = 2000;
+
+export interface SubStream {
+  readonly codecs: readonly string[];
+  readonly widthPx: number;
+  readonly heightPx: number;
+  readonly fps: number;
+}
+
+export interface ModelPower {
+  readonly ways: readonly PowerWay[];
+  /** IEEE 802.3 class that it asks for. */
+  readonly poeClass: number | null;
+  /** Range of a low-voltage input, V; a passive feed arrives there too. */
+  readonly minVolts: number | null;
+  readonly maxVolts: number | null;
+  readonly dayW: number | null;
+  /** With its light and heater on. */
+  readonly nightW: number | null;
+  /** Waiting for an event, nothing drawn. */
+  readonly standbyW: number | null;
+  readonly batteryWh: number | null;
+  readonly supplyInBox: boolean | null;
+}
+
+/** What is known of a make and model. `null` is not known, never none; an empty list of sub streams is none. */
+export interface Model {
+  readonly id: string;
+  readonly maker: string;
+  readonly model: string;
+  readonly hardwareRev: string;
+  readonly localStream: LocalStream | null;
+  /** Clients that it serves at once; `null` when not known. */
+  readonly sessions: number | null;
+  readonly lenses: readonly Lens[];
+  /** Of the main stream. */
+  readonly codecs: readonly string[];
+  readonly fps: number | null;
+  readonly subs: readonly SubStream[] | null;
+  /** 0 stands still. */
+  readonly panRangeDeg: number | null;
+  readonly tiltRangeDeg: number | null;
+  readonly light: { readonly kind: LightKind; readonly reachM: number; readonly angleDeg: number } | null;
+  /** Code of IEC 60529 without its letters: 66. */
+  readonly ingress: number | null;
+  readonly sound: Sound | null;
+  readonly power: ModelPower;
+  readonly wired: boolean | null;
+  readonly bands: readonly RadioBand[];
+  /** Largest card that it takes; 0 has no slot. */
+  readonly cardMaxGB: number | null;
+  /** What is gone without the maker's account, in words. */
+  readonly lostWithoutAccount: readonly string[];
+  /** Of one, in the currency of the site. */
+  readonly price: number | null;
+  /** Seats that it takes at a recorder which counts channels. */
+  readonly seats: number;
+  readonly notes: string;
+}
+
+const UNKNOWN_POWER: ModelPower = {
+  ways: [],
+  poeClass: null,
+  minVolts: null,
+  maxVolts: null,
+  dayW: null,
+  nightW: null,
+  standbyW: null,
+  batteryWh: null,
+  supplyInBox: null,
+};
+
+/** A card of which only the name is known. */
+export const emptyModel = (id: string, maker: string, model: string): Model => ({
+  id,
+  maker,
+  model,
+  hardwareRev: '',
+  localStream: null,
+  sessions: null,
+  lenses: [],
+  codecs: [],
+  fps: null,
+  subs: null,
+  panRangeDeg: null,
+  tiltRangeDeg: null,
+  light: null,
+  ingress: null,
+  sound: null,
+  power: UNKNOWN_POWER,
+  wired: null,
+  bands: [],
+  cardMaxGB: null,
+  lostWithoutAccount: [],
+  price: null,
+  seats: 1,
+  notes: '',
+});
+
+export const nameOfModel = ({ maker, model }: Pick<Model, 'maker' | 'model'>): string => `${maker} ${model}`.trim();

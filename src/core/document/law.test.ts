@@ -1,0 +1,418 @@
+import { expect, test } from '@jest/globals';
+import fc from 'fast-check';
+import { AT, camera, mill, probed, report, stamps } from '../../../tests/support/sites.ts';
+import { alderMill } from '../../standins/alder-mill.ts';
+import { LIST_LIMITS, TEXT_LIMITS } from '../base/limits.ts';
+import { camerasOfList, guessColumns, readListTable } from '../imports/camera-list.ts';
+import { withLoginOut } from '../net/address-login.ts';
+import { addressRemarks } from '../net/address-remarks.ts';
+import type { ProbeReport } from '../probe/probe-types.ts';
+import { indexEvidence } from './best-known.ts';
+import { emptyModel } from './cards/model-card.ts';
+import { condenseEvidence, condenseLog } from './condense.ts';
+import { NO_EDITS, noteEdit, redoEdit, undoEdit } from './edit-history.ts';
+import { UNMEASURED_LINK } from './planning-types.ts';
+import { rememberedProbe } from './probe-evidence.ts';
+import { applyCommand, type SiteCommand } from './site-commands.ts';
+import { readSite, readSiteFile, writeSiteFile } from './site-file.ts';
+import { refusalOf } from './site-fit.ts';
+import { type Evidence, emptySite, type Site, UNKNOWN_STREAM } from './site-types.ts';
+import { accountFor } from './stream-address.ts';
+
+// The law: whatever a command made, the schema takes. What a camera or a file brought is clipped by the commands; what a
+// person or a list brought is refused in words by its way in; and what got past both is told before it is kept.
+
+const LONG = 'x'.repeat(5000);
+const LATER = '2026-11-25T12:00:00.000Z';
+const words = fc.oneof(
+  fc.constantFrom('', LONG, `${LONG}𝄞`, 'constructor', '__proto__', '..', 'a\r\nb', '\u001b[2J\u202e', 'ü𝄞', '\ud800'),
+  fc.string({ unit: 'grapheme', maxLength: 30 }),
+);
+const numbers = fc.oneof(
+  fc.constantFrom(0, -1, 1e300, -1e300, Number.NaN, Number.POSITIVE_INFINITY, 1e-300, 65_536, 20_001),
+  fc.double(),
+  fc.integer(),
+);
+
+/** A report as a hostile camera brings it about: every text and number is its own. */
+const reports = fc
+  .record({ text: words, number: numbers, lost: numbers })
+  .map(({ text, number, lost }): ProbeReport => {
+    const sound = report();
+    const [video] = sound.media;
+    if (!video?.measured) throw new Error('a report of a sound stream has a measured picture');
+    const measured = { ...video.measured, fps: number, bitrateKbps: number, lossRatio: lost, width: number };
+    const declared = { ...video.declared, profile: text, width: number, bitrateKbps: number };
+    const findings = [
+      { rule: 'probe.closed', severity: 'stop' as const, title: text, because: text, do: [text], why: text },
+    ];
+    return {
+      ...sound,
+      verdict: 'fail',
+      cause: 'closed',
+      server: text,
+      findings,
+      media: [{ ...video, codec: text, measured, declared }],
+    };
+  });
+
+const fromOutside: fc.Arbitrary<SiteCommand> = fc.oneof(
+  fc.record({ given: reports, url: words, probeId: words }).map(
+    ({ given, url, probeId }): SiteCommand => ({
+      kind: 'recordProbe',
+      cameraId: 'sluice',
+      streamId: 'sluice-main',
+      url,
+      probeId,
+      report: given,
+    }),
+  ),
+  fc
+    .record({ text: words, subject: words.filter((text) => text !== '') })
+    .map(({ text, subject }): SiteCommand => ({ kind: 'note', text, subject, logKind: 'site' })),
+  fc.record({ url: words, by: words, value: words }).map(
+    ({ url, by, value }): SiteCommand => ({
+      kind: 'recordHandOver',
+      tapId: 'tap-1',
+      url,
+      by,
+      refs: Array.from({ length: 60 }, () => ({ name: 'path', value })),
+    }),
+  ),
+  words.map(
+    (seen): SiteCommand => ({
+      kind: 'recordBenchTest',
+      cameraId: 'sluice',
+      item: { id: 'picture', said: seen } as never, // any item: the text is what is looked at
+      seen,
+      by: seen,
+    }),
+  ),
+);
+
+const tapped = (): Site => {
+  const site = applyCommand(
+    mill(),
+    {
+      kind: 'addTap',
+      judged: 'fits',
+      tap: {
+        id: 'tap-1',
+        cameraId: 'sluice',
+        streamId: 'sluice-main',
+        destinationId: 'loft',
+        use: 'record',
+        protocol: 'rtsp',
+        schedule: { mode: 'continuous' },
+      },
+    },
+    stamps(),
+  );
+  return site;
+};
+
+const opensAgain = (site: Site): string | null => {
+  const stored = readSite(structuredClone(site));
+  const filed = readSiteFile(writeSiteFile(site));
+  return !stored.ok ? stored.error.message : !filed.ok ? filed.error.message : null;
+};
+
+test('what a camera, a note or a hand-over brings never leaves a site that cannot be opened again', () =>
+  fc.assert(
+    fc.property(fc.array(fromOutside, { minLength: 1, maxLength: 8 }), (commands) => {
+      let site = tapped();
+      let history = NO_EDITS;
+      for (const [at, command] of commands.entries()) {
+        const stamp = stamps(`2026-11-25T10:${String(at).padStart(2, '0')}:00.000Z`);
+        const after = applyCommand(site, command, stamp);
+        expect(refusalOf(site, after)).toBeNull();
+        history = noteEdit(history, command, site, after);
+        site = after;
+      }
+      ({ site, history } = undoEdit(site, history, stamps('2026-11-25T11:00:00.000Z')));
+      ({ site, history } = redoEdit(site, history, stamps('2026-11-25T11:00:01.000Z')));
+      expect(opensAgain(site)).toBeNull();
+    }),
+    { numRuns: 80 },
+  ));
+
+test('an address that its field keeps is one that the site takes', () =>
+  fc.assert(
+    fc.property(fc.record({ host: words, port: words, path: words, user: words, secret: words }), (draft) => {
+      const remarks = addressRemarks(draft, { networks: [], workedPaths: [] });
+      if (Object.values(remarks).some(({ stops }) => stops)) return;
+      const login = withLoginOut({ path: draft.path.trim(), user: draft.user, secret: draft.secret });
+      if (!login.ok) return;
+      const { path, user } = login.value;
+      let site = tapped();
+      const commands: readonly SiteCommand[] = [
+        { kind: 'setAddress', cameraId: 'sluice', host: draft.host.trim(), port: Number(draft.port) },
+        { kind: 'setStreamPath', cameraId: 'sluice', streamId: 'sluice-main', path },
+        { kind: 'setAccount', cameraId: 'sluice', account: accountFor(user, [path], 'secret-sluice') },
+      ];
+      for (const [at, command] of commands.entries()) {
+        const after = applyCommand(site, command, stamps(`2026-11-25T12:0${at}:00.000Z`));
+        expect(refusalOf(site, after)).toBeNull();
+        site = after;
+      }
+    }),
+  ));
+
+test('rows that a list keeps are cameras that the site takes', () =>
+  fc.assert(
+    fc.property(fc.array(fc.tuple(words, words, words, words, words, words), { maxLength: 5 }), (given) => {
+      const text = [
+        'name,ip,path,user,password,model',
+        ...given.map((cells) => cells.map((cell) => `"${cell.replaceAll('"', '""')}"`).join(',')),
+      ].join('\n');
+      const table = readListTable(text);
+      if (!table.ok) return;
+      const site = tapped();
+      const rows = camerasOfList(table.value, guessColumns(table.value.headings), site);
+      const models = rows.flatMap(({ camera: one }, at) =>
+        one && one.model !== '' ? emptyModel(`model-${at}`, one.maker, one.model) : [],
+      );
+      const cameras = rows.flatMap(({ camera: one }, at) =>
+        one
+          ? camera(`camera-${at}`, {
+              name: one.name,
+              place: one.place,
+              host: one.host,
+              ports: { rtsp: one.port },
+              account: accountFor(
+                one.user,
+                one.paths.map(({ path }) => path),
+                `secret-${at}`,
+              ),
+              streams: one.paths.map(({ label, path }) => ({ id: `${at}-${label}`, label, path, ...UNKNOWN_STREAM })),
+            })
+          : [],
+      );
+      const after = applyCommand(
+        site,
+        { kind: 'importCameras', cameras, models, from: LONG, leftOut: 0 },
+        stamps(LATER),
+      );
+      expect(refusalOf(site, after)).toBeNull();
+      expect(opensAgain(after)).toBeNull();
+    }),
+  ));
+
+// Commands with whatever a caller may have missed: the gate tells apart what opens again from what does not.
+const anything: fc.Arbitrary<SiteCommand> = fc
+  .record({ text: words, number: numbers, id: words, many: fc.integer({ min: 0, max: 12 }) })
+  .chain(({ text, number, id, many }) => {
+    const options = Array.from({ length: many }, (_, at) => ({
+      id: `option-${at}`,
+      name: text,
+      school: 'software' as const,
+      lines: [{ label: text, price: number, count: 1, everyYears: null }],
+      includedSeats: 0,
+      packs: [],
+      subscriptionPerMonth: 0,
+      loadW: number,
+    }));
+    const { costing } = emptySite('x', 'x');
+    const commands: readonly SiteCommand[] = [
+      { kind: 'setCosting', costing: { ...costing, options }, what: text },
+      { kind: 'setAddress', cameraId: 'sluice', host: text, port: number },
+      { kind: 'setStreamPath', cameraId: 'sluice', streamId: 'sluice-main', path: text },
+      { kind: 'setAccount', cameraId: 'sluice', account: { user: text, secretRef: id } },
+      {
+        kind: 'addStream',
+        cameraId: 'sluice',
+        stream: { id, label: text, path: '/x', ...UNKNOWN_STREAM, fps: number },
+      },
+      { kind: 'addCamera', camera: camera(id === '' ? 'c' : id, { name: text, host: text }) },
+      { kind: 'setAssumption', id, value: number },
+      { kind: 'putModel', model: emptyModel(id, text, text) },
+      { kind: 'putGear', gear: { id, name: text, position: null, kind: 'router', uploadMbps: number } },
+      {
+        kind: 'putLink',
+        link: {
+          ...UNMEASURED_LINK,
+          id,
+          from: 'camera:sluice',
+          to: 'destination:loft',
+          medium: 'fibre',
+          lengthM: number,
+        },
+      },
+      { kind: 'place', subject: 'camera:sluice', position: { xM: number, yM: 0 } },
+      { kind: 'setSky', sky: { latitudeDeg: number, clearness: [] } },
+      { kind: 'setCandidates', cameraId: 'sluice', candidates: Array(many).fill(id) },
+    ];
+    return fc.constantFrom(...commands);
+  });
+
+test('the gate refuses what could not be opened again, and nothing else', () => {
+  const seen = { refused: 0, taken: 0 };
+  fc.assert(
+    fc.property(anything, (command) => {
+      const site = tapped();
+      const after = applyCommand(site, command, stamps(LATER));
+      const refusal = refusalOf(site, after);
+      seen[refusal === null ? 'taken' : 'refused'] += 1;
+      // The whole document, read as it is when it is opened: a computation of its own.
+      expect({ command, opens: readSite(structuredClone(after)).ok }).toEqual({ command, opens: refusal === null });
+    }),
+    { numRuns: 400 },
+  );
+  expect(Math.min(seen.refused, seen.taken)).toBeGreaterThan(20);
+});
+
+test('a site file with anything in the place of anything is refused in words or read, and never throws', () => {
+  const document = JSON.stringify(alderMill(AT));
+  const nasty = fc.constantFrom<unknown>(
+    null,
+    {},
+    [],
+    '',
+    'constructor',
+    '__proto__',
+    'toString',
+    1e300,
+    -1,
+    true,
+    LONG,
+    [[]],
+  );
+  // Every value of the file, by its place: one of them is another one now.
+  const places: string[][] = [];
+  const walk = (value: unknown, at: readonly string[]): void => {
+    places.push([...at]);
+    if (typeof value === 'object' && value !== null)
+      for (const [name, inner] of Object.entries(value)) walk(inner, [...at, name]);
+  };
+  walk(JSON.parse(document), []);
+  fc.assert(
+    fc.property(fc.constantFrom(...places.slice(1)), nasty, fc.boolean(), (place, value, asName) => {
+      const changed = JSON.parse(document);
+      const parent = place.slice(0, -1).reduce((part, name) => part[name], changed);
+      if (asName && !Array.isArray(parent)) parent[typeof value === 'string' ? value : 'more'] = 1;
+      else parent[place.at(-1) ?? ''] = value;
+      const read = readSite(changed);
+      if (!read.ok) expect(read.error.message.length).toBeGreaterThan(10);
+    }),
+    { numRuns: 120 },
+  );
+});
+
+test.each([
+  { why: 'gear of a kind that every object has', at: ['gear', 0, 'kind'], value: 'constructor' },
+  { why: 'an id that every object has', at: ['cameras', 0, 'id'], value: 'constructor' },
+  { why: 'an id that leads upwards', at: ['cameras', 0, 'id'], value: '..' },
+  { why: 'a host with a line end', at: ['cameras', 0, 'host'], value: '10.77.4.21\r\nX: y' },
+  { why: 'a path that clears a terminal', at: ['cameras', 0, 'streams', 0, 'path'], value: '/\u001b[2J' },
+  { why: 'an account with a line end', at: ['cameras', 0, 'account', 'user'], value: 'a\nb' },
+  { why: 'a day that does not exist', at: ['log', 0, 'at'], value: '2026-02-31T09:00:00.000Z' },
+])('a site file is refused for $why', ({ at, value }) => {
+  const changed = JSON.parse(
+    JSON.stringify(
+      applyCommand(alderMill(AT), { kind: 'note', text: 'x', subject: 'site', logKind: 'site' }, stamps()),
+    ),
+  );
+  const parent = at.slice(0, -1).reduce((part, name) => part[name], changed);
+  parent[at.at(-1) ?? ''] = value;
+  expect(readSite(changed)).toMatchObject({ ok: false, error: { code: 'site.does-not-fit' } });
+});
+
+const item = (at: number, more: Partial<Evidence>): Evidence => ({
+  id: `e-${at}`,
+  subject: 'stream:a',
+  quantity: 'fps',
+  value: at,
+  how: 'measured',
+  takenAt: AT,
+  source: `probe-${at}`,
+  ...more,
+});
+
+test('a record at its limit is condensed: first and latest probes and all that was confirmed stay, in their order', () => {
+  const evidence = Array.from({ length: 4000 }, (_, at) =>
+    item(at, {
+      subject: `stream:${at % 4}`,
+      source: `probe-${Math.floor(at / 20)}`,
+      ...(at % 400 === 7 ? { how: 'confirmed' as const, subject: 'tap:x' } : {}),
+    }),
+  );
+  expect(condenseEvidence(evidence, 4000)).toBe(evidence);
+  const kept = condenseEvidence(evidence, 3999);
+  expect(kept.length).toBeLessThanOrEqual(2000);
+  expect(kept.length).toBeGreaterThan(1000);
+  expect(kept.filter(({ how }) => how === 'confirmed')).toHaveLength(10);
+  expect(kept).toEqual(expect.arrayContaining([...evidence.slice(0, 4), ...evidence.slice(-20)]));
+  expect(kept).toEqual(evidence.filter((one) => kept.includes(one)));
+});
+
+test('a probe that would fill the record beyond its limit is kept, and the site opens with it', () => {
+  const site = tapped();
+  const evidence = Array.from({ length: LIST_LIMITS.evidence - 2 }, (_, at) =>
+    item(at, { subject: `stream:${at % 7}`, source: `probe-${Math.floor(at / 40)}` }),
+  );
+  const full = { ...site, evidence };
+  const after = applyCommand(full, probed('sluice', report()), stamps(LATER));
+  expect(after.evidence.length).toBeLessThan(LIST_LIMITS.evidence);
+  expect(refusalOf(full, after)).toBeNull();
+  expect(rememberedProbe(indexEvidence(after.evidence), 'sluice-main')).toMatchObject({ verdict: 'ok' });
+});
+
+test('however it is made up, a condensed record is within its limit', () =>
+  fc.assert(
+    fc.property(
+      fc.array(fc.tuple(fc.nat(9), fc.nat(30), fc.boolean()), { maxLength: 200 }),
+      fc.integer({ min: 4, max: 150 }),
+      (all, limit) => {
+        const evidence = all.map(([subject, source, isConfirmed], at) =>
+          item(at, {
+            subject: `stream:${subject}`,
+            source: `p-${source}`,
+            how: isConfirmed ? 'confirmed' : 'measured',
+          }),
+        );
+        const kept = condenseEvidence(evidence, limit);
+        expect(kept.length).toBeLessThanOrEqual(limit);
+        if (evidence.length > 0) expect(kept.at(-1)).toBe(evidence.at(-1));
+      },
+    ),
+  ));
+
+test('a log at its limit is condensed into one line that says so', () => {
+  const log = Array.from({ length: 101 }, (_, at) => ({
+    id: `l-${at}`,
+    at: AT,
+    kind: 'edit' as const,
+    subject: 'site',
+    text: String(at),
+    refs: [],
+  }));
+  const kept = condenseLog(log, stamps(), 100);
+  expect(kept).toHaveLength(51);
+  expect(kept[0]?.text).toBe('51 older lines of the logbook condensed into this one');
+  expect(kept.slice(1)).toEqual(log.slice(51));
+});
+
+test('limits of the record are above what it is condensed to, and texts of the site fit its evidence', () => {
+  expect(TEXT_LIMITS.evidence).toBeGreaterThan(
+    'rtsp://'.length + TEXT_LIMITS.host + ':65535'.length + TEXT_LIMITS.path,
+  );
+  expect(TEXT_LIMITS.subject).toBeGreaterThan('destination:'.length + TEXT_LIMITS.id);
+  expect(LIST_LIMITS.evidence).toBeGreaterThan(1000);
+});
+
+test('a clock that was ahead once hides nothing: the journal’s order decides', () => {
+  const stamp = (at: string) => stamps(at);
+  const good: SiteCommand = {
+    kind: 'recordProbe',
+    cameraId: 'sluice',
+    streamId: 'sluice-main',
+    url: 'u',
+    probeId: 'early',
+    report: report(),
+  };
+  const bad: SiteCommand = { ...good, probeId: 'late', report: report({ cause: 'closed' }) };
+  const ahead = applyCommand(mill(), good, stamp('2026-11-28T09:00:00.000Z'));
+  const { evidence } = applyCommand(ahead, bad, stamp('2026-11-25T09:00:00.000Z'));
+  const probe = rememberedProbe(indexEvidence(evidence), 'sluice-main');
+  expect(probe).toMatchObject({ probeId: 'late', verdict: 'fail', cause: 'closed' });
+});

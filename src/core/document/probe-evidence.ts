@@ -1,0 +1,106 @@
+import type { Finding } from '../findings/finding.ts';
+import { evaluate, type Facts } from '../findings/rule.ts';
+import { findingOfCause } from '../probe/cause-findings.ts';
+import { type ProbeFacts, probeFacts } from '../probe/probe-facts.ts';
+import { PROBE_RULES } from '../probe/probe-rules.ts';
+import type { ProbeReport } from '../probe/probe-types.ts';
+import { PROBE_CAUSES, type ProbeCause } from '../rtsp/exchange-types.ts';
+import { bestKnown, type EvidenceIndex, streamSubject } from './best-known.ts';
+import type { Camera, Evidence, EvidenceValue, KnownHow } from './site-types.ts';
+
+/** Quantities of a stream that are kept as such: other stations build on them. */
+const DECLARED = ['width', 'height', 'fps', 'profile', 'bitrateKbps'] as const;
+const MEASURED = [
+  'width',
+  'height',
+  'fps',
+  'bitrateKbps',
+  'keyframeIntervalFrames',
+  'keyframeIntervalSeconds',
+  'lossRatio',
+  'jitterMs',
+] as const;
+/** Prefix of the facts that the probe rules read again later. */
+const FACT = 'fact.';
+
+export type NewEvidence = Pick<Evidence, 'subject' | 'quantity' | 'value' | 'how'>;
+
+/**
+ * What a probe teaches about a stream, as evidence: its facts declared and measured, its verdict, and the facts its
+ * rules were judged by, so that the findings can be told again after a reload.
+ * @param url the URL that was probed, without an account
+ */
+export function evidenceOfReport(report: ProbeReport, streamId: string, url: string): readonly NewEvidence[] {
+  const subject = streamSubject(streamId);
+  const found: NewEvidence[] = [];
+  const add = (quantity: string, value: EvidenceValue | null | undefined, how: KnownHow): void => {
+    if (value === null || value === undefined || (typeof value === 'number' && !Number.isFinite(value))) return;
+    found.push({ subject, quantity, value, how });
+  };
+  const failedNote = report.findings.find(({ rule }) => rule === `probe.${report.cause}`)?.because;
+  add('probe.verdict', report.verdict, 'measured');
+  add('probe.url', url, 'measured');
+  add('probe.cause', report.cause, 'measured');
+  add('probe.note', failedNote, 'measured');
+  add('transport', report.transport, 'measured');
+  const video = report.media.find(({ kind }) => kind === 'video');
+  if (video) {
+    add('codec', video.codec, video.measured ? 'measured' : 'declared');
+    for (const quantity of DECLARED) add(quantity, video.declared[quantity], 'declared');
+    for (const quantity of MEASURED) add(quantity, video.measured?.[quantity], 'measured');
+  }
+  for (const [name, value] of Object.entries(probeFacts(report))) add(`${FACT}${name}`, value, 'measured');
+  return found;
+}
+
+/** Paths of a camera's streams, as probes that did not fail had them; the latest last. */
+export function workedPaths(index: EvidenceIndex, camera: Camera): readonly string[] {
+  const paths: string[] = [];
+  for (const { id } of camera.streams) {
+    const quantities = index.get(streamSubject(id));
+    const failed = new Set(
+      quantities?.get('probe.verdict')?.flatMap(({ value, source }) => (value === 'fail' ? [source] : [])),
+    );
+    for (const { value, source } of quantities?.get('probe.url') ?? [])
+      if (!failed.has(source)) paths.push(String(value).replace(/^[a-z]+:\/\/[^/?]*/i, ''));
+  }
+  return paths;
+}
+
+/** The last probe of a stream as the site remembers it. */
+export interface RememberedProbe {
+  readonly probeId: string;
+  readonly at: string;
+  readonly url: string;
+  readonly verdict: ProbeReport['verdict'];
+  readonly cause: ProbeCause | null;
+  readonly findings: readonly Finding[];
+}
+
+const isCause = (text: unknown): text is ProbeCause => PROBE_CAUSES.some((cause) => cause === text);
+
+/** The last probe and its findings, told again from evidence; `null` when it was never probed. */
+export function rememberedProbe(index: EvidenceIndex, streamId: string): RememberedProbe | null {
+  const subject = streamSubject(streamId);
+  const verdict = bestKnown(index, subject, 'probe.verdict');
+  if (!verdict || (verdict.value !== 'ok' && verdict.value !== 'warn' && verdict.value !== 'fail')) return null;
+  const probeId = verdict.source;
+  const quantities = index.get(subject);
+  const of = (quantity: string): EvidenceValue | undefined =>
+    quantities?.get(quantity)?.findLast((item) => item.source === probeId)?.value;
+  const facts: Record<string, EvidenceValue> = {};
+  for (const quantity of quantities?.keys() ?? []) {
+    const value = quantity.startsWith(FACT) ? of(quantity) : undefined;
+    if (value !== undefined) facts[quantity.slice(FACT.length)] = value;
+  }
+  const cause = of('probe.cause');
+  const judged = evaluate(PROBE_RULES, facts as Facts<ProbeFacts>).findings; // written by evidenceOfReport under the same names
+  return {
+    probeId,
+    at: verdict.takenAt ?? '',
+    url: String(of('probe.url') ?? ''),
+    verdict: verdict.value,
+    cause: isCause(cause) ? cause : null,
+    findings: isCause(cause) ? [findingOfCause(cause, String(of('probe.note') ?? '')), ...judged] : judged,
+  };
+}

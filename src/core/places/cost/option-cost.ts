@@ -1,0 +1,135 @@
+import { assumed } from '../../assumptions/assumptions.ts';
+import { atMost, type Verdict } from '../../base/verdict.ts';
+import type { SeatPurchase } from '../../cost/seat-packs.ts';
+import { energyOfYear, totalCost } from '../../cost/total-cost.ts';
+import { nameOfModel } from '../../document/cards/model-card.ts';
+import type { Costing, CostLine, CostOption } from '../../document/planning-types.ts';
+import type { Site } from '../../document/site-types.ts';
+
+const MONTHS = 12;
+
+/** What all options have in common: how many seats the site takes, what its cameras draw. */
+export interface CostGround {
+  readonly seatsNeeded: number;
+  readonly camerasW: number;
+}
+
+/**
+ * From the document: seats of every camera's model, and the mean of day and night of those whose watts are known. What a
+ * panel feeds costs no energy but in the months in which it is charged from the mains.
+ */
+export function costGround(site: Site): CostGround {
+  const models = new Map(site.models.map((model) => [model.id, model]));
+  let seatsNeeded = 0;
+  let camerasW = 0;
+  for (const { modelId, feed } of site.cameras) {
+    const model = modelId === null ? undefined : models.get(modelId);
+    seatsNeeded += model?.seats ?? 1;
+    const { dayW = null, nightW = null } = model?.power ?? {};
+    if (dayW === null) continue;
+    const bought = feed?.way === 'solar' ? (feed.sun?.mainsMonths.length ?? 0) / MONTHS : 1;
+    camerasW += ((dayW + (nightW ?? dayW)) / 2) * bought;
+  }
+  return { seatsNeeded, camerasW };
+}
+
+/** The chosen cameras as lines of a bill, one for each model whose price is known, and a supply where none is in the box. */
+export function linesOfSite(site: Site): readonly CostLine[] {
+  const counts = new Map<string, number>();
+  for (const { modelId } of site.cameras) if (modelId !== null) counts.set(modelId, (counts.get(modelId) ?? 0) + 1);
+  const chosen = site.models.flatMap((model) => {
+    const count = counts.get(model.id) ?? 0;
+    return count > 0 && model.price !== null ? [{ model, count, price: model.price }] : [];
+  });
+  const lines: CostLine[] = chosen.map(({ model, count, price }) => ({
+    label: nameOfModel(model),
+    price,
+    count,
+    everyYears: null,
+  }));
+  const supplies = chosen.reduce((sum, { model, count }) => sum + (model.power.supplyInBox === false ? count : 0), 0);
+  if (supplies > 0)
+    lines.push({
+      label: 'Supplies, or shares of a switch',
+      price: assumed(site.assumptions, 'cost.supply'),
+      count: supplies,
+      everyYears: null,
+    });
+  return lines;
+}
+
+export interface OptionCost {
+  readonly option: CostOption;
+  /** `null` when no packs are sold that seat every camera. */
+  readonly seats: SeatPurchase | null;
+  readonly upfront: number;
+  /** Bought again within the years: disks, cards, batteries. */
+  readonly replacements: number;
+  readonly subscription: number;
+  readonly energy: number;
+  readonly total: number;
+  /** All that was spent up to the end of each month; the first is the day it is bought. */
+  readonly spentByMonth: readonly number[];
+}
+
+/** What an option costs over the years, and month by month. Prices of subscription and energy rise yearly. */
+export function optionCost(option: CostOption, costing: Costing, ground: CostGround): OptionCost {
+  const { years, energyPrice, priceRise } = costing;
+  const bought = option.lines.reduce((sum, { price, count }) => sum + price * count, 0);
+  const loadW = option.loadW + ground.camerasW;
+  const base = totalCost({
+    years,
+    hardware: bought,
+    cameras: ground.seatsNeeded,
+    included: option.includedSeats,
+    packs: option.packs,
+    subscriptionPerMonth: option.subscriptionPerMonth,
+    loadW,
+    energyPrice,
+    priceRise,
+  });
+  const spentByMonth: number[] = [base.upfront];
+  const energyPerMonth = energyOfYear(loadW, energyPrice).costPerYear / MONTHS;
+  let replacements = 0;
+  for (let month = 1; month <= years * MONTHS; month++) {
+    const rise = (1 + priceRise) ** Math.floor((month - 1) / MONTHS);
+    let spent = (spentByMonth.at(-1) ?? 0) + (option.subscriptionPerMonth + energyPerMonth) * rise;
+    for (const { price, count, everyYears } of option.lines)
+      if (everyYears !== null && month < years * MONTHS && isDue(month, everyYears)) {
+        spent += price * count;
+        replacements += price * count;
+      }
+    spentByMonth.push(spent);
+  }
+  return {
+    option,
+    seats: base.seats,
+    upfront: base.upfront,
+    replacements,
+    subscription: base.subscription,
+    energy: base.energy,
+    total: base.total + replacements,
+    spentByMonth,
+  };
+}
+
+/** Whether something that lasts so many years is bought again in this month. */
+function isDue(month: number, everyYears: number): boolean {
+  const everyMonths = Math.max(1, Math.round(everyYears * MONTHS));
+  return month % everyMonths === 0;
+}
+
+/** The first month from which `a` has cost no more than `b` up to the end; `null` when there is none. */
+export function breakEvenOf(a: OptionCost, b: OptionCost): number | null {
+  let since: number | null = null;
+  for (const [month, spent] of a.spentByMonth.entries()) {
+    const other = b.spentByMonth[month] ?? Number.POSITIVE_INFINITY;
+    if (spent > other * (1 + 1e-12)) since = null;
+    else since ??= month;
+  }
+  return since;
+}
+
+/** [A] Paid back within half the planned life is good, within all of it just so. */
+export const judgeBreakEven = (month: number | null, years: number): Verdict =>
+  month === null ? 'will-not-work' : atMost(month, (years * MONTHS) / 2, years * MONTHS);

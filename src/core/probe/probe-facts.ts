@@ -1,0 +1,93 @@
+import type { Facts } from '../findings/rule.ts';
+import { asksForSecret } from '../net/path-places.ts';
+import type { AuthScheme } from '../rtsp/exchange-types.ts';
+import type { ParameterSets, ProbeMedia, ProbeReport, ProbeStep } from './probe-types.ts';
+
+/** What the rules about one probe may ask for. */
+export interface ProbeFacts {
+  readonly lossRatio: number;
+  readonly lost: number;
+  readonly expected: number;
+  readonly jitterMs: number;
+  readonly duplicates: number;
+  readonly reordered: number;
+  readonly packets: number;
+  readonly declaredFps: number;
+  readonly measuredFps: number;
+  readonly declaredSize: string;
+  readonly measuredSize: string;
+  readonly keyframeIntervalS: number;
+  readonly keyframeIntervalFrames: number;
+  /** Frames a second times sample length, when the sample held fewer than two key frames. */
+  readonly sampleWithoutSecondKeyframeS: number;
+  readonly authScheme: AuthScheme;
+  /** A login stands inside a URL: in the path that was asked for, or in one that the camera sent. */
+  readonly loginInUrl: boolean;
+  readonly senderReports: boolean;
+  readonly observedS: number;
+  readonly clockErrorS: number;
+  readonly sessionTimeoutS: number;
+  readonly codec: string;
+  readonly declaresSize: boolean;
+  /** The longest that an answer took, the login apart. */
+  readonly slowestAnswerMs: number;
+  readonly parameterSets: ParameterSets['seen'];
+  readonly parameterSetsAgree: boolean;
+  readonly sourceChanges: number;
+  readonly timestampJumps: number;
+}
+
+const sizeOf = (of: { width: number | null; height: number | null } | null | undefined): string | undefined =>
+  of?.width && of.height ? `${of.width}×${of.height}` : undefined;
+const present = <T>(value: T | null | undefined): T | undefined => value ?? undefined;
+
+const ANSWERED: ReadonlySet<string> = new Set(['options', 'describe', 'authenticate', 'setup', 'play']);
+function slowestAnswerMs(steps: readonly ProbeStep[]): number | undefined {
+  const answers = steps.filter(({ name, ok, status }) => ANSWERED.has(name) && ok && status !== null);
+  return answers.length > 0 ? Math.max(...answers.map(({ durationMs }) => durationMs)) : undefined;
+}
+
+/** A report has placeholders and masks where a login stood. */
+const hidesLogin = (url: string): boolean => asksForSecret(url) || url.includes('=***');
+
+/** Facts of a report: the first video track, the login and the session. */
+export function probeFacts(report: Omit<ProbeReport, 'findings' | 'verdict'>): Facts<ProbeFacts> {
+  const video: ProbeMedia | undefined = report.media.find((media) => media.kind === 'video');
+  const measured = video?.measured ?? undefined;
+  const described = report.media.length > 0;
+  const sampled = report.steps.some((step) => step.name === 'sample' && step.ok);
+  return {
+    lossRatio: measured?.lossRatio,
+    lost: measured?.lost,
+    expected: measured && measured.packets - measured.duplicates + measured.lost,
+    jitterMs: measured?.jitterMs,
+    duplicates: measured?.duplicates,
+    reordered: measured?.reordered,
+    packets: measured?.packets,
+    declaredFps: present(video?.declared.fps),
+    measuredFps: present(measured?.fps),
+    declaredSize: sizeOf(video?.declared),
+    measuredSize: sizeOf(measured),
+    keyframeIntervalS: present(measured?.keyframeIntervalSeconds),
+    keyframeIntervalFrames: present(measured?.keyframeIntervalFrames),
+    sampleWithoutSecondKeyframeS:
+      sampled && measured && measured.keyframeIntervalSeconds === null && video?.codec !== 'JPEG'
+        ? measured.seconds
+        : undefined,
+    authScheme: described ? report.auth.scheme : undefined,
+    loginInUrl: described
+      ? [report.target.path, ...report.media.map(({ control }) => control)].some(hidesLogin)
+      : undefined,
+    senderReports: measured ? report.clockErrorMs !== null : undefined,
+    observedS: measured?.seconds,
+    clockErrorS: report.clockErrorMs === null ? undefined : report.clockErrorMs / 1000,
+    sessionTimeoutS: present(report.sessionTimeoutS),
+    codec: present(video?.codec),
+    slowestAnswerMs: slowestAnswerMs(report.steps),
+    parameterSets: video?.parameterSets?.seen,
+    parameterSetsAgree: present(video?.parameterSets?.agree),
+    sourceChanges: measured?.sourceChanges,
+    timestampJumps: measured?.timestampJumps,
+    declaresSize: video ? sizeOf(video.declared) !== undefined : undefined,
+  };
+}

@@ -1,0 +1,66 @@
+import { assumed, type ChangedAssumptions } from '../assumptions/assumptions.ts';
+import type { Point, Wall } from '../base/plan-geometry.ts';
+import type { RadioBand } from '../base/ways.ts';
+
+/** One kind of radio link: its rate on the air near and at the edge, and what of it is payload. */
+export interface RadioKind {
+  readonly id: string;
+  readonly label: string;
+  readonly band: RadioBand;
+  readonly phyMbps: number;
+  readonly edgePhyMbps: number;
+  readonly efficiency: number;
+}
+
+/** Rates: IEEE 802.11 (one spatial stream, long guard interval for n). Efficiencies and edge rates are assumed. */
+export const RADIO_KINDS: readonly RadioKind[] = [
+  { id: 'g', label: '802.11g, 54 Mbit/s', band: '2.4', phyMbps: 54, edgePhyMbps: 6, efficiency: 0.45 },
+  { id: 'n20', label: '802.11n, 20 MHz', band: '2.4', phyMbps: 72.2, edgePhyMbps: 14.4, efficiency: 0.5 },
+  { id: 'ac80', label: '802.11ac, 80 MHz', band: '5', phyMbps: 325, edgePhyMbps: 65, efficiency: 0.6 },
+  { id: 'ax80', label: '802.11ax, 80 MHz', band: '5', phyMbps: 360.3, edgePhyMbps: 72.1, efficiency: 0.65 },
+  { id: 'ah2', label: '802.11ah, 2 MHz', band: 'sub-GHz', phyMbps: 2.6, edgePhyMbps: 0.65, efficiency: 0.55 },
+];
+export const radioKind = (id: string): RadioKind | undefined => RADIO_KINDS.find((kind) => kind.id === id);
+
+const MIDDLE_MHZ: Readonly<Record<RadioBand, number>> = { '2.4': 2440, '5': 5500, 'sub-GHz': 868 };
+
+/**
+ * Loss of free space, dB: 20·log₁₀(d) + 20·log₁₀(f) − 27.55, d in m, f in MHz.
+ * Source: Friis. 2.44 GHz over 10 m → 60 dB. Nearer than a metre it is not what happens; a metre is taken then.
+ */
+export const freeSpaceLossDb = (distanceM: number, mhz: number): number =>
+  20 * Math.log10(Math.max(1, distanceM)) + 20 * Math.log10(mhz) - 27.55;
+
+/** Share of the air's time that a stream takes. More than 1 does not fit. */
+export const airtimeShare = (rateMbps: number, phyMbps: number, efficiency: number): number =>
+  rateMbps / (phyMbps * efficiency);
+
+/** Whether two stretches cross; touching ends count. */
+export function crosses(a: Point, b: Point, c: Point, d: Point): boolean {
+  const side = (p: Point, q: Point, r: Point): number => (q.xM - p.xM) * (r.yM - p.yM) - (q.yM - p.yM) * (r.xM - p.xM);
+  const [s1, s2, s3, s4] = [side(c, d, a), side(c, d, b), side(a, b, c), side(a, b, d)];
+  return s1 * s2 <= 0 && s3 * s4 <= 0 && !(s1 === 0 && s2 === 0);
+}
+
+export const wallsBetween = (walls: readonly Wall[], a: Point, b: Point): readonly Wall[] =>
+  walls.filter((wall) => crosses(a, b, wall.from, wall.to));
+
+export interface SignalEstimate {
+  readonly rssiDbm: number;
+  readonly distanceM: number;
+  readonly walls: readonly Wall[];
+}
+
+/** What arrives of a radio over a distance and through the walls of the plan. */
+export function estimateSignal(
+  { band, eirpDbm }: { readonly band: RadioBand; readonly eirpDbm: number },
+  from: Point,
+  to: Point,
+  allWalls: readonly Wall[],
+  assumptions: ChangedAssumptions,
+): SignalEstimate {
+  const distanceM = Math.hypot(to.xM - from.xM, to.yM - from.yM);
+  const walls = wallsBetween(allWalls, from, to);
+  const wallDb = walls.reduce((sum, { material }) => sum + assumed(assumptions, `air.wall-${material}`), 0);
+  return { rssiDbm: eirpDbm - freeSpaceLossDb(distanceM, MIDDLE_MHZ[band]) - wallDb, distanceM, walls };
+}

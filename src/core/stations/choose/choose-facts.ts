@@ -1,0 +1,175 @@
+import { assumed, type ChangedAssumptions } from '../../assumptions/assumptions.ts';
+import type { TapUse } from '../../base/tap-uses.ts';
+import type { PowerWay } from '../../base/ways.ts';
+import { energyOfYear } from '../../cost/total-cost.ts';
+import type { LightKind, LocalStream, Model, Sound } from '../../document/cards/model-card.ts';
+import { nameOfModel } from '../../document/cards/model-card.ts';
+import type { Costing, Mounting, Need } from '../../document/planning-types.ts';
+import type { Destination } from '../../document/site-types.ts';
+import type { Facts } from '../../findings/rule.ts';
+import type { DetailLevel } from '../../optics/detail-levels.ts';
+import { pxPerMOf } from '../../optics/detail-levels.ts';
+import { infraredRange } from '../../optics/picture-geometry.ts';
+import { serveBest, usualMounting } from './need.ts';
+
+/** What is asked of a camera for one place, and what a model answers. */
+export interface ChooseFacts {
+  readonly model: string;
+  readonly distanceM: number;
+  readonly level: DetailLevel;
+  readonly wantedPxPerM: number;
+  readonly pxPerM: number;
+  readonly charHeightMm: number;
+  readonly textPxPerM: number;
+  readonly depressionDeg: number;
+  readonly steepDeg: number;
+  readonly wantsFaces: boolean;
+  readonly isInView: boolean;
+  readonly zoneFromM: number;
+  readonly seenFromM: number;
+  readonly zoneWidthM: number;
+  readonly viewWidthM: number;
+  readonly hfovDeg: number;
+  readonly zoom: number;
+  readonly zoomRange: number;
+  readonly isBeyondModel: boolean;
+  readonly gapDeg: number;
+  readonly atNight: boolean;
+  readonly lightKind: LightKind;
+  /** Over dark ground. */
+  readonly lightReachM: number;
+  readonly lightRatedM: number;
+  readonly lightAngleDeg: number;
+  readonly localStream: LocalStream;
+  readonly sessions: number;
+  readonly sessionsWanted: number;
+  readonly codecs: readonly string[];
+  readonly hasSub: boolean;
+  readonly wantsSub: boolean;
+  /** Destinations that would draw it and take none of its streams. */
+  readonly missedBy: readonly { readonly name: string; readonly takes: readonly string[] }[];
+  readonly fps: number;
+  /** Of the lens that is judged. */
+  readonly pictureSize: string;
+  readonly outdoors: boolean;
+  readonly ingress: number;
+  readonly soundWanted: Sound;
+  readonly sound: Sound;
+  readonly turnsWanted: boolean;
+  readonly panRangeDeg: number;
+  readonly tiltRangeDeg: number;
+  readonly ways: readonly PowerWay[];
+  readonly supplyInBox: boolean;
+  readonly wired: boolean;
+  readonly bands: readonly string[];
+  readonly cardMaxGB: number;
+  readonly lostWithoutAccount: readonly string[];
+  readonly allInCost: number;
+  readonly costYears: number;
+  readonly currency: string;
+  readonly mountHeightM: number;
+}
+
+export interface ChooseContext {
+  readonly destinations: readonly Destination[];
+  readonly costing: Costing;
+  readonly assumptions: ChangedAssumptions;
+}
+
+const known = <T>(value: T | null): T | undefined => value ?? undefined;
+
+/** Puts a need and a model card beside each other. What the card does not say is absent, never a default. */
+export function chooseFacts(
+  need: Need,
+  model: Model,
+  mounting: Mounting | null,
+  { destinations, costing, assumptions }: ChooseContext,
+): Facts<ChooseFacts> {
+  const hung = mounting ?? usualMounting(need, assumptions);
+  const service = serveBest(model, need, hung, assumptions);
+  const best = service?.best;
+  const { light, power } = model;
+  const meanW = power.dayW === null ? null : (power.dayW + (power.nightW ?? power.dayW)) / 2;
+  const isSunFed = power.ways.length > 0 && power.ways.every((way) => way === 'solar');
+  const allIn =
+    model.price === null
+      ? undefined
+      : model.price +
+        (power.supplyInBox === false ? assumed(assumptions, 'cost.supply') : 0) +
+        (meanW === null || isSunFed ? 0 : energyOfYear(meanW, costing.energyPrice).costPerYear * costing.years);
+  const drawers = need.draws.flatMap(({ destinationId, use }) => {
+    const destination = destinations.find(({ id }) => id === destinationId);
+    return destination ? [{ destination, use }] : [];
+  });
+  const lightM = light ? infraredRange(light.reachM, 1) * assumed(assumptions, 'optics.dark-ground') : undefined;
+  return {
+    model: nameOfModel(model),
+    distanceM: need.distanceM,
+    level: known(need.level),
+    wantedPxPerM: need.level ? pxPerMOf(need.level) : undefined,
+    pxPerM: best?.face.pxPerM,
+    charHeightMm: need.text?.charHeightMm,
+    textPxPerM: best?.text.pxPerM,
+    depressionDeg: best?.face.depressionDeg,
+    steepDeg: assumed(assumptions, 'optics.steep'),
+    wantsFaces: need.level === 'recognise' || need.level === 'identify',
+    isInView: best && (need.level || !need.text ? best.face.isInView : best.text.isInView),
+    zoneFromM: need.nearM,
+    seenFromM: service
+      ? Math.min(...service.all.map(({ seenFromM }) => seenFromM ?? Number.POSITIVE_INFINITY))
+      : undefined,
+    zoneWidthM: need.widthM,
+    viewWidthM: service?.widthM,
+    hfovDeg: best?.view.hfovDeg,
+    zoom: best?.view.zoom,
+    zoomRange: best && best.view.lens.focalTeleMm / best.view.lens.focalWideMm,
+    isBeyondModel: service?.all.some(({ view }) => view.isBeyondModel),
+    gapDeg: service?.gapDeg,
+    atNight: need.atNight,
+    lightKind: light?.kind,
+    lightReachM: light?.kind === 'none' ? 0 : lightM,
+    lightRatedM: light?.reachM,
+    lightAngleDeg: light?.angleDeg,
+    localStream: known(model.localStream),
+    sessions: known(model.sessions),
+    sessionsWanted: drawers.length,
+    codecs: model.codecs.length > 0 ? model.codecs : undefined,
+    hasSub: model.subs === null ? undefined : model.subs.length > 0,
+    wantsSub: drawers.some(({ use }) => use === 'live' || use === 'detect'),
+    missedBy: missedBy(drawers, model),
+    fps: known(model.fps),
+    pictureSize: best && `${best.view.lens.widthPx} × ${best.view.lens.heightPx}`,
+    outdoors: need.outdoors,
+    ingress: known(model.ingress),
+    soundWanted: need.sound,
+    sound: known(model.sound),
+    turnsWanted: need.turns,
+    panRangeDeg: known(model.panRangeDeg),
+    tiltRangeDeg: known(model.tiltRangeDeg),
+    ways: power.ways.length > 0 ? power.ways : undefined,
+    supplyInBox: known(power.supplyInBox),
+    wired: known(model.wired),
+    bands: model.wired === null && model.bands.length === 0 ? undefined : model.bands,
+    cardMaxGB: known(model.cardMaxGB),
+    lostWithoutAccount: model.lostWithoutAccount,
+    allInCost: allIn,
+    costYears: costing.years,
+    currency: costing.currency,
+    mountHeightM: hung.heightM,
+  };
+}
+
+/** Those that can show no stream of the model; a recorder wants the main one. Absent where the card names no codec. */
+function missedBy(
+  drawers: readonly { readonly destination: Destination; readonly use: TapUse }[],
+  { codecs, subs }: Model,
+): ChooseFacts['missedBy'] | undefined {
+  if (codecs.length === 0) return undefined;
+  const small = subs?.flatMap((sub) => sub.codecs) ?? [];
+  return drawers
+    .filter(({ destination, use }) => {
+      const offered = use === 'record' ? codecs : [...codecs, ...small];
+      return destination.codecs.length > 0 && !offered.some((codec) => destination.codecs.includes(codec));
+    })
+    .map(({ destination }) => ({ name: destination.name, takes: destination.codecs }));
+}

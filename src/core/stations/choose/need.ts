@@ -1,0 +1,118 @@
+import { assumed, type ChangedAssumptions } from '../../assumptions/assumptions.ts';
+import type { Model } from '../../document/cards/model-card.ts';
+import type { Mounting, Need } from '../../document/planning-types.ts';
+import type { Camera } from '../../document/site-types.ts';
+import type { Lens } from '../../optics/lens.ts';
+import { jointWidthM, type LensView, lensView, type SpotView, spotView, zoomForWidth } from '../../optics/lens-view.ts';
+import { type Mounting as Aim, blindZone, dualLens } from '../../optics/picture-geometry.ts';
+import { judgeWidth } from './judgements.ts';
+
+const DEG = Math.PI / 180;
+/** [A] Head height of a ladder that one person still manages. */
+const USUAL_HEIGHT_M = 3;
+
+/** Height at which the detail is wanted: of a face, or of text where only text is asked for. */
+export const lookHeightM = (need: Need | null, assumptions: ChangedAssumptions): number =>
+  assumed(assumptions, need?.level || !need?.text ? 'optics.face-height' : 'optics.text-height');
+
+/** Where a camera would hang if nobody said: at three metres, aimed at the middle of what is looked at. */
+export function usualMounting(need: Need, assumptions: ChangedAssumptions): Mounting {
+  const tilt = Math.atan2(USUAL_HEIGHT_M - lookHeightM(need, assumptions), need.distanceM) / DEG;
+  return { heightM: USUAL_HEIGHT_M, tiltDownDeg: Math.round(tilt), headingDeg: 0, zoom: null };
+}
+
+/** [A] Where nobody said how it hangs, nor what for. */
+const UNSAID: Mounting = { heightM: USUAL_HEIGHT_M, tiltDownDeg: 15, headingDeg: 0, zoom: null };
+
+/** How a camera hangs: as planned, else as its need suggests. */
+export const mountingOf = (
+  { mounting, need }: Pick<Camera, 'mounting' | 'need'>,
+  assumptions: ChangedAssumptions,
+): Mounting => mounting ?? (need ? usualMounting(need, assumptions) : UNSAID);
+
+export const aimOf = ({ heightM, tiltDownDeg }: Mounting): Aim => ({ mountHeightM: heightM, tiltDownDeg });
+
+/** The lens at the zoom that was set, else as long as the zone stays in view. */
+export function viewThrough(lens: Lens, need: Need, mounting: Mounting): LensView {
+  if (mounting.zoom !== null) return lensView(lens, mounting.zoom);
+  const { depthM } = spotView(lensView(lens, 1), aimOf(mounting), need.distanceM, 1);
+  return lensView(lens, zoomForWidth(lens, need.widthM, depthM));
+}
+
+/** How a lens serves a need. */
+export interface LensService {
+  readonly view: LensView;
+  readonly face: SpotView;
+  readonly text: SpotView;
+  /** Near edge of what is seen on the ground, m; `null` when the ground is not seen. */
+  readonly seenFromM: number | null;
+  /** The same at the height of a face. */
+  readonly faceSeenFromM: number | null;
+}
+
+export function serve(lens: Lens, need: Need, mounting: Mounting, assumptions: ChangedAssumptions): LensService {
+  const view = viewThrough(lens, need, mounting);
+  const aim = aimOf(mounting);
+  const faceM = assumed(assumptions, 'optics.face-height');
+  return {
+    view,
+    face: spotView(view, aim, need.distanceM, faceM),
+    text: spotView(view, aim, need.distanceM, assumed(assumptions, 'optics.text-height')),
+    seenFromM: blindZone(aim, view.vfovDeg, 0).nearM,
+    faceSeenFromM: blindZone(aim, view.vfovDeg, faceM).nearM,
+  };
+}
+
+/** How all lenses of a camera serve a need. */
+export interface CameraService {
+  /** The lens that is judged: of those that see the target and what lies beside it, the one that gives it most. */
+  readonly best: LensService;
+  /** In the order of the card. */
+  readonly all: readonly LensService[];
+  /** Of what is seen at the target, by all lenses together, m. */
+  readonly widthM: number;
+  /** Seen by neither of two lenses. */
+  readonly gapDeg: number;
+}
+
+/**
+ * The lens that a camera is judged by, and what its lenses share and leave open. A long lens that sees less than the zone
+ * counts where the camera turns it; where it stands still, what walks past beside it is not seen by it.
+ * @returns `null` when the card names no lens
+ */
+export function serveBest(
+  model: Model,
+  need: Need,
+  mounting: Mounting,
+  assumptions: ChangedAssumptions,
+): CameraService | null {
+  const all = model.lenses.map((lens) => serve(lens, need, mounting, assumptions));
+  const spot = need.level || !need.text ? 'face' : 'text';
+  const turns = (model.panRangeDeg ?? 0) > 0;
+  const rank = (one: LensService): number =>
+    one[spot].isInView ? (turns || judgeWidth(one.text.widthM, need.widthM) !== 'will-not-work' ? 2 : 1) : 0;
+  const best = all.toSorted((a, b) => rank(b) - rank(a) || b[spot].pxPerM - a[spot].pxPerM)[0];
+  if (!best) return null;
+  const [a, b] = all;
+  if (!a || !b) return { best, all, widthM: best.text.widthM, gapDeg: 0 };
+  const apartDeg = Math.abs(b.view.lens.axisDeg - a.view.lens.axisDeg);
+  return {
+    best,
+    all,
+    widthM: jointWidthM(
+      all.map(({ view }) => view),
+      best.text.depthM,
+    ),
+    gapDeg: dualLens(a.view.hfovDeg, b.view.hfovDeg, apartDeg).gapDeg,
+  };
+}
+
+/** The need in a line, as one would say it at the door. */
+export function sayNeed(need: Need): string {
+  const parts = [
+    need.level ? `${need.level} a person` : null,
+    need.text ? `read ${need.text.charHeightMm} mm letters` : null,
+  ].filter((part) => part !== null);
+  const what = parts.length > 0 ? parts.join(', ') : 'see';
+  return `${what[0]?.toUpperCase()}${what.slice(1)} at ${need.distanceM} m, ${need.widthM} m wide, ${need.atNight ? 'day and night' : 'by day'}`;
+}

@@ -1,0 +1,388 @@
+import { describe, expect, test } from '@jest/globals';
+import { worstVerdict } from '../base/verdict.ts';
+import { evaluate, type Facts, type Rule } from '../findings/rule.ts';
+import { judgeChoice } from './choose/choice-verdict.ts';
+import type { ChooseFacts } from './choose/choose-facts.ts';
+import { CHOOSE_RULES } from './choose/choose-rules.ts';
+import { CRITERIA } from './choose/criteria.ts';
+import type { PowerFacts } from './power/power-facts.ts';
+import { POWER_RULES } from './power/power-rules.ts';
+
+/** A model in a place where nothing speaks against it. */
+const SERVES: Facts<ChooseFacts> = {
+  model: 'Pellam B4',
+  distanceM: 9.5,
+  level: 'recognise',
+  wantedPxPerM: 125,
+  pxPerM: 164,
+  charHeightMm: 60,
+  textPxPerM: 400,
+  depressionDeg: 12,
+  steepDeg: 30,
+  wantsFaces: true,
+  isInView: true,
+  zoneFromM: 5,
+  seenFromM: 4.2,
+  zoneWidthM: 5,
+  viewWidthM: 16,
+  hfovDeg: 78,
+  isBeyondModel: false,
+  gapDeg: 0,
+  atNight: true,
+  lightKind: 'infrared',
+  lightReachM: 12,
+  lightRatedM: 24,
+  lightAngleDeg: 85,
+  localStream: 'both',
+  sessions: 4,
+  sessionsWanted: 2,
+  codecs: ['H264'],
+  missedBy: [],
+  wantsSub: true,
+  hasSub: true,
+  outdoors: true,
+  ingress: 66,
+  soundWanted: 'none',
+  sound: 'none',
+  turnsWanted: false,
+  panRangeDeg: 0,
+  ways: ['poe'],
+  supplyInBox: false,
+  lostWithoutAccount: [],
+  mountHeightM: 2.8,
+};
+
+/** A camera that is fed and joined with room to spare. */
+const HOLDS: Facts<PowerFacts> = {
+  way: 'poe',
+  waysOffered: ['poe'],
+  feeder: 'Loft switch',
+  feederFeeds: true,
+  supplyVolts: 12,
+  budgetW: 65,
+  reservedW: 45,
+  headroomWantedW: 6.5,
+  fedBeside: ['Sluice rail'],
+  portsUsed: 3,
+  poePorts: 8,
+  classAsked: 3,
+  isUnderPowered: false,
+  cableM: 40,
+  cableVolts: 49,
+  cableVerdict: 'ok',
+  isCopperClad: false,
+  isCopperOutside: false,
+  passiveVolts: 24,
+  minVolts: 10.8,
+  maxVolts: 28,
+  runM: 10,
+  runVerdict: 'ok',
+  runNightVolts: 11.6,
+  runDayVolts: 11.8,
+  runLongestM: 24,
+  runPick: '0.33 mm² is the thinnest that holds.',
+  supplyAmps: 2,
+  supplyLoadA: 0.5,
+  latitudeKnown: true,
+  shortMonths: [],
+  worstMonth: 12,
+  sunMargin: 1.6,
+  panelWp: 20,
+  autonomyDays: 4,
+  hoursOnConstantDraw: 9,
+  hasConstantTap: false,
+  isLithium: true,
+  isOutdoors: true,
+  isHandset: true,
+  chargeUnlimited: false,
+  batteryC: 32,
+  isSwollen: false,
+  accessPoint: 'Hall radio',
+  band: '2.4',
+  bandsOffered: ['2.4'],
+  rssiDbm: -60,
+  rssiIsMeasured: true,
+  signalOk: -67,
+  signalTight: -75,
+  signalPath: '8 m and no wall between',
+  airtime: 0.3,
+  airtimeOk: 0.4,
+  airtimeTight: 0.6,
+  airtimeSharers: [],
+  wire: 'Loft switch to Loft store',
+  wireMbps: 30,
+  wireCapacityMbps: 100,
+  wireOk: 0.5,
+  wireTight: 0.75,
+  crossesPowerline: false,
+  unjoined: [],
+};
+
+interface Firing<F> {
+  readonly rule: string;
+  readonly facts: Facts<F>;
+  readonly severity: string;
+  readonly says: RegExp;
+}
+
+const CHOOSE_FIRES: readonly Firing<ChooseFacts>[] = [
+  {
+    rule: 'choose.detail-short',
+    facts: { pxPerM: 98 },
+    severity: 'stop',
+    says: /98 px\/m arrive; recognise wants 125/,
+  },
+  { rule: 'choose.detail-tight', facts: { pxPerM: 101 }, severity: 'fix', says: /101 px\/m/ },
+  { rule: 'choose.text-unreadable', facts: { textPxPerM: 164 }, severity: 'stop', says: /9\.8 px a letter; 12/ },
+  { rule: 'choose.text-guessed', facts: { textPxPerM: 300 }, severity: 'fix', says: /18\.0 px a letter; 20/ },
+  { rule: 'choose.target-out-of-view', facts: { isInView: false }, severity: 'stop', says: /9\.5 m/ },
+  {
+    rule: 'choose.zone-in-blind-spot',
+    facts: { seenFromM: 6.1 },
+    severity: 'stop',
+    says: /Unseen up to 6\.1 m.*begins at 5\.0 m/s,
+  },
+  { rule: 'choose.zone-begins-unseen', facts: { seenFromM: 6 }, severity: 'fix', says: /first 1\.0 m/ },
+  { rule: 'choose.too-steep-for-faces', facts: { depressionDeg: 41 }, severity: 'fix', says: /41° down/ },
+  {
+    rule: 'choose.zone-wider-than-view',
+    facts: { viewWidthM: 4.4 },
+    severity: 'stop',
+    says: /5\.0 m wanted, 4\.4 m in view/,
+  },
+  { rule: 'choose.zone-edge-cut-off', facts: { viewWidthM: 4.5 }, severity: 'fix', says: /4\.5 m in view/ },
+  { rule: 'choose.view-beyond-model', facts: { isBeyondModel: true }, severity: 'fix', says: /Tape|100°/ },
+  { rule: 'choose.no-light', facts: { lightKind: 'none' }, severity: 'stop', says: /no light/ },
+  {
+    rule: 'choose.light-ends-before-target',
+    facts: { lightReachM: 4, lightRatedM: 8 },
+    severity: 'stop',
+    says: /8\.0 m rated, about 4\.0 m/,
+  },
+  {
+    rule: 'choose.light-tight-on-dark-ground',
+    facts: { lightReachM: 9, lightRatedM: 18 },
+    severity: 'fix',
+    says: /18\.0 m rated, about 9\.0 m/,
+  },
+  {
+    rule: 'choose.light-narrower-than-view',
+    facts: { lightAngleDeg: 60 },
+    severity: 'watch',
+    says: /60° wide, its view 78°/,
+  },
+  { rule: 'choose.account-only', facts: { localStream: 'account-only' }, severity: 'stop', says: /account only/ },
+  { rule: 'choose.after-reflash', facts: { localStream: 'after-reflash' }, severity: 'fix', says: /reflash/ },
+  {
+    rule: 'choose.codec-not-taken',
+    facts: { codecs: ['H265'], missedBy: [{ name: 'Kitchen tablet', takes: ['H264'] }] },
+    severity: 'stop',
+    says: /gives H265; Kitchen tablet takes H264/,
+  },
+  { rule: 'choose.sessions-short', facts: { sessionsWanted: 5 }, severity: 'stop', says: /5 would draw it, 4 may/ },
+  { rule: 'choose.sessions-all-taken', facts: { sessionsWanted: 4 }, severity: 'fix', says: /no session is left/ },
+  { rule: 'choose.no-sub-stream', facts: { hasSub: false }, severity: 'fix', says: /small stream/ },
+  { rule: 'choose.not-weatherproof', facts: { ingress: 20 }, severity: 'stop', says: /IP20/ },
+  { rule: 'choose.roof-wanted', facts: { ingress: 54 }, severity: 'fix', says: /IP54 wants a roof/ },
+  { rule: 'choose.does-not-turn', facts: { turnsWanted: true }, severity: 'stop', says: /stands still/ },
+  { rule: 'choose.lenses-leave-gap', facts: { gapDeg: 7 }, severity: 'fix', says: /7° between/ },
+  { rule: 'choose.no-supply-in-box', facts: { ways: ['dc'] }, severity: 'note', says: /No supply/ },
+  {
+    rule: 'choose.account-features-lost',
+    facts: { lostWithoutAccount: ['panning'] },
+    severity: 'note',
+    says: /no panning/,
+  },
+  { rule: 'choose.ladder-work', facts: { mountHeightM: 4 }, severity: 'note', says: /4\.0 m/ },
+];
+
+const POWER_FIRES: readonly Firing<PowerFacts>[] = [
+  { rule: 'power.way-not-offered', facts: { waysOffered: ['dc'] }, severity: 'stop', says: /names dc/ },
+  {
+    rule: 'power.feeder-feeds-nothing',
+    facts: { feederFeeds: false },
+    severity: 'stop',
+    says: /Loft switch does not feed it/,
+  },
+  { rule: 'power.supply-volts-high', facts: { supplyVolts: 48 }, severity: 'stop', says: /gives 48 V, it takes 28/ },
+  {
+    rule: 'power.supply-volts-low',
+    facts: { supplyVolts: 9 },
+    severity: 'stop',
+    says: /gives 9 V, it needs more than 10\.8/,
+  },
+  {
+    rule: 'power.switch-over-budget',
+    facts: { reservedW: 75.4 },
+    severity: 'stop',
+    says: /75\.4 W and has 65 W; Sluice rail hangs/,
+  },
+  { rule: 'power.switch-nearly-full', facts: { reservedW: 60 }, severity: 'fix', says: /5 W of 65 W/ },
+  { rule: 'power.no-port-left', facts: { portsUsed: 9 }, severity: 'stop', says: /9 cameras/ },
+  {
+    rule: 'power.class-above-switch',
+    facts: { isUnderPowered: true, classAsked: 6 },
+    severity: 'stop',
+    says: /class 6/,
+  },
+  { rule: 'power.cable-dead', facts: { cableVerdict: 'will-not-work', cableM: 180 }, severity: 'stop', says: /180 m/ },
+  { rule: 'power.cable-long', facts: { cableVerdict: 'tight', cableM: 120 }, severity: 'fix', says: /120 m is longer/ },
+  { rule: 'power.copper-clad', facts: { isCopperClad: true }, severity: 'watch', says: /luminium/ },
+  { rule: 'power.copper-between-buildings', facts: { isCopperOutside: true }, severity: 'fix', says: /fibre/ },
+  {
+    rule: 'power.passive-volts-wrong',
+    facts: { passiveVolts: 48 },
+    severity: 'stop',
+    says: /gives 48 V, it takes 10\.8 to 28/,
+  },
+  {
+    rule: 'power.run-starves',
+    facts: { runVerdict: 'will-not-work', runM: 30 },
+    severity: 'stop',
+    says: /30\.0 m.*24\.0 m/s,
+  },
+  { rule: 'power.run-tight', facts: { runVerdict: 'tight', runNightVolts: 10.9 }, severity: 'fix', says: /10\.9 V/ },
+  { rule: 'power.supply-too-small', facts: { supplyLoadA: 2.4 }, severity: 'stop', says: /2\.40 A/ },
+  {
+    rule: 'power.latitude-missing',
+    facts: { way: 'solar', waysOffered: ['solar'], latitudeKnown: false, isOutdoors: false },
+    severity: 'fix',
+    says: /latitude/,
+  },
+  {
+    rule: 'power.winter-fails',
+    facts: { shortMonths: [11, 12, 1], sunMargin: 0.62 },
+    severity: 'stop',
+    says: /Nov to Jan.*In Dec a day brings 62 %/s,
+  },
+  { rule: 'power.winter-tight', facts: { sunMargin: 1.1 }, severity: 'fix', says: /Dec .*110 %.*130 %/s },
+  { rule: 'power.few-dark-days', facts: { autonomyDays: 2.2 }, severity: 'fix', says: /2\.2 dark days/ },
+  {
+    rule: 'power.lead-cold',
+    facts: { way: 'solar', waysOffered: ['solar'], isLithium: false },
+    severity: 'watch',
+    says: /three tenths/,
+  },
+  { rule: 'power.lithium-cold', facts: { way: 'solar', waysOffered: ['solar'] }, severity: 'watch', says: /0 °C/ },
+  { rule: 'power.handset-unlimited', facts: { chargeUnlimited: true }, severity: 'fix', says: /80 %/ },
+  { rule: 'power.handset-hot', facts: { batteryC: 52 }, severity: 'fix', says: /52 °C: stop it/ },
+  { rule: 'power.handset-swollen', facts: { isSwollen: true }, severity: 'stop', says: /stop at once/ },
+  { rule: 'air.band-not-spoken', facts: { band: '5' }, severity: 'stop', says: /5 GHz/ },
+  { rule: 'air.signal-lost', facts: { rssiDbm: -80 }, severity: 'stop', says: /-80 dBm/ },
+  { rule: 'air.signal-weak', facts: { rssiDbm: -70 }, severity: 'fix', says: /-70 dBm/ },
+  { rule: 'air.signal-not-measured', facts: { rssiIsMeasured: false }, severity: 'note', says: /worked out/ },
+  {
+    rule: 'air.airtime-full',
+    facts: { airtime: 0.7, airtimeSharers: ['Boot room'] },
+    severity: 'stop',
+    says: /70 %.*Boot room/,
+  },
+  { rule: 'air.airtime-tight', facts: { airtime: 0.5 }, severity: 'fix', says: /50 %/ },
+  { rule: 'link.over', facts: { wireMbps: 80 }, severity: 'stop', says: /80\.0 of 100/ },
+  { rule: 'link.tight', facts: { wireMbps: 60 }, severity: 'fix', says: /60\.0 of 100/ },
+  { rule: 'link.powerline-guessed', facts: { crossesPowerline: true }, severity: 'watch', says: /sync rate/ },
+  { rule: 'link.not-joined', facts: { unjoined: ['Mill hub'] }, severity: 'fix', says: /Mill hub/ },
+];
+
+function heldTo<F>(
+  name: string,
+  rules: readonly Rule<F>[],
+  sound: Facts<F>,
+  fires: readonly Firing<F>[],
+  others: readonly string[],
+): void {
+  describe(name, () => {
+    test('nothing is said where all is well', () => expect(evaluate(rules, sound).findings).toEqual([]));
+
+    test.each(fires)('$rule fires, alone', ({ rule, facts, severity, says }) => {
+      const { findings } = evaluate(rules, { ...sound, ...facts });
+      expect(findings).toMatchObject([{ rule, severity }]);
+      expect(`${findings[0]?.title} ${findings[0]?.because} ${findings[0]?.do.join(' ')}`).toMatch(says);
+    });
+
+    test('every rule has a case that fires it, a source, and an id of its own', () => {
+      const ids = rules.map(({ id }) => id);
+      expect([...fires.map(({ rule }) => rule), ...others].sort()).toEqual([...ids].sort());
+      expect(new Set(ids).size).toBe(ids.length);
+      for (const { source, why } of rules) expect(Math.min(source.length, why.length)).toBeGreaterThan(8);
+    });
+
+    test('with nothing known, nothing is said: each rule is not evaluated', () => {
+      const { findings, notEvaluated } = evaluate(rules, {});
+      expect(findings).toEqual([]);
+      expect(notEvaluated).toHaveLength(rules.length);
+    });
+  });
+}
+
+heldTo('choose', CHOOSE_RULES, SERVES, CHOOSE_FIRES, ['choose.no-sound', 'choose.sound-is-asked']);
+heldTo('power', POWER_RULES, HOLDS, POWER_FIRES, ['power.battery-drawn-all-day']);
+
+test('sound that is asked for and is not there: a stop, and the word about consent', () => {
+  const { findings } = evaluate(CHOOSE_RULES, { ...SERVES, soundWanted: 'talk', sound: 'hear' });
+  expect(findings.map(({ rule }) => rule)).toEqual(['choose.no-sound', 'choose.sound-is-asked']);
+});
+
+test.each([
+  { rule: 'none', facts: {} },
+  ...CHOOSE_FIRES,
+  { rule: 'choose.no-sound', facts: { soundWanted: 'talk' as const, sound: 'hear' as const } },
+])('$rule: the table of candidates says what the rules say', ({ facts }) => {
+  const all = { ...SERVES, ...facts };
+  const answers = CRITERIA.flatMap(({ isAside, answer }) => (isAside ? [] : (answer(all)?.verdict ?? [])));
+  expect(worstVerdict(answers)).toBe(judgeChoice(all).verdict);
+});
+
+const SAID_BY_CARD = [
+  'pxPerM',
+  'textPxPerM',
+  'viewWidthM',
+  'seenFromM',
+  'lightKind',
+  'lightReachM',
+  'localStream',
+  'sessions',
+  'codecs',
+  'missedBy',
+  'hasSub',
+  'ingress',
+  'sound',
+  'panRangeDeg',
+] as const;
+
+test.each([
+  ...SAID_BY_CARD.map((fact) => ({ fact, isAsked: true })),
+  ...(['ways', 'supplyInBox', 'lightAngleDeg', 'gapDeg'] as const).map((fact) => ({ fact, isAsked: false })),
+])('a card that does not say $fact: the verdict and the table agree', ({ fact, isAsked }) => {
+  const asking = { ...SERVES, soundWanted: 'talk', sound: 'talk', turnsWanted: true, panRangeDeg: 350 } as const;
+  const { [fact]: _, ...known } = asking;
+  const silent = CRITERIA.some(({ isAside, answer }) => !isAside && answer(known)?.verdict === 'unknown');
+  expect([judgeChoice(known).verdict === 'unknown', silent]).toEqual([isAsked, isAsked]);
+});
+
+test('a battery that is watched all day fails its winter too', () => {
+  const { findings } = evaluate(POWER_RULES, { ...HOLDS, hasConstantTap: true, shortMonths: [12], sunMargin: 0.4 });
+  expect(findings.map(({ rule }) => rule)).toEqual(['power.winter-fails', 'power.battery-drawn-all-day']);
+});
+
+test.each([
+  { why: 'exactly at the level', facts: { pxPerM: 125 } },
+  { why: 'the zone begins where the ground is seen', facts: { seenFromM: 5 } },
+  { why: 'steep, but no face is wanted', facts: { depressionDeg: 60, wantsFaces: false } },
+  { why: 'no light, and nobody asks for the night', facts: { atNight: false, lightKind: 'none' as const } },
+  { why: 'IP20 indoors', facts: { ingress: 20, outdoors: false } },
+  { why: 'a supply is missing, and the switch feeds it', facts: { supplyInBox: false, ways: ['poe' as const] } },
+])('choose says nothing when $why', ({ facts }) =>
+  expect(evaluate(CHOOSE_RULES, { ...SERVES, ...facts }).findings).toEqual([]),
+);
+
+test.each([
+  { why: 'the budget is met exactly, with its tenth free', facts: { reservedW: 58.5 } },
+  { why: 'the worst month brings just a third more', facts: { sunMargin: 1.3 } },
+  { why: 'airtime is just at ease', facts: { airtime: 0.4 } },
+  { why: 'a signal is just safe', facts: { rssiDbm: -67 } },
+  { why: 'a wire is half full', facts: { wireMbps: 50 } },
+  { why: 'a handset is warm and not hot', facts: { batteryC: 45 } },
+])('power says nothing when $why', ({ facts }) =>
+  expect(evaluate(POWER_RULES, { ...HOLDS, ...facts }).findings).toEqual([]),
+);

@@ -1,0 +1,331 @@
+import { assumed } from '../../assumptions/assumptions.ts';
+import { pushTo } from '../../base/push-to.ts';
+import type { StreamFacts } from '../../document/best-known.ts';
+import type { Model } from '../../document/cards/model-card.ts';
+import type { Gear, Link } from '../../document/planning-types.ts';
+import type { Camera, Destination, Site, Stream, Tap } from '../../document/site-types.ts';
+import type { Finding } from '../../findings/finding.ts';
+import { evaluate, type Facts } from '../../findings/rule.ts';
+import { type PoeBudget, type PoeDraw, poeClass } from '../../power/poe.ts';
+import type { SunInput, SunYear } from '../../power/sun-budget.ts';
+import { secondsPerDay } from '../../storage/storage.ts';
+import type { PowerFacts } from './power-facts.ts';
+import {
+  cableFeed,
+  type Fed,
+  feedsIn,
+  PowerMemory,
+  poeDemand,
+  type RunNumbers,
+  runNumbers,
+  sunInputOf,
+  switchBudget,
+} from './power-numbers.ts';
+import { POWER_RULES } from './power-rules.ts';
+import { type LinkLoad, linkLengthM, SiteLinks } from './site-links.ts';
+
+type GearOf<K extends Gear['kind']> = Extract<Gear, { kind: K }>;
+
+/** Everything that is worked out about how one camera is fed and joined. */
+export interface PowerJudgement {
+  readonly facts: Facts<PowerFacts>;
+  readonly feedLink: Link | null;
+  readonly feeder: Gear | null;
+  readonly budget: PoeBudget | null;
+  readonly cable: PoeDraw | null;
+  readonly run: RunNumbers | null;
+  readonly sunInput: SunInput | null;
+  readonly sunYear: SunYear | null;
+}
+
+type FactsDraft = { -readonly [K in keyof PowerFacts]?: PowerFacts[K] | undefined };
+
+const HOURS = 3600;
+/** From here on a stream counts as drawn without a break. */
+const ALL_DAY_H = 23.5;
+
+/** Judges power and links of one document; gear is added up once and asked by each of its cameras. */
+export class PowerJudge {
+  readonly links: SiteLinks;
+  private readonly models: ReadonlyMap<string, Model>;
+  private readonly cameras: ReadonlyMap<string, Camera>;
+  private readonly destinations: ReadonlyMap<string, Destination>;
+  private readonly linksTo = new Map<string, Link[]>();
+  private readonly linksFrom = new Map<string, Link[]>();
+  private readonly taps = new Map<string, Tap[]>();
+  private readonly budgets = new Map<string, { budget: PoeBudget; fed: readonly Fed[] }>();
+
+  constructor(
+    private readonly site: Site,
+    factsOf: (stream: Stream) => StreamFacts,
+    private readonly memory: PowerMemory = new PowerMemory(),
+  ) {
+    this.links = new SiteLinks(site, factsOf, memory);
+    this.models = new Map(site.models.map((model) => [model.id, model]));
+    this.cameras = new Map(site.cameras.map((camera) => [`camera:${camera.id}`, camera]));
+    this.destinations = new Map(site.destinations.map((one) => [`destination:${one.id}`, one]));
+    for (const link of site.links) {
+      pushTo(this.linksTo, link.to, link);
+      pushTo(this.linksFrom, link.from, link);
+    }
+    for (const tap of site.taps) pushTo(this.taps, tap.cameraId, tap);
+  }
+
+  modelOf(camera: Camera): Model | undefined {
+    return camera.modelId === null ? undefined : this.models.get(camera.modelId);
+  }
+
+  /** The link that a camera is fed by in its way of power. */
+  feedLinkOf(camera: Camera): Link | null {
+    const way = camera.feed?.way;
+    const medium =
+      way === 'poe' || way === 'passive' ? 'network-cable' : way === 'dc' ? 'pair' : way === 'usb' ? 'usb' : null;
+    return (this.linksTo.get(`camera:${camera.id}`) ?? []).find((link) => link.medium === medium) ?? null;
+  }
+
+  /** Cameras that a switch feeds, and access points: both take of its budget. */
+  private fedBy(subject: string): readonly Fed[] {
+    const cameras = (this.linksFrom.get(subject) ?? []).flatMap((link): Fed[] => {
+      const camera = this.cameras.get(link.to);
+      const model = camera && this.modelOf(camera);
+      if (!camera || !model || camera.feed?.way !== 'poe' || link.medium !== 'network-cable') return [];
+      return [{ subject: link.to, name: camera.name, link, demand: poeDemand(model) }];
+    });
+    const points = this.linksAt(subject).flatMap((link): Fed[] => {
+      const other = link.from === subject ? link.to : link.from;
+      const gear = this.links.gearAt(other);
+      if (gear?.kind !== 'access-point' || gear.poeClass === null || link.medium !== 'network-cable') return [];
+      const { pdW } = poeClass(gear.poeClass);
+      return [{ subject: other, name: gear.name, link, demand: { class: gear.poeClass, pdW } }];
+    });
+    return [...cameras, ...points];
+  }
+
+  private linksAt(subject: string): readonly Link[] {
+    return [...(this.linksFrom.get(subject) ?? []), ...(this.linksTo.get(subject) ?? [])];
+  }
+
+  budgetOf(gear: GearOf<'switch'>): { readonly budget: PoeBudget; readonly fed: readonly Fed[] } {
+    const subject = `gear:${gear.id}`;
+    const kept = this.budgets.get(subject);
+    if (kept) return kept;
+    const fed = this.fedBy(subject);
+    const found = { budget: switchBudget(gear, fed, this.site.assumptions), fed };
+    this.budgets.set(subject, found);
+    return found;
+  }
+
+  /** Amperes that all cameras of a supply draw together at night. */
+  private loadOf(supply: GearOf<'supply'>): number {
+    let amps = 0;
+    for (const link of this.linksFrom.get(`gear:${supply.id}`) ?? []) {
+      const camera = this.cameras.get(link.to);
+      const model = camera && this.modelOf(camera);
+      if (model) amps += runNumbers(supply, link, model, this.site.assumptions)?.loadA ?? 0;
+    }
+    return amps;
+  }
+
+  /** Hours of a day in which somebody draws from it by its taps; `null` without taps. */
+  tappedHours(camera: Camera): number | null {
+    const taps = this.taps.get(camera.id);
+    return taps ? Math.max(...taps.map(({ schedule }) => secondsPerDay(schedule))) / HOURS : null;
+  }
+
+  judge(camera: Camera): PowerJudgement {
+    const facts: FactsDraft = {};
+    const model = this.modelOf(camera);
+    const { feed } = camera;
+    facts.way = feed?.way;
+    if (model && model.power.ways.length > 0) facts.waysOffered = model.power.ways;
+    const feedLink = this.feedLinkOf(camera);
+    const feeder = (feedLink && this.links.gearAt(feedLink.from)) ?? null;
+    facts.feeder = feeder?.name;
+    const over = feedLink && model ? this.overWire(camera, model, feedLink, feeder, facts) : NOTHING;
+    const sun = model ? this.fromSun(camera, model, facts) : NO_SUN;
+    this.charging(camera, facts);
+    this.overAir(camera, model, facts);
+    this.overWires(camera, facts);
+    return { facts, feedLink, feeder, ...over, ...sun };
+  }
+
+  private overWire(
+    camera: Camera,
+    model: Model,
+    link: Link,
+    feeder: Gear | null,
+    facts: FactsDraft,
+  ): Pick<PowerJudgement, 'budget' | 'cable' | 'run'> {
+    const { assumptions } = this.site;
+    if (link.isCopperClad) facts.isCopperClad = true;
+    facts.isCopperOutside = link.leavesBuilding && link.medium !== 'fibre';
+    facts.minVolts = model.power.minVolts ?? undefined;
+    facts.maxVolts = model.power.maxVolts ?? undefined;
+    if (feeder && camera.feed) facts.feederFeeds = feedsIn(camera.feed.way, feeder);
+    if (feeder?.kind === 'supply') {
+      const run = runNumbers(feeder, link, model, assumptions);
+      facts.supplyVolts = feeder.volts;
+      facts.supplyAmps = feeder.amps;
+      facts.supplyLoadA = this.loadOf(feeder);
+      runFacts(run, facts);
+      return { budget: null, cable: null, run };
+    }
+    if (feeder?.kind !== 'switch' && feeder?.kind !== 'injector') return NOTHING;
+    facts.cableM = linkLengthM(link);
+    if (feeder.kind === 'injector' && feeder.isPassive) {
+      facts.passiveVolts = feeder.volts;
+      const run = runNumbers(
+        { volts: feeder.volts, output: 'dc' },
+        { ...link, areaMm2: PAIR_OF_PAIRS_MM2 },
+        model,
+        assumptions,
+      );
+      runFacts(run, facts);
+      return { budget: null, cable: null, run };
+    }
+    if (poeDemand(model).pdW <= 0) return NOTHING;
+    const cable = cableFeed(feeder, link, model, assumptions);
+    facts.cableVerdict = cable.verdict;
+    facts.cableVolts = cable.loadVolts ?? undefined;
+    facts.classAsked = poeDemand(model).class;
+    if (feeder.kind === 'injector') {
+      facts.budgetW = feeder.watts;
+      facts.reservedW = cable.pseW ?? undefined;
+      facts.fedBeside = [];
+      return { budget: null, cable, run: null };
+    }
+    const { budget, fed } = this.budgetOf(feeder);
+    const subject = `camera:${camera.id}`;
+    facts.budgetW = feeder.budgetW;
+    facts.reservedW = budget.totalW;
+    facts.headroomWantedW = feeder.budgetW * assumed(assumptions, 'power.poe-headroom');
+    facts.portsUsed = fed.length;
+    facts.poePorts = feeder.poePorts;
+    facts.fedBeside = fed.filter((one) => one.subject !== subject).map(({ name }) => name);
+    facts.isUnderPowered = budget.ports[fed.findIndex((one) => one.subject === subject)]?.underPowered;
+    return { budget, cable, run: null };
+  }
+
+  private fromSun(camera: Camera, model: Model, facts: FactsDraft): Pick<PowerJudgement, 'sunInput' | 'sunYear'> {
+    const { feed, need } = camera;
+    if (feed?.way !== 'solar' || !feed.sun) return NO_SUN;
+    const hours = this.tappedHours(camera);
+    facts.latitudeKnown = this.site.sky.latitudeDeg !== null;
+    facts.isLithium = feed.sun.isLithium;
+    facts.isOutdoors = need?.outdoors ?? true;
+    facts.hasConstantTap = (hours ?? 0) >= ALL_DAY_H;
+    const sunInput = sunInputOf(feed, model, this.site.sky, hours, this.site.assumptions);
+    if (!sunInput) return NO_SUN;
+    const year = this.memory.sunYearOf(feed, sunInput);
+    const worst = year.months[year.worstMonth - 1];
+    facts.shortMonths = year.shortMonths;
+    facts.worstMonth = year.worstMonth;
+    facts.sunMargin = worst && worst.outWh > 0 ? worst.inWh / worst.outWh : undefined;
+    facts.panelWp = feed.sun.panelWp;
+    facts.panelWpNeeded = year.panelWpNeeded ?? undefined;
+    facts.autonomyDays = year.autonomyDays;
+    facts.hoursOnConstantDraw = year.hoursOnConstantDraw;
+    return { sunInput, sunYear: year };
+  }
+
+  private charging({ kind, feed }: Camera, facts: FactsDraft): void {
+    const charge = feed?.charge;
+    if (kind !== 'handset' || !charge) return;
+    facts.isHandset = true;
+    facts.chargeUnlimited = charge.limitPercent === null || charge.limitPercent > 85;
+    facts.chargeLimit = charge.limitPercent ?? undefined;
+    facts.batteryC = charge.batteryC ?? undefined;
+    facts.isSwollen = charge.isSwollen;
+  }
+
+  private overAir(camera: Camera, model: Model | undefined, facts: FactsDraft): void {
+    const subject = `camera:${camera.id}`;
+    const link = this.linksTo.get(subject)?.find(isOverAir) ?? this.linksFrom.get(subject)?.find(isOverAir);
+    if (!link) return;
+    const { assumptions } = this.site;
+    const apSubject = link.from === subject ? link.to : link.from;
+    const ap = this.links.gearAt(apSubject);
+    if (ap?.kind !== 'access-point') return;
+    const state = this.links.radio(link);
+    facts.accessPoint = ap.name;
+    facts.band = ap.band;
+    if (model && (model.wired !== null || model.bands.length > 0)) facts.bandsOffered = model.bands;
+    facts.rssiDbm = state.rssiDbm ?? undefined;
+    facts.rssiIsMeasured = state.how === 'measured';
+    facts.signalOk = assumed(assumptions, 'air.signal-ok');
+    facts.signalTight = assumed(assumptions, 'air.signal-tight');
+    if (state.rssiDbm !== null)
+      facts.signalPath =
+        state.how === 'measured' || !state.estimate
+          ? 'read there'
+          : `${state.estimate.distanceM.toFixed(0)} m and ${wallWords(state.estimate.walls)}`;
+    facts.airtime = this.links.airtimeOf(apSubject);
+    facts.airtimeOk = assumed(assumptions, 'air.airtime-ok');
+    facts.airtimeTight = assumed(assumptions, 'air.airtime-tight');
+    facts.airtimeSharers = this.links
+      .airOf(apSubject)
+      .filter(({ link: other }) => other !== link && this.links.load(other).mbps > 0)
+      .map(({ station }) => this.nameAt(station));
+  }
+
+  /** The fullest wire on the way to any destination, and destinations that no link leads to. */
+  private overWires(camera: Camera, facts: FactsDraft): void {
+    const { links, assumptions } = this.site;
+    if (links.length === 0) return;
+    const unjoined = new Set<string>();
+    let fullest: LinkLoad | null = null;
+    facts.crossesPowerline = false;
+    for (const draw of this.links.drawsFrom(camera.id)) {
+      const { path } = draw;
+      if (!path) unjoined.add(this.nameAt(`destination:${draw.destinationId}`));
+      for (const link of path ?? []) {
+        if (link.medium === 'wifi') continue;
+        if (link.medium === 'powerline') facts.crossesPowerline = true;
+        const load = this.links.load(link);
+        if (load.capacityMbps > 0 && (!fullest || load.share > fullest.share)) fullest = load;
+      }
+    }
+    facts.unjoined = [...unjoined];
+    if (!fullest) return;
+    facts.wire = `${this.nameAt(fullest.link.from)} to ${this.nameAt(fullest.link.to)}`;
+    facts.wireMbps = fullest.mbps;
+    facts.wireCapacityMbps = fullest.capacityMbps;
+    facts.wireOk = assumed(assumptions, 'link.ok');
+    facts.wireTight = assumed(assumptions, 'link.tight');
+  }
+
+  nameAt(subject: string): string {
+    return (this.cameras.get(subject) ?? this.links.gearAt(subject) ?? this.destinations.get(subject))?.name ?? subject;
+  }
+}
+
+const isOverAir = ({ medium }: Link): boolean => medium === 'wifi';
+
+const NOTHING = { budget: null, cable: null, run: null } as const;
+const NO_SUN = { sunInput: null, sunYear: null } as const;
+/** Two pairs side by side of AWG 24, as passive feeds use them, mm². */
+const PAIR_OF_PAIRS_MM2 = 0.41;
+
+/** What a run leaves at its end, for the rules. */
+function runFacts(run: RunNumbers | null, facts: FactsDraft): void {
+  if (!run) return;
+  facts.minVolts = run.minVolts;
+  // What starts too low is a matter of the supply: no wire mends it, and none is to blame.
+  if (run.supplyVolts <= run.minVolts) return;
+  facts.runM = run.lengthM;
+  facts.runVerdict = run.verdict;
+  facts.runNightVolts = run.nightVolts ?? undefined;
+  facts.runDayVolts = run.dayVolts ?? undefined;
+  facts.runLongestM = run.longestM;
+  facts.runPick =
+    run.pickMm2 === null ? 'No wire that is sold is thick enough.' : `${run.pickMm2} mm² is the thinnest that holds.`;
+}
+
+function wallWords(walls: readonly { readonly material: string }[]): string {
+  if (walls.length === 0) return 'no wall between';
+  const counts = new Map<string, number>();
+  for (const { material } of walls) counts.set(material, (counts.get(material) ?? 0) + 1);
+  return [...counts].map(([material, count]) => `${count} × ${material}`).join(', ');
+}
+
+export const findingsOfPower = ({ facts }: PowerJudgement): readonly Finding[] => evaluate(POWER_RULES, facts).findings;

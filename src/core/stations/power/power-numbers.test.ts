@@ -1,0 +1,148 @@
+import { expect, test } from '@jest/globals';
+import { ALDER_MILL_MODELS } from '../../../standins/alder-mill-models.ts';
+import { emptyModel, type Model, type ModelPower } from '../../document/cards/model-card.ts';
+import { type Feed, type Gear, type Link, UNKNOWN_SKY, UNMEASURED_LINK } from '../../document/planning-types.ts';
+import { cableFeed, PowerMemory, poeDemand, runNumbers, sunInputOf, switchBudget } from './power-numbers.ts';
+
+const model = (power: Partial<ModelPower>): Model => {
+  const empty = emptyModel('m', 'Tarrow', 'Eye');
+  return { ...empty, power: { ...empty.power, ...power } };
+};
+const link = (more: Partial<Link>): Link => ({
+  ...UNMEASURED_LINK,
+  id: 'l',
+  from: 'gear:g',
+  to: 'camera:c',
+  medium: 'pair',
+  conductorC: 20,
+  ...more,
+});
+const DC = { volts: 12, output: 'dc' } as const;
+const USB = { volts: 5.1, output: 'usb' } as const;
+
+test.each([
+  { why: 'as its card says', power: { poeClass: 3, dayW: 4, nightW: 7.5 }, demand: { class: 3, pdW: 7.5 } },
+  { why: 'the lowest that feeds its night', power: { dayW: 4, nightW: 14 }, demand: { class: 4, pdW: 14 } },
+  { why: 'its boundary is inclusive', power: { dayW: 12.95 }, demand: { class: 3, pdW: 12.95 } },
+  { why: 'beyond every class: the highest', power: { dayW: 90 }, demand: { class: 8, pdW: 90 } },
+])('class over the cable: $why', ({ power, demand }) => expect(poeDemand(model(power))).toEqual(demand));
+
+test('a low-voltage run by hand: 10 m of 0.5 mm², 6 W from 12 V', () => {
+  // Loop 2·10·0.017241/0.5 = 0.6896 Ω; V = (12 + √(144 − 4·0.6896·6))/2 = 11.645 V; longest (1.2·10.8)/(2·0.03448·6) = 31.3 m.
+  const run = runNumbers(DC, link({ areaMm2: 0.5 }), model({ dayW: 3, nightW: 6, minVolts: 10.8 }), {});
+  expect(run).toMatchObject({ verdict: 'ok', loadW: 6, minVolts: 10.8, pickMm2: 0.2 });
+  expect(run?.nightVolts).toBeCloseTo(11.645, 3);
+  expect(run?.longestM).toBeCloseTo(31.32, 1);
+  expect(run?.dayVolts).toBeGreaterThan(run?.nightVolts ?? 12);
+});
+
+test('copper-clad aluminium is a thinner copper, and shortens the longest run by its factor', () => {
+  const camera = model({ dayW: 6, minVolts: 10.8 });
+  const [solid, clad] = [false, true].map((isCopperClad) =>
+    runNumbers(DC, link({ areaMm2: 0.5, isCopperClad }), camera, {}),
+  );
+  expect(clad?.nightVolts).toBeLessThan(solid?.nightVolts ?? 0);
+  expect((solid?.longestM ?? 0) / (clad?.longestM ?? 1)).toBeCloseTo(1.55, 6);
+});
+
+test('contacts of a USB lead are gone before the wire begins', () => {
+  const camera = model({ dayW: 5, minVolts: 4.75 });
+  const run = runNumbers(USB, link({ medium: 'usb', lengthM: 1, areaMm2: 0.33 }), camera, {});
+  const without = runNumbers(USB, link({ medium: 'usb', lengthM: 1, areaMm2: 0.33 }), camera, {
+    'power.usb-contacts': 0,
+  });
+  // 5 W at 5 V is an ampere: 0.12 Ω take about 0.12 V.
+  expect((without?.nightVolts ?? 0) - (run?.nightVolts ?? 0)).toBeCloseTo(0.127, 2);
+  expect(run?.longestM).toBeLessThan(without?.longestM ?? 0);
+});
+
+test.each([
+  {
+    why: 'contacts alone take all there is',
+    supply: { volts: 4.8, output: 'usb' } as const,
+    lengthM: 1,
+    longestM: 0,
+    pick: null,
+  },
+  { why: 'no length: the thinnest that is sold', supply: DC, lengthM: 0, longestM: 47, pick: 0.2 },
+  { why: 'no size that is sold is thick enough', supply: DC, lengthM: 900, longestM: 47, pick: null },
+])('a run at its ends: $why', ({ supply, lengthM, longestM, pick }) => {
+  const minVolts = supply.output === 'usb' ? 4.75 : 10.8;
+  const run = runNumbers(supply, link({ lengthM, areaMm2: 0.75 }), model({ dayW: 6, minVolts }), {});
+  expect(run?.longestM).toBeCloseTo(longestM, 0);
+  expect(run?.pickMm2).toBe(pick);
+});
+
+test('without watts there is nothing to work out', () => {
+  expect(runNumbers(DC, link({}), model({}), {})).toBeNull();
+});
+
+const poe: Extract<Gear, { kind: 'switch' }> = {
+  id: 'g',
+  name: 'Switch',
+  position: null,
+  kind: 'switch',
+  ports: 8,
+  poePorts: 8,
+  pseType: 2,
+  budgetW: 60,
+  pseVolts: 50,
+  reserves: 'class',
+  uplinkMbps: 1000,
+};
+
+test('four pairs halve the loop, and a switch by measure reserves less than one by class', () => {
+  const cable = link({ medium: 'network-cable', lengthM: 100 });
+  const [two, four] = [4, 5].map((poeClass) => cableFeed(poe, cable, model({ poeClass, dayW: 20 }), {}));
+  expect(two?.loopOhm).toBeCloseTo(12.5, 9);
+  expect(four?.loopOhm).toBeCloseTo(6.25, 9);
+  const fed = [{ link: cable, demand: { class: 3, pdW: 6 } }];
+  expect(switchBudget(poe, fed, {}).totalW).toBe(15.4);
+  expect(switchBudget({ ...poe, reserves: 'measured' }, fed, {}).totalW).toBeCloseTo(6.19, 1);
+  // Class 6 on a switch of type 2 is granted class 4, and starves.
+  const big = [{ link: cable, demand: { class: 6, pdW: 45 } }];
+  expect(switchBudget(poe, big, {})).toMatchObject({
+    verdict: 'will-not-work',
+    ports: [{ grantedClass: 4, underPowered: true }],
+  });
+});
+
+test('a supply that already gives too little is no matter of the wire', () => {
+  const camera = model({ dayW: 12, nightW: 19, minVolts: 21 });
+  expect(runNumbers(DC, link({ lengthM: 0 }), camera, {})).toMatchObject({
+    verdict: 'will-not-work',
+    minVolts: 21,
+    longestM: 0,
+  });
+  expect(runNumbers({ ...DC, volts: 24 }, link({ lengthM: 5 }), camera, {})?.verdict).toBe('ok');
+});
+
+const sun: Feed = {
+  way: 'solar',
+  charge: null,
+  sun: {
+    panelWp: 20,
+    tiltDeg: 60,
+    shade: 0,
+    batteryWh: 60,
+    depthOfDischarge: 0.8,
+    isLithium: true,
+    drawnHoursPerDay: 1,
+    mainsMonths: [],
+  },
+};
+
+test('a year needs a latitude and the watts of the card, and is kept while nothing it rests on changes', () => {
+  const card = ALDER_MILL_MODELS.find(({ id }) => id === 'pellam-sol-2') ?? emptyModel('m', '', '');
+  expect(sunInputOf(sun, card, UNKNOWN_SKY, null, {})).toBeNull();
+  const sky = { ...UNKNOWN_SKY, latitudeDeg: 45 };
+  expect(sunInputOf(sun, model({}), sky, null, {})).toBeNull();
+  const input = sunInputOf(sun, card, sky, null, {});
+  const tapped = sunInputOf(sun, card, sky, 24, {});
+  if (!input || !tapped) throw new Error('two inputs');
+  expect(tapped.drawnHoursPerDay).toBe(24);
+  const memory = new PowerMemory();
+  const year = memory.sunYearOf(sun, input);
+  expect(memory.sunYearOf(sun, { ...input })).toBe(year);
+  expect(memory.sunYearOf(sun, tapped)).not.toBe(year);
+});

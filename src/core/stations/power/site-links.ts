@@ -1,0 +1,360 @@
+import { assumed } from '../../assumptions/assumptions.ts';
+import type { Point } from '../../base/plan-geometry.ts';
+import { pushTo } from '../../base/push-to.ts';
+import type { TapUse } from '../../base/tap-uses.ts';
+import { kilobits } from '../../base/units.ts';
+import { atMost, type Verdict } from '../../base/verdict.ts';
+import type { StreamFacts } from '../../document/best-known.ts';
+import type { Model } from '../../document/cards/model-card.ts';
+import type { Gear, Link } from '../../document/planning-types.ts';
+import type { KnownHow, Site, Stream, Tap } from '../../document/site-types.ts';
+import { thingsOf } from '../../document/subjects.ts';
+import { airtimeShare, estimateSignal, radioKind, type SignalEstimate } from '../../radio/radio.ts';
+import { modelledRate } from '../../video/bitrate-model.ts';
+
+/** One destination drawing from one camera, tapped or still meant to be. */
+export interface Draw {
+  readonly cameraId: string;
+  readonly destinationId: string;
+  readonly use: TapUse;
+  /** As it crosses a wire, headers counted; `null` when no rate is known. */
+  readonly mbps: number | null;
+  readonly how: KnownHow | null;
+  /** Links from the camera to the destination; `null` when they are not joined. */
+  readonly path: readonly Link[] | null;
+}
+
+/** What is kept from one document to the next, so that an edit costs what it changes. */
+export class LinkMemory {
+  /** By the list of links: a list that is the same object has the same trees. */
+  readonly trees = new WeakMap<readonly Link[], Map<string, Tree>>();
+  readonly draws = new WeakMap<Tap, Draw>();
+}
+
+/** RTP interleaved in TCP on Ethernet against its payload. Source: header sizes of RFC 791, 9293, 3550, 2326 §10.12. */
+const WIRE_FACTOR = 1.074;
+const toMbps = (kbps: number): number => (kbps * WIRE_FACTOR) / 1000;
+
+type FactsOf = (stream: Stream) => StreamFacts;
+
+/** What every camera is drawn for: by its taps, and where one is not made yet, as its need says and its model would give. */
+function drawsOf(site: Site, factsOf: FactsOf, memory: LinkMemory): readonly Draw[] {
+  const draws: Draw[] = [];
+  const { links } = site;
+  const streams = new Map<string, Stream>();
+  for (const camera of site.cameras) for (const stream of camera.streams) streams.set(stream.id, stream);
+  const models = new Map(site.models.map((model) => [model.id, model]));
+  const tapped = new Map<string, Tap[]>();
+  for (const tap of site.taps) {
+    pushTo(tapped, tap.cameraId, tap);
+    const stream = streams.get(tap.streamId);
+    const rate = stream ? factsOf(stream).bitrateKbps : null;
+    const [mbps, how] = [rate ? toMbps(rate.value) : null, rate?.how ?? null];
+    const path = pathOf(links, tap.cameraId, tap.destinationId, memory);
+    let draw = memory.draws.get(tap);
+    if (!draw || draw.mbps !== mbps || draw.how !== how || draw.path !== path) {
+      const { cameraId, destinationId, use } = tap;
+      draw = { cameraId, destinationId, use, mbps, how, path };
+      memory.draws.set(tap, draw);
+    }
+    draws.push(draw);
+  }
+  for (const { id: cameraId, need, modelId } of site.cameras) {
+    if (!need) continue;
+    const taps = tapped.get(cameraId);
+    for (const { destinationId, use } of need.draws) {
+      if (taps?.some((tap) => tap.destinationId === destinationId && tap.use === use)) continue;
+      const kbps = plannedKbps(modelId === null ? undefined : models.get(modelId), use);
+      const mbps = kbps === null ? null : toMbps(kbps);
+      const path = pathOf(links, cameraId, destinationId, memory);
+      draws.push({ cameraId, destinationId, use, mbps, how: mbps === null ? null : 'assumed', path });
+    }
+  }
+  return draws;
+}
+
+/** [A] A group of pictures of two seconds, as most are delivered. */
+const GROUP_S = 2;
+
+/** A camera that takes a seat for each of its lenses gives a stream for each; else its first lens stands for the picture. */
+function plannedKbps(model: Model | undefined, use: TapUse): number | null {
+  const [first] = model?.lenses ?? [];
+  if (!model || !first) return null;
+  const lenses = model.seats >= model.lenses.length ? model.lenses : [first];
+  const sub = use === 'live' || use === 'detect' ? model.subs?.[0] : undefined;
+  let kbps = 0;
+  for (const lens of lenses) {
+    const picture = sub
+      ? { codec: sub.codecs[0] ?? 'H264', width: sub.widthPx, height: sub.heightPx, fps: sub.fps }
+      : { codec: model.codecs[0] ?? 'H264', width: lens.widthPx, height: lens.heightPx, fps: model.fps ?? 15 };
+    const rate = modelledRate({ ...picture, gopFrames: Math.round(picture.fps * GROUP_S) });
+    if (rate === null) return null;
+    kbps += rate / kilobits(1);
+  }
+  return kbps;
+}
+
+const CARRIES_DATA: ReadonlySet<string> = new Set(['network-cable', 'wifi', 'powerline', 'fibre']);
+
+/** From every thing of the site the next link towards one destination. */
+interface Tree {
+  readonly steps: ReadonlyMap<string, { readonly link: Link; readonly next: string }>;
+  /** Ways that were asked for, from their start. */
+  readonly paths: Map<string, readonly Link[] | null>;
+}
+
+function treeTo(links: readonly Link[], destination: string, { trees }: LinkMemory): Tree {
+  let known = trees.get(links);
+  if (!known) {
+    known = new Map();
+    trees.set(links, known);
+  }
+  const kept = known.get(destination);
+  if (kept) return kept;
+  const neighbours = new Map<string, { link: Link; other: string }[]>();
+  for (const link of links) {
+    if (!CARRIES_DATA.has(link.medium)) continue;
+    for (const [here, other] of [
+      [link.from, link.to],
+      [link.to, link.from],
+    ] as const) {
+      pushTo(neighbours, here, { link, other });
+    }
+  }
+  const steps = new Map<string, { link: Link; next: string }>();
+  const queue = [destination];
+  for (let at = 0; at < queue.length; at++) {
+    const here = queue[at] ?? '';
+    for (const { link, other } of neighbours.get(here) ?? []) {
+      if (other === destination || steps.has(other)) continue;
+      steps.set(other, { link, next: here });
+      queue.push(other);
+    }
+  }
+  const tree: Tree = { steps, paths: new Map() };
+  known.set(destination, tree);
+  return tree;
+}
+
+/** Links that a picture crosses from a camera to a destination, camera first; `null` when they are not joined. */
+export function pathOf(
+  links: readonly Link[],
+  cameraId: string,
+  destinationId: string,
+  memory: LinkMemory = new LinkMemory(),
+): readonly Link[] | null {
+  const end = `destination:${destinationId}`;
+  const { steps, paths } = treeTo(links, end, memory);
+  const start = `camera:${cameraId}`;
+  const kept = paths.get(start);
+  if (kept !== undefined) return kept;
+  const path: Link[] = [];
+  let here = start;
+  while (here !== end) {
+    const step = steps.get(here);
+    if (!step) {
+      paths.set(start, null);
+      return null;
+    }
+    path.push(step.link);
+    here = step.next;
+  }
+  paths.set(start, path);
+  return path;
+}
+
+/** Length along the plan, m: as drawn with its extra, else as typed. */
+export function linkLengthM({ route, lengthM, extraM }: Pick<Link, 'route' | 'lengthM' | 'extraM'>): number {
+  if (!route || route.length < 2) return lengthM;
+  let drawn = 0;
+  for (const [at, point] of route.entries()) {
+    const before = route[at - 1];
+    if (before) drawn += Math.hypot(point.xM - before.xM, point.yM - before.yM);
+  }
+  return drawn + extraM;
+}
+
+/** What one link carries, and what it could. */
+export interface LinkLoad {
+  readonly link: Link;
+  readonly mbps: number;
+  /** Draws on it whose rate nobody knows: the load is at least what it says. */
+  readonly unknown: number;
+  readonly capacityMbps: number;
+  /** Of what it could carry; `Infinity` where that is nothing. */
+  readonly share: number;
+  /** Not known while a rate is missing, unless what is known is already too much. */
+  readonly verdict: Verdict;
+}
+
+/** One radio link on the channel of an access point. */
+export interface AirShare {
+  readonly link: Link;
+  /** What talks over it: the end that is not this access point, or not the one that shares its channel. */
+  readonly station: string;
+  readonly share: number;
+}
+
+/** How a radio link fares: what arrives, and how fast it then talks. */
+export interface RadioState {
+  readonly link: Link;
+  readonly rssiDbm: number | null;
+  readonly how: KnownHow;
+  readonly estimate: SignalEstimate | null;
+  readonly phyMbps: number;
+  readonly efficiency: number;
+}
+
+const AIR_LIMITS = ['air.airtime-ok', 'air.airtime-tight'] as const;
+const WIRE_LIMITS = ['link.ok', 'link.tight'] as const;
+
+/** [A] A camera's own port; what no card says faster. */
+const CAMERA_PORT_MBPS = 100;
+
+/** Loads and airtime of one document. */
+export class SiteLinks {
+  private readonly draws = new Map<string, Draw[]>();
+  private readonly radioLinks = new Map<string, Link[]>();
+  private readonly loads = new Map<Link, { mbps: number; unknown: number }>();
+  private readonly worked = new Map<Link, LinkLoad>();
+  private readonly gear: ReadonlyMap<string, Gear>;
+  private readonly airs = new Map<string, readonly AirShare[]>();
+  private positions: ReadonlyMap<string, Point | null> | null = null;
+
+  constructor(
+    private readonly site: Site,
+    factsOf: FactsOf,
+    memory: LinkMemory,
+  ) {
+    this.gear = new Map(site.gear.map((gear) => [`gear:${gear.id}`, gear]));
+    for (const link of site.links)
+      if (link.medium === 'wifi') for (const end of [link.from, link.to]) pushTo(this.radioLinks, end, link);
+    for (const draw of drawsOf(site, factsOf, memory)) {
+      pushTo(this.draws, draw.cameraId, draw);
+      for (const link of draw.path ?? []) {
+        const load = this.loads.get(link);
+        if (!load) this.loads.set(link, { mbps: draw.mbps ?? 0, unknown: draw.mbps === null ? 1 : 0 });
+        else if (draw.mbps === null) load.unknown += 1;
+        else load.mbps += draw.mbps;
+      }
+    }
+  }
+
+  drawsFrom(cameraId: string): readonly Draw[] {
+    return this.draws.get(cameraId) ?? [];
+  }
+
+  /** All draws that cross a link. */
+  drawsOn(link: Link): readonly Draw[] {
+    return [...this.draws.values()].flat().filter(({ path }) => path?.includes(link));
+  }
+
+  gearAt(subject: string): Gear | undefined {
+    return this.gear.get(subject);
+  }
+
+  load(link: Link): LinkLoad {
+    const kept = this.worked.get(link);
+    if (kept) return kept;
+    const { mbps = 0, unknown = 0 } = this.loads.get(link) ?? {};
+    const capacityMbps = this.capacityMbps(link);
+    const share = capacityMbps > 0 ? mbps / capacityMbps : mbps > 0 ? Number.POSITIVE_INFINITY : 0;
+    const load = { link, mbps, unknown, capacityMbps, share, verdict: this.judgeShare(link, share, unknown) };
+    this.worked.set(link, load);
+    return load;
+  }
+
+  private judgeShare({ medium }: Link, share: number, unknown: number): Verdict {
+    const { assumptions } = this.site;
+    const [ok, tight] = medium === 'wifi' ? AIR_LIMITS : WIRE_LIMITS;
+    const verdict = atMost(share, assumed(assumptions, ok), assumed(assumptions, tight));
+    return unknown > 0 && verdict !== 'will-not-work' ? 'unknown' : verdict;
+  }
+
+  private capacityMbps(link: Link): number {
+    if (link.capacityMbps !== null) return link.capacityMbps;
+    const ends = [this.gear.get(link.from), this.gear.get(link.to)];
+    if (link.medium === 'powerline') {
+      const sync = ends.find((gear) => gear?.kind === 'powerline');
+      const share = assumed(this.site.assumptions, 'air.powerline');
+      return (sync?.kind === 'powerline' ? sync.syncMbps : 0) * share;
+    }
+    if (link.medium === 'wifi') {
+      const { phyMbps, efficiency } = this.radio(link);
+      return phyMbps * efficiency;
+    }
+    if (link.from.startsWith('camera:') || link.to.startsWith('camera:')) return CAMERA_PORT_MBPS;
+    const uplinks = ends.flatMap((gear) => (gear?.kind === 'switch' ? [gear.uplinkMbps] : []));
+    return uplinks.length > 0 ? Math.min(...uplinks) : 1000;
+  }
+
+  /** A measured signal counts; else what distance and walls of the plan leave of it. */
+  radio(link: Link): RadioState {
+    const ap = [this.gear.get(link.from), this.gear.get(link.to)].find((gear) => gear?.kind === 'access-point');
+    const kind = ap?.kind === 'access-point' ? radioKind(ap.radio) : undefined;
+    const [from, to] = [this.positionOf(link.from), this.positionOf(link.to)];
+    const { plan, assumptions } = this.site;
+    const estimate =
+      ap?.kind === 'access-point' && from && to ? estimateSignal(ap, from, to, plan.walls, assumptions) : null;
+    const rssiDbm = link.rssiDbm ?? estimate?.rssiDbm ?? null;
+    const isAtEdge = rssiDbm !== null && rssiDbm < assumed(assumptions, 'air.signal-ok');
+    return {
+      link,
+      rssiDbm,
+      how: link.rssiDbm !== null ? 'measured' : 'assumed',
+      estimate,
+      phyMbps: (isAtEdge ? kind?.edgePhyMbps : kind?.phyMbps) ?? 0,
+      efficiency: kind?.efficiency ?? 0,
+    };
+  }
+
+  positionOf(subject: string): Point | null {
+    this.positions ??= new Map(thingsOf(this.site).map((thing) => [thing.subject, thing.item.position]));
+    return this.positions.get(subject) ?? null;
+  }
+
+  /** All that talks on the channel of an access point: its own stations, those of others on it, and hops between them. */
+  airOf(apSubject: string): readonly AirShare[] {
+    const kept = this.airs.get(apSubject);
+    if (kept) return kept;
+    const found = new Map<Link, AirShare>();
+    for (const point of [apSubject, ...this.onSameChannel(apSubject)])
+      for (const link of this.radioLinks.get(point) ?? [])
+        if (!found.has(link))
+          found.set(link, { link, station: link.from === point ? link.to : link.from, share: this.airtimeOn(link) });
+    const air = [...found.values()];
+    this.airs.set(apSubject, air);
+    return air;
+  }
+
+  /** Other access points of the same band and channel; where a channel is not said, none. */
+  onSameChannel(apSubject: string): readonly string[] {
+    const own = this.gear.get(apSubject);
+    if (own?.kind !== 'access-point' || own.channel === null) return [];
+    return [...this.gear].flatMap(([subject, gear]) =>
+      subject !== apSubject && gear.kind === 'access-point' && gear.band === own.band && gear.channel === own.channel
+        ? [subject]
+        : [],
+    );
+  }
+
+  /** Share of its channel's time that all links on it take together. */
+  airtimeOf(apSubject: string): number {
+    let share = 0;
+    for (const one of this.airOf(apSubject)) share += one.share;
+    return share;
+  }
+
+  /** On an access point's channel; not known while a rate is missing, unless what is known is already too much. */
+  airVerdictOf(apSubject: string): Verdict {
+    const unknown = this.airOf(apSubject).some(({ link }) => this.load(link).unknown > 0) ? 1 : 0;
+    const [link] = this.radioLinks.get(apSubject) ?? [];
+    return link ? this.judgeShare(link, this.airtimeOf(apSubject), unknown) : 'ok';
+  }
+
+  airtimeOn(link: Link): number {
+    const { phyMbps, efficiency } = this.radio(link);
+    const { mbps } = this.load(link);
+    return mbps === 0 ? 0 : phyMbps === 0 ? Number.POSITIVE_INFINITY : airtimeShare(mbps, phyMbps, efficiency);
+  }
+}

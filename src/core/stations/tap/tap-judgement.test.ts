@@ -1,0 +1,100 @@
+import { expect, test } from '@jest/globals';
+import { apply, mill, probed, record, report } from '../../../../tests/support/sites.ts';
+import { indexEvidence } from '../../document/best-known.ts';
+import type { Site, Tap } from '../../document/site-types.ts';
+import { judgeTap } from './tap-judgement.ts';
+
+const judge = (site: Site, tapId = 'tap-1') => {
+  const tap = site.taps.find(({ id }) => id === tapId);
+  if (!tap) throw new Error(tapId);
+  return judgeTap(site, indexEvidence(site.evidence), tap);
+};
+const at = (kbps: number) => apply(mill(), probed('sluice', report({ kbps })), record('tap-1', 'sluice'));
+
+// 225 GB usable ÷ (kbps × 1000 ÷ 8 × 86,400 × 1.02) bytes a day.
+test.each([
+  { why: 'far below', kbps: 800, verdict: 'ok', days: 225e9 / (800e3 * 10_800 * 1.02) },
+  { why: 'above 1.2 times the wish', kbps: 1215, verdict: 'ok', days: 225e9 / (1215e3 * 10_800 * 1.02) },
+  { why: 'between', kbps: 1300, verdict: 'tight', days: 225e9 / (1300e3 * 10_800 * 1.02) },
+  { why: 'below the wish', kbps: 1500, verdict: 'will-not-work', days: 225e9 / (1500e3 * 10_800 * 1.02) },
+])('retention: $why', ({ kbps, verdict, days }) => {
+  const judgement = judge(at(kbps));
+  expect(judgement.verdict).toBe(verdict);
+  expect(judgement.retention?.daysFit).toBeCloseTo(days, 6);
+  expect(judgement.rate).toMatchObject({ value: kbps, how: 'measured' });
+});
+
+test('everything that is recorded on a disk shares it', () => {
+  const site = apply(
+    at(800),
+    probed('boots', report({ kbps: 700 }), 'rtsp://10.77.4.27:8554/live/main'),
+    record('tap-2', 'boots'),
+  );
+  expect(judge(site)).toMatchObject({ verdict: 'will-not-work', retention: { recordings: 2 } });
+  expect(judge(site).retention?.daysFit).toBeCloseTo(225e9 / (1500e3 * 10_800 * 1.02), 6);
+});
+
+test('a rate that is not known makes the days not known, and names whose it is', () => {
+  const bare = mill();
+  const cameras = bare.cameras.map((camera) => ({
+    ...camera,
+    streams: camera.streams.map((stream) => ({ ...stream, codec: null })),
+  }));
+  const site = apply({ ...bare, cameras }, record('tap-1', 'sluice'));
+  expect(judge(site)).toMatchObject({ verdict: 'unknown', retention: null, ratesMissing: ['sluice'] });
+});
+
+test('each lever, followed, brings the verdict it promises', () => {
+  const site = at(3100);
+  const levers = judge(site).levers();
+  expect(levers.map(({ id }) => id)).toEqual(['stream', 'rate', 'share', 'disk', 'days']);
+  const text = (id: string) => levers.find((lever) => lever.id === id)?.text ?? '';
+  const number = (id: string) => Number(/[\d.]+/.exec(text(id))?.[0]);
+
+  const withDestination = (change: object): Site => ({
+    ...site,
+    destinations: site.destinations.map((one) => (one.id === 'loft' ? { ...one, ...change } : one)),
+  });
+  expect(judge(withDestination({ storage: { diskTB: number('disk'), usableFraction: 0.9 } })).verdict).toBe('ok');
+  expect(judge(withDestination({ retentionDays: number('days') })).verdict).toBe('ok');
+  expect(text('rate')).toMatch(/Mbit\/s$/);
+  expect(judge(at(number('rate') * 1000 - 5)).verdict).toBe('ok');
+
+  const tap = site.taps[0];
+  const shorter: Tap[] = tap ? [{ ...tap, schedule: { mode: 'duty', duty: number('share') / 100 } }] : [];
+  expect(judge({ ...site, taps: shorter }).verdict).toBe('ok');
+  // The sub stream is planned at 256 kbit/s.
+  const onSub: Tap[] = tap ? [{ ...tap, streamId: 'sluice-sub' }] : [];
+  expect(judge({ ...site, taps: onSub }).verdict).toBe(levers.find(({ id }) => id === 'stream')?.verdict);
+});
+
+test('when all fits, it says how much room is left, and that much still fits', () => {
+  const levers = judge(at(800)).levers();
+  expect(levers).toMatchObject([{ id: 'room', verdict: 'ok' }]);
+  const room = Number(/[\d.]+/.exec(levers[0]?.text ?? '')?.[0]);
+  expect(judge(at(800 + room - 1)).verdict).toBe('ok');
+  expect(judge(at(800 + room + 5)).verdict).toBe('tight');
+});
+
+const liveAt = (destinationId: string, codec: string): Site =>
+  apply(mill(), probed('sluice', report({ codec })), {
+    kind: 'addTap',
+    judged: '',
+    tap: {
+      id: 'tap-1',
+      cameraId: 'sluice',
+      streamId: 'sluice-main',
+      destinationId,
+      use: 'live',
+      protocol: 'rtsp',
+      schedule: { mode: 'continuous' },
+    },
+  });
+
+test.each([
+  { why: 'a codec it takes', site: liveAt('loft', 'H264'), verdict: 'ok' },
+  { why: 'a codec it does not take', site: liveAt('loft', 'H265'), verdict: 'will-not-work' },
+  { why: 'a destination that does not say', site: liveAt('hub', 'H265'), verdict: 'ok' },
+])('watching live asks no disk: $why', ({ site, verdict }) =>
+  expect(judge(site)).toMatchObject({ verdict, retention: null }),
+);

@@ -1,0 +1,271 @@
+import { sayDays, sayRate } from '../../base/say.ts';
+import { bytes, days, inTB, kilobits, terabytes } from '../../base/units.ts';
+import { atLeast, type Verdict, worstVerdict } from '../../base/verdict.ts';
+import {
+  bestKnown,
+  type EvidenceIndex,
+  type Known,
+  type StreamFacts,
+  streamFacts,
+  streamSubject,
+} from '../../document/best-known.ts';
+import type { Camera, Destination, Site, Stream, Tap } from '../../document/site-types.ts';
+import type { Finding } from '../../findings/finding.ts';
+import { evaluate, type Facts } from '../../findings/rule.ts';
+import { AUTH_SCHEMES } from '../../rtsp/exchange-types.ts';
+import { bytesPerDay, daysFit, diskNeeded, type RecordedStream, secondsPerDay } from '../../storage/storage.ts';
+import { STORAGE_ASSUMPTIONS } from '../../storage/storage-assumptions.ts';
+import { TAP_RULES, type TapFacts } from './tap-rules.ts';
+
+/** Something that would change the verdict, with the verdict it would bring. */
+export interface Lever {
+  readonly id: 'disk' | 'rate' | 'stream' | 'days' | 'share' | 'room';
+  readonly text: string;
+  readonly verdict: Verdict;
+}
+
+export interface RetentionNumbers {
+  readonly ownBytesPerDay: number;
+  readonly allBytesPerDay: number;
+  /** Taps that record on the same disk, this one counted. */
+  readonly recordings: number;
+  readonly usableBytes: number;
+  readonly daysFit: number;
+  readonly daysWanted: number;
+  /** Of the days alone, whatever else stands in the way. */
+  readonly verdict: Verdict;
+}
+
+export interface TapJudgement {
+  readonly verdict: Verdict;
+  readonly findings: readonly Finding[];
+  readonly rate: Known<number> | null;
+  readonly retention: RetentionNumbers | null;
+  /** What would change the verdict; worked out when asked, since lanes do not need it. */
+  readonly levers: () => readonly Lever[];
+  /** Names of recordings on this disk whose rate is not known: the days cannot be told while there are any. */
+  readonly ratesMissing: readonly string[];
+}
+
+const { overheadFraction, comfortableFactor, sizesSoldTB } = STORAGE_ASSUMPTIONS;
+
+/** What is recorded on one destination's disk: worked out once, asked by each of its taps. */
+interface Ledger {
+  readonly bytesPerDayOf: ReadonlyMap<string, number>;
+  readonly allBytesPerDay: number;
+  readonly ratesMissing: readonly string[];
+  readonly mark: string;
+}
+
+const recorded = (rateKbps: number, tap: Tap): RecordedStream => ({
+  count: 1,
+  rate: kilobits(rateKbps),
+  schedule: tap.schedule,
+});
+const perDay = (recordings: readonly { rateKbps: number; tap: Tap }[]): number =>
+  bytesPerDay(
+    recordings.map(({ rateKbps, tap }) => recorded(rateKbps, tap)),
+    overheadFraction,
+  );
+
+const judgeDays = (fit: number, wanted: number): Verdict => atLeast(fit, wanted * comfortableFactor, wanted);
+
+/** Judges the taps of one document. */
+export interface TapJudge {
+  judge(tap: Tap): TapJudgement;
+  /** Changes whenever something that a tap of this destination is judged by does, beyond the tap and its stream. */
+  ledgerMark(destinationId: string): string;
+}
+
+type FactsOf = (stream: Stream) => StreamFacts;
+
+/** The site by id, and its ledgers as they are needed: a site is judged whole in time linear in its taps. */
+class SiteTapJudge implements TapJudge {
+  readonly #cameras: ReadonlyMap<string, Camera>;
+  readonly #destinations: ReadonlyMap<string, Destination>;
+  readonly #sessionsAllowed: ReadonlyMap<string, number>;
+  readonly #tapsOfCamera = new Map<string, number>();
+  readonly #recordings = new Map<string, Tap[]>();
+  readonly #ledgers = new Map<string, Ledger>();
+
+  constructor(
+    site: Site,
+    private readonly index: EvidenceIndex,
+    /** What is best known of a stream. Asked for every tap: the caller keeps what it found. */
+    private readonly factsOf: FactsOf,
+  ) {
+    this.#cameras = new Map(site.cameras.map((camera) => [camera.id, camera]));
+    this.#destinations = new Map(site.destinations.map((destination) => [destination.id, destination]));
+    this.#sessionsAllowed = new Map(
+      site.models.flatMap(({ id, sessions }) => (sessions === null ? [] : [[id, sessions] as const])),
+    );
+    for (const tap of site.taps) {
+      this.#tapsOfCamera.set(tap.cameraId, (this.#tapsOfCamera.get(tap.cameraId) ?? 0) + 1);
+      if (tap.use !== 'record') continue;
+      const list = this.#recordings.get(tap.destinationId);
+      if (list) list.push(tap);
+      else this.#recordings.set(tap.destinationId, [tap]);
+    }
+  }
+
+  #ledgerOf(destinationId: string): Ledger {
+    const known = this.#ledgers.get(destinationId);
+    if (known) return known;
+    const bytesPerDayOf = new Map<string, number>();
+    const ratesMissing: string[] = [];
+    let allBytesPerDay = 0;
+    for (const tap of this.#recordings.get(destinationId) ?? []) {
+      const camera = this.#cameras.get(tap.cameraId);
+      const stream = camera?.streams.find(({ id }) => id === tap.streamId);
+      const rate = stream ? this.factsOf(stream).bitrateKbps : null;
+      if (!rate) ratesMissing.push(camera?.name ?? tap.cameraId);
+      const own = rate ? perDay([{ rateKbps: rate.value, tap }]) : 0;
+      bytesPerDayOf.set(tap.id, own);
+      allBytesPerDay += own;
+    }
+    const mark = `${allBytesPerDay} ${bytesPerDayOf.size} ${ratesMissing.join()}`;
+    const ledger = { bytesPerDayOf, allBytesPerDay, ratesMissing, mark };
+    this.#ledgers.set(destinationId, ledger);
+    return ledger;
+  }
+
+  ledgerMark(destinationId: string): string {
+    if (!this.#recordings.has(destinationId)) return '';
+    return this.#ledgerOf(destinationId).mark;
+  }
+
+  judge(tap: Tap): TapJudgement {
+    const destination = this.#destinations.get(tap.destinationId);
+    const camera = this.#cameras.get(tap.cameraId);
+    const stream = camera?.streams.find(({ id }) => id === tap.streamId);
+    if (!destination || !camera || !stream)
+      return { verdict: 'unknown', findings: [], rate: null, retention: null, levers: () => [], ratesMissing: [] };
+    const { codec, bitrateKbps: rate } = this.factsOf(stream);
+    const ledger = tap.use === 'record' ? this.#ledgerOf(destination.id) : null;
+    const retention = ledger && ledger.ratesMissing.length === 0 ? retentionOf(ledger, destination, tap) : null;
+    const facts: Facts<TapFacts> = {
+      destination: destination.name,
+      codec: codec?.value,
+      codecsTaken: destination.codecs.length > 0 ? destination.codecs : undefined,
+      rateKbps: rate?.value,
+      rateHow: rate?.how,
+      records: tap.use === 'record',
+      daysFit: retention?.daysFit,
+      daysWanted: retention?.daysWanted,
+      bytesPerDay: retention?.allBytesPerDay,
+      usableBytes: retention?.usableBytes,
+      sessionsAllowed: camera.modelId === null ? undefined : this.#sessionsAllowed.get(camera.modelId),
+      sessionsUsed: this.#tapsOfCamera.get(camera.id),
+      ...probedFacts(this.index, stream),
+    };
+    const { findings } = evaluate(TAP_RULES, facts);
+    const verdicts: Verdict[] = [codecVerdict(destination, codec)];
+    if (facts.sessionsAllowed !== undefined && facts.sessionsUsed !== undefined)
+      verdicts.push(facts.sessionsUsed > facts.sessionsAllowed ? 'will-not-work' : 'ok');
+    if (tap.use === 'record') verdicts.push(retention?.verdict ?? 'unknown');
+    const rateKbps = rate?.value ?? 0;
+    const levers = (): readonly Lever[] =>
+      retention ? leversFor(this.index, { tap, camera, destination, rateKbps, numbers: retention }) : [];
+    const ratesMissing = ledger?.ratesMissing ?? [];
+    return { verdict: worstVerdict(verdicts), findings, rate, retention, levers, ratesMissing };
+  }
+}
+
+/**
+ * Judges taps of a site: whether a destination can draw a stream for a use, by the codec it takes and, for recordings,
+ * the days its disk holds with everything else that is recorded on it. Computed from the best known rate of every
+ * stream involved. Make one for each document and ask it about every tap.
+ */
+export const createTapJudge = (
+  site: Site,
+  index: EvidenceIndex,
+  factsOf: FactsOf = (stream) => streamFacts(index, stream),
+): TapJudge => new SiteTapJudge(site, index, factsOf);
+
+/** The same for one tap. */
+export const judgeTap = (site: Site, index: EvidenceIndex, tap: Tap): TapJudgement =>
+  createTapJudge(site, index).judge(tap);
+
+/** What the last probe told of the login and the clock. */
+function probedFacts(index: EvidenceIndex, stream: Stream): Pick<Facts<TapFacts>, 'authScheme' | 'clockErrorS'> {
+  const subject = streamSubject(stream.id);
+  const scheme = bestKnown(index, subject, 'fact.authScheme')?.value;
+  const clockErrorS = bestKnown(index, subject, 'fact.clockErrorS')?.value;
+  return {
+    authScheme: AUTH_SCHEMES.find((known) => known === scheme),
+    clockErrorS: typeof clockErrorS === 'number' ? clockErrorS : undefined,
+  };
+}
+
+function codecVerdict(destination: Destination, codec: Known<string> | null): Verdict {
+  if (destination.codecs.length === 0) return 'ok';
+  if (!codec) return 'unknown';
+  return destination.codecs.includes(codec.value) ? 'ok' : 'will-not-work';
+}
+
+function retentionOf(ledger: Ledger, destination: Destination, tap: Tap): RetentionNumbers | null {
+  const { storage, retentionDays } = destination;
+  if (!storage || retentionDays === null) return null;
+  const fit = daysFit(terabytes(storage.diskTB), storage.usableFraction, bytes(ledger.allBytesPerDay));
+  return {
+    ownBytesPerDay: ledger.bytesPerDayOf.get(tap.id) ?? 0,
+    allBytesPerDay: ledger.allBytesPerDay,
+    recordings: ledger.bytesPerDayOf.size,
+    usableBytes: terabytes(storage.diskTB) * storage.usableFraction,
+    daysFit: fit,
+    daysWanted: retentionDays,
+    verdict: judgeDays(fit, retentionDays),
+  };
+}
+
+interface LeverInput {
+  readonly tap: Tap;
+  readonly camera: Camera;
+  readonly destination: Destination;
+  readonly rateKbps: number;
+  readonly numbers: RetentionNumbers;
+}
+
+/** What would change the verdict, nearest first; when all fits, how much room is left. */
+function leversFor(
+  index: EvidenceIndex,
+  { tap, camera, destination, rateKbps: own, numbers }: LeverInput,
+): readonly Lever[] {
+  const { storage } = destination;
+  if (!storage) return [];
+  const others = numbers.allBytesPerDay - numbers.ownBytesPerDay;
+  const roomPerDay = numbers.usableBytes / (numbers.daysWanted * comfortableFactor) - others;
+  const onDay = secondsPerDay(tap.schedule) * (1 + overheadFraction);
+  const comfortableKbps = onDay > 0 ? (roomPerDay * 8) / onDay / 1000 : 0;
+  if (numbers.verdict === 'ok')
+    return [
+      { id: 'room', text: `Room for ${sayRate(comfortableKbps - own)} more before it gets tight`, verdict: 'ok' },
+    ];
+
+  const levers: Lever[] = [];
+  for (const stream of camera.streams) {
+    const rate = stream.id === tap.streamId ? null : streamFacts(index, stream).bitrateKbps;
+    if (!rate || rate.value >= own) continue;
+    const fit = numbers.usableBytes / (others + perDay([{ rateKbps: rate.value, tap }]));
+    levers.push({
+      id: 'stream',
+      text: `Record ${stream.label} at ${sayRate(rate.value)}: ${sayDays(fit)}`,
+      verdict: judgeDays(fit, numbers.daysWanted),
+    });
+  }
+  if (comfortableKbps > 0) {
+    levers.push({ id: 'rate', text: `Lower this stream to ${sayRate(comfortableKbps)}`, verdict: 'ok' });
+    const share = (comfortableKbps / own) * (secondsPerDay(tap.schedule) / days(1));
+    levers.push({ id: 'share', text: `Record ${Math.floor(share * 100)} % of the day`, verdict: 'ok' });
+  }
+  const needed = diskNeeded(
+    bytes(numbers.allBytesPerDay),
+    numbers.daysWanted * comfortableFactor,
+    storage.usableFraction,
+    sizesSoldTB,
+  );
+  levers.push({ id: 'disk', text: `A disk of ${needed.pickTB ?? inTB(needed.size).toFixed(1)} TB`, verdict: 'ok' });
+  const fewerDays = Math.floor(numbers.daysFit / comfortableFactor);
+  if (fewerDays >= 1) levers.push({ id: 'days', text: `Keep ${fewerDays} days`, verdict: 'ok' });
+  return levers;
+}

@@ -1,7 +1,0 @@
-import type { School } from '../../core/site/planning-types.ts';
-
-export const SCHOOL_WORDS: Readonly<Record<School, string>> = {
-  'recorder-box': 'a recorder box of the cameras’ make',
-  software: 'software on a store or computer',
-  both: 'both',
-};

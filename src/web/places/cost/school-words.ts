@@ -1,0 +1,7 @@
+import type { School } from '../../../core/document/planning-types.ts';
+
+export const SCHOOL_WORDS: Readonly<Record<School, string>> = {
+  'recorder-box': 'a recorder box of the cameras’ make',
+  software: 'software on a store or computer',
+  both: 'both',
+};

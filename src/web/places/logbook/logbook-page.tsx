@@ -1,0 +1,89 @@
+import { format } from 'date-fns';
+import { useState } from 'react';
+import { sayMany } from '../../../core/base/say.ts';
+import { LOG_KINDS, type LogEntry, type LogKind } from '../../../core/document/site-types.ts';
+import { selectSite } from '../../store/site-slice.ts';
+import { useAppSelector } from '../../store/store.ts';
+import { Button } from '../../ui/button.tsx';
+import { PickButton } from '../../ui/pick-button.tsx';
+
+const KIND_WORDS: Readonly<Record<LogKind, string>> = {
+  site: 'Site',
+  edit: 'Edit',
+  choose: 'Choose',
+  power: 'Power',
+  probe: 'Probe',
+  tap: 'Tap',
+  'hand-over': 'Hand-over',
+};
+const KIND_TEXT: Readonly<Record<LogKind, string>> = {
+  site: 'text-soft',
+  edit: 'text-soft',
+  choose: 'text-ink',
+  power: 'text-ink',
+  probe: 'text-blue',
+  tap: 'text-verdigris',
+  'hand-over': 'text-brass',
+};
+/** Entries put on the page at once; a year's log is longer than anybody scrolls. */
+const PAGE = 200;
+
+/** Everything that was probed, changed and handed over, newest first, with its numbers. */
+export function LogbookPage() {
+  const site = useAppSelector(selectSite);
+  const [kind, setKind] = useState<LogKind | 'all'>('all');
+  const [shown, setShown] = useState(PAGE);
+  const entries = site.log.filter((entry) => kind === 'all' || entry.kind === kind).toReversed();
+  const days = Map.groupBy(entries.slice(0, shown), (entry) => format(new Date(entry.at), 'EEEE d MMMM yyyy'));
+  return (
+    <>
+      <header className="mb-3 flex flex-wrap items-center gap-x-4 gap-y-2">
+        <h1 className="text-title">Logbook</h1>
+        <p className="text-soft">{sayMany(entries.length, 'entry', 'entries')}</p>
+        <fieldset aria-label="Show" className="ml-auto flex flex-wrap gap-1">
+          {(['all', ...LOG_KINDS] as const).map((value) => (
+            <PickButton key={value} isPicked={kind === value} onPick={() => setKind(value)}>
+              {value === 'all' ? 'Everything' : KIND_WORDS[value]}
+            </PickButton>
+          ))}
+        </fieldset>
+      </header>
+      {entries.length === 0 && (
+        <p className="border border-hair bg-sheet px-4 py-6 text-soft">Nothing of this kind is on record yet.</p>
+      )}
+      {[...days].map(([day, list]) => (
+        <section key={day} className="mb-4 border border-hair bg-sheet">
+          <h2 className="border-b border-hair px-4 py-1.5 text-small text-soft">{day}</h2>
+          <ol>
+            {list.map((entry) => (
+              <LogRow key={entry.id} entry={entry} />
+            ))}
+          </ol>
+        </section>
+      ))}
+      {entries.length > shown && (
+        <Button onClick={() => setShown(shown + PAGE)}>Show {Math.min(PAGE, entries.length - shown)} older</Button>
+      )}
+    </>
+  );
+}
+
+function LogRow({ entry }: { entry: LogEntry }) {
+  return (
+    <li className="grid grid-cols-[64px_1fr] gap-x-3 border-t border-grid px-4 py-1.5 first:border-t-0 md:grid-cols-[72px_84px_minmax(0,5fr)_minmax(0,6fr)]">
+      <time dateTime={entry.at} className="font-mono text-small leading-5 text-soft">
+        {format(new Date(entry.at), 'HH:mm:ss')}
+      </time>
+      <b className={`text-small leading-5 ${KIND_TEXT[entry.kind]}`}>{KIND_WORDS[entry.kind]}</b>
+      <span className="col-span-2 md:col-span-1">{entry.text}</span>
+      <dl className="col-span-2 flex flex-wrap gap-x-4 text-small md:col-span-1">
+        {entry.refs.map(({ name, value }) => (
+          <div key={name} className="inline-flex gap-1.5">
+            <dt className="text-soft">{name}</dt>
+            <dd className="font-mono break-all">{value}</dd>
+          </div>
+        ))}
+      </dl>
+    </li>
+  );
+}

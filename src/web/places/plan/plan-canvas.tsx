@@ -1,0 +1,207 @@
+import type Konva from 'konva';
+import { type KeyboardEvent, type Ref, type RefObject, useEffect, useRef, useState } from 'react';
+import { Layer, Line, Rect, Stage } from 'react-konva';
+import type { Point } from '../../../core/base/plan-geometry.ts';
+import type { Verdict } from '../../../core/base/verdict.ts';
+import type { Site } from '../../../core/document/site-types.ts';
+import { positionOf, thingsOf } from '../../../core/document/subjects.ts';
+import { mountingOf } from '../../../core/stations/choose/need.ts';
+import { Grid, Ground, MetreRule } from './plan-ground.tsx';
+import { type Colours, LAYERS, PlanItem } from './plan-items.tsx';
+import { PlanRoute, PlanWall } from './plan-lines.tsx';
+import { ARROWS, type Drawing, snapped, type Tool } from './plan-tools.ts';
+import { type WedgeHandle, WedgeLayer } from './wedge-layer.tsx';
+
+export interface PlanCanvasProps {
+  readonly stageRef: Ref<Konva.Stage>;
+  readonly site: Site;
+  readonly wedgeHandle: RefObject<WedgeHandle | null>;
+  readonly verdictOf: (cameraId: string) => Verdict;
+  readonly tool: Tool;
+  readonly drawing: Drawing;
+  readonly selected: string | null;
+  readonly zoom: number;
+  readonly colours: Colours;
+  readonly onSelect: (subject: string | null) => void;
+  readonly onDrag: (subject: string, position: Point) => void;
+  readonly onDrop: (subject: string, position: Point) => void;
+  readonly onPoint: (point: Point) => void;
+  readonly onCursor: (point: Point | null) => void;
+  readonly onEnd: () => void;
+  readonly onCancel: () => void;
+  readonly onRemove: () => void;
+  readonly onBrought: (subject: string, point: Point) => void;
+}
+
+/** The sheet itself. Drawn by pointer or by keys: arrows move the point, the space bar sets it, Enter ends. */
+export function PlanCanvas(props: PlanCanvasProps) {
+  const { site, tool, drawing, selected, zoom, colours } = props;
+  const frame = useRef<HTMLDivElement>(null);
+  const [width, setWidth] = useState(800);
+  useEffect(() => {
+    if (!frame.current) return;
+    const watch = new ResizeObserver(([entry]) => entry && setWidth(Math.max(200, entry.contentRect.width)));
+    watch.observe(frame.current);
+    return () => watch.disconnect();
+  }, []);
+  const { plan } = site;
+  const scale = (width / plan.widthM) * zoom;
+  const isDrawing = tool !== 'move';
+  const pointOf = (stage: Konva.Stage | null, isFree: boolean): Point | null => {
+    const at = stage?.getPointerPosition();
+    return at ? snapped({ xM: at.x / scale, yM: at.y / scale }, isFree) : null;
+  };
+  const onKeyDown = (event: KeyboardEvent): void => {
+    const arrow = ARROWS[event.key];
+    const isFree = event.altKey;
+    if (arrow) {
+      event.preventDefault();
+      const step = isFree ? 0.1 : 0.5;
+      const from = isDrawing
+        ? (drawing.cursor ?? drawing.points.at(-1) ?? middleOf(plan))
+        : selected && positionOf(site, selected);
+      if (!from) return;
+      const to = { xM: from.xM + arrow[0] * step, yM: from.yM + arrow[1] * step };
+      if (isDrawing) props.onCursor(snapped(to, isFree));
+      else if (selected) props.onDrop(selected, { xM: Number(to.xM.toFixed(2)), yM: Number(to.yM.toFixed(2)) });
+    } else if (event.key === ' ' && isDrawing && drawing.cursor) {
+      event.preventDefault();
+      props.onPoint(drawing.cursor);
+    } else if (event.key === 'Enter') props.onEnd();
+    else if (event.key === 'Escape') props.onCancel();
+    else if (event.key === 'Delete' || event.key === 'Backspace') props.onRemove();
+  };
+  const things = thingsOf(site);
+  // Two quick presses end only in one spot: who draws fast sets two corners.
+  const lastPress = useRef({ x: 0, y: 0, at: Number.NEGATIVE_INFINITY });
+  const isSecondPress = ({ clientX: x, clientY: y, timeStamp: at }: MouseEvent): boolean => {
+    const last = lastPress.current;
+    lastPress.current = { x, y, at };
+    return at - last.at < 400 && Math.hypot(x - last.x, y - last.y) < 6;
+  };
+  const preview = drawing.cursor ? [...drawing.points, drawing.cursor] : drawing.points;
+  return (
+    <div
+      ref={frame}
+      // biome-ignore lint/a11y/noNoninteractiveTabindex: a drawing is worked on by keys while it is in focus
+      tabIndex={0}
+      role="application"
+      aria-label="Plan. Arrow keys move what is selected, or the point to be set; the space bar sets it, Enter ends, Escape gives up."
+      className="overflow-auto border border-hair bg-sheet"
+      onKeyDown={onKeyDown}
+      onDragOver={(event) => event.preventDefault()}
+      onDrop={(event) => {
+        const subject = event.dataTransfer.getData('text/plain');
+        const box = event.currentTarget.getBoundingClientRect();
+        if (!subject) return;
+        event.preventDefault();
+        const x = event.clientX - box.left + event.currentTarget.scrollLeft;
+        const y = event.clientY - box.top + event.currentTarget.scrollTop;
+        props.onBrought(subject, snapped({ xM: x / scale, yM: y / scale }, true));
+      }}
+    >
+      <Stage
+        ref={props.stageRef}
+        width={plan.widthM * scale}
+        height={plan.heightM * scale}
+        style={{ cursor: isDrawing ? 'crosshair' : 'default', touchAction: 'none' }}
+        onMouseDown={(event) => {
+          if (isDrawing) {
+            const point = pointOf(event.target.getStage(), event.evt.altKey);
+            if (isSecondPress(event.evt)) props.onEnd();
+            else if (point) props.onPoint(point);
+          } else if (event.target === event.target.getStage()) props.onSelect(null);
+        }}
+        onTap={(event) => {
+          const point = isDrawing ? pointOf(event.target.getStage(), false) : null;
+          if (point) props.onPoint(point);
+        }}
+        onMouseMove={(event) => {
+          if (isDrawing) props.onCursor(pointOf(event.target.getStage(), event.evt.altKey));
+        }}
+      >
+        <Layer listening={false}>
+          <Rect width={plan.widthM * scale} height={plan.heightM * scale} fill={colours.sheet} />
+          {plan.picture ? (
+            <Ground picture={plan.picture} scale={scale} />
+          ) : (
+            <Grid widthM={plan.widthM} heightM={plan.heightM} scale={scale} colours={colours} />
+          )}
+        </Layer>
+        <WedgeLayer handle={props.wedgeHandle} site={site} scale={scale} colours={colours} />
+        <Layer>
+          {plan.walls.map((wall) => (
+            <PlanWall
+              key={wall.id}
+              wall={wall}
+              scale={scale}
+              colours={colours}
+              isSelected={selected === `wall:${wall.id}`}
+              canSelect={!isDrawing}
+              onSelect={props.onSelect}
+            />
+          ))}
+          {site.links.map((link) => (
+            <PlanRoute
+              key={link.id}
+              link={link}
+              scale={scale}
+              colours={colours}
+              isSelected={selected === `link:${link.id}`}
+              canSelect={!isDrawing}
+              onSelect={props.onSelect}
+            />
+          ))}
+        </Layer>
+        <Layer id={LAYERS.items} listening={!isDrawing}>
+          {things.map(({ item, kind, subject }) =>
+            item.position ? (
+              <PlanItem
+                key={subject}
+                subject={subject}
+                kind={kind}
+                name={item.name}
+                position={item.position}
+                headingDeg={kind === 'camera' ? mountingOf(item, site.assumptions).headingDeg : 0}
+                verdict={kind === 'camera' ? props.verdictOf(item.id) : 'unknown'}
+                scale={scale}
+                edgeM={plan.widthM}
+                isSelected={selected === subject}
+                canDrag={!isDrawing}
+                colours={colours}
+                onSelect={props.onSelect}
+                onDrag={props.onDrag}
+                onDrop={props.onDrop}
+              />
+            ) : null,
+          )}
+        </Layer>
+        <Layer id={LAYERS.lifted} />
+        <Layer listening={false}>
+          {preview.length > 1 && (
+            <Line
+              points={preview.flatMap(({ xM, yM }) => [xM * scale, yM * scale])}
+              stroke={tool === 'route' ? colours.blue : colours.verdigris}
+              strokeWidth={3}
+              dash={[7, 4]}
+            />
+          )}
+          {preview.map(({ xM, yM }) => (
+            <Rect
+              key={`${xM},${yM}`}
+              x={xM * scale - 3}
+              y={yM * scale - 3}
+              width={6}
+              height={6}
+              fill={colours.verdigris}
+            />
+          ))}
+          <MetreRule scale={scale} heightM={plan.heightM} colours={colours} />
+        </Layer>
+      </Stage>
+    </div>
+  );
+}
+
+const middleOf = ({ widthM, heightM }: { widthM: number; heightM: number }): Point =>
+  snapped({ xM: widthM / 2, yM: heightM / 2 }, false);

@@ -1,0 +1,77 @@
+import { memo, useEffect, useState } from 'react';
+import { Image as KonvaImage, Line, Text } from 'react-konva';
+import type { PlanPicture } from '../../../core/document/planning-types.ts';
+import { CHART_FONT } from '../../ui/chart-colours.ts';
+import type { Colours } from './plan-items.tsx';
+
+/** The picture that the plan is drawn on. */
+export function Ground({ picture, scale }: { picture: PlanPicture; scale: number }) {
+  const [image, setImage] = useState<HTMLImageElement | null>(null);
+  useEffect(() => {
+    const loaded = new Image();
+    loaded.onload = () => setImage(loaded);
+    loaded.src = picture.dataUrl;
+  }, [picture.dataUrl]);
+  if (!image) return null;
+  const { widthPx, heightPx, metresPerPx } = picture;
+  return (
+    <KonvaImage
+      image={image}
+      width={widthPx * metresPerPx * scale}
+      height={heightPx * metresPerPx * scale}
+      opacity={0.7}
+    />
+  );
+}
+
+interface GridProps {
+  readonly widthM: number;
+  readonly heightM: number;
+  readonly scale: number;
+  readonly colours: Colours;
+}
+
+/** A line a metre, a stronger one every five. */
+export const Grid = memo(function Grid({ widthM, heightM, scale, colours }: GridProps) {
+  const step = scale >= 9 ? 1 : 5;
+  const lines = (length: number): number[] =>
+    Array.from({ length: Math.floor(length / step) + 1 }, (_, at) => at * step);
+  const strong = (metres: number): number => (metres % 5 === 0 ? 1 : 0.45);
+  return (
+    <>
+      {lines(widthM).map((xM) => (
+        <Line
+          key={`x${xM}`}
+          points={[xM * scale, 0, xM * scale, heightM * scale]}
+          stroke={colours.hair}
+          strokeWidth={1}
+          opacity={strong(xM)}
+        />
+      ))}
+      {lines(heightM).map((yM) => (
+        <Line
+          key={`y${yM}`}
+          points={[0, yM * scale, widthM * scale, yM * scale]}
+          stroke={colours.hair}
+          strokeWidth={1}
+          opacity={strong(yM)}
+        />
+      ))}
+    </>
+  );
+});
+
+/** Five metres, to see how large all is. */
+export function MetreRule({ scale, heightM, colours }: { scale: number; heightM: number; colours: Colours }) {
+  const y = heightM * scale - 14;
+  return (
+    <>
+      <Line
+        points={[14, y - 5, 14, y, 14 + 5 * scale, y, 14 + 5 * scale, y - 5]}
+        stroke={colours.ink}
+        strokeWidth={1.4}
+      />
+      <Text x={18} y={y - 16} text="5 m" fontSize={12} fontFamily={CHART_FONT} fill={colours.ink} />
+    </>
+  );
+}

@@ -1,0 +1,186 @@
+import type { Layer } from 'konva/lib/Layer';
+import type { KonvaEventObject, Node } from 'konva/lib/Node';
+import { memo } from 'react';
+import { Circle, Group, Line, Path, Rect, Text } from 'react-konva';
+import type { Point } from '../../../core/base/plan-geometry.ts';
+import type { Verdict } from '../../../core/base/verdict.ts';
+import { runsOver } from '../../../core/handover/plan-svg.ts';
+import type { WedgeShape } from '../../../core/optics/view-wedge.ts';
+import { LEVEL_FILL } from '../../things/levels/level-look.ts';
+import { CHART_FONT } from '../../ui/chart-colours.ts';
+
+export interface Colours {
+  readonly ink: string;
+  readonly soft: string;
+  readonly hair: string;
+  readonly sheet: string;
+  readonly verdigris: string;
+  readonly brass: string;
+  readonly brick: string;
+  readonly blue: string;
+}
+
+export const LAYERS = { views: 'views', items: 'items', lifted: 'lifted' } as const;
+
+/** Layers by their ids. The stage's own search goes through every letter on it, and that at each step of a drag. */
+const layerOf = (node: Node, id: string): Layer | undefined =>
+  node
+    .getStage()
+    ?.getLayers()
+    .find((layer) => layer.id() === id);
+function wedgeOf(node: Node, subject: string): Node | undefined {
+  const id = wedgeIdOf(subject);
+  for (const layer of [LAYERS.lifted, LAYERS.views]) {
+    const found = layerOf(node, layer)?.children.find((child) => child.id() === id);
+    if (found) return found;
+  }
+  return undefined;
+}
+
+/** What is dragged goes to a sheet of its own with its view: two hundred others then need not be drawn at each step. */
+function lift(node: Node, subject: string): void {
+  const sheet = layerOf(node, LAYERS.lifted);
+  if (!sheet) return;
+  wedgeOf(node, subject)?.moveTo(sheet);
+  node.moveTo(sheet);
+}
+function putDown(node: Node, subject: string): void {
+  const [views, items] = [layerOf(node, LAYERS.views), layerOf(node, LAYERS.items)];
+  if (views) wedgeOf(node, subject)?.moveTo(views);
+  if (items) node.moveTo(items);
+}
+
+interface ItemProps {
+  readonly subject: string;
+  readonly kind: 'camera' | 'gear' | 'destination';
+  readonly name: string;
+  readonly position: Point;
+  readonly headingDeg: number;
+  readonly verdict: Verdict;
+  readonly scale: number;
+  /** Of the sheet's right edge. */
+  readonly edgeM: number;
+  readonly isSelected: boolean;
+  readonly canDrag: boolean;
+  readonly colours: Colours;
+  readonly onSelect: (subject: string) => void;
+  readonly onDrag: (subject: string, position: Point) => void;
+  readonly onDrop: (subject: string, position: Point) => void;
+}
+
+/** Pixels a metre from which there is room for names: of cameras, and of everything. */
+const NAMES_FROM = { camera: 8, gear: 15, destination: 15 } as const;
+
+/** Wide enough for a name on one line. */
+const NAME_ROOM_PX = 400;
+
+const wedgeIdOf = (subject: string): string => `sees-${subject.replace(':', '-')}`;
+
+const OUTLINE = 'M0,-9 C4.2,-3.4 6.4,-0.6 6.4,2.6 A6.4,6.4 0 0 1 -6.4,2.6 C-6.4,-0.6 -4.2,-3.4 0,-9 Z';
+
+/** One thing on the plan. Kept as it is drawn while nothing of it changes: two hundred stand still while one is dragged. */
+export const PlanItem = memo(function PlanItem(props: ItemProps) {
+  const { subject, kind, name, position, scale, edgeM, isSelected, colours } = props;
+  const at = (event: KonvaEventObject<DragEvent>): Point => ({
+    xM: Number((event.target.x() / scale).toFixed(2)),
+    yM: Number((event.target.y() / scale).toFixed(2)),
+  });
+  return (
+    <Group
+      x={position.xM * scale}
+      y={position.yM * scale}
+      draggable={props.canDrag}
+      onDragStart={(event) => lift(event.target, subject)}
+      onMouseDown={() => props.onSelect(subject)}
+      onTap={() => props.onSelect(subject)}
+      onDragMove={(event) => {
+        // What it sees lies on a sheet of its own beneath all names: it is taken along.
+        wedgeOf(event.target, subject)?.position(event.target.position());
+        props.onDrag(subject, at(event));
+      }}
+      onDragEnd={(event) => {
+        putDown(event.target, subject);
+        props.onDrop(subject, at(event));
+      }}
+    >
+      {isSelected && <Circle radius={15} stroke={colours.ink} strokeWidth={1.5} listening={false} />}
+      {kind === 'camera' && <CameraMark {...props} />}
+      {kind === 'gear' && (
+        <Rect x={-6} y={-6} width={12} height={12} fill={colours.sheet} stroke={colours.ink} listening={false} />
+      )}
+      {kind === 'destination' && (
+        <Circle radius={7} fill={colours.sheet} stroke={colours.ink} strokeWidth={1.5} listening={false} />
+      )}
+      {(isSelected || scale >= NAMES_FROM[kind]) && (
+        <Text
+          {...(runsOver(name, position.xM * scale, edgeM * scale)
+            ? { x: -13 - NAME_ROOM_PX, width: NAME_ROOM_PX, align: 'right' }
+            : { x: 13 })}
+          y={-7}
+          text={name}
+          fontSize={13}
+          fontFamily={CHART_FONT}
+          fontStyle={kind === 'camera' ? '650' : '400'}
+          fill={colours.ink}
+          stroke={colours.sheet}
+          strokeWidth={4}
+          fillAfterStrokeEnabled
+          lineJoin="round"
+          listening={false}
+        />
+      )}
+      <Circle radius={16} fill="transparent" />
+    </Group>
+  );
+});
+
+/** A camera is its drop, pointed where it looks, filled as it fares. */
+function CameraMark({ headingDeg, verdict, colours }: ItemProps) {
+  const colour =
+    verdict === 'ok'
+      ? colours.verdigris
+      : verdict === 'tight'
+        ? colours.brass
+        : verdict === 'will-not-work'
+          ? colours.brick
+          : colours.soft;
+  return (
+    <Group rotation={headingDeg + 90} listening={false}>
+      <Path
+        data={OUTLINE}
+        fill={verdict === 'ok' ? colour : colours.sheet}
+        stroke={colour}
+        strokeWidth={1.8}
+        {...(verdict === 'unknown' ? { dash: [2, 2] } : {})}
+      />
+      {verdict === 'tight' && <Path data="M-6.1,1 H6.1 A6.4,6.4 0 0 1 -6.1,1 Z" fill={colour} />}
+      {verdict === 'will-not-work' && <Line points={[-6.5, 6.5, 6.5, -6]} stroke={colour} strokeWidth={2} />}
+    </Group>
+  );
+}
+
+interface WedgeProps {
+  readonly subject: string;
+  readonly position: Point;
+  readonly scale: number;
+  readonly colours: Colours;
+  readonly shapes: readonly WedgeShape[];
+}
+
+/** What one camera sees, beneath everything that is written. */
+export const PlanWedge = memo(function PlanWedge({ subject, position, scale, colours, shapes }: WedgeProps) {
+  return (
+    <Group id={wedgeIdOf(subject)} x={position.xM * scale} y={position.yM * scale}>
+      {shapes.map(({ level, points }) => (
+        <Line
+          key={`${level}-${points[0]}-${points[1]}`}
+          points={points.map((metres) => metres * scale)}
+          closed
+          fill={colours.verdigris}
+          opacity={LEVEL_FILL[level] * 0.6}
+          perfectDrawEnabled={false}
+        />
+      ))}
+    </Group>
+  );
+});

@@ -1,0 +1,80 @@
+import { memo } from 'react';
+import { Line, Text } from 'react-konva';
+import type { Wall } from '../../../core/base/plan-geometry.ts';
+import type { Link } from '../../../core/document/planning-types.ts';
+import { WALL_WIDTH_M } from '../../../core/handover/plan-svg.ts';
+import { linkLengthM } from '../../../core/stations/power/site-links.ts';
+import { CHART_FONT } from '../../ui/chart-colours.ts';
+import type { Colours } from './plan-items.tsx';
+
+// Hundreds of them stand still while one thing is taken hold of: each is drawn anew only with what it shows.
+
+interface LineProps {
+  readonly scale: number;
+  readonly colours: Colours;
+  readonly isSelected: boolean;
+  readonly canSelect: boolean;
+  readonly onSelect: (subject: string) => void;
+}
+
+interface WallProps extends LineProps {
+  readonly wall: Wall;
+}
+
+export const PlanWall = memo(function PlanWall({ wall, scale, colours, isSelected, canSelect, onSelect }: WallProps) {
+  const { id, from, to, material } = wall;
+  return (
+    <Line
+      points={[from.xM, from.yM, to.xM, to.yM].map((metres) => metres * scale)}
+      stroke={isSelected ? colours.verdigris : colours.ink}
+      strokeWidth={Math.max(1.5, WALL_WIDTH_M[material] * scale)}
+      lineCap={material === 'fence' ? 'butt' : 'square'}
+      {...(material === 'fence' ? { dash: [5, 5] } : {})}
+      opacity={material === 'glass' ? 0.45 : material === 'plaster' ? 0.6 : 0.85}
+      hitStrokeWidth={14}
+      listening={canSelect}
+      onMouseDown={() => onSelect(`wall:${id}`)}
+      onTap={() => onSelect(`wall:${id}`)}
+    />
+  );
+});
+
+interface RouteProps extends LineProps {
+  readonly link: Link;
+}
+
+/** A cable as it was drawn, with its length. */
+export const PlanRoute = memo(function PlanRoute(props: RouteProps) {
+  const { link, scale, colours, isSelected, canSelect, onSelect } = props;
+  if (!link.route || link.route.length < 2) return null;
+  const subject = `link:${link.id}`;
+  const middle = link.route[Math.floor((link.route.length - 1) / 2)];
+  const next = link.route[Math.floor((link.route.length - 1) / 2) + 1];
+  return (
+    <>
+      <Line
+        points={link.route.flatMap(({ xM, yM }) => [xM * scale, yM * scale])}
+        stroke={colours.blue}
+        strokeWidth={isSelected ? 4 : 2}
+        hitStrokeWidth={14}
+        listening={canSelect}
+        onMouseDown={() => onSelect(subject)}
+        onTap={() => onSelect(subject)}
+      />
+      {middle && next && (
+        <Text
+          x={((middle.xM + next.xM) / 2) * scale + 4}
+          y={((middle.yM + next.yM) / 2) * scale + 4}
+          text={`${linkLengthM(link).toFixed(1)} m`}
+          fontSize={12}
+          fontFamily={CHART_FONT}
+          fill={colours.blue}
+          stroke={colours.sheet}
+          strokeWidth={4}
+          fillAfterStrokeEnabled
+          listening={false}
+        />
+      )}
+    </>
+  );
+});

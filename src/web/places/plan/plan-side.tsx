@@ -1,0 +1,320 @@
+import { memo, useMemo, useState } from 'react';
+import { Link as RouterLink, useParams } from 'react-router';
+import type { Point } from '../../../core/base/plan-geometry.ts';
+import { streamFacts } from '../../../core/document/best-known.ts';
+import { type Gear, type Link, SHEET_LIMITS_M } from '../../../core/document/planning-types.ts';
+import type { Camera } from '../../../core/document/site-types.ts';
+import { nameOfSubject, thingsOf } from '../../../core/document/subjects.ts';
+import { mountingOf } from '../../../core/stations/choose/need.ts';
+import { PowerJudge } from '../../../core/stations/power/power-judgement.ts';
+import { linkLengthM } from '../../../core/stations/power/site-links.ts';
+import { commandIssued, selectIndex, selectSite } from '../../store/site-slice.ts';
+import { useAppDispatch, useAppSelector } from '../../store/store.ts';
+import { DestinationDialog } from '../../things/destination/destination-dialog.tsx';
+import { GearDialog } from '../../things/gear/gear-dialog.tsx';
+import { Joins } from '../../things/link/joins.tsx';
+import { Button } from '../../ui/button.tsx';
+import { Drop, VERDICT_WORDS } from '../../ui/drop.tsx';
+import { NumberField } from '../../ui/number-field.tsx';
+import { Panel } from '../../ui/panel.tsx';
+import { RangeField } from '../../ui/range-field.tsx';
+import { useDraft } from '../../ui/use-draft.ts';
+
+interface PlanSideProps {
+  readonly selected: string | null;
+  /** The route as it is drawn at this moment. */
+  readonly drawnRoute: readonly Point[] | null;
+  readonly isRouting: boolean;
+  readonly onSelect: (subject: string | null) => void;
+  readonly onRoute: (linkId: string) => void;
+  readonly onRemove: () => void;
+  readonly onPlace: (subject: string, position: Point) => void;
+}
+
+/** Beside the sheet: what is selected and its numbers, the cables that can be drawn, what has no place yet. */
+export function PlanSide(props: PlanSideProps) {
+  const { selected } = props;
+  const site = useAppSelector(selectSite);
+  const [edited, setEdited] = useState<Gear | 'new' | null>(null);
+  const [isAddingDestination, setIsAddingDestination] = useState(false);
+  const camera = site.cameras.find(({ id }) => `camera:${id}` === selected);
+  const gear = site.gear.find(({ id }) => `gear:${id}` === selected);
+  const link = site.links.find(({ id }) => `link:${id}` === selected);
+  const unplaced = thingsOf(site).filter(({ item }) => item.position === null);
+  const middle = { xM: site.plan.widthM / 2, yM: site.plan.heightM / 2 };
+  return (
+    <div className="no-print flex min-w-0 flex-col gap-4">
+      {(selected || props.isRouting) && (
+        <Panel
+          title={
+            selected
+              ? link
+                ? 'Cable'
+                : selected.startsWith('wall:')
+                  ? 'Wall'
+                  : nameOfSubject(site, selected)
+              : 'Cable route'
+          }
+          actions={
+            selected && !link ? (
+              <Button onClick={props.onRemove}>{selected.startsWith('wall:') ? 'Remove it' : 'Off the plan'}</Button>
+            ) : undefined
+          }
+        >
+          {camera && <CameraSide camera={camera} />}
+          {(gear || selected?.startsWith('destination:')) && selected && <Joins key={selected} subject={selected} />}
+          {gear && (
+            <Button className="mt-2" onClick={() => setEdited(gear)}>
+              Its figures
+            </Button>
+          )}
+          {link && (
+            <CableSide link={link} drawnRoute={props.drawnRoute} onRoute={props.onRoute} onRemove={props.onRemove} />
+          )}
+          {!link && props.isRouting && <p className="text-soft">Choose below which cable is to be drawn.</p>}
+        </Panel>
+      )}
+      {!selected && !props.isRouting && !site.plan.picture && <SheetSize />}
+      <CableList selected={selected} isRouting={props.isRouting} onSelect={props.onSelect} onRoute={props.onRoute} />
+      <Panel
+        title="Not on the plan"
+        actions={
+          <>
+            <Button onClick={() => setEdited('new')}>New gear</Button>
+            <Button onClick={() => setIsAddingDestination(true)}>New destination</Button>
+          </>
+        }
+      >
+        {unplaced.length === 0 ? (
+          <p className="text-soft">Everything has its place.</p>
+        ) : (
+          <ul className="flex flex-col">
+            {unplaced.map(({ subject, item }) => (
+              <li
+                key={subject}
+                draggable
+                onDragStart={(event) => event.dataTransfer.setData('text/plain', subject)}
+                className="flex cursor-grab items-center gap-2 border-b border-hair py-1 last:border-b-0"
+              >
+                <span className="flex-1">{item.name}</span>
+                <Button
+                  className="text-small"
+                  onClick={() => {
+                    props.onPlace(subject, middle);
+                    props.onSelect(subject);
+                  }}
+                >
+                  Place
+                </Button>
+              </li>
+            ))}
+          </ul>
+        )}
+      </Panel>
+      <DestinationDialog
+        edited={isAddingDestination ? 'new' : null}
+        onClose={() => setIsAddingDestination(false)}
+        onCreated={(id) => props.onSelect(`destination:${id}`)}
+      />
+      {edited !== null && (
+        <GearDialog
+          edited={edited}
+          onClose={() => setEdited(null)}
+          onKept={(kept) => props.onSelect(`gear:${kept.id}`)}
+        />
+      )}
+    </div>
+  );
+}
+
+/** Without a picture the sheet is as large as one says. */
+function SheetSize() {
+  const dispatch = useAppDispatch();
+  const { plan } = useAppSelector(selectSite);
+  const set = (size: { widthM: number } | { heightM: number }): void =>
+    void dispatch(commandIssued({ kind: 'setPlan', plan: { ...plan, ...size }, what: 'size of the sheet changed' }));
+  return (
+    <Panel title="Sheet">
+      <div className="grid grid-cols-2 gap-3">
+        <NumberField
+          label="Width, m"
+          value={plan.widthM}
+          min={SHEET_LIMITS_M.least}
+          max={SHEET_LIMITS_M.most}
+          onKeep={(widthM) => set({ widthM: widthM ?? 40 })}
+        />
+        <NumberField
+          label="Height, m"
+          value={plan.heightM}
+          min={SHEET_LIMITS_M.least}
+          max={SHEET_LIMITS_M.most}
+          onKeep={(heightM) => set({ heightM: heightM ?? 26 })}
+        />
+      </div>
+    </Panel>
+  );
+}
+
+type CableListProps = Pick<PlanSideProps, 'selected' | 'isRouting' | 'onSelect' | 'onRoute'>;
+
+/** Every cable with its length. A large site has hundreds: each row is drawn anew only with what it shows. */
+function CableList({ selected, isRouting, onSelect, onRoute }: CableListProps) {
+  const { cameras, gear, destinations, links } = useAppSelector(selectSite);
+  const names = useMemo(
+    () => new Map(thingsOf({ cameras, gear, destinations }).map(({ subject, item }) => [subject, item.name])),
+    [cameras, gear, destinations],
+  );
+  const act = isRouting ? onRoute : onSelect;
+  const cables = links.filter(({ medium }) => medium !== 'wifi');
+  return (
+    <Panel title="Cables" aside="a drawn one measures itself">
+      <ul className="flex max-h-64 flex-col overflow-auto">
+        {cables.map((link) => (
+          <CableRow
+            key={link.id}
+            id={link.id}
+            ends={`${names.get(link.from)} – ${names.get(link.to)}`}
+            lengthM={linkLengthM(link)}
+            isDrawn={link.route !== null}
+            isSelected={selected === `link:${link.id}`}
+            isRouting={isRouting}
+            onAct={act}
+          />
+        ))}
+        {cables.length === 0 && <li className="text-soft">Select gear on the plan and join it to more.</li>}
+      </ul>
+    </Panel>
+  );
+}
+
+interface CableRowProps {
+  readonly id: string;
+  readonly ends: string;
+  readonly lengthM: number;
+  readonly isDrawn: boolean;
+  readonly isSelected: boolean;
+  readonly isRouting: boolean;
+  readonly onAct: (id: string) => void;
+}
+
+const CableRow = memo(function CableRow({ id, ends, lengthM, isDrawn, isSelected, isRouting, onAct }: CableRowProps) {
+  return (
+    <li className="flex items-baseline gap-2 border-b border-hair py-1 last:border-b-0">
+      <button
+        type="button"
+        aria-pressed={isSelected}
+        onClick={() => onAct(isRouting ? id : `link:${id}`)}
+        className={`flex-1 text-left hover:underline pointer-coarse:min-h-11 ${isSelected ? 'font-strong' : ''}`}
+      >
+        {ends}
+      </button>
+      <span className="font-mono text-small whitespace-nowrap">{lengthM.toFixed(1)} m</span>
+      <span className="w-12 text-right text-small text-soft">{isDrawn ? 'drawn' : 'typed'}</span>
+    </li>
+  );
+});
+
+function CameraSide({ camera }: { camera: Camera }) {
+  const dispatch = useAppDispatch();
+  const { assumptions } = useAppSelector(selectSite);
+  const { siteId } = useParams();
+  const mounting = mountingOf(camera, assumptions);
+  const heading = useDraft(mounting.headingDeg, (headingDeg) => {
+    if (headingDeg !== mounting.headingDeg)
+      dispatch(commandIssued({ kind: 'setMounting', cameraId: camera.id, mounting: { ...mounting, headingDeg } }));
+  });
+  return (
+    <div className="flex flex-col gap-2">
+      <RangeField
+        label="Looks towards"
+        value={(heading.value + 360) % 360}
+        min={0}
+        max={355}
+        step={5}
+        said={`${(heading.value + 360) % 360}°`}
+        onHold={heading.hold}
+        onLetGo={heading.letGo}
+      />
+      <p className="text-small text-soft">
+        0° to the right, clockwise. {mounting.heightM} m high, {mounting.tiltDownDeg}° down.
+      </p>
+      <span className="flex gap-4">
+        {(['choose', 'power'] as const).map((station) => (
+          <RouterLink
+            key={station}
+            to={`/site/${siteId}/camera/${camera.id}/${station}`}
+            className="font-strong text-verdigris hover:underline"
+          >
+            {station === 'choose' ? 'Choose' : 'Power'}&nbsp;→
+          </RouterLink>
+        ))}
+      </span>
+    </div>
+  );
+}
+
+interface CableSideProps {
+  readonly link: Link;
+  readonly drawnRoute: readonly Point[] | null;
+  readonly onRoute: (linkId: string) => void;
+  readonly onRemove: () => void;
+}
+
+/** A cable with what is left at its end, as drawn at this moment: every corner changes the voltage. */
+function CableSide({ link, drawnRoute, onRoute, onRemove }: CableSideProps) {
+  const dispatch = useAppDispatch();
+  const site = useAppSelector(selectSite);
+  const index = useAppSelector(selectIndex);
+  const drawn = useMemo(
+    () => (drawnRoute && drawnRoute.length > 1 ? { ...link, route: drawnRoute } : link),
+    [link, drawnRoute],
+  );
+  const judgement = useMemo(() => {
+    const links = site.links.map((other) => (other.id === link.id ? drawn : other));
+    const judge = new PowerJudge({ ...site, links }, (stream) => streamFacts(index, stream));
+    const camera = site.cameras.find(({ id }) => `camera:${id}` === link.to);
+    return camera && judge.feedLinkOf(camera)?.id === link.id ? judge.judge(camera) : null;
+  }, [site, index, link.id, link.to, drawn]);
+  const volts = judgement?.run ? judgement.run.nightVolts : (judgement?.cable?.loadVolts ?? null);
+  const verdict = judgement?.run?.verdict ?? judgement?.cable?.verdict ?? null;
+  return (
+    <div className="flex flex-col gap-2">
+      <p>
+        {nameOfSubject(site, link.from)} to {nameOfSubject(site, link.to)}
+      </p>
+      <dl className="grid grid-cols-[auto_1fr] gap-x-4 gap-y-1">
+        <dt className="text-soft">length</dt>
+        <dd className="font-mono">
+          {linkLengthM(drawn).toFixed(1)} m{drawn.route ? '' : ' typed'}
+        </dd>
+        {verdict && (
+          <>
+            <dt className="text-soft">at its end</dt>
+            <dd className="flex items-center gap-1.5">
+              <Drop verdict={verdict} size={16} label={VERDICT_WORDS[verdict]} />
+              <output className="font-mono font-strong">{volts === null ? 'nothing' : `${volts.toFixed(2)} V`}</output>
+              <span className="text-small text-soft">{judgement?.run ? 'at night' : ''}</span>
+            </dd>
+          </>
+        )}
+      </dl>
+      <NumberField
+        label="Risers, slack, loops, m"
+        value={link.extraM}
+        min={0}
+        max={500}
+        onKeep={(extraM) => void dispatch(commandIssued({ kind: 'putLink', link: { ...link, extraM: extraM ?? 0 } }))}
+      />
+      <span className="flex flex-wrap gap-2">
+        {!drawnRoute && (
+          <Button onClick={() => onRoute(link.id)}>{link.route ? 'Draw it anew' : 'Draw its route'}</Button>
+        )}
+        {link.route && !drawnRoute && (
+          <Button kind="quiet" onClick={onRemove}>
+            Take the drawing away
+          </Button>
+        )}
+      </span>
+    </div>
+  );
+}

@@ -1,0 +1,45 @@
+import { memo, type RefObject, useImperativeHandle } from 'react';
+import { Layer } from 'react-konva';
+import type { Point } from '../../../core/base/plan-geometry.ts';
+import type { Camera, Site } from '../../../core/document/site-types.ts';
+import { type Colours, LAYERS, PlanWedge } from './plan-items.tsx';
+import { useWedges, type Wedges } from './use-wedges.ts';
+
+/** What the page may ask of the layer, past everything that would be drawn anew with a state of its own. */
+export interface WedgeHandle {
+  /** What a camera sees from where it is dragged to. */
+  readonly follow: (camera: Camera, at: Point) => void;
+  /** All that is seen, as it is drawn now. */
+  readonly drawn: () => Wedges;
+}
+
+interface WedgeLayerProps {
+  readonly handle: RefObject<WedgeHandle | null>;
+  readonly site: Site;
+  readonly scale: number;
+  readonly colours: Colours;
+}
+
+const NO_SHAPES: readonly never[] = []; // one object: a fresh one would draw every camera anew
+
+/** All views on a sheet of their own, beneath everything that is written: while one moves, only this is drawn anew. */
+export const WedgeLayer = memo(function WedgeLayer({ handle, site, scale, colours }: WedgeLayerProps) {
+  const { wedges, follow } = useWedges(site);
+  useImperativeHandle(handle, () => ({ follow, drawn: () => wedges }), [follow, wedges]);
+  return (
+    <Layer id={LAYERS.views} listening={false}>
+      {site.cameras.map(({ id, position }) =>
+        position ? (
+          <PlanWedge
+            key={id}
+            subject={`camera:${id}`}
+            position={position}
+            scale={scale}
+            colours={colours}
+            shapes={wedges.get(id) ?? NO_SHAPES}
+          />
+        ) : null,
+      )}
+    </Layer>
+  );
+});

@@ -1,0 +1,105 @@
+import { yupResolver } from '@hookform/resolvers/yup';
+import { useForm } from 'react-hook-form';
+import { boolean, object, string } from 'yup';
+import { err, ok, type Result } from '../../../core/base/result.ts';
+import { type Camera, UNKNOWN_STREAM, UNPLANNED } from '../../../core/document/site-types.ts';
+import { accountFor } from '../../../core/document/stream-address.ts';
+import { withLoginOut } from '../../../core/net/address-login.ts';
+import { type AddressDraft, addressRemarks } from '../../../core/net/address-remarks.ts';
+import { DEFAULT_PORTS, pathAndQuery } from '../../../core/net/stream-url.ts';
+import { parseStreamUrl } from '../../../core/net/stream-url-parser.ts';
+import { newId } from '../../store/new-id.ts';
+import { commandIssued } from '../../store/site-slice.ts';
+import { useAppDispatch } from '../../store/store.ts';
+import { Button } from '../../ui/button.tsx';
+import { CheckField } from '../../ui/check-field.tsx';
+import { nameField } from '../../ui/form-texts.ts';
+import { TextField } from '../../ui/text-field.tsx';
+import { useVault } from '../../vault/vault-context.tsx';
+
+/** An address, a whole URL or a host alone, with the login taken out of its path; or what stops it from being kept. */
+function readAddress(typed: string): Result<AddressDraft, string> {
+  const text = typed.trim();
+  const parsed = text.includes('://') ? parseStreamUrl(text) : null;
+  if (parsed && !parsed.ok) return err(`${parsed.error.message}.`);
+  const url = parsed?.value.url;
+  if (url && url.scheme !== 'rtsp') return err(`Expected rtsp://, got ${url.scheme}://.`);
+  const login = withLoginOut({
+    path: url ? pathAndQuery(url) : '',
+    user: url?.user ?? '',
+    secret: url?.password ?? '',
+  });
+  if (!login.ok) return login;
+  const { path, user, secret } = login.value;
+  const draft = { host: url?.host ?? text, port: String(url?.port ?? DEFAULT_PORTS.rtsp), path, user, secret };
+  const remarks = addressRemarks(draft, { networks: [], workedPaths: [] });
+  const stops = text === '' ? undefined : Object.values(remarks).find((remark) => remark.stops);
+  return stops ? err(stops.text) : ok(draft);
+}
+
+const schema = object({
+  name: nameField('Give it the name of its place.'),
+  address: string()
+    .defined()
+    .test('address', (value, context) => {
+      const read = readAddress(value);
+      return read.ok || context.createError({ message: read.error });
+    }),
+  isHandset: boolean().required(),
+});
+
+/** Adds a camera by its name and what is known of its address. */
+export function AddCameraForm({ onAdded }: { onAdded: (cameraId: string, hangs: boolean) => void }) {
+  const dispatch = useAppDispatch();
+  const vault = useVault();
+  const { register, handleSubmit, formState } = useForm({
+    resolver: yupResolver(schema),
+    defaultValues: { name: '', address: '', isHandset: false },
+  });
+
+  const add = handleSubmit(({ name, address, isHandset }) => {
+    const read = readAddress(address);
+    if (!read.ok) return; // the form has said so
+    const { host, port, path, user, secret } = read.value;
+    const id = newId('camera');
+    const secretRef = `secret-${id}`;
+    if (secret !== '') vault.set(secretRef, secret);
+    const camera: Camera = {
+      id,
+      name,
+      place: '',
+      kind: isHandset ? 'handset' : 'camera',
+      modelId: null,
+      host,
+      ports: { rtsp: Number(port) },
+      account: accountFor(user, [path], secretRef),
+      streams: [{ id: newId('stream'), label: 'main', path, ...UNKNOWN_STREAM }],
+      ...UNPLANNED,
+    };
+    dispatch(commandIssued({ kind: 'addCamera', camera }));
+    onAdded(id, camera.host !== '');
+  });
+
+  return (
+    <form onSubmit={(event) => void add(event)} className="flex flex-col gap-3" noValidate>
+      <TextField
+        label="Name"
+        placeholder="Landing stage"
+        error={formState.errors.name?.message}
+        {...register('name')}
+      />
+      <TextField
+        label="Stream URL or address"
+        hint="Empty while it is not bought or not hung yet."
+        placeholder="rtsp://10.77.4.22/live/main"
+        isCode
+        error={formState.errors.address?.message}
+        {...register('address')}
+      />
+      <CheckField label="It is an old handset" {...register('isHandset')} />
+      <Button kind="main" type="submit" className="self-end">
+        Add
+      </Button>
+    </form>
+  );
+}

@@ -1,0 +1,27 @@
+import { useNavigate, useParams } from 'react-router';
+import { Drop } from '../../ui/drop.tsx';
+import { AddCameraForm } from './add-camera-form.tsx';
+
+/** A new site: what to do first, and the form for it. */
+export function EmptyRound() {
+  const navigate = useNavigate();
+  const { siteId } = useParams();
+  return (
+    <div className="mx-auto max-w-lg py-10">
+      <p className="mb-3 flex gap-3">
+        <Drop verdict="unknown" />
+        <Drop verdict="unknown" />
+      </p>
+      <h1 className="text-title">Add the first camera</h1>
+      <p className="mt-1 mb-4 text-soft">
+        Paste its stream URL if you have one. Then probe it: Clear Tap learns the rest from the camera. Where nothing
+        hangs yet, name the place, and choose what will.
+      </p>
+      <div className="border border-hair bg-sheet p-4">
+        <AddCameraForm
+          onAdded={(cameraId, hangs) => void navigate(`/site/${siteId}/camera/${cameraId}/${hangs ? 'tap' : 'choose'}`)}
+        />
+      </div>
+    </div>
+  );
+}

@@ -1,0 +1,189 @@
+import { useState } from 'react';
+import { Link, useNavigate, useParams } from 'react-router';
+import { sayMany } from '../../../core/base/say.ts';
+import { modelOf } from '../../../core/document/model-of.ts';
+import { STATION_NAMES, STATIONS, type Station } from '../../../core/lanes/gates.ts';
+import type { Lane } from '../../../core/lanes/lane.ts';
+import { useNextStep } from '../../store/next-step.ts';
+import { selectLanes, selectSite } from '../../store/site-slice.ts';
+import { useAppSelector } from '../../store/store.ts';
+import { Button } from '../../ui/button.tsx';
+import { DialogFrame } from '../../ui/dialog-frame.tsx';
+import { Drop, VERDICT_WORDS } from '../../ui/drop.tsx';
+import { SEVERITY_TEXT, SEVERITY_WORDS } from '../../ui/finding-card.tsx';
+import { LaneLine } from '../../ui/lane-line.tsx';
+import { ThumbBar } from '../../ui/thumb-bar.tsx';
+import { AddCameraForm } from './add-camera-form.tsx';
+import { EmptyRound } from './empty-round.tsx';
+
+const STEP_WIDE = 128;
+const STEP_PHONE = 70;
+const LEGEND = ['ok', 'tight', 'will-not-work', 'unknown'] as const;
+
+/** The home screen: every camera as a lane, how far it got, what stands in the way, its one next step. */
+export function RoundPage() {
+  const site = useAppSelector(selectSite);
+  const lanes = useAppSelector(selectLanes);
+  const { siteId } = useParams();
+  const navigate = useNavigate();
+  const [isAdding, setIsAdding] = useState(false);
+  const pathOf = (lane: Lane, station: Station = lane.standsAt ?? 'hand-over'): string =>
+    `/site/${siteId}/camera/${lane.cameraId}/${station}`;
+  const goNext = useNextStep();
+
+  if (site.cameras.length === 0) return <EmptyRound />;
+  const stopped = lanes.filter((lane) => lane.worst?.severity === 'stop').length;
+  const done = lanes.filter((lane) => lane.standsAt === null).length;
+  return (
+    <>
+      <header className="mb-3 flex flex-wrap items-center gap-x-4 gap-y-2">
+        <h1 className="text-title">Round</h1>
+        <p className="text-soft">
+          {sayMany(site.cameras.length, 'camera')} · {done} handed over
+          {stopped > 0 && (
+            <>
+              {' · '}
+              <span className="text-brick">{stopped} stopped</span>
+            </>
+          )}
+        </p>
+        <span className="ml-auto flex gap-2">
+          <Button onClick={() => setIsAdding(true)}>Add a camera</Button>
+          {goNext && (
+            <ThumbBar>
+              <Button kind="main" shortcut="N" onClick={goNext}>
+                Next unfinished
+              </Button>
+            </ThumbBar>
+          )}
+        </span>
+      </header>
+
+      <table className="hidden w-full border border-hair bg-sheet md:table">
+        <thead>
+          <tr className="border-b border-hair text-left text-small text-soft">
+            <th className="py-2 pl-4">Camera</th>
+            <th className="w-0 p-0">
+              <span className="flex">
+                {STATIONS.map((station) => (
+                  <span key={station} style={{ width: STEP_WIDE }} className="text-center">
+                    {STATION_NAMES[station]}
+                  </span>
+                ))}
+              </span>
+            </th>
+            <th className="pl-8">What stands in the way</th>
+            <th className="pr-4 text-right">Next</th>
+          </tr>
+        </thead>
+        <tbody>
+          {lanes.map((lane, index) => {
+            const camera = site.cameras[index];
+            if (!camera) return null;
+            return (
+              <tr key={lane.cameraId} className="border-b border-hair last:border-b-0">
+                <th scope="row" className="py-2.5 pl-4 text-left align-middle">
+                  <Link to={pathOf(lane)} className="block text-name hover:underline">
+                    {camera.name}
+                  </Link>
+                  <span className="text-small font-normal text-soft">{modelOf(site, camera)}</span>
+                </th>
+                <td className="p-0">
+                  <LaneLine lane={lane} step={STEP_WIDE} />
+                </td>
+                <td className="max-w-80 py-2.5 pl-8">
+                  <InTheWay lane={lane} />
+                </td>
+                <td className="py-2.5 pr-4 text-right">
+                  <NextStep lane={lane} to={pathOf(lane)} />
+                </td>
+              </tr>
+            );
+          })}
+        </tbody>
+      </table>
+
+      <ul className="flex flex-col gap-2.5 md:hidden">
+        {lanes.map((lane, index) => {
+          const camera = site.cameras[index];
+          if (!camera) return null;
+          return (
+            <li key={lane.cameraId} className="border border-hair bg-sheet px-3 pt-2 pb-1">
+              <div className="flex items-baseline justify-between">
+                <Link to={pathOf(lane)} className="text-name font-strong">
+                  {camera.name}
+                </Link>
+                {lane.worst && (
+                  <b className={`text-small ${SEVERITY_TEXT[lane.worst.severity]}`}>
+                    {SEVERITY_WORDS[lane.worst.severity]}
+                  </b>
+                )}
+              </div>
+              <div className="-ml-4 flex items-center gap-2">
+                <LaneLine lane={lane} step={STEP_PHONE} />
+                <span className="text-small text-soft">
+                  {lane.standsAt ? `at ${STATION_NAMES[lane.standsAt]}` : 'done'}
+                </span>
+              </div>
+              <InTheWay lane={lane} isBrief />
+              <NextStep lane={lane} to={pathOf(lane)} />
+            </li>
+          );
+        })}
+      </ul>
+
+      <footer className="mt-5 flex flex-wrap items-center gap-x-5 gap-y-1 text-small text-soft">
+        {LEGEND.map((verdict) => (
+          <span key={verdict} className="inline-flex items-center gap-1">
+            <Drop verdict={verdict} size={18} /> {VERDICT_WORDS[verdict]}
+          </span>
+        ))}
+        <span className="inline-flex items-center gap-1.5">
+          <svg width="16" height="16" viewBox="0 0 16 16" aria-hidden="true">
+            <circle cx="8" cy="8" r="7" fill="none" stroke="var(--ink)" strokeWidth="1.3" />
+          </svg>
+          where this camera stands
+        </span>
+        <span className="md:ml-auto">Dial only equipment that is yours or that you are asked to work on.</span>
+      </footer>
+
+      <DialogFrame
+        title="Add a camera"
+        description="Paste its stream URL, type its address, or only name the place; the rest can wait."
+        isOpen={isAdding}
+        onOpenChange={setIsAdding}
+      >
+        <AddCameraForm
+          onAdded={(cameraId, hangs) => void navigate(`/site/${siteId}/camera/${cameraId}/${hangs ? 'tap' : 'choose'}`)}
+        />
+      </DialogFrame>
+    </>
+  );
+}
+
+function InTheWay({ lane, isBrief = false }: { lane: Lane; isBrief?: boolean }) {
+  if (lane.worst)
+    return (
+      <p>
+        {!isBrief && (
+          <b className={`mr-1.5 ${SEVERITY_TEXT[lane.worst.severity]}`}>{SEVERITY_WORDS[lane.worst.severity]}</b>
+        )}
+        {lane.worst.title}
+      </p>
+    );
+  if (lane.standsAt === 'choose') return <p className="text-soft">Nothing is chosen yet</p>;
+  if (lane.standsAt === 'power') return <p className="text-soft">Nothing feeds it yet</p>;
+  if (lane.probedAt === null) return <p className="text-soft">Nothing is measured yet</p>;
+  return <p className="text-soft">{lane.standsAt === null ? 'Nothing. Handed over' : 'Nothing'}</p>;
+}
+
+function NextStep({ lane, to }: { lane: Lane; to: string }) {
+  return (
+    <Link
+      to={to}
+      className="inline-flex min-h-8 items-center font-strong text-verdigris hover:underline pointer-coarse:min-h-11"
+    >
+      {lane.next ?? 'Open its sheet'}&nbsp;→
+    </Link>
+  );
+}

@@ -1,0 +1,59 @@
+import type { DemoSite } from '../../contract/server-info.ts';
+import { fetchDemo, fetchInfo } from '../api/client.ts';
+import { serverAnswered } from '../store/server-slice.ts';
+import { siteOpened } from '../store/site-slice.ts';
+import { hasSite, lastOpened, listSites, saveSite } from '../store/site-store.ts';
+import { store } from '../store/store.ts';
+import type { Vault } from '../vault/vault.ts';
+
+export interface Boot {
+  /** Where the root address leads. */
+  readonly firstSiteId: string | null;
+}
+
+/**
+ * The secrets of the simulated cameras. They are public, and yet go where secrets go: a vault that is kept under a
+ * passphrase has them from when it was made.
+ */
+export async function takeDemoSecrets(vault: Vault): Promise<DemoSite> {
+  const demo = await fetchDemo();
+  if (vault.state === 'memory')
+    for (const [secretRef, secret] of Object.entries(demo.secrets))
+      if (!vault.has(secretRef)) vault.set(secretRef, secret);
+  return demo;
+}
+
+/** Keeps the demo site in the browser unless it is there; where nothing can be kept it is opened in this page alone. */
+async function keepDemo({ site }: DemoSite): Promise<void> {
+  try {
+    if (!(await hasSite(site.id))) await saveSite(site, null);
+  } catch {
+    store.dispatch(siteOpened({ site, revision: null }));
+  }
+}
+
+/**
+ * What is asked once, before the first view: which network this is and, in the demo, its site and secrets. A site that is
+ * already in the browser is never overwritten.
+ */
+export async function boot(vault: Vault): Promise<Boot> {
+  try {
+    const info = await fetchInfo();
+    if (info.network === 'simulated') {
+      const demo = await takeDemoSecrets(vault);
+      await keepDemo(demo);
+      store.dispatch(serverAnswered(info));
+      return { firstSiteId: demo.site.id };
+    }
+    store.dispatch(serverAnswered(info));
+  } catch {
+    // Without a server nothing can be dialled; the shell says so.
+  }
+  try {
+    const last = await lastOpened();
+    if (last !== null && (await hasSite(last))) return { firstSiteId: last };
+    return { firstSiteId: (await listSites())[0]?.id ?? null };
+  } catch {
+    return { firstSiteId: null }; // the browser's store is blocked: a site can still be begun or opened from a file
+  }
+}
