@@ -1,24 +1,86 @@
-import { readFile } from 'node:fs/promises';
+import { randomUUID } from 'node:crypto';
+import { readFile, writeFile } from 'node:fs/promises';
 import { parseArgs } from 'node:util';
 import { oneLine } from '../core/base/control-signs.ts';
-import { indexEvidence, streamFacts } from '../core/document/best-known.ts';
-import { readSiteFile } from '../core/document/site-file.ts';
+import { VERDICT_WORDS } from '../core/base/verdict.ts';
+import { indexEvidence } from '../core/document/best-known.ts';
+import { applyCommand } from '../core/document/site-commands.ts';
+import { readSiteFile, SITE_FILE_ENDING, writeSiteFile } from '../core/document/site-file.ts';
 import type { Site } from '../core/document/site-types.ts';
 import { lanesOf } from '../core/lanes/lane.ts';
-import { PowerJudge } from '../core/stations/power/power-judgement.ts';
-import { createTapJudge } from '../core/stations/tap/tap-judgement.ts';
+import { mendsOf } from '../core/lanes/mends.ts';
+import { viewOf } from '../core/station/site-view.ts';
+import { powerJudgeOf } from '../core/stations/power/index.ts';
+import type { PowerJudge } from '../core/stations/power/power-judgement.ts';
+import { tapJudgeOf } from '../core/stations/tap/index.ts';
 import { print, printJson } from './print.ts';
 import { UsageError } from './usage-error.ts';
 
-/** Every finding and every budget of a site file. Exit code 1 when a finding says stop. */
+/** Of one rule at one camera: as many as it may have taps. */
+const MOST_MENDS = 20;
+
+/**
+ * Every finding and every budget of a site file, each lane's stations with their verdicts, and what would mend a finding.
+ * With `--apply RULE` a mended file is written beside it. Exit code 1 when a finding says stop, of the mended site if any.
+ */
 export async function checkCommand(args: readonly string[]): Promise<number> {
   const { values, positionals } = parseArgs({
     args: [...args],
     allowPositionals: true,
-    options: { json: { type: 'boolean', default: false } },
+    options: { json: { type: 'boolean', default: false }, apply: { type: 'string' }, out: { type: 'string' } },
   });
   const [file, ...rest] = positionals;
   if (file === undefined || rest.length > 0) throw new UsageError('Expected one site file.');
+  if (values.out !== undefined && values.apply === undefined)
+    throw new UsageError('--out names the file that --apply writes: give both, or neither.');
+  const read = await readSite(file);
+  const mended = values.apply === undefined ? null : await mendFile(read, values.apply, values.out ?? besides(file));
+  const site = mended?.site ?? read;
+  const index = indexEvidence(site.evidence);
+  const view = viewOf(site, index);
+  const lanes = lanesOf(site, index).map((lane, at) => ({ camera: site.cameras[at]?.name ?? lane.cameraId, ...lane }));
+  const findings = lanes.flatMap(({ camera, cameraId, findings: list }) =>
+    list.map((finding) => {
+      const mends = mendsOf(site, index, cameraId, finding.rule);
+      return { camera, ...finding, mend: mends[0] ?? null, mends };
+    }),
+  );
+  const judge = tapJudgeOf(view);
+  const budgets = site.taps.map((tap) => {
+    const { verdict, rate, retention } = judge.judge(tap);
+    return { tap: tap.id, verdict, rate, retention };
+  });
+  if (values.json) {
+    const stands = lanes.map(({ camera, standsAt, next, stations }) => ({
+      camera,
+      standsAt,
+      next,
+      stations: stations.map(({ station, verdict }) => ({ station, verdict })),
+    }));
+    printJson({
+      site: site.name,
+      lanes: stands,
+      findings,
+      budgets,
+      ...powerBudgets(site, powerJudgeOf(view)),
+      ...(mended ? { applied: mended.applied, written: mended.written } : {}),
+    });
+  } else {
+    for (const { camera, text } of mended?.applied ?? []) print(`${oneLine(camera)}: mended: ${oneLine(text)}\n`);
+    if (mended) print(`written: ${mended.written}\n`);
+    for (const { camera, severity, title, because, mends } of findings) {
+      print(`${oneLine(camera)}: ${severity}: ${title}. ${oneLine(because)}\n`);
+      for (const { text } of mends) print(`  mend: ${oneLine(text)}\n`);
+    }
+    for (const { camera, stations, next } of lanes) {
+      const stands = stations.map(({ name, verdict }) => `${name} ${VERDICT_WORDS[verdict]}`).join(', ');
+      print(`${oneLine(camera)}: ${stands}; ${next ? `next: ${oneLine(next)}` : 'nothing left to do'}\n`);
+    }
+  }
+  return findings.some(({ severity }) => severity === 'stop') ? 1 : 0;
+}
+
+async function readSite(file: string): Promise<Site> {
   let text: string;
   try {
     text = await readFile(file, 'utf8');
@@ -27,26 +89,41 @@ export async function checkCommand(args: readonly string[]): Promise<number> {
   }
   const read = readSiteFile(text);
   if (!read.ok) throw new UsageError(read.error.message);
-  const site = read.value;
-  const index = indexEvidence(site.evidence);
-  const judge = createTapJudge(site, index);
-  const lanes = lanesOf(site, index).map((lane, at) => ({ camera: site.cameras[at]?.name ?? lane.cameraId, ...lane }));
-  const findings = lanes.flatMap(({ camera, findings: list }) => list.map((finding) => ({ camera, ...finding })));
-  const power = new PowerJudge(site, (stream) => streamFacts(index, stream));
-  const budgets = site.taps.map((tap) => {
-    const { verdict, rate, retention } = judge.judge(tap);
-    return { tap: tap.id, verdict, rate, retention };
-  });
-  if (values.json) {
-    const stands = lanes.map(({ camera, standsAt, next }) => ({ camera, standsAt, next }));
-    printJson({ site: site.name, lanes: stands, findings, budgets, ...powerBudgets(site, power) });
-  } else {
-    for (const { camera, severity, title, because } of findings)
-      print(`${oneLine(camera)}: ${severity}: ${title}. ${oneLine(because)}\n`);
-    for (const { camera, next } of lanes)
-      print(`${oneLine(camera)}: ${next ? `next: ${oneLine(next)}` : 'nothing left to do'}\n`);
+  return read.value;
+}
+
+interface Mended {
+  readonly site: Site;
+  readonly applied: readonly { readonly camera: string; readonly rule: string; readonly text: string }[];
+  readonly written: string;
+}
+
+/** A name beside the file it was mended from; the file itself is never written over. */
+const besides = (file: string): string =>
+  `${file.endsWith(SITE_FILE_ENDING) ? file.slice(0, -SITE_FILE_ENDING.length) : file}-mended${SITE_FILE_ENDING}`;
+
+/** Carries out the first mend of each finding of one rule, camera by camera: each is worked out on what the last one left. */
+async function mendFile(before: Site, rule: string, out: string): Promise<Mended> {
+  let site = before;
+  const applied: { camera: string; rule: string; text: string }[] = [];
+  const stamp = { at: new Date().toISOString(), newId: () => randomUUID() };
+  for (const { id, name } of before.cameras)
+    for (let count = 0; count < MOST_MENDS; count++) {
+      const [mend] = mendsOf(site, indexEvidence(site.evidence), id, rule);
+      if (!mend) break;
+      site = applyCommand(site, mend.command, stamp);
+      applied.push({ camera: name, rule, text: mend.text });
+    }
+  if (applied.length === 0) throw new UsageError(`No finding of ${rule} has a mend in this file; nothing was written.`);
+  try {
+    await writeFile(out, writeSiteFile(site), { flag: 'wx' });
+  } catch (error) {
+    const isThere = error instanceof Error && 'code' in error && error.code === 'EEXIST';
+    throw new UsageError(
+      isThere ? `${out} is there already; name another file with --out.` : `${out} could not be written.`,
+    );
   }
-  return findings.some(({ severity }) => severity === 'stop') ? 1 : 0;
+  return { site, applied, written: out };
 }
 
 /** What switches, radios, wires and suns of the site carry, each once. */

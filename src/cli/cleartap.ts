@@ -13,7 +13,7 @@ const COMMANDS: Readonly<Record<string, () => Promise<Command>>> = {
 
 const USAGE = `usage:
   ${PROBE_USAGE}
-  cleartap check FILE.cleartap.json [--json]
+  cleartap check FILE.cleartap.json [--apply RULE [--out FILE]] [--json]
   cleartap standins [--json]
 `;
 

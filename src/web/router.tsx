@@ -1,8 +1,10 @@
 import { createBrowserRouter, redirect } from 'react-router';
+import { PLACES } from './places/registry.ts';
 import type { Boot } from './shell/boot.ts';
 import { openSite } from './shell/open-site.ts';
 import { Shell } from './shell/shell.tsx';
 import { SiteProblem } from './shell/site-problem.tsx';
+import { STATION_PAGES } from './stations/registry.ts';
 
 /** The first view comes with its data; until then the paper stays blank. */
 const Nothing = () => null;
@@ -23,33 +25,15 @@ export function createAppRouter({ firstSiteId }: Boot) {
       errorElement: <SiteProblem />,
       HydrateFallback: Nothing,
       children: [
-        { index: true, lazy: async () => ({ Component: (await import('./places/round/round-page.tsx')).RoundPage }) },
-        {
-          path: 'logbook',
-          lazy: async () => ({ Component: (await import('./places/logbook/logbook-page.tsx')).LogbookPage }),
-        },
-        {
-          path: 'camera/:cameraId/choose',
-          lazy: async () => ({ Component: (await import('./stations/choose/choose-page.tsx')).ChoosePage }),
-        },
-        {
-          path: 'camera/:cameraId/power',
-          lazy: async () => ({ Component: (await import('./stations/power/power-page.tsx')).PowerPage }),
-        },
-        {
-          path: '*',
-          loader: ({ params }) => redirect(`/site/${params.siteId}`),
-        },
-        { path: 'plan', lazy: async () => ({ Component: (await import('./places/plan/plan-page.tsx')).PlanPage }) },
-        { path: 'cost', lazy: async () => ({ Component: (await import('./places/cost/cost-page.tsx')).CostPage }) },
-        {
-          path: 'camera/:cameraId/tap',
-          lazy: async () => ({ Component: (await import('./stations/tap/tap-page.tsx')).TapPage }),
-        },
-        {
-          path: 'camera/:cameraId/hand-over',
-          lazy: async () => ({ Component: (await import('./stations/hand-over/hand-over-page.tsx')).HandOverPage }),
-        },
+        ...PLACES.map(({ path, load }) => ({
+          ...(path === '' ? { index: true as const } : { path }),
+          lazy: async () => ({ Component: await load() }),
+        })),
+        ...Object.entries(STATION_PAGES).map(([station, load]) => ({
+          path: `camera/:cameraId/${station}`,
+          lazy: async () => ({ Component: await load() }),
+        })),
+        { path: '*', loader: ({ params }) => redirect(`/site/${params.siteId}`) },
       ],
     },
   ]);

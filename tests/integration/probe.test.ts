@@ -62,7 +62,7 @@ test('lost packets agree with the camera’s own count of packets it dropped', a
     const [ended] = camera.ended;
     expect(ended?.dropped).toBeGreaterThan(3);
     expect(report.media[0]?.measured).toMatchObject({ lost: ended?.dropped, packets: ended?.sent });
-    expect(report).toMatchObject({ verdict: 'warn', findings: [{ rule: 'rtp.loss-heavy' }] });
+    expect(report).toMatchObject({ verdict: 'warn', findings: [{ rule: 'rtp.loss' }] });
   } finally {
     await camera.close();
   }

@@ -1,5 +1,5 @@
 import { type ChildProcess, spawn } from 'node:child_process';
-import { mkdtempSync, writeFileSync } from 'node:fs';
+import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { createInterface } from 'node:readline';
@@ -139,10 +139,10 @@ test('cleartap check tells what Choose and Power find, and the budgets behind it
   const told = JSON.parse(out);
   expect(told.findings).toEqual(
     expect.arrayContaining([
-      expect.objectContaining({ camera: 'Orchard track', rule: 'choose.text-unreadable', severity: 'stop' }),
-      expect.objectContaining({ camera: 'Landing stage', rule: 'power.switch-over-budget', severity: 'stop' }),
-      expect.objectContaining({ camera: 'Bee stand', rule: 'power.winter-fails', severity: 'stop' }),
-      expect.objectContaining({ camera: 'Boot room', rule: 'air.signal-weak', severity: 'fix' }),
+      expect.objectContaining({ camera: 'Orchard track', rule: 'choose.text', severity: 'stop' }),
+      expect.objectContaining({ camera: 'Landing stage', rule: 'power.switch-budget', severity: 'stop' }),
+      expect.objectContaining({ camera: 'Bee stand', rule: 'power.winter', severity: 'stop' }),
+      expect.objectContaining({ camera: 'Boot room', rule: 'air.signal', severity: 'fix' }),
     ]),
   );
   expect(told.switches).toContainEqual(
@@ -156,6 +156,33 @@ test('cleartap check tells what Choose and Power find, and the budgets behind it
   expect(told.links).toHaveLength(planned.links.length);
 });
 
+test('cleartap check tells each lane’s stations and each finding’s mend; --apply writes a mended file beside it', async () => {
+  const file = join(mkdtempSync(join(tmpdir(), 'cleartap-')), 'mill.cleartap.json');
+  const text = writeSiteFile(alderMill(AT));
+  writeFileSync(file, text);
+  const told = JSON.parse((await cleartap(['check', file, '--json'])).out);
+  const bees = told.lanes.find(({ camera: name }: { camera: string }) => name === 'Bee stand');
+  expect(bees.stations.map(({ station, verdict }: Record<string, string>) => `${station} ${verdict}`)).toEqual([
+    'choose ok',
+    'power will-not-work',
+    'tap unknown',
+    'hand-over unknown',
+  ]);
+  const winter = told.findings.find(({ rule }: { rule: string }) => rule === 'power.winter');
+  expect(winter.mend).toMatchObject({ text: 'A panel of 17 Wp', command: { kind: 'setFeed', cameraId: 'bee-stand' } });
+  const { code, out } = await cleartap(['check', file, '--apply', 'power.winter', '--json']);
+  const mended = JSON.parse(out);
+  expect(code).toBe(0);
+  expect(mended.applied).toEqual([{ camera: 'Bee stand', rule: 'power.winter', text: 'A panel of 17 Wp' }]);
+  expect(mended.findings.map(({ rule }: { rule: string }) => rule)).not.toContain('power.winter');
+  expect(readFileSync(file, 'utf8')).toBe(text);
+  const again = JSON.parse((await cleartap(['check', mended.written, '--json'])).out);
+  expect(again.findings).toEqual(mended.findings);
+  // What was written once is not written over, and what has no mend writes nothing.
+  expect(await cleartap(['check', file, '--apply', 'power.winter'])).toMatchObject({ code: 2, out: '' });
+  expect((await cleartap(['check', file, '--apply', 'choose.ladder-work'])).err).toMatch(/nothing was written/);
+});
+
 test('cleartap check tells findings and budgets, and exits 1 when one says stop', async () => {
   const folder = mkdtempSync(join(tmpdir(), 'cleartap-'));
   const file = join(folder, 'mill.cleartap.json');
@@ -166,7 +193,7 @@ test('cleartap check tells findings and budgets, and exits 1 when one says stop'
   const { code, out } = await cleartap(['check', file, '--json']);
   expect(code).toBe(1);
   const printed = JSON.parse(out);
-  expect(printed.findings).toMatchObject([{ camera: 'sluice', rule: 'storage.retention-short' }]);
+  expect(printed.findings).toMatchObject([{ camera: 'sluice', rule: 'storage.retention' }]);
   expect(printed.budgets).toMatchObject([{ tap: 'tap-1', verdict: 'will-not-work', retention: { daysWanted: 14 } }]);
   writeFileSync(file, writeSiteFile(mill()));
   expect((await cleartap(['check', file, '--json'])).code).toBe(0);

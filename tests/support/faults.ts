@@ -205,14 +205,14 @@ export const STREAM_FAULTS: readonly Fault[] = [
   {
     why: 'scattered loss',
     cause: null,
-    rules: ['rtp.loss-heavy'],
+    rules: ['rtp.loss'],
     script: healthy,
     packets: dropping((index) => index % 6 === 5),
   },
   {
     why: 'a burst of loss',
     cause: null,
-    rules: ['rtp.loss-heavy'],
+    rules: ['rtp.loss'],
     measured: { lost: 4 },
     script: healthy,
     packets: dropping((index) => index >= 12 && index < 16),

@@ -6,12 +6,13 @@ const isAlike = (a: unknown, b: unknown): boolean =>
 export const areAlike = (before: readonly unknown[] | undefined, now: readonly unknown[]): boolean =>
   before !== undefined && before.length === now.length && now.every((part, at) => isAlike(before[at], part));
 
-/** The same of two records: as many names, and under each the same thing. */
-export function areAlikeByName(
-  before: Readonly<Record<string, unknown>> | undefined,
-  now: Readonly<Record<string, unknown>>,
-): boolean {
-  if (!before) return false;
+const isFacts = (value: unknown): value is Readonly<Record<string, unknown>> =>
+  typeof value === 'object' && value !== null && !Array.isArray(value);
+
+/** Two records with as many names, and under each the same thing; or the same value. */
+export function areAlikeFacts(before: unknown, now: unknown): boolean {
+  if (before === now) return true;
+  if (!isFacts(before) || !isFacts(now)) return isAlike(before, now);
   let more = 0;
   for (const name in now) {
     if (!isAlike(before[name], now[name])) return false;

@@ -1,6 +1,6 @@
 import { expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import { areAlikeByName } from './alike.ts';
+import { areAlikeFacts } from './alike.ts';
 import { BitReader } from './bit-reader.ts';
 import { ByteQueue } from './byte-queue.ts';
 import { ByteReader } from './byte-reader.ts';
@@ -111,4 +111,4 @@ test.each([
   { why: 'a name less', before: { names: things.names }, is: false },
   { why: 'a name more', before: { ...things, b: undefined }, is: false },
   { why: 'the same value under another name', before: { b: 1, names: things.names }, is: false },
-])('records are alike: $why', ({ before, is }) => expect(areAlikeByName(before, things)).toBe(is));
+])('records are alike: $why', ({ before, is }) => expect(areAlikeFacts(before, things)).toBe(is));

@@ -13,8 +13,10 @@ export interface Known<T extends EvidenceValue = EvidenceValue> {
 const RANKS: ReadonlyMap<KnownHow, number> = new Map(KNOWN_HOWS.map((how, rank) => [how, rank]));
 const rank = (how: KnownHow): number => RANKS.get(how) ?? 0;
 
+/** What is known of one subject, by quantity. */
+export type QuantitiesOf = ReadonlyMap<string, readonly Evidence[]>;
 /** Evidence by subject, then by quantity. Built once per document; look-ups are then constant. */
-export type EvidenceIndex = ReadonlyMap<string, ReadonlyMap<string, readonly Evidence[]>>;
+export type EvidenceIndex = ReadonlyMap<string, QuantitiesOf>;
 
 export const indexEvidence = (evidence: readonly Evidence[]): EvidenceIndex => createEvidenceIndexer()(evidence);
 
@@ -62,10 +64,14 @@ export function bestKnown(
   quantity: string,
   planned: EvidenceValue | null = null,
 ): Known | null {
+  return bestOf(index.get(subject)?.get(quantity), planned);
+}
+
+/** The best of all that is known of one quantity. */
+export function bestOf(items: readonly Evidence[] | undefined, planned: EvidenceValue | null = null): Known | null {
   let best: Known | null =
     planned === null ? null : { value: planned, how: 'planned', source: 'the plan', takenAt: null };
-  for (const item of index.get(subject)?.get(quantity) ?? [])
-    if (!best || rank(item.how) >= rank(best.how)) best = item;
+  for (const item of items ?? []) if (!best || rank(item.how) >= rank(best.how)) best = item;
   return best;
 }
 
@@ -105,9 +111,12 @@ const ASSUMED_KEYFRAME_S = 2;
  * What is best known of a stream. A rate nobody declared, measured or planned is modelled from codec, size and frames a
  * second, and then it is `assumed`.
  */
-export function streamFacts(index: EvidenceIndex, stream: Stream): StreamFacts {
-  const known = (quantity: string, planned: EvidenceValue | null) =>
-    bestKnown(index, streamSubject(stream.id), quantity, planned);
+export const streamFacts = (index: EvidenceIndex, stream: Stream): StreamFacts =>
+  streamFactsOf(index.get(streamSubject(stream.id)), stream);
+
+/** The same, from what is known of just this stream. */
+export function streamFactsOf(quantities: QuantitiesOf | undefined, stream: Stream): StreamFacts {
+  const known = (quantity: string, planned: EvidenceValue | null) => bestOf(quantities?.get(quantity), planned);
   const codec = asText(known('codec', stream.codec));
   const width = asNumber(known('width', stream.width));
   const height = asNumber(known('height', stream.height));

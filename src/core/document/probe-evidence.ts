@@ -1,11 +1,11 @@
 import type { Finding } from '../findings/finding.ts';
-import { evaluate, type Facts } from '../findings/rule.ts';
+import { type Facts, findingsOf, judgeRows } from '../findings/rule.ts';
 import { findingOfCause } from '../probe/cause-findings.ts';
 import { type ProbeFacts, probeFacts } from '../probe/probe-facts.ts';
 import { PROBE_RULES } from '../probe/probe-rules.ts';
 import type { ProbeReport } from '../probe/probe-types.ts';
 import { PROBE_CAUSES, type ProbeCause } from '../rtsp/exchange-types.ts';
-import { bestKnown, type EvidenceIndex, streamSubject } from './best-known.ts';
+import { bestOf, type EvidenceIndex, type QuantitiesOf, streamSubject } from './best-known.ts';
 import type { Camera, Evidence, EvidenceValue, KnownHow } from './site-types.ts';
 
 /** Quantities of a stream that are kept as such: other stations build on them. */
@@ -80,12 +80,14 @@ export interface RememberedProbe {
 const isCause = (text: unknown): text is ProbeCause => PROBE_CAUSES.some((cause) => cause === text);
 
 /** The last probe and its findings, told again from evidence; `null` when it was never probed. */
-export function rememberedProbe(index: EvidenceIndex, streamId: string): RememberedProbe | null {
-  const subject = streamSubject(streamId);
-  const verdict = bestKnown(index, subject, 'probe.verdict');
+export const rememberedProbe = (index: EvidenceIndex, streamId: string): RememberedProbe | null =>
+  rememberedProbeOf(index.get(streamSubject(streamId)));
+
+/** The same, from what is known of just this stream. */
+export function rememberedProbeOf(quantities: QuantitiesOf | undefined): RememberedProbe | null {
+  const verdict = bestOf(quantities?.get('probe.verdict'));
   if (!verdict || (verdict.value !== 'ok' && verdict.value !== 'warn' && verdict.value !== 'fail')) return null;
   const probeId = verdict.source;
-  const quantities = index.get(subject);
   const of = (quantity: string): EvidenceValue | undefined =>
     quantities?.get(quantity)?.findLast((item) => item.source === probeId)?.value;
   const facts: Record<string, EvidenceValue> = {};
@@ -94,7 +96,7 @@ export function rememberedProbe(index: EvidenceIndex, streamId: string): Remembe
     if (value !== undefined) facts[quantity.slice(FACT.length)] = value;
   }
   const cause = of('probe.cause');
-  const judged = evaluate(PROBE_RULES, facts as Facts<ProbeFacts>).findings; // written by evidenceOfReport under the same names
+  const judged = findingsOf(judgeRows(PROBE_RULES, facts as Facts<ProbeFacts>)); // written by evidenceOfReport under the same names
   return {
     probeId,
     at: verdict.takenAt ?? '',

@@ -1,5 +1,6 @@
 import { sayDays, sayMany, sayRate, sayShare } from '../base/say.ts';
 import type { ProbeReport } from '../probe/probe-types.ts';
+import { saySchedule } from '../storage/storage.ts';
 import { cameraSubject, destinationSubject, tapSubject } from './best-known.ts';
 import type { Model } from './cards/model-card.ts';
 import { type Changed, clippedEntry, clippedEvidence, type Draft, type Stamp } from './command-parts.ts';
@@ -26,6 +27,7 @@ export type SiteCommand =
   | { readonly kind: 'addDestination'; readonly destination: Destination }
   | { readonly kind: 'changeDestination'; readonly destination: Destination }
   | { readonly kind: 'addTap'; readonly tap: Tap; readonly judged: string }
+  | { readonly kind: 'changeTap'; readonly tap: Tap }
   | { readonly kind: 'removeTap'; readonly tapId: string }
   | {
       readonly kind: 'recordProbe';
@@ -136,6 +138,19 @@ function change(site: Site, command: SiteCommand, stamp: Stamp): Changed {
       return {
         site: { ...site, taps: [...site.taps, tap] },
         log: line('tap', tapSubject(tap.id), text, { verdict: command.judged }),
+      };
+    }
+    case 'changeTap': {
+      const { tap } = command;
+      if (!site.taps.some(({ id }) => id === tap.id)) throw new RangeError(`tapId: there is no tap ${tap.id}`);
+      const [camera, destination] = [cameraOf(site, tap.cameraId), destinationOf(site, tap.destinationId)];
+      const text = `${camera.name}: tap of ${destination.name} changed`;
+      return {
+        site: { ...site, taps: site.taps.map((other) => (other.id === tap.id ? tap : other)) },
+        log: line('tap', tapSubject(tap.id), text, {
+          stream: streamIn(camera, tap.streamId).label,
+          when: saySchedule(tap.schedule),
+        }),
       };
     }
     case 'removeTap': {

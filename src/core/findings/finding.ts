@@ -1,4 +1,8 @@
-export type Severity = 'stop' | 'fix' | 'watch' | 'note';
+export const SEVERITIES = ['stop', 'fix', 'watch', 'note'] as const;
+export type Severity = (typeof SEVERITIES)[number];
+
+export const bySeverity = (a: { readonly severity: Severity }, b: { readonly severity: Severity }): number =>
+  SEVERITIES.indexOf(a.severity) - SEVERITIES.indexOf(b.severity);
 
 /** A rule's result about something. */
 export interface Finding {
@@ -10,4 +14,10 @@ export interface Finding {
   /** What to do, a step each. */
   readonly do: readonly string[];
   readonly why: string;
+}
+
+/** A remedy that core can carry out: a sentence, and the command that does it. The ground knows no command of the document. */
+export interface Mend<C> {
+  readonly text: string;
+  readonly command: C;
 }

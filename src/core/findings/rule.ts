@@ -1,54 +1,184 @@
-import type { Finding, Severity } from './finding.ts';
+import { type Verdict, worstVerdict } from '../base/verdict.ts';
+import { bySeverity, type Finding, type Mend, type Severity } from './finding.ts';
 
 /** Facts a rule may ask for; a fact that is missing is `undefined`, never a default. */
 export type Facts<F> = { readonly [K in keyof F]?: F[K] | undefined };
 
+/** What a rule sees: the facts that it needs, present, and the others as far as they are known. */
+type Seen<F, N extends keyof F> = Pick<F, N> & Facts<F>;
+
+/** What a rule says when its verdict is not ok. */
+export interface Saying<P> {
+  /** Where one verdict spans two: uneven packets are watched at first. */
+  readonly severity: Severity | ((facts: P) => Severity);
+  readonly title: (facts: P) => string;
+  readonly because: (facts: P) => string;
+  /** What to do, a sentence each. */
+  readonly do: readonly string[] | ((facts: P) => readonly string[]);
+}
+
 /**
- * A diagnostic rule as data. `needs` names the facts without which it is not evaluated: an absent fact never passes.
- * Ids are readable, stable and never reused.
+ * One question asked of one thing, as data. A table's cell, a finding and a station's verdict are read from its row.
+ * `needs` names the facts without which it is not evaluated: then its verdict is not known, and never ok.
+ * Ids are readable, stable and never reused (`RETIRED_RULES`).
+ * @typeParam O what could be changed, for mends: asked only when somebody looks at a finding
  */
-export interface Rule<F, N extends keyof F = keyof F> {
+export interface Rule<F, N extends keyof F = keyof F, O = never, C = never> {
   readonly id: string;
-  readonly severity: Severity;
   /** The clause or assumption it rests on. */
   readonly source: string;
   readonly needs: readonly N[];
-  readonly fails: (facts: Pick<F, N>) => boolean;
-  readonly title: (facts: Pick<F, N>) => string;
-  readonly because: (facts: Pick<F, N>) => string;
-  readonly do: readonly string[];
+  /** Whether the question is asked at all. Sees what is known, which may be nothing; always asked where absent. */
+  readonly asks?: (facts: Facts<F>) => boolean;
+  readonly judge: (facts: Seen<F, N>) => Verdict;
+  /** The name of its row in a table; a rule without one stands in none. */
+  readonly label?: (facts: Facts<F>) => string;
+  /** What its cell says. */
+  readonly said?: (facts: Seen<F, N>) => string;
+  /** What stands behind the cell, where all is well too. */
+  readonly reason?: (facts: Seen<F, N>) => string;
+  /** It stands in the table only where it says something. */
+  readonly isQuiet?: true;
+  readonly when: { readonly [V in Exclude<Verdict, 'ok' | 'unknown'>]?: Saying<Seen<F, N>> };
+  /** Remedies that core can carry out, the likeliest first. */
+  readonly mends?: (facts: Seen<F, N>, offers: O) => readonly Mend<C>[];
   readonly why: string;
 }
 
-export interface Evaluation {
-  readonly findings: readonly Finding[];
-  /** Ids of rules whose facts were missing. */
-  readonly notEvaluated: readonly string[];
+/** A rule's answer about one thing. */
+export interface Row {
+  readonly rule: string;
+  /** Of the question alone: what the cell shows. */
+  readonly verdict: Verdict;
+  readonly finding: Finding | null;
+  /** Facts that it needs and that nobody knows. */
+  readonly missing: readonly string[];
+  /** Whether it counts for the whole: what is only watched or noted makes nothing fit less. */
+  readonly weighs: boolean;
 }
 
-/** Gives a rule table its fact types: each rule sees just the facts it names in `needs`, and sees them present. */
+/** A row as a table shows it. */
+export interface Cell {
+  readonly verdict: Verdict;
+  readonly said: string;
+  readonly reason: string;
+}
+
+/** Verdicts of a question that is answered by yes or no. */
+export const tightIf = (holds: boolean): Verdict => (holds ? 'tight' : 'ok');
+export const failsIf = (holds: boolean): Verdict => (holds ? 'will-not-work' : 'ok');
+
+/** Gives a rule table its fact types: each rule sees the facts it names in `needs` present. */
 export const rulesFor =
-  <F>() =>
-  <N extends keyof F>(rule: Rule<F, N>): Rule<F> =>
-    rule as unknown as Rule<F>; // `needs` is checked by evaluate() before any predicate runs
+  <F, O = never, C = never>() =>
+  <N extends keyof F>(rule: Rule<F, N, O, C>): Rule<F, keyof F, O, C> =>
+    rule as unknown as Rule<F, keyof F, O, C>; // `needs` is checked by judgeRow() before any function of the rule runs
 
-const ORDER: readonly Severity[] = ['stop', 'fix', 'watch', 'note'];
-export const bySeverity = (a: { severity: Severity }, b: { severity: Severity }): number =>
-  ORDER.indexOf(a.severity) - ORDER.indexOf(b.severity);
+/** Any rule of facts F, whatever its mends need. */
+/** Any rule of these facts, whatever its mends are made from. */
+export type AnyRule<F> = Rule<F, keyof F, never, unknown>;
 
-/** Runs rules over facts. It knows no protocol. */
-export function evaluate<F>(rules: readonly Rule<F>[], facts: Facts<F>): Evaluation {
-  const findings: Finding[] = [];
-  const notEvaluated: string[] = [];
-  for (const rule of rules) {
-    if (rule.needs.some((name) => facts[name] === undefined)) {
-      notEvaluated.push(rule.id);
-      continue;
-    }
-    const present = facts as F; // every fact the rule names was just seen to be there
-    if (!rule.fails(present)) continue;
-    const { id, severity, why } = rule;
-    findings.push({ rule: id, severity, title: rule.title(present), because: rule.because(present), do: rule.do, why });
+const isGrave = (severity: unknown): boolean => severity !== 'watch' && severity !== 'note';
+
+/** The row of one rule; `null` when its question is not asked. */
+export function judgeRow<F>(rule: AnyRule<F>, facts: Facts<F>): Row | null {
+  if (rule.asks && !rule.asks(facts)) return null;
+  const missing = rule.needs.filter((name) => facts[name] === undefined).map(String);
+  if (missing.length > 0) {
+    const weighs = Object.values(rule.when).some(({ severity }) => isGrave(severity));
+    return { rule: rule.id, verdict: 'unknown', finding: null, missing, weighs };
   }
-  return { findings: findings.sort(bySeverity), notEvaluated };
+  const present = facts as F & Facts<F>; // every fact the rule names was just seen to be there
+  const verdict = rule.judge(present);
+  const saying = verdict === 'ok' || verdict === 'unknown' ? undefined : rule.when[verdict];
+  if (!saying) return { rule: rule.id, verdict, finding: null, missing, weighs: true };
+  const { id, why } = rule;
+  const finding: Finding = {
+    rule: id,
+    severity: typeof saying.severity === 'function' ? saying.severity(present) : saying.severity,
+    title: saying.title(present),
+    because: saying.because(present),
+    do: typeof saying.do === 'function' ? saying.do(present) : saying.do,
+    why,
+  };
+  return { rule: id, verdict, finding, missing, weighs: isGrave(finding.severity) };
 }
+
+const NOT_SAID = '–';
+/** What a table shows of a rule; `null` when its question is not asked. `unsaid` is the reason where facts are missing. */
+export function cellOf<F>(rule: AnyRule<F>, facts: Facts<F>, unsaid: string): Cell | null {
+  const row = judgeRow(rule, facts);
+  if (!row) return null;
+  const { verdict, finding, missing } = row;
+  if (missing.length > 0) return { verdict, said: NOT_SAID, reason: unsaid };
+  const present = facts as F & Facts<F>; // as judgeRow() saw
+  return {
+    verdict,
+    said: rule.said?.(present) ?? finding?.title ?? 'yes',
+    reason: rule.reason?.(present) ?? finding?.because ?? rule.source,
+  };
+}
+
+/** The rows of all rules whose question is asked. It knows no protocol. */
+export const judgeRows = <F>(rules: readonly AnyRule<F>[], facts: Facts<F>): readonly Row[] =>
+  rules.flatMap((rule) => judgeRow(rule, facts) ?? []);
+
+export const findingsOf = (rows: readonly Row[]): readonly Finding[] =>
+  rows.flatMap(({ finding }) => finding ?? []).sort(bySeverity);
+
+/** What rows amount to; of none, ok: nothing was asked. */
+export const verdictOf = (rows: readonly Row[]): Verdict =>
+  worstVerdict(['ok', ...rows.filter(({ weighs }) => weighs).map(({ verdict }) => verdict)]);
+
+/** The remedies of a finding that core can carry out, from the row that found it. */
+export function mendsOf<F, O, C>(
+  rules: readonly Rule<F, keyof F, O, C>[],
+  ruleId: string,
+  facts: Facts<F>,
+  offers: O,
+): readonly Mend<C>[] {
+  const rule = rules.find(({ id }) => id === ruleId);
+  const isFound = rule && judgeRow(rule, facts)?.finding;
+  return isFound ? (rule.mends?.(facts as F & Facts<F>, offers) ?? []) : []; // it was evaluated: its facts are there
+}
+
+/** Ids that rules had before, and no rule may have again: what somebody kept under them means what it meant. */
+export const RETIRED_RULES = [
+  'rtp.loss-heavy',
+  'rtp.jitter-heavy',
+  'choose.detail-short',
+  'choose.detail-tight',
+  'choose.text-unreadable',
+  'choose.text-guessed',
+  'choose.zone-in-blind-spot',
+  'choose.zone-begins-unseen',
+  'choose.zone-wider-than-view',
+  'choose.zone-edge-cut-off',
+  'choose.no-light',
+  'choose.light-ends-before-target',
+  'choose.light-tight-on-dark-ground',
+  'choose.account-only',
+  'choose.after-reflash',
+  'choose.sessions-short',
+  'choose.sessions-all-taken',
+  'choose.not-weatherproof',
+  'choose.roof-wanted',
+  'power.switch-over-budget',
+  'power.switch-nearly-full',
+  'power.cable-dead',
+  'power.cable-long',
+  'power.run-starves',
+  'power.run-tight',
+  'power.winter-fails',
+  'power.winter-tight',
+  'air.signal-lost',
+  'air.signal-weak',
+  'air.airtime-full',
+  'air.airtime-tight',
+  'link.over',
+  'link.tight',
+  'tap.sessions-over',
+  'tap.sessions-all-used',
+  'storage.retention-short',
+  'storage.retention-tight',
+] as const;

@@ -157,7 +157,7 @@ test('a share lost is a finding with its numbers', () => {
   const stage = new Stage().connect();
   play(stage, { keep: (index) => index % 40 !== 39 });
   stage.fireUntil(20_000);
-  expect(stage.report.findings[0]).toMatchObject({ rule: 'rtp.loss-heavy', severity: 'stop' });
+  expect(stage.report.findings[0]).toMatchObject({ rule: 'rtp.loss', severity: 'stop' });
 });
 
 test.each([

@@ -2,7 +2,7 @@ import type { ChosenChallenge } from '../auth/challenge.ts';
 import { clipText } from '../base/clip.ts';
 import { STREAM_LIMITS, TEXT_LIMITS } from '../base/limits.ts';
 import type { Finding } from '../findings/finding.ts';
-import { evaluate } from '../findings/rule.ts';
+import { findingsOf, judgeRows } from '../findings/rule.ts';
 import { redactText } from '../net/redact-text.ts';
 import type { TargetFault } from '../net/target.ts';
 import { type AuthScheme, PROBE_STEPS, type ProbeCause } from '../rtsp/exchange-types.ts';
@@ -55,7 +55,7 @@ export function composeReport(input: ReportInput): ProbeReport {
     clockErrorMs: input.clockErrorMs,
     media,
   };
-  const judged = evaluate(PROBE_RULES, probeFacts(unjudged)).findings;
+  const judged = findingsOf(judgeRows(PROBE_RULES, probeFacts(unjudged)));
   const findings: readonly Finding[] = input.failure
     ? [findingOfCause(input.failure.cause, input.failure.note), ...judged]
     : judged;

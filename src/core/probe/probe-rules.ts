@@ -1,5 +1,6 @@
 import { sayCount, sayFps, sayMs, sayShare, sayStretch } from '../base/say.ts';
-import { rulesFor } from '../findings/rule.ts';
+import { atMost } from '../base/verdict.ts';
+import { failsIf, rulesFor, tightIf } from '../findings/rule.ts';
 import type { ProbeFacts } from './probe-facts.ts';
 
 const rule = rulesFor<ProbeFacts>();
@@ -20,6 +21,7 @@ export const PROBE_LIMITS = {
 
 /** “One packet in fifty”: a share people can picture. */
 const oneIn = (ratio: number): string => `One packet in ${sayCount(1 / ratio)}`;
+const isHeavyJitter = (f: { jitterMs: number }): boolean => f.jitterMs > PROBE_LIMITS.jitterTightMs;
 const lostOf = (f: { lost: number; expected: number }): string =>
   `${sayCount(f.lost)} of ${sayCount(f.expected)} missing`;
 
@@ -29,258 +31,331 @@ const lostOf = (f: { lost: number; expected: number }): string =>
  */
 export const PROBE_RULES = [
   rule({
-    id: 'rtp.loss-heavy',
-    severity: 'stop',
-    source: 'RFC 3550 §A.3 for the count; limit 1 % [A]',
-    needs: ['lossRatio', 'lost', 'expected'],
-    fails: (f) => f.lossRatio > PROBE_LIMITS.lossTight,
-    title: (f) => `${oneIn(f.lossRatio)} is lost`,
-    because: (f) => `${lostOf(f)} (${sayShare(f.lossRatio)}). Most groups of pictures will show damage.`,
-    do: ['Cable it, or move the access point or the camera.', 'Use the 5 GHz band where it reaches.', 'Probe again.'],
-    why: 'One lost packet spoils its picture and every picture up to the next key frame.',
-  }),
-  rule({
     id: 'rtp.loss',
-    severity: 'fix',
     source: 'RFC 3550 §A.3 for the count; limits 0.1 % and 1 % [A]',
     needs: ['lossRatio', 'lost', 'expected'],
-    fails: (f) => f.lossRatio > PROBE_LIMITS.lossOk && f.lossRatio <= PROBE_LIMITS.lossTight,
-    title: (f) => `${oneIn(f.lossRatio)} is lost`,
-    because: (f) => `${lostOf(f)} (${sayShare(f.lossRatio)}). Some groups of pictures will smear.`,
-    do: ['Move the access point nearer or use the 5 GHz band.', 'Lower the rate of the stream.', 'Probe again.'],
+    judge: (f) => atMost(f.lossRatio, PROBE_LIMITS.lossOk, PROBE_LIMITS.lossTight),
+    when: {
+      'will-not-work': {
+        severity: 'stop',
+        title: (f) => `${oneIn(f.lossRatio)} is lost`,
+        because: (f) => `${lostOf(f)} (${sayShare(f.lossRatio)}). Most groups of pictures will show damage.`,
+        do: [
+          'Cable it, or move the access point or the camera.',
+          'Use the 5 GHz band where it reaches.',
+          'Probe again.',
+        ],
+      },
+      tight: {
+        severity: 'fix',
+        title: (f) => `${oneIn(f.lossRatio)} is lost`,
+        because: (f) => `${lostOf(f)} (${sayShare(f.lossRatio)}). Some groups of pictures will smear.`,
+        do: ['Move the access point nearer or use the 5 GHz band.', 'Lower the rate of the stream.', 'Probe again.'],
+      },
+    },
     why: 'One lost packet spoils its picture and every picture up to the next key frame.',
-  }),
-  rule({
-    id: 'rtp.jitter-heavy',
-    severity: 'fix',
-    source: 'RFC 3550 §6.4.1; limit 100 ms [A]',
-    needs: ['jitterMs'],
-    fails: (f) => f.jitterMs > PROBE_LIMITS.jitterTightMs,
-    title: (f) => `Packets arrive ${Math.round(f.jitterMs)} ms unevenly`,
-    because: (f) => `Jitter ${f.jitterMs.toFixed(1)} ms, comfortable up to ${PROBE_LIMITS.jitterOkMs} ms.`,
-    do: ['Look for a crowded radio channel or a full uplink on the way.', 'Give the viewer a larger buffer.'],
-    why: 'A viewer must wait as long as the latest packet, so the picture lags or stutters.',
   }),
   rule({
     id: 'rtp.jitter',
-    severity: 'watch',
     source: 'RFC 3550 §6.4.1; limits 30 ms and 100 ms [A]',
     needs: ['jitterMs'],
-    fails: (f) => f.jitterMs > PROBE_LIMITS.jitterOkMs && f.jitterMs <= PROBE_LIMITS.jitterTightMs,
-    title: (f) => `Packets arrive ${Math.round(f.jitterMs)} ms unevenly`,
-    because: (f) => `Jitter ${f.jitterMs.toFixed(1)} ms, comfortable up to ${PROBE_LIMITS.jitterOkMs} ms.`,
-    do: ['Probe again at a busy hour.'],
-    why: 'Uneven arrival is the first sign of a link that will lose packets.',
+    judge: (f) => tightIf(f.jitterMs > PROBE_LIMITS.jitterOkMs),
+    when: {
+      tight: {
+        severity: (f) => (isHeavyJitter(f) ? 'fix' : 'watch'),
+        title: (f) => `Packets arrive ${Math.round(f.jitterMs)} ms unevenly`,
+        because: (f) => `Jitter ${f.jitterMs.toFixed(1)} ms, comfortable up to ${PROBE_LIMITS.jitterOkMs} ms.`,
+        do: (f) =>
+          isHeavyJitter(f)
+            ? ['Look for a crowded radio channel or a full uplink on the way.', 'Give the viewer a larger buffer.']
+            : ['Probe again at a busy hour.'],
+      },
+    },
+    why: 'A viewer must wait as long as the latest packet, so the picture lags or stutters; it is the first sign of a link that will lose packets.',
   }),
   rule({
     id: 'rtp.duplicates',
-    severity: 'watch',
     source: 'RFC 3550 §A.1',
     needs: ['duplicates', 'packets'],
-    fails: (f) => f.duplicates > 0,
-    title: () => 'Packets come twice',
-    because: (f) => `${sayCount(f.duplicates)} of ${sayCount(f.packets)} packets are repeats.`,
-    do: ['Look for a network loop or a camera reachable by cable and Wi-Fi at once.'],
+    judge: (f) => tightIf(f.duplicates > 0),
+    when: {
+      tight: {
+        severity: 'watch',
+        title: () => 'Packets come twice',
+        because: (f) => `${sayCount(f.duplicates)} of ${sayCount(f.packets)} packets are repeats.`,
+        do: ['Look for a network loop or a camera reachable by cable and Wi-Fi at once.'],
+      },
+    },
     why: 'Repeats cost airtime and hide losses in the usual loss count.',
   }),
   rule({
     id: 'rtp.source-changed',
-    severity: 'fix',
     source: 'RFC 3550 §8.2 (a new SSRC is a new source), §A.1 (restart of the sequence)',
     needs: ['sourceChanges'],
-    fails: (f) => f.sourceChanges > 0,
-    title: () => 'The stream began anew in the middle',
-    because: (f) =>
-      `${f.sourceChanges === 1 ? 'Once' : `${f.sourceChanges} times`} in the sample the packets went on under another source or with other numbers.`,
-    do: ['Update the camera.', 'Check whether another client changes its encoder settings.', 'Probe again.'],
+    judge: (f) => tightIf(f.sourceChanges > 0),
+    when: {
+      tight: {
+        severity: 'fix',
+        title: () => 'The stream began anew in the middle',
+        because: (f) =>
+          `${f.sourceChanges === 1 ? 'Once' : `${f.sourceChanges} times`} in the sample the packets went on under another source or with other numbers.`,
+        do: ['Update the camera.', 'Check whether another client changes its encoder settings.', 'Probe again.'],
+      },
+    },
     why: 'Recorders start a new file, and some stop, when a source begins anew.',
   }),
   rule({
     id: 'rtp.timestamps-jump',
-    severity: 'fix',
     source: 'RFC 3550 §5.1: the time stamp rises with the sampling clock; limit 2 s [A]',
     needs: ['timestampJumps'],
-    fails: (f) => f.timestampJumps > 0,
-    title: () => 'Its time stamps jump',
-    because: (f) =>
-      `${f.timestampJumps === 1 ? 'Once' : `${f.timestampJumps} times`} in the sample a time stamp was more than 2 s off the time that had passed.`,
-    do: ['Turn off clock setting by the viewer or the recorder; let one time server set it.', 'Update the camera.'],
+    judge: (f) => tightIf(f.timestampJumps > 0),
+    when: {
+      tight: {
+        severity: 'fix',
+        title: () => 'Its time stamps jump',
+        because: (f) =>
+          `${f.timestampJumps === 1 ? 'Once' : `${f.timestampJumps} times`} in the sample a time stamp was more than 2 s off the time that had passed.`,
+        do: ['Turn off clock setting by the viewer or the recorder; let one time server set it.', 'Update the camera.'],
+      },
+    },
     why: 'Players freeze or race, and recordings get gaps, at every jump.',
   }),
   rule({
     id: 'rtsp.answers-slow',
-    severity: 'watch',
     source: 'limit 300 ms an answer [A]',
     needs: ['slowestAnswerMs'],
-    fails: (f) => f.slowestAnswerMs > PROBE_LIMITS.answerSlowMs,
-    title: (f) => `It takes ${sayMs(f.slowestAnswerMs)} to answer`,
-    because: (f) => `The slowest answer took ${sayMs(f.slowestAnswerMs)}; opening a picture needs four or five.`,
-    do: ['Draw it once and share it through a relay.', 'Lengthen the connect limit of each destination.'],
+    judge: (f) => tightIf(f.slowestAnswerMs > PROBE_LIMITS.answerSlowMs),
+    when: {
+      tight: {
+        severity: 'watch',
+        title: (f) => `It takes ${sayMs(f.slowestAnswerMs)} to answer`,
+        because: (f) => `The slowest answer took ${sayMs(f.slowestAnswerMs)}; opening a picture needs four or five.`,
+        do: ['Draw it once and share it through a relay.', 'Lengthen the connect limit of each destination.'],
+      },
+    },
     why: 'A destination with a short limit gives up before the picture is there, and dials again.',
   }),
   rule({
     id: 'video.fps-below-declared',
-    severity: 'watch',
     source: 'H.264 §E.2.1 or RFC 8866 §6.13 declares; RTP time stamps measure; share 0.9 [A]',
     needs: ['declaredFps', 'measuredFps'],
-    fails: (f) => f.measuredFps < f.declaredFps * PROBE_LIMITS.fpsShare,
-    title: (f) => `${sayFps(f.measuredFps)} frames a second instead of ${sayFps(f.declaredFps)}`,
-    because: (f) => `Declared ${sayFps(f.declaredFps)}, measured ${sayFps(f.measuredFps)}.`,
-    do: ['Check the shutter limit at night.', 'Check whether the camera is serving too many clients.'],
+    judge: (f) => tightIf(f.measuredFps < f.declaredFps * PROBE_LIMITS.fpsShare),
+    when: {
+      tight: {
+        severity: 'watch',
+        title: (f) => `${sayFps(f.measuredFps)} frames a second instead of ${sayFps(f.declaredFps)}`,
+        because: (f) => `Declared ${sayFps(f.declaredFps)}, measured ${sayFps(f.measuredFps)}.`,
+        do: ['Check the shutter limit at night.', 'Check whether the camera is serving too many clients.'],
+      },
+    },
     why: 'Long exposure at night, or a processor at its limit, lowers the rate without a word.',
   }),
   rule({
     id: 'video.size-differs',
-    severity: 'watch',
     source: 'RFC 6184 §8.1: in-band parameter sets are what the decoder uses',
     needs: ['declaredSize', 'measuredSize'],
-    fails: (f) => f.declaredSize !== f.measuredSize,
-    title: (f) => `The picture is ${f.measuredSize}, not ${f.declaredSize}`,
-    because: (f) => `Declared ${f.declaredSize}; the stream itself carries ${f.measuredSize}.`,
-    do: [
-      'Plan with the measured size.',
-      'Save the encoder setting again; some cameras describe the old one until then.',
-    ],
+    judge: (f) => tightIf(f.declaredSize !== f.measuredSize),
+    when: {
+      tight: {
+        severity: 'watch',
+        title: (f) => `The picture is ${f.measuredSize}, not ${f.declaredSize}`,
+        because: (f) => `Declared ${f.declaredSize}; the stream itself carries ${f.measuredSize}.`,
+        do: [
+          'Plan with the measured size.',
+          'Save the encoder setting again; some cameras describe the old one until then.',
+        ],
+      },
+    },
     why: 'Detail at a distance and decode load follow from the pixels that really come.',
   }),
   rule({
     id: 'video.keyframe-interval-long',
-    severity: 'fix',
     source: 'limit 4 s [A]',
     needs: ['keyframeIntervalS', 'keyframeIntervalFrames'],
-    fails: (f) => f.keyframeIntervalS > PROBE_LIMITS.keyframeTightS,
-    title: (f) => `A key frame only every ${f.keyframeIntervalS.toFixed(1)} s`,
-    because: (f) =>
-      `${sayCount(f.keyframeIntervalFrames)} frames between key frames; a viewer waits up to ${f.keyframeIntervalS.toFixed(1)} s.`,
-    do: ['Set the key-frame interval to 2 s.', 'Turn off “smart” coding where pictures must open at once.'],
+    judge: (f) => tightIf(f.keyframeIntervalS > PROBE_LIMITS.keyframeTightS),
+    when: {
+      tight: {
+        severity: 'fix',
+        title: (f) => `A key frame only every ${f.keyframeIntervalS.toFixed(1)} s`,
+        because: (f) =>
+          `${sayCount(f.keyframeIntervalFrames)} frames between key frames; a viewer waits up to ${f.keyframeIntervalS.toFixed(1)} s.`,
+        do: ['Set the key-frame interval to 2 s.', 'Turn off “smart” coding where pictures must open at once.'],
+      },
+    },
     why: 'A picture can only start at a key frame, and damage lasts until the next.',
   }),
   rule({
     id: 'video.keyframe-not-repeated',
-    severity: 'watch',
     source: 'limit 4 s [A]',
     needs: ['sampleWithoutSecondKeyframeS'],
-    fails: () => true,
-    title: () => 'No second key frame in the sample',
-    because: (f) =>
-      `One key frame in ${f.sampleWithoutSecondKeyframeS.toFixed(1)} s, so the interval is at least that long.`,
-    do: ['Probe with a longer sample.', 'Set the key-frame interval to 2 s.'],
+    judge: () => tightIf(true),
+    when: {
+      tight: {
+        severity: 'watch',
+        title: () => 'No second key frame in the sample',
+        because: (f) =>
+          `One key frame in ${f.sampleWithoutSecondKeyframeS.toFixed(1)} s, so the interval is at least that long.`,
+        do: ['Probe with a longer sample.', 'Set the key-frame interval to 2 s.'],
+      },
+    },
     why: 'A picture can only start at a key frame, and damage lasts until the next.',
   }),
   rule({
     id: 'video.parameters-missing',
-    severity: 'stop',
     source: 'H.264 §7.4.1.2.1, RFC 6184 §8.4: a decoder needs them before the first picture',
     needs: ['parameterSets'],
-    fails: (f) => f.parameterSets === 'none',
-    title: () => 'No decoder can start on it',
-    because: () => 'Parameter sets are neither in the description nor before the key frame.',
-    do: ['Save the encoder settings again and restart the camera.', 'Update it.', 'Choose another stream.'],
+    judge: (f) => failsIf(f.parameterSets === 'none'),
+    when: {
+      'will-not-work': {
+        severity: 'stop',
+        title: () => 'No decoder can start on it',
+        because: () => 'Parameter sets are neither in the description nor before the key frame.',
+        do: ['Save the encoder settings again and restart the camera.', 'Update it.', 'Choose another stream.'],
+      },
+    },
     why: 'Without them nothing says how large the picture is or how it is coded.',
   }),
   rule({
     id: 'video.parameters-declared-only',
-    severity: 'watch',
     source: 'RFC 6184 §8.4: parameter sets in the description alone',
     needs: ['parameterSets'],
-    fails: (f) => f.parameterSets === 'declared',
-    title: () => 'Parameter sets only in the description',
-    because: () => 'None came with the key frame; they stand in the description alone.',
-    do: ['Probe again after each change of the encoder.', 'Restart destinations after a change.'],
+    judge: (f) => tightIf(f.parameterSets === 'declared'),
+    when: {
+      tight: {
+        severity: 'watch',
+        title: () => 'Parameter sets only in the description',
+        because: () => 'None came with the key frame; they stand in the description alone.',
+        do: ['Probe again after each change of the encoder.', 'Restart destinations after a change.'],
+      },
+    },
     why: 'A recorder that joins through a relay, or after a change, decodes with old ones or not at all.',
   }),
   rule({
     id: 'video.parameters-in-band-only',
-    severity: 'note',
     source: 'RFC 6184 §8.1: sprop-parameter-sets is optional',
     needs: ['parameterSets'],
-    fails: (f) => f.parameterSets === 'in-band',
-    title: () => 'Parameter sets only with the key frame',
-    because: () => 'The description has none; they came with the key frame.',
-    do: ['Nothing, unless a destination refuses the description.'],
+    judge: (f) => tightIf(f.parameterSets === 'in-band'),
+    when: {
+      tight: {
+        severity: 'note',
+        title: () => 'Parameter sets only with the key frame',
+        because: () => 'The description has none; they came with the key frame.',
+        do: ['Nothing, unless a destination refuses the description.'],
+      },
+    },
     why: 'Some recorders want to know the picture’s size before they start.',
   }),
   rule({
     id: 'video.parameters-differ',
-    severity: 'watch',
     source: 'RFC 6184 §8.4: what arrives in band is what the decoder uses',
     needs: ['parameterSetsAgree'],
-    fails: (f) => !f.parameterSetsAgree,
-    title: () => 'It describes another picture than it sends',
-    because: () => 'The parameter sets of the description and of the stream differ; what arrives was used.',
-    do: ['Save the encoder settings again; some cameras describe the old ones until then.'],
+    judge: (f) => tightIf(!f.parameterSetsAgree),
+    when: {
+      tight: {
+        severity: 'watch',
+        title: () => 'It describes another picture than it sends',
+        because: () => 'The parameter sets of the description and of the stream differ; what arrives was used.',
+        do: ['Save the encoder settings again; some cameras describe the old ones until then.'],
+      },
+    },
     why: 'A destination that trusts the description shows green or nothing.',
   }),
   rule({
     id: 'auth.none',
-    severity: 'fix',
     source: 'RFC 2326 §12.44: a server asks with 401; this one did not',
     needs: ['authScheme'],
-    fails: (f) => f.authScheme === 'none',
-    title: () => 'Anyone on this network can watch',
-    because: () => 'The camera gave its stream without asking for an account.',
-    do: ['Turn on RTSP login in the camera.', 'Give each destination an account of its own.'],
+    judge: (f) => tightIf(f.authScheme === 'none'),
+    when: {
+      tight: {
+        severity: 'fix',
+        title: () => 'Anyone on this network can watch',
+        because: () => 'The camera gave its stream without asking for an account.',
+        do: ['Turn on RTSP login in the camera.', 'Give each destination an account of its own.'],
+      },
+    },
     why: 'Guests’ phones and televisions share networks more often than planned.',
   }),
   rule({
     id: 'auth.login-in-url',
-    severity: 'watch',
     source: 'RFC 3986 §7.5 (sensitive information in URIs)',
     needs: ['loginInUrl'],
-    fails: (f) => f.loginInUrl,
-    title: () => 'The login stands inside the URL',
-    because: () => 'The path holds an account and a secret, or the camera sends URLs that do. Here they are masked.',
-    do: [
-      'Use an account that may only view.',
-      'Where the camera offers a path without them, take that one, and log in by Digest.',
-    ],
+    judge: (f) => tightIf(f.loginInUrl),
+    when: {
+      tight: {
+        severity: 'watch',
+        title: () => 'The login stands inside the URL',
+        because: () =>
+          'The path holds an account and a secret, or the camera sends URLs that do. Here they are masked.',
+        do: [
+          'Use an account that may only view.',
+          'Where the camera offers a path without them, take that one, and log in by Digest.',
+        ],
+      },
+    },
     why: 'A URL is kept where no secret should be: in the log of every recorder and viewer, on screens, in exported lists.',
   }),
   rule({
     id: 'auth.basic',
-    severity: 'fix',
     source: 'RFC 7617 §4: Basic is not secure without a protected channel',
     needs: ['authScheme'],
-    fails: (f) => f.authScheme === 'basic',
-    title: () => 'The secret crosses the network readable',
-    because: () => 'The camera offers Basic login only, without encryption.',
-    do: [
-      'Turn on Digest login, or update the camera.',
-      'Otherwise keep it on a network of its own and use the secret nowhere else.',
-    ],
+    judge: (f) => tightIf(f.authScheme === 'basic'),
+    when: {
+      tight: {
+        severity: 'fix',
+        title: () => 'The secret crosses the network readable',
+        because: () => 'The camera offers Basic login only, without encryption.',
+        do: [
+          'Turn on Digest login, or update the camera.',
+          'Otherwise keep it on a network of its own and use the secret nowhere else.',
+        ],
+      },
+    },
     why: 'Basic is the account and secret in Base64: anyone on the wire can read them.',
   }),
   rule({
     id: 'rtcp.no-sender-report',
-    severity: 'watch',
     source: 'RFC 3550 §6.2 (report interval, 5 s at least), §6.4.1',
     needs: ['senderReports', 'observedS'],
-    fails: (f) => f.observedS >= PROBE_LIMITS.senderReportS && !f.senderReports,
-    title: () => 'No sender reports',
-    because: (f) => `No RTCP sender report in ${Math.round(f.observedS)} s.`,
-    do: ['Turn on RTCP in the camera.'],
+    judge: (f) => tightIf(f.observedS >= PROBE_LIMITS.senderReportS && !f.senderReports),
+    when: {
+      tight: {
+        severity: 'watch',
+        title: () => 'No sender reports',
+        because: (f) => `No RTCP sender report in ${Math.round(f.observedS)} s.`,
+        do: ['Turn on RTCP in the camera.'],
+      },
+    },
     why: 'Without them picture and sound cannot be put on one clock.',
   }),
   rule({
     id: 'camera.clock-wrong',
-    severity: 'fix',
     source: 'RFC 3550 §6.4.1 (NTP time stamp); limit 5 s [A]',
     needs: ['clockErrorS'],
-    fails: (f) => Math.abs(f.clockErrorS) > PROBE_LIMITS.clockOkS,
-    title: (f) => `Its clock is ${sayStretch(f.clockErrorS)} ${f.clockErrorS > 0 ? 'fast' : 'slow'}`,
-    because: (f) => `Camera clock minus this computer’s: ${f.clockErrorS > 0 ? '+' : '−'}${sayStretch(f.clockErrorS)}.`,
-    do: ['Point the camera at the site’s time server.', 'Set its time zone, then probe again.'],
+    judge: (f) => tightIf(Math.abs(f.clockErrorS) > PROBE_LIMITS.clockOkS),
+    when: {
+      tight: {
+        severity: 'fix',
+        title: (f) => `Its clock is ${sayStretch(f.clockErrorS)} ${f.clockErrorS > 0 ? 'fast' : 'slow'}`,
+        because: (f) =>
+          `Camera clock minus this computer’s: ${f.clockErrorS > 0 ? '+' : '−'}${sayStretch(f.clockErrorS)}.`,
+        do: ['Point the camera at the site’s time server.', 'Set its time zone, then probe again.'],
+      },
+    },
     why: 'Recordings are found and proven by their time.',
   }),
   rule({
     id: 'rtsp.session-timeout-short',
-    severity: 'watch',
     source: 'RFC 2326 §12.37 (default 60 s); limit 30 s [A]',
     needs: ['sessionTimeoutS'],
-    fails: (f) => f.sessionTimeoutS < PROBE_LIMITS.sessionTimeoutS,
-    title: (f) => `Sessions end after ${f.sessionTimeoutS} s of silence`,
-    because: (f) => `The camera announces a session timeout of ${f.sessionTimeoutS} s.`,
-    do: ['Choose destinations that keep the session alive.'],
+    judge: (f) => tightIf(f.sessionTimeoutS < PROBE_LIMITS.sessionTimeoutS),
+    when: {
+      tight: {
+        severity: 'watch',
+        title: (f) => `Sessions end after ${f.sessionTimeoutS} s of silence`,
+        because: (f) => `The camera announces a session timeout of ${f.sessionTimeoutS} s.`,
+        do: ['Choose destinations that keep the session alive.'],
+      },
+    },
     why: 'A destination that sends no sign of life in that time loses the picture and dials again.',
   }),
 ] as const;

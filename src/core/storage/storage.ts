@@ -18,6 +18,19 @@ export type RecordingSchedule =
       readonly hoursPerDay?: number;
     };
 
+export function saySchedule(schedule: RecordingSchedule): string {
+  switch (schedule.mode) {
+    case 'continuous':
+      return 'all day';
+    case 'window':
+      return `${schedule.hoursPerDay} hours a day`;
+    case 'duty':
+      return `${Math.round(schedule.duty * 100)} % of the day`;
+    case 'events':
+      return `on events, ${schedule.eventsPerDay} a day`;
+  }
+}
+
 export interface RecordedStream {
   readonly count: number;
   readonly rate: BitsPerSecond;

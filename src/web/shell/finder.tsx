@@ -2,7 +2,8 @@ import { Command } from 'cmdk';
 import { Dialog } from 'radix-ui';
 import { useNavigate } from 'react-router';
 import { modelOf } from '../../core/document/model-of.ts';
-import { STATION_NAMES, STATIONS } from '../../core/lanes/gates.ts';
+import { opensAt } from '../../core/lanes/lane-types.ts';
+import { PLACES, pathOfPlace } from '../places/registry.ts';
 import {
   editRedone,
   editUndone,
@@ -42,12 +43,12 @@ export function Finder({ onClose }: { onClose: () => void }) {
     id: camera.id,
     label: camera.name,
     beside: `${modelOf(site, camera)} ${camera.host}`,
-    act: go(`${root}/camera/${camera.id}/${lanes[index]?.standsAt ?? 'hand-over'}`),
+    act: go(`${root}/camera/${camera.id}/${lanes[index] ? opensAt(lanes[index]) : ''}`),
   }));
-  const stations: Found[] = site.cameras.flatMap((camera) =>
-    STATIONS.map((station) => ({
+  const stations: Found[] = site.cameras.flatMap((camera, index) =>
+    (lanes[index]?.stations ?? []).map(({ station, name }) => ({
       id: `${camera.id} ${station}`,
-      label: `${camera.name}: ${STATION_NAMES[station]}`,
+      label: `${camera.name}: ${name}`,
       beside: '',
       act: go(`${root}/camera/${camera.id}/${station}`),
     })),
@@ -67,10 +68,7 @@ export function Finder({ onClose }: { onClose: () => void }) {
         ];
   });
   const acts: Found[] = [
-    { id: 'round', label: 'Round', beside: '', act: go(root) },
-    { id: 'plan', label: 'Plan', beside: '', act: go(`${root}/plan`) },
-    { id: 'cost', label: 'Cost', beside: '', act: go(`${root}/cost`) },
-    { id: 'logbook', label: 'Logbook', beside: '', act: go(`${root}/logbook`) },
+    ...PLACES.map((place) => ({ id: place.id, label: place.name, beside: '', act: go(pathOfPlace(site.id, place)) })),
     { id: 'assumptions', label: 'Assumptions', beside: '', act: () => dispatch(slipAsked('assumptions')) },
     { id: 'vault', label: 'Secrets: keep, lock, unlock', beside: '', act: () => dispatch(slipAsked('vault')) },
     { id: 'shortcuts', label: 'Keys', beside: '', act: () => dispatch(slipAsked('shortcuts')) },

@@ -1,6 +1,7 @@
 import { Lock, LockOpen, Search } from 'lucide-react';
 import { lazy, Suspense } from 'react';
 import { NavLink, Outlet, ScrollRestoration, useNavigate, useParams } from 'react-router';
+import { PLACES, type Place, pathOfPlace } from '../places/registry.ts';
 import { useNextStep } from '../store/next-step.ts';
 import { selectServer } from '../store/server-slice.ts';
 import { selectSite } from '../store/site-slice.ts';
@@ -23,13 +24,6 @@ const SLIPS = {
   vault: lazy(async () => ({ default: (await import('./vault-slip.tsx')).VaultSlip })),
 } as const satisfies Record<Exclude<Slip, 'none'>, unknown>;
 
-const PLACES = [
-  { name: 'Round', path: '' },
-  { name: 'Plan', path: '/plan' },
-  { name: 'Cost', path: '/cost' },
-  { name: 'Logbook', path: '/logbook' },
-] as const;
-
 /** The frame of every view: the site, the places, which network is dialled. On a phone the places stand at the thumb. */
 export function Shell() {
   const { siteId } = useParams();
@@ -51,16 +45,16 @@ export function Shell() {
             <SiteMenu />
           </Suspense>
           <nav aria-label="Places" className="ml-4 hidden self-stretch md:flex">
-            {PLACES.map(({ name, path }) => (
+            {PLACES.map((place) => (
               <NavLink
-                key={name}
-                to={`/site/${siteId}${path}`}
-                end={path === ''}
+                key={place.id}
+                to={pathOfPlace(siteId, place)}
+                end={place.path === ''}
                 className={({ isActive }) =>
                   `flex items-center border-b-2 px-3 ${isActive ? 'border-verdigris font-strong' : 'border-transparent text-soft hover:text-ink'}`
                 }
               >
-                {name}
+                {place.name}
               </NavLink>
             ))}
           </nav>
@@ -80,19 +74,20 @@ export function Shell() {
         aria-label="Places"
         className="no-print fixed inset-x-0 bottom-0 z-10 flex border-t border-hair bg-sheet pb-[env(safe-area-inset-bottom)] md:hidden"
       >
-        {PLACES.map(({ name, path }) => (
+        {PLACES.map((place) => (
           <NavLink
-            key={name}
-            to={`/site/${siteId}${path}`}
-            end={path === ''}
+            key={place.id}
+            to={pathOfPlace(siteId, place)}
+            end={place.path === ''}
             className={({ isActive }) =>
               `flex h-14 flex-1 items-center justify-center border-t-2 ${isActive ? 'border-verdigris font-strong' : 'border-transparent text-soft'}`
             }
           >
-            {name}
+            {place.name}
           </NavLink>
         ))}
       </nav>
+      {PLACES.map((place) => place.key && <PlaceKey key={place.id} place={place} keys={place.key} />)}
       <OpenSlip />
       <ScrollRestoration />
     </div>
@@ -102,14 +97,18 @@ export function Shell() {
 /** Keys that work in every view. */
 function useShellShortcuts(): void {
   const dispatch = useAppDispatch();
-  const navigate = useNavigate();
-  const { siteId } = useParams();
   const goNext = useNextStep();
   useShortcut('/', () => dispatch(slipAsked('find')));
   useShortcut('?', () => dispatch(slipAsked('shortcuts')));
-  useShortcut('r', () => void navigate(`/site/${siteId}`));
-  useShortcut('l', () => void navigate(`/site/${siteId}/logbook`));
   useShortcut('n', () => goNext?.());
+}
+
+/** The key of a place, which works in every view. */
+function PlaceKey({ place, keys }: { place: Place; keys: string }) {
+  const navigate = useNavigate();
+  const { siteId } = useParams();
+  useShortcut(keys, () => void navigate(pathOfPlace(siteId, place)));
+  return null;
 }
 
 function OpenSlip() {

@@ -1,6 +1,13 @@
+import { PLACES } from '../places/registry.ts';
 import { Button } from '../ui/button.tsx';
 import { DialogFrame } from '../ui/dialog-frame.tsx';
 import { SHORTCUTS } from '../ui/shortcut.ts';
+
+const KEYS = [
+  ...SHORTCUTS.slice(0, -1),
+  ...PLACES.flatMap(({ key, name }) => (key ? [{ keys: key, shown: [key.toUpperCase()], does: name }] : [])),
+  ...SHORTCUTS.slice(-1),
+];
 
 /** What `?` shows. */
 export function ShortcutList({ onClose }: { onClose: () => void }) {
@@ -12,7 +19,7 @@ export function ShortcutList({ onClose }: { onClose: () => void }) {
       onOpenChange={(isOpen) => !isOpen && onClose()}
     >
       <dl className="grid grid-cols-[auto_1fr] items-center gap-x-5 gap-y-1.5">
-        {SHORTCUTS.map(({ keys, shown, does }) => (
+        {KEYS.map(({ keys, shown, does }) => (
           <div key={keys} className="contents">
             <dt className="flex gap-1">
               {shown.map((key) => (

@@ -1,19 +1,21 @@
 import { ChevronLeft, ChevronRight } from 'lucide-react';
 import type { ReactNode } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
+import { VERDICT_WORDS } from '../../core/base/verdict.ts';
 import { modelOf } from '../../core/document/model-of.ts';
 import type { Camera } from '../../core/document/site-types.ts';
-import { STATION_NAMES, type Station } from '../../core/lanes/gates.ts';
-import type { Lane } from '../../core/lanes/lane.ts';
+import { findingsAt, type Lane } from '../../core/lanes/lane-types.ts';
+import type { StationId } from '../../core/stations/registry.ts';
 import { selectLanes, selectSite } from '../store/site-slice.ts';
 import { useAppSelector } from '../store/store.ts';
-import { DropShape, VERDICT_WORDS } from '../ui/drop.tsx';
+import { WorstFinding } from '../things/finding/worst-finding.tsx';
+import { DropShape } from '../ui/drop.tsx';
 import { SEVERITY_TEXT, SEVERITY_WORDS } from '../ui/finding-card.tsx';
 import { sayWhen } from '../ui/say-when.ts';
 import { useShortcut } from '../ui/shortcut.ts';
 
 interface StationFrameProps {
-  readonly station: Station;
+  readonly station: StationId;
   readonly children: (camera: Camera, lane: Lane) => ReactNode;
 }
 
@@ -41,7 +43,7 @@ export function StationFrame({ station, children }: StationFrameProps) {
       </p>
     );
   const neighbour = (offset: number): Camera | undefined => site.cameras[at + offset];
-  const pathOf = (other: Camera | undefined, at: Station = station): string =>
+  const pathOf = (other: Camera | undefined, at: StationId = station): string =>
     `/site/${siteId}/camera/${other?.id}/${at}`;
   return (
     <>
@@ -67,21 +69,21 @@ export function StationFrame({ station, children }: StationFrameProps) {
         <nav aria-label="Stations" className="order-last col-span-2 flex justify-center md:order-none md:col-span-1">
           <ol className="relative flex w-full md:w-auto">
             <span aria-hidden="true" className="absolute top-[17px] right-[12.5%] left-[12.5%] h-px bg-hair" />
-            {lane.stations.map(({ station: name, verdict }) => (
-              <li key={name} className="relative w-1/4 text-center md:w-28">
-                <Link to={pathOf(camera, name)} aria-current={name === station ? 'step' : undefined} className="block">
+            {lane.stations.map(({ station: id, name, verdict }) => (
+              <li key={id} className="relative w-1/4 text-center md:w-28">
+                <Link to={pathOf(camera, id)} aria-current={id === station ? 'step' : undefined} className="block">
                   <svg width="36" height="36" viewBox="-18 -18 36 36" className="mx-auto block" aria-hidden="true">
                     <circle
                       r="16"
                       fill="var(--paper)"
-                      stroke={name === station ? 'var(--ink)' : 'none'}
+                      stroke={id === station ? 'var(--ink)' : 'none'}
                       strokeWidth="1.4"
                     />
                     <g transform="scale(1.15)">
                       <DropShape verdict={verdict} />
                     </g>
                   </svg>
-                  <span className={name === station ? 'font-strong' : 'text-soft'}>{STATION_NAMES[name]}</span>
+                  <span className={id === station ? 'font-strong' : 'text-soft'}>{name}</span>
                   <span className="sr-only">: {VERDICT_WORDS[verdict]}</span>
                 </Link>
               </li>
@@ -90,6 +92,7 @@ export function StationFrame({ station, children }: StationFrameProps) {
         </nav>
         <LaneStatus lane={lane} />
       </header>
+      <WorstFinding cameraId={camera.id} findings={findingsAt(lane, station)} />
       {children(camera, lane)}
     </>
   );
@@ -97,18 +100,18 @@ export function StationFrame({ station, children }: StationFrameProps) {
 
 /** When it was probed, and the worst that is known of it. */
 function LaneStatus({ lane }: { lane: Lane }) {
-  const { worst, probedAt } = lane;
+  const { worst, measured } = lane;
   const others = lane.findings.filter(({ severity }) => severity !== 'note').length - 1;
   return (
     <div className="text-right text-small text-soft">
-      <p>{probedAt === null ? 'Not probed yet' : `Probed ${sayWhen(probedAt)}`}</p>
+      <p>{measured === null ? 'Not probed yet' : `Probed ${sayWhen(measured.at)}`}</p>
       {worst ? (
         <p>
           <b className={SEVERITY_TEXT[worst.severity]}>{SEVERITY_WORDS[worst.severity]}</b>
           {others > 0 && ` and ${others} more`}
         </p>
       ) : (
-        probedAt !== null && <p>{lane.isOutdated ? 'before its address changed' : 'Nothing to fix'}</p>
+        measured !== null && <p>{measured.isOutdated ? 'before its address changed' : 'Nothing to fix'}</p>
       )}
     </div>
   );

@@ -3,13 +3,6 @@ import type { Verdict } from '../../core/base/verdict.ts';
 
 const OUTLINE = 'M0,-9 C4.2,-3.4 6.4,-0.6 6.4,2.6 A6.4,6.4 0 0 1 -6.4,2.6 C-6.4,-0.6 -4.2,-3.4 0,-9 Z';
 
-export const VERDICT_WORDS: Readonly<Record<Verdict, string>> = {
-  ok: 'fits',
-  tight: 'tight',
-  'will-not-work': 'won’t work',
-  unknown: 'not known',
-};
-
 /** The verdict as a shape: full fits, half is tight, struck through won't work, dotted is not known. */
 export function DropShape({ verdict }: { verdict: Verdict }) {
   const clip = useId();

@@ -1,4 +1,5 @@
 import type { Finding, Severity } from '../../core/findings/finding.ts';
+import { Button } from './button.tsx';
 
 export const SEVERITY_WORDS: Readonly<Record<Severity, string>> = {
   stop: 'Stop',
@@ -12,7 +13,7 @@ export const SEVERITY_TEXT: Readonly<Record<Severity, string>> = {
   watch: 'text-blue',
   note: 'text-soft',
 };
-const EDGES: Readonly<Record<Severity, string>> = {
+export const FINDING_EDGES: Readonly<Record<Severity, string>> = {
   stop: 'border-brick',
   fix: 'border-brass',
   watch: 'border-blue',
@@ -20,14 +21,30 @@ const EDGES: Readonly<Record<Severity, string>> = {
 };
 
 /** A rule's result beside what caused it: what is wrong, the evidence, what to do; why opens on demand. */
-export function FindingCard({ finding }: { finding: Finding }) {
+interface FindingCardProps<M extends { readonly text: string }> {
+  readonly finding: Finding;
+  /** What one touch carries out. */
+  readonly mends?: readonly M[];
+  readonly onMend?: (mend: M) => void;
+}
+
+export function FindingCard<M extends { readonly text: string }>({ finding, mends = [], onMend }: FindingCardProps<M>) {
   return (
-    <article className={`border-l-[3px] py-0.5 pl-3 ${EDGES[finding.severity]}`}>
+    <article className={`border-l-[3px] py-0.5 pl-3 ${FINDING_EDGES[finding.severity]}`}>
       <h3 className="text-base">
         <span className={`mr-1.5 ${SEVERITY_TEXT[finding.severity]}`}>{SEVERITY_WORDS[finding.severity]}</span>
         {finding.title}
       </h3>
       <p className="text-small text-soft">{finding.because}</p>
+      {mends.length > 0 && (
+        <p className="mt-1 flex flex-wrap gap-2">
+          {mends.map((mend) => (
+            <Button key={mend.text} className="text-small whitespace-normal" onClick={() => onMend?.(mend)}>
+              {mend.text}
+            </Button>
+          ))}
+        </p>
+      )}
       <ul className="mt-0.5 text-small">
         {finding.do.map((step) => (
           <li key={step}>

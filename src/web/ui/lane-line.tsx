@@ -1,6 +1,6 @@
-import { STATION_NAMES, STATIONS, type Station } from '../../core/lanes/gates.ts';
-import type { Lane } from '../../core/lanes/lane.ts';
-import { DropShape, VERDICT_WORDS } from './drop.tsx';
+import { VERDICT_WORDS } from '../../core/base/verdict.ts';
+import type { Lane, LaneStation } from '../../core/lanes/lane-types.ts';
+import { DropShape } from './drop.tsx';
 
 const RING = 15;
 const HEIGHT = 36;
@@ -11,15 +11,17 @@ interface LaneLineProps {
   readonly step: number;
 }
 
-const statusOf = (lane: Lane, station: Station, verdict: keyof typeof VERDICT_WORDS): string =>
-  `${STATION_NAMES[station]}: ${VERDICT_WORDS[verdict]}${lane.standsAt === station ? ', stands here' : ''}`;
+const statusOf = (lane: Lane, { station, name, verdict }: LaneStation): string =>
+  `${name}: ${VERDICT_WORDS[verdict]}${lane.standsAt === station ? ', stands here' : ''}`;
 
 /** A camera's way through the stations: drops on a line, a ring where it stands, the way behind it drawn through. */
 export function LaneLine({ lane, step }: LaneLineProps) {
-  const width = step * STATIONS.length;
+  const count = lane.stations.length;
+  const width = step * count;
   const xOf = (index: number): number => step * (index + 0.5);
-  const reached = lane.standsAt === null ? STATIONS.length - 1 : STATIONS.indexOf(lane.standsAt);
-  const words = lane.stations.map(({ station, verdict }) => statusOf(lane, station, verdict)).join('; ');
+  const stand = lane.stations.findIndex(({ station }) => station === lane.standsAt);
+  const reached = stand < 0 ? count - 1 : stand;
+  const words = lane.stations.map((one) => statusOf(lane, one)).join('; ');
   return (
     <svg
       width={width}
@@ -30,14 +32,7 @@ export function LaneLine({ lane, step }: LaneLineProps) {
       className="block"
     >
       <title>{words}</title>
-      <line
-        x1={xOf(0)}
-        x2={xOf(STATIONS.length - 1)}
-        y1={HEIGHT / 2}
-        y2={HEIGHT / 2}
-        stroke="var(--hair)"
-        strokeWidth="1.5"
-      />
+      <line x1={xOf(0)} x2={xOf(count - 1)} y1={HEIGHT / 2} y2={HEIGHT / 2} stroke="var(--hair)" strokeWidth="1.5" />
       {reached > 0 && (
         <line
           x1={xOf(0)}

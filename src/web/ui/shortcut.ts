@@ -1,6 +1,6 @@
 import { useHotkeys } from 'react-hotkeys-hook';
 
-/** Keys and what they do, as the list of shortcuts shows them. `mod` is Ctrl, or ⌘ where the keyboard has it. */
+/** Keys and what they do, as the list of shortcuts shows them; those of places stand in their registry. `mod` is Ctrl, or ⌘ where the keyboard has it. */
 export const SHORTCUTS = [
   { keys: '/', shown: ['/'], does: 'Find a camera, a destination, an act' },
   { keys: 'n', shown: ['N'], does: 'Go to the next unfinished step' },
@@ -9,15 +9,12 @@ export const SHORTCUTS = [
   { keys: 'mod+shift+z', shown: ['Ctrl', 'Shift', 'Z'], does: 'Do it again' },
   { keys: 'k', shown: ['K'], does: 'Previous camera' },
   { keys: 'j', shown: ['J'], does: 'Next camera' },
-  { keys: 'r', shown: ['R'], does: 'Round' },
-  { keys: 'l', shown: ['L'], does: 'Logbook' },
   { keys: '?', shown: ['?'], does: 'This list' },
 ] as const;
-export type ShortcutKeys = (typeof SHORTCUTS)[number]['keys'];
 
 const isCovered = (): boolean => document.querySelector('[role="dialog"], [role="menu"]') !== null;
 
 /** Runs an action when its keys are pressed outside any field, dialog and menu. Letters count, not places on the board. */
-export function useShortcut(keys: ShortcutKeys, action: () => void): void {
+export function useShortcut(keys: string, action: () => void): void {
   useHotkeys(keys, action, { useKey: true, preventDefault: true, ignoreEventWhen: isCovered }, [action]);
 }

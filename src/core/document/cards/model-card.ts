@@ -3,6 +3,13 @@ import type { Lens } from '../../optics/lens.ts';
 /** How a camera gives its picture on the local network, if it does. */
 export const LOCAL_STREAMS = ['both', 'rtsp', 'onvif', 'account-only', 'after-reflash'] as const;
 export type LocalStream = (typeof LOCAL_STREAMS)[number];
+export const LOCAL_STREAM_WORDS: Readonly<Record<LocalStream, string>> = {
+  both: 'RTSP, ONVIF',
+  rtsp: 'RTSP',
+  onvif: 'ONVIF',
+  'account-only': 'account only',
+  'after-reflash': 'after a reflash',
+};
 
 export const SOUNDS = ['none', 'hear', 'talk'] as const;
 export type Sound = (typeof SOUNDS)[number];

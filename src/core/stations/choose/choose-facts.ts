@@ -5,7 +5,9 @@ import { energyOfYear } from '../../cost/total-cost.ts';
 import type { LightKind, LocalStream, Model, Sound } from '../../document/cards/model-card.ts';
 import { nameOfModel } from '../../document/cards/model-card.ts';
 import type { Costing, Mounting, Need } from '../../document/planning-types.ts';
+import type { SiteCommand } from '../../document/site-commands.ts';
 import type { Destination } from '../../document/site-types.ts';
+import type { Mend } from '../../findings/finding.ts';
 import type { Facts } from '../../findings/rule.ts';
 import type { DetailLevel } from '../../optics/detail-levels.ts';
 import { pxPerMOf } from '../../optics/detail-levels.ts';
@@ -172,4 +174,12 @@ function missedBy(
       return destination.codecs.length > 0 && !offered.some((codec) => destination.codecs.includes(codec));
     })
     .map(({ destination }) => ({ name: destination.name, takes: destination.codecs }));
+}
+
+/** What could be changed at Choose. Each offer takes the rule that found something and brings nothing worse there. */
+export interface ChooseOffers {
+  /** Hung otherwise: tilted, zoomed, lower. */
+  readonly mountings: (rule: string) => readonly Mend<SiteCommand>[];
+  /** Another model of this site: those that are weighed here come first. */
+  readonly models: (rule: string) => readonly Mend<SiteCommand>[];
 }

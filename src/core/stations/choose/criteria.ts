@@ -1,324 +1,133 @@
-import { atLeast, type Verdict, worstVerdict } from '../../base/verdict.ts';
-import type { LocalStream, Sound } from '../../document/cards/model-card.ts';
-import type { Facts } from '../../findings/rule.ts';
-import { judgeDetail, readText } from '../../optics/detail-levels.ts';
+import type { Verdict } from '../../base/verdict.ts';
+import { type Cell, cellOf, type Facts } from '../../findings/rule.ts';
 import type { ChooseFacts } from './choose-facts.ts';
-import { hasGap, judgeIngress, judgeLight, judgeNear, judgeWidth } from './judgements.ts';
+import { CHOOSE_RULES } from './choose-rules.ts';
 
 type F = Facts<ChooseFacts>;
 
-/** One thing that is asked, and how a model answers it: the number, the verdict and its reason. */
-export interface Answer {
-  readonly said: string;
-  readonly verdict: Verdict;
-  readonly reason: string;
-}
-export interface Criterion {
+/** What stands in the table beside the questions: it may decide between two, and nobody asked for it. */
+interface Aside {
   readonly id: string;
   readonly label: (facts: F) => string;
-  /** It may decide between two, and says nothing of whether one serves: nobody asked, or money mends it. */
-  readonly isAside?: true;
-  /** `null` when the need does not ask for it. */
-  readonly answer: (facts: F) => Answer | null;
+  /** `undefined` where the card does not say. */
+  readonly said: (facts: F) => string | undefined;
+  readonly reason: (facts: F) => string;
 }
 
-const answer = (said: string, verdict: Verdict, reason: string): Answer => ({ said, verdict, reason });
-const NOT_SAID = answer('–', 'unknown', 'The model card does not say.');
-/** A number of a view that is wider than the formula is good for says so. */
-function within({ isBeyondModel, hfovDeg }: F, given: Answer): Answer {
-  if (!isBeyondModel) return given;
-  const reason = `${given.reason} ${Math.round(hfovDeg ?? 0)}° is wider than the formula is good for: a guess until it is measured.`;
-  return { said: `≈ ${given.said}`, verdict: given.verdict === 'ok' ? 'tight' : given.verdict, reason };
-}
-/** A face from too high above is short of what its pixels promise. */
-function steepened({ wantsFaces, depressionDeg, steepDeg }: F, given: Answer): Answer {
-  if (!wantsFaces || depressionDeg === undefined || steepDeg === undefined || depressionDeg <= steepDeg) return given;
-  const reason = `${given.reason} It looks ${Math.round(depressionDeg)}° down on faces.`;
-  return { ...given, verdict: worstVerdict([given.verdict, 'tight']), reason };
-}
-const OUT_OF_VIEW = answer('not in view', 'will-not-work', 'It looks past the target: tilt it, or zoom out.');
-const metres = (value: number): string => `${value.toFixed(value < 10 ? 1 : 0)} m`;
+const UNSAID = 'The model card does not say.';
 
-export const LOCAL_STREAM_WORDS: Readonly<Record<LocalStream, string>> = {
-  both: 'RTSP, ONVIF',
-  rtsp: 'RTSP',
-  onvif: 'ONVIF',
-  'account-only': 'account only',
-  'after-reflash': 'after a reflash',
-};
-const SOUND_ORDER: readonly Sound[] = ['none', 'hear', 'talk'];
-const SOUND_WORDS: Readonly<Record<Sound, string>> = { none: 'none', hear: 'hears', talk: 'both ways' };
-const SUPPLY_FREE_WAYS = ['poe', 'passive', 'solar'] as const;
-
-/** In the order in which one would ask. */
-export const CRITERIA: readonly Criterion[] = [
-  {
-    id: 'detail',
-    label: ({ level, distanceM }) => `${level ?? 'see'} at ${distanceM} m`,
-    answer: (facts) => {
-      const { wantedPxPerM, pxPerM, isInView } = facts;
-      if (wantedPxPerM === undefined) return null;
-      if (pxPerM === undefined) return NOT_SAID;
-      if (isInView === false) return OUT_OF_VIEW;
-      const said = `${Math.round(pxPerM)} px/m`;
-      const given = answer(said, judgeDetail(pxPerM, wantedPxPerM), `${said}; ${wantedPxPerM} wanted.`);
-      return within(facts, steepened(facts, given));
-    },
-  },
-  {
-    id: 'text',
-    label: ({ charHeightMm }) => `read ${charHeightMm ?? ''} mm letters`,
-    answer: (facts) => {
-      const { charHeightMm, textPxPerM, isInView } = facts;
-      if (charHeightMm === undefined) return null;
-      if (textPxPerM === undefined) return NOT_SAID;
-      if (isInView === false) return OUT_OF_VIEW;
-      const { pxPerChar, verdict } = readText(textPxPerM, charHeightMm);
-      const reason = `${pxPerChar.toFixed(1)} px a letter; 20 are read, 12 guessed.`;
-      return within(facts, answer(`${pxPerChar.toFixed(0)} px`, verdict, reason));
-    },
-  },
-  {
-    id: 'width',
-    label: ({ zoneWidthM }) => `${zoneWidthM ?? ''} m wide`,
-    answer: (facts) => {
-      const { viewWidthM, zoneWidthM, gapDeg = 0 } = facts;
-      if (viewWidthM === undefined || zoneWidthM === undefined) return NOT_SAID;
-      const verdict = judgeWidth(viewWidthM, zoneWidthM);
-      const reason = `It sees ${metres(viewWidthM)} across there.`;
-      if (hasGap(gapDeg))
-        return within(
-          facts,
-          answer(
-            metres(viewWidthM),
-            worstVerdict([verdict, 'tight']),
-            `${reason} ${Math.round(gapDeg)}° between its lenses are seen by neither.`,
-          ),
-        );
-      return within(facts, answer(metres(viewWidthM), verdict, reason));
-    },
-  },
-  {
-    id: 'near',
-    label: ({ zoneFromM }) => `seen from ${zoneFromM ?? 0} m on`,
-    answer: ({ seenFromM, zoneFromM }) => {
-      if (seenFromM === undefined || zoneFromM === undefined) return NOT_SAID;
-      if (!Number.isFinite(seenFromM)) return answer('no ground', 'will-not-work', 'It looks above the ground.');
-      return answer(
-        metres(seenFromM),
-        judgeNear(seenFromM, zoneFromM),
-        `The ground is unseen up to ${metres(seenFromM)}.`,
-      );
-    },
-  },
-  {
-    id: 'night',
-    label: () => 'light at night',
-    answer: ({ atNight, lightKind, lightReachM, lightRatedM, distanceM }) => {
-      if (!atNight) return null;
-      if (lightKind === undefined || lightReachM === undefined || distanceM === undefined) return NOT_SAID;
-      if (lightKind === 'none') return answer('no light', 'will-not-work', 'It has no light of its own.');
-      const rated = lightRatedM ?? lightReachM;
-      return answer(
-        metres(lightReachM),
-        judgeLight(lightReachM, rated, distanceM),
-        `${metres(rated)} rated, about ${metres(lightReachM)} over dark ground.`,
-      );
-    },
-  },
+const ASIDES: readonly Aside[] = [
   {
     id: 'picture',
-    isAside: true,
     label: () => 'picture',
-    answer: ({ pictureSize, fps }) =>
-      pictureSize === undefined
-        ? NOT_SAID
-        : answer(
-            `${pictureSize}${fps === undefined ? '' : `, ${fps} fps`}`,
-            'ok',
-            'Pixels of its best lens, frames a second.',
-          ),
+    said: ({ pictureSize, fps }) => pictureSize && `${pictureSize}${fps === undefined ? '' : `, ${fps} fps`}`,
+    reason: () => 'Pixels of its best lens, frames a second.',
   },
   {
     id: 'zoom',
-    isAside: true,
     label: () => 'optical zoom',
-    answer: ({ zoomRange, zoom }) => {
-      if (zoomRange === undefined || zoom === undefined) return NOT_SAID;
-      const range = zoomRange > 1.001 ? `${zoomRange.toFixed(1)}×` : 'none';
-      return answer(
-        range,
-        'ok',
-        zoomRange > 1.001 ? `Set to ${zoom.toFixed(1)}× here.` : 'Digital zoom adds no pixel.',
-      );
-    },
-  },
-  {
-    id: 'stream',
-    label: () => 'stream on this network',
-    answer: ({ localStream }) => {
-      if (localStream === undefined) return NOT_SAID;
-      const verdict =
-        localStream === 'account-only' ? 'will-not-work' : localStream === 'after-reflash' ? 'tight' : 'ok';
-      return answer(LOCAL_STREAM_WORDS[localStream], verdict, 'Whether a stream is given without the maker’s servers.');
-    },
-  },
-  {
-    id: 'codecs',
-    label: () => 'every destination takes it',
-    answer: ({ sessionsWanted, missedBy, codecs }) => {
-      if (!sessionsWanted) return null;
-      if (missedBy === undefined || codecs === undefined) return NOT_SAID;
-      return missedBy.length > 0
-        ? answer(
-            `not ${missedBy.map(({ name }) => name).join(', ')}`,
-            'will-not-work',
-            `It gives ${codecs.join(', ')}.`,
-          )
-        : answer(codecs.join(', '), 'ok', 'Each takes one of its streams.');
-    },
-  },
-  {
-    id: 'sessions',
-    label: ({ sessionsWanted }) => `${sessionsWanted ?? 0} draw it at once`,
-    answer: ({ sessions, sessionsWanted }) => {
-      if (!sessionsWanted) return null;
-      if (sessions === undefined) return NOT_SAID;
-      return answer(
-        String(sessions),
-        atLeast(sessions, sessionsWanted + 1, sessionsWanted),
-        'One more is wanted to look with.',
-      );
-    },
-  },
-  {
-    id: 'sub',
-    label: () => 'small stream to view',
-    answer: ({ wantsSub, hasSub }) => {
-      if (!wantsSub) return null;
-      if (hasSub === undefined) return NOT_SAID;
-      return answer(hasSub ? 'yes' : 'none', hasSub ? 'ok' : 'tight', 'Viewers and detectors draw a small stream.');
-    },
-  },
-  {
-    id: 'weather',
-    label: () => 'outdoors',
-    answer: ({ outdoors, ingress }) => {
-      if (!outdoors) return null;
-      if (ingress === undefined) return NOT_SAID;
-      return answer(`IP${ingress}`, judgeIngress(ingress), 'IEC 60529: dust and water that it keeps out.');
-    },
-  },
-  {
-    id: 'sound',
-    label: ({ soundWanted }) => (soundWanted === 'talk' ? 'speak through it' : 'sound'),
-    answer: ({ soundWanted, sound }) => {
-      if (soundWanted === undefined || soundWanted === 'none') return null;
-      if (sound === undefined) return NOT_SAID;
-      const isEnough = SOUND_ORDER.indexOf(sound) >= SOUND_ORDER.indexOf(soundWanted);
-      return answer(
-        SOUND_WORDS[sound],
-        isEnough ? 'ok' : 'will-not-work',
-        'Microphone, or microphone and loudspeaker.',
-      );
-    },
-  },
-  {
-    id: 'turns',
-    label: () => 'turns',
-    answer: ({ turnsWanted, panRangeDeg, tiltRangeDeg }) => {
-      if (!turnsWanted) return null;
-      if (panRangeDeg === undefined) return NOT_SAID;
-      return panRangeDeg > 0
-        ? answer(`${panRangeDeg}°, ${tiltRangeDeg ?? '–'}°`, 'ok', 'Pan and tilt that it has.')
-        : answer('no', 'will-not-work', 'It stands still.');
-    },
-  },
-  {
-    id: 'power',
-    isAside: true,
-    label: () => 'power',
-    answer: ({ ways, supplyInBox }) => {
-      if (ways === undefined) return NOT_SAID;
-      const needsSupply = !ways.some((way) => SUPPLY_FREE_WAYS.some((free) => free === way));
-      return answer(
-        ways.join(', '),
-        needsSupply && supplyInBox === false ? 'tight' : 'ok',
-        supplyInBox === undefined
-          ? 'Whether a supply is in the box is not known.'
-          : supplyInBox
-            ? 'A supply is in the box.'
-            : 'No supply is in the box.',
-      );
-    },
+    said: ({ zoomRange }) =>
+      zoomRange === undefined ? undefined : zoomRange > 1.001 ? `${zoomRange.toFixed(1)}×` : 'none',
+    reason: ({ zoomRange = 1, zoom = 1 }) =>
+      zoomRange > 1.001 ? `Set to ${zoom.toFixed(1)}× here.` : 'Digital zoom adds no pixel.',
   },
   {
     id: 'network',
-    isAside: true,
     label: () => 'network',
-    answer: ({ wired, bands }) =>
-      bands === undefined
-        ? NOT_SAID
-        : answer(
-            [wired ? 'wired' : null, ...bands.map((band) => (band === 'sub-GHz' ? band : `${band} GHz`))]
-              .filter(Boolean)
-              .join(', '),
-            'ok',
-            'How it is joined to the network.',
-          ),
+    said: ({ wired, bands }) =>
+      bands &&
+      [wired ? 'wired' : null, ...bands.map((band) => (band === 'sub-GHz' ? band : `${band} GHz`))]
+        .filter(Boolean)
+        .join(', '),
+    reason: () => 'How it is joined to the network.',
   },
   {
     id: 'card',
-    isAside: true,
     label: () => 'card slot',
-    answer: ({ cardMaxGB }) =>
-      cardMaxGB === undefined
-        ? NOT_SAID
-        : answer(cardMaxGB > 0 ? `${cardMaxGB} GB` : 'none', 'ok', 'The largest card that it takes.'),
-  },
-  {
-    id: 'account',
-    isAside: true,
-    label: () => 'lost without the account',
-    answer: ({ lostWithoutAccount }) =>
-      answer(
-        lostWithoutAccount?.length ? lostWithoutAccount.join(', ') : 'nothing',
-        lostWithoutAccount?.length ? 'tight' : 'ok',
-        'What the maker’s servers do, and nobody else.',
-      ),
+    said: ({ cardMaxGB }) => (cardMaxGB === undefined ? undefined : cardMaxGB > 0 ? `${cardMaxGB} GB` : 'none'),
+    reason: () => 'The largest card that it takes.',
   },
   {
     id: 'cost',
-    isAside: true,
     label: ({ costYears }) => `${costYears ?? ''} years, all in`,
-    answer: ({ allInCost, currency }) =>
-      allInCost === undefined
-        ? NOT_SAID
-        : answer(
-            `${currency ?? ''} ${Math.round(allInCost)}`.trim(),
-            'ok',
-            'Price, a supply where none is in the box, and energy.',
-          ),
+    said: ({ allInCost, currency }) =>
+      allInCost === undefined ? undefined : `${currency ?? ''} ${Math.round(allInCost)}`.trim(),
+    reason: () => 'Price, a supply where none is in the box, and energy.',
   },
 ];
 
-/** One criterion over all candidates. */
+/** In the order in which one would ask: questions of the rules, and between them what only informs. */
+const ORDER = [
+  'choose.detail',
+  'choose.text',
+  'choose.target-out-of-view',
+  'choose.too-steep-for-faces',
+  'choose.zone-width',
+  'choose.lenses-leave-gap',
+  'choose.zone-near',
+  'choose.view-beyond-model',
+  'choose.light',
+  'picture',
+  'zoom',
+  'choose.local-stream',
+  'choose.codec-not-taken',
+  'choose.sessions',
+  'choose.no-sub-stream',
+  'choose.weather',
+  'choose.no-sound',
+  'choose.does-not-turn',
+  'choose.no-supply-in-box',
+  'network',
+  'card',
+  'choose.account-features-lost',
+  'cost',
+] as const;
+
+/** One question over all candidates. */
 export interface CriterionRow {
   readonly id: string;
   readonly label: string;
-  readonly answers: readonly Answer[];
+  readonly answers: readonly Cell[];
   /** The candidates do not fare alike in it. */
   readonly decides: boolean;
 }
 
+const SPEAKS: ReadonlySet<Verdict> = new Set(['tight', 'will-not-work']);
+
+function rowOf(id: string, candidates: readonly F[]): CriterionRow | null {
+  const [first = {}] = candidates;
+  const aside = ASIDES.find((one) => one.id === id);
+  if (aside) {
+    const answers = candidates.map((facts): Cell => {
+      const said = aside.said(facts);
+      return said === undefined
+        ? { said: '–', verdict: 'unknown', reason: UNSAID }
+        : { said, verdict: 'ok', reason: aside.reason(facts) };
+    });
+    return withDecides(id, aside.label(first), answers);
+  }
+  const rule = CHOOSE_RULES.find((one) => one.id === id);
+  if (!rule?.label) throw new RangeError(`${id} stands in no table`);
+  const cells = candidates.map((facts) => cellOf(rule, facts, UNSAID));
+  // A question that one of them is not asked says nothing against it: two lenses that leave no gap, one that has none.
+  const answers = cells.map(
+    (cell): Cell => cell ?? { said: '–', verdict: 'ok', reason: 'It is not asked of this one.' },
+  );
+  const isAsked = rule.isQuiet
+    ? answers.some(({ verdict }) => SPEAKS.has(verdict))
+    : cells.every((cell) => cell !== null);
+  return isAsked ? withDecides(id, rule.label(first), answers) : null;
+}
+
+const withDecides = (id: string, label: string, answers: readonly Cell[]): CriterionRow => ({
+  id,
+  label,
+  answers,
+  decides: new Set(answers.map(({ verdict }) => verdict)).size > 1,
+});
+
 /** The table of candidates: what sets them apart first, within that in the order of asking. */
 export function weigh(candidates: readonly F[]): readonly CriterionRow[] {
-  const rows = CRITERIA.flatMap(({ id, label, answer: ask }): CriterionRow[] => {
-    const answers = candidates.map(ask);
-    if (answers.some((one) => one === null)) return [];
-    const given = answers.filter((one) => one !== null);
-    const decides = new Set(given.map(({ verdict }) => verdict)).size > 1;
-    return [{ id, label: label(candidates[0] ?? {}), answers: given, decides }];
-  });
+  const rows = ORDER.flatMap((id) => rowOf(id, candidates) ?? []);
   return [...rows.filter(({ decides }) => decides), ...rows.filter(({ decides }) => !decides)];
 }

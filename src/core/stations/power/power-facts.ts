@@ -1,5 +1,9 @@
 import type { Verdict } from '../../base/verdict.ts';
 import type { PowerWay } from '../../base/ways.ts';
+import type { SiteCommand } from '../../document/site-commands.ts';
+import type { Mend } from '../../findings/finding.ts';
+
+type Mends = readonly Mend<SiteCommand>[];
 
 /** What the rules about feeding one camera and joining it to its destinations may ask for. */
 export interface PowerFacts {
@@ -28,6 +32,8 @@ export interface PowerFacts {
   readonly maxVolts: number;
   readonly runNightVolts: number;
   readonly runDayVolts: number;
+  /** A wire brings low voltage, and the supply is not too low to begin with. */
+  readonly isRun: boolean;
   readonly runVerdict: Verdict;
   readonly runM: number;
   readonly runLongestM: number;
@@ -70,4 +76,20 @@ export interface PowerFacts {
   readonly wireTight: number;
   readonly crossesPowerline: boolean;
   readonly unjoined: readonly string[];
+}
+
+/** What could be changed at Power. */
+export interface PowerOffers {
+  /** Fed in another way of its card. */
+  readonly ways: () => Mends;
+  /** The same cable from other gear that feeds in this way. */
+  readonly feeders: () => Mends;
+  readonly thickerWire: () => Mends;
+  readonly solidCopper: () => Mends;
+  readonly sun: () => Mends;
+  readonly chargeLimit: () => Mends;
+  /** The same radio link to another access point of its bands. */
+  readonly accessPoints: () => Mends;
+  /** Destinations that no link leads to, joined to what the camera is joined to. */
+  readonly joins: () => Mends;
 }

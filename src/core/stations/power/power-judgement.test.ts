@@ -4,8 +4,10 @@ import { alderMill } from '../../../standins/alder-mill.ts';
 import { indexEvidence, streamFacts } from '../../document/best-known.ts';
 import type { Link } from '../../document/planning-types.ts';
 import type { Camera, Site } from '../../document/site-types.ts';
+import { findingsOf, judgeRows } from '../../findings/rule.ts';
 import { crosses, estimateSignal, freeSpaceLossDb } from '../../radio/radio.ts';
-import { findingsOfPower, PowerJudge } from './power-judgement.ts';
+import { PowerJudge } from './power-judgement.ts';
+import { POWER_RULES } from './power-rules.ts';
 import { linkLengthM, pathOf } from './site-links.ts';
 
 const AT = '2026-11-25T09:00:00.000Z';
@@ -19,8 +21,11 @@ const cameraOf = (site: Site, id: string): Camera => {
   if (!camera) throw new Error(`no camera ${id}`);
   return camera;
 };
-const rulesOf = (site: Site, id: string): readonly string[] =>
-  findingsOfPower(judgeOf(site).judge(cameraOf(site, id))).map(({ rule }) => rule);
+const foundOf = (site: Site, id: string) =>
+  findingsOf(judgeRows(POWER_RULES, judgeOf(site).judge(cameraOf(site, id)).facts));
+const rulesOf = (site: Site, id: string): readonly string[] => foundOf(site, id).map(({ rule }) => rule);
+const stopsOf = (site: Site, id: string): readonly string[] =>
+  foundOf(site, id).flatMap(({ rule, severity }) => (severity === 'stop' ? rule : []));
 const linkOf = (site: Site, id: string): Link => {
   const link = site.links.find((one) => one.id === id);
   if (!link) throw new Error(`no link ${id}`);
@@ -34,14 +39,14 @@ test('choosing the zoom for Orchard track puts Wheel switch over its budget, for
     totalW: 45.4,
     verdict: 'will-not-work',
   });
-  expect(rulesOf(chosen, 'orchard-track')).toContain('power.switch-over-budget');
-  expect(rulesOf(chosen, 'landing-stage')).toContain('power.switch-over-budget');
+  expect(stopsOf(chosen, 'orchard-track')).toContain('power.switch-budget');
+  expect(stopsOf(chosen, 'landing-stage')).toContain('power.switch-budget');
   const moved = apply(chosen, {
     kind: 'putLink',
     link: { ...linkOf(chosen, 'orchard-cable'), from: 'gear:loft-switch' },
   });
-  expect(rulesOf(moved, 'orchard-track')).not.toContain('power.switch-over-budget');
-  expect(rulesOf(moved, 'landing-stage')).not.toContain('power.switch-over-budget');
+  expect(stopsOf(moved, 'orchard-track')).not.toContain('power.switch-budget');
+  expect(stopsOf(moved, 'landing-stage')).not.toContain('power.switch-budget');
 });
 
 test('a longer drawn route lowers the voltage at its end, until the run starves', () => {
@@ -58,7 +63,7 @@ test('a longer drawn route lowers the voltage at its end, until the run starves'
   expect(middle).toBeGreaterThan(long ?? 0);
   expect(long).toBeLessThan(10.8);
   const starved = apply(mill, { kind: 'putLink', link: route(0, 20, 0) });
-  expect(rulesOf(starved, 'linen-stair')).toEqual(['power.run-starves']);
+  expect(rulesOf(starved, 'linen-stair')).toEqual(['power.run']);
 });
 
 test('a drawn route counts before a typed length, with its extra; one point is no route', () => {
@@ -89,7 +94,7 @@ test('Bee stand fails from November to January; a larger panel carries it', () =
     shortMonths: [],
     verdict: 'ok',
   });
-  expect(rulesOf(mended, 'bee-stand')).not.toContain('power.winter-fails');
+  expect(rulesOf(mended, 'bee-stand')).not.toContain('power.winter');
 });
 
 test('a tap that draws a battery camera all day counts before the planned hours', () => {
@@ -231,7 +236,7 @@ test('a supply or an injector below what a camera needs is told by its voltage, 
   );
   // Its head takes 21 to 28 V.
   expect(rulesOf(passive, 'sluice-rail')).toContain('power.passive-volts-wrong');
-  expect(rulesOf(passive, 'sluice-rail')).not.toContain('power.run-starves');
+  expect(rulesOf(passive, 'sluice-rail')).not.toContain('power.run');
 });
 
 test('an access point that hangs on a switch takes of its budget and of its ports', () => {

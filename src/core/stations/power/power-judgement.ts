@@ -4,8 +4,7 @@ import type { StreamFacts } from '../../document/best-known.ts';
 import type { Model } from '../../document/cards/model-card.ts';
 import type { Gear, Link } from '../../document/planning-types.ts';
 import type { Camera, Destination, Site, Stream, Tap } from '../../document/site-types.ts';
-import type { Finding } from '../../findings/finding.ts';
-import { evaluate, type Facts } from '../../findings/rule.ts';
+import type { Facts } from '../../findings/rule.ts';
 import { type PoeBudget, type PoeDraw, poeClass } from '../../power/poe.ts';
 import type { SunInput, SunYear } from '../../power/sun-budget.ts';
 import { secondsPerDay } from '../../storage/storage.ts';
@@ -14,14 +13,13 @@ import {
   cableFeed,
   type Fed,
   feedsIn,
-  PowerMemory,
   poeDemand,
   type RunNumbers,
   runNumbers,
   sunInputOf,
+  sunYearOf,
   switchBudget,
 } from './power-numbers.ts';
-import { POWER_RULES } from './power-rules.ts';
 import { type LinkLoad, linkLengthM, SiteLinks } from './site-links.ts';
 
 type GearOf<K extends Gear['kind']> = Extract<Gear, { kind: K }>;
@@ -58,9 +56,8 @@ export class PowerJudge {
   constructor(
     private readonly site: Site,
     factsOf: (stream: Stream) => StreamFacts,
-    private readonly memory: PowerMemory = new PowerMemory(),
   ) {
-    this.links = new SiteLinks(site, factsOf, memory);
+    this.links = new SiteLinks(site, factsOf);
     this.models = new Map(site.models.map((model) => [model.id, model]));
     this.cameras = new Map(site.cameras.map((camera) => [`camera:${camera.id}`, camera]));
     this.destinations = new Map(site.destinations.map((one) => [`destination:${one.id}`, one]));
@@ -166,7 +163,8 @@ export class PowerJudge {
       const run = runNumbers(feeder, link, model, assumptions);
       facts.supplyVolts = feeder.volts;
       facts.supplyAmps = feeder.amps;
-      facts.supplyLoadA = this.loadOf(feeder);
+      facts.supplyLoadA = run ? this.loadOf(feeder) : undefined;
+      facts.isRun = !run || run.supplyVolts > run.minVolts;
       runFacts(run, facts);
       return { budget: null, cable: null, run };
     }
@@ -180,24 +178,26 @@ export class PowerJudge {
         model,
         assumptions,
       );
+      facts.isRun = !run || run.supplyVolts > run.minVolts;
       runFacts(run, facts);
       return { budget: null, cable: null, run };
     }
+    facts.budgetW = feeder.kind === 'injector' ? feeder.watts : feeder.budgetW;
     if (poeDemand(model).pdW <= 0) return NOTHING;
     const cable = cableFeed(feeder, link, model, assumptions);
     facts.cableVerdict = cable.verdict;
     facts.cableVolts = cable.loadVolts ?? undefined;
     facts.classAsked = poeDemand(model).class;
     if (feeder.kind === 'injector') {
-      facts.budgetW = feeder.watts;
       facts.reservedW = cable.pseW ?? undefined;
       facts.fedBeside = [];
       return { budget: null, cable, run: null };
     }
     const { budget, fed } = this.budgetOf(feeder);
     const subject = `camera:${camera.id}`;
-    facts.budgetW = feeder.budgetW;
-    facts.reservedW = budget.totalW;
+    // What others take that nobody knows comes on top: the sum is known only where it is too much already.
+    const isWhole = fed.every(({ demand }) => demand.pdW > 0);
+    facts.reservedW = isWhole || budget.totalW > feeder.budgetW ? budget.totalW : undefined;
     facts.headroomWantedW = feeder.budgetW * assumed(assumptions, 'power.poe-headroom');
     facts.portsUsed = fed.length;
     facts.poePorts = feeder.poePorts;
@@ -216,7 +216,7 @@ export class PowerJudge {
     facts.hasConstantTap = (hours ?? 0) >= ALL_DAY_H;
     const sunInput = sunInputOf(feed, model, this.site.sky, hours, this.site.assumptions);
     if (!sunInput) return NO_SUN;
-    const year = this.memory.sunYearOf(feed, sunInput);
+    const year = sunYearOf(sunInput);
     const worst = year.months[year.worstMonth - 1];
     facts.shortMonths = year.shortMonths;
     facts.worstMonth = year.worstMonth;
@@ -327,5 +327,3 @@ function wallWords(walls: readonly { readonly material: string }[]): string {
   for (const { material } of walls) counts.set(material, (counts.get(material) ?? 0) + 1);
   return [...counts].map(([material, count]) => `${count} × ${material}`).join(', ');
 }
-
-export const findingsOfPower = ({ facts }: PowerJudgement): readonly Finding[] => evaluate(POWER_RULES, facts).findings;

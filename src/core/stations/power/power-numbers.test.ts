@@ -2,7 +2,7 @@ import { expect, test } from '@jest/globals';
 import { ALDER_MILL_MODELS } from '../../../standins/alder-mill-models.ts';
 import { emptyModel, type Model, type ModelPower } from '../../document/cards/model-card.ts';
 import { type Feed, type Gear, type Link, UNKNOWN_SKY, UNMEASURED_LINK } from '../../document/planning-types.ts';
-import { cableFeed, PowerMemory, poeDemand, runNumbers, sunInputOf, switchBudget } from './power-numbers.ts';
+import { cableFeed, poeDemand, runNumbers, sunInputOf, sunYearOf, switchBudget } from './power-numbers.ts';
 
 const model = (power: Partial<ModelPower>): Model => {
   const empty = emptyModel('m', 'Tarrow', 'Eye');
@@ -141,8 +141,7 @@ test('a year needs a latitude and the watts of the card, and is kept while nothi
   const tapped = sunInputOf(sun, card, sky, 24, {});
   if (!input || !tapped) throw new Error('two inputs');
   expect(tapped.drawnHoursPerDay).toBe(24);
-  const memory = new PowerMemory();
-  const year = memory.sunYearOf(sun, input);
-  expect(memory.sunYearOf(sun, { ...input })).toBe(year);
-  expect(memory.sunYearOf(sun, tapped)).not.toBe(year);
+  const year = sunYearOf(input);
+  expect(sunYearOf({ ...input })).toBe(year);
+  expect(sunYearOf(tapped)).not.toBe(year);
 });

@@ -1,4 +1,5 @@
 import { assumed, type ChangedAssumptions } from '../../assumptions/assumptions.ts';
+import { rememberLast } from '../../base/remember.ts';
 import type { Verdict } from '../../base/verdict.ts';
 import type { PowerWay } from '../../base/ways.ts';
 import type { Model } from '../../document/cards/model-card.ts';
@@ -6,7 +7,8 @@ import type { Feed, Gear, Link, Sky } from '../../document/planning-types.ts';
 import { dropAtPower, judgeVolts, longestRun, thinnestWire } from '../../power/dc-run.ts';
 import { type PoeBudget, type PoeDraw, poeBudget, poeClassFor, poeDraw } from '../../power/poe.ts';
 import { type SunInput, type SunYear, sunYear } from '../../power/sun-budget.ts';
-import { LinkMemory, linkLengthM } from './site-links.ts';
+import type { SunFeed } from '../../power/sun-feed.ts';
+import { linkLengthM } from './site-links.ts';
 
 type GearOf<K extends Gear['kind']> = Extract<Gear, { kind: K }>;
 
@@ -161,17 +163,37 @@ export function sunInputOf(
   };
 }
 
-/** What is kept from one document to the next. A year costs some trigonometry: it stands while nothing it rests on changes. */
-export class PowerMemory extends LinkMemory {
-  private readonly years = new WeakMap<Feed, { readonly key: string; readonly year: SunYear }>();
+const yearOf = rememberLast(
+  (
+    sun: SunFeed,
+    dayW: number,
+    nightW: number,
+    standbyW: number,
+    drawnHoursPerDay: number,
+    latitudeDeg: number,
+    clearness: readonly number[],
+    performance: number,
+    discharge: number,
+  ): SunYear =>
+    sunYear({
+      sun,
+      load: { dayW, nightW, standbyW },
+      drawnHoursPerDay,
+      latitudeDeg,
+      clearness,
+      performance,
+      discharge,
+    }),
+);
 
-  sunYearOf(feed: Feed, input: SunInput): SunYear {
-    const { sun, ...rest } = input;
-    const key = JSON.stringify(rest);
-    const kept = this.years.get(feed);
-    if (kept?.key === key) return kept.year;
-    const year = sunYear(input);
-    this.years.set(feed, { key, year });
-    return year;
-  }
-}
+/** A year costs some trigonometry: it stands while nothing that it rests on changes. */
+export const sunYearOf = ({
+  sun,
+  load,
+  drawnHoursPerDay,
+  latitudeDeg,
+  clearness,
+  performance,
+  discharge,
+}: SunInput): SunYear =>
+  yearOf(sun, load.dayW, load.nightW, load.standbyW, drawnHoursPerDay, latitudeDeg, clearness, performance, discharge);

@@ -1,14 +1,19 @@
-import { rulesFor } from '../../findings/rule.ts';
+import { atMost, THRESHOLD_SLACK } from '../../base/verdict.ts';
+import type { SiteCommand } from '../../document/site-commands.ts';
+import { type Facts, failsIf, rulesFor, tightIf } from '../../findings/rule.ts';
 import { POE_LIMITS } from '../../power/poe.ts';
 import { SOLAR_LIMITS } from '../../power/solar.ts';
 import { monthNames } from '../../power/sun-budget.ts';
 import { LINK_RULES } from './link-rules.ts';
-import type { PowerFacts } from './power-facts.ts';
+import type { PowerFacts, PowerOffers } from './power-facts.ts';
 
-const rule = rulesFor<PowerFacts>();
+const rule = rulesFor<PowerFacts, PowerOffers, SiteCommand>();
+const isSunFed = ({ way }: Facts<PowerFacts>): boolean => way === 'solar';
 const volts = (value: number): string => `${value.toFixed(1)} V`;
 const watts = (value: number): string => `${Number(value.toFixed(1))} W`;
 const list = (names: readonly string[]): string => names.join(', ');
+const besides = (names: readonly string[]): string =>
+  names.length === 0 ? '' : `; ${list(names)} ${names.length === 1 ? 'hangs' : 'hang'} on it too`;
 const percent = (share: number): string => `${Math.round(share * 100)} %`;
 const POE = 'IEEE 802.3 clause 33 and 145';
 const COPPER = 'IEC 60228, constant power over a loop';
@@ -17,307 +22,417 @@ const COPPER = 'IEC 60228, constant power over a loop';
 const FEED_RULES = [
   rule({
     id: 'power.way-not-offered',
-    severity: 'stop',
     source: 'model card: ways of power',
     needs: ['way', 'waysOffered'],
-    fails: (f) => !f.waysOffered.includes(f.way),
-    title: (f) => `It is not fed by ${f.way}`,
-    because: (f) => `Its card names ${list(f.waysOffered)}.`,
-    do: [
-      'Feed it in a way that it takes.',
-      'A splitter turns power over the cable into low voltage: count it as gear.',
-    ],
+    asks: (f) => f.way !== undefined,
+    judge: (f) => failsIf(!f.waysOffered.includes(f.way)),
+    when: {
+      'will-not-work': {
+        severity: 'stop',
+        title: (f) => `It is not fed by ${f.way}`,
+        because: (f) => `Its card names ${list(f.waysOffered)}.`,
+        do: [
+          'Feed it in a way that it takes.',
+          'A splitter turns power over the cable into low voltage: count it as gear.',
+        ],
+      },
+    },
+    mends: (_, offers) => offers.ways(),
     why: 'A plug that fits is not a voltage that fits.',
   }),
   rule({
     id: 'power.feeder-feeds-nothing',
-    severity: 'stop',
     source: 'kind of gear against the way of power',
     needs: ['feeder', 'feederFeeds', 'way'],
-    fails: (f) => !f.feederFeeds,
-    title: (f) => `${f.feeder} does not feed it`,
-    because: (f) => `It is to be fed by ${f.way}, and this gear gives none.`,
-    do: [
-      'Join it to a switch whose ports feed, an injector or a supply.',
-      'Put an injector between, as gear of its own.',
-    ],
+    asks: (f) => f.feederFeeds !== undefined,
+    judge: (f) => failsIf(!f.feederFeeds),
+    when: {
+      'will-not-work': {
+        severity: 'stop',
+        title: (f) => `${f.feeder} does not feed it`,
+        because: (f) => `It is to be fed by ${f.way}, and this gear gives none.`,
+        do: [
+          'Join it to a switch whose ports feed, an injector or a supply.',
+          'Put an injector between, as gear of its own.',
+        ],
+      },
+    },
+    mends: (_, offers) => offers.feeders(),
     why: 'A link light is not power.',
   }),
   rule({
     id: 'power.supply-volts-high',
-    severity: 'stop',
     source: 'model card: range of its input',
     needs: ['feeder', 'supplyVolts', 'maxVolts'],
-    fails: (f) => f.supplyVolts > f.maxVolts * (1 + 1e-6),
-    title: (f) => `${f.feeder} gives ${f.supplyVolts} V, it takes ${f.maxVolts}`,
-    because: () => 'With little load the whole voltage of the supply stands at its input, however long the run.',
-    do: ['Take a supply of its voltage, or a converter at the camera.'],
+    asks: (f) => f.supplyVolts !== undefined,
+    judge: (f) => failsIf(f.supplyVolts > f.maxVolts * (1 + 1e-6)),
+    when: {
+      'will-not-work': {
+        severity: 'stop',
+        title: (f) => `${f.feeder} gives ${f.supplyVolts} V, it takes ${f.maxVolts}`,
+        because: () => 'With little load the whole voltage of the supply stands at its input, however long the run.',
+        do: ['Take a supply of its voltage, or a converter at the camera.'],
+      },
+    },
+    mends: (_, offers) => offers.feeders(),
     why: 'Too much burns its input at once, and perhaps more than that.',
   }),
   rule({
     id: 'power.supply-volts-low',
-    severity: 'stop',
     source: 'model card: range of its input',
     needs: ['feeder', 'supplyVolts', 'minVolts'],
-    fails: (f) => f.supplyVolts <= f.minVolts,
-    title: (f) => `${f.feeder} gives ${f.supplyVolts} V, it needs more than ${f.minVolts}`,
-    because: () => 'Already at the supply it is too little, before any wire takes of it.',
-    do: ['Take a supply of its voltage.'],
+    asks: (f) => f.supplyVolts !== undefined,
+    judge: (f) => failsIf(f.supplyVolts <= f.minVolts),
+    when: {
+      'will-not-work': {
+        severity: 'stop',
+        title: (f) => `${f.feeder} gives ${f.supplyVolts} V, it needs more than ${f.minVolts}`,
+        because: () => 'Already at the supply it is too little, before any wire takes of it.',
+        do: ['Take a supply of its voltage.'],
+      },
+    },
+    mends: (_, offers) => offers.feeders(),
     why: 'It starts, and dies when its light comes on.',
   }),
   rule({
-    id: 'power.switch-over-budget',
-    severity: 'stop',
-    source: POE,
+    id: 'power.switch-budget',
+    source: `${POE}; a tenth of the budget stays free [A]`,
     needs: ['feeder', 'reservedW', 'budgetW', 'fedBeside'],
-    fails: (f) => f.reservedW > f.budgetW * (1 + 1e-6),
-    title: (f) => `${f.feeder} is over its budget`,
-    because: (f) =>
-      `It must reserve ${watts(f.reservedW)} and has ${watts(f.budgetW)}; ${list(f.fedBeside)} ${f.fedBeside.length === 1 ? 'hangs' : 'hang'} on it too.`,
-    do: ['Move a camera to a switch with room.', 'Take a switch with a larger budget, or an injector for one port.'],
-    why: 'The switch turns ports off, the highest number first, and at night when the lights come on.',
-  }),
-  rule({
-    id: 'power.switch-nearly-full',
-    severity: 'fix',
-    source: 'a tenth of the budget stays free [A]',
-    needs: ['feeder', 'reservedW', 'budgetW', 'headroomWantedW'],
-    fails: (f) => f.reservedW <= f.budgetW * (1 + 1e-6) && f.budgetW - f.reservedW < f.headroomWantedW * (1 - 1e-6),
-    title: (f) => `${f.feeder} is nearly full`,
-    because: (f) => `${watts(f.budgetW - f.reservedW)} of ${watts(f.budgetW)} are left.`,
-    do: ['Leave room for heaters in winter, or move one camera.'],
-    why: 'The next camera is always asked for.',
+    asks: (f) => f.budgetW !== undefined,
+    judge: (f) => atMost(f.reservedW, f.budgetW - (f.headroomWantedW ?? 0), f.budgetW),
+    when: {
+      'will-not-work': {
+        severity: 'stop',
+        title: (f) => `${f.feeder} is over its budget`,
+        because: (f) => `It must reserve ${watts(f.reservedW)} and has ${watts(f.budgetW)}${besides(f.fedBeside)}.`,
+        do: [
+          'Move a camera to a switch with room.',
+          'Take a switch with a larger budget, or an injector for one port.',
+        ],
+      },
+      tight: {
+        severity: 'fix',
+        title: (f) => `${f.feeder} is nearly full`,
+        because: (f) => `${watts(f.budgetW - f.reservedW)} of ${watts(f.budgetW)} are left.`,
+        do: ['Leave room for heaters in winter, or move one camera.'],
+      },
+    },
+    mends: (_, offers) => offers.feeders(),
+    why: 'The switch turns ports off, the highest number first, and at night when the lights come on. The next camera is always asked for.',
   }),
   rule({
     id: 'power.no-port-left',
-    severity: 'stop',
     source: 'ports that feed',
     needs: ['feeder', 'portsUsed', 'poePorts'],
-    fails: (f) => f.portsUsed > f.poePorts,
-    title: (f) => `${f.feeder} has ${f.poePorts} ports that feed`,
-    because: (f) => `${f.portsUsed} cameras are planned on it.`,
-    do: ['Move one, or add a switch.'],
+    asks: (f) => f.portsUsed !== undefined,
+    judge: (f) => failsIf(f.portsUsed > f.poePorts),
+    when: {
+      'will-not-work': {
+        severity: 'stop',
+        title: (f) => `${f.feeder} has ${f.poePorts} ports that feed`,
+        because: (f) => `${f.portsUsed} cameras are planned on it.`,
+        do: ['Move one, or add a switch.'],
+      },
+    },
+    mends: (_, offers) => offers.feeders(),
     why: 'Not every port of a switch feeds.',
   }),
   rule({
     id: 'power.class-above-switch',
-    severity: 'stop',
     source: POE,
     needs: ['feeder', 'classAsked', 'isUnderPowered'],
-    fails: (f) => f.isUnderPowered,
-    title: (f) => `${f.feeder} cannot give class ${f.classAsked}`,
-    because: () => 'The class that it grants is below what the camera takes at night.',
-    do: ['Take a switch of a higher type for this camera.'],
+    asks: (f) => f.isUnderPowered !== undefined,
+    judge: (f) => failsIf(f.isUnderPowered),
+    when: {
+      'will-not-work': {
+        severity: 'stop',
+        title: (f) => `${f.feeder} cannot give class ${f.classAsked}`,
+        because: () => 'The class that it grants is below what the camera takes at night.',
+        do: ['Take a switch of a higher type for this camera.'],
+      },
+    },
+    mends: (_, offers) => offers.feeders(),
     why: 'It starts by day, and restarts each evening when its light goes on.',
   }),
   rule({
-    id: 'power.cable-dead',
-    severity: 'stop',
-    source: POE,
-    needs: ['cableVerdict', 'cableM', 'feeder'],
-    fails: (f) => f.cableVerdict === 'will-not-work',
-    title: (f) => `Too little arrives over ${f.cableM.toFixed(0)} m`,
-    because: (f) => `Less than ${POE_LIMITS.deadVolts} V are left of what ${f.feeder} gives.`,
-    do: ['Shorten the cable, or put a switch or an extender halfway.'],
-    why: 'A converter that starves draws more current, and the cable takes still more.',
-  }),
-  rule({
-    id: 'power.cable-long',
-    severity: 'fix',
+    id: 'power.cable',
     source: `${POE}; channel of 100 m (ISO/IEC 11801)`,
-    needs: ['cableVerdict', 'cableM', 'cableVolts'],
-    fails: (f) => f.cableVerdict === 'tight',
-    title: (f) =>
-      f.cableM > POE_LIMITS.channelM
-        ? `${f.cableM.toFixed(0)} m is longer than a channel`
-        : `Only ${volts(f.cableVolts)} arrive`,
-    because: (f) =>
-      `${volts(f.cableVolts)} behind ${f.cableM.toFixed(0)} m; ${POE_LIMITS.comfortableVolts} V and ${POE_LIMITS.channelM} m are sure.`,
-    do: ['Take fibre, or put a switch between.'],
-    why: 'It may link on the bench and drop packets in the heat.',
+    needs: ['cableVerdict', 'cableM', 'feeder'],
+    asks: (f) => f.cableM !== undefined,
+    judge: (f) => f.cableVerdict,
+    when: {
+      'will-not-work': {
+        severity: 'stop',
+        title: (f) => `Too little arrives over ${f.cableM.toFixed(0)} m`,
+        because: (f) => `Less than ${POE_LIMITS.deadVolts} V are left of what ${f.feeder} gives.`,
+        do: ['Shorten the cable, or put a switch or an extender halfway.'],
+      },
+      tight: {
+        severity: 'fix',
+        title: (f) =>
+          f.cableM > POE_LIMITS.channelM
+            ? `${f.cableM.toFixed(0)} m is longer than a channel`
+            : `Only ${volts(f.cableVolts ?? 0)} arrive`,
+        because: (f) =>
+          `${volts(f.cableVolts ?? 0)} behind ${f.cableM.toFixed(0)} m; ${POE_LIMITS.comfortableVolts} V and ${POE_LIMITS.channelM} m are sure.`,
+        do: ['Take fibre, or put a switch between.'],
+      },
+    },
+    why: 'A converter that starves draws more current, and the cable takes still more. It may link on the bench and drop packets in the heat.',
   }),
   rule({
     id: 'power.copper-clad',
-    severity: 'watch',
     source: 'aluminium under copper: about 1.55 times the resistance [A]',
     needs: ['isCopperClad'],
-    fails: (f) => f.isCopperClad,
-    title: () => 'Copper-clad aluminium in the run',
-    because: () => 'It is counted with its higher resistance.',
-    do: ['Take solid copper for what feeds.'],
+    asks: (f) => f.isCopperClad !== undefined,
+    judge: (f) => tightIf(f.isCopperClad),
+    when: {
+      tight: {
+        severity: 'watch',
+        title: () => 'Copper-clad aluminium in the run',
+        because: () => 'It is counted with its higher resistance.',
+        do: ['Take solid copper for what feeds.'],
+      },
+    },
+    mends: (_, offers) => offers.solidCopper(),
     why: 'It warms, it breaks at the plug, and power over it is not within the standard.',
   }),
   rule({
     id: 'power.copper-between-buildings',
-    severity: 'fix',
     source: 'surge and earthing: local code',
     needs: ['isCopperOutside'],
-    fails: (f) => f.isCopperOutside,
-    title: () => 'Copper leaves the building',
-    because: () => 'A run in the open or between buildings brings surges and earth currents in.',
-    do: [
-      'Prefer fibre between buildings.',
-      'Surge protection at both ends, earthed as local code says, by a licensed trade.',
-    ],
+    asks: (f) => f.isCopperOutside !== undefined,
+    judge: (f) => tightIf(f.isCopperOutside),
+    when: {
+      tight: {
+        severity: 'fix',
+        title: () => 'Copper leaves the building',
+        because: () => 'A run in the open or between buildings brings surges and earth currents in.',
+        do: [
+          'Prefer fibre between buildings.',
+          'Surge protection at both ends, earthed as local code says, by a licensed trade.',
+        ],
+      },
+    },
     why: 'Lightning nearby is enough: 48 V gear dies first, then the switch.',
   }),
   rule({
     id: 'power.passive-volts-wrong',
-    severity: 'stop',
     source: 'model card: range of its input; nothing is negotiated',
     needs: ['passiveVolts', 'minVolts', 'maxVolts', 'feeder'],
-    fails: (f) => f.passiveVolts > f.maxVolts || f.passiveVolts < f.minVolts,
-    title: (f) => `${f.feeder} gives ${f.passiveVolts} V, it takes ${f.minVolts} to ${f.maxVolts}`,
-    because: () => 'A passive injector puts its voltage on the cable whoever is plugged in.',
-    do: ['Take an injector of its voltage.', 'Mark the cable: nothing else may be plugged in there.'],
+    asks: (f) => f.passiveVolts !== undefined,
+    judge: (f) => failsIf(f.passiveVolts > f.maxVolts || f.passiveVolts < f.minVolts),
+    when: {
+      'will-not-work': {
+        severity: 'stop',
+        title: (f) => `${f.feeder} gives ${f.passiveVolts} V, it takes ${f.minVolts} to ${f.maxVolts}`,
+        because: () => 'A passive injector puts its voltage on the cable whoever is plugged in.',
+        do: ['Take an injector of its voltage.', 'Mark the cable: nothing else may be plugged in there.'],
+      },
+    },
+    mends: (_, offers) => offers.feeders(),
     why: 'Too much burns its input at once; home-made injectors burn more than that.',
   }),
   rule({
-    id: 'power.run-starves',
-    severity: 'stop',
-    source: COPPER,
-    needs: ['runVerdict', 'runM', 'runLongestM', 'runPick', 'minVolts'],
-    fails: (f) => f.runVerdict === 'will-not-work',
-    title: (f) => `At night too little arrives over ${f.runM.toFixed(1)} m`,
-    because: (f) => `It needs ${volts(f.minVolts)}; this wire holds up to ${f.runLongestM.toFixed(1)} m. ${f.runPick}`,
-    do: ['Take thicker copper, a higher voltage, or a supply nearer by.'],
-    why: 'By day it works: the light is off when one looks.',
-  }),
-  rule({
-    id: 'power.run-tight',
-    severity: 'fix',
+    id: 'power.run',
     source: `${COPPER}; the lowest tenth is tight [A]`,
-    needs: ['runVerdict', 'runNightVolts', 'minVolts', 'runPick'],
-    fails: (f) => f.runVerdict === 'tight',
-    title: (f) => `${volts(f.runNightVolts)} arrive at night, with little to spare`,
-    because: (f) => `It needs ${volts(f.minVolts)}. ${f.runPick}`,
-    do: ['Take the next thicker wire.'],
-    why: 'Plugs age, and warm copper resists more.',
+    needs: ['runVerdict', 'runM', 'runLongestM', 'runPick', 'minVolts'],
+    asks: (f) => f.isRun === true,
+    judge: (f) => f.runVerdict,
+    when: {
+      'will-not-work': {
+        severity: 'stop',
+        title: (f) => `At night too little arrives over ${f.runM.toFixed(1)} m`,
+        because: (f) =>
+          `It needs ${volts(f.minVolts)}; this wire holds up to ${f.runLongestM.toFixed(1)} m. ${f.runPick}`,
+        do: ['Take thicker copper, a higher voltage, or a supply nearer by.'],
+      },
+      tight: {
+        severity: 'fix',
+        title: (f) => `${volts(f.runNightVolts ?? 0)} arrive at night, with little to spare`,
+        because: (f) => `It needs ${volts(f.minVolts)}. ${f.runPick}`,
+        do: ['Take the next thicker wire.'],
+      },
+    },
+    mends: (_, offers) => offers.thickerWire(),
+    why: 'By day it works: the light is off when one looks. Plugs age, and warm copper resists more.',
   }),
   rule({
     id: 'power.supply-too-small',
-    severity: 'stop',
     source: 'current of all that hangs on it',
     needs: ['feeder', 'supplyAmps', 'supplyLoadA'],
-    fails: (f) => f.supplyLoadA > f.supplyAmps * (1 + 1e-6),
-    title: (f) => `${f.feeder} gives ${f.supplyAmps} A, ${f.supplyLoadA.toFixed(2)} A are drawn`,
-    because: () => 'With lights on, all at once.',
-    do: ['Take a supply with current to spare, certified and enclosed.'],
+    asks: (f) => f.supplyAmps !== undefined,
+    judge: (f) => failsIf(f.supplyLoadA > f.supplyAmps * (1 + 1e-6)),
+    when: {
+      'will-not-work': {
+        severity: 'stop',
+        title: (f) => `${f.feeder} gives ${f.supplyAmps} A, ${f.supplyLoadA.toFixed(2)} A are drawn`,
+        because: () => 'With lights on, all at once.',
+        do: ['Take a supply with current to spare, certified and enclosed.'],
+      },
+    },
+    mends: (_, offers) => offers.feeders(),
     why: 'An overdrawn supply lowers its voltage, or shuts off, or burns.',
   }),
   rule({
     id: 'power.latitude-missing',
-    severity: 'fix',
     source: 'the sun depends on the latitude',
-    needs: ['latitudeKnown', 'way'],
-    fails: (f) => f.way === 'solar' && !f.latitudeKnown,
-    title: () => 'Where it stands is not known',
-    because: () => 'Without a latitude no month can be worked out.',
-    do: ['Enter the latitude of the site, in degrees, north positive.'],
+    needs: ['latitudeKnown'],
+    asks: isSunFed,
+    judge: (f) => tightIf(!f.latitudeKnown),
+    when: {
+      tight: {
+        severity: 'fix',
+        title: () => 'Where it stands is not known',
+        because: () => 'Without a latitude no month can be worked out.',
+        do: ['Enter the latitude of the site, in degrees, north positive.'],
+      },
+    },
     why: 'Five hundred kilometres north may cost a third of December.',
   }),
   rule({
-    id: 'power.winter-fails',
-    severity: 'stop',
-    source: 'Duffie & Beckman, day by mean day of each month',
+    id: 'power.winter',
+    source: 'Duffie & Beckman, day by mean day of each month; a third more than the load in the worst month [A]',
     needs: ['shortMonths', 'panelWp', 'worstMonth', 'sunMargin'],
-    fails: (f) => f.shortMonths.length > 0,
-    title: (f) => `The panel does not carry it in ${monthNames(f.shortMonths)}`,
-    because: (f) =>
-      `In ${monthNames([f.worstMonth])} a day brings ${percent(f.sunMargin)} of what it takes, with ${f.panelWp} Wp.`,
-    do: ['A larger or steeper panel, drawing on events only, or the mains in winter.'],
-    why: 'In June it runs on half the panel; it dies in the first dull week.',
-  }),
-  rule({
-    id: 'power.winter-tight',
-    severity: 'fix',
-    source: 'a third more than the load in the worst month [A]',
-    needs: ['shortMonths', 'sunMargin', 'worstMonth'],
-    fails: (f) => f.shortMonths.length === 0 && f.sunMargin < SOLAR_LIMITS.comfortableYield * (1 - 1e-6),
-    title: (f) => `${monthNames([f.worstMonth])} is carried with little to spare`,
-    because: (f) =>
-      `A day brings ${percent(f.sunMargin)} of what it takes; ${percent(SOLAR_LIMITS.comfortableYield)} are safe.`,
-    do: ['Snow, leaves and a tree in growth take more than that: a size larger.'],
-    why: 'The mean of a month has a dark week in it.',
+    asks: (f) => isSunFed(f) && f.latitudeKnown !== false,
+    judge: (f) =>
+      f.shortMonths.length > 0
+        ? 'will-not-work'
+        : tightIf(f.sunMargin < SOLAR_LIMITS.comfortableYield * (1 - THRESHOLD_SLACK)),
+    when: {
+      'will-not-work': {
+        severity: 'stop',
+        title: (f) => `The panel does not carry it in ${monthNames(f.shortMonths)}`,
+        because: (f) =>
+          `In ${monthNames([f.worstMonth])} a day brings ${percent(f.sunMargin)} of what it takes, with ${f.panelWp} Wp.`,
+        do: ['A larger or steeper panel, drawing on events only, or the mains in winter.'],
+      },
+      tight: {
+        severity: 'fix',
+        title: (f) => `${monthNames([f.worstMonth])} is carried with little to spare`,
+        because: (f) =>
+          `A day brings ${percent(f.sunMargin)} of what it takes; ${percent(SOLAR_LIMITS.comfortableYield)} are safe.`,
+        do: ['Snow, leaves and a tree in growth take more than that: a size larger.'],
+      },
+    },
+    mends: (_, offers) => offers.sun(),
+    why: 'In June it runs on half the panel; it dies in the first dull week, and the mean of a month has a dark week in it.',
   }),
   rule({
     id: 'power.few-dark-days',
-    severity: 'fix',
     source: 'three dark days [A]',
     needs: ['autonomyDays'],
-    fails: (f) => f.autonomyDays < SOLAR_LIMITS.comfortableDays * (1 - 1e-6),
-    title: (f) => `The battery lasts ${f.autonomyDays.toFixed(1)} dark days`,
-    because: () => `${SOLAR_LIMITS.comfortableDays} are wanted.`,
-    do: ['A larger battery, or less drawn from it.'],
+    asks: (f) => isSunFed(f) && f.latitudeKnown !== false,
+    judge: (f) => tightIf(f.autonomyDays < SOLAR_LIMITS.comfortableDays * (1 - 1e-6)),
+    when: {
+      tight: {
+        severity: 'fix',
+        title: (f) => `The battery lasts ${f.autonomyDays.toFixed(1)} dark days`,
+        because: () => `${SOLAR_LIMITS.comfortableDays} are wanted.`,
+        do: ['A larger battery, or less drawn from it.'],
+      },
+    },
+    mends: (_, offers) => offers.sun(),
     why: 'Fog stays longer than a day.',
   }),
   rule({
     id: 'power.battery-drawn-all-day',
-    severity: 'stop',
     source: 'a stream keeps radio and encoder awake',
-    needs: ['hasConstantTap', 'hoursOnConstantDraw', 'shortMonths'],
-    fails: (f) => f.hasConstantTap && f.shortMonths.length > 0,
-    title: (f) => `Drawn without a break it is empty in ${f.hoursOnConstantDraw.toFixed(0)} h`,
-    because: () => 'A destination draws its stream all day; a battery camera is built to sleep.',
-    do: ['Record on events only.', 'Feed it from a wire if it must be drawn all day.'],
+    needs: ['hoursOnConstantDraw', 'shortMonths'],
+    asks: (f) => f.hasConstantTap === true,
+    judge: (f) => failsIf(f.shortMonths.length > 0),
+    when: {
+      'will-not-work': {
+        severity: 'stop',
+        title: (f) => `Drawn without a break it is empty in ${f.hoursOnConstantDraw.toFixed(0)} h`,
+        because: () => 'A destination draws its stream all day; a battery camera is built to sleep.',
+        do: ['Record on events only.', 'Feed it from a wire if it must be drawn all day.'],
+      },
+    },
     why: 'Being watched is what empties it.',
   }),
   rule({
     id: 'power.lithium-cold',
-    severity: 'watch',
     source: 'lithium cells are not charged below 0 °C',
-    needs: ['isLithium', 'isOutdoors', 'way'],
-    fails: (f) => f.way === 'solar' && f.isLithium && f.isOutdoors,
-    title: () => 'Lithium is not charged in frost',
-    because: () => 'Below 0 °C and above 45 °C its charger must stop.',
-    do: [
-      'See that the charger does stop, or keep the battery indoors.',
-      'No swollen or punctured cell; nothing that burns beneath.',
-    ],
+    needs: ['isLithium', 'isOutdoors'],
+    asks: isSunFed,
+    judge: (f) => tightIf(f.isLithium && f.isOutdoors),
+    when: {
+      tight: {
+        severity: 'watch',
+        title: () => 'Lithium is not charged in frost',
+        because: () => 'Below 0 °C and above 45 °C its charger must stop.',
+        do: [
+          'See that the charger does stop, or keep the battery indoors.',
+          'No swollen or punctured cell; nothing that burns beneath.',
+        ],
+      },
+    },
     why: 'Charged in frost it ages in days and may burn weeks later.',
   }),
   rule({
     id: 'power.lead-cold',
-    severity: 'watch',
     source: 'lead loses about 1 % of its capacity a degree below 20 °C [A]',
-    needs: ['isLithium', 'isOutdoors', 'way'],
-    fails: (f) => f.way === 'solar' && !f.isLithium && f.isOutdoors,
-    title: () => 'Lead gives less in the cold',
-    because: () => 'At −10 °C about three tenths of it are not there.',
-    do: ['Plan it a third larger, or keep it indoors.', 'Air around it: it gasses when it is charged.'],
+    needs: ['isLithium', 'isOutdoors'],
+    asks: isSunFed,
+    judge: (f) => tightIf(!f.isLithium && f.isOutdoors),
+    when: {
+      tight: {
+        severity: 'watch',
+        title: () => 'Lead gives less in the cold',
+        because: () => 'At −10 °C about three tenths of it are not there.',
+        do: ['Plan it a third larger, or keep it indoors.', 'Air around it: it gasses when it is charged.'],
+      },
+    },
     why: 'The dark month is the cold one.',
   }),
   rule({
     id: 'power.handset-unlimited',
-    severity: 'fix',
     source: 'held at 40 to 80 % a cell lasts [A]',
-    needs: ['isHandset', 'chargeUnlimited'],
-    fails: (f) => f.isHandset && f.chargeUnlimited,
-    title: () => 'The handset hangs on its charger at 100 %',
-    because: () => 'No charge limit is set.',
-    do: ['Limit it to 80 % in its system, or put a timed socket before it.'],
+    needs: ['chargeUnlimited'],
+    asks: (f) => f.isHandset === true,
+    judge: (f) => tightIf(f.chargeUnlimited),
+    when: {
+      tight: {
+        severity: 'fix',
+        title: () => 'The handset hangs on its charger at 100 %',
+        because: () => 'No charge limit is set.',
+        do: ['Limit it to 80 % in its system, or put a timed socket before it.'],
+      },
+    },
+    mends: (_, offers) => offers.chargeLimit(),
     why: 'Full and warm is how a cell swells.',
   }),
   rule({
     id: 'power.handset-hot',
-    severity: 'fix',
     source: 'above 45 °C lower, above 50 °C stop [A]',
-    needs: ['isHandset', 'batteryC'],
-    fails: (f) => f.isHandset && f.batteryC > 45,
-    title: (f) => (f.batteryC > 50 ? `${f.batteryC} °C: stop it` : `Its battery is at ${f.batteryC} °C`),
-    because: () => 'Above 45 °C it should do less, above 50 °C nothing.',
-    do: ['Fewer frames, a smaller picture, no sun, air behind it.'],
+    needs: ['batteryC'],
+    asks: (f) => f.isHandset === true && f.batteryC !== undefined,
+    judge: (f) => tightIf(f.batteryC > 45),
+    when: {
+      tight: {
+        severity: 'fix',
+        title: (f) => (f.batteryC > 50 ? `${f.batteryC} °C: stop it` : `Its battery is at ${f.batteryC} °C`),
+        because: () => 'Above 45 °C it should do less, above 50 °C nothing.',
+        do: ['Fewer frames, a smaller picture, no sun, air behind it.'],
+      },
+    },
     why: 'Heat and charge together are what cells do not forgive.',
   }),
   rule({
     id: 'power.handset-swollen',
-    severity: 'stop',
     source: 'lithium cells',
-    needs: ['isHandset', 'isSwollen'],
-    fails: (f) => f.isHandset && f.isSwollen,
-    title: () => 'Swollen battery: stop at once',
-    because: () => 'It was seen to bulge.',
-    do: ['Do not charge it, press it or open it.', 'Out of the building, to a collection point.'],
+    needs: ['isSwollen'],
+    asks: (f) => f.isHandset === true,
+    judge: (f) => failsIf(f.isSwollen),
+    when: {
+      'will-not-work': {
+        severity: 'stop',
+        title: () => 'Swollen battery: stop at once',
+        because: () => 'It was seen to bulge.',
+        do: ['Do not charge it, press it or open it.', 'Out of the building, to a collection point.'],
+      },
+    },
     why: 'A swollen cell can burn without warning.',
   }),
 ] as const;

@@ -1,6 +1,8 @@
+import { weakMapMemoize } from 'reselect';
 import { assumed } from '../../assumptions/assumptions.ts';
 import type { Point } from '../../base/plan-geometry.ts';
 import { pushTo } from '../../base/push-to.ts';
+import { rememberLast } from '../../base/remember.ts';
 import type { TapUse } from '../../base/tap-uses.ts';
 import { kilobits } from '../../base/units.ts';
 import { atMost, type Verdict } from '../../base/verdict.ts';
@@ -24,21 +26,25 @@ export interface Draw {
   readonly path: readonly Link[] | null;
 }
 
-/** What is kept from one document to the next, so that an edit costs what it changes. */
-export class LinkMemory {
-  /** By the list of links: a list that is the same object has the same trees. */
-  readonly trees = new WeakMap<readonly Link[], Map<string, Tree>>();
-  readonly draws = new WeakMap<Tap, Draw>();
-}
-
 /** RTP interleaved in TCP on Ethernet against its payload. Source: header sizes of RFC 791, 9293, 3550, 2326 §10.12. */
 const WIRE_FACTOR = 1.074;
 const toMbps = (kbps: number): number => (kbps * WIRE_FACTOR) / 1000;
 
 type FactsOf = (stream: Stream) => StreamFacts;
 
+const drawOf = rememberLast(
+  ({ cameraId, destinationId, use }: Tap, mbps: Draw['mbps'], how: Draw['how'], path: Draw['path']): Draw => ({
+    cameraId,
+    destinationId,
+    use,
+    mbps,
+    how,
+    path,
+  }),
+);
+
 /** What every camera is drawn for: by its taps, and where one is not made yet, as its need says and its model would give. */
-function drawsOf(site: Site, factsOf: FactsOf, memory: LinkMemory): readonly Draw[] {
+function drawsOf(site: Site, factsOf: FactsOf): readonly Draw[] {
   const draws: Draw[] = [];
   const { links } = site;
   const streams = new Map<string, Stream>();
@@ -50,14 +56,7 @@ function drawsOf(site: Site, factsOf: FactsOf, memory: LinkMemory): readonly Dra
     const stream = streams.get(tap.streamId);
     const rate = stream ? factsOf(stream).bitrateKbps : null;
     const [mbps, how] = [rate ? toMbps(rate.value) : null, rate?.how ?? null];
-    const path = pathOf(links, tap.cameraId, tap.destinationId, memory);
-    let draw = memory.draws.get(tap);
-    if (!draw || draw.mbps !== mbps || draw.how !== how || draw.path !== path) {
-      const { cameraId, destinationId, use } = tap;
-      draw = { cameraId, destinationId, use, mbps, how, path };
-      memory.draws.set(tap, draw);
-    }
-    draws.push(draw);
+    draws.push(drawOf(tap, mbps, how, pathOf(links, tap.cameraId, tap.destinationId)));
   }
   for (const { id: cameraId, need, modelId } of site.cameras) {
     if (!need) continue;
@@ -66,7 +65,7 @@ function drawsOf(site: Site, factsOf: FactsOf, memory: LinkMemory): readonly Dra
       if (taps?.some((tap) => tap.destinationId === destinationId && tap.use === use)) continue;
       const kbps = plannedKbps(modelId === null ? undefined : models.get(modelId), use);
       const mbps = kbps === null ? null : toMbps(kbps);
-      const path = pathOf(links, cameraId, destinationId, memory);
+      const path = pathOf(links, cameraId, destinationId);
       draws.push({ cameraId, destinationId, use, mbps, how: mbps === null ? null : 'assumed', path });
     }
   }
@@ -103,14 +102,8 @@ interface Tree {
   readonly paths: Map<string, readonly Link[] | null>;
 }
 
-function treeTo(links: readonly Link[], destination: string, { trees }: LinkMemory): Tree {
-  let known = trees.get(links);
-  if (!known) {
-    known = new Map();
-    trees.set(links, known);
-  }
-  const kept = known.get(destination);
-  if (kept) return kept;
+/** By the list of links: a list that is the same object has the same trees. */
+const treeTo = weakMapMemoize((links: readonly Link[], destination: string): Tree => {
   const neighbours = new Map<string, { link: Link; other: string }[]>();
   for (const link of links) {
     if (!CARRIES_DATA.has(link.medium)) continue;
@@ -131,20 +124,13 @@ function treeTo(links: readonly Link[], destination: string, { trees }: LinkMemo
       queue.push(other);
     }
   }
-  const tree: Tree = { steps, paths: new Map() };
-  known.set(destination, tree);
-  return tree;
-}
+  return { steps, paths: new Map() };
+});
 
 /** Links that a picture crosses from a camera to a destination, camera first; `null` when they are not joined. */
-export function pathOf(
-  links: readonly Link[],
-  cameraId: string,
-  destinationId: string,
-  memory: LinkMemory = new LinkMemory(),
-): readonly Link[] | null {
+export function pathOf(links: readonly Link[], cameraId: string, destinationId: string): readonly Link[] | null {
   const end = `destination:${destinationId}`;
-  const { steps, paths } = treeTo(links, end, memory);
+  const { steps, paths } = treeTo(links, end);
   const start = `camera:${cameraId}`;
   const kept = paths.get(start);
   if (kept !== undefined) return kept;
@@ -224,12 +210,11 @@ export class SiteLinks {
   constructor(
     private readonly site: Site,
     factsOf: FactsOf,
-    memory: LinkMemory,
   ) {
     this.gear = new Map(site.gear.map((gear) => [`gear:${gear.id}`, gear]));
     for (const link of site.links)
       if (link.medium === 'wifi') for (const end of [link.from, link.to]) pushTo(this.radioLinks, end, link);
-    for (const draw of drawsOf(site, factsOf, memory)) {
+    for (const draw of drawsOf(site, factsOf)) {
       pushTo(this.draws, draw.cameraId, draw);
       for (const link of draw.path ?? []) {
         const load = this.loads.get(link);

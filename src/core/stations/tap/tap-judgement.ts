@@ -1,6 +1,8 @@
+import { areAlikeFacts } from '../../base/alike.ts';
+import { rememberLast } from '../../base/remember.ts';
 import { sayDays, sayRate } from '../../base/say.ts';
 import { bytes, days, inTB, kilobits, terabytes } from '../../base/units.ts';
-import { atLeast, type Verdict, worstVerdict } from '../../base/verdict.ts';
+import type { Verdict } from '../../base/verdict.ts';
 import {
   bestKnown,
   type EvidenceIndex,
@@ -9,19 +11,22 @@ import {
   streamFacts,
   streamSubject,
 } from '../../document/best-known.ts';
+import type { SiteCommand } from '../../document/site-commands.ts';
 import type { Camera, Destination, Site, Stream, Tap } from '../../document/site-types.ts';
 import type { Finding } from '../../findings/finding.ts';
-import { evaluate, type Facts } from '../../findings/rule.ts';
+import { type Facts, findingsOf, judgeRows, verdictOf } from '../../findings/rule.ts';
 import { AUTH_SCHEMES } from '../../rtsp/exchange-types.ts';
 import { bytesPerDay, daysFit, diskNeeded, type RecordedStream, secondsPerDay } from '../../storage/storage.ts';
 import { STORAGE_ASSUMPTIONS } from '../../storage/storage-assumptions.ts';
-import { TAP_RULES, type TapFacts } from './tap-rules.ts';
+import { judgeDays, TAP_RULES, type TapFacts } from './tap-rules.ts';
 
-/** Something that would change the verdict, with the verdict it would bring. */
+/** Something that would change the days, with the verdict they would then have. */
 export interface Lever {
   readonly id: 'disk' | 'rate' | 'stream' | 'days' | 'share' | 'room';
   readonly text: string;
   readonly verdict: Verdict;
+  /** What does it; `null` where somebody has to do it at the camera. */
+  readonly command: SiteCommand | null;
 }
 
 export interface RetentionNumbers {
@@ -37,6 +42,7 @@ export interface RetentionNumbers {
 }
 
 export interface TapJudgement {
+  readonly facts: Facts<TapFacts>;
   readonly verdict: Verdict;
   readonly findings: readonly Finding[];
   readonly rate: Known<number> | null;
@@ -54,7 +60,6 @@ interface Ledger {
   readonly bytesPerDayOf: ReadonlyMap<string, number>;
   readonly allBytesPerDay: number;
   readonly ratesMissing: readonly string[];
-  readonly mark: string;
 }
 
 const recorded = (rateKbps: number, tap: Tap): RecordedStream => ({
@@ -68,16 +73,18 @@ const perDay = (recordings: readonly { rateKbps: number; tap: Tap }[]): number =
     overheadFraction,
   );
 
-const judgeDays = (fit: number, wanted: number): Verdict => atLeast(fit, wanted * comfortableFactor, wanted);
-
 /** Judges the taps of one document. */
 export interface TapJudge {
   judge(tap: Tap): TapJudgement;
-  /** Changes whenever something that a tap of this destination is judged by does, beyond the tap and its stream. */
-  ledgerMark(destinationId: string): string;
 }
 
 type FactsOf = (stream: Stream) => StreamFacts;
+
+/** Facts are added up anew with each document; what they say stands while they are alike. */
+const foundOf = rememberLast((_: Tap, facts: Facts<TapFacts>) => {
+  const rows = judgeRows(TAP_RULES, facts);
+  return { verdict: verdictOf(rows), findings: findingsOf(rows) };
+}, areAlikeFacts);
 
 /** The site by id, and its ledgers as they are needed: a site is judged whole in time linear in its taps. */
 class SiteTapJudge implements TapJudge {
@@ -123,15 +130,9 @@ class SiteTapJudge implements TapJudge {
       bytesPerDayOf.set(tap.id, own);
       allBytesPerDay += own;
     }
-    const mark = `${allBytesPerDay} ${bytesPerDayOf.size} ${ratesMissing.join()}`;
-    const ledger = { bytesPerDayOf, allBytesPerDay, ratesMissing, mark };
+    const ledger = { bytesPerDayOf, allBytesPerDay, ratesMissing };
     this.#ledgers.set(destinationId, ledger);
     return ledger;
-  }
-
-  ledgerMark(destinationId: string): string {
-    if (!this.#recordings.has(destinationId)) return '';
-    return this.#ledgerOf(destinationId).mark;
   }
 
   judge(tap: Tap): TapJudgement {
@@ -139,7 +140,15 @@ class SiteTapJudge implements TapJudge {
     const camera = this.#cameras.get(tap.cameraId);
     const stream = camera?.streams.find(({ id }) => id === tap.streamId);
     if (!destination || !camera || !stream)
-      return { verdict: 'unknown', findings: [], rate: null, retention: null, levers: () => [], ratesMissing: [] };
+      return {
+        facts: {},
+        verdict: 'unknown',
+        findings: [],
+        rate: null,
+        retention: null,
+        levers: () => [],
+        ratesMissing: [],
+      };
     const { codec, bitrateKbps: rate } = this.factsOf(stream);
     const ledger = tap.use === 'record' ? this.#ledgerOf(destination.id) : null;
     const retention = ledger && ledger.ratesMissing.length === 0 ? retentionOf(ledger, destination, tap) : null;
@@ -158,16 +167,12 @@ class SiteTapJudge implements TapJudge {
       sessionsUsed: this.#tapsOfCamera.get(camera.id),
       ...probedFacts(this.index, stream),
     };
-    const { findings } = evaluate(TAP_RULES, facts);
-    const verdicts: Verdict[] = [codecVerdict(destination, codec)];
-    if (facts.sessionsAllowed !== undefined && facts.sessionsUsed !== undefined)
-      verdicts.push(facts.sessionsUsed > facts.sessionsAllowed ? 'will-not-work' : 'ok');
-    if (tap.use === 'record') verdicts.push(retention?.verdict ?? 'unknown');
+    const { verdict, findings } = foundOf(tap, facts);
     const rateKbps = rate?.value ?? 0;
     const levers = (): readonly Lever[] =>
       retention ? leversFor(this.index, { tap, camera, destination, rateKbps, numbers: retention }) : [];
     const ratesMissing = ledger?.ratesMissing ?? [];
-    return { verdict: worstVerdict(verdicts), findings, rate, retention, levers, ratesMissing };
+    return { facts, verdict, findings, rate, retention, levers, ratesMissing };
   }
 }
 
@@ -195,12 +200,6 @@ function probedFacts(index: EvidenceIndex, stream: Stream): Pick<Facts<TapFacts>
     authScheme: AUTH_SCHEMES.find((known) => known === scheme),
     clockErrorS: typeof clockErrorS === 'number' ? clockErrorS : undefined,
   };
-}
-
-function codecVerdict(destination: Destination, codec: Known<string> | null): Verdict {
-  if (destination.codecs.length === 0) return 'ok';
-  if (!codec) return 'unknown';
-  return destination.codecs.includes(codec.value) ? 'ok' : 'will-not-work';
 }
 
 function retentionOf(ledger: Ledger, destination: Destination, tap: Tap): RetentionNumbers | null {
@@ -239,9 +238,18 @@ function leversFor(
   const comfortableKbps = onDay > 0 ? (roomPerDay * 8) / onDay / 1000 : 0;
   if (numbers.verdict === 'ok')
     return [
-      { id: 'room', text: `Room for ${sayRate(comfortableKbps - own)} more before it gets tight`, verdict: 'ok' },
+      {
+        id: 'room',
+        text: `Room for ${sayRate(comfortableKbps - own)} more before it gets tight`,
+        verdict: 'ok',
+        command: null,
+      },
     ];
 
+  const changed = (change: Partial<Destination>): SiteCommand => ({
+    kind: 'changeDestination',
+    destination: { ...destination, ...change },
+  });
   const levers: Lever[] = [];
   for (const stream of camera.streams) {
     const rate = stream.id === tap.streamId ? null : streamFacts(index, stream).bitrateKbps;
@@ -251,12 +259,19 @@ function leversFor(
       id: 'stream',
       text: `Record ${stream.label} at ${sayRate(rate.value)}: ${sayDays(fit)}`,
       verdict: judgeDays(fit, numbers.daysWanted),
+      command: { kind: 'changeTap', tap: { ...tap, streamId: stream.id } },
     });
   }
   if (comfortableKbps > 0) {
-    levers.push({ id: 'rate', text: `Lower this stream to ${sayRate(comfortableKbps)}`, verdict: 'ok' });
-    const share = (comfortableKbps / own) * (secondsPerDay(tap.schedule) / days(1));
-    levers.push({ id: 'share', text: `Record ${Math.floor(share * 100)} % of the day`, verdict: 'ok' });
+    levers.push({ id: 'rate', text: `Lower this stream to ${sayRate(comfortableKbps)}`, verdict: 'ok', command: null });
+    const percent = Math.floor((comfortableKbps / own) * (secondsPerDay(tap.schedule) / days(1)) * 100);
+    if (percent >= 1)
+      levers.push({
+        id: 'share',
+        text: `Record ${percent} % of the day`,
+        verdict: 'ok',
+        command: { kind: 'changeTap', tap: { ...tap, schedule: { mode: 'duty', duty: percent / 100 } } },
+      });
   }
   const needed = diskNeeded(
     bytes(numbers.allBytesPerDay),
@@ -264,8 +279,20 @@ function leversFor(
     storage.usableFraction,
     sizesSoldTB,
   );
-  levers.push({ id: 'disk', text: `A disk of ${needed.pickTB ?? inTB(needed.size).toFixed(1)} TB`, verdict: 'ok' });
+  const diskTB = needed.pickTB;
+  levers.push({
+    id: 'disk',
+    text: `A disk of ${diskTB ?? inTB(needed.size).toFixed(1)} TB`,
+    verdict: 'ok',
+    command: diskTB === null ? null : changed({ storage: { ...storage, diskTB } }),
+  });
   const fewerDays = Math.floor(numbers.daysFit / comfortableFactor);
-  if (fewerDays >= 1) levers.push({ id: 'days', text: `Keep ${fewerDays} days`, verdict: 'ok' });
+  if (fewerDays >= 1)
+    levers.push({
+      id: 'days',
+      text: `Keep ${fewerDays} days`,
+      verdict: 'ok',
+      command: changed({ retentionDays: fewerDays }),
+    });
   return levers;
 }

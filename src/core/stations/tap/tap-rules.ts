@@ -1,9 +1,14 @@
 import { sayBytes, sayDays, sayRate, sayStretch } from '../../base/say.ts';
+import { atLeast, atMost, type Verdict } from '../../base/verdict.ts';
+import type { SiteCommand } from '../../document/site-commands.ts';
 import type { KnownHow } from '../../document/site-types.ts';
-import { rulesFor } from '../../findings/rule.ts';
+import type { Mend } from '../../findings/finding.ts';
+import { failsIf, rulesFor, tightIf } from '../../findings/rule.ts';
 import { PROBE_LIMITS } from '../../probe/probe-rules.ts';
 import type { AuthScheme } from '../../rtsp/exchange-types.ts';
 import { STORAGE_ASSUMPTIONS } from '../../storage/storage-assumptions.ts';
+
+type Mends = readonly Mend<SiteCommand>[];
 
 /** What the rules about one tap may ask for. */
 export interface TapFacts {
@@ -26,8 +31,10 @@ export interface TapFacts {
   readonly clockErrorS: number;
 }
 
-const rule = rulesFor<TapFacts>();
+const rule = rulesFor<TapFacts, TapOffers, SiteCommand>();
 const comfortable = STORAGE_ASSUMPTIONS.comfortableFactor;
+/** Of the days that a disk holds. */
+export const judgeDays = (fit: number, wanted: number): Verdict => atLeast(fit, wanted * comfortable, wanted);
 const sum = (f: { bytesPerDay: number; usableBytes: number }): string =>
   `${sayBytes(f.usableBytes)} usable ÷ ${sayBytes(f.bytesPerDay)} a day`;
 
@@ -35,105 +42,144 @@ const sum = (f: { bytesPerDay: number; usableBytes: number }): string =>
 export const TAP_RULES = [
   rule({
     id: 'tap.codec-not-taken',
-    severity: 'stop',
     source: 'the destination’s own list of codecs',
     needs: ['codec', 'codecsTaken', 'destination'],
-    fails: (f) => !f.codecsTaken.includes(f.codec),
-    title: (f) => `${f.destination} does not take ${f.codec}`,
-    because: (f) => `The stream is ${f.codec}; it takes ${f.codecsTaken.join(', ')}.`,
-    do: ['Draw a stream in another codec.', 'Set the camera’s encoder to one it takes.'],
+    asks: (f) => f.codecsTaken !== undefined,
+    judge: (f) => failsIf(!f.codecsTaken.includes(f.codec)),
+    when: {
+      'will-not-work': {
+        severity: 'stop',
+        title: (f) => `${f.destination} does not take ${f.codec}`,
+        because: (f) => `The stream is ${f.codec}; it takes ${f.codecsTaken.join(', ')}.`,
+        do: ['Draw a stream in another codec.', 'Set the camera’s encoder to one it takes.'],
+      },
+    },
+    mends: (_, offers) => offers.streamsTaken(),
     why: 'A destination that cannot decode a stream shows or keeps nothing.',
   }),
   rule({
-    id: 'tap.sessions-over',
-    severity: 'stop',
+    id: 'tap.sessions',
     source: 'sessions of the model card against the taps of this camera',
     needs: ['sessionsAllowed', 'sessionsUsed', 'destination'],
-    fails: (f) => f.sessionsUsed > f.sessionsAllowed,
-    title: (f) => `${f.sessionsUsed} draw, ${f.sessionsAllowed} may`,
-    because: (f) => `The camera serves ${f.sessionsAllowed} clients at once and refuses the next with 453.`,
-    do: [
-      'Draw it once and share it through a relay.',
-      'Let one destination draw it and the others take it from there.',
-    ],
-    why: 'Whoever dials last is refused, and after a power cut that is anyone.',
-  }),
-  rule({
-    id: 'tap.sessions-all-used',
-    severity: 'watch',
-    source: 'sessions of the model card against the taps of this camera',
-    needs: ['sessionsAllowed', 'sessionsUsed'],
-    fails: (f) => f.sessionsUsed === f.sessionsAllowed,
-    title: () => 'No session is left to look with',
-    because: (f) => `All ${f.sessionsAllowed} sessions of the camera are drawn by destinations.`,
-    do: ['Look through a destination, not at the camera.', 'Share one tap through a relay.'],
-    why: 'The maker’s own viewer, or a probe, then takes a session from a destination or is refused.',
+    // one is served by every camera that was probed
+    asks: (f) => f.sessionsAllowed !== undefined || (f.sessionsUsed ?? 0) > 1,
+    judge: (f) => atMost(f.sessionsUsed, f.sessionsAllowed - 1, f.sessionsAllowed),
+    when: {
+      'will-not-work': {
+        severity: 'stop',
+        title: (f) => `${f.sessionsUsed} draw, ${f.sessionsAllowed} may`,
+        because: (f) => `The camera serves ${f.sessionsAllowed} clients at once and refuses the next with 453.`,
+        do: [
+          'Draw it once and share it through a relay.',
+          'Let one destination draw it and the others take it from there.',
+        ],
+      },
+      tight: {
+        severity: 'watch',
+        title: () => 'No session is left to look with',
+        because: (f) => `All ${f.sessionsAllowed} sessions of the camera are drawn by destinations.`,
+        do: ['Look through a destination, not at the camera.', 'Share one tap through a relay.'],
+      },
+    },
+    why: 'Whoever dials last is refused, and after a power cut that is anyone. The maker’s own viewer, or a probe, takes a session from a destination.',
   }),
   rule({
     id: 'tap.secret-readable',
-    severity: 'fix',
     source: 'RFC 7617 §4: Basic is not secure without a protected channel',
     needs: ['authScheme', 'destination'],
-    fails: (f) => f.authScheme === 'basic',
-    title: (f) => `${f.destination} sends the secret readable`,
-    because: () => 'The camera offers Basic login only, so each destination sends account and secret in Base64.',
-    do: ['Give this camera a secret of its own.', 'Keep camera and destination on a network without guests.'],
+    asks: (f) => f.authScheme !== undefined,
+    judge: (f) => tightIf(f.authScheme === 'basic'),
+    when: {
+      tight: {
+        severity: 'fix',
+        title: (f) => `${f.destination} sends the secret readable`,
+        because: () => 'The camera offers Basic login only, so each destination sends account and secret in Base64.',
+        do: ['Give this camera a secret of its own.', 'Keep camera and destination on a network without guests.'],
+      },
+    },
     why: 'Each connection of each destination repeats the secret on the wire.',
   }),
   rule({
     id: 'tap.recording-misdated',
-    severity: 'fix',
     source: 'RFC 3550 §6.4.1 (NTP time stamp); limit 5 s [A]',
-    needs: ['records', 'clockErrorS', 'destination'],
-    fails: (f) => f.records && Math.abs(f.clockErrorS) > PROBE_LIMITS.clockOkS,
-    title: (f) => `${f.destination} may file it under the wrong time`,
-    because: (f) => `The camera’s clock is ${sayStretch(f.clockErrorS)} ${f.clockErrorS > 0 ? 'fast' : 'slow'}.`,
-    do: ['Set the camera’s clock, or tell the recorder to use its own.'],
+    needs: ['clockErrorS', 'destination'],
+    asks: (f) => f.records === true && f.clockErrorS !== undefined,
+    judge: (f) => tightIf(Math.abs(f.clockErrorS) > PROBE_LIMITS.clockOkS),
+    when: {
+      tight: {
+        severity: 'fix',
+        title: (f) => `${f.destination} may file it under the wrong time`,
+        because: (f) => `The camera’s clock is ${sayStretch(f.clockErrorS)} ${f.clockErrorS > 0 ? 'fast' : 'slow'}.`,
+        do: ['Set the camera’s clock, or tell the recorder to use its own.'],
+      },
+    },
     why: 'A recording that lies under another day is not found, and proves nothing.',
   }),
   rule({
     id: 'tap.pictures-without-savings',
-    severity: 'watch',
     source: 'RFC 2435: every picture is a whole JPEG',
-    needs: ['codec', 'codecsTaken', 'records'],
-    fails: (f) => f.codec === 'JPEG' && f.records && f.codecsTaken.includes('JPEG'),
-    title: () => 'Every picture is stored whole',
-    because: () => 'JPEG codes each picture by itself; H.264 stores a still scene in a small part of that.',
-    do: ['Record fewer frames a second.', 'Record on motion only.'],
+    needs: ['codec'],
+    asks: (f) => f.records === true,
+    judge: (f) => tightIf(f.codec === 'JPEG' && (f.codecsTaken?.includes('JPEG') ?? true)),
+    when: {
+      tight: {
+        severity: 'watch',
+        title: () => 'Every picture is stored whole',
+        because: () => 'JPEG codes each picture by itself; H.264 stores a still scene in a small part of that.',
+        do: ['Record fewer frames a second.', 'Record on motion only.'],
+      },
+    },
+    mends: (_, offers) => offers.savingStreams(),
     why: 'The disk fills several times as fast for the same picture.',
   }),
   rule({
-    id: 'storage.retention-short',
-    severity: 'stop',
-    source: 'rate × retention ÷ 8 against the usable disk',
+    id: 'storage.retention',
+    source: 'rate × retention ÷ 8 against the usable disk; 1.2 times the days wanted count as comfortable [A]',
     needs: ['daysFit', 'daysWanted', 'bytesPerDay', 'usableBytes', 'destination'],
-    fails: (f) => f.daysFit < f.daysWanted * (1 - 1e-6),
-    title: (f) => `${f.destination} is full after ${sayDays(f.daysFit)}`,
-    because: (f) => `${sum(f)} = ${sayDays(f.daysFit)}; ${f.daysWanted} wanted.`,
-    do: ['Take a larger disk, a lower rate, or record less of the day.'],
-    why: 'The recorder writes over the oldest day, and that is the one somebody asks for.',
-  }),
-  rule({
-    id: 'storage.retention-tight',
-    severity: 'fix',
-    source: `1.2 times the days wanted count as comfortable [A]`,
-    needs: ['daysFit', 'daysWanted', 'bytesPerDay', 'usableBytes', 'destination'],
-    fails: (f) => f.daysFit >= f.daysWanted * (1 - 1e-6) && f.daysFit < f.daysWanted * comfortable * (1 - 1e-6),
-    title: (f) => `${f.destination} holds ${sayDays(f.daysFit)}, with little to spare`,
-    because: (f) =>
-      `${sum(f)} = ${sayDays(f.daysFit)}; ${f.daysWanted} wanted, ${(f.daysWanted * comfortable).toFixed(1)} would be comfortable.`,
-    do: ['Leave room: rain and busy days raise the rate.'],
-    why: 'A rate measured in three seconds of an ordinary day is not that of a stormy night.',
+    asks: (f) => f.records === true,
+    judge: (f) => judgeDays(f.daysFit, f.daysWanted),
+    when: {
+      'will-not-work': {
+        severity: 'stop',
+        title: (f) => `${f.destination} is full after ${sayDays(f.daysFit)}`,
+        because: (f) => `${sum(f)} = ${sayDays(f.daysFit)}; ${f.daysWanted} wanted.`,
+        do: ['Take a larger disk, a lower rate, or record less of the day.'],
+      },
+      tight: {
+        severity: 'fix',
+        title: (f) => `${f.destination} holds ${sayDays(f.daysFit)}, with little to spare`,
+        because: (f) =>
+          `${sum(f)} = ${sayDays(f.daysFit)}; ${f.daysWanted} wanted, ${(f.daysWanted * comfortable).toFixed(1)} would be comfortable.`,
+        do: ['Leave room: rain and busy days raise the rate.'],
+      },
+    },
+    mends: (_, offers) => offers.levers(),
+    why: 'The recorder writes over the oldest day, and that is the one somebody asks for. A rate measured in three seconds of an ordinary day is not that of a stormy night.',
   }),
   rule({
     id: 'storage.rate-not-measured',
-    severity: 'note',
     source: 'known how: assumed < planned < declared < measured',
-    needs: ['rateHow', 'rateKbps', 'records'],
-    fails: (f) => f.records && f.rateHow !== 'measured' && f.rateHow !== 'confirmed',
-    title: (f) => `Its rate is ${f.rateHow}, not measured`,
-    because: (f) => `${sayRate(f.rateKbps)} is ${f.rateHow}.`,
-    do: ['Probe the stream; the days follow at once.'],
+    needs: ['rateHow', 'rateKbps'],
+    asks: (f) => f.records === true,
+    judge: (f) => tightIf(f.rateHow !== 'measured' && f.rateHow !== 'confirmed'),
+    when: {
+      tight: {
+        severity: 'note',
+        title: (f) => `Its rate is ${f.rateHow}, not measured`,
+        because: (f) => `${sayRate(f.rateKbps)} is ${f.rateHow}.`,
+        do: ['Probe the stream; the days follow at once.'],
+      },
+    },
     why: 'Encoders use half or twice what a plan says.',
   }),
 ] as const;
+
+/** What could be changed about one tap. */
+export interface TapOffers {
+  /** Other streams of the camera, in a codec that the destination takes. */
+  readonly streamsTaken: () => Mends;
+  /** Other streams of the camera that are no rows of whole pictures. */
+  readonly savingStreams: () => Mends;
+  /** What makes the days fit: another stream, part of the day, a larger disk, fewer days. */
+  readonly levers: () => Mends;
+}

@@ -1,6 +1,7 @@
 import { lazy, Suspense, useState } from 'react';
 import { LIST_LIMITS } from '../../../core/base/limits.ts';
 import { sayCount, sayMany } from '../../../core/base/say.ts';
+import { VERDICT_WORDS } from '../../../core/base/verdict.ts';
 import type { Costing, CostOption } from '../../../core/document/planning-types.ts';
 import {
   breakEvenOf,
@@ -13,7 +14,7 @@ import { newId } from '../../store/new-id.ts';
 import { commandIssued, selectSite } from '../../store/site-slice.ts';
 import { useAppDispatch, useAppSelector } from '../../store/store.ts';
 import { Button } from '../../ui/button.tsx';
-import { Drop, VERDICT_WORDS } from '../../ui/drop.tsx';
+import { Drop } from '../../ui/drop.tsx';
 import { NumberField } from '../../ui/number-field.tsx';
 import { Panel } from '../../ui/panel.tsx';
 import { SCHOOL_WORDS } from './school-words.ts';

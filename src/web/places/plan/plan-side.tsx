@@ -1,6 +1,7 @@
 import { memo, useMemo, useState } from 'react';
 import { Link as RouterLink, useParams } from 'react-router';
 import type { Point } from '../../../core/base/plan-geometry.ts';
+import { VERDICT_WORDS } from '../../../core/base/verdict.ts';
 import { streamFacts } from '../../../core/document/best-known.ts';
 import { type Gear, type Link, SHEET_LIMITS_M } from '../../../core/document/planning-types.ts';
 import type { Camera } from '../../../core/document/site-types.ts';
@@ -14,7 +15,7 @@ import { DestinationDialog } from '../../things/destination/destination-dialog.t
 import { GearDialog } from '../../things/gear/gear-dialog.tsx';
 import { Joins } from '../../things/link/joins.tsx';
 import { Button } from '../../ui/button.tsx';
-import { Drop, VERDICT_WORDS } from '../../ui/drop.tsx';
+import { Drop } from '../../ui/drop.tsx';
 import { NumberField } from '../../ui/number-field.tsx';
 import { Panel } from '../../ui/panel.tsx';
 import { RangeField } from '../../ui/range-field.tsx';

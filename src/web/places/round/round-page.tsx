@@ -1,15 +1,16 @@
 import { useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import { sayMany } from '../../../core/base/say.ts';
+import { VERDICT_WORDS } from '../../../core/base/verdict.ts';
 import { modelOf } from '../../../core/document/model-of.ts';
-import { STATION_NAMES, STATIONS, type Station } from '../../../core/lanes/gates.ts';
-import type { Lane } from '../../../core/lanes/lane.ts';
+import { type Lane, opensAt } from '../../../core/lanes/lane-types.ts';
 import { useNextStep } from '../../store/next-step.ts';
 import { selectLanes, selectSite } from '../../store/site-slice.ts';
 import { useAppSelector } from '../../store/store.ts';
+import { MendAct } from '../../things/finding/mend-act.tsx';
 import { Button } from '../../ui/button.tsx';
 import { DialogFrame } from '../../ui/dialog-frame.tsx';
-import { Drop, VERDICT_WORDS } from '../../ui/drop.tsx';
+import { Drop } from '../../ui/drop.tsx';
 import { SEVERITY_TEXT, SEVERITY_WORDS } from '../../ui/finding-card.tsx';
 import { LaneLine } from '../../ui/lane-line.tsx';
 import { ThumbBar } from '../../ui/thumb-bar.tsx';
@@ -27,8 +28,8 @@ export function RoundPage() {
   const { siteId } = useParams();
   const navigate = useNavigate();
   const [isAdding, setIsAdding] = useState(false);
-  const pathOf = (lane: Lane, station: Station = lane.standsAt ?? 'hand-over'): string =>
-    `/site/${siteId}/camera/${lane.cameraId}/${station}`;
+  const pathOf = (lane: Lane): string => `/site/${siteId}/camera/${lane.cameraId}/${opensAt(lane)}`;
+  const stations = lanes[0]?.stations ?? [];
   const goNext = useNextStep();
 
   if (site.cameras.length === 0) return <EmptyRound />;
@@ -65,9 +66,9 @@ export function RoundPage() {
             <th className="py-2 pl-4">Camera</th>
             <th className="w-0 p-0">
               <span className="flex">
-                {STATIONS.map((station) => (
+                {stations.map(({ station, name }) => (
                   <span key={station} style={{ width: STEP_WIDE }} className="text-center">
-                    {STATION_NAMES[station]}
+                    {name}
                   </span>
                 ))}
               </span>
@@ -121,9 +122,7 @@ export function RoundPage() {
               </div>
               <div className="-ml-4 flex items-center gap-2">
                 <LaneLine lane={lane} step={STEP_PHONE} />
-                <span className="text-small text-soft">
-                  {lane.standsAt ? `at ${STATION_NAMES[lane.standsAt]}` : 'done'}
-                </span>
+                <span className="text-small text-soft">{standName(lane)}</span>
               </div>
               <InTheWay lane={lane} isBrief />
               <NextStep lane={lane} to={pathOf(lane)} />
@@ -169,12 +168,17 @@ function InTheWay({ lane, isBrief = false }: { lane: Lane; isBrief?: boolean }) 
           <b className={`mr-1.5 ${SEVERITY_TEXT[lane.worst.severity]}`}>{SEVERITY_WORDS[lane.worst.severity]}</b>
         )}
         {lane.worst.title}
+        <span className="block">
+          <MendAct cameraId={lane.cameraId} finding={lane.worst} />
+        </span>
       </p>
     );
-  if (lane.standsAt === 'choose') return <p className="text-soft">Nothing is chosen yet</p>;
-  if (lane.standsAt === 'power') return <p className="text-soft">Nothing feeds it yet</p>;
-  if (lane.probedAt === null) return <p className="text-soft">Nothing is measured yet</p>;
-  return <p className="text-soft">{lane.standsAt === null ? 'Nothing. Handed over' : 'Nothing'}</p>;
+  return <p className="text-soft">{lane.idle}</p>;
+}
+
+function standName({ stations, standsAt }: Lane): string {
+  const stand = stations.find(({ station }) => station === standsAt);
+  return stand ? `at ${stand.name}` : 'done';
 }
 
 function NextStep({ lane, to }: { lane: Lane; to: string }) {

@@ -1,5 +1,6 @@
 import { useState } from 'react';
 import type { Verdict } from '../../../core/base/verdict.ts';
+import { VERDICT_WORDS } from '../../../core/base/verdict.ts';
 import { type Model, nameOfModel } from '../../../core/document/cards/model-card.ts';
 import type { Camera } from '../../../core/document/site-types.ts';
 import type { Facts } from '../../../core/findings/rule.ts';
@@ -10,7 +11,7 @@ import { commandIssued } from '../../store/site-slice.ts';
 import { useAppDispatch } from '../../store/store.ts';
 import { ModelPicker } from '../../things/model/model-picker.tsx';
 import { Button } from '../../ui/button.tsx';
-import { Drop, VERDICT_WORDS } from '../../ui/drop.tsx';
+import { Drop } from '../../ui/drop.tsx';
 import { Panel } from '../../ui/panel.tsx';
 
 const TEXT: Readonly<Record<Verdict, string>> = {

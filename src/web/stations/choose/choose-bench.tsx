@@ -9,6 +9,7 @@ import { dearerWorthIt } from '../../../core/stations/choose/dearer.ts';
 import { lookHeightM, mountingOf, serveBest } from '../../../core/stations/choose/need.ts';
 import { commandIssued, selectSite } from '../../store/site-slice.ts';
 import { useAppDispatch, useAppSelector } from '../../store/store.ts';
+import { CameraFindings } from '../../things/finding/camera-findings.tsx';
 import { Button } from '../../ui/button.tsx';
 import { Drop } from '../../ui/drop.tsx';
 import { FindingList } from '../../ui/finding-card.tsx';
@@ -90,7 +91,11 @@ export function ChooseBench({ camera, need: keptNeed }: { camera: Camera; need: 
         {model && (
           <Panel title={`Findings for ${nameOfModel(model)}`}>
             {findings.length > 0 ? (
-              <FindingList findings={findings} />
+              model.id === camera.modelId ? (
+                <CameraFindings cameraId={camera.id} findings={findings} />
+              ) : (
+                <FindingList findings={findings} />
+              )
             ) : (
               <p className="flex items-center gap-2">
                 <Drop verdict="ok" /> Nothing speaks against it here.

@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import { POWER_WAYS, type PowerWay } from '../../../core/base/ways.ts';
+import { POWER_WAY_WORDS, POWER_WAYS, type PowerWay } from '../../../core/base/ways.ts';
 import { nameOfModel } from '../../../core/document/cards/model-card.ts';
 import type { Gear, Link, LinkMedium } from '../../../core/document/planning-types.ts';
 import type { Camera } from '../../../core/document/site-types.ts';
@@ -13,7 +13,6 @@ import { GearDialog } from '../../things/gear/gear-dialog.tsx';
 import { newLink } from '../../things/link/new-link.ts';
 import { Button } from '../../ui/button.tsx';
 import { Panel } from '../../ui/panel.tsx';
-import { POWER_WAY_WORDS } from '../../ui/power-words.ts';
 import { SelectField } from '../../ui/text-field.tsx';
 import { FeedLinkFields } from './feed-link-fields.tsx';
 import { RunView } from './run-view.tsx';
@@ -105,9 +104,7 @@ export function FeedPanel({ camera, judge, judgement }: FeedPanelProps) {
         )}
       </div>
       {feedLink && <FeedLinkFields link={feedLink} />}
-      {judgement.budget && feeder?.kind === 'switch' && (
-        <SwitchView gear={feeder} judge={judge} camera={camera} onMoved={join} others={feeders} />
-      )}
+      {judgement.budget && feeder?.kind === 'switch' && <SwitchView gear={feeder} judge={judge} camera={camera} />}
       {judgement.cable && (
         <dl className="mt-3 grid grid-cols-[auto_1fr] gap-x-4 gap-y-1">
           <dt className="text-soft">arrives at the camera</dt>

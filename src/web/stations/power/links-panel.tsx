@@ -1,6 +1,7 @@
 import { Link as RouterLink, useParams } from 'react-router';
 import { assumed } from '../../../core/assumptions/assumptions.ts';
 import { sayMany } from '../../../core/base/say.ts';
+import { VERDICT_WORDS } from '../../../core/base/verdict.ts';
 import type { Link } from '../../../core/document/planning-types.ts';
 import type { Camera } from '../../../core/document/site-types.ts';
 import type { PowerJudge } from '../../../core/stations/power/power-judgement.ts';
@@ -8,7 +9,7 @@ import { commandIssued, selectSite } from '../../store/site-slice.ts';
 import { useAppDispatch, useAppSelector } from '../../store/store.ts';
 import { Joins, usualMedium } from '../../things/link/joins.tsx';
 import { newLink } from '../../things/link/new-link.ts';
-import { Drop, VERDICT_WORDS } from '../../ui/drop.tsx';
+import { Drop } from '../../ui/drop.tsx';
 import { KnownHowMark } from '../../ui/known-how.tsx';
 import { NumberField } from '../../ui/number-field.tsx';
 import { Panel } from '../../ui/panel.tsx';

@@ -1,11 +1,13 @@
-import { useMemo } from 'react';
-import { streamFacts } from '../../../core/document/best-known.ts';
 import type { Camera } from '../../../core/document/site-types.ts';
-import { findingsOfPower, PowerJudge } from '../../../core/stations/power/power-judgement.ts';
+import type { Finding } from '../../../core/findings/finding.ts';
+import { findingsAt } from '../../../core/lanes/lane-types.ts';
+import { viewOf } from '../../../core/station/site-view.ts';
+import { powerJudgeOf } from '../../../core/stations/power/index.ts';
+import type { PowerJudge } from '../../../core/stations/power/power-judgement.ts';
 import { selectIndex, selectSite } from '../../store/site-slice.ts';
 import { useAppSelector } from '../../store/store.ts';
+import { CameraFindings } from '../../things/finding/camera-findings.tsx';
 import { Drop } from '../../ui/drop.tsx';
-import { FindingList } from '../../ui/finding-card.tsx';
 import { Panel } from '../../ui/panel.tsx';
 import { StationFrame } from '../station-frame.tsx';
 import { BenchTestPanel } from './bench-test-panel.tsx';
@@ -16,20 +18,23 @@ import { SunPanel } from './sun-panel.tsx';
 
 /** The Power station: what feeds it, what is left at its end, and whether its picture gets through. */
 export function PowerPage() {
-  return <StationFrame station="power">{(camera) => <PowerBench key={camera.id} camera={camera} />}</StationFrame>;
+  return (
+    <StationFrame station="power">
+      {(camera, lane) => <PowerBench key={camera.id} camera={camera} findings={findingsAt(lane, 'power')} />}
+    </StationFrame>
+  );
 }
 
 /** The one judge of the open document, for this view. */
 export function usePowerJudge(): PowerJudge {
   const site = useAppSelector(selectSite);
   const index = useAppSelector(selectIndex);
-  return useMemo(() => new PowerJudge(site, (stream) => streamFacts(index, stream)), [site, index]);
+  return powerJudgeOf(viewOf(site, index));
 }
 
-function PowerBench({ camera }: { camera: Camera }) {
+function PowerBench({ camera, findings }: { camera: Camera; findings: readonly Finding[] }) {
   const judge = usePowerJudge();
   const judgement = judge.judge(camera);
-  const findings = findingsOfPower(judgement);
   return (
     <div className="grid grid-cols-[minmax(0,1fr)] items-start gap-4 lg:grid-cols-[minmax(0,7fr)_minmax(0,5fr)]">
       <div className="contents lg:flex lg:min-w-0 lg:flex-col lg:gap-4">
@@ -45,7 +50,7 @@ function PowerBench({ camera }: { camera: Camera }) {
       <div className="flex min-w-0 flex-col gap-4 max-lg:order-2">
         <Panel title="Findings">
           {findings.length > 0 ? (
-            <FindingList findings={findings} />
+            <CameraFindings cameraId={camera.id} findings={findings} />
           ) : camera.feed ? (
             <p className="flex items-center gap-2">
               <Drop verdict="ok" /> Power and links hold.

@@ -1,5 +1,6 @@
+import { VERDICT_WORDS } from '../../../core/base/verdict.ts';
 import type { RunNumbers } from '../../../core/stations/power/power-numbers.ts';
-import { Drop, VERDICT_WORDS } from '../../ui/drop.tsx';
+import { Drop } from '../../ui/drop.tsx';
 
 /** Volts along a low-voltage run as a scale: where it ends by day and at night, and below what it dies. */
 export function RunView({ run }: { run: RunNumbers }) {

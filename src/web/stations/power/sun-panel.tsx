@@ -1,13 +1,12 @@
 import { lazy, Suspense } from 'react';
+import { VERDICT_WORDS } from '../../../core/base/verdict.ts';
 import type { Camera } from '../../../core/document/site-types.ts';
 import { LEAD, LITHIUM, monthNames } from '../../../core/power/sun-budget.ts';
 import type { SunFeed } from '../../../core/power/sun-feed.ts';
-import { sunMends } from '../../../core/power/sun-mends.ts';
 import type { PowerJudge, PowerJudgement } from '../../../core/stations/power/power-judgement.ts';
 import { commandIssued, selectSite } from '../../store/site-slice.ts';
 import { useAppDispatch, useAppSelector } from '../../store/store.ts';
-import { Button } from '../../ui/button.tsx';
-import { Drop, VERDICT_WORDS } from '../../ui/drop.tsx';
+import { Drop } from '../../ui/drop.tsx';
 import { NumberField } from '../../ui/number-field.tsx';
 import { Panel } from '../../ui/panel.tsx';
 import { SelectField } from '../../ui/text-field.tsx';
@@ -27,12 +26,11 @@ export function SunPanel({ camera, judge, judgement }: SunPanelProps) {
   const { feed } = camera;
   const sun = feed?.sun;
   if (!feed || !sun) return null;
-  const { sunYear: year, sunInput } = judgement;
+  const { sunYear: year } = judgement;
   const tapped = judge.tappedHours(camera);
   const setSun = (next: SunFeed): void =>
     void dispatch(commandIssued({ kind: 'setFeed', cameraId: camera.id, feed: { ...feed, sun: next } }));
   const change = (changed: Partial<SunFeed>): void => setSun({ ...sun, ...changed });
-  const mends = sunInput ? sunMends(sunInput, tapped !== null) : [];
   return (
     <Panel
       title="Battery and panel"
@@ -66,23 +64,6 @@ export function SunPanel({ camera, judge, judgement }: SunPanelProps) {
             ? 'Enter the latitude of the site: the sun depends on it.'
             : 'Its model card says no watts: enter them there.'}
         </p>
-      )}
-      {mends.length > 0 && (
-        <section aria-label="What would mend it" className="mt-3">
-          <h3 className="text-small font-strong">What would mend it</h3>
-          <ul className="mt-1 flex flex-col gap-1">
-            {mends.map(({ id, text, sun: next, verdict }) => (
-              <li key={id} className="flex flex-wrap items-center gap-2">
-                <Drop verdict={verdict} size={16} label={VERDICT_WORDS[verdict]} />
-                <span>{text}</span>
-                <span className="text-small text-soft">{VERDICT_WORDS[verdict]}</span>
-                <Button kind="quiet" className="ml-auto" onClick={() => setSun(next)}>
-                  Plan it so
-                </Button>
-              </li>
-            ))}
-          </ul>
-        </section>
       )}
       <div className="mt-3 grid grid-cols-2 gap-x-3 gap-y-2 md:grid-cols-4">
         <NumberField

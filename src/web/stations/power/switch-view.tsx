@@ -1,32 +1,22 @@
+import { VERDICT_WORDS } from '../../../core/base/verdict.ts';
 import type { Gear } from '../../../core/document/planning-types.ts';
 import type { Camera } from '../../../core/document/site-types.ts';
 import type { PowerJudge } from '../../../core/stations/power/power-judgement.ts';
-import { Button } from '../../ui/button.tsx';
-import { Drop, VERDICT_WORDS } from '../../ui/drop.tsx';
+import { Drop } from '../../ui/drop.tsx';
 
 interface SwitchViewProps {
   readonly gear: Extract<Gear, { kind: 'switch' }>;
   readonly judge: PowerJudge;
   readonly camera: Camera;
-  /** Gear that could feed this camera too. */
-  readonly others: readonly Gear[];
-  readonly onMoved: (gearId: string) => void;
 }
 
-/** A switch as a measure: what each port reserves of its budget, what is left, and where this camera would have room. */
-export function SwitchView({ gear, judge, camera, others, onMoved }: SwitchViewProps) {
+/** A switch as a measure: what each port reserves of its budget, and what is left. */
+export function SwitchView({ gear, judge, camera }: SwitchViewProps) {
   const { budget, fed } = judge.budgetOf(gear);
   const subject = `camera:${camera.id}`;
   const portsLeft = gear.poePorts - fed.length;
   const full = Math.max(gear.budgetW, budget.totalW);
-  const own = budget.ports[fed.findIndex((one) => one.subject === subject)]?.reservedW ?? 0;
   let before = 0;
-  const room = others.flatMap((other) => {
-    if (other.kind !== 'switch' || other.id === gear.id) return [];
-    const found = judge.budgetOf(other);
-    const leftW = found.budget.headroomW - own;
-    return leftW >= 0 && found.fed.length < other.poePorts ? [{ gear: other, leftW }] : [];
-  });
   return (
     <div className="mt-3">
       <p className="flex flex-wrap items-center gap-x-2">
@@ -73,19 +63,6 @@ export function SwitchView({ gear, judge, camera, others, onMoved }: SwitchViewP
           strokeWidth="2"
         />
       </svg>
-      {(budget.verdict !== 'ok' || portsLeft < 0) && (
-        <div className="mt-1 flex flex-wrap items-center gap-2">
-          {room.length > 0 ? (
-            room.map(({ gear: other, leftW }) => (
-              <Button key={other.id} onClick={() => onMoved(other.id)}>
-                Move it to {other.name}: {leftW.toFixed(1)} W stay free
-              </Button>
-            ))
-          ) : (
-            <span className="text-small text-soft">No other switch has room for it.</span>
-          )}
-        </div>
-      )}
     </div>
   );
 }

@@ -2,15 +2,18 @@ import { useState } from 'react';
 import { Link, useParams } from 'react-router';
 import { sayBytes, sayDays, sayRate } from '../../../core/base/say.ts';
 import { TAP_USES, type TapUse } from '../../../core/base/tap-uses.ts';
+import { VERDICT_WORDS } from '../../../core/base/verdict.ts';
 import type { Camera, Destination, Stream, Tap } from '../../../core/document/site-types.ts';
+import type { SiteMend } from '../../../core/lanes/mends.ts';
 import { judgeTap, type TapJudgement } from '../../../core/stations/tap/tap-judgement.ts';
 import type { RecordingSchedule } from '../../../core/storage/storage.ts';
 import { newId } from '../../store/new-id.ts';
 import { commandIssued, selectIndex, selectSite } from '../../store/site-slice.ts';
 import { useAppDispatch, useAppSelector } from '../../store/store.ts';
 import { DestinationDialog } from '../../things/destination/destination-dialog.tsx';
+import { CameraFindings } from '../../things/finding/camera-findings.tsx';
 import { Button } from '../../ui/button.tsx';
-import { Drop, VERDICT_WORDS } from '../../ui/drop.tsx';
+import { Drop } from '../../ui/drop.tsx';
 import { FindingList } from '../../ui/finding-card.tsx';
 import { KnownHowMark } from '../../ui/known-how.tsx';
 import { Panel } from '../../ui/panel.tsx';
@@ -95,7 +98,7 @@ export function GivePanel({ camera, stream }: { camera: Camera; stream: Stream }
                     </Button>
                   </span>
                 </div>
-                <Judgement judgement={judgement} />
+                <Judgement judgement={judgement} tap={tap} />
                 <Link
                   to={`/site/${siteId}/camera/${camera.id}/hand-over?tap=${tap.id}`}
                   className="mt-1 inline-flex min-h-8 items-center font-strong text-verdigris hover:underline"
@@ -159,10 +162,17 @@ export function GivePanel({ camera, stream }: { camera: Camera; stream: Stream }
   );
 }
 
+/** Of two taps of one camera, each card offers what changes its own. */
+const isAbout = ({ command }: SiteMend, { id, destinationId }: Tap): boolean =>
+  command.kind === 'changeTap'
+    ? command.tap.id === id
+    : command.kind !== 'changeDestination' || command.destination.id === destinationId;
+
 /** The numbers behind a verdict, and what would change it. */
-function Judgement({ judgement }: { judgement: TapJudgement }) {
+function Judgement({ judgement, tap }: { judgement: TapJudgement; tap?: Tap }) {
   const { rate, retention, findings, ratesMissing, verdict } = judgement;
-  const levers = judgement.levers();
+  // What one touch carries out stands with its finding.
+  const levers = judgement.levers().filter(({ command }) => !tap || command === null);
   return (
     <div className="mt-1 flex flex-col gap-2">
       {rate && (
@@ -187,7 +197,11 @@ function Judgement({ judgement }: { judgement: TapJudgement }) {
           frames a second.
         </p>
       )}
-      <FindingList findings={findings} />
+      {tap ? (
+        <CameraFindings cameraId={tap.cameraId} findings={findings} isOffered={(mend) => isAbout(mend, tap)} />
+      ) : (
+        <FindingList findings={findings} />
+      )}
       {levers.length > 0 && (
         <div className="text-small">
           <p className="text-soft">{verdict === 'ok' ? 'To spare' : 'What would change it'}</p>

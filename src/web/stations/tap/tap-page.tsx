@@ -8,8 +8,8 @@ import { selectRun } from '../../store/probe-slice.ts';
 import { selectIndex } from '../../store/site-slice.ts';
 import { slipAsked } from '../../store/slip-slice.ts';
 import { useAppDispatch, useAppSelector } from '../../store/store.ts';
+import { CameraFindings } from '../../things/finding/camera-findings.tsx';
 import { Drop } from '../../ui/drop.tsx';
-import { FindingList } from '../../ui/finding-card.tsx';
 import { Panel } from '../../ui/panel.tsx';
 import { sayWhen } from '../../ui/say-when.ts';
 import { useShortcut } from '../../ui/shortcut.ts';
@@ -114,7 +114,7 @@ function StreamBench({ camera, stream }: { camera: Camera; stream: Stream }) {
               }
             >
               {remembered.findings.length > 0 ? (
-                <FindingList findings={remembered.findings} />
+                <CameraFindings cameraId={camera.id} findings={remembered.findings} />
               ) : (
                 <p className="flex items-center gap-2">
                   <Drop verdict="ok" /> Nothing to fix in this stream.

@@ -1,15 +1,20 @@
 import { yupResolver } from '@hookform/resolvers/yup';
 import type { ReactNode } from 'react';
 import { useFieldArray, useForm } from 'react-hook-form';
-import { POWER_WAYS, RADIO_BANDS } from '../../../core/base/ways.ts';
-import { emptyModel, LIGHT_KINDS, LOCAL_STREAMS, type Model, SOUNDS } from '../../../core/document/cards/model-card.ts';
+import { POWER_WAY_WORDS, POWER_WAYS, RADIO_BANDS } from '../../../core/base/ways.ts';
+import {
+  emptyModel,
+  LIGHT_KINDS,
+  LOCAL_STREAM_WORDS,
+  LOCAL_STREAMS,
+  type Model,
+  SOUNDS,
+} from '../../../core/document/cards/model-card.ts';
 import { SENSOR_FORMATS } from '../../../core/document/cards/sensor-formats.ts';
-import { LOCAL_STREAM_WORDS } from '../../../core/stations/choose/criteria.ts';
 import { newId } from '../../store/new-id.ts';
 import { Button } from '../../ui/button.tsx';
 import { CheckField } from '../../ui/check-field.tsx';
 import { FormFoot } from '../../ui/form-foot.tsx';
-import { POWER_WAY_WORDS } from '../../ui/power-words.ts';
 import { SelectField, TextField } from '../../ui/text-field.tsx';
 import { cardOf, fieldsOf, modelFormSchema, USUAL_LENS } from './model-form-schema.ts';
 

@@ -1,0 +1,134 @@
+import { expect, test } from '@jest/globals';
+import { apply, camera, mill, probed, record, report } from '../../../tests/support/sites.ts';
+import { ALDER_MILL_MODELS } from '../../standins/alder-mill-models.ts';
+import { indexEvidence } from '../document/best-known.ts';
+import { type Gear, UNMEASURED_LINK } from '../document/planning-types.ts';
+import type { SiteCommand } from '../document/site-commands.ts';
+import type { Camera, Site } from '../document/site-types.ts';
+import { RETIRED_RULES } from '../findings/rule.ts';
+import { STATIONS } from '../stations/registry.ts';
+import { lanesOf } from './lane.ts';
+
+const MODEL = ALDER_MILL_MODELS.find(({ id }) => id === 'pellam-b4');
+const NEED: NonNullable<Camera['need']> = {
+  level: 'observe',
+  text: null,
+  distanceM: 6,
+  widthM: 3,
+  nearM: 5,
+  atNight: false,
+  sound: 'none',
+  turns: false,
+  outdoors: false,
+  draws: [],
+};
+const SWITCH: Gear = {
+  id: 's',
+  name: 'Loft switch',
+  kind: 'switch',
+  position: null,
+  ports: 10,
+  poePorts: 8,
+  pseType: 2,
+  budgetW: 130,
+  pseVolts: 52,
+  reserves: 'class',
+  uplinkMbps: 1000,
+};
+const CABLE = { id: 'l', from: 'gear:s', to: 'camera:sluice', medium: 'network-cable', ...UNMEASURED_LINK } as const;
+
+/** A camera for which all is planned, up to its address. */
+function planned(more: Partial<Camera> = {}, gear: readonly Gear[] = [SWITCH]): Site {
+  const one = camera('sluice', {
+    modelId: MODEL?.id ?? null,
+    need: NEED,
+    mounting: { heightM: 3, tiltDownDeg: 14, headingDeg: 0, zoom: null },
+    feed: { way: 'poe', sun: null, charge: null },
+    ...more,
+  });
+  return { ...mill(), models: MODEL ? [MODEL] : [], cameras: [one], gear, links: [CABLE] };
+}
+const handedOver = (url: string): SiteCommand => ({ kind: 'recordHandOver', tapId: 't', url, by: 'hand', refs: [] });
+const URL = 'rtsp://10.77.4.21/live/main';
+const sound = probed('sluice', report());
+const move: SiteCommand = { kind: 'setAddress', cameraId: 'sluice', host: '10.77.4.99', port: 554 };
+
+test.each([
+  { why: 'no need', site: planned({ need: null, host: '' }), at: 'choose', next: 'Say what it must show' },
+  { why: 'no model', site: planned({ modelId: null, host: '' }), at: 'choose', next: 'Choose a model' },
+  {
+    why: 'a model that does not serve',
+    site: planned({ need: { ...NEED, level: 'inspect', distanceM: 60 } }),
+    at: 'choose',
+    next: 'Take another model, or place it otherwise',
+  },
+  { why: 'no power', site: planned({ feed: null, host: '' }), at: 'power', next: 'Say what feeds it' },
+  {
+    why: 'fed by nothing',
+    site: { ...planned({ host: '' }), links: [] },
+    at: 'power',
+    next: 'Join it to what feeds it',
+  },
+  {
+    why: 'power that fails',
+    site: planned({}, [{ ...SWITCH, budgetW: 5 } as Gear]),
+    at: 'power',
+    next: 'Make its power and links hold',
+  },
+  {
+    why: 'it hangs already, and nobody wrote down what for',
+    site: { ...planned({ need: null, modelId: null, feed: null }), links: [] },
+    at: 'tap',
+    next: 'Probe it',
+  },
+  { why: 'no address', site: planned({ host: '' }), at: 'tap', next: 'Enter its address' },
+  { why: 'never probed', site: planned(), at: 'tap', next: 'Probe it' },
+  { why: 'probed before it moved', site: apply(planned(), sound, move), at: 'tap', next: 'Probe the new address' },
+  {
+    why: 'a failed probe',
+    site: apply(planned(), probed('sluice', report({ cause: 'refused' }))),
+    at: 'tap',
+    next: 'Put it right and probe again',
+  },
+  { why: 'nobody draws it', site: apply(planned(), sound), at: 'tap', next: 'Choose who draws it' },
+  {
+    why: 'it does not fit',
+    site: apply(planned(), probed('sluice', report({ codec: 'H265' })), record('t', 'sluice')),
+    at: 'tap',
+    next: 'Make it fit Loft store',
+  },
+  {
+    why: 'not handed over',
+    site: apply(planned(), sound, record('t', 'sluice')),
+    at: 'hand-over',
+    next: 'Hand over to Loft store',
+  },
+  {
+    why: 'handed over before its path changed',
+    site: apply(planned(), sound, record('t', 'sluice'), handedOver('rtsp://10.77.4.21/old')),
+    at: 'hand-over',
+    next: 'Hand over again to Loft store',
+  },
+  { why: 'all done', site: apply(planned(), sound, record('t', 'sluice'), handedOver(URL)), at: null, next: null },
+])('$why: it stands at $at', ({ site, at, next }) => {
+  const [lane] = lanesOf(site, indexEvidence(site.evidence));
+  expect([lane?.standsAt, lane?.next]).toEqual([at, next]);
+  // Nothing behind the gate it stands at counts as done, and a hand-over is known only when all before it is.
+  const stand = lane?.stations.findIndex(({ station }) => station === at) ?? -1;
+  for (const [place, { isDone }] of (lane?.stations ?? []).entries()) expect(isDone).toBe(stand < 0 || place < stand);
+  expect(lane?.stations.at(-1)?.verdict).toBe(at === null ? 'ok' : 'unknown');
+});
+
+test('the lane has the stations of the registry, in its order, with its names', () => {
+  const site = planned();
+  const [lane] = lanesOf(site, indexEvidence(site.evidence));
+  expect(lane?.stations.map(({ station, name }) => ({ id: station, name }))).toEqual(
+    STATIONS.map(({ id, name }) => ({ id, name })),
+  );
+});
+
+test('each rule has an id of its own, and none that another rule had before', () => {
+  const ids = STATIONS.flatMap(({ rules }) => rules.map(({ id }) => id));
+  expect(new Set(ids).size).toBe(ids.length);
+  for (const retired of RETIRED_RULES) expect(ids).not.toContain(retired);
+});

@@ -1,0 +1,432 @@
+import { expect, test } from '@jest/globals';
+import { apply, camera, mill, probed, record, report, stamps } from '../../../tests/support/sites.ts';
+import { ALDER_MILL_MODELS } from '../../standins/alder-mill-models.ts';
+import { indexEvidence } from '../document/best-known.ts';
+import type { Model } from '../document/cards/model-card.ts';
+import { type Gear, type Link, type Need, UNMEASURED_LINK } from '../document/planning-types.ts';
+import { applyCommand } from '../document/site-commands.ts';
+import type { Camera, Destination, Site } from '../document/site-types.ts';
+import { STATIONS } from '../stations/registry.ts';
+import { lanesOf } from './lane.ts';
+import { isMended, mendsOf } from './mends.ts';
+
+const card = (id: string): Model => {
+  const found = ALDER_MILL_MODELS.find((model) => model.id === id);
+  if (!found) throw new Error(`no card ${id}`);
+  return found;
+};
+/** A card that says all, and fits what is asked below. */
+const SPARE: Model = {
+  ...card('pellam-b4'),
+  id: 'spare',
+  localStream: 'both',
+  sessions: 6,
+  codecs: ['H264'],
+  fps: 15,
+  subs: [{ codecs: ['H264'], widthPx: 640, heightPx: 360, fps: 10 }],
+  panRangeDeg: 350,
+  tiltRangeDeg: 90,
+  light: { kind: 'infrared', reachM: 60, angleDeg: 110 },
+  ingress: 66,
+  sound: 'talk',
+  power: {
+    ...card('pellam-b4').power,
+    ways: ['poe', 'dc', 'passive'],
+    poeClass: 3,
+    dayW: 4,
+    nightW: 6,
+    minVolts: 10.8,
+    maxVolts: 28,
+    standbyW: 1,
+  },
+  wired: true,
+  bands: ['2.4'],
+};
+const NEED: Need = {
+  level: 'observe',
+  text: { line: 'PRESS 7B', charHeightMm: 120 },
+  distanceM: 8,
+  widthM: 4,
+  nearM: 6,
+  atNight: true,
+  sound: 'hear',
+  turns: true,
+  outdoors: true,
+  draws: [
+    { destinationId: 'hub', use: 'live' },
+    { destinationId: 'loft', use: 'record' },
+  ],
+};
+const MOUNTING = { heightM: 3, tiltDownDeg: 14, headingDeg: 0, zoom: null };
+
+const switchOf = (id: string, more: object = {}): Gear => ({
+  id,
+  name: `Switch ${id}`,
+  kind: 'switch',
+  position: null,
+  ports: 10,
+  poePorts: 8,
+  pseType: 2,
+  budgetW: 100,
+  pseVolts: 52,
+  reserves: 'class',
+  uplinkMbps: 1000,
+  ...more,
+});
+const supplyOf = (id: string, volts: number, amps = 2): Gear => ({
+  id,
+  name: `Supply ${id}`,
+  kind: 'supply',
+  position: null,
+  output: 'dc',
+  volts,
+  amps,
+});
+const passiveOf = (id: string, volts: number): Gear => ({
+  id,
+  name: `Injector ${id}`,
+  kind: 'injector',
+  position: null,
+  isPassive: true,
+  volts,
+  watts: 30,
+});
+const apOf = (id: string, band: '2.4' | '5', xM: number): Gear => ({
+  id,
+  name: `Radio ${id}`,
+  kind: 'access-point',
+  position: { xM, yM: 0 },
+  band,
+  radio: band === '5' ? 'ac80' : 'n20',
+  eirpDbm: 20,
+  channel: null,
+  poeClass: null,
+});
+const linkOf = (id: string, from: string, to: string, more: Partial<Link> = {}): Link => ({
+  id,
+  from,
+  to,
+  medium: 'network-cable',
+  ...UNMEASURED_LINK,
+  ...more,
+});
+const FEED = linkOf('feed', 'gear:a', 'camera:c');
+const JOINED = [linkOf('hub', 'gear:a', 'destination:hub'), linkOf('loft', 'gear:a', 'destination:loft')];
+
+interface Parts {
+  readonly camera?: Partial<Camera>;
+  readonly need?: Partial<Need>;
+  /** Of the model that is chosen; `spare` stays as good as it is. */
+  readonly model?: Partial<Model>;
+  readonly power?: Partial<Model['power']>;
+  readonly gear?: readonly Gear[];
+  readonly links?: readonly Link[];
+  readonly destinations?: (all: readonly Destination[]) => readonly Destination[];
+  readonly latitudeDeg?: number;
+}
+
+/** One camera in a place where all is well, but for what is given. */
+function siteOf(parts: Parts = {}): Site {
+  const base = mill();
+  const chosen: Model = { ...SPARE, id: 'chosen', ...parts.model, power: { ...SPARE.power, ...parts.power } };
+  return {
+    ...base,
+    sky: { ...base.sky, latitudeDeg: parts.latitudeDeg ?? null },
+    models: [chosen, SPARE],
+    cameras: [
+      camera('c', {
+        modelId: 'chosen',
+        need: { ...NEED, ...parts.need },
+        mounting: MOUNTING,
+        candidates: ['chosen', 'spare'],
+        feed: { way: 'poe', sun: null, charge: null },
+        ...parts.camera,
+      }),
+    ],
+    destinations: (parts.destinations ?? ((all) => all))(
+      base.destinations.map((one) =>
+        one.id === 'loft' ? { ...one, storage: { diskTB: 2, usableFraction: 0.9 } } : one,
+      ),
+    ),
+    gear: parts.gear ?? [switchOf('a')],
+    links: parts.links ?? [FEED, ...JOINED],
+  };
+}
+
+const lens = (more: Partial<Model['lenses'][number]>): Partial<Model> => ({
+  lenses: SPARE.lenses.map((one) => ({ ...one, ...more })),
+});
+const PAIR = { medium: 'pair', lengthM: 10, areaMm2: 1.5 } as const;
+const byPair: Partial<Camera> = { feed: { way: 'dc', sun: null, charge: null } };
+const byPassive: Partial<Camera> = { feed: { way: 'passive', sun: null, charge: null } };
+const onPair = (from: string, more: Partial<Link> = {}): readonly Link[] => [
+  linkOf('feed', from, 'camera:c', { ...PAIR, ...more }),
+  linkOf('data', 'gear:a', 'camera:c'),
+  ...JOINED,
+];
+const SUN = {
+  panelWp: 6,
+  tiltDeg: 60,
+  shade: 0,
+  batteryWh: 80,
+  depthOfDischarge: 0.8,
+  isLithium: true,
+  drawnHoursPerDay: 1,
+  mainsMonths: [],
+};
+const bySun = (more: Partial<typeof SUN> = {}): Partial<Camera> => ({
+  feed: { way: 'solar', charge: null, sun: { ...SUN, ...more } },
+});
+const solarCard = { ways: ['solar'] as const, dayW: 1.5, nightW: 2, standbyW: 0.05 };
+const onAir = (ap: string): readonly Link[] => [
+  linkOf('air', `gear:${ap}`, 'camera:c', { medium: 'wifi', lengthM: 0 }),
+  linkOf('up', 'gear:a', 'gear:far'),
+  linkOf('up2', 'gear:a', 'gear:near'),
+  ...JOINED,
+];
+const standing: Partial<Camera> = {
+  position: { xM: 0, yM: 3 },
+  feed: { way: 'mains', sun: null, charge: null },
+  need: { ...NEED, draws: [{ destinationId: 'hub', use: 'live' }] },
+};
+const airCard = { ways: ['mains'] as const };
+const tapped = (site: Site, ...more: Parameters<typeof apply>[1][]): Site =>
+  apply(site, probed('c', report()), record('t', 'c'), ...more);
+const beside = (site: Site, more: Partial<Camera> = {}): Site => ({
+  ...site,
+  cameras: [...site.cameras, camera('d', { modelId: 'chosen', ...more })],
+});
+
+/** Each rule with a mend, and a site on which it finds something of camera `c`. */
+const CASES: readonly { readonly rule: string; readonly site: Site }[] = [
+  { rule: 'choose.detail', site: siteOf({ model: lens({ widthPx: 320, heightPx: 180 }), need: { text: null } }) },
+  { rule: 'choose.text', site: siteOf({ model: lens({ widthPx: 800, heightPx: 450 }) }) },
+  { rule: 'choose.target-out-of-view', site: siteOf({ camera: { mounting: { ...MOUNTING, tiltDownDeg: 70 } } }) },
+  { rule: 'choose.zone-near', site: siteOf({ camera: { mounting: { ...MOUNTING, tiltDownDeg: 2 } } }) },
+  {
+    rule: 'choose.too-steep-for-faces',
+    site: siteOf({
+      need: { level: 'recognise', text: null, distanceM: 4, nearM: 4, widthM: 2 },
+      camera: { mounting: { ...MOUNTING, heightM: 4.4, tiltDownDeg: 34 } },
+    }),
+  },
+  { rule: 'choose.zone-width', site: siteOf({ model: lens({ focalWideMm: 16, focalTeleMm: 16 }) }) },
+  {
+    rule: 'choose.lenses-leave-gap',
+    site: siteOf({
+      model: { lenses: [-60, 60].map((axisDeg) => ({ ...(SPARE.lenses[0] as Model['lenses'][number]), axisDeg })) },
+      need: { text: null, level: 'detect' },
+    }),
+  },
+  { rule: 'choose.light', site: siteOf({ model: { light: { kind: 'infrared', reachM: 6, angleDeg: 110 } } }) },
+  {
+    rule: 'choose.light-narrower-than-view',
+    site: siteOf({ model: { light: { kind: 'infrared', reachM: 60, angleDeg: 30 } } }),
+  },
+  { rule: 'choose.local-stream', site: siteOf({ model: { localStream: 'account-only' } }) },
+  { rule: 'choose.codec-not-taken', site: siteOf({ model: { codecs: ['H265'] } }) },
+  { rule: 'choose.sessions', site: siteOf({ model: { sessions: 1 } }) },
+  { rule: 'choose.no-sub-stream', site: siteOf({ model: { subs: [] } }) },
+  { rule: 'choose.weather', site: siteOf({ model: { ingress: 20 } }) },
+  { rule: 'choose.no-sound', site: siteOf({ model: { sound: 'none' } }) },
+  { rule: 'choose.does-not-turn', site: siteOf({ model: { panRangeDeg: 0 } }) },
+  { rule: 'power.way-not-offered', site: siteOf({ power: { ways: ['dc'] } }) },
+  {
+    rule: 'power.feeder-feeds-nothing',
+    site: siteOf({
+      gear: [switchOf('a', { poePorts: 0, budgetW: 0 }), switchOf('b')],
+      links: [FEED, ...JOINED, linkOf('up', 'gear:a', 'gear:b')],
+    }),
+  },
+  {
+    rule: 'power.supply-volts-high',
+    site: siteOf({
+      camera: byPair,
+      gear: [switchOf('a'), supplyOf('s', 48), supplyOf('r', 24)],
+      links: onPair('gear:s'),
+    }),
+  },
+  {
+    rule: 'power.supply-volts-low',
+    site: siteOf({
+      camera: byPair,
+      gear: [switchOf('a'), supplyOf('s', 9), supplyOf('r', 24)],
+      links: onPair('gear:s'),
+    }),
+  },
+  {
+    rule: 'power.switch-budget',
+    site: siteOf({
+      gear: [switchOf('a', { budgetW: 10 }), switchOf('b')],
+      links: [FEED, ...JOINED, linkOf('up', 'gear:a', 'gear:b')],
+    }),
+  },
+  {
+    rule: 'power.no-port-left',
+    site: beside(
+      siteOf({
+        gear: [switchOf('a', { poePorts: 1 }), switchOf('b')],
+        links: [FEED, linkOf('feed-d', 'gear:a', 'camera:d'), ...JOINED, linkOf('up', 'gear:a', 'gear:b')],
+      }),
+      { feed: { way: 'poe', sun: null, charge: null } },
+    ),
+  },
+  {
+    rule: 'power.class-above-switch',
+    site: siteOf({
+      power: { poeClass: 6, dayW: 40, nightW: 45 },
+      gear: [switchOf('a'), switchOf('b', { pseType: 4, budgetW: 300 })],
+      links: [FEED, ...JOINED, linkOf('up', 'gear:a', 'gear:b')],
+    }),
+  },
+  { rule: 'power.copper-clad', site: siteOf({ links: [{ ...FEED, isCopperClad: true }, ...JOINED] }) },
+  {
+    rule: 'power.passive-volts-wrong',
+    site: siteOf({
+      camera: byPassive,
+      gear: [switchOf('a'), passiveOf('i', 48), passiveOf('j', 24)],
+      links: [
+        linkOf('feed', 'gear:i', 'camera:c'),
+        linkOf('up', 'gear:a', 'gear:i'),
+        linkOf('up2', 'gear:a', 'gear:j'),
+        ...JOINED,
+      ],
+    }),
+  },
+  {
+    rule: 'power.run',
+    site: siteOf({
+      camera: byPair,
+      gear: [switchOf('a'), supplyOf('s', 12)],
+      links: onPair('gear:s', { areaMm2: 0.2, lengthM: 12 }),
+    }),
+  },
+  {
+    rule: 'power.supply-too-small',
+    site: siteOf({
+      camera: byPair,
+      gear: [switchOf('a'), supplyOf('s', 12, 0.1), supplyOf('r', 12, 5)],
+      links: onPair('gear:s'),
+    }),
+  },
+  {
+    rule: 'power.winter',
+    site: siteOf({
+      camera: bySun({ panelWp: 3 }),
+      power: solarCard,
+      latitudeDeg: 51.5,
+      gear: [switchOf('a')],
+      links: JOINED,
+    }),
+  },
+  {
+    rule: 'power.few-dark-days',
+    site: siteOf({ camera: bySun({ panelWp: 60, batteryWh: 10 }), power: solarCard, latitudeDeg: 40, links: JOINED }),
+  },
+  {
+    rule: 'power.handset-unlimited',
+    site: siteOf({
+      camera: {
+        ...byPair,
+        kind: 'handset',
+        feed: { way: 'dc', sun: null, charge: { limitPercent: null, batteryC: 30, isSwollen: false } },
+      },
+      gear: [switchOf('a'), supplyOf('s', 24)],
+      links: onPair('gear:s'),
+    }),
+  },
+  {
+    rule: 'air.band-not-spoken',
+    site: siteOf({
+      camera: standing,
+      power: airCard,
+      gear: [switchOf('a'), apOf('far', '5', 4), apOf('near', '2.4', 3)],
+      links: onAir('far'),
+    }),
+  },
+  {
+    rule: 'air.signal',
+    site: siteOf({
+      camera: standing,
+      power: airCard,
+      gear: [switchOf('a'), apOf('far', '2.4', 900), apOf('near', '2.4', 3)],
+      links: onAir('far'),
+    }),
+  },
+  {
+    rule: 'air.airtime',
+    site: apply(
+      beside(
+        siteOf({
+          camera: standing,
+          power: airCard,
+          gear: [switchOf('a'), { ...apOf('far', '2.4', 4), radio: 'g' } as Gear, apOf('near', '2.4', 3)],
+          links: [...onAir('far'), linkOf('air-d', 'gear:far', 'camera:d', { medium: 'wifi', lengthM: 0 })],
+        }),
+        { position: { xM: 1, yM: 3 }, feed: { way: 'mains', sun: null, charge: null } },
+      ),
+      probed('d', report({ kbps: 14_000 })),
+      record('t', 'd'),
+    ),
+  },
+  { rule: 'link.not-joined', site: siteOf({ links: [FEED, ...JOINED.slice(0, 1)] }) },
+  { rule: 'tap.codec-not-taken', site: tapped(siteOf(), probed('c', report({ codec: 'H265' }))) },
+  {
+    rule: 'tap.pictures-without-savings',
+    site: tapped(
+      siteOf({ destinations: (all) => all.map((one) => ({ ...one, codecs: ['H264', 'JPEG'] })) }),
+      probed('c', report({ codec: 'JPEG' })),
+      probed('c', report(), 'rtsp://10.77.4.21/live/sub', 'c-sub'),
+    ),
+  },
+  {
+    rule: 'storage.retention',
+    site: tapped(
+      siteOf({
+        destinations: (all) =>
+          all.map((one) => (one.storage ? { ...one, storage: { ...one.storage, diskTB: 0.05 } } : one)),
+      }),
+    ),
+  },
+  {
+    rule: 'probe.not-found',
+    site: apply(
+      beside(siteOf(), { streams: camera('d').streams.map((stream) => ({ ...stream, path: '/video.h264' })) }),
+      probed('d', report(), 'rtsp://10.77.4.21/video.h264'),
+      probed('c', report({ cause: 'not-found' })),
+    ),
+  },
+];
+
+test.each(CASES)('$rule: each mend takes the finding away, and nothing gets worse anywhere', ({ rule, site }) => {
+  const index = indexEvidence(site.evidence);
+  const before = lanesOf(site, index);
+  expect(before[0]?.findings.map((finding) => finding.rule)).toContain(rule);
+  const mends = mendsOf(site, index, 'c', rule);
+  expect(mends.length).toBeGreaterThan(0);
+  for (const { text, command } of mends) {
+    expect(text.length).toBeGreaterThan(4);
+    const mended = applyCommand(site, command, stamps());
+    const after = lanesOf(mended, indexEvidence(mended.evidence));
+    expect(after[0]?.findings.map((finding) => finding.rule)).not.toContain(rule);
+    const stops = (lanes: typeof before) =>
+      lanes.flatMap(({ findings }) => findings.filter(({ severity }) => severity === 'stop'));
+    expect(stops(after).length).toBeLessThanOrEqual(stops(before).length);
+  }
+});
+
+test('at least twenty-five rules have a mend, and each of them has a case above', () => {
+  const withMends = STATIONS.flatMap(({ rules }) => rules.filter((rule) => 'mends' in rule).map(({ id }) => id));
+  expect(withMends.length).toBeGreaterThanOrEqual(25);
+  expect([...new Set(CASES.map(({ rule }) => rule))].sort()).toEqual([...withMends, 'probe.not-found'].sort());
+});
+
+test('a mend that would make something worse elsewhere is not one', () => {
+  const site = siteOf({ gear: [switchOf('a', { budgetW: 10 }), switchOf('b')], links: [FEED, ...JOINED] });
+  const index = indexEvidence(site.evidence);
+  const before = lanesOf(site, index);
+  // Moved to a switch that no link joins to a destination, the camera is fed, and nobody sees it.
+  const moved = applyCommand(site, { kind: 'putLink', link: { ...FEED, from: 'gear:b' } }, stamps());
+  expect(isMended(before, lanesOf(moved, index), 'c', 'power.switch-budget')).toBe(false);
+  expect(mendsOf(site, index, 'c', 'power.switch-budget')).toEqual([]);
+});

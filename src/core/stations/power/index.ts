@@ -1,0 +1,80 @@
+import { weakMapMemoize } from 'reselect';
+import { areAlikeFacts } from '../../base/alike.ts';
+import { rememberLast } from '../../base/remember.ts';
+import { worstVerdict } from '../../base/verdict.ts';
+import type { Camera } from '../../document/site-types.ts';
+import { hasAddress } from '../../document/stream-address.ts';
+import { type Facts, findingsOf, judgeRows, mendsOf, verdictOf } from '../../findings/rule.ts';
+import type { SiteView } from '../../station/site-view.ts';
+import { type Gate, gateStates, type Station } from '../../station/station.ts';
+import type { PowerFacts } from './power-facts.ts';
+import { PowerJudge } from './power-judgement.ts';
+import { powerOffers } from './power-offers.ts';
+import { POWER_RULES } from './power-rules.ts';
+
+interface GateFacts {
+  readonly hasFeed: boolean;
+  /** Its way of power needs a link to what feeds it, and there is none. */
+  readonly lacksFeeder: boolean;
+  /** A camera with an address hangs already: what was never written down of it does not hold it back. */
+  readonly hasAddress: boolean;
+  readonly isStopped: boolean;
+}
+
+const GATES: readonly Gate<GateFacts>[] = [
+  {
+    id: 'power.way',
+    condition: 'What feeds it is said',
+    holds: (facts) => facts.hasFeed || facts.hasAddress,
+    next: () => 'Say what feeds it',
+  },
+  {
+    id: 'power.joined',
+    condition: 'It is joined to what feeds it',
+    holds: (facts) => !facts.lacksFeeder || facts.hasAddress,
+    next: () => 'Join it to what feeds it',
+  },
+  {
+    id: 'power.holds',
+    condition: 'Power and links hold',
+    holds: (facts) => !facts.isStopped,
+    next: () => 'Make its power and links hold',
+  },
+];
+
+/** Ways of power that come over a wire from gear of the plan. */
+const FROM_GEAR: ReadonlySet<string> = new Set(['poe', 'passive', 'dc', 'usb']);
+
+/** The one judge of a document: what hangs on the same gear hangs together, and is added up once. */
+export const powerJudgeOf = weakMapMemoize((view: SiteView): PowerJudge => new PowerJudge(view.site, view.factsOf));
+
+/** Facts are added up anew with each document; their rows stand while they are alike. */
+const rowsOf = rememberLast((_: Camera, facts: Facts<PowerFacts>) => {
+  const rows = judgeRows(POWER_RULES, facts);
+  return { rows, findings: findingsOf(rows) };
+}, areAlikeFacts);
+
+export const POWER: Station<'power'> = {
+  id: 'power',
+  name: 'Power',
+  rules: POWER_RULES,
+  gates: GATES,
+  judge: (camera, view) => {
+    const { facts, feedLink } = powerJudgeOf(view).judge(camera);
+    const { rows, findings } = rowsOf(camera, facts);
+    const lacksFeeder = camera.feed !== null && FROM_GEAR.has(camera.feed.way) && feedLink === null;
+    const isUnsaid = camera.feed === null || lacksFeeder;
+    const gates = gateStates(GATES, {
+      hasFeed: camera.feed !== null,
+      lacksFeeder,
+      hasAddress: hasAddress(camera),
+      isStopped: findings.some(({ severity }) => severity === 'stop'),
+    });
+    const verdict = isUnsaid ? worstVerdict(['unknown', verdictOf(rows)]) : verdictOf(rows);
+    return { verdict, findings, gates, idle: 'Nothing feeds it yet' };
+  },
+  mends: (camera, rule, view) => {
+    const judge = powerJudgeOf(view);
+    return mendsOf(POWER_RULES, rule, judge.judge(camera).facts, powerOffers(view, judge, camera));
+  },
+};

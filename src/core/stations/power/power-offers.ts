@@ -1,0 +1,154 @@
+import { POWER_WAY_WORDS } from '../../base/ways.ts';
+import type { Gear, Link } from '../../document/planning-types.ts';
+import { UNMEASURED_LINK } from '../../document/planning-types.ts';
+import type { SiteCommand } from '../../document/site-commands.ts';
+import type { Camera } from '../../document/site-types.ts';
+import { nameOfSubject } from '../../document/subjects.ts';
+import type { Mend } from '../../findings/finding.ts';
+import { sunMends } from '../../power/sun-mends.ts';
+import type { SiteView } from '../../station/site-view.ts';
+import type { PowerOffers } from './power-facts.ts';
+import type { PowerJudge } from './power-judgement.ts';
+import { feedsIn, poeDemand, switchBudget, WIRE_SIZES_MM2 } from './power-numbers.ts';
+import { linkLengthM } from './site-links.ts';
+
+type Mends = readonly Mend<SiteCommand>[];
+
+/** [A] Held there, a cell lasts. */
+const CHARGE_LIMIT_PERCENT = 80;
+
+/** A cable that now comes from other gear: it keeps its kind and its length; its drawn way is another one then. */
+export const movedTo = (link: Link, gearId: string): Link => ({
+  ...link,
+  from: `gear:${gearId}`,
+  route: null,
+  lengthM: Number(linkLengthM(link).toFixed(1)),
+});
+
+/** W that stay free on a switch when this camera hangs on it too. */
+export function roomFor(
+  { site }: SiteView,
+  judge: PowerJudge,
+  gear: Extract<Gear, { kind: 'switch' }>,
+  camera: Camera,
+  link: Link,
+): number | null {
+  const model = judge.modelOf(camera);
+  const { fed } = judge.budgetOf(gear);
+  if (!model || fed.length >= gear.poePorts) return null;
+  const { headroomW } = switchBudget(gear, [...fed, { link, demand: poeDemand(model) }], site.assumptions);
+  return headroomW >= 0 ? headroomW : null;
+}
+
+export function powerOffers(view: SiteView, judge: PowerJudge, camera: Camera): PowerOffers {
+  const { site } = view;
+  const { feed } = camera;
+  const judgement = judge.judge(camera);
+  const { feedLink, feeder } = judgement;
+  const subject = `camera:${camera.id}`;
+  const put = (text: string, link: Link): Mend<SiteCommand> => ({ text, command: { kind: 'putLink', link } });
+  const ofLink = (change: (link: Link) => Mend<SiteCommand> | null): Mends => {
+    const mend = feedLink && change(feedLink);
+    return mend ? [mend] : [];
+  };
+  return {
+    ways: () =>
+      (judge.modelOf(camera)?.power.ways ?? [])
+        .filter((way) => way !== feed?.way && way !== 'solar') // a panel has figures that nobody entered
+        .map((way) => ({
+          text: `Feed it by ${POWER_WAY_WORDS[way]}`,
+          command: { kind: 'setFeed', cameraId: camera.id, feed: { sun: null, charge: null, ...feed, way } },
+        })),
+    feeders: () => {
+      if (!feedLink || !feed) return [];
+      const others = site.gear.filter((gear) => gear.id !== feeder?.id && feedsIn(feed.way, gear));
+      const offers = others.flatMap((gear): { readonly room: number; readonly mend: Mend<SiteCommand> }[] => {
+        const link = movedTo(feedLink, gear.id);
+        if (gear.kind !== 'switch') return [{ room: 0, mend: put(`Move it to ${gear.name}`, link) }];
+        const room = roomFor(view, judge, gear, camera, link);
+        return room === null
+          ? []
+          : [{ room, mend: put(`Move it to ${gear.name}: ${room.toFixed(1)} W stay free`, link) }];
+      });
+      return offers.sort((a, b) => b.room - a.room).map(({ mend }) => mend);
+    },
+    thickerWire: () =>
+      ofLink((link) => {
+        const { run } = judgement;
+        const thicker = WIRE_SIZES_MM2.find((areaMm2) => areaMm2 > (run?.areaMm2 ?? 0));
+        const areaMm2 = Math.max(run?.pickMm2 ?? Number.POSITIVE_INFINITY, thicker ?? Number.POSITIVE_INFINITY);
+        return Number.isFinite(areaMm2) && link.medium === 'pair'
+          ? put(`Take ${areaMm2} mm² for the run`, { ...link, areaMm2 })
+          : null;
+      }),
+    solidCopper: () => ofLink((link) => put('Take solid copper', { ...link, isCopperClad: false })),
+    sun: () => {
+      const { sunInput } = judgement;
+      if (!feed || !sunInput) return [];
+      return sunMends(sunInput, judge.tappedHours(camera) !== null).map(({ text, sun }) => ({
+        text,
+        command: { kind: 'setFeed', cameraId: camera.id, feed: { ...feed, sun } },
+      }));
+    },
+    chargeLimit: () =>
+      feed?.charge
+        ? [
+            {
+              text: `Limit its charge to ${CHARGE_LIMIT_PERCENT} %`,
+              command: {
+                kind: 'setFeed',
+                cameraId: camera.id,
+                feed: { ...feed, charge: { ...feed.charge, limitPercent: CHARGE_LIMIT_PERCENT } },
+              },
+            },
+          ]
+        : [],
+    accessPoints: () => {
+      const bands = judge.modelOf(camera)?.bands ?? [];
+      const link = site.links.find(({ medium, from, to }) => medium === 'wifi' && (from === subject || to === subject));
+      if (!link) return [];
+      const present = link.from === subject ? link.to : link.from;
+      return site.gear.flatMap((gear) =>
+        gear.kind === 'access-point' && `gear:${gear.id}` !== present && bands.includes(gear.band)
+          ? put(`Join it to ${gear.name}`, {
+              ...link,
+              from: `gear:${gear.id}`,
+              to: subject,
+              route: null,
+              rssiDbm: null,
+            })
+          : [],
+      );
+    },
+    joins: () => {
+      const joined = site.links.flatMap(({ from, to }) => (from === subject ? to : to === subject ? from : []));
+      const hubs = joined.filter(
+        (end) => end.startsWith('gear:') && site.gear.some(({ id, kind }) => `gear:${id}` === end && kind !== 'supply'),
+      );
+      const lost = new Set(
+        judge.links.drawsFrom(camera.id).flatMap(({ path, destinationId }) => (path ? [] : destinationId)),
+      );
+      // One command joins one: where several are lost, none alone would take the finding away.
+      const [destinationId] = lost.size === 1 ? lost : [];
+      if (destinationId === undefined) return [];
+      const to = `destination:${destinationId}`;
+      return hubs.map((from) =>
+        put(`Join ${nameOfSubject(site, to)} to ${nameOfSubject(site, from)}`, {
+          id: freeLinkId(site.links),
+          from,
+          to,
+          medium: 'network-cable',
+          ...UNMEASURED_LINK,
+        }),
+      );
+    },
+  };
+}
+
+/** An id that no link has: commands of a mend are made without randomness. */
+function freeLinkId(links: readonly Link[]): string {
+  const taken = new Set(links.map(({ id }) => id));
+  let at = links.length + 1;
+  while (taken.has(`link-${at}`)) at += 1;
+  return `link-${at}`;
+}

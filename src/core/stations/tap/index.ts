@@ -1,0 +1,152 @@
+import { weakMapMemoize } from 'reselect';
+import { type Verdict, worstVerdict } from '../../base/verdict.ts';
+import { type QuantitiesOf, streamSubject } from '../../document/best-known.ts';
+import { type RememberedProbe, rememberedProbeOf } from '../../document/probe-evidence.ts';
+import type { SiteCommand } from '../../document/site-commands.ts';
+import type { Camera, Stream, Tap } from '../../document/site-types.ts';
+import { hasAddress, plainUrlOf } from '../../document/stream-address.ts';
+import { bySeverity, type Finding, type Mend } from '../../findings/finding.ts';
+import { mendsOf } from '../../findings/rule.ts';
+import { PROBE_RULES } from '../../probe/probe-rules.ts';
+import type { SiteView } from '../../station/site-view.ts';
+import { type Gate, gateStates, type Station } from '../../station/station.ts';
+import { createTapJudge, type TapJudge } from './tap-judgement.ts';
+import { pathOffers, tapOffers } from './tap-offers.ts';
+import { TAP_RULES } from './tap-rules.ts';
+
+interface GateFacts {
+  readonly hasAddress: boolean;
+  /** Of the streams in use, at their present addresses. */
+  readonly probe: 'none' | 'outdated' | 'failed' | 'answered';
+  readonly taps: readonly { readonly destination: string; readonly verdict: Verdict }[];
+}
+
+const unfit = ({ taps }: GateFacts) => taps.find(({ verdict }) => verdict === 'will-not-work');
+
+const GATES: readonly Gate<GateFacts>[] = [
+  {
+    id: 'tap.address',
+    condition: 'It has an address',
+    holds: (facts) => facts.hasAddress,
+    next: () => 'Enter its address',
+  },
+  {
+    id: 'tap.probed',
+    condition: 'It was probed at this address',
+    holds: ({ probe }) => probe === 'answered' || probe === 'failed',
+    next: ({ probe }) => (probe === 'outdated' ? 'Probe the new address' : 'Probe it'),
+  },
+  {
+    id: 'tap.answers',
+    condition: 'It gives its stream',
+    holds: ({ probe }) => probe === 'answered',
+    next: () => 'Put it right and probe again',
+  },
+  {
+    id: 'tap.given',
+    condition: 'A destination draws it',
+    holds: ({ taps }) => taps.length > 0,
+    next: () => 'Choose who draws it',
+  },
+  {
+    id: 'tap.fits',
+    condition: 'It fits every destination that draws it',
+    holds: (facts) => unfit(facts) === undefined,
+    next: (facts) => `Make it fit ${unfit(facts)?.destination ?? ''}`,
+  },
+];
+
+/** The one judge of a document: what is recorded on a disk is added up once. */
+export const tapJudgeOf = weakMapMemoize(
+  (view: SiteView): TapJudge => createTapJudge(view.site, view.index, view.factsOf),
+);
+
+/** Told again only when something was written about the stream. */
+const probeOf = weakMapMemoize((quantities: QuantitiesOf | undefined): RememberedProbe | null =>
+  rememberedProbeOf(quantities),
+);
+
+/** Streams that count for a camera: those that are tapped, or its first one. */
+function streamsInUse(camera: Camera, taps: readonly Tap[]): readonly Stream[] {
+  const tapped = camera.streams.filter((stream) => taps.some((tap) => tap.streamId === stream.id));
+  return tapped.length > 0 ? tapped : camera.streams.slice(0, 1);
+}
+
+interface Probed {
+  readonly stream: Stream;
+  readonly probe: RememberedProbe | null;
+}
+
+/** The last probe of each stream in use, and of these the ones at their present address. */
+function probesOf(
+  camera: Camera,
+  { index, tapsOf }: SiteView,
+): { readonly all: readonly Probed[]; readonly current: readonly Probed[] } {
+  const all = streamsInUse(camera, tapsOf(camera.id)).map((stream) => ({
+    stream,
+    probe: probeOf(index.get(streamSubject(stream.id))),
+  }));
+  return { all, current: all.filter(({ stream, probe }) => probe?.url === plainUrlOf(camera, stream)) };
+}
+
+function probeState({ all, current }: ReturnType<typeof probesOf>): GateFacts['probe'] {
+  if (current.some(({ probe }) => probe?.verdict === 'fail')) return 'failed';
+  if (current.length === all.length && all.length > 0) return 'answered';
+  return all.some(({ probe }) => probe !== null) ? 'outdated' : 'none';
+}
+
+const verdictOfFindings = (findings: readonly Finding[]): Verdict =>
+  findings.some(({ severity }) => severity === 'stop')
+    ? 'will-not-work'
+    : findings.some(({ severity }) => severity === 'fix')
+      ? 'tight'
+      : 'ok';
+
+function verdictOf(facts: GateFacts, probed: readonly Finding[]): Verdict {
+  if (facts.probe === 'none' || facts.probe === 'outdated') return 'unknown';
+  const measured = verdictOfFindings(probed);
+  // A stream that nobody draws yet may be sound, but it fits nothing: that is known only with a destination.
+  if (facts.taps.length === 0) return measured === 'ok' ? 'unknown' : measured;
+  return worstVerdict([measured, ...facts.taps.map(({ verdict }) => verdict)]);
+}
+
+export const TAP: Station<'tap'> = {
+  id: 'tap',
+  name: 'Tap',
+  rules: [...PROBE_RULES, ...TAP_RULES],
+  gates: GATES,
+  judge: (camera, view) => {
+    const probes = probesOf(camera, view);
+    const judge = tapJudgeOf(view);
+    const judged = view.tapsOf(camera.id).map((tap) => ({ tap, judgement: judge.judge(tap) }));
+    const probed = probes.current.flatMap(({ probe }) => probe?.findings ?? []);
+    const facts: GateFacts = {
+      hasAddress: hasAddress(camera),
+      probe: probeState(probes),
+      taps: judged.map(({ tap, judgement }) => ({
+        destination: view.destination(tap.destinationId)?.name ?? tap.destinationId,
+        verdict: judgement.verdict,
+      })),
+    };
+    const at = probes.all[0]?.probe?.at;
+    return {
+      verdict: verdictOf(facts, probed),
+      findings: [...probed, ...judged.flatMap(({ judgement }) => judgement.findings)].sort(bySeverity),
+      gates: gateStates(GATES, facts),
+      idle: at === undefined ? 'Nothing is measured yet' : 'Nothing',
+      measured: at === undefined ? null : { at, isOutdated: facts.probe === 'outdated' },
+    };
+  },
+  mends: (camera, rule, view) => {
+    if (rule === 'probe.not-found')
+      return probesOf(camera, view).current.flatMap(({ stream, probe }) =>
+        probe?.cause === 'not-found' ? pathOffers(view, camera, stream) : [],
+      );
+    const judge = tapJudgeOf(view);
+    return view.tapsOf(camera.id).flatMap((tap): readonly Mend<SiteCommand>[] => {
+      const destination = view.destination(tap.destinationId);
+      const { facts, levers } = judge.judge(tap);
+      return destination ? mendsOf(TAP_RULES, rule, facts, tapOffers(view, camera, destination, tap, levers)) : [];
+    });
+  },
+};

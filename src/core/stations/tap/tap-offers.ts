@@ -1,0 +1,57 @@
+import { workedPaths } from '../../document/probe-evidence.ts';
+import type { SiteCommand } from '../../document/site-commands.ts';
+import type { Camera, Destination, Stream, Tap } from '../../document/site-types.ts';
+import type { Mend } from '../../findings/finding.ts';
+import type { SiteView } from '../../station/site-view.ts';
+import type { Lever } from './tap-judgement.ts';
+import type { TapOffers } from './tap-rules.ts';
+
+type Mends = readonly Mend<SiteCommand>[];
+
+export function tapOffers(
+  view: SiteView,
+  camera: Camera,
+  destination: Destination,
+  tap: Tap,
+  levers: () => readonly Lever[],
+): TapOffers {
+  const otherStreams = (serves: (codec: string) => boolean): Mends =>
+    camera.streams.flatMap((stream) => {
+      const codec = stream.id === tap.streamId ? undefined : view.factsOf(stream).codec?.value;
+      return codec !== undefined && serves(codec)
+        ? {
+            text: `Let ${destination.name} draw ${stream.label}, ${codec}`,
+            command: { kind: 'changeTap', tap: { ...tap, streamId: stream.id } },
+          }
+        : [];
+    });
+  const { codecs } = destination;
+  const isTaken = (codec: string): boolean => codecs.length === 0 || codecs.includes(codec);
+  return {
+    streamsTaken: () => otherStreams(isTaken),
+    savingStreams: () => otherStreams((codec) => codec !== 'JPEG' && isTaken(codec)),
+    levers: () => levers().flatMap(({ text, command }) => (command ? { text, command } : [])),
+  };
+}
+
+/** More paths than this are not tried one after the other by hand. */
+const MOST_PATHS = 3;
+
+/** Paths that gave a stream before: of this camera, and of others of its model on this site. */
+export function pathOffers({ site, index }: SiteView, camera: Camera, stream: Stream): Mends {
+  const isAlike = ({ id, modelId }: Camera): boolean =>
+    id === camera.id || (modelId !== null && modelId === camera.modelId);
+  const tried = new Set([stream.path]);
+  const offers: { readonly text: string; readonly command: SiteCommand }[] = [];
+  for (const other of site.cameras.filter(isAlike).sort((a) => (a.id === camera.id ? -1 : 0)))
+    for (const path of workedPaths(index, other).toReversed()) {
+      if (tried.has(path)) continue;
+      tried.add(path);
+      const whose = other.id === camera.id ? 'which worked before' : `which works at ${other.name}`;
+      offers.push({
+        text: `Try ${path}, ${whose}`,
+        command: { kind: 'setStreamPath', cameraId: camera.id, streamId: stream.id, path },
+      });
+    }
+  return offers.slice(0, MOST_PATHS);
+}

@@ -1,0 +1,34 @@
+import type { ComponentType } from 'react';
+
+export interface Place {
+  readonly id: string;
+  readonly name: string;
+  /** Behind the site's own path; empty for the first. */
+  readonly path: string;
+  /** The key that leads there from every view. */
+  readonly key?: string;
+  readonly load: () => Promise<ComponentType>;
+}
+
+/** The places of a site, as the bar shows them. Router, bar, finder and keys are made from this list. */
+export const PLACES: readonly Place[] = [
+  {
+    id: 'round',
+    name: 'Round',
+    path: '',
+    key: 'r',
+    load: async () => (await import('./round/round-page.tsx')).RoundPage,
+  },
+  { id: 'plan', name: 'Plan', path: 'plan', load: async () => (await import('./plan/plan-page.tsx')).PlanPage },
+  { id: 'cost', name: 'Cost', path: 'cost', load: async () => (await import('./cost/cost-page.tsx')).CostPage },
+  {
+    id: 'logbook',
+    name: 'Logbook',
+    path: 'logbook',
+    key: 'l',
+    load: async () => (await import('./logbook/logbook-page.tsx')).LogbookPage,
+  },
+];
+
+export const pathOfPlace = (siteId: string | undefined, { path }: Pick<Place, 'path'>): string =>
+  path === '' ? `/site/${siteId}` : `/site/${siteId}/${path}`;
