@@ -72,7 +72,7 @@ function run([program, ...args], heard) {
 ensureInstalled();
 ensureDebian('chromium', chromium);
 ensureDebian('ffmpeg', ffprobe);
-ensureBuilt('web', 'node');
+ensureBuilt('web', 'house', 'node');
 
 const totals = { passed: 0, failed: 0 };
 /** @param {(text: string) => void} say steps beside others keep what they say until they end, so that two never mix */

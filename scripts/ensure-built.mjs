@@ -4,9 +4,16 @@ import { mkdirSync, readdirSync, statSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { ensureInstalled, root } from './ensure-installed.mjs';
 
-const CONFIG = ['package-lock.json', 'vite.config.ts', 'vite.node.config.ts', 'tsconfig.base.json'];
+const CONFIG = [
+  'package-lock.json',
+  'vite.config.ts',
+  'vite.house.config.ts',
+  'vite.node.config.ts',
+  'tsconfig.base.json',
+];
 const TARGETS = {
   web: { config: 'vite.config.ts', sources: ['src/web', 'src/contract', 'src/core'] },
+  house: { config: 'vite.house.config.ts', sources: ['src/web', 'src/contract', 'src/core', 'tests/fixtures'] },
   node: {
     config: 'vite.node.config.ts',
     sources: ['src/cli', 'src/server', 'src/standins', 'src/contract', 'src/core'],
@@ -34,7 +41,7 @@ function builtAt(name) {
   }
 }
 
-/** @param {...('web' | 'node' | 'bench')} names */
+/** @param {...('web' | 'house' | 'node' | 'bench')} names */
 export function ensureBuilt(...names) {
   ensureInstalled();
   for (const name of names) {

@@ -67,7 +67,7 @@ test('the winter months in which Bee stand fails are found and mended', async ({
   const year = region(page, 'Battery and panel');
   await expect(year.getByText('fails in Nov to Jan')).toBeVisible();
   await expect(page.getByRole('img', { name: /It brings less in Nov to Jan/ })).toBeVisible();
-  await region(page, 'Findings').getByRole('button', { name: 'A panel of 17 Wp' }).click();
+  await region(page, 'Findings').getByRole('button', { name: 'Take a panel of 17 Wp' }).click();
   await expect(year.getByText('Dec is the worst month')).toBeVisible();
   await expect(page.getByText('The panel does not carry it')).toBeHidden();
   await expect(page.getByLabel('Panel, Wp')).toHaveValue('17');

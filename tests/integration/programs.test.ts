@@ -169,11 +169,14 @@ test('cleartap check tells each lane’s stations and each finding’s mend; --a
     'hand-over unknown',
   ]);
   const winter = told.findings.find(({ rule }: { rule: string }) => rule === 'power.winter');
-  expect(winter.mend).toMatchObject({ text: 'A panel of 17 Wp', command: { kind: 'setFeed', cameraId: 'bee-stand' } });
+  expect(winter.mend).toMatchObject({
+    text: 'Take a panel of 17 Wp',
+    command: { kind: 'setFeed', cameraId: 'bee-stand' },
+  });
   const { code, out } = await cleartap(['check', file, '--apply', 'power.winter', '--json']);
   const mended = JSON.parse(out);
   expect(code).toBe(0);
-  expect(mended.applied).toEqual([{ camera: 'Bee stand', rule: 'power.winter', text: 'A panel of 17 Wp' }]);
+  expect(mended.applied).toEqual([{ camera: 'Bee stand', rule: 'power.winter', text: 'Take a panel of 17 Wp' }]);
   expect(mended.findings.map(({ rule }: { rule: string }) => rule)).not.toContain('power.winter');
   expect(readFileSync(file, 'utf8')).toBe(text);
   const again = JSON.parse((await cleartap(['check', mended.written, '--json'])).out);

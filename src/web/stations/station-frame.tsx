@@ -47,7 +47,7 @@ export function StationFrame({ station, children }: StationFrameProps) {
     `/site/${siteId}/camera/${other?.id}/${at}`;
   return (
     <>
-      <header className="mb-4 grid grid-cols-[1fr_auto] items-center gap-x-4 gap-y-2 border-b border-hair pb-3 md:grid-cols-[200px_1fr_200px]">
+      <header className="mb-4 grid grid-cols-[1fr_auto] items-center gap-x-4 gap-y-2 border-b border-hair pb-3 md:grid-cols-[200px_minmax(0,1fr)_200px]">
         <div>
           <h1 className="text-title">{camera.name}</h1>
           <p className="flex items-center gap-1.5 text-small text-soft">
@@ -67,10 +67,14 @@ export function StationFrame({ station, children }: StationFrameProps) {
           </p>
         </div>
         <nav aria-label="Stations" className="order-last col-span-2 flex justify-center md:order-none md:col-span-1">
-          <ol className="relative flex w-full md:w-auto">
-            <span aria-hidden="true" className="absolute top-[17px] right-[12.5%] left-[12.5%] h-px bg-hair" />
+          <ol className="relative flex w-full md:w-auto md:max-w-full">
+            <span
+              aria-hidden="true"
+              className="absolute top-[17px] h-px bg-hair"
+              style={{ insetInline: `${50 / lane.stations.length}%` }}
+            />
             {lane.stations.map(({ station: id, name, verdict }) => (
-              <li key={id} className="relative w-1/4 text-center md:w-28">
+              <li key={id} className="relative min-w-0 flex-1 text-center md:w-28 md:flex-initial">
                 <Link to={pathOf(camera, id)} aria-current={id === station ? 'step' : undefined} className="block">
                   <svg width="36" height="36" viewBox="-18 -18 36 36" className="mx-auto block" aria-hidden="true">
                     <circle
@@ -83,7 +87,7 @@ export function StationFrame({ station, children }: StationFrameProps) {
                       <DropShape verdict={verdict} />
                     </g>
                   </svg>
-                  <span className={id === station ? 'font-strong' : 'text-soft'}>{name}</span>
+                  <span className={stationNameLook(id === station, lane.stations.length)}>{name}</span>
                   <span className="sr-only">: {VERDICT_WORDS[verdict]}</span>
                 </Link>
               </li>
@@ -92,9 +96,45 @@ export function StationFrame({ station, children }: StationFrameProps) {
         </nav>
         <LaneStatus lane={lane} />
       </header>
-      <WorstFinding cameraId={camera.id} findings={findingsAt(lane, station)} />
+      <WorstFinding
+        cameraId={camera.id}
+        findings={findingsAt(lane, station)}
+        otherwise={<NextHere lane={lane} station={station} pathOf={(id) => pathOf(camera, id)} />}
+      />
       {children(camera, lane)}
     </>
+  );
+}
+
+/** Names that a phone has room for; of more stations it shows the one that is open. */
+const MOST_NAMES_ON_PHONE = 4;
+
+function stationNameLook(isOpen: boolean, count: number): string {
+  if (isOpen) return 'font-strong whitespace-nowrap';
+  return count > MOST_NAMES_ON_PHONE ? 'text-soft max-md:sr-only' : 'text-soft';
+}
+
+interface NextHereProps {
+  readonly lane: Lane;
+  readonly station: StationId;
+  readonly pathOf: (station: StationId) => string;
+}
+
+/** The one next step, and the way to where it is done. */
+function NextHere({ lane, station, pathOf }: NextHereProps) {
+  const { next, standsAt } = lane;
+  if (next === null || standsAt === null) return <p className="text-soft">Nothing is left to do for this camera.</p>;
+  return (
+    <p>
+      <span className="mr-1.5 text-soft">Next</span>
+      {standsAt === station ? (
+        <b>{next}</b>
+      ) : (
+        <Link to={pathOf(standsAt)} className="font-strong text-verdigris hover:underline">
+          {next}&nbsp;→
+        </Link>
+      )}
+    </p>
   );
 }
 

@@ -7,7 +7,7 @@ const HEIGHT = 36;
 
 interface LaneLineProps {
   readonly lane: Lane;
-  /** Distance from station to station, px. */
+  /** Distance from station to station, px; with many of them less, so that all stay in view. */
   readonly step: number;
 }
 

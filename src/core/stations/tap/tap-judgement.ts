@@ -282,7 +282,7 @@ function leversFor(
   const diskTB = needed.pickTB;
   levers.push({
     id: 'disk',
-    text: `A disk of ${diskTB ?? inTB(needed.size).toFixed(1)} TB`,
+    text: `Take a disk of ${diskTB ?? inTB(needed.size).toFixed(1)} TB`,
     verdict: 'ok',
     command: diskTB === null ? null : changed({ storage: { ...storage, diskTB } }),
   });

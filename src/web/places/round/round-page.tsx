@@ -17,8 +17,11 @@ import { ThumbBar } from '../../ui/thumb-bar.tsx';
 import { AddCameraForm } from './add-camera-form.tsx';
 import { EmptyRound } from './empty-round.tsx';
 
-const STEP_WIDE = 128;
-const STEP_PHONE = 70;
+/** px for all stations, and at most for one: as many as there are fit. */
+const WIDE = { all: 560, one: 128 } as const;
+const PHONE = { all: 336, one: 70 } as const;
+const stepOf = ({ all, one }: typeof WIDE | typeof PHONE, stations: number): number =>
+  Math.min(one, Math.floor(all / Math.max(1, stations)));
 const LEGEND = ['ok', 'tight', 'will-not-work', 'unknown'] as const;
 
 /** The home screen: every camera as a lane, how far it got, what stands in the way, its one next step. */
@@ -67,7 +70,7 @@ export function RoundPage() {
             <th className="w-0 p-0">
               <span className="flex">
                 {stations.map(({ station, name }) => (
-                  <span key={station} style={{ width: STEP_WIDE }} className="text-center">
+                  <span key={station} style={{ width: stepOf(WIDE, stations.length) }} className="text-center">
                     {name}
                   </span>
                 ))}
@@ -90,7 +93,7 @@ export function RoundPage() {
                   <span className="text-small font-normal text-soft">{modelOf(site, camera)}</span>
                 </th>
                 <td className="p-0">
-                  <LaneLine lane={lane} step={STEP_WIDE} />
+                  <LaneLine lane={lane} step={stepOf(WIDE, stations.length)} />
                 </td>
                 <td className="max-w-80 py-2.5 pl-8">
                   <InTheWay lane={lane} />
@@ -114,15 +117,17 @@ export function RoundPage() {
                 <Link to={pathOf(lane)} className="text-name font-strong">
                   {camera.name}
                 </Link>
-                {lane.worst && (
-                  <b className={`text-small ${SEVERITY_TEXT[lane.worst.severity]}`}>
-                    {SEVERITY_WORDS[lane.worst.severity]}
-                  </b>
-                )}
+                <span className="text-small text-soft">
+                  {standName(lane)}
+                  {lane.worst && (
+                    <b className={`ml-2 ${SEVERITY_TEXT[lane.worst.severity]}`}>
+                      {SEVERITY_WORDS[lane.worst.severity]}
+                    </b>
+                  )}
+                </span>
               </div>
-              <div className="-ml-4 flex items-center gap-2">
-                <LaneLine lane={lane} step={STEP_PHONE} />
-                <span className="text-small text-soft">{standName(lane)}</span>
+              <div className="-ml-3">
+                <LaneLine lane={lane} step={stepOf(PHONE, stations.length)} />
               </div>
               <InTheWay lane={lane} isBrief />
               <NextStep lane={lane} to={pathOf(lane)} />

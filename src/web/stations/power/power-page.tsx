@@ -47,19 +47,24 @@ function PowerBench({ camera, findings }: { camera: Camera; findings: readonly F
           <BenchTestPanel camera={camera} />
         </div>
       </div>
-      <div className="flex min-w-0 flex-col gap-4 max-lg:order-2">
-        <Panel title="Findings">
-          {findings.length > 0 ? (
-            <CameraFindings cameraId={camera.id} findings={findings} />
-          ) : camera.feed ? (
-            <p className="flex items-center gap-2">
-              <Drop verdict="ok" /> Power and links hold.
-            </p>
-          ) : (
-            <p className="text-soft">Say what feeds it, and it is worked out.</p>
-          )}
-        </Panel>
-        <LinksPanel camera={camera} judge={judge} />
+      <div className="contents lg:flex lg:min-w-0 lg:flex-col lg:gap-4">
+        {/* on a phone before the inputs */}
+        <div className="min-w-0 max-lg:-order-1">
+          <Panel title="Findings">
+            {findings.length > 0 ? (
+              <CameraFindings cameraId={camera.id} findings={findings} />
+            ) : camera.feed ? (
+              <p className="flex items-center gap-2">
+                <Drop verdict="ok" /> Power and links hold.
+              </p>
+            ) : (
+              <p className="text-soft">Say what feeds it, and it is worked out.</p>
+            )}
+          </Panel>
+        </div>
+        <div className="min-w-0 max-lg:order-2">
+          <LinksPanel camera={camera} judge={judge} />
+        </div>
       </div>
     </div>
   );

@@ -1,4 +1,5 @@
 import type { Finding } from '../../../core/findings/finding.ts';
+import { Button } from '../../ui/button.tsx';
 import { useCarryOut, useMends } from './use-mends.ts';
 
 /** The first remedy of a finding that one touch carries out, where a whole card would be too much. */
@@ -7,12 +8,8 @@ export function MendAct({ cameraId, finding }: { cameraId: string; finding: Find
   const carryOut = useCarryOut();
   if (!mend) return null;
   return (
-    <button
-      type="button"
-      onClick={() => carryOut(mend)}
-      className="inline-flex min-h-7 items-center text-left text-small font-strong text-verdigris hover:underline pointer-coarse:min-h-11"
-    >
+    <Button className="mt-1 text-left text-small whitespace-normal" onClick={() => carryOut(mend)}>
       {mend.text}
-    </button>
+    </Button>
   );
 }

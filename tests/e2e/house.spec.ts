@@ -1,0 +1,60 @@
+import { readFile } from 'node:fs/promises';
+import { extname, join } from 'node:path';
+import { expect, type Page, test } from '@playwright/test';
+
+const TYPES: Readonly<Record<string, string>> = {
+  '.html': 'text/html',
+  '.js': 'text/javascript',
+  '.css': 'text/css',
+  '.woff2': 'font/woff2',
+  '.svg': 'image/svg+xml',
+};
+
+/** The demo's page with four more stations: built from the same sources, with two registries in the place of ours. */
+async function openHouse(page: Page): Promise<void> {
+  const folder = join(import.meta.dirname, '../../dist/house');
+  await page.route(/^http:\/\/[^/]+\/(?!api\/)/, async (route) => {
+    const { pathname } = new URL(route.request().url());
+    const name = extname(pathname) === '' ? '/index.html' : pathname;
+    const contentType = TYPES[extname(name)] ?? 'application/octet-stream';
+    await route.fulfill({ body: await readFile(join(folder, name)), contentType });
+  });
+  await page.goto('/');
+  await expect(page.getByRole('heading', { name: 'Round' })).toBeVisible();
+}
+
+const NAMES = ['Choose', 'Power', 'Prepare', 'Address', 'Tap', 'Prove', 'Hand over', 'Watch'];
+
+test('eight stations move in by two registries: Round, heads, finder and routes have them all', async ({ page }) => {
+  await openHouse(page);
+  for (const name of NAMES) await expect(page.getByRole('columnheader').getByText(name, { exact: true })).toBeVisible();
+  const lane = page.getByRole('img', { name: /^Choose: .*; Power: .*; Prepare: .*; Watch: / }).first();
+  await expect(lane).toBeVisible();
+  await page.keyboard.press('/');
+  await page.keyboard.type('Sluice rail: Prove');
+  await page.keyboard.press('Enter');
+  await expect(page.getByText('Sluice rail at prove')).toBeVisible();
+  await expect(page.getByRole('navigation', { name: 'Stations' }).getByRole('link')).toHaveCount(NAMES.length);
+  await page.getByRole('link', { name: /^Watch/ }).click();
+  await expect(page.getByText('Sluice rail at watch')).toBeVisible();
+});
+
+test.describe('on a phone', () => {
+  test.use({ viewport: { width: 390, height: 844 } });
+  test('a lane of eight stations fits', async ({ page }) => {
+    await openHouse(page);
+    for (const path of ['', '/camera/boot-room/power', '/camera/boot-room/prove']) {
+      await page.goto(`/site/alder-mill${path}`);
+      await expect(page.getByRole('heading', { level: 1 })).toBeVisible();
+      const { wide, inner } = await page.evaluate(() => ({
+        wide: document.documentElement.scrollWidth,
+        inner: document.documentElement.clientWidth,
+      }));
+      expect([path, wide]).toEqual([path, inner]);
+      for (const one of await page.getByRole('img', { name: /^Choose: / }).all()) {
+        const box = await one.boundingBox();
+        if (box) expect(box.x + box.width).toBeLessThanOrEqual(inner);
+      }
+    }
+  });
+});

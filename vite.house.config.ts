@@ -1,0 +1,24 @@
+import { fileURLToPath } from 'node:url';
+import { mergeConfig, type Plugin } from 'vite';
+import page from './vite.config.ts';
+
+const here = (path: string): string => fileURLToPath(new URL(path, import.meta.url));
+
+/** The two registries, and what stands in their place: nothing else of the page is touched. */
+const REPLACED = new Map([
+  [here('./src/core/stations/registry.ts'), here('./tests/fixtures/house/stations.ts')],
+  [here('./src/web/stations/registry.ts'), here('./tests/fixtures/house/pages.tsx')],
+]);
+
+const movedIn: Plugin = {
+  name: 'four more stations',
+  enforce: 'pre',
+  async resolveId(source, importer, options) {
+    if (!importer || importer.includes('/tests/fixtures/')) return null;
+    const resolved = await this.resolve(source, importer, { ...options, skipSelf: true });
+    return (resolved && REPLACED.get(resolved.id)) ?? null;
+  },
+};
+
+/** The page with eight stations, for the test that there is room for them; it does not ship. */
+export default mergeConfig(page, { plugins: [movedIn], build: { outDir: here('./dist/house') } });
