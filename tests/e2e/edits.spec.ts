@@ -83,4 +83,10 @@ test('the finder, the keys and the next step are a key away, from every view', a
   await page.keyboard.press('Escape');
   await page.keyboard.press('r');
   await expect(page.getByRole('heading', { name: 'Round' })).toBeVisible();
+  // What core can mend is an act of the finder too.
+  await page.keyboard.press('/');
+  await page.getByRole('combobox', { name: 'Find' }).fill('panel of 17');
+  await expect(page.getByRole('option', { name: /Bee stand: Take a panel of 17 Wp/ })).toBeVisible();
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('button', { name: 'Take back: Bee stand: power planned' })).toBeVisible();
 });

@@ -2,6 +2,7 @@ import { Command } from 'cmdk';
 import { Dialog } from 'radix-ui';
 import { useNavigate } from 'react-router';
 import { modelOf } from '../../core/document/model-of.ts';
+import type { Finding } from '../../core/findings/finding.ts';
 import { opensAt } from '../../core/lanes/lane-types.ts';
 import { PLACES, pathOfPlace } from '../places/registry.ts';
 import {
@@ -14,6 +15,7 @@ import {
 } from '../store/site-slice.ts';
 import { slipAsked } from '../store/slip-slice.ts';
 import { useAppDispatch, useAppSelector } from '../store/store.ts';
+import { useCarryOut, useMends } from '../things/finding/use-mends.ts';
 import { fileNameOf } from '../ui/site-files.ts';
 import { exportOpenSite } from './export-open-site.ts';
 
@@ -27,6 +29,38 @@ interface Found {
 
 /** Above this many cameras their stations are left out: the list would only grow longer. */
 const CAMERAS_WITH_STATIONS = 60;
+
+const ITEM =
+  'flex min-h-8 cursor-pointer items-baseline gap-3 px-4 py-1 data-[selected=true]:bg-verdigris-wash pointer-coarse:min-h-11 pointer-coarse:items-center';
+
+interface MendItemProps {
+  readonly cameraId: string;
+  readonly name: string;
+  readonly worst: Finding;
+  readonly onDone: () => void;
+}
+
+/** The worst finding of a camera with what one touch would mend; not there where core knows nothing. */
+function MendItem({ cameraId, name, worst, onDone }: MendItemProps) {
+  const [mend] = useMends(cameraId, [worst.rule]).get(worst.rule) ?? [];
+  const carryOut = useCarryOut();
+  if (!mend) return null;
+  return (
+    <Command.Item
+      value={`${name} ${worst.title} ${mend.text}`}
+      onSelect={() => {
+        onDone();
+        carryOut(mend);
+      }}
+      className={ITEM}
+    >
+      <span>
+        {name}: {mend.text}
+      </span>
+      <span className="ml-auto truncate text-small text-soft">{worst.title}</span>
+    </Command.Item>
+  );
+}
 
 /** `/`: everything by its name. Cameras with their address, the stations of each, destinations, places and acts. */
 export function Finder({ onClose }: { onClose: () => void }) {
@@ -95,7 +129,7 @@ export function Finder({ onClose }: { onClose: () => void }) {
               onClose();
               act();
             }}
-            className="flex min-h-8 cursor-pointer items-baseline gap-3 px-4 py-1 data-[selected=true]:bg-verdigris-wash pointer-coarse:min-h-11 pointer-coarse:items-center"
+            className={ITEM}
           >
             <span>{label}</span>
             <span className="ml-auto truncate text-small text-soft">{beside}</span>
@@ -124,7 +158,25 @@ export function Finder({ onClose }: { onClose: () => void }) {
               {group('Cameras', cameras)}
               {group('Destinations', destinations)}
               {group('Acts', acts)}
-              {cameras.length <= CAMERAS_WITH_STATIONS && group('Stations', stations)}
+              {cameras.length <= CAMERAS_WITH_STATIONS && (
+                <>
+                  <Command.Group heading="What would mend it">
+                    {lanes.map(
+                      ({ cameraId, worst }, at) =>
+                        worst && (
+                          <MendItem
+                            key={cameraId}
+                            cameraId={cameraId}
+                            name={site.cameras[at]?.name ?? cameraId}
+                            worst={worst}
+                            onDone={onClose}
+                          />
+                        ),
+                    )}
+                  </Command.Group>
+                  {group('Stations', stations)}
+                </>
+              )}
             </Command.List>
           </Command>
         </Dialog.Content>
