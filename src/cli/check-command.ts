@@ -1,3 +1,4 @@
+import type { Site } from '../core/document/site.ts';
 import { randomUUID } from 'node:crypto';
 import { readFile, writeFile } from 'node:fs/promises';
 import { parseArgs } from 'node:util';
@@ -6,7 +7,6 @@ import { VERDICT_WORDS } from '../core/base/verdict.ts';
 import { indexEvidence } from '../core/document/best-known.ts';
 import { applyCommand } from '../core/document/site-commands.ts';
 import { readSiteFile, SITE_FILE_ENDING, writeSiteFile } from '../core/document/site-file.ts';
-import type { Site } from '../core/document/site-types.ts';
 import { lanesOf } from '../core/lanes/lane.ts';
 import { mendsOf } from '../core/lanes/mends.ts';
 import { viewOf } from '../core/station/site-view.ts';

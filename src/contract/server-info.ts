@@ -1,4 +1,4 @@
-import type { Site } from '../core/document/site-types.ts';
+import type { Site } from '../core/document/site.ts';
 
 /** GET /api/info. */
 export interface ServerInfo {

@@ -1,4 +1,4 @@
-import { emptyModel, type Model } from '../core/document/cards/model-card.ts';
+import { emptyModel, type Model } from '../core/document/chapters/models/model-card.ts';
 import type { Lens } from '../core/optics/lens.ts';
 
 const lens = (label: string, focalMm: number, widthPx: number, more: Partial<Lens> = {}): Lens => ({

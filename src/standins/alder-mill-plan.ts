@@ -1,6 +1,9 @@
+import { type Costing, EMPTY_COSTING } from '../core/document/chapters/costing/costing.ts';
+import { type Sky, UNKNOWN_SKY } from '../core/document/chapters/sky/sky.ts';
+import { type DrawnPlan, EMPTY_PLAN } from '../core/document/chapters/plan/drawn-plan.ts';
+import { type Link, UNMEASURED_LINK } from '../core/document/chapters/links/link.ts';
+import type { Gear } from '../core/document/chapters/gear/gear.ts';
 import type { Point, Wall, WallMaterial } from '../core/base/plan-geometry.ts';
-import type { Costing, Gear, Link, Plan, Sky } from '../core/document/planning-types.ts';
-import { EMPTY_COSTING, EMPTY_PLAN, UNKNOWN_SKY, UNMEASURED_LINK } from '../core/document/planning-types.ts';
 
 const at = (xM: number, yM: number): Point => ({ xM, yM });
 
@@ -9,7 +12,7 @@ const walls = (id: string, material: WallMaterial, ...points: readonly Point[]):
   points.slice(1).map((to, index) => ({ id: `${id}-${index + 1}`, from: points[index] ?? to, to, material }));
 
 /** The mill with its stone walls, the bakehouse across the yard, the hedge of the orchard. */
-export const ALDER_MILL_PLAN: Plan = {
+export const ALDER_MILL_PLAN: DrawnPlan = {
   ...EMPTY_PLAN,
   walls: [
     ...walls('mill', 'stone', at(14, 8), at(28, 8), at(28, 18), at(14, 18), at(14, 8)),

@@ -2,8 +2,8 @@ import { spawn } from 'node:child_process';
 import { join } from 'node:path';
 import { createInterface } from 'node:readline';
 import { chromium, type Page } from '@playwright/test';
+import type { Site } from '../../src/core/document/site.ts';
 import { writeSiteFile } from '../../src/core/document/site-file.ts';
-import type { Site } from '../../src/core/document/site-types.ts';
 import { type Figure, median } from './measure.ts';
 import { siteOf } from './site-edit.ts';
 

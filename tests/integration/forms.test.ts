@@ -1,9 +1,9 @@
 import { expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import { emptyModel } from '../../src/core/document/cards/model-card.ts';
-import { modelSchema } from '../../src/core/document/cards/model-schema.ts';
-import { gear } from '../../src/core/document/planning-schema.ts';
-import { GEAR_KINDS } from '../../src/core/document/planning-types.ts';
+import { GEAR_KINDS } from '../../src/core/document/chapters/gear/gear.ts';
+import { gearShape } from '../../src/core/document/chapters/gear/gear-shape.ts';
+import { emptyModel } from '../../src/core/document/chapters/models/model-card.ts';
+import { modelShape } from '../../src/core/document/chapters/models/model-shape.ts';
 import { alderMill } from '../../src/standins/alder-mill.ts';
 import { gearFormSchema, gearOf, USUAL_GEAR } from '../../src/web/things/gear/gear-form-schema.ts';
 import { cardOf, fieldsOf, modelFormSchema } from '../../src/web/things/model/model-form-schema.ts';
@@ -71,7 +71,7 @@ test('a card that its form keeps is one that the document takes', () => {
           return; // refused at its field
         }
         kept += 1;
-        expect(() => modelSchema.validateSync(cardOf(card.id, values, card), { strict: true })).not.toThrow();
+        expect(() => modelShape.validateSync(cardOf(card.id, values, card), { strict: true })).not.toThrow();
       },
     ),
     { numRuns: 1000 },
@@ -91,7 +91,7 @@ test('gear that its form keeps is one that the document takes', () => {
       }
       kept += 1;
       const made = gearOf({ id: 'gear', name: values.name, position: null }, values);
-      expect(() => gear.validateSync(made, { strict: true })).not.toThrow();
+      expect(() => gearShape.validateSync(made, { strict: true })).not.toThrow();
     }),
     { numRuns: 1000 },
   );

@@ -1,8 +1,8 @@
 import { expect, test } from '@jest/globals';
 import { ValidationError } from 'yup';
-import { readCardFile, writeCardFile } from '../../src/core/document/cards/card-file.ts';
-import { emptyModel } from '../../src/core/document/cards/model-card.ts';
-import type { Gear } from '../../src/core/document/planning-types.ts';
+import type { Gear } from '../../src/core/document/chapters/gear/gear.ts';
+import { readCardFile, writeCardFile } from '../../src/core/document/chapters/models/card-file.ts';
+import { emptyModel } from '../../src/core/document/chapters/models/model-card.ts';
 import { ALDER_MILL_MODELS } from '../../src/standins/alder-mill-models.ts';
 import { ALDER_MILL_GEAR } from '../../src/standins/alder-mill-plan.ts';
 import { gearFieldsOf, gearFormSchema, gearOf, USUAL_GEAR } from '../../src/web/things/gear/gear-form-schema.ts';

@@ -1,6 +1,7 @@
+import { type Camera, UNPLANNED } from '../../src/core/document/chapters/cameras/camera.ts';
 import type { Stamp } from '../../src/core/document/command-parts.ts';
+import { emptySite, type Site } from '../../src/core/document/site.ts';
 import { applyCommand, type SiteCommand } from '../../src/core/document/site-commands.ts';
-import { type Camera, emptySite, type Site, UNPLANNED } from '../../src/core/document/site-types.ts';
 import type { ProbeReport } from '../../src/core/probe/probe-types.ts';
 
 export const AT = '2026-11-25T09:00:00.000Z';

@@ -1,10 +1,41 @@
-import { array, boolean, type ISchema, lazy, mixed, number, type ObjectShape, object, type Schema, string } from 'yup';
+import {
+  array,
+  boolean,
+  type InferType,
+  type ISchema,
+  lazy,
+  mixed,
+  number,
+  type ObjectShape,
+  object,
+  type Schema,
+  string,
+} from 'yup';
 import { hasControl } from './control-signs.ts';
 import { TEXT_LIMITS } from './limits.ts';
 import { isMoment } from './moment.ts';
 
 // Strict throughout: nothing is cast, nothing unknown is let in, nothing is filled in. A file fits or is refused.
 export const shape = <S extends ObjectShape>(fields: S) => object(fields).noUnknown().strict().required();
+
+/** A schema that gives a T, and can be asked by itself. */
+export interface Asked<T> extends ISchema<T> {
+  validateSync(value: unknown, options?: { readonly strict?: boolean; readonly abortEarly?: boolean }): T;
+}
+export interface ShapeOf<T> extends Asked<T> {
+  required(): ShapeOf<T>;
+}
+type FieldsOf<T> = { readonly [K in keyof T]-?: ISchema<T[K]> };
+
+/**
+ * The shape of a type: each of its fields with a schema that gives just that field's type. A field without a shape, a shape
+ * without a field and a shape of another type do not compile.
+ */
+export const shapeOf =
+  <T extends object>() =>
+  (fields: FieldsOf<T>): ShapeOf<T> =>
+    shape(fields as ObjectShape) as unknown as ShapeOf<T>; // FieldsOf has just proved it field by field
+
 export const text = (max: number) => string().strict().defined().max(max);
 /** Text that ends up in a line of a protocol or a playlist, or on a page's single line. */
 export const line = (max: number) =>
@@ -24,17 +55,39 @@ export const moment = () =>
     .required()
     .test('moment', '${path} must be a time in UTC', (value) => isMoment(value));
 export const whole = (min: number, max: number) => number().strict().integer().min(min).max(max);
-export const list = (item: ISchema<unknown>, max: number) => array(item).strict().required().max(max);
-export const oneOf = <T extends string>(values: readonly T[]) =>
+export const list = <T>(item: ISchema<T>, max: number): ShapeOf<readonly T[]> =>
+  array(item).strict().required().max(max) as unknown as ShapeOf<readonly T[]>; // an array of T, as `array` says less plainly
+export const oneOf = <const T extends string>(values: readonly T[]): ShapeOf<T> =>
   string()
     .strict()
     .oneOf([...values])
-    .required();
+    .required() as unknown as ShapeOf<T>; // one of these words, and no other
+export const oneNumberOf = <const T extends number>(values: readonly T[]): Asked<T> =>
+  number()
+    .strict()
+    .oneOf([...values])
+    .required() as unknown as Asked<T>; // Yup keeps the words of oneOf, and forgets its numbers
 const NOTHING = mixed().nullable();
-export const orNull = <S extends Schema>(schema: S) => {
-  const needed = schema.required(); // made once: a site asks this ten thousand times
-  return lazy((value: unknown) => (value === null ? NOTHING : needed));
+interface Needable extends ISchema<unknown> {
+  required(): ISchema<unknown>;
+}
+export const orNull = <S extends Needable>(schema: S): ISchema<NonNullable<InferType<S>> | null> => {
+  const needed = schema.required() as Schema; // made once: a site asks this ten thousand times
+  return lazy((value: unknown) => (value === null ? NOTHING : needed)) as ISchema<NonNullable<InferType<S>> | null>;
 };
+/** One of several shapes, by what a field of it says; where that is none of them, the last resort tells what is wrong. */
+export const byField = <T>(
+  field: string,
+  shapes: Readonly<Record<string, ISchema<unknown>>>,
+  lastResort: ISchema<unknown>,
+): Asked<T> =>
+  lazy((value: unknown) => {
+    const name =
+      typeof value === 'object' && value !== null && Object.hasOwn(value, field)
+        ? String(Object.getOwnPropertyDescriptor(value, field)?.value)
+        : '';
+    return (Object.hasOwn(shapes, name) ? shapes[name] : lastResort) as Schema;
+  }) as unknown as Asked<T>; // each of the shapes gives its own kind of T
 export const real = (min: number, max: number) => number().strict().min(min).max(max);
 /** Above zero: a length, a price of something sold, a size. */
 export const positive = (max: number) => number().strict().moreThan(0).max(max);

@@ -1,6 +1,7 @@
 import { kilobits } from '../base/units.ts';
 import { modelledRate } from '../video/bitrate-model.ts';
-import { type Evidence, type EvidenceValue, KNOWN_HOWS, type KnownHow, type Stream } from './site-types.ts';
+import type { Stream } from './chapters/cameras/camera.ts';
+import { type Evidence, type EvidenceValue, KNOWN_HOWS, type KnownHow } from './chapters/journal/evidence.ts';
 
 /** A value with how it is known. `source` says from what, for a tooltip. */
 export interface Known<T extends EvidenceValue = EvidenceValue> {

@@ -1,6 +1,11 @@
 import { clipText } from '../base/clip.ts';
 import { LIST_LIMITS, TEXT_LIMITS } from '../base/limits.ts';
-import type { Evidence, LogEntry, Site } from './site-types.ts';
+import { cameraSubject } from './best-known.ts';
+import type { Camera, Stream } from './chapters/cameras/camera.ts';
+import type { Destination } from './chapters/destinations/destination.ts';
+import type { Evidence } from './chapters/journal/evidence.ts';
+import type { LogEntry, LogKind } from './chapters/journal/log.ts';
+import type { Site } from './site.ts';
 
 /** Time and ids come from outside: core has no clock and no randomness of its own. */
 export interface Stamp {
@@ -8,9 +13,68 @@ export interface Stamp {
   readonly newId: () => string;
 }
 
+/** What the log is told of a command. */
+export type LogWords = Omit<LogEntry, 'id' | 'at'>;
 /** What a command does: the site as it then is, and its line of the log. */
-export type Draft = Omit<LogEntry, 'id' | 'at'>;
-export type Changed = { readonly site: Site; readonly log: Draft };
+export type Changed = { readonly site: Site; readonly log: LogWords };
+
+/** What a chapter does with each of its commands. A command without a handler does not compile. */
+export type Handlers<C extends { readonly kind: string }> = {
+  readonly [K in C['kind']]: (site: Site, command: Extract<C, { readonly kind: K }>, stamp: Stamp) => Changed;
+};
+
+/** A line of the log; numbers that are not there are left out. */
+export function words(
+  kind: LogKind,
+  subject: string,
+  text: string,
+  refs: Readonly<Record<string, string | undefined>> = {},
+): LogWords {
+  const pairs = Object.entries(refs).flatMap(([name, value]) => (value === undefined ? [] : [{ name, value }]));
+  return { kind, subject, text, refs: pairs };
+}
+
+export const sayValue = (value: unknown): string => (value === null || value === undefined ? 'none' : String(value));
+
+export function cameraOf(site: Site, cameraId: string): Camera {
+  const camera = site.cameras.find(({ id }) => id === cameraId);
+  if (!camera) throw new RangeError(`cameraId: there is no camera ${cameraId}`);
+  return camera;
+}
+export function streamIn(camera: Camera, streamId: string): Stream {
+  const stream = camera.streams.find(({ id }) => id === streamId);
+  if (!stream) throw new RangeError(`streamId: ${camera.name} has no stream ${streamId}`);
+  return stream;
+}
+export function destinationOf(site: Site, destinationId: string): Destination {
+  const destination = site.destinations.find(({ id }) => id === destinationId);
+  if (!destination) throw new RangeError(`destinationId: there is no destination ${destinationId}`);
+  return destination;
+}
+
+/** The list with the item put in the place of the one with its id, or at the end. */
+export function put<T extends { readonly id: string }>(items: readonly T[], item: T): readonly T[] {
+  return items.some(({ id }) => id === item.id)
+    ? items.map((other) => (other.id === item.id ? item : other))
+    : [...items, item];
+}
+
+/** One camera changed, and told: “Sluice rail: address changed”. */
+export function changeCamera(
+  site: Site,
+  cameraId: string,
+  kind: LogKind,
+  text: string,
+  change: (camera: Camera) => Camera,
+  refs: Readonly<Record<string, string | undefined>> = {},
+): Changed {
+  const camera = cameraOf(site, cameraId);
+  const changed = change(camera);
+  return {
+    site: { ...site, cameras: site.cameras.map((other) => (other === camera ? changed : other)) },
+    log: words(kind, cameraSubject(cameraId), `${camera.name}: ${text}`, refs),
+  };
+}
 
 // Texts of the record come from cameras, names and notes: here they are clipped to what a site can keep, and nowhere else.
 

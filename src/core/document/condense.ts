@@ -1,7 +1,8 @@
 import { LIST_LIMITS } from '../base/limits.ts';
 import { sayMany } from '../base/say.ts';
+import type { Evidence } from './chapters/journal/evidence.ts';
+import type { LogEntry } from './chapters/journal/log.ts';
 import type { Stamp } from './command-parts.ts';
-import type { Evidence, LogEntry } from './site-types.ts';
 
 // The record only grows; long before it is larger than a site may be, what is old is condensed. What a person confirmed
 // stays, of each thing the first probe and the latest ones stay, and of the log the latest lines with one that tells how

@@ -1,9 +1,9 @@
 import { expect, test } from '@jest/globals';
 import { camera, mill, probed, record, report, stamps } from '../../../tests/support/sites.ts';
 import { type EditHistory, NO_EDITS, noteEdit, redoEdit, undoEdit } from './edit-history.ts';
+import type { Site } from './site.ts';
 import { applyCommand, type SiteCommand } from './site-commands.ts';
 import { readSiteFile, writeSiteFile } from './site-file.ts';
-import type { Site } from './site-types.ts';
 
 interface Desk {
   site: Site;

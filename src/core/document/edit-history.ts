@@ -1,7 +1,9 @@
+import type { Evidence } from './chapters/journal/evidence.ts';
+import type { LogEntry } from './chapters/journal/log.ts';
 import { clippedEntry, type Stamp } from './command-parts.ts';
 import { condenseEvidence, condenseLog } from './condense.ts';
+import type { Site } from './site.ts';
 import type { SiteCommand } from './site-commands.ts';
-import type { Evidence, LogEntry, Site } from './site-types.ts';
 
 /** What a person can edit; the record (evidence and log) is not among it. */
 type Plan = Omit<Site, 'format' | 'version' | 'id' | 'evidence' | 'log'>;

@@ -8,15 +8,17 @@ import { withLoginOut } from '../net/address-login.ts';
 import { addressRemarks } from '../net/address-remarks.ts';
 import type { ProbeReport } from '../probe/probe-types.ts';
 import { indexEvidence } from './best-known.ts';
-import { emptyModel } from './cards/model-card.ts';
+import { UNKNOWN_STREAM } from './chapters/cameras/camera.ts';
+import type { Evidence } from './chapters/journal/evidence.ts';
+import { UNMEASURED_LINK } from './chapters/links/link.ts';
+import { emptyModel } from './chapters/models/model-card.ts';
 import { condenseEvidence, condenseLog } from './condense.ts';
 import { NO_EDITS, noteEdit, redoEdit, undoEdit } from './edit-history.ts';
-import { UNMEASURED_LINK } from './planning-types.ts';
 import { rememberedProbe } from './probe-evidence.ts';
+import { emptySite, type Site } from './site.ts';
 import { applyCommand, type SiteCommand } from './site-commands.ts';
 import { readSite, readSiteFile, writeSiteFile } from './site-file.ts';
 import { refusalOf } from './site-fit.ts';
-import { type Evidence, emptySite, type Site, UNKNOWN_STREAM } from './site-types.ts';
 import { accountFor } from './stream-address.ts';
 
 // The law: whatever a command made, the schema takes. What a camera or a file brought is clipped by the commands; what a

@@ -1,5 +1,6 @@
-import { nameOfModel } from './cards/model-card.ts';
-import type { Camera, Site } from './site-types.ts';
+import type { Camera } from './chapters/cameras/camera.ts';
+import { nameOfModel } from './chapters/models/model-card.ts';
+import type { Site } from './site.ts';
 import { hasAddress } from './stream-address.ts';
 
 export const modelOf = (site: Site, camera: Camera): string => {

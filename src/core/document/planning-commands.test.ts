@@ -12,10 +12,10 @@ import { PowerJudge } from '../stations/power/power-judgement.ts';
 import { BENCH_ITEMS, benchItemsFor } from './bench-test.ts';
 import { indexEvidence, knownAs, streamFacts } from './best-known.ts';
 import { NO_EDITS, noteEdit, undoEdit } from './edit-history.ts';
-import type { PlanningCommand } from './planning-commands.ts';
+import type { Site } from './site.ts';
+import type { SiteCommand } from './site-commands.ts';
 import { applyCommand } from './site-commands.ts';
 import { readSite, readSiteFile, writeSiteFile } from './site-file.ts';
-import type { Site } from './site-types.ts';
 
 const mill = alderMill('2026-11-25T09:00:00.000Z');
 const laneOf = (site: Site, id: string) =>
@@ -30,7 +30,7 @@ const picture = {
   isScaled: false,
 };
 
-const COMMANDS: readonly PlanningCommand[] = [
+const COMMANDS: readonly SiteCommand[] = [
   { kind: 'setNeed', cameraId: 'linen-stair', need },
   { kind: 'setMounting', cameraId: 'linen-stair', mounting: { heightM: 2, tiltDownDeg: 5, headingDeg: 0, zoom: null } },
   { kind: 'setCandidates', cameraId: 'linen-stair', candidates: ['pellam-b4', 'marrick-c1'] },

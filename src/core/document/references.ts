@@ -1,4 +1,4 @@
-import type { Site } from './site-types.ts';
+import type { Site } from './site.ts';
 import { thingsOf } from './subjects.ts';
 
 /** The first id of a list that stands there for the second time, in words. */

@@ -2,10 +2,11 @@ import { ValidationError } from 'yup';
 import { type Fault, fault } from '../base/fault.ts';
 import { isRecord } from '../base/is-record.ts';
 import { err, ok, type Result } from '../base/result.ts';
-import { emptyModel } from './cards/model-card.ts';
+import { UNPLANNED } from './chapters/cameras/camera.ts';
+import { emptyModel } from './chapters/models/model-card.ts';
 import { brokenReference, repeatedId } from './references.ts';
-import { siteSchema } from './site-schema.ts';
-import { emptySite, SITE_FORMAT, SITE_VERSION, type Site, UNPLANNED } from './site-types.ts';
+import { emptySite, SITE_FORMAT, SITE_VERSION, type Site } from './site.ts';
+import { siteShape } from './site-shape.ts';
 
 export type SiteFaultCode =
   | 'site.not-json'
@@ -86,7 +87,7 @@ export function readSite(document: unknown): Result<Site, Fault<SiteFaultCode>> 
   let current = document;
   for (let from = version; from < SITE_VERSION; from++) current = MIGRATIONS[from]?.(current) ?? current;
   try {
-    siteSchema.validateSync(current, { abortEarly: true, strict: true });
+    siteShape.validateSync(current, { abortEarly: true, strict: true });
   } catch (error) {
     if (!(error instanceof ValidationError)) throw error;
     return err(

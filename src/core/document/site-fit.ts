@@ -1,7 +1,7 @@
 import { ValidationError } from 'yup';
 import { brokenReference } from './references.ts';
-import { SITE_LISTS, SITE_VALUES } from './site-schema.ts';
-import type { Site } from './site-types.ts';
+import type { Site } from './site.ts';
+import { SITE_LISTS, SITE_VALUES } from './site-shape.ts';
 
 type ListName = keyof typeof SITE_LISTS;
 type ValueName = keyof typeof SITE_VALUES;

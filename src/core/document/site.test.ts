@@ -4,11 +4,12 @@ import { apply, camera, mill, probed, record, report } from '../../../tests/supp
 import { alderMill } from '../../standins/alder-mill.ts';
 import { lanesOf } from '../lanes/lane.ts';
 import { bestKnown, indexEvidence, knownAs, streamFacts } from './best-known.ts';
-import { emptyModel } from './cards/model-card.ts';
+import type { Evidence } from './chapters/journal/evidence.ts';
+import { emptyModel } from './chapters/models/model-card.ts';
 import { evidenceOfReport, rememberedProbe } from './probe-evidence.ts';
+import type { Site } from './site.ts';
 import { applyCommand } from './site-commands.ts';
 import { readSite, readSiteFile, writeSiteFile } from './site-file.ts';
-import type { Evidence, Site } from './site-types.ts';
 
 const worked = (): Site =>
   apply(mill(), probed('sluice', report()), record('tap-1', 'sluice'), {

@@ -1,6 +1,6 @@
 import { asksForLogin, fillPath } from '../net/path-places.ts';
 import { buildStreamUrl, type StreamUrl, withPath } from '../net/stream-url.ts';
-import type { Account, Camera, Stream } from './site-types.ts';
+import type { Account, Camera, Stream } from './chapters/cameras/camera.ts';
 
 /**
  * The URL of a stream as planned in the site, with the account's user and, when given, the secret: also where the path

@@ -1,6 +1,8 @@
 import type { Point } from '../base/plan-geometry.ts';
-import type { Gear } from './planning-types.ts';
-import type { Camera, Destination, Site } from './site-types.ts';
+import type { Camera } from './chapters/cameras/camera.ts';
+import type { Destination } from './chapters/destinations/destination.ts';
+import type { Gear } from './chapters/gear/gear.ts';
+import type { Site } from './site.ts';
 
 type Things = Pick<Site, 'cameras' | 'gear' | 'destinations'>;
 

@@ -1,5 +1,5 @@
 import type { Point, WallMaterial } from '../base/plan-geometry.ts';
-import type { Site } from '../document/site-types.ts';
+import type { Site } from '../document/site.ts';
 import type { WedgeShape } from '../optics/view-wedge.ts';
 import { linkLengthM } from '../stations/power/site-links.ts';
 

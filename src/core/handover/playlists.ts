@@ -1,6 +1,6 @@
 import { XMLBuilder } from 'fast-xml-parser';
 import { oneLine } from '../base/control-signs.ts';
-import type { Site } from '../document/site-types.ts';
+import type { Site } from '../document/site.ts';
 import { plainUrlOf } from '../document/stream-address.ts';
 
 /** One entry of a playlist: a stream that a destination draws. */

@@ -1,6 +1,8 @@
 import { sayDays, sayFps, sayRate } from '../base/say.ts';
 import { bestKnown, type EvidenceIndex, streamFacts, streamSubject } from '../document/best-known.ts';
-import type { KnownHow, Site, Tap } from '../document/site-types.ts';
+import type { KnownHow } from '../document/chapters/journal/evidence.ts';
+import type { Tap } from '../document/chapters/taps/tap.ts';
+import type { Site } from '../document/site.ts';
 import { streamUrlOf } from '../document/stream-address.ts';
 import { fillPath } from '../net/path-places.ts';
 import { buildStreamUrl, redactUrl, urlHost } from '../net/stream-url.ts';

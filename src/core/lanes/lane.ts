@@ -1,6 +1,7 @@
 import equal from 'fast-deep-equal';
 import type { EvidenceIndex } from '../document/best-known.ts';
-import type { Camera, Site } from '../document/site-types.ts';
+import type { Camera } from '../document/chapters/cameras/camera.ts';
+import type { Site } from '../document/site.ts';
 import { bySeverity } from '../findings/finding.ts';
 import { type SiteView, viewOf } from '../station/site-view.ts';
 import type { Station, StationFound } from '../station/station.ts';

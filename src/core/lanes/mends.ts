@@ -1,8 +1,8 @@
 import { isWorse } from '../base/verdict.ts';
 import type { EvidenceIndex } from '../document/best-known.ts';
 import type { Stamp } from '../document/command-parts.ts';
+import type { Site } from '../document/site.ts';
 import { applyCommand, type SiteCommand } from '../document/site-commands.ts';
-import type { Site } from '../document/site-types.ts';
 import { type Finding, type Mend, SEVERITIES } from '../findings/finding.ts';
 import { viewOf } from '../station/site-view.ts';
 import { STATIONS } from '../stations/registry.ts';

@@ -7,8 +7,11 @@ import {
   streamFactsOf,
   streamSubject,
 } from '../document/best-known.ts';
-import type { Model } from '../document/cards/model-card.ts';
-import type { Camera, Destination, Site, Stream, Tap } from '../document/site-types.ts';
+import type { Camera, Stream } from '../document/chapters/cameras/camera.ts';
+import type { Destination } from '../document/chapters/destinations/destination.ts';
+import type { Model } from '../document/chapters/models/model-card.ts';
+import type { Tap } from '../document/chapters/taps/tap.ts';
+import type { Site } from '../document/site.ts';
 
 /** A document with what is asked of it again and again, found once. Stations judge a camera in it. */
 export interface SiteView {

@@ -1,6 +1,6 @@
 import type { Verdict } from '../base/verdict.ts';
+import type { Camera } from '../document/chapters/cameras/camera.ts';
 import type { SiteCommand } from '../document/site-commands.ts';
-import type { Camera } from '../document/site-types.ts';
 import type { Finding, Mend } from '../findings/finding.ts';
 import type { SiteView } from './site-view.ts';
 

@@ -1,4 +1,4 @@
-import type { Site } from '../../core/document/site-types.ts';
+import type { Site } from '../../core/document/site.ts';
 
 /** Why a changed site could not be opened again; `null` when it could. `fits` is one that can. */
 export type RefusalOf = (fits: Site, changed: Site, part: 'all' | 'plan') => string | null;

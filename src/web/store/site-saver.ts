@@ -1,4 +1,4 @@
-import type { Site } from '../../core/document/site-types.ts';
+import type { Site } from '../../core/document/site.ts';
 import { newId } from './new-id.ts';
 import { ChangedElsewhere, saveSite } from './site-store.ts';
 import { dropSpill, putSpill } from './spill.ts';

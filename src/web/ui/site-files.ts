@@ -1,5 +1,5 @@
+import type { Site } from '../../core/document/site.ts';
 import { readSiteFile, SITE_FILE_ENDING, writeSiteFile } from '../../core/document/site-file.ts';
-import type { Site } from '../../core/document/site-types.ts';
 
 /** Hands a file to the person. */
 export function download(name: string, type: string, text: string): void {

@@ -1,7 +1,7 @@
 import { expect, test } from '@jest/globals';
 import { alderMill } from '../../../standins/alder-mill.ts';
 import { breakEvenMonth } from '../../cost/total-cost.ts';
-import type { Costing, CostOption } from '../../document/planning-types.ts';
+import type { Costing, CostOption } from '../../document/chapters/costing/costing.ts';
 import { breakEvenOf, costGround, judgeBreakEven, optionCost } from './option-cost.ts';
 
 const COSTING: Costing = { currency: '€', years: 5, energyPrice: 0.3, priceRise: 0, options: [] };

@@ -2,9 +2,9 @@ import { assumed } from '../../assumptions/assumptions.ts';
 import { atMost, type Verdict } from '../../base/verdict.ts';
 import type { SeatPurchase } from '../../cost/seat-packs.ts';
 import { energyOfYear, totalCost } from '../../cost/total-cost.ts';
-import { nameOfModel } from '../../document/cards/model-card.ts';
-import type { Costing, CostLine, CostOption } from '../../document/planning-types.ts';
-import type { Site } from '../../document/site-types.ts';
+import type { Costing, CostLine, CostOption } from '../../document/chapters/costing/costing.ts';
+import { nameOfModel } from '../../document/chapters/models/model-card.ts';
+import type { Site } from '../../document/site.ts';
 
 const MONTHS = 12;
 

@@ -2,11 +2,13 @@ import { assumed, type ChangedAssumptions } from '../../assumptions/assumptions.
 import type { TapUse } from '../../base/tap-uses.ts';
 import type { PowerWay } from '../../base/ways.ts';
 import { energyOfYear } from '../../cost/total-cost.ts';
-import type { LightKind, LocalStream, Model, Sound } from '../../document/cards/model-card.ts';
-import { nameOfModel } from '../../document/cards/model-card.ts';
-import type { Costing, Mounting, Need } from '../../document/planning-types.ts';
+import type { Mounting } from '../../document/chapters/cameras/mounting.ts';
+import type { Need } from '../../document/chapters/cameras/need.ts';
+import type { Costing } from '../../document/chapters/costing/costing.ts';
+import type { Destination } from '../../document/chapters/destinations/destination.ts';
+import type { LightKind, LocalStream, Model, Sound } from '../../document/chapters/models/model-card.ts';
+import { nameOfModel } from '../../document/chapters/models/model-card.ts';
 import type { SiteCommand } from '../../document/site-commands.ts';
-import type { Destination } from '../../document/site-types.ts';
 import type { Mend } from '../../findings/finding.ts';
 import type { Facts } from '../../findings/rule.ts';
 import type { DetailLevel } from '../../optics/detail-levels.ts';

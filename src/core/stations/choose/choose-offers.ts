@@ -1,8 +1,10 @@
 import { isWorse, type Verdict } from '../../base/verdict.ts';
-import { type Model, nameOfModel } from '../../document/cards/model-card.ts';
-import type { Mounting, Need } from '../../document/planning-types.ts';
+import type { Camera } from '../../document/chapters/cameras/camera.ts';
+import type { Mounting } from '../../document/chapters/cameras/mounting.ts';
+import type { Need } from '../../document/chapters/cameras/need.ts';
+import { type Model, nameOfModel } from '../../document/chapters/models/model-card.ts';
+import type { Site } from '../../document/site.ts';
 import type { SiteCommand } from '../../document/site-commands.ts';
-import type { Camera, Site } from '../../document/site-types.ts';
 import type { Mend } from '../../findings/finding.ts';
 import type { Row } from '../../findings/rule.ts';
 import { zoomRange } from '../../optics/lens-view.ts';

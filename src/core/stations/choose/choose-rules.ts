@@ -1,5 +1,5 @@
 import { atLeast, type Verdict } from '../../base/verdict.ts';
-import { LOCAL_STREAM_WORDS, type LocalStream, type Sound } from '../../document/cards/model-card.ts';
+import { LOCAL_STREAM_WORDS, type LocalStream, type Sound } from '../../document/chapters/models/model-card.ts';
 import type { SiteCommand } from '../../document/site-commands.ts';
 import { type Facts, failsIf, rulesFor, tightIf } from '../../findings/rule.ts';
 import { judgeDetail, readText, TEXT_LIMITS } from '../../optics/detail-levels.ts';

@@ -1,7 +1,8 @@
 import { describe, expect, test } from '@jest/globals';
 import { alderMill } from '../../../standins/alder-mill.ts';
-import { emptyModel, type Model } from '../../document/cards/model-card.ts';
-import type { Mounting, Need } from '../../document/planning-types.ts';
+import type { Mounting } from '../../document/chapters/cameras/mounting.ts';
+import type { Need } from '../../document/chapters/cameras/need.ts';
+import { emptyModel, type Model } from '../../document/chapters/models/model-card.ts';
 import type { Lens } from '../../optics/lens.ts';
 import { judgeChoice } from './choice-verdict.ts';
 import { chooseFacts } from './choose-facts.ts';

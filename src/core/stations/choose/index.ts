@@ -1,7 +1,10 @@
 import { weakMapMemoize } from 'reselect';
-import type { Model } from '../../document/cards/model-card.ts';
-import type { Costing, Mounting, Need } from '../../document/planning-types.ts';
-import type { Destination, Site } from '../../document/site-types.ts';
+import type { Mounting } from '../../document/chapters/cameras/mounting.ts';
+import type { Need } from '../../document/chapters/cameras/need.ts';
+import type { Costing } from '../../document/chapters/costing/costing.ts';
+import type { Destination } from '../../document/chapters/destinations/destination.ts';
+import type { Model } from '../../document/chapters/models/model-card.ts';
+import type { Site } from '../../document/site.ts';
 import { hasAddress } from '../../document/stream-address.ts';
 import { mendsOf } from '../../findings/rule.ts';
 import { type Gate, gateStates, type Station } from '../../station/station.ts';

@@ -1,7 +1,8 @@
 import { assumed, type ChangedAssumptions } from '../../assumptions/assumptions.ts';
-import type { Model } from '../../document/cards/model-card.ts';
-import type { Mounting, Need } from '../../document/planning-types.ts';
-import type { Camera } from '../../document/site-types.ts';
+import type { Camera } from '../../document/chapters/cameras/camera.ts';
+import type { Mounting } from '../../document/chapters/cameras/mounting.ts';
+import type { Need } from '../../document/chapters/cameras/need.ts';
+import type { Model } from '../../document/chapters/models/model-card.ts';
 import type { Lens } from '../../optics/lens.ts';
 import { jointWidthM, type LensView, lensView, type SpotView, spotView, zoomForWidth } from '../../optics/lens-view.ts';
 import { type Mounting as Aim, blindZone, dualLens } from '../../optics/picture-geometry.ts';

@@ -1,5 +1,6 @@
 import type { Point } from '../../base/plan-geometry.ts';
-import type { Camera, Site } from '../../document/site-types.ts';
+import type { Camera } from '../../document/chapters/cameras/camera.ts';
+import type { Site } from '../../document/site.ts';
 import { lensView, levelStretches } from '../../optics/lens-view.ts';
 import type { WedgeInput } from '../../optics/view-wedge.ts';
 import { aimOf, lookHeightM, mountingOf, viewThrough } from './need.ts';

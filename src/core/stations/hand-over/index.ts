@@ -1,5 +1,5 @@
 import { bestKnown, type EvidenceIndex, tapSubject } from '../../document/best-known.ts';
-import type { Tap } from '../../document/site-types.ts';
+import type { Tap } from '../../document/chapters/taps/tap.ts';
 import { plainUrlOf } from '../../document/stream-address.ts';
 import { type Gate, gateStates, type Station } from '../../station/station.ts';
 

@@ -2,7 +2,7 @@ import { weakMapMemoize } from 'reselect';
 import { areAlikeFacts } from '../../base/alike.ts';
 import { rememberLast } from '../../base/remember.ts';
 import { worstVerdict } from '../../base/verdict.ts';
-import type { Camera } from '../../document/site-types.ts';
+import type { Camera } from '../../document/chapters/cameras/camera.ts';
 import { hasAddress } from '../../document/stream-address.ts';
 import { type Facts, findingsOf, judgeRows, mendsOf, verdictOf } from '../../findings/rule.ts';
 import type { SiteView } from '../../station/site-view.ts';

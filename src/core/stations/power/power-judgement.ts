@@ -1,9 +1,13 @@
 import { assumed } from '../../assumptions/assumptions.ts';
 import { pushTo } from '../../base/push-to.ts';
 import type { StreamFacts } from '../../document/best-known.ts';
-import type { Model } from '../../document/cards/model-card.ts';
-import type { Gear, Link } from '../../document/planning-types.ts';
-import type { Camera, Destination, Site, Stream, Tap } from '../../document/site-types.ts';
+import type { Camera, Stream } from '../../document/chapters/cameras/camera.ts';
+import type { Destination } from '../../document/chapters/destinations/destination.ts';
+import type { Gear } from '../../document/chapters/gear/gear.ts';
+import type { Link } from '../../document/chapters/links/link.ts';
+import type { Model } from '../../document/chapters/models/model-card.ts';
+import type { Tap } from '../../document/chapters/taps/tap.ts';
+import type { Site } from '../../document/site.ts';
 import type { Facts } from '../../findings/rule.ts';
 import { type PoeBudget, type PoeDraw, poeClass } from '../../power/poe.ts';
 import type { SunInput, SunYear } from '../../power/sun-budget.ts';

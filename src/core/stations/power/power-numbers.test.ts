@@ -1,7 +1,10 @@
 import { expect, test } from '@jest/globals';
 import { ALDER_MILL_MODELS } from '../../../standins/alder-mill-models.ts';
-import { emptyModel, type Model, type ModelPower } from '../../document/cards/model-card.ts';
-import { type Feed, type Gear, type Link, UNKNOWN_SKY, UNMEASURED_LINK } from '../../document/planning-types.ts';
+import type { Feed } from '../../document/chapters/cameras/feed.ts';
+import type { Gear } from '../../document/chapters/gear/gear.ts';
+import { type Link, UNMEASURED_LINK } from '../../document/chapters/links/link.ts';
+import { emptyModel, type Model, type ModelPower } from '../../document/chapters/models/model-card.ts';
+import { UNKNOWN_SKY } from '../../document/chapters/sky/sky.ts';
 import { cableFeed, poeDemand, runNumbers, sunInputOf, sunYearOf, switchBudget } from './power-numbers.ts';
 
 const model = (power: Partial<ModelPower>): Model => {

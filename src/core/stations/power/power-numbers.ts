@@ -2,8 +2,11 @@ import { assumed, type ChangedAssumptions } from '../../assumptions/assumptions.
 import { rememberLast } from '../../base/remember.ts';
 import type { Verdict } from '../../base/verdict.ts';
 import type { PowerWay } from '../../base/ways.ts';
-import type { Model } from '../../document/cards/model-card.ts';
-import type { Feed, Gear, Link, Sky } from '../../document/planning-types.ts';
+import type { Feed } from '../../document/chapters/cameras/feed.ts';
+import type { Gear } from '../../document/chapters/gear/gear.ts';
+import type { Link } from '../../document/chapters/links/link.ts';
+import type { Model } from '../../document/chapters/models/model-card.ts';
+import type { Sky } from '../../document/chapters/sky/sky.ts';
 import { dropAtPower, judgeVolts, longestRun, thinnestWire } from '../../power/dc-run.ts';
 import { type PoeBudget, type PoeDraw, poeBudget, poeClassFor, poeDraw } from '../../power/poe.ts';
 import { type SunInput, type SunYear, sunYear } from '../../power/sun-budget.ts';

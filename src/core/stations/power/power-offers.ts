@@ -1,8 +1,8 @@
 import { POWER_WAY_WORDS } from '../../base/ways.ts';
-import type { Gear, Link } from '../../document/planning-types.ts';
-import { UNMEASURED_LINK } from '../../document/planning-types.ts';
+import type { Camera } from '../../document/chapters/cameras/camera.ts';
+import type { Gear } from '../../document/chapters/gear/gear.ts';
+import { type Link, UNMEASURED_LINK } from '../../document/chapters/links/link.ts';
 import type { SiteCommand } from '../../document/site-commands.ts';
-import type { Camera } from '../../document/site-types.ts';
 import { nameOfSubject } from '../../document/subjects.ts';
 import type { Mend } from '../../findings/finding.ts';
 import { sunMends } from '../../power/sun-mends.ts';

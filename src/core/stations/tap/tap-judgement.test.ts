@@ -1,7 +1,8 @@
 import { expect, test } from '@jest/globals';
 import { apply, mill, probed, record, report } from '../../../../tests/support/sites.ts';
 import { indexEvidence } from '../../document/best-known.ts';
-import type { Site, Tap } from '../../document/site-types.ts';
+import type { Tap } from '../../document/chapters/taps/tap.ts';
+import type { Site } from '../../document/site.ts';
 import { judgeTap } from './tap-judgement.ts';
 
 const judge = (site: Site, tapId = 'tap-1') => {

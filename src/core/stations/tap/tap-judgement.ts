@@ -11,8 +11,11 @@ import {
   streamFacts,
   streamSubject,
 } from '../../document/best-known.ts';
+import type { Camera, Stream } from '../../document/chapters/cameras/camera.ts';
+import type { Destination } from '../../document/chapters/destinations/destination.ts';
+import type { Tap } from '../../document/chapters/taps/tap.ts';
+import type { Site } from '../../document/site.ts';
 import type { SiteCommand } from '../../document/site-commands.ts';
-import type { Camera, Destination, Site, Stream, Tap } from '../../document/site-types.ts';
 import type { Finding } from '../../findings/finding.ts';
 import { type Facts, findingsOf, judgeRows, verdictOf } from '../../findings/rule.ts';
 import { AUTH_SCHEMES } from '../../rtsp/exchange-types.ts';

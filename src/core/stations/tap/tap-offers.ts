@@ -1,6 +1,8 @@
+import type { Camera, Stream } from '../../document/chapters/cameras/camera.ts';
+import type { Destination } from '../../document/chapters/destinations/destination.ts';
+import type { Tap } from '../../document/chapters/taps/tap.ts';
 import { workedPaths } from '../../document/probe-evidence.ts';
 import type { SiteCommand } from '../../document/site-commands.ts';
-import type { Camera, Destination, Stream, Tap } from '../../document/site-types.ts';
 import type { Mend } from '../../findings/finding.ts';
 import type { SiteView } from '../../station/site-view.ts';
 import type { Lever } from './tap-judgement.ts';

@@ -1,7 +1,7 @@
 import { sayBytes, sayDays, sayRate, sayStretch } from '../../base/say.ts';
 import { atLeast, atMost, type Verdict } from '../../base/verdict.ts';
+import type { KnownHow } from '../../document/chapters/journal/evidence.ts';
 import type { SiteCommand } from '../../document/site-commands.ts';
-import type { KnownHow } from '../../document/site-types.ts';
 import type { Mend } from '../../findings/finding.ts';
 import { failsIf, rulesFor, tightIf } from '../../findings/rule.ts';
 import { PROBE_LIMITS } from '../../probe/probe-rules.ts';

@@ -1,4 +1,4 @@
-import type { School } from '../../../core/document/planning-types.ts';
+import type { School } from '../../../core/document/chapters/costing/costing.ts';
 
 export const SCHOOL_WORDS: Readonly<Record<School, string>> = {
   'recorder-box': 'a recorder box of the cameras’ make',

@@ -1,9 +1,9 @@
+import type { Site } from '../../../core/document/site.ts';
 import type Konva from 'konva';
 import { type KeyboardEvent, type Ref, type RefObject, useEffect, useRef, useState } from 'react';
 import { Layer, Line, Rect, Stage } from 'react-konva';
 import type { Point } from '../../../core/base/plan-geometry.ts';
 import type { Verdict } from '../../../core/base/verdict.ts';
-import type { Site } from '../../../core/document/site-types.ts';
 import { positionOf, thingsOf } from '../../../core/document/subjects.ts';
 import { mountingOf } from '../../../core/stations/choose/need.ts';
 import { Grid, Ground, MetreRule } from './plan-ground.tsx';

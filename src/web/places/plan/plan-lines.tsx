@@ -1,7 +1,7 @@
+import type { Link } from '../../../core/document/chapters/links/link.ts';
 import { memo } from 'react';
 import { Line, Text } from 'react-konva';
 import type { Wall } from '../../../core/base/plan-geometry.ts';
-import type { Link } from '../../../core/document/planning-types.ts';
 import { WALL_WIDTH_M } from '../../../core/handover/plan-svg.ts';
 import { linkLengthM } from '../../../core/stations/power/site-links.ts';
 import { CHART_FONT } from '../../ui/chart-colours.ts';

@@ -1,10 +1,12 @@
+import type { Camera } from '../../../core/document/chapters/cameras/camera.ts';
+import { SHEET_LIMITS_M } from '../../../core/document/chapters/plan/drawn-plan.ts';
+import type { Link } from '../../../core/document/chapters/links/link.ts';
+import type { Gear } from '../../../core/document/chapters/gear/gear.ts';
 import { memo, useMemo, useState } from 'react';
 import { Link as RouterLink, useParams } from 'react-router';
 import type { Point } from '../../../core/base/plan-geometry.ts';
 import { VERDICT_WORDS } from '../../../core/base/verdict.ts';
 import { streamFacts } from '../../../core/document/best-known.ts';
-import { type Gear, type Link, SHEET_LIMITS_M } from '../../../core/document/planning-types.ts';
-import type { Camera } from '../../../core/document/site-types.ts';
 import { nameOfSubject, thingsOf } from '../../../core/document/subjects.ts';
 import { mountingOf } from '../../../core/stations/choose/need.ts';
 import { PowerJudge } from '../../../core/stations/power/power-judgement.ts';

@@ -1,7 +1,7 @@
+import { isSheet, type DrawnPlan } from '../../../core/document/chapters/plan/drawn-plan.ts';
 import { useState } from 'react';
 import type { Point } from '../../../core/base/plan-geometry.ts';
 import { sayCount } from '../../../core/base/say.ts';
-import { isSheet, type Plan } from '../../../core/document/planning-types.ts';
 import { Button } from '../../ui/button.tsx';
 import { DialogFrame } from '../../ui/dialog-frame.tsx';
 import { TextField } from '../../ui/text-field.tsx';
@@ -9,7 +9,7 @@ import { typedNumber } from '../../ui/typed-number.ts';
 
 interface ScaleDialogProps {
   readonly points: readonly [Point, Point];
-  readonly plan: Pick<Plan, 'widthM' | 'heightM'>;
+  readonly plan: Pick<DrawnPlan, 'widthM' | 'heightM'>;
   readonly onClose: () => void;
   readonly onScale: (factor: number) => void;
 }

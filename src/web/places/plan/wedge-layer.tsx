@@ -1,7 +1,8 @@
+import type { Site } from '../../../core/document/site.ts';
+import type { Camera } from '../../../core/document/chapters/cameras/camera.ts';
 import { memo, type RefObject, useImperativeHandle } from 'react';
 import { Layer } from 'react-konva';
 import type { Point } from '../../../core/base/plan-geometry.ts';
-import type { Camera, Site } from '../../../core/document/site-types.ts';
 import { type Colours, LAYERS, PlanWedge } from './plan-items.tsx';
 import { useWedges, type Wedges } from './use-wedges.ts';
 

@@ -1,7 +1,8 @@
+import type { Camera } from '../../../core/document/chapters/cameras/camera.ts';
+import type { Mounting } from '../../../core/document/chapters/cameras/mounting.ts';
+import type { Need } from '../../../core/document/chapters/cameras/need.ts';
 import { useState } from 'react';
-import { type Model, nameOfModel } from '../../../core/document/cards/model-card.ts';
-import type { Mounting, Need } from '../../../core/document/planning-types.ts';
-import type { Camera } from '../../../core/document/site-types.ts';
+import { type Model, nameOfModel } from '../../../core/document/chapters/models/model-card.ts';
 import { zoomRange } from '../../../core/optics/lens-view.ts';
 import { judgeChoice } from '../../../core/stations/choose/choice-verdict.ts';
 import { chooseFacts } from '../../../core/stations/choose/choose-facts.ts';

@@ -1,4 +1,4 @@
-import type { Camera } from '../../../core/document/site-types.ts';
+import type { Camera } from '../../../core/document/chapters/cameras/camera.ts';
 import { StationFrame } from '../station-frame.tsx';
 import { ChooseBench } from './choose-bench.tsx';
 import { NeedPanel } from './need-panel.tsx';

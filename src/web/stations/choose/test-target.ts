@@ -1,4 +1,4 @@
-import type { Need } from '../../../core/document/planning-types.ts';
+import type { Need } from '../../../core/document/chapters/cameras/need.ts';
 import type { Raster } from '../../../core/optics/resample.ts';
 
 export const TARGETS = ['text', 'figure', 'face'] as const;

@@ -1,5 +1,6 @@
-import type { Model } from '../../../core/document/cards/model-card.ts';
-import type { Mounting, Need } from '../../../core/document/planning-types.ts';
+import type { Mounting } from '../../../core/document/chapters/cameras/mounting.ts';
+import type { Need } from '../../../core/document/chapters/cameras/need.ts';
+import type { Model } from '../../../core/document/chapters/models/model-card.ts';
 import { levelStretches } from '../../../core/optics/lens-view.ts';
 import { panCoverage } from '../../../core/optics/picture-geometry.ts';
 import { aimOf, type LensService } from '../../../core/stations/choose/need.ts';

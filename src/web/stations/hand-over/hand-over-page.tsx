@@ -1,6 +1,7 @@
+import type { Tap } from '../../../core/document/chapters/taps/tap.ts';
+import type { Camera, Stream } from '../../../core/document/chapters/cameras/camera.ts';
 import { Link, useParams, useSearchParams } from 'react-router';
 import { VERDICT_WORDS } from '../../../core/base/verdict.ts';
-import type { Camera, Stream, Tap } from '../../../core/document/site-types.ts';
 import { plainUrlOf, streamUrlOf } from '../../../core/document/stream-address.ts';
 import { type Sheet, type SheetField, sheetFor } from '../../../core/handover/sheet.ts';
 import { asksForSecret } from '../../../core/net/path-places.ts';

@@ -1,5 +1,5 @@
-import type { ChargeCare } from '../../../core/document/planning-types.ts';
-import type { Camera } from '../../../core/document/site-types.ts';
+import type { Camera } from '../../../core/document/chapters/cameras/camera.ts';
+import type { ChargeCare } from '../../../core/document/chapters/cameras/feed.ts';
 import { commandIssued } from '../../store/site-slice.ts';
 import { useAppDispatch } from '../../store/store.ts';
 import { CheckField } from '../../ui/check-field.tsx';

@@ -1,8 +1,9 @@
+import type { Camera } from '../../../core/document/chapters/cameras/camera.ts';
+import type { Link, LinkMedium } from '../../../core/document/chapters/links/link.ts';
+import type { Gear } from '../../../core/document/chapters/gear/gear.ts';
 import { useState } from 'react';
 import { POWER_WAY_WORDS, POWER_WAYS, type PowerWay } from '../../../core/base/ways.ts';
-import { nameOfModel } from '../../../core/document/cards/model-card.ts';
-import type { Gear, Link, LinkMedium } from '../../../core/document/planning-types.ts';
-import type { Camera } from '../../../core/document/site-types.ts';
+import { nameOfModel } from '../../../core/document/chapters/models/model-card.ts';
 import { LITHIUM } from '../../../core/power/sun-budget.ts';
 import type { PowerJudge, PowerJudgement } from '../../../core/stations/power/power-judgement.ts';
 import { feedsIn } from '../../../core/stations/power/power-numbers.ts';

@@ -1,9 +1,9 @@
+import type { Camera } from '../../../core/document/chapters/cameras/camera.ts';
+import type { Link } from '../../../core/document/chapters/links/link.ts';
 import { Link as RouterLink, useParams } from 'react-router';
 import { assumed } from '../../../core/assumptions/assumptions.ts';
 import { sayMany } from '../../../core/base/say.ts';
 import { VERDICT_WORDS } from '../../../core/base/verdict.ts';
-import type { Link } from '../../../core/document/planning-types.ts';
-import type { Camera } from '../../../core/document/site-types.ts';
 import type { PowerJudge } from '../../../core/stations/power/power-judgement.ts';
 import { commandIssued, selectSite } from '../../store/site-slice.ts';
 import { useAppDispatch, useAppSelector } from '../../store/store.ts';

@@ -1,4 +1,4 @@
-import type { Camera } from '../../../core/document/site-types.ts';
+import type { Camera } from '../../../core/document/chapters/cameras/camera.ts';
 import type { Finding } from '../../../core/findings/finding.ts';
 import { findingsAt } from '../../../core/lanes/lane-types.ts';
 import { viewOf } from '../../../core/station/site-view.ts';

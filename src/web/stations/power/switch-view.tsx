@@ -1,6 +1,6 @@
+import type { Camera } from '../../../core/document/chapters/cameras/camera.ts';
+import type { Gear } from '../../../core/document/chapters/gear/gear.ts';
 import { VERDICT_WORDS } from '../../../core/base/verdict.ts';
-import type { Gear } from '../../../core/document/planning-types.ts';
-import type { Camera } from '../../../core/document/site-types.ts';
 import type { PowerJudge } from '../../../core/stations/power/power-judgement.ts';
 import { Drop } from '../../ui/drop.tsx';
 

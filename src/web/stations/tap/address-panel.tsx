@@ -1,7 +1,7 @@
+import type { Camera, Stream } from '../../../core/document/chapters/cameras/camera.ts';
 import { type ClipboardEvent, useEffect, useState } from 'react';
 import { TEXT_LIMITS } from '../../../core/base/limits.ts';
 import { workedPaths } from '../../../core/document/probe-evidence.ts';
-import type { Camera, Stream } from '../../../core/document/site-types.ts';
 import { accountFor } from '../../../core/document/stream-address.ts';
 import { withLoginOut } from '../../../core/net/address-login.ts';
 import { type AddressRemark, addressRemarks } from '../../../core/net/address-remarks.ts';

@@ -1,3 +1,4 @@
+import type { Stream } from '../../../core/document/chapters/cameras/camera.ts';
 import { sayCount, sayFps, sayRate, sayShare, sayStretch } from '../../../core/base/say.ts';
 import {
   bestKnown,
@@ -7,7 +8,6 @@ import {
   streamFacts,
   streamSubject,
 } from '../../../core/document/best-known.ts';
-import type { Stream } from '../../../core/document/site-types.ts';
 import { KnownHowMark } from '../../ui/known-how.tsx';
 
 interface FactRow {

@@ -1,4 +1,4 @@
-import type { Camera, Stream } from '../../../core/document/site-types.ts';
+import type { Camera, Stream } from '../../../core/document/chapters/cameras/camera.ts';
 import { plainUrlOf } from '../../../core/document/stream-address.ts';
 import type { TransportChoice } from '../../../core/rtsp/client-types.ts';
 import { ServerRefused, ServerUnreachable } from '../../api/client.ts';

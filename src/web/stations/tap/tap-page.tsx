@@ -1,7 +1,7 @@
+import type { Camera, Stream } from '../../../core/document/chapters/cameras/camera.ts';
 import { useEffect, useState } from 'react';
 import { streamSubject } from '../../../core/document/best-known.ts';
 import { rememberedProbe } from '../../../core/document/probe-evidence.ts';
-import type { Camera, Stream } from '../../../core/document/site-types.ts';
 import { plainUrlOf } from '../../../core/document/stream-address.ts';
 import type { TransportChoice } from '../../../core/rtsp/client-types.ts';
 import { selectRun } from '../../store/probe-slice.ts';

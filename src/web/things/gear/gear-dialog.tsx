@@ -1,6 +1,6 @@
+import { GEAR_KINDS, type Gear, type GearKind } from '../../../core/document/chapters/gear/gear.ts';
 import { yupResolver } from '@hookform/resolvers/yup';
 import { useForm } from 'react-hook-form';
-import { GEAR_KINDS, type Gear, type GearKind } from '../../../core/document/planning-types.ts';
 import { RADIO_KINDS } from '../../../core/radio/radio.ts';
 import { newId } from '../../store/new-id.ts';
 import { commandIssued } from '../../store/site-slice.ts';

@@ -1,5 +1,6 @@
+import { LINK_MEDIA, type LinkMedium } from '../../../core/document/chapters/links/link.ts';
+import type { Gear } from '../../../core/document/chapters/gear/gear.ts';
 import { useState } from 'react';
-import { type Gear, LINK_MEDIA, type LinkMedium } from '../../../core/document/planning-types.ts';
 import { nameOfSubject } from '../../../core/document/subjects.ts';
 import { linkLengthM } from '../../../core/stations/power/site-links.ts';
 import { commandIssued, selectSite } from '../../store/site-slice.ts';

@@ -1,4 +1,4 @@
-import { type Link, type LinkMedium, UNMEASURED_LINK } from '../../../core/document/planning-types.ts';
+import { type Link, type LinkMedium, UNMEASURED_LINK } from '../../../core/document/chapters/links/link.ts';
 import { newId } from '../../store/new-id.ts';
 
 /** A new link: a radio link has no length of its own. */

@@ -9,7 +9,7 @@ import {
   MODEL_NOTES_CHARS,
   type Model,
   SOUNDS,
-} from '../../../core/document/cards/model-card.ts';
+} from '../../../core/document/chapters/models/model-card.ts';
 import type { Lens } from '../../../core/optics/lens.ts';
 import { lensProblem } from '../../../core/optics/lens-limits.ts';
 import { neededNumber, optionalNumber } from '../../ui/form-numbers.ts';

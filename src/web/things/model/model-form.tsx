@@ -9,8 +9,8 @@ import {
   LOCAL_STREAMS,
   type Model,
   SOUNDS,
-} from '../../../core/document/cards/model-card.ts';
-import { SENSOR_FORMATS } from '../../../core/document/cards/sensor-formats.ts';
+} from '../../../core/document/chapters/models/model-card.ts';
+import { SENSOR_FORMATS } from '../../../core/document/chapters/models/sensor-formats.ts';
 import { newId } from '../../store/new-id.ts';
 import { Button } from '../../ui/button.tsx';
 import { CheckField } from '../../ui/check-field.tsx';

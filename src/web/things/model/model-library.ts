@@ -1,11 +1,11 @@
 import localforage from 'localforage';
-import type { Model } from '../../../core/document/cards/model-card.ts';
+import type { Model } from '../../../core/document/chapters/models/model-card.ts';
 
 /** Model cards of the person, beyond any one site. */
 const store = localforage.createInstance({ name: 'clear-tap', storeName: 'model-cards' });
 
 export async function listCards(): Promise<readonly Model[]> {
-  const { readCardFile, writeCardFile } = await import('../../../core/document/cards/card-file.ts');
+  const { readCardFile, writeCardFile } = await import('../../../core/document/chapters/models/card-file.ts');
   const cards: Model[] = [];
   await store.iterate((value: Model) => {
     // A card that another version wrote, or that is damaged, is left lying and not shown.

@@ -1,7 +1,7 @@
 import { useEffect, useRef, useState } from 'react';
 import { sayMany } from '../../../core/base/say.ts';
-import { CARD_FILE_ENDING, readCardFile, writeCardFile } from '../../../core/document/cards/card-file.ts';
-import { type Model, nameOfModel } from '../../../core/document/cards/model-card.ts';
+import { CARD_FILE_ENDING, readCardFile, writeCardFile } from '../../../core/document/chapters/models/card-file.ts';
+import { type Model, nameOfModel } from '../../../core/document/chapters/models/model-card.ts';
 import { commandIssued, selectSite } from '../../store/site-slice.ts';
 import { useAppDispatch, useAppSelector } from '../../store/store.ts';
 import { Button } from '../../ui/button.tsx';

@@ -1,5 +1,5 @@
-import type { PowerWay, RadioBand } from '../../base/ways.ts';
-import type { Lens } from '../../optics/lens.ts';
+import type { PowerWay, RadioBand } from '../../../base/ways.ts';
+import type { Lens } from '../../../optics/lens.ts';
 /** How a camera gives its picture on the local network, if it does. */
 export const LOCAL_STREAMS = ['both', 'rtsp', 'onvif', 'account-only', 'after-reflash'] as const;
 export type LocalStream = (typeof LOCAL_STREAMS)[number];

@@ -1,14 +1,24 @@
-import { LIST_LIMITS, STREAM_LIMITS, TEXT_LIMITS } from '../../base/limits.ts';
-import { flag, id, list, oneOf, orNull, positive, real, shape, text, whole } from '../../base/schema-parts.ts';
-import { POWER_WAYS, RADIO_BANDS } from '../../base/ways.ts';
-import { LIGHT_KINDS, LOCAL_STREAMS, LOST_LIMITS, MODEL_NOTES_CHARS, SOUNDS } from './model-card.ts';
+import { LIST_LIMITS, STREAM_LIMITS, TEXT_LIMITS } from '../../../base/limits.ts';
+import { flag, id, list, oneOf, orNull, positive, real, shapeOf, text, whole } from '../../../base/schema-parts.ts';
+import { POWER_WAYS, RADIO_BANDS } from '../../../base/ways.ts';
+import type { Lens } from '../../../optics/lens.ts';
+import {
+  LIGHT_KINDS,
+  LOCAL_STREAMS,
+  LOST_LIMITS,
+  MODEL_NOTES_CHARS,
+  type Model,
+  type ModelPower,
+  SOUNDS,
+  type SubStream,
+} from './model-card.ts';
 
 const codecs = () => list(text(TEXT_LIMITS.codec).min(1).required(), LIST_LIMITS.codecs);
 const pixels = () => whole(16, STREAM_LIMITS.sidePx).required();
 const millimetres = (max: number) => positive(max).required();
 
 /** A lens cannot be longer at its wide end than at its far one, nor see wider than its sensor allows. */
-export const lensSchema = shape({
+export const lensShape = shapeOf<Lens>()({
   label: text(TEXT_LIMITS.label).min(1),
   sensorWidthMm: millimetres(60),
   sensorHeightMm: millimetres(60),
@@ -23,7 +33,7 @@ export const lensSchema = shape({
   heightPx: pixels(),
 });
 
-const power = shape({
+const powerShape = shapeOf<ModelPower>()({
   ways: list(oneOf(POWER_WAYS), POWER_WAYS.length),
   poeClass: orNull(whole(0, 8)),
   minVolts: orNull(positive(400)),
@@ -36,29 +46,36 @@ const power = shape({
 });
 
 const subs = orNull(
-  list(shape({ codecs: codecs(), widthPx: pixels(), heightPx: pixels(), fps: positive(1000).required() }), 8),
+  list(
+    shapeOf<SubStream>()({ codecs: codecs(), widthPx: pixels(), heightPx: pixels(), fps: positive(1000).required() }),
+    8,
+  ),
 );
 
 /** One model card, as it lies in a site and in a file of cards. */
-export const modelSchema = shape({
+export const modelShape = shapeOf<Model>()({
   id: id(),
   maker: text(TEXT_LIMITS.name),
   model: text(TEXT_LIMITS.name).min(1),
   hardwareRev: text(TEXT_LIMITS.label),
   localStream: orNull(oneOf(LOCAL_STREAMS)),
   sessions: orNull(whole(1, 1000)),
-  lenses: list(lensSchema, 2),
+  lenses: list(lensShape, 2),
   codecs: codecs(),
   fps: orNull(positive(1000)),
   subs,
   panRangeDeg: orNull(real(0, 360)),
   tiltRangeDeg: orNull(real(0, 360)),
   light: orNull(
-    shape({ kind: oneOf(LIGHT_KINDS), reachM: real(0, 500).required(), angleDeg: real(0, 360).required() }),
+    shapeOf<NonNullable<Model['light']>>()({
+      kind: oneOf(LIGHT_KINDS),
+      reachM: real(0, 500).required(),
+      angleDeg: real(0, 360).required(),
+    }),
   ),
   ingress: orNull(whole(0, 69)),
   sound: orNull(oneOf(SOUNDS)),
-  power,
+  power: powerShape,
   wired: orNull(flag()),
   bands: list(oneOf(RADIO_BANDS), RADIO_BANDS.length),
   cardMaxGB: orNull(real(0, 100_000)),

@@ -1,11 +1,11 @@
 import { ValidationError } from 'yup';
-import { type Fault, fault } from '../../base/fault.ts';
-import { isRecord } from '../../base/is-record.ts';
-import { LIST_LIMITS } from '../../base/limits.ts';
-import { err, ok, type Result } from '../../base/result.ts';
-import { list, oneOf, shape, whole } from '../../base/schema-parts.ts';
+import { type Fault, fault } from '../../../base/fault.ts';
+import { isRecord } from '../../../base/is-record.ts';
+import { LIST_LIMITS } from '../../../base/limits.ts';
+import { err, ok, type Result } from '../../../base/result.ts';
+import { list, oneOf, shape, whole } from '../../../base/schema-parts.ts';
 import type { Model } from './model-card.ts';
-import { modelSchema } from './model-schema.ts';
+import { modelShape } from './model-shape.ts';
 
 export const CARD_FORMAT = 'clear-tap/model-cards';
 const CARD_VERSION = 1;
@@ -22,7 +22,7 @@ export type CardFaultCode =
 const cardFileSchema = shape({
   format: oneOf([CARD_FORMAT]),
   version: whole(1, CARD_VERSION).required(),
-  cards: list(modelSchema, LIST_LIMITS.models),
+  cards: list(modelShape, LIST_LIMITS.models),
 });
 
 /** Reads a file of model cards. What does not fit is named by its path, and the file is refused whole. */

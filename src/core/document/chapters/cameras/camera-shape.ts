@@ -1,0 +1,94 @@
+import { LIST_LIMITS, STREAM_LIMITS, TEXT_LIMITS } from '../../../base/limits.ts';
+import { pointShape } from '../../../base/plan-shapes.ts';
+import {
+  flag,
+  id,
+  line,
+  list,
+  oneOf,
+  orNull,
+  positive,
+  real,
+  shape,
+  shapeOf,
+  share,
+  text,
+  whole,
+} from '../../../base/schema-parts.ts';
+import { TAP_USES } from '../../../base/tap-uses.ts';
+import { POWER_WAYS } from '../../../base/ways.ts';
+import { DETAIL_LEVELS } from '../../../optics/detail-levels.ts';
+import type { SunFeed } from '../../../power/sun-feed.ts';
+import { SOUNDS } from '../models/model-card.ts';
+import { type Account, CAMERA_KINDS, type Camera, type Stream } from './camera.ts';
+import type { ChargeCare, Feed } from './feed.ts';
+import type { Mounting } from './mounting.ts';
+import type { Need } from './need.ts';
+
+export const needShape = shapeOf<Need>()({
+  level: orNull(oneOf(DETAIL_LEVELS.map(({ level }) => level))),
+  text: orNull(shape({ line: text(TEXT_LIMITS.label).min(1), charHeightMm: positive(2000).required() })),
+  distanceM: positive(1000).required(),
+  widthM: positive(1000).required(),
+  nearM: real(0, 1000).required(),
+  atNight: flag(),
+  sound: oneOf(SOUNDS),
+  turns: flag(),
+  outdoors: flag(),
+  draws: list(shape({ destinationId: id(), use: oneOf(TAP_USES) }), LIST_LIMITS.draws),
+});
+
+export const mountingShape = shapeOf<Mounting>()({
+  heightM: positive(100).required(),
+  tiltDownDeg: real(-90, 90).required(),
+  headingDeg: real(-360, 360).required(),
+  zoom: orNull(real(1, 100)),
+});
+
+const sunShape = shapeOf<SunFeed>()({
+  panelWp: positive(10_000).required(),
+  tiltDeg: real(0, 90).required(),
+  shade: share(),
+  batteryWh: positive(100_000).required(),
+  depthOfDischarge: share(),
+  isLithium: flag(),
+  drawnHoursPerDay: real(0, 24).required(),
+  mainsMonths: list(whole(1, 12).required(), 12),
+});
+
+export const feedShape = shapeOf<Feed>()({
+  way: oneOf(POWER_WAYS),
+  sun: orNull(sunShape),
+  charge: orNull(
+    shapeOf<ChargeCare>()({ limitPercent: orNull(real(1, 100)), batteryC: orNull(real(-40, 120)), isSwollen: flag() }),
+  ),
+});
+
+export const streamShape = shapeOf<Stream>()({
+  id: id(),
+  label: text(TEXT_LIMITS.label).min(1),
+  path: line(TEXT_LIMITS.path).matches(/^(\/[^\s#]*)?$/, '${path} must start with / and hold no blanks'),
+  codec: orNull(text(TEXT_LIMITS.codec)),
+  width: orNull(whole(1, STREAM_LIMITS.sidePx)),
+  height: orNull(whole(1, STREAM_LIMITS.sidePx)),
+  fps: orNull(positive(STREAM_LIMITS.fps)),
+  gopFrames: orNull(whole(1, STREAM_LIMITS.gopFrames)),
+  bitrateKbps: orNull(positive(STREAM_LIMITS.bitrateKbps)),
+});
+
+export const cameraShape = shapeOf<Camera>()({
+  id: id(),
+  name: text(TEXT_LIMITS.name).min(1),
+  place: text(TEXT_LIMITS.place),
+  kind: oneOf(CAMERA_KINDS),
+  modelId: orNull(id()),
+  host: line(TEXT_LIMITS.host),
+  ports: shapeOf<Camera['ports']>()({ rtsp: whole(1, 65_535).required() }),
+  account: orNull(shapeOf<Account>()({ user: line(TEXT_LIMITS.user), secretRef: id(TEXT_LIMITS.secretRef) })),
+  streams: list(streamShape, LIST_LIMITS.streamsOfCamera),
+  need: orNull(needShape),
+  mounting: orNull(mountingShape),
+  position: orNull(pointShape),
+  candidates: list(id(), LIST_LIMITS.candidates),
+  feed: orNull(feedShape),
+});

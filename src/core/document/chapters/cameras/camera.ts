@@ -1,0 +1,63 @@
+import type { Point } from '../../../base/plan-geometry.ts';
+import type { Feed } from './feed.ts';
+import type { Mounting } from './mounting.ts';
+import type { Need } from './need.ts';
+
+export const CAMERA_KINDS = ['camera', 'handset', 'channel'] as const;
+export type CameraKind = (typeof CAMERA_KINDS)[number];
+
+/** `secretRef` points into the vault; the secret itself is never in the document. */
+export interface Account {
+  readonly user: string;
+  readonly secretRef: string;
+}
+
+export interface Stream {
+  readonly id: string;
+  readonly label: string;
+  /** Path and query, with its leading slash. */
+  readonly path: string;
+  readonly codec: string | null;
+  readonly width: number | null;
+  readonly height: number | null;
+  readonly fps: number | null;
+  readonly gopFrames: number | null;
+  readonly bitrateKbps: number | null;
+}
+
+export interface Camera {
+  readonly id: string;
+  readonly name: string;
+  readonly place: string;
+  readonly kind: CameraKind;
+  readonly modelId: string | null;
+  readonly host: string;
+  readonly ports: { readonly rtsp: number };
+  readonly account: Account | null;
+  readonly streams: readonly Stream[];
+  readonly need: Need | null;
+  readonly mounting: Mounting | null;
+  readonly position: Point | null;
+  /** Models that are weighed against the need. */
+  readonly candidates: readonly string[];
+  readonly feed: Feed | null;
+}
+
+/** A stream of which only label and path are known. */
+export const UNKNOWN_STREAM = {
+  codec: null,
+  width: null,
+  height: null,
+  fps: null,
+  gopFrames: null,
+  bitrateKbps: null,
+} as const satisfies Omit<Stream, 'id' | 'label' | 'path'>;
+
+/** What a camera has before anybody planned it. */
+export const UNPLANNED: Pick<Camera, 'need' | 'mounting' | 'position' | 'candidates' | 'feed'> = {
+  need: null,
+  mounting: null,
+  position: null,
+  candidates: [],
+  feed: null,
+};

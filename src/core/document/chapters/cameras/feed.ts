@@ -1,0 +1,15 @@
+import type { PowerWay } from '../../../base/ways.ts';
+import type { SunFeed } from '../../../power/sun-feed.ts';
+
+/** A handset that hangs on its charger. */
+export interface ChargeCare {
+  readonly limitPercent: number | null;
+  readonly batteryC: number | null;
+  readonly isSwollen: boolean;
+}
+
+export interface Feed {
+  readonly way: PowerWay;
+  readonly sun: SunFeed | null;
+  readonly charge: ChargeCare | null;
+}

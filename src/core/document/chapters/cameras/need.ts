@@ -1,0 +1,20 @@
+import type { TapUse } from '../../../base/tap-uses.ts';
+import type { DetailLevel } from '../../../optics/detail-levels.ts';
+import type { Sound } from '../models/model-card.ts';
+
+/** What a picture is for, before any camera is chosen. */
+export interface Need {
+  readonly level: DetailLevel | null;
+  readonly text: { readonly line: string; readonly charHeightMm: number } | null;
+  /** Along the ground, to the far edge of what must be seen. */
+  readonly distanceM: number;
+  /** Of the zone at that distance. */
+  readonly widthM: number;
+  /** Where the zone begins; nothing may be unseen from here on. */
+  readonly nearM: number;
+  readonly atNight: boolean;
+  readonly sound: Sound;
+  readonly turns: boolean;
+  readonly outdoors: boolean;
+  readonly draws: readonly { readonly destinationId: string; readonly use: TapUse }[];
+}

@@ -1,0 +1,15 @@
+import type { Point } from '../../../base/plan-geometry.ts';
+
+export const DESTINATION_KINDS = ['hub', 'recorder', 'viewer', 'relay'] as const;
+export type DestinationKind = (typeof DESTINATION_KINDS)[number];
+
+export interface Destination {
+  readonly id: string;
+  readonly name: string;
+  readonly kind: DestinationKind;
+  /** Codecs it takes; empty when not known. */
+  readonly codecs: readonly string[];
+  readonly storage: { readonly diskTB: number; readonly usableFraction: number } | null;
+  readonly retentionDays: number | null;
+  readonly position: Point | null;
+}

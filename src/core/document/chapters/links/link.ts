@@ -1,0 +1,38 @@
+import type { Point } from '../../../base/plan-geometry.ts';
+
+export const LINK_MEDIA = ['network-cable', 'pair', 'usb', 'wifi', 'powerline', 'fibre'] as const;
+export type LinkMedium = (typeof LINK_MEDIA)[number];
+
+/** What joins two things. Ends are subjects: `gear:ID`, `camera:ID`, `destination:ID`; power flows from → to. */
+export interface Link {
+  readonly id: string;
+  readonly from: string;
+  readonly to: string;
+  readonly medium: LinkMedium;
+  /** Taped or guessed; a drawn route counts before it. */
+  readonly lengthM: number;
+  readonly route: readonly Point[] | null;
+  /** Risers, slack and loops beside the drawn route. */
+  readonly extraM: number;
+  readonly areaMm2: number | null;
+  readonly isCopperClad: boolean;
+  /** Of the conductor in the worst case. */
+  readonly conductorC: number;
+  readonly leavesBuilding: boolean;
+  readonly capacityMbps: number | null;
+  /** Read at the place, where somebody did. */
+  readonly rssiDbm: number | null;
+}
+
+/** A link of which only its ends and its kind are known: ten metres, warm, indoors, nothing measured. */
+export const UNMEASURED_LINK = {
+  lengthM: 10,
+  route: null,
+  extraM: 0,
+  areaMm2: null,
+  isCopperClad: false,
+  conductorC: 40,
+  leavesBuilding: false,
+  capacityMbps: null,
+  rssiDbm: null,
+} as const satisfies Omit<Link, 'id' | 'from' | 'to' | 'medium'>;

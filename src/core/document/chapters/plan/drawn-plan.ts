@@ -1,0 +1,28 @@
+import type { Wall } from '../../../base/plan-geometry.ts';
+
+/** An image under the plan, re-encoded when it was taken in. */
+export interface PlanPicture {
+  readonly name: string;
+  readonly dataUrl: string;
+  readonly widthPx: number;
+  readonly heightPx: number;
+  readonly metresPerPx: number;
+  /** False until two points and a length were given. */
+  readonly isScaled: boolean;
+}
+
+/** What is drawn: a sheet to scale, a picture beneath it, walls. */
+export interface DrawnPlan {
+  readonly widthM: number;
+  readonly heightM: number;
+  readonly picture: PlanPicture | null;
+  readonly walls: readonly Wall[];
+}
+
+export const EMPTY_PLAN: DrawnPlan = { widthM: 40, heightM: 26, picture: null, walls: [] };
+
+/** Of a sheet's sides: a site is a house and its land. */
+export const SHEET_LIMITS_M = { least: 2, most: 5000 } as const;
+/** Whether a sheet of such sides can be drawn on; a slip of the finger makes a house as large as a town. */
+export const isSheet = (...sidesM: readonly number[]): boolean =>
+  sidesM.every((side) => side >= SHEET_LIMITS_M.least && side <= SHEET_LIMITS_M.most);

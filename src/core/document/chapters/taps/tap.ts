@@ -1,0 +1,12 @@
+import type { TapUse } from '../../../base/tap-uses.ts';
+import type { RecordingSchedule } from '../../../storage/storage.ts';
+
+export interface Tap {
+  readonly id: string;
+  readonly cameraId: string;
+  readonly streamId: string;
+  readonly destinationId: string;
+  readonly use: TapUse;
+  readonly protocol: 'rtsp';
+  readonly schedule: RecordingSchedule;
+}
