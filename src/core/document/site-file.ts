@@ -2,10 +2,11 @@ import { ValidationError } from 'yup';
 import { type Fault, fault } from '../base/fault.ts';
 import { isRecord } from '../base/is-record.ts';
 import { err, ok, type Result } from '../base/result.ts';
-import { UNPLANNED } from './chapters/cameras/camera.ts';
-import { emptyModel } from './chapters/models/model-card.ts';
+import { type Migration, migrate } from './migrations/migrate.ts';
+import { to2 } from './migrations/to-2.ts';
+import { to3 } from './migrations/to-3.ts';
 import { brokenReference, repeatedId } from './references.ts';
-import { emptySite, SITE_FORMAT, SITE_VERSION, type Site } from './site.ts';
+import { SITE_FORMAT, SITE_VERSION, type Site } from './site.ts';
 import { siteShape } from './site-shape.ts';
 
 export type SiteFaultCode =
@@ -19,41 +20,8 @@ export type SiteFaultCode =
 /** A site of 2,000 cameras with years of log stays below this. */
 const MAX_FILE_CHARS = 64 * 1024 * 1024;
 
-type Migration = (document: Record<string, unknown>) => Record<string, unknown>;
-/** One step forward for each version: MIGRATIONS[1] turns a document of version 1 into one of version 2. */
-const MIGRATIONS: Readonly<Record<number, Migration>> = {
-  /** 2: model cards say how many clients are served at once. */
-  1: (document) => ({
-    ...document,
-    version: 2,
-    models: Array.isArray(document.models)
-      ? document.models.map((model: unknown) => (isRecord(model) ? { ...model, sessions: null } : model))
-      : document.models,
-  }),
-  /** 3: choosing, feeding and drawing the site: needs, gear, links, plan, costs, and model cards that say more. */
-  2: (document) => {
-    const each = (items: unknown, more: object, isUnder = false): unknown =>
-      Array.isArray(items)
-        ? items.map((item: unknown) =>
-            isRecord(item) ? (isUnder ? { ...more, ...item } : { ...item, ...more }) : item,
-          )
-        : items;
-    const { sky, plan, gear, links, costing, assumptions } = emptySite('', '');
-    return {
-      ...document,
-      version: 3,
-      sky,
-      plan,
-      gear,
-      links,
-      costing,
-      assumptions,
-      models: each(document.models, emptyModel('', '', ''), true),
-      cameras: each(document.cameras, UNPLANNED),
-      destinations: each(document.destinations, { position: null }),
-    };
-  },
-};
+/** By the version they start from. */
+const MIGRATIONS: Readonly<Record<number, Migration>> = { 1: to2, 2: to3 };
 
 /** Reads the text of a site file. What does not fit is named by its path and the file is refused whole. */
 export function readSiteFile(text: string): Result<Site, Fault<SiteFaultCode>> {
@@ -84,8 +52,7 @@ export function readSite(document: unknown): Result<Site, Fault<SiteFaultCode>> 
         { version },
       ),
     );
-  let current = document;
-  for (let from = version; from < SITE_VERSION; from++) current = MIGRATIONS[from]?.(current) ?? current;
+  const current = migrate(document, version, SITE_VERSION, MIGRATIONS);
   try {
     siteShape.validateSync(current, { abortEarly: true, strict: true });
   } catch (error) {

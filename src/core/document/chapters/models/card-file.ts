@@ -3,12 +3,15 @@ import { type Fault, fault } from '../../../base/fault.ts';
 import { isRecord } from '../../../base/is-record.ts';
 import { LIST_LIMITS } from '../../../base/limits.ts';
 import { err, ok, type Result } from '../../../base/result.ts';
-import { list, oneOf, shape, whole } from '../../../base/schema-parts.ts';
+import { list, oneOf, shapeOf, whole } from '../../../base/schema-parts.ts';
+import { type Migration, migrate } from '../../migrations/migrate.ts';
 import type { Model } from './model-card.ts';
 import { modelShape } from './model-shape.ts';
 
 export const CARD_FORMAT = 'clear-tap/model-cards';
 const CARD_VERSION = 1;
+/** By the version they start from; a card of version 1 is the first that was kept. */
+const CARD_MIGRATIONS: Readonly<Record<number, Migration>> = {};
 export const CARD_FILE_ENDING = '.cleartap-cards.json';
 const MAX_FILE_CHARS = 8 * 1024 * 1024;
 
@@ -19,7 +22,13 @@ export type CardFaultCode =
   | 'cards.does-not-fit'
   | 'cards.too-large';
 
-const cardFileSchema = shape({
+interface CardFile {
+  readonly format: typeof CARD_FORMAT;
+  readonly version: number;
+  readonly cards: readonly Model[];
+}
+
+const cardFileShape = shapeOf<CardFile>()({
   format: oneOf([CARD_FORMAT]),
   version: whole(1, CARD_VERSION).required(),
   cards: list(modelShape, LIST_LIMITS.models),
@@ -44,13 +53,15 @@ export function readCardFile(text: string): Result<readonly Model[], Fault<CardF
         `These cards are of version ${document.version}; this Clear Tap reads up to ${CARD_VERSION}.`,
       ),
     );
+  const from = typeof document.version === 'number' ? document.version : CARD_VERSION;
+  const current = migrate(document, from, CARD_VERSION, CARD_MIGRATIONS);
   try {
-    cardFileSchema.validateSync(document, { abortEarly: true, strict: true });
+    cardFileShape.validateSync(current, { abortEarly: true, strict: true });
   } catch (error) {
     if (!(error instanceof ValidationError)) throw error;
     return err(fault('cards.does-not-fit', `${error.path || 'The file'} does not fit: ${error.message}.`));
   }
-  return ok(document.cards as readonly Model[]); // the schema above states the same shape
+  return ok(current.cards as readonly Model[]); // the schema above states the same shape
 }
 
 /** The text of a file of cards; reading it gives the same cards. */
