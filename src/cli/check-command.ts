@@ -1,12 +1,13 @@
-import type { Site } from '../core/document/site.ts';
 import { randomUUID } from 'node:crypto';
 import { readFile, writeFile } from 'node:fs/promises';
 import { parseArgs } from 'node:util';
 import { oneLine } from '../core/base/control-signs.ts';
 import { VERDICT_WORDS } from '../core/base/verdict.ts';
 import { indexEvidence } from '../core/document/best-known.ts';
+import type { Site } from '../core/document/site.ts';
 import { applyCommand } from '../core/document/site-commands.ts';
 import { readSiteFile, SITE_FILE_ENDING, writeSiteFile } from '../core/document/site-file.ts';
+import { gearSubject } from '../core/document/subject.ts';
 import { lanesOf } from '../core/lanes/lane.ts';
 import { mendsOf } from '../core/lanes/mends.ts';
 import { viewOf } from '../core/station/site-view.ts';
@@ -145,7 +146,7 @@ function powerBudgets(site: Site, judge: PowerJudge) {
   });
   const air = site.gear.flatMap((gear) => {
     if (gear.kind !== 'access-point') return [];
-    const subject = `gear:${gear.id}`;
+    const subject = gearSubject(gear.id);
     const airtime = judge.links.airtimeOf(subject);
     return [
       {

@@ -1,9 +1,9 @@
-import { type Costing, EMPTY_COSTING } from '../core/document/chapters/costing/costing.ts';
-import { type Sky, UNKNOWN_SKY } from '../core/document/chapters/sky/sky.ts';
-import { type DrawnPlan, EMPTY_PLAN } from '../core/document/chapters/plan/drawn-plan.ts';
-import { type Link, UNMEASURED_LINK } from '../core/document/chapters/links/link.ts';
-import type { Gear } from '../core/document/chapters/gear/gear.ts';
 import type { Point, Wall, WallMaterial } from '../core/base/plan-geometry.ts';
+import { type Costing, EMPTY_COSTING } from '../core/document/chapters/costing/costing.ts';
+import type { Gear } from '../core/document/chapters/gear/gear.ts';
+import { type Link, UNMEASURED_LINK } from '../core/document/chapters/links/link.ts';
+import { type DrawnPlan, EMPTY_PLAN } from '../core/document/chapters/plan/drawn-plan.ts';
+import { type Sky, UNKNOWN_SKY } from '../core/document/chapters/sky/sky.ts';
 
 const at = (xM: number, yM: number): Point => ({ xM, yM });
 

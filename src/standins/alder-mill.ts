@@ -1,8 +1,8 @@
-import { emptySite, type Site } from '../core/document/site.ts';
-import type { Destination } from '../core/document/chapters/destinations/destination.ts';
 import { type Camera, type Stream, UNKNOWN_STREAM, UNPLANNED } from '../core/document/chapters/cameras/camera.ts';
 import type { Feed } from '../core/document/chapters/cameras/feed.ts';
 import type { Need } from '../core/document/chapters/cameras/need.ts';
+import type { Destination } from '../core/document/chapters/destinations/destination.ts';
+import { emptySite, type Site } from '../core/document/site.ts';
 import { ALDER_MILL_MODELS } from './alder-mill-models.ts';
 import {
   ALDER_MILL_COSTING,

@@ -2,6 +2,7 @@ import { kilobits } from '../base/units.ts';
 import { modelledRate } from '../video/bitrate-model.ts';
 import type { Stream } from './chapters/cameras/camera.ts';
 import { type Evidence, type EvidenceValue, KNOWN_HOWS, type KnownHow } from './chapters/journal/evidence.ts';
+import { streamSubject } from './subject.ts';
 
 /** A value with how it is known. `source` says from what, for a tooltip. */
 export interface Known<T extends EvidenceValue = EvidenceValue> {
@@ -85,11 +86,6 @@ export function knownAs(index: EvidenceIndex, subject: string, quantity: string,
       ?.findLast((item) => item.how === how) ?? null
   );
 }
-
-export const streamSubject = (streamId: string): string => `stream:${streamId}`;
-export const cameraSubject = (cameraId: string): string => `camera:${cameraId}`;
-export const tapSubject = (tapId: string): string => `tap:${tapId}`;
-export const destinationSubject = (destinationId: string): string => `destination:${destinationId}`;
 
 /** Facts of a stream that other stations build on. */
 export interface StreamFacts {

@@ -1,11 +1,11 @@
 import { clipText } from '../base/clip.ts';
 import { LIST_LIMITS, TEXT_LIMITS } from '../base/limits.ts';
-import { cameraSubject } from './best-known.ts';
 import type { Camera, Stream } from './chapters/cameras/camera.ts';
 import type { Destination } from './chapters/destinations/destination.ts';
 import type { Evidence } from './chapters/journal/evidence.ts';
 import type { LogEntry, LogKind } from './chapters/journal/log.ts';
 import type { Site } from './site.ts';
+import { cameraSubject } from './subject.ts';
 
 /** Time and ids come from outside: core has no clock and no randomness of its own. */
 export interface Stamp {

@@ -5,9 +5,10 @@ import { type ProbeFacts, probeFacts } from '../probe/probe-facts.ts';
 import { PROBE_RULES } from '../probe/probe-rules.ts';
 import type { ProbeReport } from '../probe/probe-types.ts';
 import { PROBE_CAUSES, type ProbeCause } from '../rtsp/exchange-types.ts';
-import { bestOf, type EvidenceIndex, type QuantitiesOf, streamSubject } from './best-known.ts';
+import { bestOf, type EvidenceIndex, type QuantitiesOf } from './best-known.ts';
 import type { Camera } from './chapters/cameras/camera.ts';
 import type { Evidence, EvidenceValue, KnownHow } from './chapters/journal/evidence.ts';
+import { streamSubject } from './subject.ts';
 
 /** Quantities of a stream that are kept as such: other stations build on them. */
 const DECLARED = ['width', 'height', 'fps', 'profile', 'bitrateKbps'] as const;

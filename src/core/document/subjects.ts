@@ -3,6 +3,7 @@ import type { Camera } from './chapters/cameras/camera.ts';
 import type { Destination } from './chapters/destinations/destination.ts';
 import type { Gear } from './chapters/gear/gear.ts';
 import type { Site } from './site.ts';
+import { cameraSubject, destinationSubject, gearSubject } from './subject.ts';
 
 type Things = Pick<Site, 'cameras' | 'gear' | 'destinations'>;
 
@@ -14,9 +15,9 @@ export type Thing =
 
 /** All of them with the subject that links and evidence know them by: gear first, cameras last, as they are drawn. */
 export const thingsOf = ({ gear, destinations, cameras }: Things): readonly Thing[] => [
-  ...gear.map((item) => ({ kind: 'gear' as const, subject: `gear:${item.id}`, item })),
-  ...destinations.map((item) => ({ kind: 'destination' as const, subject: `destination:${item.id}`, item })),
-  ...cameras.map((item) => ({ kind: 'camera' as const, subject: `camera:${item.id}`, item })),
+  ...gear.map((item) => ({ kind: 'gear' as const, subject: gearSubject(item.id), item })),
+  ...destinations.map((item) => ({ kind: 'destination' as const, subject: destinationSubject(item.id), item })),
+  ...cameras.map((item) => ({ kind: 'camera' as const, subject: cameraSubject(item.id), item })),
 ];
 
 function thingAt(site: Things, subject: string): Gear | Destination | Camera | undefined {

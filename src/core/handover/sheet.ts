@@ -1,9 +1,10 @@
 import { sayDays, sayFps, sayRate } from '../base/say.ts';
-import { bestKnown, type EvidenceIndex, streamFacts, streamSubject } from '../document/best-known.ts';
+import { bestKnown, type EvidenceIndex, streamFacts } from '../document/best-known.ts';
 import type { KnownHow } from '../document/chapters/journal/evidence.ts';
 import type { Tap } from '../document/chapters/taps/tap.ts';
 import type { Site } from '../document/site.ts';
 import { streamUrlOf } from '../document/stream-address.ts';
+import { streamSubject } from '../document/subject.ts';
 import { fillPath } from '../net/path-places.ts';
 import { buildStreamUrl, redactUrl, urlHost } from '../net/stream-url.ts';
 

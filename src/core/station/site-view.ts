@@ -1,17 +1,12 @@
 import { weakMapMemoize } from 'reselect';
 import { pushTo } from '../base/push-to.ts';
-import {
-  type EvidenceIndex,
-  type QuantitiesOf,
-  type StreamFacts,
-  streamFactsOf,
-  streamSubject,
-} from '../document/best-known.ts';
+import { type EvidenceIndex, type QuantitiesOf, type StreamFacts, streamFactsOf } from '../document/best-known.ts';
 import type { Camera, Stream } from '../document/chapters/cameras/camera.ts';
 import type { Destination } from '../document/chapters/destinations/destination.ts';
 import type { Model } from '../document/chapters/models/model-card.ts';
 import type { Tap } from '../document/chapters/taps/tap.ts';
 import type { Site } from '../document/site.ts';
+import { streamSubject } from '../document/subject.ts';
 
 /** A document with what is asked of it again and again, found once. Stations judge a camera in it. */
 export interface SiteView {

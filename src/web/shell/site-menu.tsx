@@ -1,10 +1,10 @@
-import type { Site } from '../../core/document/site.ts';
 import { ChevronDown } from 'lucide-react';
 import { DropdownMenu } from 'radix-ui';
 import { lazy, Suspense, useEffect, useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { clipText } from '../../core/base/clip.ts';
 import { TEXT_LIMITS } from '../../core/base/limits.ts';
+import type { Site } from '../../core/document/site.ts';
 import type { ListTable } from '../../core/imports/camera-list.ts';
 import { newId } from '../store/new-id.ts';
 import { commandIssued, selectSite, siteOpened } from '../store/site-slice.ts';

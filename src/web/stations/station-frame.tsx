@@ -1,8 +1,8 @@
-import type { Camera } from '../../core/document/chapters/cameras/camera.ts';
 import { ChevronLeft, ChevronRight } from 'lucide-react';
 import type { ReactNode } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import { VERDICT_WORDS } from '../../core/base/verdict.ts';
+import type { Camera } from '../../core/document/chapters/cameras/camera.ts';
 import { modelOf } from '../../core/document/model-of.ts';
 import { findingsAt, type Lane } from '../../core/lanes/lane-types.ts';
 import type { StationId } from '../../core/stations/registry.ts';

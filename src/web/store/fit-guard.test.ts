@@ -1,5 +1,5 @@
-import { emptySite, type Site } from '../../core/document/site.ts';
 import { expect, test } from '@jest/globals';
+import { emptySite, type Site } from '../../core/document/site.ts';
 import { FitGuard, type RefusalOf } from './fit-guard.ts';
 
 const named = (name: string): Site => emptySite('quern', name);

@@ -1,8 +1,8 @@
-import { emptySite, type Site } from '../../core/document/site.ts';
 import { createSelector, createSlice, nanoid, type PayloadAction } from '@reduxjs/toolkit';
 import { createEvidenceIndexer } from '../../core/document/best-known.ts';
 import type { Stamp } from '../../core/document/command-parts.ts';
 import { type EditHistory, NO_EDITS, noteEdit, redoEdit, undoEdit } from '../../core/document/edit-history.ts';
+import { emptySite, type Site } from '../../core/document/site.ts';
 import { applyCommand, type SiteCommand } from '../../core/document/site-commands.ts';
 import { createLaneReckoner } from '../../core/lanes/lane.ts';
 import type { SaveState } from './site-saver.ts';

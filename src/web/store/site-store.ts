@@ -1,7 +1,7 @@
-import { SITE_FORMAT, type Site } from '../../core/document/site.ts';
 import localforage from 'localforage';
 import { type Fault, fault } from '../../core/base/fault.ts';
 import { err, type Result } from '../../core/base/result.ts';
+import { SITE_FORMAT, type Site } from '../../core/document/site.ts';
 import { dropSpill, listSpills } from './spill.ts';
 
 const store = localforage.createInstance({ name: 'clear-tap', storeName: 'sites' });

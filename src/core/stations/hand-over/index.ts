@@ -1,6 +1,7 @@
-import { bestKnown, type EvidenceIndex, tapSubject } from '../../document/best-known.ts';
+import { bestKnown, type EvidenceIndex } from '../../document/best-known.ts';
 import type { Tap } from '../../document/chapters/taps/tap.ts';
 import { plainUrlOf } from '../../document/stream-address.ts';
+import { tapSubject } from '../../document/subject.ts';
 import { type Gate, gateStates, type Station } from '../../station/station.ts';
 
 type HandedOver = 'yes' | 'no' | 'outdated';

@@ -8,6 +8,7 @@ import type { Link } from '../../document/chapters/links/link.ts';
 import type { Model } from '../../document/chapters/models/model-card.ts';
 import type { Tap } from '../../document/chapters/taps/tap.ts';
 import type { Site } from '../../document/site.ts';
+import { cameraSubject, destinationSubject, gearSubject } from '../../document/subject.ts';
 import type { Facts } from '../../findings/rule.ts';
 import { type PoeBudget, type PoeDraw, poeClass } from '../../power/poe.ts';
 import type { SunInput, SunYear } from '../../power/sun-budget.ts';
@@ -63,8 +64,8 @@ export class PowerJudge {
   ) {
     this.links = new SiteLinks(site, factsOf);
     this.models = new Map(site.models.map((model) => [model.id, model]));
-    this.cameras = new Map(site.cameras.map((camera) => [`camera:${camera.id}`, camera]));
-    this.destinations = new Map(site.destinations.map((one) => [`destination:${one.id}`, one]));
+    this.cameras = new Map(site.cameras.map((camera) => [cameraSubject(camera.id), camera]));
+    this.destinations = new Map(site.destinations.map((one) => [destinationSubject(one.id), one]));
     for (const link of site.links) {
       pushTo(this.linksTo, link.to, link);
       pushTo(this.linksFrom, link.from, link);
@@ -81,7 +82,7 @@ export class PowerJudge {
     const way = camera.feed?.way;
     const medium =
       way === 'poe' || way === 'passive' ? 'network-cable' : way === 'dc' ? 'pair' : way === 'usb' ? 'usb' : null;
-    return (this.linksTo.get(`camera:${camera.id}`) ?? []).find((link) => link.medium === medium) ?? null;
+    return (this.linksTo.get(cameraSubject(camera.id)) ?? []).find((link) => link.medium === medium) ?? null;
   }
 
   /** Cameras that a switch feeds, and access points: both take of its budget. */
@@ -107,7 +108,7 @@ export class PowerJudge {
   }
 
   budgetOf(gear: GearOf<'switch'>): { readonly budget: PoeBudget; readonly fed: readonly Fed[] } {
-    const subject = `gear:${gear.id}`;
+    const subject = gearSubject(gear.id);
     const kept = this.budgets.get(subject);
     if (kept) return kept;
     const fed = this.fedBy(subject);
@@ -119,7 +120,7 @@ export class PowerJudge {
   /** Amperes that all cameras of a supply draw together at night. */
   private loadOf(supply: GearOf<'supply'>): number {
     let amps = 0;
-    for (const link of this.linksFrom.get(`gear:${supply.id}`) ?? []) {
+    for (const link of this.linksFrom.get(gearSubject(supply.id)) ?? []) {
       const camera = this.cameras.get(link.to);
       const model = camera && this.modelOf(camera);
       if (model) amps += runNumbers(supply, link, model, this.site.assumptions)?.loadA ?? 0;
@@ -198,7 +199,7 @@ export class PowerJudge {
       return { budget: null, cable, run: null };
     }
     const { budget, fed } = this.budgetOf(feeder);
-    const subject = `camera:${camera.id}`;
+    const subject = cameraSubject(camera.id);
     // What others take that nobody knows comes on top: the sum is known only where it is too much already.
     const isWhole = fed.every(({ demand }) => demand.pdW > 0);
     facts.reservedW = isWhole || budget.totalW > feeder.budgetW ? budget.totalW : undefined;
@@ -243,7 +244,7 @@ export class PowerJudge {
   }
 
   private overAir(camera: Camera, model: Model | undefined, facts: FactsDraft): void {
-    const subject = `camera:${camera.id}`;
+    const subject = cameraSubject(camera.id);
     const link = this.linksTo.get(subject)?.find(isOverAir) ?? this.linksFrom.get(subject)?.find(isOverAir);
     if (!link) return;
     const { assumptions } = this.site;
@@ -281,7 +282,7 @@ export class PowerJudge {
     facts.crossesPowerline = false;
     for (const draw of this.links.drawsFrom(camera.id)) {
       const { path } = draw;
-      if (!path) unjoined.add(this.nameAt(`destination:${draw.destinationId}`));
+      if (!path) unjoined.add(this.nameAt(destinationSubject(draw.destinationId)));
       for (const link of path ?? []) {
         if (link.medium === 'wifi') continue;
         if (link.medium === 'powerline') facts.crossesPowerline = true;

@@ -3,6 +3,7 @@ import type { Camera } from '../../document/chapters/cameras/camera.ts';
 import type { Gear } from '../../document/chapters/gear/gear.ts';
 import { type Link, UNMEASURED_LINK } from '../../document/chapters/links/link.ts';
 import type { SiteCommand } from '../../document/site-commands.ts';
+import { cameraSubject, destinationSubject, gearSubject } from '../../document/subject.ts';
 import { nameOfSubject } from '../../document/subjects.ts';
 import type { Mend } from '../../findings/finding.ts';
 import { sunMends } from '../../power/sun-mends.ts';
@@ -20,7 +21,7 @@ const CHARGE_LIMIT_PERCENT = 80;
 /** A cable that now comes from other gear: it keeps its kind and its length; its drawn way is another one then. */
 export const movedTo = (link: Link, gearId: string): Link => ({
   ...link,
-  from: `gear:${gearId}`,
+  from: gearSubject(gearId),
   route: null,
   lengthM: Number(linkLengthM(link).toFixed(1)),
 });
@@ -45,7 +46,7 @@ export function powerOffers(view: SiteView, judge: PowerJudge, camera: Camera): 
   const { feed } = camera;
   const judgement = judge.judge(camera);
   const { feedLink, feeder } = judgement;
-  const subject = `camera:${camera.id}`;
+  const subject = cameraSubject(camera.id);
   const put = (text: string, link: Link): Mend<SiteCommand> => ({ text, command: { kind: 'putLink', link } });
   const ofLink = (change: (link: Link) => Mend<SiteCommand> | null): Mends => {
     const mend = feedLink && change(feedLink);
@@ -109,10 +110,10 @@ export function powerOffers(view: SiteView, judge: PowerJudge, camera: Camera): 
       if (!link) return [];
       const present = link.from === subject ? link.to : link.from;
       return site.gear.flatMap((gear) =>
-        gear.kind === 'access-point' && `gear:${gear.id}` !== present && bands.includes(gear.band)
+        gear.kind === 'access-point' && gearSubject(gear.id) !== present && bands.includes(gear.band)
           ? put(`Join it to ${gear.name}`, {
               ...link,
-              from: `gear:${gear.id}`,
+              from: gearSubject(gear.id),
               to: subject,
               route: null,
               rssiDbm: null,
@@ -123,7 +124,8 @@ export function powerOffers(view: SiteView, judge: PowerJudge, camera: Camera): 
     joins: () => {
       const joined = site.links.flatMap(({ from, to }) => (from === subject ? to : to === subject ? from : []));
       const hubs = joined.filter(
-        (end) => end.startsWith('gear:') && site.gear.some(({ id, kind }) => `gear:${id}` === end && kind !== 'supply'),
+        (end) =>
+          end.startsWith('gear:') && site.gear.some(({ id, kind }) => gearSubject(id) === end && kind !== 'supply'),
       );
       const lost = new Set(
         judge.links.drawsFrom(camera.id).flatMap(({ path, destinationId }) => (path ? [] : destinationId)),
@@ -131,7 +133,7 @@ export function powerOffers(view: SiteView, judge: PowerJudge, camera: Camera): 
       // One command joins one: where several are lost, none alone would take the finding away.
       const [destinationId] = lost.size === 1 ? lost : [];
       if (destinationId === undefined) return [];
-      const to = `destination:${destinationId}`;
+      const to = destinationSubject(destinationId);
       return hubs.map((from) =>
         put(`Join ${nameOfSubject(site, to)} to ${nameOfSubject(site, from)}`, {
           id: freeLinkId(site.links),

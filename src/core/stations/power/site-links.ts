@@ -14,6 +14,7 @@ import type { Link } from '../../document/chapters/links/link.ts';
 import type { Model } from '../../document/chapters/models/model-card.ts';
 import type { Tap } from '../../document/chapters/taps/tap.ts';
 import type { Site } from '../../document/site.ts';
+import { cameraSubject, destinationSubject, gearSubject } from '../../document/subject.ts';
 import { thingsOf } from '../../document/subjects.ts';
 import { airtimeShare, estimateSignal, radioKind, type SignalEstimate } from '../../radio/radio.ts';
 import { modelledRate } from '../../video/bitrate-model.ts';
@@ -133,9 +134,9 @@ const treeTo = weakMapMemoize((links: readonly Link[], destination: string): Tre
 
 /** Links that a picture crosses from a camera to a destination, camera first; `null` when they are not joined. */
 export function pathOf(links: readonly Link[], cameraId: string, destinationId: string): readonly Link[] | null {
-  const end = `destination:${destinationId}`;
+  const end = destinationSubject(destinationId);
   const { steps, paths } = treeTo(links, end);
-  const start = `camera:${cameraId}`;
+  const start = cameraSubject(cameraId);
   const kept = paths.get(start);
   if (kept !== undefined) return kept;
   const path: Link[] = [];
@@ -215,7 +216,7 @@ export class SiteLinks {
     private readonly site: Site,
     factsOf: FactsOf,
   ) {
-    this.gear = new Map(site.gear.map((gear) => [`gear:${gear.id}`, gear]));
+    this.gear = new Map(site.gear.map((gear) => [gearSubject(gear.id), gear]));
     for (const link of site.links)
       if (link.medium === 'wifi') for (const end of [link.from, link.to]) pushTo(this.radioLinks, end, link);
     for (const draw of drawsOf(site, factsOf)) {

@@ -1,11 +1,12 @@
 import { weakMapMemoize } from 'reselect';
 import { type Verdict, worstVerdict } from '../../base/verdict.ts';
-import { type QuantitiesOf, streamSubject } from '../../document/best-known.ts';
+import type { QuantitiesOf } from '../../document/best-known.ts';
 import type { Camera, Stream } from '../../document/chapters/cameras/camera.ts';
 import type { Tap } from '../../document/chapters/taps/tap.ts';
 import { type RememberedProbe, rememberedProbeOf } from '../../document/probe-evidence.ts';
 import type { SiteCommand } from '../../document/site-commands.ts';
 import { hasAddress, plainUrlOf } from '../../document/stream-address.ts';
+import { streamSubject } from '../../document/subject.ts';
 import { bySeverity, type Finding, type Mend } from '../../findings/finding.ts';
 import { mendsOf } from '../../findings/rule.ts';
 import { PROBE_RULES } from '../../probe/probe-rules.ts';

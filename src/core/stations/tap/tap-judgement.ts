@@ -3,19 +3,13 @@ import { rememberLast } from '../../base/remember.ts';
 import { sayDays, sayRate } from '../../base/say.ts';
 import { bytes, days, inTB, kilobits, terabytes } from '../../base/units.ts';
 import type { Verdict } from '../../base/verdict.ts';
-import {
-  bestKnown,
-  type EvidenceIndex,
-  type Known,
-  type StreamFacts,
-  streamFacts,
-  streamSubject,
-} from '../../document/best-known.ts';
+import { bestKnown, type EvidenceIndex, type Known, type StreamFacts, streamFacts } from '../../document/best-known.ts';
 import type { Camera, Stream } from '../../document/chapters/cameras/camera.ts';
 import type { Destination } from '../../document/chapters/destinations/destination.ts';
 import type { Tap } from '../../document/chapters/taps/tap.ts';
 import type { Site } from '../../document/site.ts';
 import type { SiteCommand } from '../../document/site-commands.ts';
+import { streamSubject } from '../../document/subject.ts';
 import type { Finding } from '../../findings/finding.ts';
 import { type Facts, findingsOf, judgeRows, verdictOf } from '../../findings/rule.ts';
 import { AUTH_SCHEMES } from '../../rtsp/exchange-types.ts';

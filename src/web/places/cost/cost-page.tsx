@@ -1,8 +1,8 @@
-import type { Costing, CostOption } from '../../../core/document/chapters/costing/costing.ts';
 import { lazy, Suspense, useState } from 'react';
 import { LIST_LIMITS } from '../../../core/base/limits.ts';
 import { sayCount, sayMany } from '../../../core/base/say.ts';
 import { VERDICT_WORDS } from '../../../core/base/verdict.ts';
+import type { Costing, CostOption } from '../../../core/document/chapters/costing/costing.ts';
 import {
   breakEvenOf,
   costGround,

@@ -1,8 +1,8 @@
-import { type CostOption, SCHOOLS } from '../../../core/document/chapters/costing/costing.ts';
 import { yupResolver } from '@hookform/resolvers/yup';
 import { useFieldArray, useForm } from 'react-hook-form';
 import { array, object, string } from 'yup';
 import { LIST_LIMITS } from '../../../core/base/limits.ts';
+import { type CostOption, SCHOOLS } from '../../../core/document/chapters/costing/costing.ts';
 import { linesOfSite } from '../../../core/places/cost/option-cost.ts';
 import { selectSite } from '../../store/site-slice.ts';
 import { useAppSelector } from '../../store/store.ts';

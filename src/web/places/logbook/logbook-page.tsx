@@ -1,7 +1,7 @@
-import { LOG_KINDS, type LogEntry, type LogKind } from '../../../core/document/chapters/journal/log.ts';
 import { format } from 'date-fns';
 import { useState } from 'react';
 import { sayMany } from '../../../core/base/say.ts';
+import { LOG_KINDS, type LogEntry, type LogKind } from '../../../core/document/chapters/journal/log.ts';
 import { selectSite } from '../../store/site-slice.ts';
 import { useAppSelector } from '../../store/store.ts';
 import { Button } from '../../ui/button.tsx';

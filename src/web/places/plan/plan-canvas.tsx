@@ -1,9 +1,10 @@
-import type { Site } from '../../../core/document/site.ts';
 import type Konva from 'konva';
 import { type KeyboardEvent, type Ref, type RefObject, useEffect, useRef, useState } from 'react';
 import { Layer, Line, Rect, Stage } from 'react-konva';
 import type { Point } from '../../../core/base/plan-geometry.ts';
 import type { Verdict } from '../../../core/base/verdict.ts';
+import type { Site } from '../../../core/document/site.ts';
+import { linkSubject } from '../../../core/document/subject.ts';
 import { positionOf, thingsOf } from '../../../core/document/subjects.ts';
 import { mountingOf } from '../../../core/stations/choose/need.ts';
 import { Grid, Ground, MetreRule } from './plan-ground.tsx';
@@ -147,7 +148,7 @@ export function PlanCanvas(props: PlanCanvasProps) {
               link={link}
               scale={scale}
               colours={colours}
-              isSelected={selected === `link:${link.id}`}
+              isSelected={selected === linkSubject(link.id)}
               canSelect={!isDrawing}
               onSelect={props.onSelect}
             />

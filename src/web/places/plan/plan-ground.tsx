@@ -1,6 +1,6 @@
-import type { PlanPicture } from '../../../core/document/chapters/plan/drawn-plan.ts';
 import { memo, useEffect, useState } from 'react';
 import { Image as KonvaImage, Line, Text } from 'react-konva';
+import type { PlanPicture } from '../../../core/document/chapters/plan/drawn-plan.ts';
 import { CHART_FONT } from '../../ui/chart-colours.ts';
 import type { Colours } from './plan-items.tsx';
 

@@ -1,7 +1,8 @@
-import type { Link } from '../../../core/document/chapters/links/link.ts';
 import { memo } from 'react';
 import { Line, Text } from 'react-konva';
 import type { Wall } from '../../../core/base/plan-geometry.ts';
+import type { Link } from '../../../core/document/chapters/links/link.ts';
+import { linkSubject } from '../../../core/document/subject.ts';
 import { WALL_WIDTH_M } from '../../../core/handover/plan-svg.ts';
 import { linkLengthM } from '../../../core/stations/power/site-links.ts';
 import { CHART_FONT } from '../../ui/chart-colours.ts';
@@ -47,7 +48,7 @@ interface RouteProps extends LineProps {
 export const PlanRoute = memo(function PlanRoute(props: RouteProps) {
   const { link, scale, colours, isSelected, canSelect, onSelect } = props;
   if (!link.route || link.route.length < 2) return null;
-  const subject = `link:${link.id}`;
+  const subject = linkSubject(link.id);
   const middle = link.route[Math.floor((link.route.length - 1) / 2)];
   const next = link.route[Math.floor((link.route.length - 1) / 2) + 1];
   return (

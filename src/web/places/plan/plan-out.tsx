@@ -1,7 +1,7 @@
-import type { Site } from '../../../core/document/site.ts';
 import type Konva from 'konva';
 import { type RefObject, useEffect, useState } from 'react';
 import { flushSync } from 'react-dom';
+import type { Site } from '../../../core/document/site.ts';
 import { planSvg } from '../../../core/handover/plan-svg.ts';
 import { percentEncode } from '../../../core/net/percent.ts';
 import { Button } from '../../ui/button.tsx';

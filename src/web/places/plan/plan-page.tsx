@@ -4,6 +4,7 @@ import { useSearchParams } from 'react-router';
 import type { Point, Wall, WallMaterial } from '../../../core/base/plan-geometry.ts';
 import { sayMany } from '../../../core/base/say.ts';
 import { type Verdict, worstVerdict } from '../../../core/base/verdict.ts';
+import { cameraSubject, linkSubject } from '../../../core/document/subject.ts';
 import { positionOf } from '../../../core/document/subjects.ts';
 import { newId } from '../../store/new-id.ts';
 import { commandIssued, selectLanes, selectSite } from '../../store/site-slice.ts';
@@ -27,7 +28,7 @@ export function PlanPage() {
   const [asked] = useSearchParams();
   const routed = asked.get('route');
   const [tool, setTool] = useState<Tool>(routed ? 'route' : 'move');
-  const [selected, setSelected] = useState<string | null>(routed ? `link:${routed}` : null);
+  const [selected, setSelected] = useState<string | null>(routed ? linkSubject(routed) : null);
   const [drawing, setDrawing] = useState<Drawing>(NOTHING_DRAWN);
   const [material, setMaterial] = useState<WallMaterial>('brick');
   const [zoom, setZoom] = useState(1);
@@ -36,7 +37,7 @@ export function PlanPage() {
   const wedges = useRef<WedgeHandle>(null);
   const colours = useChartColours();
 
-  const link = selected?.startsWith('link:') ? site.links.find(({ id }) => `link:${id}` === selected) : undefined;
+  const link = selected?.startsWith('link:') ? site.links.find(({ id }) => linkSubject(id) === selected) : undefined;
   const ends = link ? { from: positionOf(site, link.from), to: positionOf(site, link.to) } : null;
   const verdicts = useMemo(
     () =>
@@ -56,7 +57,7 @@ export function PlanPage() {
     setDrawing(NOTHING_DRAWN);
   };
   const routeTo = useCallback((linkId: string) => {
-    setSelected(`link:${linkId}`);
+    setSelected(linkSubject(linkId));
     setTool('route');
     setDrawing(NOTHING_DRAWN);
   }, []);
@@ -102,7 +103,7 @@ export function PlanPage() {
   const cameras = useRef(site.cameras);
   cameras.current = site.cameras;
   const onDrag = useCallback((subject: string, position: Point) => {
-    const camera = cameras.current.find(({ id }) => `camera:${id}` === subject);
+    const camera = cameras.current.find(({ id }) => cameraSubject(id) === subject);
     if (camera) wedges.current?.follow(camera, position);
   }, []);
   const place = useCallback(

@@ -1,7 +1,7 @@
-import { isSheet, type PlanPicture } from '../../../core/document/chapters/plan/drawn-plan.ts';
 import { clipText } from '../../../core/base/clip.ts';
 import { type Fault, fault } from '../../../core/base/fault.ts';
 import { err, ok, type Result } from '../../../core/base/result.ts';
+import { isSheet, type PlanPicture } from '../../../core/document/chapters/plan/drawn-plan.ts';
 import { type PictureFaultCode, pictureSize } from '../../../core/imports/picture-size.ts';
 import { type Drawn, drawSvg, type Wanted } from './draw-svg.ts';
 

@@ -1,12 +1,13 @@
-import type { Camera } from '../../../core/document/chapters/cameras/camera.ts';
-import { SHEET_LIMITS_M } from '../../../core/document/chapters/plan/drawn-plan.ts';
-import type { Link } from '../../../core/document/chapters/links/link.ts';
-import type { Gear } from '../../../core/document/chapters/gear/gear.ts';
 import { memo, useMemo, useState } from 'react';
 import { Link as RouterLink, useParams } from 'react-router';
 import type { Point } from '../../../core/base/plan-geometry.ts';
 import { VERDICT_WORDS } from '../../../core/base/verdict.ts';
 import { streamFacts } from '../../../core/document/best-known.ts';
+import type { Camera } from '../../../core/document/chapters/cameras/camera.ts';
+import type { Gear } from '../../../core/document/chapters/gear/gear.ts';
+import type { Link } from '../../../core/document/chapters/links/link.ts';
+import { SHEET_LIMITS_M } from '../../../core/document/chapters/plan/drawn-plan.ts';
+import { cameraSubject, destinationSubject, gearSubject, linkSubject } from '../../../core/document/subject.ts';
 import { nameOfSubject, thingsOf } from '../../../core/document/subjects.ts';
 import { mountingOf } from '../../../core/stations/choose/need.ts';
 import { PowerJudge } from '../../../core/stations/power/power-judgement.ts';
@@ -40,9 +41,9 @@ export function PlanSide(props: PlanSideProps) {
   const site = useAppSelector(selectSite);
   const [edited, setEdited] = useState<Gear | 'new' | null>(null);
   const [isAddingDestination, setIsAddingDestination] = useState(false);
-  const camera = site.cameras.find(({ id }) => `camera:${id}` === selected);
-  const gear = site.gear.find(({ id }) => `gear:${id}` === selected);
-  const link = site.links.find(({ id }) => `link:${id}` === selected);
+  const camera = site.cameras.find(({ id }) => cameraSubject(id) === selected);
+  const gear = site.gear.find(({ id }) => gearSubject(id) === selected);
+  const link = site.links.find(({ id }) => linkSubject(id) === selected);
   const unplaced = thingsOf(site).filter(({ item }) => item.position === null);
   const middle = { xM: site.plan.widthM / 2, yM: site.plan.heightM / 2 };
   return (
@@ -117,13 +118,13 @@ export function PlanSide(props: PlanSideProps) {
       <DestinationDialog
         edited={isAddingDestination ? 'new' : null}
         onClose={() => setIsAddingDestination(false)}
-        onCreated={(id) => props.onSelect(`destination:${id}`)}
+        onCreated={(id) => props.onSelect(destinationSubject(id))}
       />
       {edited !== null && (
         <GearDialog
           edited={edited}
           onClose={() => setEdited(null)}
-          onKept={(kept) => props.onSelect(`gear:${kept.id}`)}
+          onKept={(kept) => props.onSelect(gearSubject(kept.id))}
         />
       )}
     </div>
@@ -179,7 +180,7 @@ function CableList({ selected, isRouting, onSelect, onRoute }: CableListProps) {
             ends={`${names.get(link.from)} – ${names.get(link.to)}`}
             lengthM={linkLengthM(link)}
             isDrawn={link.route !== null}
-            isSelected={selected === `link:${link.id}`}
+            isSelected={selected === linkSubject(link.id)}
             isRouting={isRouting}
             onAct={act}
           />
@@ -206,7 +207,7 @@ const CableRow = memo(function CableRow({ id, ends, lengthM, isDrawn, isSelected
       <button
         type="button"
         aria-pressed={isSelected}
-        onClick={() => onAct(isRouting ? id : `link:${id}`)}
+        onClick={() => onAct(isRouting ? id : linkSubject(id))}
         className={`flex-1 text-left hover:underline pointer-coarse:min-h-11 ${isSelected ? 'font-strong' : ''}`}
       >
         {ends}
@@ -275,7 +276,7 @@ function CableSide({ link, drawnRoute, onRoute, onRemove }: CableSideProps) {
   const judgement = useMemo(() => {
     const links = site.links.map((other) => (other.id === link.id ? drawn : other));
     const judge = new PowerJudge({ ...site, links }, (stream) => streamFacts(index, stream));
-    const camera = site.cameras.find(({ id }) => `camera:${id}` === link.to);
+    const camera = site.cameras.find(({ id }) => cameraSubject(id) === link.to);
     return camera && judge.feedLinkOf(camera)?.id === link.id ? judge.judge(camera) : null;
   }, [site, index, link.id, link.to, drawn]);
   const volts = judgement?.run ? judgement.run.nightVolts : (judgement?.cable?.loadVolts ?? null);

@@ -1,7 +1,7 @@
-import { isSheet, type DrawnPlan } from '../../../core/document/chapters/plan/drawn-plan.ts';
 import { useState } from 'react';
 import type { Point } from '../../../core/base/plan-geometry.ts';
 import { sayCount } from '../../../core/base/say.ts';
+import { type DrawnPlan, isSheet } from '../../../core/document/chapters/plan/drawn-plan.ts';
 import { Button } from '../../ui/button.tsx';
 import { DialogFrame } from '../../ui/dialog-frame.tsx';
 import { TextField } from '../../ui/text-field.tsx';

@@ -1,8 +1,8 @@
-import type { Site } from '../../../core/document/site.ts';
-import type { Camera } from '../../../core/document/chapters/cameras/camera.ts';
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { areAlike } from '../../../core/base/alike.ts';
 import type { Point } from '../../../core/base/plan-geometry.ts';
+import type { Camera } from '../../../core/document/chapters/cameras/camera.ts';
+import type { Site } from '../../../core/document/site.ts';
 import type { WedgeShape } from '../../../core/optics/view-wedge.ts';
 import { wedgeInputsOf } from '../../../core/stations/choose/plan-wedges.ts';
 import { planWorker } from '../../workers/workers.ts';

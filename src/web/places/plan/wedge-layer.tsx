@@ -1,8 +1,9 @@
-import type { Site } from '../../../core/document/site.ts';
-import type { Camera } from '../../../core/document/chapters/cameras/camera.ts';
 import { memo, type RefObject, useImperativeHandle } from 'react';
 import { Layer } from 'react-konva';
 import type { Point } from '../../../core/base/plan-geometry.ts';
+import type { Camera } from '../../../core/document/chapters/cameras/camera.ts';
+import type { Site } from '../../../core/document/site.ts';
+import { cameraSubject } from '../../../core/document/subject.ts';
 import { type Colours, LAYERS, PlanWedge } from './plan-items.tsx';
 import { useWedges, type Wedges } from './use-wedges.ts';
 
@@ -33,7 +34,7 @@ export const WedgeLayer = memo(function WedgeLayer({ handle, site, scale, colour
         position ? (
           <PlanWedge
             key={id}
-            subject={`camera:${id}`}
+            subject={cameraSubject(id)}
             position={position}
             scale={scale}
             colours={colours}

@@ -1,8 +1,8 @@
-import { type Camera, UNKNOWN_STREAM, UNPLANNED } from '../../../core/document/chapters/cameras/camera.ts';
 import { yupResolver } from '@hookform/resolvers/yup';
 import { useForm } from 'react-hook-form';
 import { boolean, object, string } from 'yup';
 import { err, ok, type Result } from '../../../core/base/result.ts';
+import { type Camera, UNKNOWN_STREAM, UNPLANNED } from '../../../core/document/chapters/cameras/camera.ts';
 import { accountFor } from '../../../core/document/stream-address.ts';
 import { withLoginOut } from '../../../core/net/address-login.ts';
 import { type AddressDraft, addressRemarks } from '../../../core/net/address-remarks.ts';

@@ -1,7 +1,7 @@
-import type { Camera } from '../../../core/document/chapters/cameras/camera.ts';
 import { useState } from 'react';
 import type { Verdict } from '../../../core/base/verdict.ts';
 import { VERDICT_WORDS } from '../../../core/base/verdict.ts';
+import type { Camera } from '../../../core/document/chapters/cameras/camera.ts';
 import { type Model, nameOfModel } from '../../../core/document/chapters/models/model-card.ts';
 import type { Facts } from '../../../core/findings/rule.ts';
 import { judgeChoice } from '../../../core/stations/choose/choice-verdict.ts';

@@ -1,7 +1,7 @@
+import { useState } from 'react';
 import type { Camera } from '../../../core/document/chapters/cameras/camera.ts';
 import type { Mounting } from '../../../core/document/chapters/cameras/mounting.ts';
 import type { Need } from '../../../core/document/chapters/cameras/need.ts';
-import { useState } from 'react';
 import { type Model, nameOfModel } from '../../../core/document/chapters/models/model-card.ts';
 import { zoomRange } from '../../../core/optics/lens-view.ts';
 import { judgeChoice } from '../../../core/stations/choose/choice-verdict.ts';

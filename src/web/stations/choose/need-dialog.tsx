@@ -1,9 +1,9 @@
-import type { Camera } from '../../../core/document/chapters/cameras/camera.ts';
-import type { Need } from '../../../core/document/chapters/cameras/need.ts';
 import { yupResolver } from '@hookform/resolvers/yup';
 import { useForm } from 'react-hook-form';
 import { array, boolean, object, string } from 'yup';
 import { TAP_USES, type TapUse } from '../../../core/base/tap-uses.ts';
+import type { Camera } from '../../../core/document/chapters/cameras/camera.ts';
+import type { Need } from '../../../core/document/chapters/cameras/need.ts';
 import { SOUNDS, type Sound } from '../../../core/document/chapters/models/model-card.ts';
 import { DETAIL_LEVELS, type DetailLevel } from '../../../core/optics/detail-levels.ts';
 import { commandIssued, selectSite } from '../../store/site-slice.ts';

@@ -1,7 +1,7 @@
-import type { Site } from '../../../core/document/site.ts';
+import { lazy, Suspense, useState } from 'react';
 import type { Camera } from '../../../core/document/chapters/cameras/camera.ts';
 import type { Need } from '../../../core/document/chapters/cameras/need.ts';
-import { lazy, Suspense, useState } from 'react';
+import type { Site } from '../../../core/document/site.ts';
 import { sayNeed } from '../../../core/stations/choose/need.ts';
 import { selectSite } from '../../store/site-slice.ts';
 import { useAppSelector } from '../../store/store.ts';

@@ -1,6 +1,6 @@
+import { type KeyboardEvent, type PointerEvent, useRef } from 'react';
 import type { Mounting } from '../../../core/document/chapters/cameras/mounting.ts';
 import type { Need } from '../../../core/document/chapters/cameras/need.ts';
-import { type KeyboardEvent, type PointerEvent, useRef } from 'react';
 import { pxPerMForText, pxPerMOf } from '../../../core/optics/detail-levels.ts';
 import { levelStretches } from '../../../core/optics/lens-view.ts';
 import { aimOf, type LensService } from '../../../core/stations/choose/need.ts';

@@ -1,8 +1,9 @@
-import type { Tap } from '../../../core/document/chapters/taps/tap.ts';
-import type { Camera, Stream } from '../../../core/document/chapters/cameras/camera.ts';
 import { Link, useParams, useSearchParams } from 'react-router';
 import { VERDICT_WORDS } from '../../../core/base/verdict.ts';
+import type { Camera, Stream } from '../../../core/document/chapters/cameras/camera.ts';
+import type { Tap } from '../../../core/document/chapters/taps/tap.ts';
 import { plainUrlOf, streamUrlOf } from '../../../core/document/stream-address.ts';
+import { tapSubject } from '../../../core/document/subject.ts';
 import { type Sheet, type SheetField, sheetFor } from '../../../core/handover/sheet.ts';
 import { asksForSecret } from '../../../core/net/path-places.ts';
 import { buildStreamUrl, pathAndQuery } from '../../../core/net/stream-url.ts';
@@ -80,7 +81,7 @@ function SheetBench({ camera, stream, tap }: { camera: Camera; stream: Stream; t
     return field.value;
   };
   const logSaved = (text: string): void =>
-    void dispatch(commandIssued({ kind: 'note', logKind: 'hand-over', subject: `tap:${tap.id}`, text }));
+    void dispatch(commandIssued({ kind: 'note', logKind: 'hand-over', subject: tapSubject(tap.id), text }));
   const savePlaylist = async (kind: 'm3u8' | 'xspf'): Promise<void> => {
     const { asM3u8, asXspf, playlistOf } = await import('../../../core/handover/playlists.ts');
     const entries = playlistOf(site, tap.destinationId);

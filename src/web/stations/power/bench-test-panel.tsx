@@ -1,7 +1,8 @@
-import type { Camera } from '../../../core/document/chapters/cameras/camera.ts';
 import { useState } from 'react';
 import { type BenchItem, benchItemsFor, benchQuantity } from '../../../core/document/bench-test.ts';
-import { cameraSubject, knownAs } from '../../../core/document/best-known.ts';
+import { knownAs } from '../../../core/document/best-known.ts';
+import type { Camera } from '../../../core/document/chapters/cameras/camera.ts';
+import { cameraSubject } from '../../../core/document/subject.ts';
 import { commandIssued, selectIndex } from '../../store/site-slice.ts';
 import { useAppDispatch, useAppSelector } from '../../store/store.ts';
 import { Button } from '../../ui/button.tsx';

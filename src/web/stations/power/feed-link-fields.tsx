@@ -1,5 +1,5 @@
-import type { Link } from '../../../core/document/chapters/links/link.ts';
 import { Link as RouterLink, useParams } from 'react-router';
+import type { Link } from '../../../core/document/chapters/links/link.ts';
 import { WIRE_SIZES_MM2 } from '../../../core/stations/power/power-numbers.ts';
 import { linkLengthM } from '../../../core/stations/power/site-links.ts';
 import { commandIssued } from '../../store/site-slice.ts';

@@ -1,9 +1,10 @@
-import type { Camera } from '../../../core/document/chapters/cameras/camera.ts';
-import type { Link, LinkMedium } from '../../../core/document/chapters/links/link.ts';
-import type { Gear } from '../../../core/document/chapters/gear/gear.ts';
 import { useState } from 'react';
 import { POWER_WAY_WORDS, POWER_WAYS, type PowerWay } from '../../../core/base/ways.ts';
+import type { Camera } from '../../../core/document/chapters/cameras/camera.ts';
+import type { Gear } from '../../../core/document/chapters/gear/gear.ts';
+import type { Link, LinkMedium } from '../../../core/document/chapters/links/link.ts';
 import { nameOfModel } from '../../../core/document/chapters/models/model-card.ts';
+import { cameraSubject, gearSubject } from '../../../core/document/subject.ts';
 import { LITHIUM } from '../../../core/power/sun-budget.ts';
 import type { PowerJudge, PowerJudgement } from '../../../core/stations/power/power-judgement.ts';
 import { feedsIn } from '../../../core/stations/power/power-numbers.ts';
@@ -58,11 +59,11 @@ export function FeedPanel({ camera, judge, judgement }: FeedPanelProps) {
   const join = (gearId: string): void => {
     const medium = way && MEDIUM_OF[way];
     if (!medium) return;
-    const from = `gear:${gearId}`;
+    const from = gearSubject(gearId);
     // Moved to other gear, a cable keeps its kind; its drawn way is another one then.
     const link: Link = feedLink
       ? { ...feedLink, from, route: null, lengthM: Number(linkLengthM(feedLink).toFixed(1)) }
-      : newLink(from, `camera:${camera.id}`, medium);
+      : newLink(from, cameraSubject(camera.id), medium);
     dispatch(commandIssued({ kind: 'putLink', link }));
   };
   const feeders = way ? site.gear.filter((gear) => feedsIn(way, gear)) : [];

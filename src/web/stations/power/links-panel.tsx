@@ -1,9 +1,10 @@
-import type { Camera } from '../../../core/document/chapters/cameras/camera.ts';
-import type { Link } from '../../../core/document/chapters/links/link.ts';
 import { Link as RouterLink, useParams } from 'react-router';
 import { assumed } from '../../../core/assumptions/assumptions.ts';
 import { sayMany } from '../../../core/base/say.ts';
 import { VERDICT_WORDS } from '../../../core/base/verdict.ts';
+import type { Camera } from '../../../core/document/chapters/cameras/camera.ts';
+import type { Link } from '../../../core/document/chapters/links/link.ts';
+import { cameraSubject, destinationSubject, gearSubject } from '../../../core/document/subject.ts';
 import type { PowerJudge } from '../../../core/stations/power/power-judgement.ts';
 import { commandIssued, selectSite } from '../../store/site-slice.ts';
 import { useAppDispatch, useAppSelector } from '../../store/store.ts';
@@ -20,7 +21,7 @@ export function LinksPanel({ camera, judge }: { camera: Camera; judge: PowerJudg
   const dispatch = useAppDispatch();
   const site = useAppSelector(selectSite);
   const { siteId } = useParams();
-  const subject = `camera:${camera.id}`;
+  const subject = cameraSubject(camera.id);
   const draws = judge.links.drawsFrom(camera.id);
   const links = new Map<string, Link>();
   for (const { path } of draws) for (const link of path ?? []) links.set(link.id, link);
@@ -33,7 +34,7 @@ export function LinksPanel({ camera, judge }: { camera: Camera; judge: PowerJudg
     const gear = site.gear.find(({ id }) => id === gearId);
     if (!gear) return;
     const medium = usualMedium(gear, subject, undefined);
-    const from = `gear:${gearId}`;
+    const from = gearSubject(gearId);
     const link = uplink
       ? { ...uplink, from, to: subject, medium, route: null, rssiDbm: null }
       : newLink(from, subject, medium);
@@ -48,7 +49,7 @@ export function LinksPanel({ camera, judge }: { camera: Camera; judge: PowerJudg
           value={uplink?.from.replace('gear:', '') ?? ''}
           onChange={joinTo}
           options={[
-            ...(uplink && joinable.some(({ id }) => `gear:${id}` === uplink.from)
+            ...(uplink && joinable.some(({ id }) => gearSubject(id) === uplink.from)
               ? []
               : [{ value: '', label: uplink ? judge.nameAt(uplink.from) : 'nothing yet' }]),
             ...joinable.map(({ id, name }) => ({ value: id, label: name })),
@@ -83,7 +84,7 @@ export function LinksPanel({ camera, judge }: { camera: Camera; judge: PowerJudg
                 judge.links
                   .drawsOn(link)
                   .filter(({ cameraId }) => cameraId !== camera.id)
-                  .map(({ cameraId }) => judge.nameAt(`camera:${cameraId}`)),
+                  .map(({ cameraId }) => judge.nameAt(cameraSubject(cameraId))),
               );
               return (
                 <tr key={link.id} className="border-b border-hair align-top last:border-b-0">
@@ -116,7 +117,7 @@ export function LinksPanel({ camera, judge }: { camera: Camera; judge: PowerJudg
         <ul className="mt-3 flex flex-col gap-1 text-small">
           {draws.map(({ destinationId, use, mbps, how }) => (
             <li key={`${destinationId}-${use}`} className="flex items-center gap-1.5">
-              {judge.nameAt(`destination:${destinationId}`)} to {use}:
+              {judge.nameAt(destinationSubject(destinationId))} to {use}:
               <span className="font-mono">{mbps === null ? 'rate not known' : `${mbps.toFixed(2)} Mbit/s`}</span>
               {how && <KnownHowMark how={how} detail={how === 'assumed' ? 'modelled from its card' : undefined} />}
             </li>
@@ -137,9 +138,9 @@ export function LinksPanel({ camera, judge }: { camera: Camera; judge: PowerJudg
       {[...unjoined].map((destinationId) => (
         <details key={destinationId} className="mt-2 border-l-[3px] border-brass pl-3">
           <summary className="w-fit py-0.5 font-strong">
-            {judge.nameAt(`destination:${destinationId}`)}: no link leads there
+            {judge.nameAt(destinationSubject(destinationId))}: no link leads there
           </summary>
-          <Joins subject={`destination:${destinationId}`} />
+          <Joins subject={destinationSubject(destinationId)} />
         </details>
       ))}
     </Panel>

@@ -1,6 +1,6 @@
-import type { Camera } from '../../../core/document/chapters/cameras/camera.ts';
 import { lazy, Suspense } from 'react';
 import { VERDICT_WORDS } from '../../../core/base/verdict.ts';
+import type { Camera } from '../../../core/document/chapters/cameras/camera.ts';
 import { LEAD, LITHIUM, monthNames } from '../../../core/power/sun-budget.ts';
 import type { SunFeed } from '../../../core/power/sun-feed.ts';
 import type { PowerJudge, PowerJudgement } from '../../../core/stations/power/power-judgement.ts';

@@ -1,6 +1,7 @@
+import { VERDICT_WORDS } from '../../../core/base/verdict.ts';
 import type { Camera } from '../../../core/document/chapters/cameras/camera.ts';
 import type { Gear } from '../../../core/document/chapters/gear/gear.ts';
-import { VERDICT_WORDS } from '../../../core/base/verdict.ts';
+import { cameraSubject } from '../../../core/document/subject.ts';
 import type { PowerJudge } from '../../../core/stations/power/power-judgement.ts';
 import { Drop } from '../../ui/drop.tsx';
 
@@ -13,7 +14,7 @@ interface SwitchViewProps {
 /** A switch as a measure: what each port reserves of its budget, and what is left. */
 export function SwitchView({ gear, judge, camera }: SwitchViewProps) {
   const { budget, fed } = judge.budgetOf(gear);
-  const subject = `camera:${camera.id}`;
+  const subject = cameraSubject(camera.id);
   const portsLeft = gear.poePorts - fed.length;
   const full = Math.max(gear.budgetW, budget.totalW);
   let before = 0;

@@ -1,6 +1,6 @@
-import type { Camera, Stream } from '../../../core/document/chapters/cameras/camera.ts';
 import { type ClipboardEvent, useEffect, useState } from 'react';
 import { TEXT_LIMITS } from '../../../core/base/limits.ts';
+import type { Camera, Stream } from '../../../core/document/chapters/cameras/camera.ts';
 import { workedPaths } from '../../../core/document/probe-evidence.ts';
 import { accountFor } from '../../../core/document/stream-address.ts';
 import { withLoginOut } from '../../../core/net/address-login.ts';

@@ -1,5 +1,5 @@
-import type { Camera, Stream } from '../../../core/document/chapters/cameras/camera.ts';
 import { DropdownMenu } from 'radix-ui';
+import type { Camera, Stream } from '../../../core/document/chapters/cameras/camera.ts';
 import { streamUrlOf } from '../../../core/document/stream-address.ts';
 import { buildStreamUrl } from '../../../core/net/stream-url.ts';
 import { Button } from '../../ui/button.tsx';

@@ -1,13 +1,7 @@
-import type { Stream } from '../../../core/document/chapters/cameras/camera.ts';
 import { sayCount, sayFps, sayRate, sayShare, sayStretch } from '../../../core/base/say.ts';
-import {
-  bestKnown,
-  type EvidenceIndex,
-  type Known,
-  knownAs,
-  streamFacts,
-  streamSubject,
-} from '../../../core/document/best-known.ts';
+import { bestKnown, type EvidenceIndex, type Known, knownAs, streamFacts } from '../../../core/document/best-known.ts';
+import type { Stream } from '../../../core/document/chapters/cameras/camera.ts';
+import { streamSubject } from '../../../core/document/subject.ts';
 import { KnownHowMark } from '../../ui/known-how.tsx';
 
 interface FactRow {

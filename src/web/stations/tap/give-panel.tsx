@@ -1,11 +1,11 @@
-import type { Tap } from '../../../core/document/chapters/taps/tap.ts';
-import type { Destination } from '../../../core/document/chapters/destinations/destination.ts';
-import type { Camera, Stream } from '../../../core/document/chapters/cameras/camera.ts';
 import { useState } from 'react';
 import { Link, useParams } from 'react-router';
 import { sayBytes, sayDays, sayRate } from '../../../core/base/say.ts';
 import { TAP_USES, type TapUse } from '../../../core/base/tap-uses.ts';
 import { VERDICT_WORDS } from '../../../core/base/verdict.ts';
+import type { Camera, Stream } from '../../../core/document/chapters/cameras/camera.ts';
+import type { Destination } from '../../../core/document/chapters/destinations/destination.ts';
+import type { Tap } from '../../../core/document/chapters/taps/tap.ts';
 import type { SiteMend } from '../../../core/lanes/mends.ts';
 import { judgeTap, type TapJudgement } from '../../../core/stations/tap/tap-judgement.ts';
 import type { RecordingSchedule } from '../../../core/storage/storage.ts';

@@ -1,5 +1,5 @@
-import type { Camera, Stream } from '../../../core/document/chapters/cameras/camera.ts';
 import { useEffect, useRef, useState } from 'react';
+import type { Camera, Stream } from '../../../core/document/chapters/cameras/camera.ts';
 import { plainUrlOf } from '../../../core/document/stream-address.ts';
 import { Button } from '../../ui/button.tsx';
 import { useVault } from '../../vault/vault-context.tsx';

@@ -1,8 +1,8 @@
-import type { Camera, Stream } from '../../../core/document/chapters/cameras/camera.ts';
 import { useEffect, useState } from 'react';
-import { streamSubject } from '../../../core/document/best-known.ts';
+import type { Camera, Stream } from '../../../core/document/chapters/cameras/camera.ts';
 import { rememberedProbe } from '../../../core/document/probe-evidence.ts';
 import { plainUrlOf } from '../../../core/document/stream-address.ts';
+import { streamSubject } from '../../../core/document/subject.ts';
 import type { TransportChoice } from '../../../core/rtsp/client-types.ts';
 import { selectRun } from '../../store/probe-slice.ts';
 import { selectIndex } from '../../store/site-slice.ts';

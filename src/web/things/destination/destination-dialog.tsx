@@ -1,7 +1,11 @@
-import { DESTINATION_KINDS, type Destination, type DestinationKind } from '../../../core/document/chapters/destinations/destination.ts';
 import { yupResolver } from '@hookform/resolvers/yup';
 import { useForm } from 'react-hook-form';
 import { number, object, string } from 'yup';
+import {
+  DESTINATION_KINDS,
+  type Destination,
+  type DestinationKind,
+} from '../../../core/document/chapters/destinations/destination.ts';
 import { STORAGE_ASSUMPTIONS } from '../../../core/storage/storage-assumptions.ts';
 import { newId } from '../../store/new-id.ts';
 import { commandIssued } from '../../store/site-slice.ts';

@@ -1,6 +1,7 @@
-import { GEAR_KINDS, type Gear, type GearKind } from '../../../core/document/chapters/gear/gear.ts';
 import { yupResolver } from '@hookform/resolvers/yup';
 import { useForm } from 'react-hook-form';
+import { GEAR_KINDS, type Gear, type GearKind } from '../../../core/document/chapters/gear/gear.ts';
+import { gearSubject } from '../../../core/document/subject.ts';
 import { RADIO_KINDS } from '../../../core/radio/radio.ts';
 import { newId } from '../../store/new-id.ts';
 import { commandIssued } from '../../store/site-slice.ts';
@@ -153,7 +154,7 @@ export function GearDialog({ edited, onClose, onKept }: GearDialogProps) {
       {before && (
         <div className="mt-4 border-t border-hair pt-3">
           <h3 className="mb-1 text-small">Joined to</h3>
-          <Joins subject={`gear:${before.id}`} />
+          <Joins subject={gearSubject(before.id)} />
         </div>
       )}
     </DialogFrame>

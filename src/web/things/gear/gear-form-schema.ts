@@ -1,5 +1,5 @@
-import { GEAR_KINDS, type Gear, type PseType } from '../../../core/document/chapters/gear/gear.ts';
 import { boolean, type InferType, object, string } from 'yup';
+import { GEAR_KINDS, type Gear, type PseType } from '../../../core/document/chapters/gear/gear.ts';
 import { RADIO_KINDS, radioKind } from '../../../core/radio/radio.ts';
 import { optionalNumber } from '../../ui/form-numbers.ts';
 import { nameField } from '../../ui/form-texts.ts';

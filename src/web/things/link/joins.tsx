@@ -1,6 +1,7 @@
-import { LINK_MEDIA, type LinkMedium } from '../../../core/document/chapters/links/link.ts';
-import type { Gear } from '../../../core/document/chapters/gear/gear.ts';
 import { useState } from 'react';
+import type { Gear } from '../../../core/document/chapters/gear/gear.ts';
+import { LINK_MEDIA, type LinkMedium } from '../../../core/document/chapters/links/link.ts';
+import { gearSubject } from '../../../core/document/subject.ts';
 import { nameOfSubject } from '../../../core/document/subjects.ts';
 import { linkLengthM } from '../../../core/stations/power/site-links.ts';
 import { commandIssued, selectSite } from '../../store/site-slice.ts';
@@ -35,14 +36,14 @@ export function Joins({ subject }: { subject: string }) {
   const own = site.links.filter(({ from, to }) => from === subject || to === subject);
   const joined = new Set(own.flatMap(({ from, to }) => [from, to]));
   const joinable = site.gear.filter(
-    ({ id, kind }) => `gear:${id}` !== subject && !joined.has(`gear:${id}`) && kind !== 'supply',
+    ({ id, kind }) => gearSubject(id) !== subject && !joined.has(gearSubject(id)) && kind !== 'supply',
   );
   const gear = joinable.find(({ id }) => id === gearId);
-  const self = site.gear.find(({ id }) => `gear:${id}` === subject);
+  const self = site.gear.find(({ id }) => gearSubject(id) === subject);
   const medium = chosen ?? (gear ? usualMedium(gear, subject, self) : 'network-cable');
   const join = (): void => {
     if (!gear) return;
-    dispatch(commandIssued({ kind: 'putLink', link: newLink(`gear:${gear.id}`, subject, medium) }));
+    dispatch(commandIssued({ kind: 'putLink', link: newLink(gearSubject(gear.id), subject, medium) }));
     setGearId('');
     setChosen(null);
   };

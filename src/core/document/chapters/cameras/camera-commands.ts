@@ -1,6 +1,6 @@
 import { sayMany } from '../../../base/say.ts';
-import { cameraSubject } from '../../best-known.ts';
 import { cameraOf, changeCamera, type Handlers, sayValue, streamIn, words } from '../../command-parts.ts';
+import { cameraSubject } from '../../subject.ts';
 import { type Model, nameOfModel } from '../models/model-card.ts';
 import type { Account, Camera, Stream } from './camera.ts';
 import type { Feed } from './feed.ts';

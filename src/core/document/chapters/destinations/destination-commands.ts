@@ -1,6 +1,6 @@
 import { sayDays, sayShare } from '../../../base/say.ts';
-import { destinationSubject } from '../../best-known.ts';
 import { destinationOf, type Handlers, put, words } from '../../command-parts.ts';
+import { destinationSubject } from '../../subject.ts';
 import type { Destination } from './destination.ts';
 
 export type DestinationCommand =

@@ -1,4 +1,5 @@
 import { type Handlers, put, words } from '../../command-parts.ts';
+import { gearSubject } from '../../subject.ts';
 import type { Gear } from './gear.ts';
 
 export type GearCommand =
@@ -10,14 +11,14 @@ export const GEAR_COMMANDS: Handlers<GearCommand> = {
     const isNew = !site.gear.some(({ id }) => id === gear.id);
     return {
       site: { ...site, gear: put(site.gear, gear) },
-      log: words('power', `gear:${gear.id}`, `${gear.name} ${isNew ? 'added' : 'changed'}`),
+      log: words('power', gearSubject(gear.id), `${gear.name} ${isNew ? 'added' : 'changed'}`),
     };
   },
   /** What it was joined by goes with it. */
   removeGear: (site, { gearId }) => {
     const gear = site.gear.find(({ id }) => id === gearId);
     if (!gear) throw new RangeError(`gearId: there is no gear ${gearId}`);
-    const subject = `gear:${gearId}`;
+    const subject = gearSubject(gearId);
     return {
       site: {
         ...site,

@@ -1,9 +1,9 @@
 import { sayRate, sayShare } from '../../../base/say.ts';
 import type { ProbeReport } from '../../../probe/probe-types.ts';
 import { type BenchItem, benchQuantity } from '../../bench-test.ts';
-import { cameraSubject, tapSubject } from '../../best-known.ts';
 import { cameraOf, clippedEvidence, destinationOf, type Handlers, streamIn, words } from '../../command-parts.ts';
 import { evidenceOfReport } from '../../probe-evidence.ts';
+import { cameraSubject, tapSubject } from '../../subject.ts';
 import { tapOf } from '../taps/tap-commands.ts';
 import type { LogEntry, LogKind } from './log.ts';
 

@@ -1,7 +1,7 @@
 import { saySchedule } from '../../../storage/storage.ts';
-import { cameraSubject, tapSubject } from '../../best-known.ts';
 import { cameraOf, destinationOf, type Handlers, put, streamIn, words } from '../../command-parts.ts';
 import type { Site } from '../../site.ts';
+import { cameraSubject, tapSubject } from '../../subject.ts';
 import type { Tap } from './tap.ts';
 
 export type TapCommand =

@@ -1,0 +1,7 @@
+/** What links, evidence and the log know things by: the kind and the id. This is the one maker of them. */
+export const streamSubject = (streamId: string): string => `stream:${streamId}`;
+export const cameraSubject = (cameraId: string): string => `camera:${cameraId}`;
+export const tapSubject = (tapId: string): string => `tap:${tapId}`;
+export const destinationSubject = (destinationId: string): string => `destination:${destinationId}`;
+export const gearSubject = (gearId: string): string => `gear:${gearId}`;
+export const linkSubject = (linkId: string): string => `link:${linkId}`;
