@@ -37,7 +37,7 @@ export async function checkCommand(args: readonly string[]): Promise<number> {
   const read = await readSite(file);
   const mended = values.apply === undefined ? null : await mendFile(read, values.apply, values.out ?? besides(file));
   const site = mended?.site ?? read;
-  const index = indexEvidence(site.evidence);
+  const index = indexEvidence(site.journal);
   const view = viewOf(site, index);
   const lanes = lanesOf(site, index).map((lane, at) => ({ camera: site.cameras[at]?.name ?? lane.cameraId, ...lane }));
   const findings = lanes.flatMap(({ camera, cameraId, findings: list }) =>
@@ -110,7 +110,7 @@ async function mendFile(before: Site, rule: string, out: string): Promise<Mended
   const stamp = { at: new Date().toISOString(), newId: () => randomUUID() };
   for (const { id, name } of before.cameras)
     for (let count = 0; count < MOST_MENDS; count++) {
-      const [mend] = mendsOf(site, indexEvidence(site.evidence), id, rule);
+      const [mend] = mendsOf(site, indexEvidence(site.journal), id, rule);
       if (!mend) break;
       site = applyCommand(site, mend.command, stamp);
       applied.push({ camera: name, rule, text: mend.text });

@@ -131,7 +131,7 @@ export const ALDER_MILL_LINKS: readonly Link[] = [
   link('stair-pair', 'gear:stair-supply', 'camera:linen-stair', 'pair', { lengthM: 12, areaMm2: 0.33, conductorC: 30 }),
   link('stair-cable', 'gear:loft-switch', 'camera:linen-stair', 'network-cable', { lengthM: 9 }),
   link('boot-lead', 'gear:boot-charger', 'camera:boot-room', 'usb', { lengthM: 2, areaMm2: 0.5 }),
-  link('boot-air', 'gear:hall-ap', 'camera:boot-room', 'wifi', { lengthM: 0, rssiDbm: -71 }),
+  link('boot-air', 'gear:hall-ap', 'camera:boot-room', 'wifi', { lengthM: 0 }),
   link('bee-air', 'gear:hall-ap', 'camera:bee-stand', 'wifi', { lengthM: 0 }),
   link('oven-lead', 'gear:oven-charger', 'camera:bread-oven', 'usb', { lengthM: 3, areaMm2: 0.33 }),
   link('oven-air', 'gear:bakehouse-ap', 'camera:bread-oven', 'wifi', { lengthM: 0 }),

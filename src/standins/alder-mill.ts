@@ -2,7 +2,9 @@ import { type Camera, type Stream, UNKNOWN_STREAM, UNPLANNED } from '../core/doc
 import type { Feed } from '../core/document/chapters/cameras/feed.ts';
 import type { Need } from '../core/document/chapters/cameras/need.ts';
 import type { Destination } from '../core/document/chapters/destinations/destination.ts';
+import type { Entry } from '../core/document/chapters/journal/entry.ts';
 import { emptySite, type Site } from '../core/document/site.ts';
+import { airSubject, cameraSubject, gearSubject } from '../core/document/subject.ts';
 import { ALDER_MILL_MODELS } from './alder-mill-models.ts';
 import {
   ALDER_MILL_COSTING,
@@ -143,7 +145,7 @@ const PLANNED_CAMERAS: readonly Camera[] = [
     mounting: { heightM: 1.6, tiltDownDeg: 15, headingDeg: 90, zoom: null },
     position: { xM: 35, yM: 5 },
     candidates: ['old-handset'],
-    feed: { ...byLead, charge: { limitPercent: null, batteryC: 46, isSwollen: false } },
+    feed: { ...byLead, charge: { limitPercent: null } },
   }),
 ];
 
@@ -185,6 +187,8 @@ const DESTINATIONS: readonly Destination[] = [
     position: { xM: 20.5, yM: 17 },
   },
 ];
+
+const SAID: Pick<Entry, 'refs' | 'source' | 'facts' | 'revokes'> = { refs: [], source: '', facts: [], revokes: [] };
 
 /** Alder Mill, a converted watermill guest house: the demo site as its integrator would find it on the first morning. */
 export const alderMill = (at: string): Site => ({
@@ -253,7 +257,43 @@ export const alderMill = (at: string): Site => ({
     ...PLANNED_CAMERAS,
   ],
   destinations: DESTINATIONS,
-  log: [{ id: 'log-0', at, kind: 'site', subject: 'site', text: 'Alder Mill opened from the demo', refs: [] }],
+  journal: [
+    {
+      ...SAID,
+      id: 'log-0',
+      at,
+      kind: 'site',
+      subject: 'site',
+      text: 'Alder Mill opened from the demo',
+    },
+    {
+      ...SAID,
+      id: 'log-1',
+      at,
+      kind: 'power',
+      subject: cameraSubject('boot-room'),
+      text: 'Boot room: signal read: -71 dBm',
+      source: 'phone',
+      facts: [
+        {
+          subject: airSubject(gearSubject('hall-ap'), cameraSubject('boot-room')),
+          quantity: 'signalDbm',
+          value: -71,
+          how: 'measured',
+        },
+      ],
+    },
+    {
+      ...SAID,
+      id: 'log-2',
+      at,
+      kind: 'power',
+      subject: cameraSubject('bread-oven'),
+      text: 'Bread oven: battery temperature read: 46 °C',
+      source: 'its system',
+      facts: [{ subject: cameraSubject('bread-oven'), quantity: 'batteryC', value: 46, how: 'measured' }],
+    },
+  ],
 });
 
 /** Secrets of the demo's cameras by the reference that the site holds; they go to the vault, never into the document. */

@@ -4,6 +4,7 @@ import { type Browser, type BrowserContext, chromium, type Page } from '@playwri
 import { readSite } from '../../src/core/document/site-file.ts';
 import { startFaultyCamera } from '../support/faulty-camera.ts';
 import type { RunningServer } from '../support/running-server.ts';
+import { storedSites } from '../support/stored-sites.ts';
 import type { Random } from './random.ts';
 import { Found, stands } from './server-attack.ts';
 
@@ -79,22 +80,9 @@ export async function attackByForeignPage(browser: Browser, server: RunningServe
   await stands(server, 'a foreign page');
 }
 
-/** What lies in the browser of one site, as it would be opened. */
-const storedRecord = (page: Page): Promise<unknown> =>
-  page.evaluate(
-    () =>
-      new Promise((resolve, reject) => {
-        const opening = indexedDB.open('clear-tap');
-        opening.onerror = () => reject(opening.error);
-        opening.onsuccess = () => {
-          const reading = opening.result.transaction('sites').objectStore('sites').get('site:alder-mill');
-          reading.onsuccess = () => {
-            opening.result.close();
-            resolve(reading.result?.site);
-          };
-        };
-      }),
-  );
+/** What lies in the browser of the demo's site, as it would be opened. */
+const storedRecord = async (page: Page): Promise<unknown> =>
+  (await storedSites(page)).find((site) => (site as { id?: string }).id === 'alder-mill');
 
 /** Edits in one or two windows, closed at random moments: what was typed last is there again, and every record opens. */
 export async function attackWindows(browser: Browser, demo: RunningServer, random: Random): Promise<void> {

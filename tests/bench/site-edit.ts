@@ -5,10 +5,10 @@ import { promisify } from 'node:util';
 import { createEvidenceIndexer } from '../../src/core/document/best-known.ts';
 import type { Camera } from '../../src/core/document/chapters/cameras/camera.ts';
 import type { Gear } from '../../src/core/document/chapters/gear/gear.ts';
-import type { Evidence } from '../../src/core/document/chapters/journal/evidence.ts';
+import type { Entry } from '../../src/core/document/chapters/journal/entry.ts';
 import { type Link, UNMEASURED_LINK } from '../../src/core/document/chapters/links/link.ts';
 import type { Tap } from '../../src/core/document/chapters/taps/tap.ts';
-import { evidenceOfReport } from '../../src/core/document/probe-evidence.ts';
+import { factsOfReport } from '../../src/core/document/probe-evidence.ts';
 import type { Site } from '../../src/core/document/site.ts';
 import { applyCommand, type SiteCommand } from '../../src/core/document/site-commands.ts';
 import { readSiteFile, writeSiteFile } from '../../src/core/document/site-file.ts';
@@ -91,10 +91,19 @@ export function siteOf(cameras: number): Site {
     ...destinations.map(({ id }) => cable(`l-${id}`, 'gear:s0', `destination:${id}`)),
   ];
   const taps: Tap[] = [];
-  const evidence: Evidence[] = [];
+  const journal: Entry[] = [];
   for (let i = 0; i < cameras; i++) {
-    for (const found of evidenceOfReport(report(), `c${i}-main`, 'rtsp://10.77.4.21/live/main'))
-      evidence.push({ ...found, id: `e${evidence.length}`, takenAt: AT, source: `probe-${i}` });
+    journal.push({
+      id: `e${i}`,
+      at: AT,
+      kind: 'probe',
+      subject: `camera:c${i}`,
+      text: `Camera ${i} probed`,
+      refs: [],
+      source: `probe-${i}`,
+      facts: factsOfReport(report(), `c${i}-main`, 'rtsp://10.77.4.21/live/main'),
+      revokes: [],
+    });
     for (let k = 0; k < 3; k++)
       taps.push({
         id: `t${i}-${k}`,
@@ -108,7 +117,7 @@ export function siteOf(cameras: number): Site {
   }
   const gear = Array.from({ length: switches }, (_, i) => poeSwitch(i));
   const models = [model, zoomed].flatMap((card) => card ?? []);
-  return { ...site, taps, evidence, gear, links, models };
+  return { ...site, taps, journal, gear, links, models };
 }
 
 /** An edit of each kind in turn: an address, a probe with another rate, a smaller disk, another model on a shared switch. */
@@ -132,7 +141,7 @@ export function editMs(cameras: number): number {
   let site = siteOf(cameras);
   const index = createEvidenceIndexer();
   const lanes = createLaneReckoner();
-  lanes(site, index(site.evidence)); // as it stands when the site was opened
+  lanes(site, index(site.journal)); // as it stands when the site was opened
   const kinds: number[][] = [[], [], [], []];
   for (let i = 0; i < EDITS; i++) {
     const startedMs = performance.now();
@@ -140,7 +149,7 @@ export function editMs(cameras: number): number {
     site = applyCommand(site, editOf(i), stamps(`2026-11-25T09:00:00.${String(i).padStart(3, '0')}Z`));
     const refusal = refusalOf(before, site, 'plan');
     if (refusal !== null) throw new Error(refusal);
-    lanes(site, index(site.evidence));
+    lanes(site, index(site.journal));
     kinds[i % 4]?.push(performance.now() - startedMs);
   }
   return Math.max(...kinds.map(lowerQuartile));
@@ -153,7 +162,7 @@ function openMs(cameras: number): number {
     const startedMs = performance.now();
     const read = readSiteFile(text);
     if (!read.ok) throw new Error(read.error.message);
-    createLaneReckoner()(read.value, createEvidenceIndexer()(read.value.evidence));
+    createLaneReckoner()(read.value, createEvidenceIndexer()(read.value.journal));
     return performance.now() - startedMs;
   });
   return median(times);

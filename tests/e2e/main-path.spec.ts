@@ -149,9 +149,9 @@ test('from opening a camera to the sheet, all of it on record', async ({ page })
     await expect(page.getByRole('row', { name: /Sluice rail.*Handed over/ })).toBeVisible();
     const again = JSON.parse(await exportSite(page));
     const before = JSON.parse(exported);
-    // The same site, but for the line in its log that says it was opened from a file.
-    expect(again.log.at(-1).text).toBe('Alder Mill opened from a file');
-    expect({ ...again, log: again.log.slice(0, -1) }).toEqual(before);
+    // The same site, but for the line in its journal that says it was opened from a file.
+    expect(again.journal.at(-1).text).toBe('Alder Mill opened from a file');
+    expect({ ...again, journal: again.journal.slice(0, -1) }).toEqual(before);
   });
 });
 

@@ -3,6 +3,7 @@ import { readFile } from 'node:fs/promises';
 import { fileURLToPath } from 'node:url';
 import { expect, type Page } from '@playwright/test';
 import { readSite } from '../../src/core/document/site-file.ts';
+import { storedSites } from '../support/stored-sites.ts';
 
 // What a person does, in their words.
 
@@ -52,24 +53,9 @@ export async function paste(page: Page, field: string, text: string): Promise<vo
 /** Every site that lies in the browser is one that can be opened again, whatever was done to it. */
 export async function sitesReadBack(page: Page): Promise<void> {
   await page.evaluate(() => globalThis.dispatchEvent(new Event('pagehide'))); // what waits to be written is written
-  const records = await page.evaluate(
-    () =>
-      new Promise<{ revision: number; site: unknown }[]>((resolve, reject) => {
-        const opening = indexedDB.open('clear-tap');
-        opening.onerror = () => reject(opening.error);
-        opening.onsuccess = () => {
-          const sites = IDBKeyRange.bound('site:', 'site:\uffff');
-          const reading = opening.result.transaction('sites').objectStore('sites').getAll(sites);
-          reading.onerror = () => reject(reading.error);
-          reading.onsuccess = () => {
-            opening.result.close();
-            resolve(reading.result);
-          };
-        };
-      }),
-  );
-  expect(records.length).toBeGreaterThan(0);
-  for (const { site } of records) {
+  const sites = await storedSites(page);
+  expect(sites.length).toBeGreaterThan(0);
+  for (const site of sites) {
     const read = readSite(site);
     expect(read.ok ? null : read.error.message).toBeNull();
   }

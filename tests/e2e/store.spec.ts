@@ -1,5 +1,9 @@
+import { readFile } from 'node:fs/promises';
+import { join } from 'node:path';
 import { expect, type Page, test } from '@playwright/test';
-import { type DemoServer, exportSite, openCamera, openFile, startDemo } from './steps.ts';
+import { type DemoServer, exportSite, openCamera, openFile, sitesReadBack, startDemo } from './steps.ts';
+
+const fixture = (name: string): string => join(import.meta.dirname, '../fixtures/sites', name);
 
 const path = (page: Page) => page.getByLabel('Path', { exact: true });
 async function setPath(page: Page, text: string): Promise<void> {
@@ -149,6 +153,57 @@ test('a damaged record: its reason is told, and the last good copy is offered', 
   await expect(path(page)).toHaveValue('/before');
 });
 
+/** The databases of a browser as another build left them. */
+interface Dump {
+  readonly name: string;
+  readonly version: number;
+  readonly stores: Readonly<Record<string, Readonly<Record<string, unknown>>>>;
+}
+
+test('a browser’s store as the build before wrote it opens: what was probed, tapped and handed over is there', async ({
+  page,
+}) => {
+  const dump: readonly Dump[] = JSON.parse(await readFile(fixture('store-v3.json'), 'utf8'));
+  await page.goto('/api/health');
+  await page.evaluate(
+    (databases) =>
+      Promise.all(
+        databases.map(
+          ({ name, version, stores }) =>
+            new Promise<void>((resolve, reject) => {
+              const opening = indexedDB.open(name, version);
+              opening.onerror = () => reject(opening.error);
+              opening.onupgradeneeded = () => {
+                for (const store of Object.keys(stores)) opening.result.createObjectStore(store);
+              };
+              opening.onsuccess = () => {
+                const writing = opening.result.transaction(Object.keys(stores), 'readwrite');
+                for (const [store, items] of Object.entries(stores))
+                  for (const [key, value] of Object.entries(items)) writing.objectStore(store).put(value, key);
+                writing.oncomplete = () => {
+                  opening.result.close();
+                  resolve();
+                };
+              };
+            }),
+        ),
+      ),
+    dump,
+  );
+  await page.goto('/');
+  await expect(page.getByRole('row', { name: /Sluice rail.*Handed over/ })).toBeVisible();
+  await page.getByRole('link', { name: 'Logbook' }).click();
+  await expect(page.getByText(/^Sluice rail main probed: works/)).toBeVisible();
+  await expect(page.getByText('Sluice rail handed over to Loft store')).toBeVisible();
+  // It is worked on, and kept in the new way.
+  await page.getByRole('link', { name: 'Round' }).click();
+  await page.getByRole('link', { name: 'Boot room', exact: true }).click();
+  await setPath(page, '/moved');
+  await sitesReadBack(page);
+  await page.reload();
+  await expect(path(page)).toHaveValue('/moved');
+});
+
 test('many sites: switch between them, a newer file is refused by name, an older one brought forward', async ({
   page,
 }) => {
@@ -157,12 +212,8 @@ test('many sites: switch between them, a newer file is refused by name, an older
   await openFile(page, 'newer.json', JSON.stringify({ ...file, version: 99 }));
   await expect(page.getByRole('dialog', { name: 'This file was not opened' })).toContainText('version 99');
   await page.getByRole('button', { name: 'Close' }).click();
-  const models = file.models.map(({ id, maker, model }: Record<string, string>) => ({ id, maker, model }));
-  await openFile(
-    page,
-    'old.json',
-    JSON.stringify({ ...file, version: 1, models, id: 'fulling', name: 'Fulling Mill' }),
-  );
+  const old = JSON.parse(await readFile(fixture('alder-mill-v1.cleartap.json'), 'utf8'));
+  await openFile(page, 'old.json', JSON.stringify({ ...old, id: 'fulling', name: 'Fulling Mill' }));
   await expect(page.getByRole('button', { name: 'Fulling Mill' })).toBeVisible();
   await page.getByRole('button', { name: 'Fulling Mill' }).click();
   await page.getByRole('menuitem', { name: 'Alder Mill' }).click();

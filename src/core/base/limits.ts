@@ -40,8 +40,9 @@ export const LIST_LIMITS = {
   destinations: 500,
   codecs: 20,
   taps: 20_000,
-  evidence: 200_000,
-  log: 200_000,
+  /** Entries of the journal; long before it, it is condensed. */
+  journal: 50_000,
+  factsOfEntry: 200,
   logRefs: 40,
   assumptions: 500,
   walls: 2000,

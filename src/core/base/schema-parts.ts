@@ -43,10 +43,18 @@ export const line = (max: number) =>
 
 /** What every object has already, and what leads elsewhere as a part of an address. */
 const TAKEN_IDS: ReadonlySet<string> = new Set(['.', '..', ...Object.getOwnPropertyNames(Object.prototype)]);
+const ID = /^[A-Za-z0-9._-]+$/;
+/** What is wrong with an id, in words; `null` when nothing is: the same rule as `id()`, for lists too long for a schema. */
+export function idProblem(value: unknown): string | null {
+  if (typeof value !== 'string' || value.length === 0) return 'must be an id';
+  if (value.length > TEXT_LIMITS.id) return `must be at most ${TEXT_LIMITS.id} characters`;
+  if (!ID.test(value)) return 'must be letters, digits, dots, dashes';
+  return TAKEN_IDS.has(value) ? 'must be none of the words that mean something else here' : null;
+}
 export const id = (max: number = TEXT_LIMITS.id) =>
   text(max)
     .min(1)
-    .matches(/^[A-Za-z0-9._-]+$/, '${path} must be letters, digits, dots, dashes')
+    .matches(ID, '${path} must be letters, digits, dots, dashes')
     .test('free', '${path} must be none of the words that mean something else here', (value) => !TAKEN_IDS.has(value));
 /** A moment in UTC, as `toISOString` writes it; 31 February is none. */
 export const moment = () =>

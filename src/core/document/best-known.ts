@@ -1,11 +1,11 @@
 import { kilobits } from '../base/units.ts';
 import { modelledRate } from '../video/bitrate-model.ts';
 import type { Stream } from './chapters/cameras/camera.ts';
-import { type Evidence, type EvidenceValue, KNOWN_HOWS, type KnownHow } from './chapters/journal/evidence.ts';
+import { type Entry, type Evidence, type FactValue, KNOWN_HOWS, type KnownHow } from './chapters/journal/entry.ts';
 import { streamSubject } from './subject.ts';
 
 /** A value with how it is known. `source` says from what, for a tooltip. */
-export interface Known<T extends EvidenceValue = EvidenceValue> {
+export interface Known<T extends FactValue = FactValue> {
   readonly value: T;
   readonly how: KnownHow;
   readonly source: string;
@@ -20,39 +20,50 @@ export type QuantitiesOf = ReadonlyMap<string, readonly Evidence[]>;
 /** Evidence by subject, then by quantity. Built once per document; look-ups are then constant. */
 export type EvidenceIndex = ReadonlyMap<string, QuantitiesOf>;
 
-export const indexEvidence = (evidence: readonly Evidence[]): EvidenceIndex => createEvidenceIndexer()(evidence);
+export const indexEvidence = (journal: readonly Entry[]): EvidenceIndex => createEvidenceIndexer()(journal);
 
 /**
- * Indexes one document after the other. Evidence is only ever added, so of a longer list just what is new is taken in;
+ * Indexes one journal after the other. Entries are only ever added, so of a longer list just what is new is taken in;
  * subjects that nothing was added to keep their map, and who holds on to it knows that nothing changed.
  */
-export function createEvidenceIndexer(): (evidence: readonly Evidence[]) => EvidenceIndex {
-  let known: readonly Evidence[] = [];
+export function createEvidenceIndexer(): (journal: readonly Entry[]) => EvidenceIndex {
+  let known: readonly Entry[] = [];
   let index: EvidenceIndex = new Map();
-  return (evidence) => {
-    if (evidence === known) return index;
+  return (journal) => {
+    if (journal === known) return index;
     // Lists grow at their end and share their items: where both ends are the same, all between them is.
-    const isLonger = evidence[0] === known[0] && evidence[known.length - 1] === known.at(-1);
-    index = isLonger ? extended(index, evidence.slice(known.length)) : extended(new Map(), evidence);
-    known = evidence;
+    const isLonger = journal[0] === known[0] && journal[known.length - 1] === known.at(-1);
+    const added = isLonger ? journal.slice(known.length) : journal;
+    // What was taken back may be anywhere: then all is looked at again, which happens when a person does it.
+    const isPlain = isLonger && added.every(({ revokes }) => revokes.length === 0);
+    if (!isPlain) index = extended(new Map(), withoutRevoked(journal));
+    else if (added.some(({ facts }) => facts.length > 0)) index = extended(index, added);
+    known = journal;
     return index;
   };
 }
 
-function extended(before: EvidenceIndex, added: readonly Evidence[]): EvidenceIndex {
-  const index = new Map<string, ReadonlyMap<string, readonly Evidence[]>>(before);
+function withoutRevoked(journal: readonly Entry[]): readonly Entry[] {
+  const revoked = new Set(journal.flatMap(({ revokes }) => revokes));
+  return revoked.size === 0 ? journal : journal.filter(({ id }) => !revoked.has(id));
+}
+
+function extended(before: EvidenceIndex, added: readonly Entry[]): EvidenceIndex {
+  const index = new Map<string, QuantitiesOf>(before);
   const touched = new Map<string, Map<string, Evidence[]>>();
-  for (const item of added) {
-    let quantities = touched.get(item.subject);
-    if (!quantities) {
-      quantities = new Map([...(before.get(item.subject) ?? [])].map(([quantity, list]) => [quantity, [...list]]));
-      touched.set(item.subject, quantities);
-      index.set(item.subject, quantities);
+  for (const { at, source, facts } of added)
+    for (const fact of facts) {
+      let quantities = touched.get(fact.subject);
+      if (!quantities) {
+        quantities = new Map([...(before.get(fact.subject) ?? [])].map(([quantity, list]) => [quantity, [...list]]));
+        touched.set(fact.subject, quantities);
+        index.set(fact.subject, quantities);
+      }
+      const item: Evidence = { ...fact, takenAt: at, source };
+      const list = quantities.get(fact.quantity);
+      if (list) list.push(item);
+      else quantities.set(fact.quantity, [item]);
     }
-    const list = quantities.get(item.quantity);
-    if (list) list.push(item);
-    else quantities.set(item.quantity, [item]);
-  }
   return index;
 }
 
@@ -64,13 +75,13 @@ export function bestKnown(
   index: EvidenceIndex,
   subject: string,
   quantity: string,
-  planned: EvidenceValue | null = null,
+  planned: FactValue | null = null,
 ): Known | null {
   return bestOf(index.get(subject)?.get(quantity), planned);
 }
 
 /** The best of all that is known of one quantity. */
-export function bestOf(items: readonly Evidence[] | undefined, planned: EvidenceValue | null = null): Known | null {
+export function bestOf(items: readonly Evidence[] | undefined, planned: FactValue | null = null): Known | null {
   let best: Known | null =
     planned === null ? null : { value: planned, how: 'planned', source: 'the plan', takenAt: null };
   for (const item of items ?? []) if (!best || rank(item.how) >= rank(best.how)) best = item;
@@ -113,7 +124,7 @@ export const streamFacts = (index: EvidenceIndex, stream: Stream): StreamFacts =
 
 /** The same, from what is known of just this stream. */
 export function streamFactsOf(quantities: QuantitiesOf | undefined, stream: Stream): StreamFacts {
-  const known = (quantity: string, planned: EvidenceValue | null) => bestOf(quantities?.get(quantity), planned);
+  const known = (quantity: string, planned: FactValue | null) => bestOf(quantities?.get(quantity), planned);
   const codec = asText(known('codec', stream.codec));
   const width = asNumber(known('width', stream.width));
   const height = asNumber(known('height', stream.height));

@@ -2,8 +2,7 @@ import { clipText } from '../base/clip.ts';
 import { LIST_LIMITS, TEXT_LIMITS } from '../base/limits.ts';
 import type { Camera, Stream } from './chapters/cameras/camera.ts';
 import type { Destination } from './chapters/destinations/destination.ts';
-import type { Evidence } from './chapters/journal/evidence.ts';
-import type { LogEntry, LogKind } from './chapters/journal/log.ts';
+import type { Entry, LogKind } from './chapters/journal/entry.ts';
 import type { Site } from './site.ts';
 import { cameraSubject } from './subject.ts';
 
@@ -13,14 +12,20 @@ export interface Stamp {
   readonly newId: () => string;
 }
 
-/** What the log is told of a command. */
-export type LogWords = Omit<LogEntry, 'id' | 'at'>;
-/** What a command does: the site as it then is, and its line of the log. */
+/** What the journal is told of a command. */
+export type LogWords = Pick<Entry, 'kind' | 'subject' | 'text' | 'refs'>;
+/** What a command of the plan does: the site as it then is, and its line of the journal, which comes by itself. */
 export type Changed = { readonly site: Site; readonly log: LogWords };
+/** What was learnt: words and facts for the journal. The plan is not in reach. */
+export type Recorded = LogWords & Pick<Entry, 'source' | 'facts'> & { readonly revokes?: readonly string[] };
 
-/** What a chapter does with each of its commands. A command without a handler does not compile. */
+/** What a chapter of the plan does with each of its commands. A command without a handler does not compile. */
 export type Handlers<C extends { readonly kind: string }> = {
-  readonly [K in C['kind']]: (site: Site, command: Extract<C, { readonly kind: K }>, stamp: Stamp) => Changed;
+  readonly [K in C['kind']]: (site: Site, command: Extract<C, { readonly kind: K }>) => Changed;
+};
+/** The same of the journal. */
+export type Recorders<C extends { readonly kind: string }> = {
+  readonly [K in C['kind']]: (site: Site, command: Extract<C, { readonly kind: K }>) => Recorded;
 };
 
 /** A line of the log; numbers that are not there are left out. */
@@ -76,9 +81,9 @@ export function changeCamera(
   };
 }
 
-// Texts of the record come from cameras, names and notes: here they are clipped to what a site can keep, and nowhere else.
+// Texts of the journal come from cameras, names and notes: here they are clipped to what a site can keep, and nowhere else.
 
-export const clippedEntry = (entry: LogEntry): LogEntry => ({
+export const clippedEntry = (entry: Entry): Entry => ({
   ...entry,
   subject: clipText(entry.subject, TEXT_LIMITS.subject),
   text: clipText(entry.text, TEXT_LIMITS.logText),
@@ -86,11 +91,10 @@ export const clippedEntry = (entry: LogEntry): LogEntry => ({
     name: clipText(name, TEXT_LIMITS.refName),
     value: clipText(value, TEXT_LIMITS.refValue),
   })),
-});
-
-export const clippedEvidence = (item: Evidence): Evidence => ({
-  ...item,
-  quantity: clipText(item.quantity, TEXT_LIMITS.quantity),
-  value: typeof item.value === 'string' ? clipText(item.value, TEXT_LIMITS.evidence) : item.value,
-  source: clipText(item.source, TEXT_LIMITS.source),
+  source: clipText(entry.source, TEXT_LIMITS.source),
+  facts: entry.facts.slice(0, LIST_LIMITS.factsOfEntry).map((fact) => ({
+    ...fact,
+    quantity: clipText(fact.quantity, TEXT_LIMITS.quantity),
+    value: typeof fact.value === 'string' ? clipText(fact.value, TEXT_LIMITS.evidence) : fact.value,
+  })),
 });

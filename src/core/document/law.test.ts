@@ -1,18 +1,16 @@
 import { expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import { AT, camera, mill, probed, report, stamps } from '../../../tests/support/sites.ts';
+import { AT, camera, mill, report, stamps } from '../../../tests/support/sites.ts';
 import { alderMill } from '../../standins/alder-mill.ts';
-import { LIST_LIMITS, TEXT_LIMITS } from '../base/limits.ts';
+import { TEXT_LIMITS } from '../base/limits.ts';
 import { camerasOfList, guessColumns, readListTable } from '../imports/camera-list.ts';
 import { withLoginOut } from '../net/address-login.ts';
 import { addressRemarks } from '../net/address-remarks.ts';
 import type { ProbeReport } from '../probe/probe-types.ts';
 import { indexEvidence } from './best-known.ts';
 import { UNKNOWN_STREAM } from './chapters/cameras/camera.ts';
-import type { Evidence } from './chapters/journal/evidence.ts';
 import { UNMEASURED_LINK } from './chapters/links/link.ts';
 import { emptyModel } from './chapters/models/model-card.ts';
-import { condenseEvidence, condenseLog } from './condense.ts';
 import { NO_EDITS, noteEdit, redoEdit, undoEdit } from './edit-history.ts';
 import { rememberedProbe } from './probe-evidence.ts';
 import { emptySite, type Site } from './site.ts';
@@ -307,7 +305,7 @@ test.each([
   { why: 'a host with a line end', at: ['cameras', 0, 'host'], value: '10.77.4.21\r\nX: y' },
   { why: 'a path that clears a terminal', at: ['cameras', 0, 'streams', 0, 'path'], value: '/\u001b[2J' },
   { why: 'an account with a line end', at: ['cameras', 0, 'account', 'user'], value: 'a\nb' },
-  { why: 'a day that does not exist', at: ['log', 0, 'at'], value: '2026-02-31T09:00:00.000Z' },
+  { why: 'a day that does not exist', at: ['journal', 0, 'at'], value: '2026-02-31T09:00:00.000Z' },
 ])('a site file is refused for $why', ({ at, value }) => {
   const changed = JSON.parse(
     JSON.stringify(
@@ -319,87 +317,11 @@ test.each([
   expect(readSite(changed)).toMatchObject({ ok: false, error: { code: 'site.does-not-fit' } });
 });
 
-const item = (at: number, more: Partial<Evidence>): Evidence => ({
-  id: `e-${at}`,
-  subject: 'stream:a',
-  quantity: 'fps',
-  value: at,
-  how: 'measured',
-  takenAt: AT,
-  source: `probe-${at}`,
-  ...more,
-});
-
-test('a record at its limit is condensed: first and latest probes and all that was confirmed stay, in their order', () => {
-  const evidence = Array.from({ length: 4000 }, (_, at) =>
-    item(at, {
-      subject: `stream:${at % 4}`,
-      source: `probe-${Math.floor(at / 20)}`,
-      ...(at % 400 === 7 ? { how: 'confirmed' as const, subject: 'tap:x' } : {}),
-    }),
-  );
-  expect(condenseEvidence(evidence, 4000)).toBe(evidence);
-  const kept = condenseEvidence(evidence, 3999);
-  expect(kept.length).toBeLessThanOrEqual(2000);
-  expect(kept.length).toBeGreaterThan(1000);
-  expect(kept.filter(({ how }) => how === 'confirmed')).toHaveLength(10);
-  expect(kept).toEqual(expect.arrayContaining([...evidence.slice(0, 4), ...evidence.slice(-20)]));
-  expect(kept).toEqual(evidence.filter((one) => kept.includes(one)));
-});
-
-test('a probe that would fill the record beyond its limit is kept, and the site opens with it', () => {
-  const site = tapped();
-  const evidence = Array.from({ length: LIST_LIMITS.evidence - 2 }, (_, at) =>
-    item(at, { subject: `stream:${at % 7}`, source: `probe-${Math.floor(at / 40)}` }),
-  );
-  const full = { ...site, evidence };
-  const after = applyCommand(full, probed('sluice', report()), stamps(LATER));
-  expect(after.evidence.length).toBeLessThan(LIST_LIMITS.evidence);
-  expect(refusalOf(full, after)).toBeNull();
-  expect(rememberedProbe(indexEvidence(after.evidence), 'sluice-main')).toMatchObject({ verdict: 'ok' });
-});
-
-test('however it is made up, a condensed record is within its limit', () =>
-  fc.assert(
-    fc.property(
-      fc.array(fc.tuple(fc.nat(9), fc.nat(30), fc.boolean()), { maxLength: 200 }),
-      fc.integer({ min: 4, max: 150 }),
-      (all, limit) => {
-        const evidence = all.map(([subject, source, isConfirmed], at) =>
-          item(at, {
-            subject: `stream:${subject}`,
-            source: `p-${source}`,
-            how: isConfirmed ? 'confirmed' : 'measured',
-          }),
-        );
-        const kept = condenseEvidence(evidence, limit);
-        expect(kept.length).toBeLessThanOrEqual(limit);
-        if (evidence.length > 0) expect(kept.at(-1)).toBe(evidence.at(-1));
-      },
-    ),
-  ));
-
-test('a log at its limit is condensed into one line that says so', () => {
-  const log = Array.from({ length: 101 }, (_, at) => ({
-    id: `l-${at}`,
-    at: AT,
-    kind: 'edit' as const,
-    subject: 'site',
-    text: String(at),
-    refs: [],
-  }));
-  const kept = condenseLog(log, stamps(), 100);
-  expect(kept).toHaveLength(51);
-  expect(kept[0]?.text).toBe('51 older lines of the logbook condensed into this one');
-  expect(kept.slice(1)).toEqual(log.slice(51));
-});
-
-test('limits of the record are above what it is condensed to, and texts of the site fit its evidence', () => {
+test('texts of the site fit the facts that tell of them', () => {
   expect(TEXT_LIMITS.evidence).toBeGreaterThan(
     'rtsp://'.length + TEXT_LIMITS.host + ':65535'.length + TEXT_LIMITS.path,
   );
   expect(TEXT_LIMITS.subject).toBeGreaterThan('destination:'.length + TEXT_LIMITS.id);
-  expect(LIST_LIMITS.evidence).toBeGreaterThan(1000);
 });
 
 test('a clock that was ahead once hides nothing: the journal’s order decides', () => {
@@ -414,7 +336,7 @@ test('a clock that was ahead once hides nothing: the journal’s order decides',
   };
   const bad: SiteCommand = { ...good, probeId: 'late', report: report({ cause: 'closed' }) };
   const ahead = applyCommand(mill(), good, stamp('2026-11-28T09:00:00.000Z'));
-  const { evidence } = applyCommand(ahead, bad, stamp('2026-11-25T09:00:00.000Z'));
-  const probe = rememberedProbe(indexEvidence(evidence), 'sluice-main');
+  const { journal } = applyCommand(ahead, bad, stamp('2026-11-25T09:00:00.000Z'));
+  const probe = rememberedProbe(indexEvidence(journal), 'sluice-main');
   expect(probe).toMatchObject({ probeId: 'late', verdict: 'fail', cause: 'closed' });
 });

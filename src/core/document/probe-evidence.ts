@@ -7,7 +7,8 @@ import type { ProbeReport } from '../probe/probe-types.ts';
 import { PROBE_CAUSES, type ProbeCause } from '../rtsp/exchange-types.ts';
 import { bestOf, type EvidenceIndex, type QuantitiesOf } from './best-known.ts';
 import type { Camera } from './chapters/cameras/camera.ts';
-import type { Evidence, EvidenceValue, KnownHow } from './chapters/journal/evidence.ts';
+import type { Fact, FactValue, KnownHow } from './chapters/journal/entry.ts';
+import type { QuantityName } from './chapters/journal/quantities.ts';
 import { streamSubject } from './subject.ts';
 
 /** Quantities of a stream that are kept as such: other stations build on them. */
@@ -25,17 +26,15 @@ const MEASURED = [
 /** Prefix of the facts that the probe rules read again later. */
 const FACT = 'fact.';
 
-export type NewEvidence = Pick<Evidence, 'subject' | 'quantity' | 'value' | 'how'>;
-
 /**
- * What a probe teaches about a stream, as evidence: its facts declared and measured, its verdict, and the facts its
+ * What a probe teaches about a stream, as facts: declared and measured, its verdict, and the facts its
  * rules were judged by, so that the findings can be told again after a reload.
  * @param url the URL that was probed, without an account
  */
-export function evidenceOfReport(report: ProbeReport, streamId: string, url: string): readonly NewEvidence[] {
+export function factsOfReport(report: ProbeReport, streamId: string, url: string): readonly Fact[] {
   const subject = streamSubject(streamId);
-  const found: NewEvidence[] = [];
-  const add = (quantity: string, value: EvidenceValue | null | undefined, how: KnownHow): void => {
+  const found: Fact[] = [];
+  const add = (quantity: QuantityName | `fact.${string}`, value: FactValue | null | undefined, how: KnownHow): void => {
     if (value === null || value === undefined || (typeof value === 'number' && !Number.isFinite(value))) return;
     found.push({ subject, quantity, value, how });
   };
@@ -90,15 +89,15 @@ export function rememberedProbeOf(quantities: QuantitiesOf | undefined): Remembe
   const verdict = bestOf(quantities?.get('probe.verdict'));
   if (!verdict || (verdict.value !== 'ok' && verdict.value !== 'warn' && verdict.value !== 'fail')) return null;
   const probeId = verdict.source;
-  const of = (quantity: string): EvidenceValue | undefined =>
+  const of = (quantity: string): FactValue | undefined =>
     quantities?.get(quantity)?.findLast((item) => item.source === probeId)?.value;
-  const facts: Record<string, EvidenceValue> = {};
+  const facts: Record<string, FactValue> = {};
   for (const quantity of quantities?.keys() ?? []) {
     const value = quantity.startsWith(FACT) ? of(quantity) : undefined;
     if (value !== undefined) facts[quantity.slice(FACT.length)] = value;
   }
   const cause = of('probe.cause');
-  const judged = findingsOf(judgeRows(PROBE_RULES, facts as Facts<ProbeFacts>)); // written by evidenceOfReport under the same names
+  const judged = findingsOf(judgeRows(PROBE_RULES, facts as Facts<ProbeFacts>)); // written by factsOfReport under the same names
   return {
     probeId,
     at: verdict.takenAt ?? '',

@@ -3,18 +3,18 @@ import { CAMERA_COMMANDS, type CameraCommand } from './chapters/cameras/camera-c
 import { COSTING_COMMANDS, type CostingCommand } from './chapters/costing/costing-commands.ts';
 import { DESTINATION_COMMANDS, type DestinationCommand } from './chapters/destinations/destination-commands.ts';
 import { GEAR_COMMANDS, type GearCommand } from './chapters/gear/gear-commands.ts';
+import { kept } from './chapters/journal/condense.ts';
 import { JOURNAL_COMMANDS, type JournalCommand } from './chapters/journal/journal-commands.ts';
 import { LINK_COMMANDS, type LinkCommand } from './chapters/links/link-commands.ts';
 import { MODEL_COMMANDS, type ModelCommand } from './chapters/models/model-commands.ts';
 import { PLAN_COMMANDS, type PlanCommand } from './chapters/plan/plan-commands.ts';
 import { SKY_COMMANDS, type SkyCommand } from './chapters/sky/sky-commands.ts';
 import { TAP_COMMANDS, type TapCommand } from './chapters/taps/tap-commands.ts';
-import { type Changed, clippedEntry, type Handlers, type Stamp } from './command-parts.ts';
-import { condenseEvidence, condenseLog } from './condense.ts';
+import { type Changed, clippedEntry, type Handlers, type Recorded, type Stamp } from './command-parts.ts';
 import type { Site } from './site.ts';
 
-/** Every way a site changes, by chapter. Each command leaves one line in the log, with its numbers. */
-export type SiteCommand =
+/** Every way the plan changes, by chapter: each can be taken back. */
+export type PlanningCommand =
   | CameraCommand
   | ModelCommand
   | GearCommand
@@ -24,10 +24,11 @@ export type SiteCommand =
   | CostingCommand
   | AssumptionCommand
   | DestinationCommand
-  | TapCommand
-  | JournalCommand;
+  | TapCommand;
+/** Every way a site changes. Each command leaves one entry in the journal, with its numbers. */
+export type SiteCommand = PlanningCommand | JournalCommand;
 
-const COMMANDS: Handlers<SiteCommand> = {
+const PLANNERS: Handlers<PlanningCommand> = {
   ...CAMERA_COMMANDS,
   ...MODEL_COMMANDS,
   ...GEAR_COMMANDS,
@@ -38,24 +39,32 @@ const COMMANDS: Handlers<SiteCommand> = {
   ...ASSUMPTION_COMMANDS,
   ...DESTINATION_COMMANDS,
   ...TAP_COMMANDS,
-  ...JOURNAL_COMMANDS,
 };
 
 /**
  * Applies a command; a command about something that is not there is a bug of the caller and raises a RangeError. What it
- * writes into the record, whoever said it, is clipped to what a site can keep, and the record to its limits.
+ * writes into the journal, whoever said it, is clipped to what a site can keep, and the journal to its limits. A command of
+ * the journal cannot touch the plan, and none of the plan the journal but by its one line.
  */
 export function applyCommand(site: Site, command: SiteCommand, stamp: Stamp): Site {
-  const { site: changed, log } = changeBy(site, command, stamp);
-  const entry = clippedEntry({ id: stamp.newId(), at: stamp.at, ...log });
-  return {
-    ...changed,
-    evidence: changed.evidence === site.evidence ? site.evidence : condenseEvidence(changed.evidence),
-    log: condenseLog([...changed.log, entry], stamp),
-  };
+  if (isOfJournal(command)) return withEntry(site, recordedBy(site, command), stamp);
+  const { site: changed, log } = changedBy(site, command);
+  return withEntry({ ...changed, journal: site.journal }, { ...log, source: '', facts: [] }, stamp);
 }
 
-function changeBy<C extends SiteCommand>(site: Site, command: C, stamp: Stamp): Changed {
-  const handle = COMMANDS[command.kind] as (site: Site, command: C, stamp: Stamp) => Changed; // the table is typed by kind
-  return handle(site, command, stamp);
+/** The site with one more entry in its journal. */
+export function withEntry(site: Site, { revokes = [], ...words }: Recorded, stamp: Stamp): Site {
+  const entry = clippedEntry({ id: stamp.newId(), at: stamp.at, ...words, revokes });
+  return { ...site, journal: kept([...site.journal, entry], stamp.newId) };
+}
+
+const isOfJournal = (command: SiteCommand): command is JournalCommand => Object.hasOwn(JOURNAL_COMMANDS, command.kind);
+
+function changedBy<C extends PlanningCommand>(site: Site, command: C): Changed {
+  const handle = PLANNERS[command.kind] as (site: Site, command: C) => Changed; // the table is typed by kind
+  return handle(site, command);
+}
+function recordedBy<C extends JournalCommand>(site: Site, command: C): Recorded {
+  const handle = JOURNAL_COMMANDS[command.kind] as (site: Site, command: C) => Recorded; // the same
+  return handle(site, command);
 }

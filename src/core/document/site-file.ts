@@ -5,7 +5,8 @@ import { err, ok, type Result } from '../base/result.ts';
 import { type Migration, migrate } from './migrations/migrate.ts';
 import { to2 } from './migrations/to-2.ts';
 import { to3 } from './migrations/to-3.ts';
-import { brokenReference, repeatedId } from './references.ts';
+import { to4 } from './migrations/to-4.ts';
+import { brokenReference } from './references.ts';
 import { SITE_FORMAT, SITE_VERSION, type Site } from './site.ts';
 import { siteShape } from './site-shape.ts';
 
@@ -21,7 +22,7 @@ export type SiteFaultCode =
 const MAX_FILE_CHARS = 64 * 1024 * 1024;
 
 /** By the version they start from. */
-const MIGRATIONS: Readonly<Record<number, Migration>> = { 1: to2, 2: to3 };
+const MIGRATIONS: Readonly<Record<number, Migration>> = { 1: to2, 2: to3, 3: to4 };
 
 /** Reads the text of a site file. What does not fit is named by its path and the file is refused whole. */
 export function readSiteFile(text: string): Result<Site, Fault<SiteFaultCode>> {
@@ -64,7 +65,7 @@ export function readSite(document: unknown): Result<Site, Fault<SiteFaultCode>> 
     );
   }
   const site = current as unknown as Site; // the schema above states the same shape
-  const broken = repeatedId('evidence', site.evidence) ?? repeatedId('log', site.log) ?? brokenReference(site);
+  const broken = brokenReference(site);
   return broken ? err(fault('site.broken-reference', broken)) : ok(site);
 }
 

@@ -1,4 +1,7 @@
 import { ValidationError } from 'yup';
+import { LIST_LIMITS } from '../base/limits.ts';
+import type { Entry } from './chapters/journal/entry.ts';
+import { entryProblem } from './chapters/journal/entry-check.ts';
 import { brokenReference } from './references.ts';
 import type { Site } from './site.ts';
 import { SITE_LISTS, SITE_VALUES } from './site-shape.ts';
@@ -7,9 +10,6 @@ type ListName = keyof typeof SITE_LISTS;
 type ValueName = keyof typeof SITE_VALUES;
 const LIST_NAMES = Object.keys(SITE_LISTS) as ListName[]; // Object.keys of a literal are its keys
 const VALUE_NAMES = Object.keys(SITE_VALUES) as ValueName[];
-
-/** The record grows by thousands; each item of it has an id of its own making, so only new ones are looked at. */
-const RECORD: ReadonlySet<ListName> = new Set(['evidence', 'log']);
 
 /** What an item is known by, and what it knows others by: while these stay, no reference can break. */
 const JOINTS: { readonly [K in ListName]: (item: Site[K][number]) => string } = {
@@ -21,15 +21,13 @@ const JOINTS: { readonly [K in ListName]: (item: Site[K][number]) => string } = 
     [id, modelId, ...candidates, '', ...streams.map((stream) => stream.id)].join(' '),
   destinations: ({ id }) => id,
   taps: ({ id, cameraId, streamId, destinationId }) => `${id} ${cameraId} ${streamId} ${destinationId}`,
-  evidence: ({ id }) => id,
-  log: ({ id }) => id,
 };
 
 /**
  * Why a changed document could not be opened again, in words with the place; `null` when it could. Looks only at what
  * differs from a document that fits, so that every edit can be asked: parts that both share are the same objects.
- * @param part `plan` leaves the items of the record to whoever writes the document: commands have clipped them, and each
- * probe brings dozens
+ * @param part `plan` leaves the journal to whoever writes the document: commands have clipped it, and each probe brings dozens
+ * of facts
  */
 export function refusalOf(fits: Site, changed: Site, part: 'all' | 'plan' = 'all'): string | null {
   for (const name of VALUE_NAMES) {
@@ -39,12 +37,26 @@ export function refusalOf(fits: Site, changed: Site, part: 'all' | 'plan' = 'all
   let mayBreak = false;
   for (const name of LIST_NAMES) {
     if (changed[name] === fits[name]) continue;
-    if (part === 'plan' && RECORD.has(name)) continue;
     const list = lookOver(name, fits[name], changed[name]);
     if (list.problem) return list.problem;
     mayBreak ||= list.mayBreak;
   }
+  if (part === 'all' && changed.journal !== fits.journal) {
+    const problem = newEntryProblem(fits.journal, changed.journal);
+    if (problem) return problem;
+  }
   return mayBreak ? brokenReference(changed) : null;
+}
+
+/** Entries have ids of their own making, so only new ones are looked at. */
+function newEntryProblem(before: readonly Entry[], after: readonly Entry[]): string | null {
+  if (after.length > LIST_LIMITS.journal) return `journal: at most ${LIST_LIMITS.journal} fit, not ${after.length}.`;
+  const fresh = freshIn(before, after);
+  for (const { one, at } of fresh) {
+    const problem = entryProblem(one);
+    if (problem) return `journal[${at}] does not fit: ${problem}.`;
+  }
+  return isTwice(before, after, fresh) ? 'journal: an id stands there twice.' : null;
 }
 
 interface Checks {
@@ -76,7 +88,6 @@ function lookOver<K extends ListName>(name: K, before: Site[K], after: Site[K]):
     const problem = problemOf(item, one, `${name}[${at}]`);
     if (problem) return refused(problem);
   }
-  if (RECORD.has(name)) return isTwice(before, after, fresh) ? refused(`${name}: an id stands there twice.`) : FITS;
   const joints: (item: Site[K][number]) => string = JOINTS[name];
   const hasNewJoints = ({ one, at }: Fresh<Site[K][number]>): boolean => {
     const old = before[at];

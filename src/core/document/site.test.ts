@@ -4,9 +4,9 @@ import { apply, camera, mill, probed, record, report } from '../../../tests/supp
 import { alderMill } from '../../standins/alder-mill.ts';
 import { lanesOf } from '../lanes/lane.ts';
 import { bestKnown, indexEvidence, knownAs, streamFacts } from './best-known.ts';
-import type { Evidence } from './chapters/journal/evidence.ts';
+import type { Entry, KnownHow } from './chapters/journal/entry.ts';
 import { emptyModel } from './chapters/models/model-card.ts';
-import { evidenceOfReport, rememberedProbe } from './probe-evidence.ts';
+import { factsOfReport, rememberedProbe } from './probe-evidence.ts';
 import type { Site } from './site.ts';
 import { applyCommand } from './site-commands.ts';
 import { readSite, readSiteFile, writeSiteFile } from './site-file.ts';
@@ -25,13 +25,6 @@ test.each([
   { why: 'the demo', site: alderMill('2026-11-25T09:00:00.000Z') },
 ])('a site file opens again as the same site: $why', ({ site }) => {
   expect(readSiteFile(writeSiteFile(site))).toEqual({ ok: true, value: site });
-});
-
-test('a file of version 1 is brought forward: nothing is known of its models’ sessions', () => {
-  const site = worked();
-  const old = { ...site, version: 1, models: site.models.map(({ id, maker, model }) => ({ id, maker, model })) };
-  const expected = { ...site, models: site.models.map((model) => ({ ...model, sessions: null })) };
-  expect(readSiteFile(JSON.stringify(old))).toEqual({ ok: true, value: expected });
 });
 
 test('cut off anywhere, a file is refused whole', () => {
@@ -109,10 +102,10 @@ test.each([
   {
     why: 'a time that is none',
     document: broken((site) => {
-      site.log = [{ id: 'a', at: 'yesterday', kind: 'edit', subject: 's', text: 't', refs: [] }];
+      site.journal = [{ id: 'a', at: 'yesterday', kind: 'edit', subject: 's', text: 't', refs: [] }];
     }),
     code: 'site.does-not-fit',
-    says: /log\[0\]\.at/,
+    says: /journal\[0\]\.at/,
   },
   {
     why: 'a share above one',
@@ -160,14 +153,16 @@ test('any JSON at all is refused or read, never an exception', () => {
   fc.assert(fc.property(fc.object(), (noise) => expect(readSite({ ...noise, ...head }).ok).toBe(false)));
 });
 
-const evidence = (how: Evidence['how'], value: number, takenAt = '2026-11-25T09:00:00.000Z'): Evidence => ({
+const evidence = (how: KnownHow, value: number, at = '2026-11-25T09:00:00.000Z'): Entry => ({
   id: `${how}${value}`,
-  subject: 'stream:a',
-  quantity: 'fps',
-  value,
-  how,
-  takenAt,
+  at,
+  kind: 'probe',
+  subject: 'site',
+  text: 'x',
+  refs: [],
   source: 'test',
+  facts: [{ subject: 'stream:a', quantity: 'fps', value, how }],
+  revokes: [],
 });
 
 test.each([
@@ -201,19 +196,19 @@ test('a rate that nobody measured is modelled and marked assumed', () => {
 test('a probe replaces what was assumed, everywhere at once', () => {
   const site = apply(mill(), probed('sluice', report({ kbps: 3100 })));
   const stream = site.cameras[0]?.streams[0];
-  const facts = stream && streamFacts(indexEvidence(site.evidence), stream);
+  const facts = stream && streamFacts(indexEvidence(site.journal), stream);
   expect(facts).toMatchObject({
     bitrateKbps: { value: 3100, how: 'measured' },
     fps: { value: 14.9, how: 'measured' },
     codec: { value: 'H264', how: 'measured' },
   });
-  expect(knownAs(indexEvidence(site.evidence), 'stream:sluice-main', 'bitrateKbps', 'declared')?.value).toBe(2048);
+  expect(knownAs(indexEvidence(site.journal), 'stream:sluice-main', 'bitrateKbps', 'declared')?.value).toBe(2048);
 });
 
 test('findings are told again from evidence, as the probe told them', () => {
   const lossy = report({ lost: 8 });
   const site = apply(mill(), probed('sluice', lossy));
-  const remembered = rememberedProbe(indexEvidence(site.evidence), 'sluice-main');
+  const remembered = rememberedProbe(indexEvidence(site.journal), 'sluice-main');
   expect(remembered).toMatchObject({
     verdict: 'ok',
     url: 'rtsp://10.77.4.21/live/main',
@@ -223,28 +218,28 @@ test('findings are told again from evidence, as the probe told them', () => {
 
 test('a later failed probe leaves no facts of the earlier one behind', () => {
   const site = apply(mill(), probed('sluice', report({ lost: 8 })), probed('sluice', report({ cause: 'not-found' })));
-  const remembered = rememberedProbe(indexEvidence(site.evidence), 'sluice-main');
+  const remembered = rememberedProbe(indexEvidence(site.journal), 'sluice-main');
   expect(remembered?.findings.map(({ rule }) => rule)).toEqual(['probe.not-found']);
   expect(remembered?.findings[0]?.because).toBe('it said no');
 });
 
 test('what a probe teaches holds no secret and no undefined', () => {
-  for (const { value } of evidenceOfReport(report(), 's', 'rtsp://h/x'))
+  for (const { value } of factsOfReport(report(), 's', 'rtsp://h/x'))
     expect(['string', 'number', 'boolean']).toContain(typeof value);
 });
 
 test('every command leaves one line in the log, with its numbers', () => {
   const site = worked();
-  expect(site.log.map(({ kind, text }) => `${kind}: ${text}`)).toEqual([
+  expect(site.journal.map(({ kind, text }) => `${kind}: ${text}`)).toEqual([
     'probe: sluice main probed: works',
     'tap: sluice main tapped by Loft store to record',
     'edit: boots: address changed',
   ]);
-  expect(site.log[2]?.refs).toEqual([
+  expect(site.journal[2]?.refs).toEqual([
     { name: 'from', value: '10.77.4.27:8554' },
     { name: 'to', value: '10.77.4.28:8554' },
   ]);
-  expect(site.log[0]?.refs).toContainEqual({ name: 'rate', value: '1.20 Mbit/s' });
+  expect(site.journal[0]?.refs).toContainEqual({ name: 'rate', value: '1.20 Mbit/s' });
 });
 
 test.each([
@@ -280,7 +275,7 @@ test.each([
   const before = mill();
   const after = apply(before, command);
   expect(holds(after)).toBe(true);
-  expect(after.log).toHaveLength(1);
+  expect(after.journal).toHaveLength(1);
   expect(readSite(JSON.parse(JSON.stringify(after))).ok).toBe(true);
   expect(before).toEqual(mill()); // the site before is as it was
 });
@@ -288,7 +283,7 @@ test.each([
 test('a tap that is removed is gone, and both are on record', () => {
   const site = apply(mill(), record('tap-1', 'sluice'), { kind: 'removeTap', tapId: 'tap-1' });
   expect(site.taps).toEqual([]);
-  expect(site.log.map(({ text }) => text)).toEqual([
+  expect(site.journal.map(({ text }) => text)).toEqual([
     'sluice main tapped by Loft store to record',
     'sluice no longer tapped by Loft store',
   ]);
@@ -308,7 +303,7 @@ test('a command about something that is not there is a mistake of ours', () => {
 });
 
 const lane = (site: Site, at = 0) => {
-  const found = lanesOf(site, indexEvidence(site.evidence))[at];
+  const found = lanesOf(site, indexEvidence(site.journal))[at];
   if (!found) throw new Error('camera');
   return found;
 };

@@ -3,8 +3,7 @@ import type { Camera } from './chapters/cameras/camera.ts';
 import { type Costing, EMPTY_COSTING } from './chapters/costing/costing.ts';
 import type { Destination } from './chapters/destinations/destination.ts';
 import type { Gear } from './chapters/gear/gear.ts';
-import type { Evidence } from './chapters/journal/evidence.ts';
-import type { LogEntry } from './chapters/journal/log.ts';
+import type { Entry } from './chapters/journal/entry.ts';
 import type { Link } from './chapters/links/link.ts';
 import type { Model } from './chapters/models/model-card.ts';
 import type { Network } from './chapters/networks/network.ts';
@@ -13,9 +12,10 @@ import { type Sky, UNKNOWN_SKY } from './chapters/sky/sky.ts';
 import type { Tap } from './chapters/taps/tap.ts';
 
 export const SITE_FORMAT = 'clear-tap/site';
-export const SITE_VERSION = 3;
+export const SITE_VERSION = 4;
 
-export interface Site {
+/** What somebody decided: commands change it, undo takes it back. */
+export interface Plan {
   readonly format: typeof SITE_FORMAT;
   readonly version: typeof SITE_VERSION;
   readonly id: string;
@@ -33,8 +33,11 @@ export interface Site {
   readonly cameras: readonly Camera[];
   readonly destinations: readonly Destination[];
   readonly taps: readonly Tap[];
-  readonly evidence: readonly Evidence[];
-  readonly log: readonly LogEntry[];
+}
+
+/** A site: its plan, and what happened and was measured. The journal only grows, and no undo reaches it. */
+export interface Site extends Plan {
+  readonly journal: readonly Entry[];
 }
 
 export const emptySite = (id: string, name: string): Site => ({
@@ -54,6 +57,10 @@ export const emptySite = (id: string, name: string): Site => ({
   cameras: [],
   destinations: [],
   taps: [],
-  evidence: [],
-  log: [],
+  journal: [],
 });
+
+/** The plan alone. */
+export function planOf({ journal: _, ...plan }: Site): Plan {
+  return plan;
+}

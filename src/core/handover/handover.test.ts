@@ -9,7 +9,7 @@ import { sheetsAsCsv, sheetsAsYaml } from './sheet-files.ts';
 
 function sheetOf(site: Site): Sheet {
   const tap = site.taps[0];
-  const sheet = tap && sheetFor(site, indexEvidence(site.evidence), tap);
+  const sheet = tap && sheetFor(site, indexEvidence(site.journal), tap);
   if (!sheet) throw new Error('sheet');
   return sheet;
 }

@@ -1,6 +1,6 @@
 import { sayDays, sayFps, sayRate } from '../base/say.ts';
 import { bestKnown, type EvidenceIndex, streamFacts } from '../document/best-known.ts';
-import type { KnownHow } from '../document/chapters/journal/evidence.ts';
+import type { KnownHow } from '../document/chapters/journal/entry.ts';
 import type { Tap } from '../document/chapters/taps/tap.ts';
 import type { Site } from '../document/site.ts';
 import { streamUrlOf } from '../document/stream-address.ts';

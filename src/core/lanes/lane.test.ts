@@ -113,7 +113,7 @@ test.each([
   },
   { why: 'all done', site: apply(planned(), sound, record('t', 'sluice'), handedOver(URL)), at: null, next: null },
 ])('$why: it stands at $at', ({ site, at, next }) => {
-  const [lane] = lanesOf(site, indexEvidence(site.evidence));
+  const [lane] = lanesOf(site, indexEvidence(site.journal));
   expect([lane?.standsAt, lane?.next]).toEqual([at, next]);
   // Nothing behind the gate it stands at counts as done, and a hand-over is known only when all before it is.
   const stand = lane?.stations.findIndex(({ station }) => station === at) ?? -1;
@@ -123,7 +123,7 @@ test.each([
 
 test('the lane has the stations of the registry, in its order, with its names', () => {
   const site = planned();
-  const [lane] = lanesOf(site, indexEvidence(site.evidence));
+  const [lane] = lanesOf(site, indexEvidence(site.journal));
   expect(lane?.stations.map(({ station, name }) => ({ id: station, name }))).toEqual(
     STATIONS.map(({ id, name }) => ({ id, name })),
   );

@@ -333,7 +333,7 @@ const CASES: readonly { readonly rule: string; readonly site: Site }[] = [
       camera: {
         ...byPair,
         kind: 'handset',
-        feed: { way: 'dc', sun: null, charge: { limitPercent: null, batteryC: 30, isSwollen: false } },
+        feed: { way: 'dc', sun: null, charge: { limitPercent: null } },
       },
       gear: [switchOf('a'), supplyOf('s', 24)],
       links: onPair('gear:s'),
@@ -403,7 +403,7 @@ const CASES: readonly { readonly rule: string; readonly site: Site }[] = [
 ];
 
 test.each(CASES)('$rule: each mend takes the finding away, and nothing gets worse anywhere', ({ rule, site }) => {
-  const index = indexEvidence(site.evidence);
+  const index = indexEvidence(site.journal);
   const before = lanesOf(site, index);
   expect(before[0]?.findings.map((finding) => finding.rule)).toContain(rule);
   const mends = mendsOf(site, index, 'c', rule);
@@ -411,7 +411,7 @@ test.each(CASES)('$rule: each mend takes the finding away, and nothing gets wors
   for (const { text, command } of mends) {
     expect(text.length).toBeGreaterThan(4);
     const mended = applyCommand(site, command, stamps());
-    const after = lanesOf(mended, indexEvidence(mended.evidence));
+    const after = lanesOf(mended, indexEvidence(mended.journal));
     expect(after[0]?.findings.map((finding) => finding.rule)).not.toContain(rule);
     const stops = (lanes: typeof before) =>
       lanes.flatMap(({ findings }) => findings.filter(({ severity }) => severity === 'stop'));
@@ -427,7 +427,7 @@ test('at least twenty-five rules have a mend, and each of them has a case above'
 
 test('a mend that would make something worse elsewhere is not one', () => {
   const site = siteOf({ gear: [switchOf('a', { budgetW: 10 }), switchOf('b')], links: [FEED, ...JOINED] });
-  const index = indexEvidence(site.evidence);
+  const index = indexEvidence(site.journal);
   const before = lanesOf(site, index);
   // Moved to a switch that no link joins to a destination, the camera is fed, and nobody sees it.
   const moved = applyCommand(site, { kind: 'putLink', link: { ...FEED, from: 'gear:b' } }, stamps());

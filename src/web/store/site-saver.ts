@@ -1,7 +1,8 @@
-import type { Site } from '../../core/document/site.ts';
+import { type Plan, planOf, type Site } from '../../core/document/site.ts';
+import { goesOn, type JournalMark } from './journal-chunks.ts';
 import { newId } from './new-id.ts';
 import { ChangedElsewhere, saveSite } from './site-store.ts';
-import { dropSpill, putSpill } from './spill.ts';
+import { dropSpill, putSpill, type Spill } from './spill.ts';
 
 /** How the last change stands in the browser's store. */
 export type SaveState =
@@ -17,6 +18,23 @@ interface Waiting {
   readonly site: Site;
   readonly change: string;
 }
+
+/** A site as it was opened. */
+export interface OpenedSite {
+  readonly site: Site;
+  /** Of the stored record it was read from; `null` when the store does not have it. */
+  readonly revision: number | null;
+  /** How much of its journal the store has. */
+  readonly journal?: JournalMark | null | undefined;
+  /** It holds what is not in the store yet, and is written soon. */
+  readonly isUnsaved?: boolean | undefined;
+  /** The page that put it down as it closed. */
+  readonly spilledBy?: string | undefined;
+}
+
+/** Plans share what did not change: the same parts are the same objects. */
+const isSamePlan = (a: Site, b: Site): boolean =>
+  (Object.keys(planOf(b)) as (keyof Plan)[]).every((part) => a[part] === b[part]); // the keys of a plan are its parts
 
 export interface SaverOptions {
   readonly onState: (state: SaveState) => void;
@@ -46,6 +64,9 @@ export class SiteSaver {
   #opening = 0;
   /** The change that a file holds which the person saved. */
   #exportedChange: string | null = null;
+  /** As the store has it: what it is made of need not be written again, nor put down. */
+  #written: Site | null = null;
+  #journal: JournalMark | null = null;
   /** The last that is known to open again. */
   #fits: Site | null = null;
   /** What waits could not be opened again: put down it would be as good as lost. */
@@ -53,7 +74,7 @@ export class SiteSaver {
   /** Names what this page puts down as it closes. */
   readonly #page = newId('page');
   /** The page that is gone and whose change was taken up here. */
-  #takenUp: string | null = null;
+  #takenUp: string | undefined;
   #running: Promise<void> = Promise.resolve();
 
   constructor(private readonly options: SaverOptions) {}
@@ -72,9 +93,11 @@ export class SiteSaver {
   }
 
   /** A site was opened at this revision; `null` when the store does not have it. */
-  opened(site: Site, revision: number | null, takenUp: string | null = null): void {
+  opened({ site, revision, journal = null, isUnsaved = false, spilledBy: takenUp }: OpenedSite): void {
     if (this.#timer) clearTimeout(this.#timer);
     this.#fits = site;
+    this.#written = isUnsaved || revision === null ? null : site;
+    this.#journal = isUnsaved ? null : journal;
     this.#isUnfit = false;
     this.#takenUp = takenUp;
     this.#timer = null;
@@ -108,10 +131,21 @@ export class SiteSaver {
   leave(): boolean {
     if (!this.#waiting) return true;
     const { site, change } = this.#waiting;
-    const isDown = putSpill(site.id, this.#page, { revision: this.#revision, change, site });
+    const isDown = putSpill(site.id, this.#page, { revision: this.#revision, change, ...this.#unwritten(site) });
     if (isDown) this.#letGoTakenUp(site.id);
     void this.flush();
     return (isDown && !this.#isUnfit) || this.mayLeave;
+  }
+
+  /** What of a site the store does not have. */
+  #unwritten(site: Site): Pick<Spill, 'plan' | 'entries' | 'isWhole'> {
+    const written = this.#written;
+    const goesOnThere = written !== null && goesOn(written.journal, site.journal);
+    return {
+      plan: written && isSamePlan(written, site) ? null : planOf(site),
+      entries: goesOnThere ? site.journal.slice(written.journal.length) : site.journal,
+      isWhole: !goesOnThere,
+    };
   }
 
   /** What this page had put down is given up with its changes. */
@@ -120,13 +154,15 @@ export class SiteSaver {
     this.#letGoTakenUp(siteId);
   }
   #letGoTakenUp(siteId: string): void {
-    if (this.#takenUp !== null) dropSpill(siteId, this.#takenUp);
-    this.#takenUp = null;
+    if (this.#takenUp !== undefined) dropSpill(siteId, this.#takenUp);
+    this.#takenUp = undefined;
   }
 
   /** The person chose this tab's site over the other's. */
   async overwrite(site: Site): Promise<void> {
     this.#revision = null;
+    this.#written = null;
+    this.#journal = null;
     this.changed(site);
     await this.flush();
   }
@@ -143,12 +179,15 @@ export class SiteSaver {
           this.options.onState({ status: 'unfit', message: refusal });
         return;
       }
-      const revision = await saveSite(waiting.site, this.#revision, waiting.change);
+      const stored = this.#written && goesOn(this.#written.journal, waiting.site.journal) ? this.#journal : null;
+      const { revision, journal } = await saveSite(waiting.site, this.#revision, waiting.change, stored);
       dropSpill(waiting.site.id, this.#page, waiting.change);
       this.options.onSaved(waiting.site.id, revision);
       if (this.#opening !== opening) return; // another site is open by now
       this.#letGoTakenUp(waiting.site.id);
       this.#fits = waiting.site;
+      this.#written = waiting.site;
+      this.#journal = journal;
       this.#revision = revision;
       if (this.#waiting !== waiting) return; // changed meanwhile; its own timer writes that
       this.#waiting = null;

@@ -5,7 +5,7 @@ import { type EditHistory, NO_EDITS, noteEdit, redoEdit, undoEdit } from '../../
 import { emptySite, type Site } from '../../core/document/site.ts';
 import { applyCommand, type SiteCommand } from '../../core/document/site-commands.ts';
 import { createLaneReckoner } from '../../core/lanes/lane.ts';
-import type { SaveState } from './site-saver.ts';
+import type { OpenedSite, SaveState } from './site-saver.ts';
 
 /** The one open site, what can be taken back in it, and how its last change stands in the browser's store. */
 export type SiteState =
@@ -18,16 +18,6 @@ export type SiteState =
       /** Why the last change was taken back at once; `null` when it was not. */
       readonly refusal: string | null;
     };
-
-interface Opened {
-  readonly site: Site;
-  /** Of the stored record it was read from; `null` when the store does not have it yet. */
-  readonly revision: number | null;
-  /** It holds what is not in the store yet, and is written soon. */
-  readonly isUnsaved?: boolean;
-  /** The page that put it down as it closed. */
-  readonly spilledBy?: string;
-}
 
 /** Time and ids are taken once, when an action is made, so that the reducer stays a function of its action. */
 interface Stamped {
@@ -52,7 +42,7 @@ const slice = createSlice({
   name: 'site',
   initialState: (): SiteState => ({ status: 'none' }),
   reducers: {
-    siteOpened: (_, action: PayloadAction<Opened>): SiteState => ({
+    siteOpened: (_, action: PayloadAction<OpenedSite>): SiteState => ({
       status: 'open',
       site: action.payload.site,
       history: NO_EDITS,
@@ -108,6 +98,6 @@ export const selectUndoLabel = (root: Root): string | null =>
   root.site.status === 'open' ? (root.site.history.done.at(-1)?.label ?? null) : null;
 export const selectRedoLabel = (root: Root): string | null =>
   root.site.status === 'open' ? (root.site.history.undone.at(-1)?.label ?? null) : null;
-export const selectIndex = createSelector([(root: Root) => selectSite(root).evidence], createEvidenceIndexer());
+export const selectIndex = createSelector([(root: Root) => selectSite(root).journal], createEvidenceIndexer());
 /** Lanes in the order of the site's cameras. */
 export const selectLanes = createSelector([selectSite, selectIndex], createLaneReckoner());

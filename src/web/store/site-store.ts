@@ -2,7 +2,9 @@ import localforage from 'localforage';
 import { type Fault, fault } from '../../core/base/fault.ts';
 import { err, type Result } from '../../core/base/result.ts';
 import { SITE_FORMAT, type Site } from '../../core/document/site.ts';
-import { dropSpill, listSpills } from './spill.ts';
+import { dropOtherGenerations, type JournalMark, readChunks, writeChunks } from './journal-chunks.ts';
+import { newId } from './new-id.ts';
+import { documentOfSpill, dropSpill, listSpills } from './spill.ts';
 
 const store = localforage.createInstance({ name: 'clear-tap', storeName: 'sites' });
 const LAST_OPENED = 'last-opened';
@@ -18,7 +20,10 @@ interface SiteRecord {
   readonly savedAt: string;
   /** Names the change that was written last. */
   readonly change?: string | undefined;
-  readonly site: unknown;
+  /** The plan; of older records and of good copies the whole site, its journal within. */
+  readonly site: Readonly<Record<string, unknown>>;
+  /** How much of the journal lies beside it. */
+  readonly journal?: JournalMark | undefined;
 }
 
 export interface StoredSite {
@@ -29,6 +34,8 @@ export interface StoredSite {
   readonly isUnsaved: boolean;
   /** The page that put it down; it goes when it is written, or given up. */
   readonly spilledBy?: string;
+  /** How much of its journal the store has; `null` when none of it lies there in chunks. */
+  readonly journal: JournalMark | null;
 }
 
 export interface SiteListing {
@@ -46,13 +53,18 @@ export class ChangedElsewhere extends Error {
 
 const isObject = (value: unknown): value is Record<string, unknown> => typeof value === 'object' && value !== null;
 
+const asMark = (value: unknown): JournalMark | undefined =>
+  isObject(value) && typeof value.generation === 'string' && typeof value.length === 'number'
+    ? { generation: value.generation, length: value.length }
+    : undefined;
+
 /** A record as this version writes it, or a bare site as the first version did. */
 function asRecord(value: unknown): SiteRecord | null {
   if (!isObject(value)) return null;
   if (value.format === SITE_FORMAT) return { revision: 0, savedAt: '', site: value };
-  const { revision, savedAt, change, site } = value;
+  const { revision, savedAt, change, site, journal } = value;
   return typeof revision === 'number' && typeof savedAt === 'string' && isObject(site)
-    ? { revision, savedAt, change: typeof change === 'string' ? change : undefined, site }
+    ? { revision, savedAt, change: typeof change === 'string' ? change : undefined, site, journal: asMark(journal) }
     : null;
 }
 
@@ -61,10 +73,23 @@ async function readChecked(key: string): Promise<Result<StoredSite, Fault>> {
   if (value === null) return err(fault('site.not-a-site', 'There is no such site in this browser.'));
   const record = asRecord(value);
   if (!record) return err(fault('site.not-a-site', 'Its record in this browser is damaged: it holds no site.'));
+  const document = await documentOf(key.slice(key.indexOf(':') + 1), record);
+  if (!document)
+    return err(fault('site.not-a-site', 'Its record in this browser is damaged: its journal is not whole.'));
   const { readSite } = await import('../../core/document/site-file.ts');
-  const read = readSite(record.site);
+  const read = readSite(document);
   if (!read.ok) return read;
-  return { ok: true, value: { ...record, site: read.value, isUnsaved: false } };
+  return {
+    ok: true,
+    value: { ...record, site: read.value, isUnsaved: false, journal: record.journal ?? null },
+  };
+}
+
+/** A record with its journal, as a file would hold both; `null` when part of the journal is missing. */
+async function documentOf(id: string, record: SiteRecord): Promise<Readonly<Record<string, unknown>> | null> {
+  if (!record.journal) return record.site;
+  const journal = await readChunks(store, id, record.journal);
+  return journal && { ...record.site, journal };
 }
 
 /**
@@ -75,13 +100,14 @@ async function readSpilled(id: string): Promise<StoredSite | null> {
   const spills = listSpills(id);
   if (spills.length === 0) return null;
   const record = asRecord(await store.getItem(SITE_KEY + id));
+  const below = record ? await documentOf(id, record) : null;
   const { readSite } = await import('../../core/document/site-file.ts');
   const open = spills.flatMap((spill) => {
     if (record?.change === spill.change) {
       dropSpill(id, spill.page);
       return [];
     }
-    const read = readSite(spill.site); // one that cannot be read stays where it is: a newer Clear Tap may have put it down
+    const read = readSite(documentOfSpill(spill, below)); // one that cannot be read stays where it is: a newer Clear Tap may have put it down
     return read.ok ? [{ spill, site: read.value }] : [];
   });
   const first = open.find(({ spill }) => spill.revision === record?.revision) ?? open[0];
@@ -93,6 +119,7 @@ async function readSpilled(id: string): Promise<StoredSite | null> {
     site,
     isUnsaved: true,
     spilledBy: spill.page,
+    journal: record?.journal ?? null,
   };
 }
 
@@ -120,11 +147,22 @@ async function alone<T>(id: string, work: () => Promise<T>): Promise<T> {
   return navigator.locks ? navigator.locks.request(`clear-tap:${id}`, work) : work();
 }
 
+export interface Written {
+  readonly revision: number;
+  readonly journal: JournalMark;
+}
+
 /**
- * Writes a site over the revision it was read at; its new revision. `null` writes over whatever is there.
+ * Writes a site over the revision it was read at. `null` writes over whatever is there.
+ * @param stored how much of its journal is there already; without it the journal is written anew
  * @throws ChangedElsewhere when another tab has written since; then nothing is written
  */
-export function saveSite(site: Site, readAtRevision: number | null, change = ''): Promise<number> {
+export function saveSite(
+  site: Site,
+  readAtRevision: number | null,
+  change = '',
+  stored: JournalMark | null = null,
+): Promise<Written> {
   return alone(site.id, async () => {
     const marked: unknown = await store.getItem(MARK_KEY + site.id);
     let found = typeof marked === 'number' ? marked : 0;
@@ -136,10 +174,21 @@ export function saveSite(site: Site, readAtRevision: number | null, change = '')
       found = Math.max(found, current?.revision ?? 0);
     }
     const revision = found + 1;
-    // The mark first: a record that is newer than its mark would be written over.
+    const { journal: entries, ...plan } = site;
+    // Chunks first: what the record does not count yet is not read.
+    const begun = stored ?? { generation: newId('j'), length: 0 };
+    const journal = await writeChunks(store, site.id, begun, entries);
+    // The mark next: a record that is newer than its mark would be written over.
     await store.setItem(MARK_KEY + site.id, revision);
-    await store.setItem(SITE_KEY + site.id, { revision, savedAt: new Date().toISOString(), change, site });
-    return revision;
+    await store.setItem(SITE_KEY + site.id, {
+      revision,
+      savedAt: new Date().toISOString(),
+      change,
+      site: plan,
+      journal,
+    });
+    if (!stored) await dropOtherGenerations(store, site.id, journal.generation).catch(() => {}); // they only take room
+    return { revision, journal };
   });
 }
 

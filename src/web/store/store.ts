@@ -50,7 +50,7 @@ listener.startListening({
   actionCreator: siteOpened,
   effect: ({ payload }) => {
     guard.opened(payload.site);
-    saver.opened(payload.site, payload.revision, payload.spilledBy);
+    saver.opened(payload);
     if (payload.isUnsaved) saver.changed(payload.site);
   },
 });

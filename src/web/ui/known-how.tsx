@@ -1,5 +1,5 @@
 import { Tooltip } from 'radix-ui';
-import type { KnownHow } from '../../core/document/chapters/journal/evidence.ts';
+import type { KnownHow } from '../../core/document/chapters/journal/entry.ts';
 
 const MARKS: Readonly<Record<KnownHow, { letter: string; meaning: string; className: string }>> = {
   assumed: { letter: 'A', meaning: 'assumed', className: 'border-dashed border-soft text-soft' },

@@ -34,11 +34,11 @@ test.each(FILES)('a file that $name wrote opens, and nothing that it knew is los
 
 test.each(FILES)('what $name measured and handed over counts', ({ text }) => {
   const site = opened(text);
-  const lanes = lanesOf(site, indexEvidence(site.evidence));
+  const lanes = lanesOf(site, indexEvidence(site.journal));
   const of = (id: string) => lanes.find(({ cameraId }) => cameraId === id);
   expect(of('sluice-rail')?.measured).not.toBeNull();
   expect(of('boot-room')?.measured?.isOutdated).toBe(true);
-  expect(site.log.filter(({ kind }) => kind === 'probe')).toHaveLength(3);
+  expect(site.journal.filter(({ kind }) => kind === 'probe')).toHaveLength(3);
   // It is worked on as any other.
   const edited = apply(site, { kind: 'setAddress', cameraId: 'boot-room', host: '10.77.4.27', port: 554 });
   expect(refusalOf(site, edited)).toBeNull();

@@ -46,7 +46,9 @@ const GATES: readonly Gate<GateFacts>[] = [
 const FROM_GEAR: ReadonlySet<string> = new Set(['poe', 'passive', 'dc', 'usb']);
 
 /** The one judge of a document: what hangs on the same gear hangs together, and is added up once. */
-export const powerJudgeOf = weakMapMemoize((view: SiteView): PowerJudge => new PowerJudge(view.site, view.factsOf));
+export const powerJudgeOf = weakMapMemoize(
+  (view: SiteView): PowerJudge => new PowerJudge(view.site, view.factsOf, view.index),
+);
 
 /** Facts are added up anew with each document; their rows stand while they are alike. */
 const rowsOf = rememberLast((_: Camera, facts: Facts<PowerFacts>) => {

@@ -3,8 +3,10 @@ import { apply, probed, record, report } from '../../../../tests/support/sites.t
 import { alderMill } from '../../../standins/alder-mill.ts';
 import { indexEvidence, streamFacts } from '../../document/best-known.ts';
 import type { Camera } from '../../document/chapters/cameras/camera.ts';
+import { readingOf } from '../../document/chapters/journal/reading.ts';
 import type { Link } from '../../document/chapters/links/link.ts';
 import type { Site } from '../../document/site.ts';
+import { airSubject } from '../../document/subject.ts';
 import { findingsOf, judgeRows } from '../../findings/rule.ts';
 import { crosses, estimateSignal, freeSpaceLossDb } from '../../radio/radio.ts';
 import { PowerJudge } from './power-judgement.ts';
@@ -14,8 +16,8 @@ import { linkLengthM, pathOf } from './site-links.ts';
 const AT = '2026-11-25T09:00:00.000Z';
 const mill = alderMill(AT);
 const judgeOf = (site: Site): PowerJudge => {
-  const index = indexEvidence(site.evidence);
-  return new PowerJudge(site, (stream) => streamFacts(index, stream));
+  const index = indexEvidence(site.journal);
+  return new PowerJudge(site, (stream) => streamFacts(index, stream), index);
 };
 const cameraOf = (site: Site, id: string): Camera => {
   const camera = site.cameras.find((one) => one.id === id);
@@ -155,7 +157,8 @@ test('pictures take the links from camera to destination, or none when the way i
 
 test('at the edge of a radio cell one camera takes the air of many', () => {
   const airOf = (rssiDbm: number): number => {
-    const site = apply(mill, { kind: 'putLink', link: { ...linkOf(mill, 'boot-air'), rssiDbm } });
+    const air = airSubject('gear:hall-ap', 'camera:boot-room');
+    const site = apply(mill, readingOf('camera:boot-room', air, 'signalDbm', rssiDbm));
     return judgeOf(site).links.airtimeOn(linkOf(site, 'boot-air'));
   };
   // 72.2 against 14.4 Mbit/s on the air.

@@ -1,9 +1,10 @@
 import { assumed } from '../../assumptions/assumptions.ts';
 import { pushTo } from '../../base/push-to.ts';
-import type { StreamFacts } from '../../document/best-known.ts';
+import { bestKnown, type EvidenceIndex, type StreamFacts } from '../../document/best-known.ts';
 import type { Camera, Stream } from '../../document/chapters/cameras/camera.ts';
 import type { Destination } from '../../document/chapters/destinations/destination.ts';
 import type { Gear } from '../../document/chapters/gear/gear.ts';
+import type { QuantityName } from '../../document/chapters/journal/quantities.ts';
 import type { Link } from '../../document/chapters/links/link.ts';
 import type { Model } from '../../document/chapters/models/model-card.ts';
 import type { Tap } from '../../document/chapters/taps/tap.ts';
@@ -61,8 +62,9 @@ export class PowerJudge {
   constructor(
     private readonly site: Site,
     factsOf: (stream: Stream) => StreamFacts,
+    private readonly index: EvidenceIndex,
   ) {
-    this.links = new SiteLinks(site, factsOf);
+    this.links = new SiteLinks(site, factsOf, index);
     this.models = new Map(site.models.map((model) => [model.id, model]));
     this.cameras = new Map(site.cameras.map((camera) => [cameraSubject(camera.id), camera]));
     this.destinations = new Map(site.destinations.map((one) => [destinationSubject(one.id), one]));
@@ -233,14 +235,17 @@ export class PowerJudge {
     return { sunInput, sunYear: year };
   }
 
-  private charging({ kind, feed }: Camera, facts: FactsDraft): void {
+  private charging({ id, kind, feed }: Camera, facts: FactsDraft): void {
     const charge = feed?.charge;
-    if (kind !== 'handset' || !charge) return;
+    const read = (quantity: QuantityName) => bestKnown(this.index, cameraSubject(id), quantity)?.value;
+    const [batteryC, isSwollen] = [read('batteryC'), read('isSwollen')];
+    if (kind !== 'handset' || (!charge && batteryC === undefined && isSwollen === undefined)) return;
     facts.isHandset = true;
-    facts.chargeUnlimited = charge.limitPercent === null || charge.limitPercent > 85;
-    facts.chargeLimit = charge.limitPercent ?? undefined;
-    facts.batteryC = charge.batteryC ?? undefined;
-    facts.isSwollen = charge.isSwollen;
+    const limitPercent = charge?.limitPercent ?? null;
+    facts.chargeUnlimited = limitPercent === null || limitPercent > 85;
+    facts.chargeLimit = limitPercent ?? undefined;
+    facts.batteryC = typeof batteryC === 'number' ? batteryC : undefined;
+    facts.isSwollen = isSwollen === true;
   }
 
   private overAir(camera: Camera, model: Model | undefined, facts: FactsDraft): void {

@@ -92,14 +92,14 @@ export function powerOffers(view: SiteView, judge: PowerJudge, camera: Camera): 
       }));
     },
     chargeLimit: () =>
-      feed?.charge
+      feed
         ? [
             {
               text: `Limit its charge to ${CHARGE_LIMIT_PERCENT} %`,
               command: {
                 kind: 'setFeed',
                 cameraId: camera.id,
-                feed: { ...feed, charge: { ...feed.charge, limitPercent: CHARGE_LIMIT_PERCENT } },
+                feed: { ...feed, charge: { limitPercent: CHARGE_LIMIT_PERCENT } },
               },
             },
           ]
@@ -116,7 +116,6 @@ export function powerOffers(view: SiteView, judge: PowerJudge, camera: Camera): 
               from: gearSubject(gear.id),
               to: subject,
               route: null,
-              rssiDbm: null,
             })
           : [],
       );

@@ -6,15 +6,15 @@ import { rememberLast } from '../../base/remember.ts';
 import type { TapUse } from '../../base/tap-uses.ts';
 import { kilobits } from '../../base/units.ts';
 import { atMost, type Verdict } from '../../base/verdict.ts';
-import type { StreamFacts } from '../../document/best-known.ts';
+import { bestKnown, type EvidenceIndex, type StreamFacts } from '../../document/best-known.ts';
 import type { Stream } from '../../document/chapters/cameras/camera.ts';
 import type { Gear } from '../../document/chapters/gear/gear.ts';
-import type { KnownHow } from '../../document/chapters/journal/evidence.ts';
+import type { KnownHow } from '../../document/chapters/journal/entry.ts';
 import type { Link } from '../../document/chapters/links/link.ts';
 import type { Model } from '../../document/chapters/models/model-card.ts';
 import type { Tap } from '../../document/chapters/taps/tap.ts';
 import type { Site } from '../../document/site.ts';
-import { cameraSubject, destinationSubject, gearSubject } from '../../document/subject.ts';
+import { airSubject, cameraSubject, destinationSubject, gearSubject } from '../../document/subject.ts';
 import { thingsOf } from '../../document/subjects.ts';
 import { airtimeShare, estimateSignal, radioKind, type SignalEstimate } from '../../radio/radio.ts';
 import { modelledRate } from '../../video/bitrate-model.ts';
@@ -215,6 +215,7 @@ export class SiteLinks {
   constructor(
     private readonly site: Site,
     factsOf: FactsOf,
+    private readonly index: EvidenceIndex,
   ) {
     this.gear = new Map(site.gear.map((gear) => [gearSubject(gear.id), gear]));
     for (const link of site.links)
@@ -286,16 +287,25 @@ export class SiteLinks {
     const { plan, assumptions } = this.site;
     const estimate =
       ap?.kind === 'access-point' && from && to ? estimateSignal(ap, from, to, plan.walls, assumptions) : null;
-    const rssiDbm = link.rssiDbm ?? estimate?.rssiDbm ?? null;
+    const read = this.signalRead(link);
+    const rssiDbm = read ?? estimate?.rssiDbm ?? null;
     const isAtEdge = rssiDbm !== null && rssiDbm < assumed(assumptions, 'air.signal-ok');
     return {
       link,
       rssiDbm,
-      how: link.rssiDbm !== null ? 'measured' : 'assumed',
+      how: read !== null ? 'measured' : 'assumed',
       estimate,
       phyMbps: (isAtEdge ? kind?.edgePhyMbps : kind?.phyMbps) ?? 0,
       efficiency: kind?.efficiency ?? 0,
     };
+  }
+
+  /** dBm, as somebody read it at the place of the thing that an access point reaches; `null` where nobody did. */
+  signalRead(link: Link): number | null {
+    const isPoint = this.gear.get(link.from)?.kind === 'access-point';
+    const [point, end] = isPoint ? [link.from, link.to] : [link.to, link.from];
+    const known = bestKnown(this.index, airSubject(point, end), 'signalDbm')?.value;
+    return typeof known === 'number' ? known : null;
   }
 
   positionOf(subject: string): Point | null {

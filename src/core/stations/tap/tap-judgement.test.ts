@@ -8,7 +8,7 @@ import { judgeTap } from './tap-judgement.ts';
 const judge = (site: Site, tapId = 'tap-1') => {
   const tap = site.taps.find(({ id }) => id === tapId);
   if (!tap) throw new Error(tapId);
-  return judgeTap(site, indexEvidence(site.evidence), tap);
+  return judgeTap(site, indexEvidence(site.journal), tap);
 };
 const at = (kbps: number) => apply(mill(), probed('sluice', report({ kbps })), record('tap-1', 'sluice'));
 

@@ -1,6 +1,6 @@
 import { sayBytes, sayDays, sayRate, sayStretch } from '../../base/say.ts';
 import { atLeast, atMost, type Verdict } from '../../base/verdict.ts';
-import type { KnownHow } from '../../document/chapters/journal/evidence.ts';
+import type { KnownHow } from '../../document/chapters/journal/entry.ts';
 import type { SiteCommand } from '../../document/site-commands.ts';
 import type { Mend } from '../../findings/finding.ts';
 import { failsIf, rulesFor, tightIf } from '../../findings/rule.ts';

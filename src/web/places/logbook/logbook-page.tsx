@@ -1,7 +1,7 @@
 import { format } from 'date-fns';
 import { useState } from 'react';
 import { sayMany } from '../../../core/base/say.ts';
-import { LOG_KINDS, type LogEntry, type LogKind } from '../../../core/document/chapters/journal/log.ts';
+import { type Entry, LOG_KINDS, type LogKind } from '../../../core/document/chapters/journal/entry.ts';
 import { selectSite } from '../../store/site-slice.ts';
 import { useAppSelector } from '../../store/store.ts';
 import { Button } from '../../ui/button.tsx';
@@ -33,7 +33,7 @@ export function LogbookPage() {
   const site = useAppSelector(selectSite);
   const [kind, setKind] = useState<LogKind | 'all'>('all');
   const [shown, setShown] = useState(PAGE);
-  const entries = site.log.filter((entry) => kind === 'all' || entry.kind === kind).toReversed();
+  const entries = site.journal.filter((entry) => kind === 'all' || entry.kind === kind).toReversed();
   const days = Map.groupBy(entries.slice(0, shown), (entry) => format(new Date(entry.at), 'EEEE d MMMM yyyy'));
   return (
     <>
@@ -68,7 +68,7 @@ export function LogbookPage() {
   );
 }
 
-function LogRow({ entry }: { entry: LogEntry }) {
+function LogRow({ entry }: { entry: Entry }) {
   return (
     <li className="grid grid-cols-[64px_1fr] gap-x-3 border-t border-grid px-4 py-1.5 first:border-t-0 md:grid-cols-[72px_84px_minmax(0,5fr)_minmax(0,6fr)]">
       <time dateTime={entry.at} className="font-mono text-small leading-5 text-soft">

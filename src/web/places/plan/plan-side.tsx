@@ -275,7 +275,7 @@ function CableSide({ link, drawnRoute, onRoute, onRemove }: CableSideProps) {
   );
   const judgement = useMemo(() => {
     const links = site.links.map((other) => (other.id === link.id ? drawn : other));
-    const judge = new PowerJudge({ ...site, links }, (stream) => streamFacts(index, stream));
+    const judge = new PowerJudge({ ...site, links }, (stream) => streamFacts(index, stream), index);
     const camera = site.cameras.find(({ id }) => cameraSubject(id) === link.to);
     return camera && judge.feedLinkOf(camera)?.id === link.id ? judge.judge(camera) : null;
   }, [site, index, link.id, link.to, drawn]);

@@ -3,8 +3,9 @@ import { assumed } from '../../../core/assumptions/assumptions.ts';
 import { sayMany } from '../../../core/base/say.ts';
 import { VERDICT_WORDS } from '../../../core/base/verdict.ts';
 import type { Camera } from '../../../core/document/chapters/cameras/camera.ts';
+import { readingOf } from '../../../core/document/chapters/journal/reading.ts';
 import type { Link } from '../../../core/document/chapters/links/link.ts';
-import { cameraSubject, destinationSubject, gearSubject } from '../../../core/document/subject.ts';
+import { airSubject, cameraSubject, destinationSubject, gearSubject } from '../../../core/document/subject.ts';
 import type { PowerJudge } from '../../../core/stations/power/power-judgement.ts';
 import { commandIssued, selectSite } from '../../store/site-slice.ts';
 import { useAppDispatch, useAppSelector } from '../../store/store.ts';
@@ -30,14 +31,14 @@ export function LinksPanel({ camera, judge }: { camera: Camera; judge: PowerJudg
     ({ to, from, medium }) => (to === subject || from === subject) && medium !== 'pair' && medium !== 'usb',
   );
   const air = uplink?.medium === 'wifi' ? uplink : null;
+  /** A signal is that of an access point, as this camera hears it. */
+  const signalOf = ({ from, to }: Link): string => airSubject(from === subject ? to : from, subject);
   const joinTo = (gearId: string): void => {
     const gear = site.gear.find(({ id }) => id === gearId);
     if (!gear) return;
     const medium = usualMedium(gear, subject, undefined);
     const from = gearSubject(gearId);
-    const link = uplink
-      ? { ...uplink, from, to: subject, medium, route: null, rssiDbm: null }
-      : newLink(from, subject, medium);
+    const link = uplink ? { ...uplink, from, to: subject, medium, route: null } : newLink(from, subject, medium);
     dispatch(commandIssued({ kind: 'putLink', link: { ...link, medium } }));
   };
   const joinable = site.gear.filter(({ kind }) => kind !== 'supply' && kind !== 'injector');
@@ -58,12 +59,12 @@ export function LinksPanel({ camera, judge }: { camera: Camera; judge: PowerJudg
         {air && (
           <NumberField
             label="Signal there, dBm"
-            value={air.rssiDbm}
+            value={judge.links.signalRead(air)}
             min={-110}
             max={-10}
             isOptional
             hint="read with a phone at the place"
-            onKeep={(rssiDbm) => void dispatch(commandIssued({ kind: 'putLink', link: { ...air, rssiDbm } }))}
+            onKeep={(value) => void dispatch(commandIssued(readingOf(subject, signalOf(air), 'signalDbm', value)))}
           />
         )}
       </div>

@@ -59,9 +59,7 @@ const sunShape = shapeOf<SunFeed>()({
 export const feedShape = shapeOf<Feed>()({
   way: oneOf(POWER_WAYS),
   sun: orNull(sunShape),
-  charge: orNull(
-    shapeOf<ChargeCare>()({ limitPercent: orNull(real(1, 100)), batteryC: orNull(real(-40, 120)), isSwollen: flag() }),
-  ),
+  charge: orNull(shapeOf<ChargeCare>()({ limitPercent: orNull(real(1, 100)) })),
 });
 
 export const streamShape = shapeOf<Stream>()({

@@ -4,8 +4,6 @@ import type { SunFeed } from '../../../power/sun-feed.ts';
 /** A handset that hangs on its charger. */
 export interface ChargeCare {
   readonly limitPercent: number | null;
-  readonly batteryC: number | null;
-  readonly isSwollen: boolean;
 }
 
 export interface Feed {

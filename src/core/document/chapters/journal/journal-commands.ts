@@ -1,11 +1,22 @@
+import { LIST_LIMITS } from '../../../base/limits.ts';
 import { sayRate, sayShare } from '../../../base/say.ts';
 import type { ProbeReport } from '../../../probe/probe-types.ts';
 import { type BenchItem, benchQuantity } from '../../bench-test.ts';
-import { cameraOf, clippedEvidence, destinationOf, type Handlers, streamIn, words } from '../../command-parts.ts';
-import { evidenceOfReport } from '../../probe-evidence.ts';
+import {
+  cameraOf,
+  destinationOf,
+  type LogWords,
+  type Recorded,
+  type Recorders,
+  streamIn,
+  words,
+} from '../../command-parts.ts';
+import { factsOfReport } from '../../probe-evidence.ts';
 import { cameraSubject, tapSubject } from '../../subject.ts';
+import { nameOfSubject } from '../../subjects.ts';
 import { tapOf } from '../taps/tap-commands.ts';
-import type { LogEntry, LogKind } from './log.ts';
+import type { Entry, Fact, FactValue, LogKind } from './entry.ts';
+import { QUANTITIES, type QuantityName, sayQuantity } from './quantities.ts';
 
 /** What happened or was measured: it is written down, and the plan stays as it is. */
 export type JournalCommand =
@@ -22,7 +33,7 @@ export type JournalCommand =
       readonly tapId: string;
       readonly url: string;
       readonly by: string;
-      readonly refs: LogEntry['refs'];
+      readonly refs: Entry['refs'];
     }
   | {
       readonly kind: 'recordBenchTest';
@@ -31,58 +42,74 @@ export type JournalCommand =
       readonly seen: string;
       readonly by: string;
     }
+  | {
+      /** Read on the spot, by eye or by another instrument. */
+      readonly kind: 'recordReading';
+      /** Whose line of the log it is; what it is known of is `subject`. */
+      readonly about: string;
+      readonly subject: string;
+      readonly quantity: QuantityName;
+      readonly value: FactValue;
+      readonly by: string;
+    }
+  | {
+      readonly kind: 'withdrawReading';
+      readonly about: string;
+      readonly subject: string;
+      readonly quantity: QuantityName;
+    }
   | { readonly kind: 'note'; readonly text: string; readonly subject: string; readonly logKind: LogKind };
 
-export const JOURNAL_COMMANDS: Handlers<JournalCommand> = {
-  recordProbe: (site, { cameraId, streamId, report, url, probeId }, stamp) => {
+/** Words without facts. */
+const said = (words: LogWords): Recorded => ({ ...words, source: '', facts: [] });
+
+export const JOURNAL_COMMANDS: Recorders<JournalCommand> = {
+  recordProbe: (site, { cameraId, streamId, report, url, probeId }) => {
     const camera = cameraOf(site, cameraId);
     const stream = streamIn(camera, streamId);
-    const evidence = evidenceOfReport(report, stream.id, url).map((item) =>
-      clippedEvidence({ ...item, id: stamp.newId(), takenAt: stamp.at, source: probeId }),
-    );
     const text = `${camera.name} ${stream.label} probed: ${outcomeOf(report)}`;
     return {
-      site: { ...site, evidence: [...site.evidence, ...evidence] },
-      log: words('probe', cameraSubject(camera.id), text, numbersOfReport(report)),
+      ...words('probe', cameraSubject(camera.id), text, numbersOfReport(report)),
+      source: probeId,
+      facts: factsOfReport(report, stream.id, url),
     };
   },
-  recordHandOver: (site, { tapId, url, by, refs }, stamp) => {
+  recordHandOver: (site, { tapId, url, by, refs }) => {
     const tap = tapOf(site, tapId);
     const subject = tapSubject(tap.id);
-    const item = clippedEvidence({
-      id: stamp.newId(),
-      subject,
-      quantity: 'handedOver',
-      value: url,
-      how: 'confirmed',
-      takenAt: stamp.at,
-      source: by,
-    });
     const text = `${cameraOf(site, tap.cameraId).name} handed over to ${destinationOf(site, tap.destinationId).name}`;
-    return {
-      site: { ...site, evidence: [...site.evidence, item] },
-      log: { kind: 'hand-over', subject, text, refs },
-    };
+    const facts: readonly Fact[] = [{ subject, quantity: 'handedOver', value: url, how: 'confirmed' }];
+    return { kind: 'hand-over', subject, text, refs, source: by, facts };
   },
-  recordBenchTest: (site, { cameraId, item, seen, by }, stamp) => {
+  recordBenchTest: (site, { cameraId, item, seen, by }) => {
     const value = seen || 'yes';
     const subject = cameraSubject(cameraId);
-    const evidence = clippedEvidence({
-      id: stamp.newId(),
-      subject,
-      quantity: benchQuantity(item.id),
-      value,
-      how: 'confirmed',
-      takenAt: stamp.at,
-      source: by,
-    });
     const text = `${cameraOf(site, cameraId).name}: on the bench: ${item.said}`;
     return {
-      site: { ...site, evidence: [...site.evidence, evidence] },
-      log: words('power', subject, text, { seen: value }),
+      ...words('power', subject, text, { seen: value }),
+      source: by,
+      facts: [{ subject, quantity: benchQuantity(item.id), value, how: 'confirmed' }],
     };
   },
-  note: (site, { logKind, subject, text }) => ({ site, log: words(logKind, subject, text) }),
+  recordReading: (site, { about, subject, quantity, value, by }) => {
+    const said = sayQuantity(quantity, value);
+    const text = `${nameOfSubject(site, about)}: ${QUANTITIES[quantity].label} read: ${said}`;
+    return {
+      ...words('power', about, text, { [QUANTITIES[quantity].label]: said }),
+      source: by,
+      facts: [{ subject, quantity, value, how: 'measured' }],
+    };
+  },
+  withdrawReading: (site, { about, subject, quantity }) => {
+    const text = `${nameOfSubject(site, about)}: ${QUANTITIES[quantity].label} taken back`;
+    const isReading = (fact: Fact): boolean => fact.subject === subject && fact.quantity === quantity;
+    const readings = site.journal.filter(({ facts }) => facts.some(isReading));
+    return {
+      ...said(words('power', about, text)),
+      revokes: readings.slice(-LIST_LIMITS.factsOfEntry).map(({ id }) => id),
+    };
+  },
+  note: (_, { logKind, subject, text }) => said(words(logKind, subject, text)),
 };
 
 const outcomeOf = (report: ProbeReport): string =>

@@ -16,5 +16,4 @@ export const linkShape = shapeOf<Link>()({
   conductorC: real(-60, 120).required(),
   leavesBuilding: flag(),
   capacityMbps: orNull(positive(1e6)),
-  rssiDbm: orNull(real(-120, 0)),
 });

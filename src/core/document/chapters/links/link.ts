@@ -20,8 +20,6 @@ export interface Link {
   readonly conductorC: number;
   readonly leavesBuilding: boolean;
   readonly capacityMbps: number | null;
-  /** Read at the place, where somebody did. */
-  readonly rssiDbm: number | null;
 }
 
 /** A link of which only its ends and its kind are known: ten metres, warm, indoors, nothing measured. */
@@ -34,5 +32,4 @@ export const UNMEASURED_LINK = {
   conductorC: 40,
   leavesBuilding: false,
   capacityMbps: null,
-  rssiDbm: null,
 } as const satisfies Omit<Link, 'id' | 'from' | 'to' | 'medium'>;

@@ -1,0 +1,128 @@
+import { LIST_LIMITS } from '../../../base/limits.ts';
+import { sayMany } from '../../../base/say.ts';
+import type { Entry, Fact } from './entry.ts';
+
+// The journal only grows, and years of watching must open as fast as a day: of each stream the last probes stay whole, of
+// older ones the first, and of each day and later of each month the worst and the last, with what is worth comparing. What a
+// person confirmed or took back stays, and so do the latest words; one line tells how many went before.
+
+/** It is looked at once in so many entries: each look costs the whole journal. */
+const EVERY = 500;
+/** A journal below this is left alone. */
+const SMALL = 3000;
+/** Probes of one stream that stay whole: what every station judges by is in the last one that worked. */
+const WHOLE = 4;
+const DAY_MS = 86_400_000;
+/** Older than this, a month keeps what a day kept before. */
+const BY_DAY_MS = 31 * DAY_MS;
+/** Words without facts that stay. */
+const LATEST_WORDS = 2000;
+
+/** What of an old probe is worth comparing with a new one. */
+const KEPT_OF_OLD: ReadonlySet<string> = new Set([
+  'probe.verdict',
+  'probe.url',
+  'probe.cause',
+  'codec',
+  'width',
+  'fps',
+  'bitrateKbps',
+  'lossRatio',
+  'jitterMs',
+]);
+
+const isProbe = ({ kind, facts }: Entry): boolean => kind === 'probe' && facts.length > 0;
+const streamOf = ({ facts, subject }: Entry): string => facts[0]?.subject ?? subject;
+const factOf = ({ facts }: Entry, quantity: string): Fact['value'] | undefined =>
+  facts.find((fact) => fact.quantity === quantity)?.value;
+
+const BADNESS: Readonly<Record<string, number>> = { ok: 0, warn: 1, fail: 2 };
+/** The larger, the worse: what failed before what lost packets. */
+function badness(entry: Entry): number {
+  const lossRatio = factOf(entry, 'lossRatio');
+  return (BADNESS[String(factOf(entry, 'probe.verdict'))] ?? 0) + (typeof lossRatio === 'number' ? lossRatio : 0);
+}
+
+/** The day, and of what is long ago the month, that an entry falls into. */
+const spanOf = ({ at }: Entry, nowMs: number): string =>
+  nowMs - Date.parse(at) > BY_DAY_MS ? at.slice(0, 7) : at.slice(0, 10);
+
+/** Of the probes of one stream those that stay, oldest first; which of them stay whole. */
+function probesThatStay(
+  probes: readonly Entry[],
+  nowMs: number,
+): { readonly stay: Set<Entry>; readonly whole: Set<Entry> } {
+  const worked = probes.findLast((entry) => factOf(entry, 'probe.verdict') !== 'fail');
+  const whole = new Set([...probes.slice(-WHOLE), ...(worked ? [worked] : [])]);
+  const stay = new Set([...probes.slice(0, 1), ...whole]);
+  const spans = new Map<string, { worst: Entry; last: Entry }>();
+  for (const entry of probes) {
+    const span = spanOf(entry, nowMs);
+    const known = spans.get(span);
+    if (!known) spans.set(span, { worst: entry, last: entry });
+    else spans.set(span, { worst: badness(entry) > badness(known.worst) ? entry : known.worst, last: entry });
+  }
+  for (const { worst, last } of spans.values()) stay.add(worst).add(last);
+  return { stay, whole };
+}
+
+const slim = (entry: Entry): Entry => {
+  const facts = entry.facts.filter(({ quantity }) => KEPT_OF_OLD.has(quantity));
+  return facts.length === entry.facts.length ? entry : { ...entry, facts, refs: [] };
+};
+
+/** The journal with what is worth keeping; `now` is when the last entry was written. */
+export function condensed(journal: readonly Entry[], newId: () => string): readonly Entry[] {
+  const nowMs = Date.parse(journal.at(-1)?.at ?? '');
+  const byStream = new Map<string, Entry[]>();
+  for (const entry of journal) {
+    if (!isProbe(entry)) continue;
+    const probes = byStream.get(streamOf(entry));
+    if (probes) probes.push(entry);
+    else byStream.set(streamOf(entry), [entry]);
+  }
+  const stay = new Set<Entry>();
+  const whole = new Set<Entry>();
+  for (const probes of byStream.values()) {
+    const found = probesThatStay(probes, nowMs);
+    for (const entry of found.stay) stay.add(entry);
+    for (const entry of found.whole) whole.add(entry);
+  }
+  const isWords = (entry: Entry): boolean => entry.facts.length === 0 && entry.revokes.length === 0;
+  const words = journal.filter(isWords);
+  const latest = new Set(words.slice(-LATEST_WORDS));
+  const kept = journal.filter((entry) => (isProbe(entry) ? stay.has(entry) : !isWords(entry) || latest.has(entry)));
+  const gone = words.length - latest.size;
+  const first = words[0];
+  const last = words[gone - 1];
+  const said = kept.map((entry) => (isProbe(entry) && !whole.has(entry) ? slim(entry) : entry));
+  return gone > 0 && first && last ? [lineFor(gone, first, last, newId()), ...said] : said;
+}
+
+const lineFor = (count: number, first: Entry, last: Entry, id: string): Entry => ({
+  id,
+  at: last.at,
+  kind: 'site',
+  subject: 'site',
+  text: `${sayMany(count, 'older line')} of the logbook condensed into this one`,
+  refs: [
+    { name: 'from', value: first.at },
+    { name: 'to', value: last.at },
+  ],
+  source: '',
+  facts: [],
+  revokes: [],
+});
+
+/** The journal as it is kept after an entry was added: now and then condensed, and never beyond what a site can hold. */
+export function kept(
+  journal: readonly Entry[],
+  newId: () => string,
+  limit: number = LIST_LIMITS.journal,
+): readonly Entry[] {
+  const isDue = journal.length > SMALL && journal.length % EVERY === 0;
+  if (!isDue && journal.length <= limit) return journal;
+  const less = condensed(journal, newId);
+  // More things than anybody has, each with its last probe: the latest of all stay.
+  return less.length > limit ? less.slice(-Math.floor(limit / 2)) : less;
+}

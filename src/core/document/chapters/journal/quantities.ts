@@ -1,0 +1,48 @@
+import { sayCount, sayFps, sayMs, sayRate, sayShare, sayStretch } from '../../../base/say.ts';
+import type { FactValue } from './entry.ts';
+
+/** A thing that can be known of something, with its unit. */
+interface Quantity {
+  readonly label: string;
+  /** Of its number; empty for words and yes or no. */
+  readonly unit: string;
+  readonly show?: (value: number) => string;
+}
+
+/**
+ * All quantities that entries are written with. What a file from outside names beside them is kept and shown by its name.
+ * `fact.` is what the rules about a probe are judged by: they are judged again whenever it is opened.
+ */
+export const QUANTITIES = {
+  codec: { label: 'codec', unit: '' },
+  profile: { label: 'profile', unit: '' },
+  width: { label: 'width', unit: 'px' },
+  height: { label: 'height', unit: 'px' },
+  fps: { label: 'frames a second', unit: '1/s', show: sayFps },
+  bitrateKbps: { label: 'bit rate', unit: 'kbit/s', show: sayRate },
+  keyframeIntervalFrames: { label: 'key frame every', unit: 'frames', show: sayCount },
+  keyframeIntervalSeconds: { label: 'key frame every', unit: 's', show: (s) => `${s.toFixed(2)} s` },
+  lossRatio: { label: 'packets lost', unit: 'share', show: sayShare },
+  jitterMs: { label: 'jitter', unit: 'ms', show: sayMs },
+  transport: { label: 'transport', unit: '' },
+  'probe.verdict': { label: 'verdict of the probe', unit: '' },
+  'probe.url': { label: 'probed', unit: '' },
+  'probe.cause': { label: 'cause', unit: '' },
+  'probe.note': { label: 'what it said', unit: '' },
+  handedOver: { label: 'handed over', unit: '' },
+  signalDbm: { label: 'signal', unit: 'dBm', show: (dbm) => `${Math.round(dbm)} dBm` },
+  batteryC: { label: 'battery temperature', unit: '°C', show: (c) => `${c} °C` },
+  isSwollen: { label: 'battery bulges', unit: '' },
+  'fact.clockErrorS': { label: 'clock error', unit: 's', show: sayStretch },
+} as const satisfies Readonly<Record<string, Quantity>>;
+export type QuantityName = keyof typeof QUANTITIES;
+
+const catalogue: Readonly<Record<string, Quantity>> = QUANTITIES;
+
+/** A value as a screen or a file says it. */
+export function sayQuantity(quantity: string, value: FactValue): string {
+  if (typeof value === 'boolean') return value ? 'yes' : 'no';
+  if (typeof value === 'string') return value;
+  const known = Object.hasOwn(catalogue, quantity) ? catalogue[quantity] : undefined;
+  return known?.show?.(value) ?? `${value}${known?.unit ? ` ${known.unit}` : ''}`;
+}
