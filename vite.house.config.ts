@@ -21,4 +21,8 @@ const movedIn: Plugin = {
 };
 
 /** The page with eight stations, for the test that there is room for them; it does not ship. */
-export default mergeConfig(page, { plugins: [movedIn], build: { outDir: here('./dist/house') } });
+export default mergeConfig(page, {
+  plugins: [movedIn],
+  worker: { plugins: () => [movedIn] },
+  build: { outDir: here('./dist/house') },
+});

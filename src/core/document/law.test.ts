@@ -12,7 +12,7 @@ import { UNKNOWN_STREAM } from './chapters/cameras/camera.ts';
 import { UNMEASURED_LINK } from './chapters/links/link.ts';
 import { emptyModel } from './chapters/models/model-card.ts';
 import { NO_EDITS, noteEdit, redoEdit, undoEdit } from './edit-history.ts';
-import { rememberedProbe } from './probe-evidence.ts';
+import { rememberedProbe } from './remembered-probe.ts';
 import { emptySite, type Site } from './site.ts';
 import { applyCommand, type SiteCommand } from './site-commands.ts';
 import { readSite, readSiteFile, writeSiteFile } from './site-file.ts';

@@ -1,11 +1,6 @@
-import type { Finding } from '../findings/finding.ts';
-import { type Facts, findingsOf, judgeRows } from '../findings/rule.ts';
-import { findingOfCause } from '../probe/cause-findings.ts';
-import { type ProbeFacts, probeFacts } from '../probe/probe-facts.ts';
-import { PROBE_RULES } from '../probe/probe-rules.ts';
+import { probeFacts } from '../probe/probe-facts.ts';
 import type { ProbeReport } from '../probe/probe-types.ts';
-import { PROBE_CAUSES, type ProbeCause } from '../rtsp/exchange-types.ts';
-import { bestOf, type EvidenceIndex, type QuantitiesOf } from './best-known.ts';
+import type { EvidenceIndex } from './best-known.ts';
 import type { Camera } from './chapters/cameras/camera.ts';
 import type { Fact, FactValue, KnownHow } from './chapters/journal/entry.ts';
 import type { QuantityName } from './chapters/journal/quantities.ts';
@@ -24,7 +19,7 @@ const MEASURED = [
   'jitterMs',
 ] as const;
 /** Prefix of the facts that the probe rules read again later. */
-const FACT = 'fact.';
+export const FACT = 'fact.';
 
 /**
  * What a probe teaches about a stream, as facts: declared and measured, its verdict, and the facts its
@@ -66,44 +61,4 @@ export function workedPaths(index: EvidenceIndex, camera: Camera): readonly stri
       if (!failed.has(source)) paths.push(String(value).replace(/^[a-z]+:\/\/[^/?]*/i, ''));
   }
   return paths;
-}
-
-/** The last probe of a stream as the site remembers it. */
-export interface RememberedProbe {
-  readonly probeId: string;
-  readonly at: string;
-  readonly url: string;
-  readonly verdict: ProbeReport['verdict'];
-  readonly cause: ProbeCause | null;
-  readonly findings: readonly Finding[];
-}
-
-const isCause = (text: unknown): text is ProbeCause => PROBE_CAUSES.some((cause) => cause === text);
-
-/** The last probe and its findings, told again from evidence; `null` when it was never probed. */
-export const rememberedProbe = (index: EvidenceIndex, streamId: string): RememberedProbe | null =>
-  rememberedProbeOf(index.get(streamSubject(streamId)));
-
-/** The same, from what is known of just this stream. */
-export function rememberedProbeOf(quantities: QuantitiesOf | undefined): RememberedProbe | null {
-  const verdict = bestOf(quantities?.get('probe.verdict'));
-  if (!verdict || (verdict.value !== 'ok' && verdict.value !== 'warn' && verdict.value !== 'fail')) return null;
-  const probeId = verdict.source;
-  const of = (quantity: string): FactValue | undefined =>
-    quantities?.get(quantity)?.findLast((item) => item.source === probeId)?.value;
-  const facts: Record<string, FactValue> = {};
-  for (const quantity of quantities?.keys() ?? []) {
-    const value = quantity.startsWith(FACT) ? of(quantity) : undefined;
-    if (value !== undefined) facts[quantity.slice(FACT.length)] = value;
-  }
-  const cause = of('probe.cause');
-  const judged = findingsOf(judgeRows(PROBE_RULES, facts as Facts<ProbeFacts>)); // written by factsOfReport under the same names
-  return {
-    probeId,
-    at: verdict.takenAt ?? '',
-    url: String(of('probe.url') ?? ''),
-    verdict: verdict.value,
-    cause: isCause(cause) ? cause : null,
-    findings: isCause(cause) ? [findingOfCause(cause, String(of('probe.note') ?? '')), ...judged] : judged,
-  };
 }

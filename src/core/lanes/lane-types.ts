@@ -29,8 +29,8 @@ export interface Lane<Id extends string = StationId> {
 }
 
 /** Where a lane is opened: where it stands, and at its end when it is done. */
-export const opensAt = <Id extends string>({ standsAt, stations }: Lane<Id>): Id | undefined =>
-  standsAt ?? stations.at(-1)?.station;
+export const opensAt = <Id extends string>(lane: Lane<Id> | undefined): Id | undefined =>
+  lane?.standsAt ?? lane?.stations.at(-1)?.station;
 
 export const findingsAt = <Id extends string>({ stations }: Lane<Id>, id: Id): readonly Finding[] =>
   stations.find(({ station }) => station === id)?.findings ?? [];

@@ -5,14 +5,8 @@ import { modelOf } from '../../core/document/model-of.ts';
 import type { Finding } from '../../core/findings/finding.ts';
 import { opensAt } from '../../core/lanes/lane-types.ts';
 import { PLACES, pathOfPlace } from '../places/registry.ts';
-import {
-  editRedone,
-  editUndone,
-  selectLanes,
-  selectRedoLabel,
-  selectSite,
-  selectUndoLabel,
-} from '../store/site-slice.ts';
+import { selectLanes, selectLanesById } from '../store/lanes-slice.ts';
+import { editRedone, editUndone, selectRedoLabel, selectSite, selectUndoLabel } from '../store/site-slice.ts';
 import { slipAsked } from '../store/slip-slice.ts';
 import { useAppDispatch, useAppSelector } from '../store/store.ts';
 import { useCarryOut, useMends } from '../things/finding/use-mends.ts';
@@ -68,19 +62,20 @@ export function Finder({ onClose }: { onClose: () => void }) {
   const navigate = useNavigate();
   const site = useAppSelector(selectSite);
   const lanes = useAppSelector(selectLanes);
+  const byId = useAppSelector(selectLanesById);
   const undo = useAppSelector(selectUndoLabel);
   const redo = useAppSelector(selectRedoLabel);
   const root = `/site/${site.id}`;
   const go = (to: string) => () => void navigate(to);
 
-  const cameras: Found[] = site.cameras.map((camera, index) => ({
+  const cameras: Found[] = site.cameras.map((camera) => ({
     id: camera.id,
     label: camera.name,
     beside: `${modelOf(site, camera)} ${camera.host}`,
-    act: go(`${root}/camera/${camera.id}/${lanes[index] ? opensAt(lanes[index]) : ''}`),
+    act: go(`${root}/camera/${camera.id}/${byId[camera.id] ? opensAt(byId[camera.id]) : ''}`),
   }));
-  const stations: Found[] = site.cameras.flatMap((camera, index) =>
-    (lanes[index]?.stations ?? []).map(({ station, name }) => ({
+  const stations: Found[] = site.cameras.flatMap((camera) =>
+    (byId[camera.id]?.stations ?? []).map(({ station, name }) => ({
       id: `${camera.id} ${station}`,
       label: `${camera.name}: ${name}`,
       beside: '',
@@ -162,12 +157,12 @@ export function Finder({ onClose }: { onClose: () => void }) {
                 <>
                   <Command.Group heading="What would mend it">
                     {lanes.map(
-                      ({ cameraId, worst }, at) =>
+                      ({ cameraId, worst }) =>
                         worst && (
                           <MendItem
                             key={cameraId}
                             cameraId={cameraId}
-                            name={site.cameras[at]?.name ?? cameraId}
+                            name={site.cameras.find(({ id }) => id === cameraId)?.name ?? cameraId}
                             worst={worst}
                             onDone={onClose}
                           />

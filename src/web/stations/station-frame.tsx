@@ -6,7 +6,8 @@ import type { Camera } from '../../core/document/chapters/cameras/camera.ts';
 import { modelOf } from '../../core/document/model-of.ts';
 import { findingsAt, type Lane } from '../../core/lanes/lane-types.ts';
 import type { StationId } from '../../core/stations/registry.ts';
-import { selectLanes, selectSite } from '../store/site-slice.ts';
+import { selectLanesById } from '../store/lanes-slice.ts';
+import { selectSite } from '../store/site-slice.ts';
 import { useAppSelector } from '../store/store.ts';
 import { WorstFinding } from '../things/finding/worst-finding.tsx';
 import { DropShape } from '../ui/drop.tsx';
@@ -23,7 +24,7 @@ interface StationFrameProps {
 export function StationFrame({ station, children }: StationFrameProps) {
   const { siteId, cameraId } = useParams();
   const site = useAppSelector(selectSite);
-  const lanes = useAppSelector(selectLanes);
+  const lanes = useAppSelector(selectLanesById);
   const navigate = useNavigate();
   const at = site.cameras.findIndex(({ id }) => id === cameraId);
   const camera = site.cameras[at];
@@ -32,8 +33,7 @@ export function StationFrame({ station, children }: StationFrameProps) {
   };
   useShortcut('k', () => goTo(site.cameras[at - 1]));
   useShortcut('j', () => goTo(site.cameras[at + 1]));
-  const lane = lanes[at];
-  if (!camera || !lane)
+  if (!camera)
     return (
       <p className="py-10">
         This site has no such camera.{' '}
@@ -42,6 +42,8 @@ export function StationFrame({ station, children }: StationFrameProps) {
         </Link>
       </p>
     );
+  const lane = lanes[camera.id];
+  if (!lane) return null; // it is judged in a moment
   const neighbour = (offset: number): Camera | undefined => site.cameras[at + offset];
   const pathOf = (other: Camera | undefined, at: StationId = station): string =>
     `/site/${siteId}/camera/${other?.id}/${at}`;

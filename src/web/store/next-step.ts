@@ -1,5 +1,5 @@
 import { useNavigate, useParams } from 'react-router';
-import { selectLanes } from './site-slice.ts';
+import { selectLanes } from './lanes-slice.ts';
 import { useAppSelector } from './store.ts';
 
 /** Goes to the first camera, in the site's order, that is not done, at the station where it stands; `null` when all are. */

@@ -4,7 +4,6 @@ import type { Stamp } from '../../core/document/command-parts.ts';
 import { type EditHistory, NO_EDITS, noteEdit, redoEdit, undoEdit } from '../../core/document/edit-history.ts';
 import { emptySite, type Site } from '../../core/document/site.ts';
 import { applyCommand, type SiteCommand } from '../../core/document/site-commands.ts';
-import { createLaneReckoner } from '../../core/lanes/lane.ts';
 import type { OpenedSite, SaveState } from './site-saver.ts';
 
 /** The one open site, what can be taken back in it, and how its last change stands in the browser's store. */
@@ -84,8 +83,14 @@ const slice = createSlice({
 export const { siteOpened, commandIssued, editUndone, editRedone, changeRefused, refusalRead, saveStateChanged } =
   slice.actions;
 export const siteReducer = slice.reducer;
+/** What can be done to the open site; whoever keeps a copy is told the same. */
+export type SiteAction =
+  | ReturnType<typeof siteOpened>
+  | ReturnType<typeof commandIssued>
+  | ReturnType<typeof editUndone>
+  | ReturnType<typeof editRedone>;
 
-interface Root {
+export interface Root {
   readonly site: SiteState;
 }
 const NO_SITE = emptySite('none', ''); // one object: a fresh one would re-render every subscriber
@@ -99,5 +104,3 @@ export const selectUndoLabel = (root: Root): string | null =>
 export const selectRedoLabel = (root: Root): string | null =>
   root.site.status === 'open' ? (root.site.history.undone.at(-1)?.label ?? null) : null;
 export const selectIndex = createSelector([(root: Root) => selectSite(root).journal], createEvidenceIndexer());
-/** Lanes in the order of the site's cameras. */
-export const selectLanes = createSelector([selectSite, selectIndex], createLaneReckoner());

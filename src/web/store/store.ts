@@ -1,6 +1,8 @@
 import { configureStore, createListenerMiddleware, isAnyOf } from '@reduxjs/toolkit';
 import { useDispatch, useSelector } from 'react-redux';
 import { FitGuard } from './fit-guard.ts';
+import { judge } from './judge.ts';
+import { lanesJudged, lanesReducer } from './lanes-slice.ts';
 import { probeReducer } from './probe-slice.ts';
 import { serverReducer } from './server-slice.ts';
 import { SiteSaver } from './site-saver.ts';
@@ -9,6 +11,7 @@ import {
   commandIssued,
   editRedone,
   editUndone,
+  type SiteAction,
   saveStateChanged,
   selectSite,
   siteOpened,
@@ -21,7 +24,7 @@ import { openTabChannel } from './tab-channel.ts';
 const listener = createListenerMiddleware();
 
 export const store = configureStore({
-  reducer: { site: siteReducer, probe: probeReducer, server: serverReducer, slip: slipReducer },
+  reducer: { site: siteReducer, lanes: lanesReducer, probe: probeReducer, server: serverReducer, slip: slipReducer },
   // The document is checked on every way in; walking 200 cameras after each action would only cost time.
   middleware: (defaults) => defaults({ serializableCheck: false, immutableCheck: false }).prepend(listener.middleware),
 });
@@ -44,6 +47,23 @@ const tabs = openTabChannel(({ siteId }) => {
   if (selectSite(store.getState()).id !== siteId) return;
   if (saver.hasUnsaved) void saver.flush();
   else void follow();
+});
+
+/** What is done to the site is judged beside the page; what is judged takes the place of what was. */
+listener.startListening({
+  matcher: isAnyOf(siteOpened, commandIssued, editUndone, editRedone),
+  effect: async (action, { dispatch }) => {
+    const judged = await judge.act(action as SiteAction); // the matcher above lets through no other
+    if (judged) dispatch(lanesJudged(judged));
+  },
+});
+/** A change that was taken back: the copy beside the page begins anew from the site as it is. */
+listener.startListening({
+  actionCreator: changeRefused,
+  effect: async (_, { getState, dispatch }) => {
+    const judged = await judge.act(siteOpened({ site: selectSite(getState() as RootState), revision: null }));
+    if (judged) dispatch(lanesJudged(judged));
+  },
 });
 
 listener.startListening({

@@ -3,7 +3,7 @@ import { type Verdict, worstVerdict } from '../../base/verdict.ts';
 import type { QuantitiesOf } from '../../document/best-known.ts';
 import type { Camera, Stream } from '../../document/chapters/cameras/camera.ts';
 import type { Tap } from '../../document/chapters/taps/tap.ts';
-import { type RememberedProbe, rememberedProbeOf } from '../../document/probe-evidence.ts';
+import { type RememberedProbe, rememberedProbeOf } from '../../document/remembered-probe.ts';
 import type { SiteCommand } from '../../document/site-commands.ts';
 import { hasAddress, plainUrlOf } from '../../document/stream-address.ts';
 import { streamSubject } from '../../document/subject.ts';

@@ -4,8 +4,9 @@ import { sayMany } from '../../../core/base/say.ts';
 import { VERDICT_WORDS } from '../../../core/base/verdict.ts';
 import { modelOf } from '../../../core/document/model-of.ts';
 import { type Lane, opensAt } from '../../../core/lanes/lane-types.ts';
+import { selectLanes, selectLanesById } from '../../store/lanes-slice.ts';
 import { useNextStep } from '../../store/next-step.ts';
-import { selectLanes, selectSite } from '../../store/site-slice.ts';
+import { selectSite } from '../../store/site-slice.ts';
 import { useAppSelector } from '../../store/store.ts';
 import { MendAct } from '../../things/finding/mend-act.tsx';
 import { Button } from '../../ui/button.tsx';
@@ -28,6 +29,7 @@ const LEGEND = ['ok', 'tight', 'will-not-work', 'unknown'] as const;
 export function RoundPage() {
   const site = useAppSelector(selectSite);
   const lanes = useAppSelector(selectLanes);
+  const byId = useAppSelector(selectLanesById);
   const { siteId } = useParams();
   const navigate = useNavigate();
   const [isAdding, setIsAdding] = useState(false);
@@ -81,9 +83,9 @@ export function RoundPage() {
           </tr>
         </thead>
         <tbody>
-          {lanes.map((lane, index) => {
-            const camera = site.cameras[index];
-            if (!camera) return null;
+          {site.cameras.map((camera) => {
+            const lane = byId[camera.id];
+            if (!lane) return null; // it is judged in a moment
             return (
               <tr key={lane.cameraId} className="border-b border-hair last:border-b-0">
                 <th scope="row" className="py-2.5 pl-4 text-left align-middle">
@@ -108,9 +110,9 @@ export function RoundPage() {
       </table>
 
       <ul className="flex flex-col gap-2.5 md:hidden">
-        {lanes.map((lane, index) => {
-          const camera = site.cameras[index];
-          if (!camera) return null;
+        {site.cameras.map((camera) => {
+          const lane = byId[camera.id];
+          if (!lane) return null;
           return (
             <li key={lane.cameraId} className="border border-hair bg-sheet px-3 pt-2 pb-1">
               <div className="flex items-baseline justify-between">

@@ -1,6 +1,6 @@
 import { useEffect, useState } from 'react';
 import type { Camera, Stream } from '../../../core/document/chapters/cameras/camera.ts';
-import { rememberedProbe } from '../../../core/document/probe-evidence.ts';
+import { rememberedProbe } from '../../../core/document/remembered-probe.ts';
 import { plainUrlOf } from '../../../core/document/stream-address.ts';
 import { streamSubject } from '../../../core/document/subject.ts';
 import type { TransportChoice } from '../../../core/rtsp/client-types.ts';

@@ -1,0 +1,4 @@
+import { expose } from 'comlink';
+import { createJudgeWork } from './judge-work.ts';
+
+expose(createJudgeWork());

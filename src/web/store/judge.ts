@@ -1,0 +1,45 @@
+import { wrap } from 'comlink';
+import type { SiteMend } from '../../core/lanes/mends.ts';
+import type { Judgement, JudgeWork } from './judge-work.ts';
+import type { SiteAction } from './site-slice.ts';
+
+/** The work of another thread: each answer is waited for. */
+type Work = {
+  readonly [K in keyof JudgeWork]: (...given: Parameters<JudgeWork[K]>) => Promise<ReturnType<JudgeWork[K]>>;
+};
+
+/** Judging in a worker; where the browser starts none, in the page after all: late is better than never. */
+class Judge {
+  #work: Promise<Work> | null = null;
+
+  #started(): Promise<Work> {
+    this.#work ??= new Promise((resolve, reject) => {
+      const inPage = async (): Promise<Work> => {
+        const { createJudgeWork } = await import('./judge-work.ts');
+        const { act, mends } = createJudgeWork();
+        return { act: async (action) => act(action), mends: async (cameraId, rule) => mends(cameraId, rule) };
+      };
+      try {
+        const worker = new Worker(new URL('./judge-worker.ts', import.meta.url), { type: 'module' });
+        worker.addEventListener('error', () => inPage().then(resolve, reject), { once: true });
+        const work = wrap<JudgeWork>(worker) as unknown as Work; // Remote says the same, less plainly
+        // It answers when it runs; one that cannot be loaded raises an error instead.
+        work.mends('', '').then(() => resolve(work), reject);
+      } catch {
+        inPage().then(resolve, reject);
+      }
+    });
+    return this.#work;
+  }
+
+  /** Tells what was done to the site; what is judged of it. Answers come in the order of the telling. */
+  async act(action: SiteAction): Promise<Judgement | null> {
+    return (await this.#started()).act(action);
+  }
+
+  async mends(cameraId: string, rule: string): Promise<readonly SiteMend[]> {
+    return (await this.#started()).mends(cameraId, rule);
+  }
+}
+
+export const judge = new Judge();
