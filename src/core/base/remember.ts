@@ -9,13 +9,9 @@ const KEPT = 2;
  */
 export function rememberLast<T extends object, A extends readonly unknown[], R>(
   work: (thing: T, ...given: A) => R,
-  isSame: (a: unknown, b: unknown) => boolean = Object.is,
 ): (thing: T, ...given: A) => R {
   const answersFor = weakMapMemoize((thing: T) =>
-    lruMemoize((...given: unknown[]) => work(thing, ...(given as unknown as A)), {
-      maxSize: KEPT,
-      equalityCheck: isSame,
-    }),
+    lruMemoize((...given: unknown[]) => work(thing, ...(given as unknown as A)), { maxSize: KEPT }),
   );
   return (thing, ...given) => answersFor(thing)(...given);
 }

@@ -30,33 +30,27 @@ const command: fc.Arbitrary<SiteCommand> = fc.oneof(
   fc
     .tuple(one(mill.models), fc.option(fc.integer({ min: 1, max: 4 })))
     .map(([model, sessions]): SiteCommand => ({ kind: 'putModel', model: { ...model, sessions } })),
-  fc
-    .tuple(one(mill.models), fc.option(fc.integer({ min: 1, max: 40 })))
-    .map(
-      ([model, dayW]): SiteCommand => ({
-        kind: 'putModel',
-        model: { ...model, power: { ...model.power, dayW, nightW: dayW } },
-      }),
-    ),
+  fc.tuple(one(mill.models), fc.option(fc.integer({ min: 1, max: 40 }))).map(
+    ([model, dayW]): SiteCommand => ({
+      kind: 'putModel',
+      model: { ...model, power: { ...model.power, dayW, nightW: dayW } },
+    }),
+  ),
   fc.tuple(cameras, cameras).map(([{ id }, { need }]): SiteCommand => ({ kind: 'setNeed', cameraId: id, need })),
-  fc
-    .tuple(cameras, fc.integer({ min: 0, max: 60 }))
-    .map(
-      ([{ id, mounting }, tiltDownDeg]): SiteCommand => ({
-        kind: 'setMounting',
-        cameraId: id,
-        mounting: mounting && { ...mounting, tiltDownDeg },
-      }),
-    ),
+  fc.tuple(cameras, fc.integer({ min: 0, max: 60 })).map(
+    ([{ id, mounting }, tiltDownDeg]): SiteCommand => ({
+      kind: 'setMounting',
+      cameraId: id,
+      mounting: mounting && { ...mounting, tiltDownDeg },
+    }),
+  ),
   fc.tuple(cameras, cameras).map(([{ id }, { feed }]): SiteCommand => ({ kind: 'setFeed', cameraId: id, feed })),
-  fc
-    .tuple(one(mill.gear), fc.integer({ min: 5, max: 90 }))
-    .map(
-      ([gear, budgetW]): SiteCommand => ({
-        kind: 'putGear',
-        gear: gear.kind === 'switch' ? { ...gear, budgetW } : { ...gear, name: `${gear.name} ${budgetW}` },
-      }),
-    ),
+  fc.tuple(one(mill.gear), fc.integer({ min: 5, max: 90 })).map(
+    ([gear, budgetW]): SiteCommand => ({
+      kind: 'putGear',
+      gear: gear.kind === 'switch' ? { ...gear, budgetW } : { ...gear, name: `${gear.name} ${budgetW}` },
+    }),
+  ),
   fc
     .tuple(one(mill.links), fc.integer({ min: 1, max: 150 }))
     .map(([link, lengthM]): SiteCommand => ({ kind: 'putLink', link: { ...link, route: null, lengthM } })),
@@ -72,14 +66,12 @@ const command: fc.Arbitrary<SiteCommand> = fc.oneof(
   fc
     .integer({ min: 1, max: 9 })
     .map((tenths): SiteCommand => ({ kind: 'setAssumption', id: 'optics.dark-ground', value: tenths / 10 })),
-  fc
-    .tuple(one(mill.destinations), fc.integer({ min: 1, max: 90 }))
-    .map(
-      ([destination, retentionDays]): SiteCommand => ({
-        kind: 'changeDestination',
-        destination: { ...destination, retentionDays, codecs: retentionDays % 2 ? ['H264'] : [] },
-      }),
-    ),
+  fc.tuple(one(mill.destinations), fc.integer({ min: 1, max: 90 })).map(
+    ([destination, retentionDays]): SiteCommand => ({
+      kind: 'changeDestination',
+      destination: { ...destination, retentionDays, codecs: retentionDays % 2 ? ['H264'] : [] },
+    }),
+  ),
   fc.tuple(cameras, one(mill.destinations), fc.uuid()).map(
     ([{ id, streams }, destination, tap]): SiteCommand => ({
       kind: 'addTap',

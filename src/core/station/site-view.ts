@@ -1,4 +1,4 @@
-import { weakMapMemoize } from 'reselect';
+import { lruMemoize, weakMapMemoize } from 'reselect';
 import { pushTo } from '../base/push-to.ts';
 import { type EvidenceIndex, type QuantitiesOf, type StreamFacts, streamFactsOf } from '../document/best-known.ts';
 import type { Camera, Stream } from '../document/chapters/cameras/camera.ts';
@@ -16,7 +16,11 @@ export interface SiteView {
   readonly modelOf: (camera: Camera) => Model | undefined;
   readonly tapsOf: (cameraId: string) => readonly Tap[];
   readonly destination: (id: string) => Destination | undefined;
-  readonly camera: (id: string) => Camera | undefined;
+  /**
+   * What a station makes of the whole document, made once and gone with it. A memo keyed by documents would outlive them:
+   * each would be carried along until the next great clearing up.
+   */
+  readonly once: <T>(make: (view: SiteView) => T) => T;
 }
 
 const NO_TAPS: readonly Tap[] = [];
@@ -25,24 +29,30 @@ const NO_TAPS: readonly Tap[] = [];
 const factsOfStream = weakMapMemoize(
   (quantities: QuantitiesOf | undefined, stream: Stream): StreamFacts => streamFactsOf(quantities, stream),
 );
-const byId = weakMapMemoize(
-  <T extends { readonly id: string }>(items: readonly T[]): ReadonlyMap<string, T> =>
-    new Map(items.map((item) => [item.id, item])),
-);
-const tapsByCamera = weakMapMemoize((taps: readonly Tap[]): ReadonlyMap<string, readonly Tap[]> => {
-  const found = new Map<string, Tap[]>();
-  for (const tap of taps) pushTo(found, tap.cameraId, tap);
-  return found;
-});
 
-export const viewOf = weakMapMemoize(
-  (site: Site, index: EvidenceIndex): SiteView => ({
+const byId = <T extends { readonly id: string }>(items: readonly T[]): ReadonlyMap<string, T> =>
+  new Map(items.map((item) => [item.id, item]));
+
+function createView(site: Site, index: EvidenceIndex): SiteView {
+  const models = byId(site.models);
+  const destinations = byId(site.destinations);
+  const taps = new Map<string, Tap[]>();
+  for (const tap of site.taps) pushTo(taps, tap.cameraId, tap);
+  const made = new Map<unknown, unknown>();
+  const view: SiteView = {
     site,
     index,
     factsOf: (stream) => factsOfStream(index.get(streamSubject(stream.id)), stream),
-    modelOf: ({ modelId }) => (modelId === null ? undefined : byId<Model>(site.models).get(modelId)),
-    tapsOf: (cameraId) => tapsByCamera(site.taps).get(cameraId) ?? NO_TAPS,
-    destination: (id) => byId<Destination>(site.destinations).get(id),
-    camera: (id) => byId<Camera>(site.cameras).get(id),
-  }),
-);
+    modelOf: ({ modelId }) => (modelId === null ? undefined : models.get(modelId)),
+    tapsOf: (cameraId) => taps.get(cameraId) ?? NO_TAPS,
+    destination: (id) => destinations.get(id),
+    once: <T>(make: (of: SiteView) => T): T => {
+      if (!made.has(make)) made.set(make, make(view));
+      return made.get(make) as T; // what this very function made
+    },
+  };
+  return view;
+}
+
+/** One for the document and one for what is tried on a copy of it. */
+export const viewOf = lruMemoize(createView, { maxSize: 2 });

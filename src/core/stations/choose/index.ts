@@ -1,4 +1,5 @@
 import { weakMapMemoize } from 'reselect';
+import { rememberLast } from '../../base/remember.ts';
 import type { Mounting } from '../../document/chapters/cameras/mounting.ts';
 import type { Need } from '../../document/chapters/cameras/need.ts';
 import type { Costing } from '../../document/chapters/costing/costing.ts';
@@ -7,6 +8,7 @@ import type { Model } from '../../document/chapters/models/model-card.ts';
 import type { Site } from '../../document/site.ts';
 import { hasAddress } from '../../document/stream-address.ts';
 import { mendsOf } from '../../findings/rule.ts';
+import type { SiteView } from '../../station/site-view.ts';
 import { type Gate, gateStates, type Station } from '../../station/station.ts';
 import { type Choice, judgeChoice } from './choice-verdict.ts';
 import { chooseFacts } from './choose-facts.ts';
@@ -57,6 +59,11 @@ const choiceOf = weakMapMemoize(
   ): Choice => judgeChoice(chooseFacts(need, model, mounting, { destinations, costing, assumptions })),
 );
 
+/** The destinations that a need names, as one list while they are the same: what becomes of others is nothing to it. */
+const listOf = rememberLast((_: Need, ...drawers: readonly Destination[]): readonly Destination[] => drawers);
+const drawersOf = (view: SiteView, need: Need): readonly Destination[] =>
+  listOf(need, ...need.draws.flatMap(({ destinationId }) => view.destination(destinationId) ?? []));
+
 export const CHOOSE: Station<'choose'> = {
   id: 'choose',
   name: 'Choose',
@@ -64,10 +71,10 @@ export const CHOOSE: Station<'choose'> = {
   gates: GATES,
   judge: (camera, view) => {
     const { need, mounting } = camera;
-    const { destinations, costing, assumptions } = view.site;
+    const { costing, assumptions } = view.site;
     const model = view.modelOf(camera);
     const { findings, verdict } =
-      need && model ? choiceOf(need, model, mounting, destinations, costing, assumptions) : UNSAID;
+      need && model ? choiceOf(need, model, mounting, drawersOf(view, need), costing, assumptions) : UNSAID;
     const gates = gateStates(GATES, {
       hasNeed: need !== null,
       hasModel: camera.modelId !== null,

@@ -1,13 +1,8 @@
-import { weakMapMemoize } from 'reselect';
-import { areAlikeFacts } from '../../base/alike.ts';
-import { rememberLast } from '../../base/remember.ts';
 import { worstVerdict } from '../../base/verdict.ts';
-import type { Camera } from '../../document/chapters/cameras/camera.ts';
 import { hasAddress } from '../../document/stream-address.ts';
-import { type Facts, findingsOf, judgeRows, mendsOf, verdictOf } from '../../findings/rule.ts';
+import { findingsOf, judgeRows, mendsOf, verdictOf } from '../../findings/rule.ts';
 import type { SiteView } from '../../station/site-view.ts';
 import { type Gate, gateStates, type Station } from '../../station/station.ts';
-import type { PowerFacts } from './power-facts.ts';
 import { PowerJudge } from './power-judgement.ts';
 import { powerOffers } from './power-offers.ts';
 import { POWER_RULES } from './power-rules.ts';
@@ -46,15 +41,8 @@ const GATES: readonly Gate<GateFacts>[] = [
 const FROM_GEAR: ReadonlySet<string> = new Set(['poe', 'passive', 'dc', 'usb']);
 
 /** The one judge of a document: what hangs on the same gear hangs together, and is added up once. */
-export const powerJudgeOf = weakMapMemoize(
-  (view: SiteView): PowerJudge => new PowerJudge(view.site, view.factsOf, view.index),
-);
-
-/** Facts are added up anew with each document; their rows stand while they are alike. */
-const rowsOf = rememberLast((_: Camera, facts: Facts<PowerFacts>) => {
-  const rows = judgeRows(POWER_RULES, facts);
-  return { rows, findings: findingsOf(rows) };
-}, areAlikeFacts);
+export const powerJudgeOf = (view: SiteView): PowerJudge => view.once(createPowerJudge);
+const createPowerJudge = ({ site, factsOf, index }: SiteView): PowerJudge => new PowerJudge(site, factsOf, index);
 
 export const POWER: Station<'power'> = {
   id: 'power',
@@ -63,7 +51,8 @@ export const POWER: Station<'power'> = {
   gates: GATES,
   judge: (camera, view) => {
     const { facts, feedLink } = powerJudgeOf(view).judge(camera);
-    const { rows, findings } = rowsOf(camera, facts);
+    const rows = judgeRows(POWER_RULES, facts);
+    const findings = findingsOf(rows);
     const lacksFeeder = camera.feed !== null && FROM_GEAR.has(camera.feed.way) && feedLink === null;
     const isUnsaid = camera.feed === null || lacksFeeder;
     const gates = gateStates(GATES, {

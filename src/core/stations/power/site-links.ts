@@ -2,7 +2,6 @@ import { weakMapMemoize } from 'reselect';
 import { assumed } from '../../assumptions/assumptions.ts';
 import type { Point } from '../../base/plan-geometry.ts';
 import { pushTo } from '../../base/push-to.ts';
-import { rememberLast } from '../../base/remember.ts';
 import type { TapUse } from '../../base/tap-uses.ts';
 import { kilobits } from '../../base/units.ts';
 import { atMost, type Verdict } from '../../base/verdict.ts';
@@ -37,17 +36,6 @@ const toMbps = (kbps: number): number => (kbps * WIRE_FACTOR) / 1000;
 
 type FactsOf = (stream: Stream) => StreamFacts;
 
-const drawOf = rememberLast(
-  ({ cameraId, destinationId, use }: Tap, mbps: Draw['mbps'], how: Draw['how'], path: Draw['path']): Draw => ({
-    cameraId,
-    destinationId,
-    use,
-    mbps,
-    how,
-    path,
-  }),
-);
-
 /** What every camera is drawn for: by its taps, and where one is not made yet, as its need says and its model would give. */
 function drawsOf(site: Site, factsOf: FactsOf): readonly Draw[] {
   const draws: Draw[] = [];
@@ -61,7 +49,8 @@ function drawsOf(site: Site, factsOf: FactsOf): readonly Draw[] {
     const stream = streams.get(tap.streamId);
     const rate = stream ? factsOf(stream).bitrateKbps : null;
     const [mbps, how] = [rate ? toMbps(rate.value) : null, rate?.how ?? null];
-    draws.push(drawOf(tap, mbps, how, pathOf(links, tap.cameraId, tap.destinationId)));
+    const { cameraId, destinationId, use } = tap;
+    draws.push({ cameraId, destinationId, use, mbps, how, path: pathOf(links, cameraId, destinationId) });
   }
   for (const { id: cameraId, need, modelId } of site.cameras) {
     if (!need) continue;

@@ -59,9 +59,8 @@ const GATES: readonly Gate<GateFacts>[] = [
 ];
 
 /** The one judge of a document: what is recorded on a disk is added up once. */
-export const tapJudgeOf = weakMapMemoize(
-  (view: SiteView): TapJudge => createTapJudge(view.site, view.index, view.factsOf),
-);
+export const tapJudgeOf = (view: SiteView): TapJudge => view.once(judgeOfView);
+const judgeOfView = ({ site, index, factsOf }: SiteView): TapJudge => createTapJudge(site, index, factsOf);
 
 /** Told again only when something was written about the stream. */
 const probeOf = weakMapMemoize((quantities: QuantitiesOf | undefined): RememberedProbe | null =>

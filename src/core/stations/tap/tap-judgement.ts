@@ -1,5 +1,3 @@
-import { areAlikeFacts } from '../../base/alike.ts';
-import { rememberLast } from '../../base/remember.ts';
 import { sayDays, sayRate } from '../../base/say.ts';
 import { bytes, days, inTB, kilobits, terabytes } from '../../base/units.ts';
 import type { Verdict } from '../../base/verdict.ts';
@@ -76,12 +74,6 @@ export interface TapJudge {
 }
 
 type FactsOf = (stream: Stream) => StreamFacts;
-
-/** Facts are added up anew with each document; what they say stands while they are alike. */
-const foundOf = rememberLast((_: Tap, facts: Facts<TapFacts>) => {
-  const rows = judgeRows(TAP_RULES, facts);
-  return { verdict: verdictOf(rows), findings: findingsOf(rows) };
-}, areAlikeFacts);
 
 /** The site by id, and its ledgers as they are needed: a site is judged whole in time linear in its taps. */
 class SiteTapJudge implements TapJudge {
@@ -164,12 +156,12 @@ class SiteTapJudge implements TapJudge {
       sessionsUsed: this.#tapsOfCamera.get(camera.id),
       ...probedFacts(this.index, stream),
     };
-    const { verdict, findings } = foundOf(tap, facts);
+    const rows = judgeRows(TAP_RULES, facts);
     const rateKbps = rate?.value ?? 0;
     const levers = (): readonly Lever[] =>
       retention ? leversFor(this.index, { tap, camera, destination, rateKbps, numbers: retention }) : [];
     const ratesMissing = ledger?.ratesMissing ?? [];
-    return { facts, verdict, findings, rate, retention, levers, ratesMissing };
+    return { facts, verdict: verdictOf(rows), findings: findingsOf(rows), rate, retention, levers, ratesMissing };
   }
 }
 
