@@ -9,13 +9,14 @@ import { problem } from '../contract/problem.ts';
 import type { DemoSite, ServerInfo } from '../contract/server-info.ts';
 import { readTarget } from '../core/net/target.ts';
 import { reportOfBadTarget } from '../core/probe/probe-report.ts';
+import type { World } from './drive.ts';
 import { type GuardOptions, guardRequests } from './guard.ts';
 import { logFault } from './last-guard.ts';
-import { type ProbeWorld, runProbe } from './probe/run-probe.ts';
+import { runProbe } from './probe/run-probe.ts';
 import type { RunningWork } from './running-work.ts';
 
 export interface AppOptions extends GuardOptions {
-  readonly world: ProbeWorld;
+  readonly world: World;
   readonly network: ServerInfo['network'];
   readonly probes: RunningWork;
   /** The demo site, when this server shows it. */

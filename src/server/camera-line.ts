@@ -2,9 +2,6 @@ import type { ClientEffect, ClientInput } from '../core/rtsp/client-types.ts';
 import { type Connection, type Dialer, DialFailure, type Limits, type ResolvedAddress, type UdpPair } from './ports.ts';
 import type { Safely } from './safely.ts';
 
-/** How long a goodbye may take: a camera that does not answer TEARDOWN by then is left. */
-export const GOODBYE_MS = 500;
-
 export type LineEffect = Extract<ClientEffect, { kind: 'send' | 'openUdp' | 'sendDatagram' | 'close' }>;
 export type LineInput = Extract<ClientInput, { kind: 'bytes' | 'closed' | 'udpOpened' | 'udpFailed' | 'datagram' }>;
 

@@ -5,9 +5,10 @@ import { parseStreamUrl } from '../../src/core/net/stream-url-parser.ts';
 import type { ProbeReport } from '../../src/core/probe/probe-types.ts';
 import { systemClock, systemEntropy } from '../../src/server/adapters/system.ts';
 import { createTcpDialer } from '../../src/server/adapters/tcp-dialer.ts';
+import type { World } from '../../src/server/drive.ts';
 import { runLiveView } from '../../src/server/live/live-view.ts';
 import type { Clock, Dialer } from '../../src/server/ports.ts';
-import { type ProbeWorld, runProbe } from '../../src/server/probe/run-probe.ts';
+import { runProbe } from '../../src/server/probe/run-probe.ts';
 import { fakePackets } from '../support/fake-media.ts';
 import { type FaultyCamera, startFaultyCamera } from '../support/faulty-camera.ts';
 import { healthy } from '../support/scripted-server.ts';
@@ -49,13 +50,13 @@ function failing(at: number): { count: number; call(): void } {
   return counter;
 }
 
-const worldWith = (clock: Partial<Clock>, dials: Dialer = dialer): ProbeWorld => ({
+const worldWith = (clock: Partial<Clock>, dials: Dialer = dialer): World => ({
   dialer: dials,
   clock: { ...systemClock, ...clock },
   entropy: systemEntropy,
 });
 
-function probeIn(world: ProbeWorld, onEvent?: () => void, signal = new AbortController().signal): Promise<ProbeReport> {
+function probeIn(world: World, onEvent?: () => void, signal = new AbortController().signal): Promise<ProbeReport> {
   const parsed = parseStreamUrl(camera.url);
   if (!parsed.ok) throw new Error(camera.url);
   const run = {

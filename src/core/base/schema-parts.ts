@@ -13,7 +13,6 @@ import {
 } from 'yup';
 import { hasControl } from './control-signs.ts';
 import { TEXT_LIMITS } from './limits.ts';
-import { isMoment } from './moment.ts';
 
 // Strict throughout: nothing is cast, nothing unknown is let in, nothing is filled in. A file fits or is refused.
 export const shape = <S extends ObjectShape>(fields: S) => object(fields).noUnknown().strict().required();
@@ -56,12 +55,6 @@ export const id = (max: number = TEXT_LIMITS.id) =>
     .min(1)
     .matches(ID, '${path} must be letters, digits, dots, dashes')
     .test('free', '${path} must be none of the words that mean something else here', (value) => !TAKEN_IDS.has(value));
-/** A moment in UTC, as `toISOString` writes it; 31 February is none. */
-export const moment = () =>
-  string()
-    .strict()
-    .required()
-    .test('moment', '${path} must be a time in UTC', (value) => isMoment(value));
 export const whole = (min: number, max: number) => number().strict().integer().min(min).max(max);
 export const list = <T>(item: ISchema<T>, max: number): ShapeOf<readonly T[]> =>
   array(item).strict().required().max(max) as unknown as ShapeOf<readonly T[]>; // an array of T, as `array` says less plainly

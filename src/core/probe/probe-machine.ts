@@ -1,4 +1,5 @@
 import type { Credentials } from '../auth/authorization.ts';
+import type { DriveEffect, DriveInput, Machine } from '../machine/machine.ts';
 import { fillUrl, redactLogins, type VeiledUrl } from '../net/path-login.ts';
 import { pathAndQuery, type StreamUrl, withoutAccount } from '../net/stream-url.ts';
 import { FIRST_REPORT_MS, REPORT_INTERVAL_MS, writeReceiverReport } from '../rtp/receiver-report.ts';
@@ -31,23 +32,10 @@ export interface ProbeOptions {
 
 export type ProbeTimer = 'answer' | 'keepAlive' | 'media' | 'receiverReport';
 
-export type ProbeInput =
-  | { readonly kind: 'resolved'; readonly atMs: number; readonly note: string | null }
-  | { readonly kind: 'dialFailed'; readonly atMs: number; readonly cause: ProbeCause; readonly note: string }
-  | { readonly kind: 'connected'; readonly atMs: number }
-  | { readonly kind: 'bytes'; readonly chunk: Uint8Array; readonly atMs: number }
-  | { readonly kind: 'closed'; readonly atMs: number }
-  | Extract<ClientInput, { kind: 'udpOpened' | 'udpFailed' | 'datagram' }>
-  | { readonly kind: 'timer'; readonly timer: ProbeTimer; readonly atMs: number }
-  /** Something of ours failed while an effect was carried out; `isLast` gives up the goodbye too. */
-  | { readonly kind: 'broken'; readonly atMs: number; readonly note: string; readonly isLast: boolean }
-  | { readonly kind: 'cancel'; readonly atMs: number };
+export type ProbeInput = DriveInput<ProbeTimer>;
 
 export type ProbeEffect =
-  | Extract<ClientEffect, { kind: 'send' | 'openUdp' | 'sendDatagram' }>
-  | { readonly kind: 'arm'; readonly timer: ProbeTimer; readonly afterMs: number }
-  | { readonly kind: 'disarm'; readonly timer: ProbeTimer }
-  | { readonly kind: 'close' }
+  | DriveEffect<ProbeTimer>
   | { readonly kind: 'tape'; readonly entry: TapeEntry }
   | { readonly kind: 'stepBegan'; readonly name: ProbeStepName; readonly startMs: number }
   | { readonly kind: 'step'; readonly step: ProbeStep }
@@ -62,7 +50,7 @@ const MAX_TAPE_ENTRIES = 200;
  * One probe from name look-up to TEARDOWN: an RTSP client with a stopwatch and meters. Inputs in, effects out; the driver
  * owns sockets and timers. It ends by itself: every wait has a timer.
  */
-export class ProbeMachine {
+export class ProbeMachine implements Machine<ProbeInput, ProbeEffect> {
   readonly #client: RtspClient;
   readonly #veiled: VeiledUrl;
   readonly #steps: ProbeStep[] = [];
@@ -374,6 +362,7 @@ export class ProbeMachine {
       meters: this.#meters,
     });
     this.#emit({ kind: 'report', report });
+    this.#emit({ kind: 'done' });
   }
 
   #tape(entry: TapeEntry): void {

@@ -3,10 +3,10 @@ import type { Duplex } from 'node:stream';
 import { type WebSocket, WebSocketServer } from 'ws';
 import { LIVE_PROTOCOL } from '../../contract/app-header.ts';
 import { liveRequestSchema } from '../../contract/probe-api.ts';
+import type { World } from '../drive.ts';
 import { type GuardOptions, isOwnOrigin } from '../guard.ts';
 import { logFault } from '../last-guard.ts';
 import { type Refusal, refuse } from '../listening.ts';
-import type { ProbeWorld } from '../probe/run-probe.ts';
 import type { RunningWork } from '../running-work.ts';
 import { runLiveView } from './live-view.ts';
 
@@ -24,7 +24,7 @@ const pathOf = (target: string): string => target.split('?', 1)[0] ?? '';
 /** Live pictures over WebSocket at /api/live. The first message says which stream; closing ends the session at the camera. */
 export function serveLiveViews(
   server: Server,
-  world: ProbeWorld,
+  world: World,
   { hosts, token }: GuardOptions,
   views: RunningWork,
 ): { close(): void } {
@@ -58,7 +58,7 @@ export function serveLiveViews(
   };
 }
 
-function serveView(socket: WebSocket, world: ProbeWorld, views: RunningWork): void {
+function serveView(socket: WebSocket, world: World, views: RunningWork): void {
   const controller = new AbortController();
   const stop = (): void => controller.abort(new Error('The page went away.'));
   socket.on('error', stop);
