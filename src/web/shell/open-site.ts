@@ -1,6 +1,6 @@
 import { selectSite, siteOpened } from '../store/site-slice.ts';
 import { loadGoodCopy, loadSite, rememberOpened, saveSite } from '../store/site-store.ts';
-import { leaveSite, store } from '../store/store.ts';
+import { leaveSite, store, whenJudged } from '../store/store.ts';
 
 /** Why the site of an address is not shown. */
 export class SiteNotOpened extends Error {
@@ -24,7 +24,10 @@ export const unkeptWords = (name: string): string =>
 /** Opens the site of an address, once; a site that cannot be opened is named with its reason and the copy there is. */
 export async function openSite(siteId: string): Promise<null> {
   const open = selectSite(store.getState());
-  if (open.id === siteId) return null;
+  if (open.id === siteId) {
+    await whenJudged(siteId);
+    return null;
+  }
   if (!(await leaveSite())) throw new SiteNotOpened(unkeptWords(open.name), siteId, null, true);
   const loaded = await loadSite(siteId);
   if (!loaded.ok) {
@@ -32,6 +35,7 @@ export async function openSite(siteId: string): Promise<null> {
     throw new SiteNotOpened(loaded.error.message, siteId, good.ok ? good.value.savedAt : null);
   }
   store.dispatch(siteOpened(loaded.value));
+  await whenJudged(siteId);
   rememberOpened(siteId).catch(() => {}); // only a convenience for the next visit
   return null;
 }

@@ -84,6 +84,23 @@ listener.startListening({
   },
 });
 
+/** A view waits this long for what is judged, and is shown without it then. */
+const LONGEST_WAIT_MS = 3000;
+
+/** The open site was judged: a view that shows lanes, and keys that go by them, come with their data. */
+export const whenJudged = (siteId: string): Promise<void> =>
+  new Promise((resolve) => {
+    const isJudged = (): boolean => store.getState().lanes.siteId === siteId;
+    if (isJudged()) return resolve();
+    const stop = store.subscribe(() => isJudged() && done());
+    const timer = setTimeout(() => done(), LONGEST_WAIT_MS);
+    function done(): void {
+      clearTimeout(timer);
+      stop();
+      resolve();
+    }
+  });
+
 /** Writes what waits, before another site takes the place of this one; false when its last changes are kept nowhere. */
 export async function leaveSite(): Promise<boolean> {
   await saver.flush();

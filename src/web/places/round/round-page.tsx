@@ -1,28 +1,24 @@
 import { useState } from 'react';
-import { Link, useNavigate, useParams } from 'react-router';
+import { useNavigate, useParams } from 'react-router';
 import { sayMany } from '../../../core/base/say.ts';
 import { VERDICT_WORDS } from '../../../core/base/verdict.ts';
 import { modelOf } from '../../../core/document/model-of.ts';
-import { type Lane, opensAt } from '../../../core/lanes/lane-types.ts';
+import { opensAt } from '../../../core/lanes/lane-types.ts';
 import { selectLanes, selectLanesById } from '../../store/lanes-slice.ts';
 import { useNextStep } from '../../store/next-step.ts';
 import { selectSite } from '../../store/site-slice.ts';
 import { useAppSelector } from '../../store/store.ts';
-import { MendAct } from '../../things/finding/mend-act.tsx';
 import { Button } from '../../ui/button.tsx';
 import { DialogFrame } from '../../ui/dialog-frame.tsx';
 import { Drop } from '../../ui/drop.tsx';
-import { SEVERITY_TEXT, SEVERITY_WORDS } from '../../ui/finding-card.tsx';
-import { LaneLine } from '../../ui/lane-line.tsx';
 import { ThumbBar } from '../../ui/thumb-bar.tsx';
+import { useMedia } from '../../ui/use-media.ts';
 import { AddCameraForm } from './add-camera-form.tsx';
 import { EmptyRound } from './empty-round.tsx';
+import { LaneCards } from './lane-cards.tsx';
+import type { LaneRow } from './lane-parts.tsx';
+import { LaneTable } from './lane-table.tsx';
 
-/** px for all stations, and at most for one: as many as there are fit. */
-const WIDE = { all: 560, one: 128 } as const;
-const PHONE = { all: 336, one: 70 } as const;
-const stepOf = ({ all, one }: typeof WIDE | typeof PHONE, stations: number): number =>
-  Math.min(one, Math.floor(all / Math.max(1, stations)));
 const LEGEND = ['ok', 'tight', 'will-not-work', 'unknown'] as const;
 
 /** The home screen: every camera as a lane, how far it got, what stands in the way, its one next step. */
@@ -30,14 +26,26 @@ export function RoundPage() {
   const site = useAppSelector(selectSite);
   const lanes = useAppSelector(selectLanes);
   const byId = useAppSelector(selectLanesById);
+  const isPhone = useMedia('(max-width: 767px)');
   const { siteId } = useParams();
   const navigate = useNavigate();
   const [isAdding, setIsAdding] = useState(false);
-  const pathOf = (lane: Lane): string => `/site/${siteId}/camera/${lane.cameraId}/${opensAt(lane)}`;
-  const stations = lanes[0]?.stations ?? [];
   const goNext = useNextStep();
 
   if (site.cameras.length === 0) return <EmptyRound />;
+  const rows = site.cameras.flatMap((camera): LaneRow[] => {
+    const lane = byId[camera.id]; // one that was just added is judged in a moment
+    return lane
+      ? [
+          {
+            lane,
+            name: camera.name,
+            model: modelOf(site, camera),
+            to: `/site/${siteId}/camera/${camera.id}/${opensAt(lane)}`,
+          },
+        ]
+      : [];
+  });
   const stopped = lanes.filter((lane) => lane.worst?.severity === 'stop').length;
   const done = lanes.filter((lane) => lane.standsAt === null).length;
   return (
@@ -65,78 +73,7 @@ export function RoundPage() {
         </span>
       </header>
 
-      <table className="hidden w-full border border-hair bg-sheet md:table">
-        <thead>
-          <tr className="border-b border-hair text-left text-small text-soft">
-            <th className="py-2 pl-4">Camera</th>
-            <th className="w-0 p-0">
-              <span className="flex">
-                {stations.map(({ station, name }) => (
-                  <span key={station} style={{ width: stepOf(WIDE, stations.length) }} className="text-center">
-                    {name}
-                  </span>
-                ))}
-              </span>
-            </th>
-            <th className="pl-8">What stands in the way</th>
-            <th className="pr-4 text-right">Next</th>
-          </tr>
-        </thead>
-        <tbody>
-          {site.cameras.map((camera) => {
-            const lane = byId[camera.id];
-            if (!lane) return null; // it is judged in a moment
-            return (
-              <tr key={lane.cameraId} className="border-b border-hair last:border-b-0">
-                <th scope="row" className="py-2.5 pl-4 text-left align-middle">
-                  <Link to={pathOf(lane)} className="block text-name hover:underline">
-                    {camera.name}
-                  </Link>
-                  <span className="text-small font-normal text-soft">{modelOf(site, camera)}</span>
-                </th>
-                <td className="p-0">
-                  <LaneLine lane={lane} step={stepOf(WIDE, stations.length)} />
-                </td>
-                <td className="max-w-80 py-2.5 pl-8">
-                  <InTheWay lane={lane} />
-                </td>
-                <td className="py-2.5 pr-4 text-right">
-                  <NextStep lane={lane} to={pathOf(lane)} />
-                </td>
-              </tr>
-            );
-          })}
-        </tbody>
-      </table>
-
-      <ul className="flex flex-col gap-2.5 md:hidden">
-        {site.cameras.map((camera) => {
-          const lane = byId[camera.id];
-          if (!lane) return null;
-          return (
-            <li key={lane.cameraId} className="border border-hair bg-sheet px-3 pt-2 pb-1">
-              <div className="flex items-baseline justify-between">
-                <Link to={pathOf(lane)} className="text-name font-strong">
-                  {camera.name}
-                </Link>
-                <span className="text-small text-soft">
-                  {standName(lane)}
-                  {lane.worst && (
-                    <b className={`ml-2 ${SEVERITY_TEXT[lane.worst.severity]}`}>
-                      {SEVERITY_WORDS[lane.worst.severity]}
-                    </b>
-                  )}
-                </span>
-              </div>
-              <div className="-ml-3">
-                <LaneLine lane={lane} step={stepOf(PHONE, stations.length)} />
-              </div>
-              <InTheWay lane={lane} isBrief />
-              <NextStep lane={lane} to={pathOf(lane)} />
-            </li>
-          );
-        })}
-      </ul>
+      {isPhone ? <LaneCards rows={rows} /> : <LaneTable rows={rows} />}
 
       <footer className="mt-5 flex flex-wrap items-center gap-x-5 gap-y-1 text-small text-soft">
         {LEGEND.map((verdict) => (
@@ -164,37 +101,5 @@ export function RoundPage() {
         />
       </DialogFrame>
     </>
-  );
-}
-
-function InTheWay({ lane, isBrief = false }: { lane: Lane; isBrief?: boolean }) {
-  if (lane.worst)
-    return (
-      <p>
-        {!isBrief && (
-          <b className={`mr-1.5 ${SEVERITY_TEXT[lane.worst.severity]}`}>{SEVERITY_WORDS[lane.worst.severity]}</b>
-        )}
-        {lane.worst.title}
-        <span className="block">
-          <MendAct cameraId={lane.cameraId} finding={lane.worst} />
-        </span>
-      </p>
-    );
-  return <p className="text-soft">{lane.idle}</p>;
-}
-
-function standName({ stations, standsAt }: Lane): string {
-  const stand = stations.find(({ station }) => station === standsAt);
-  return stand ? `at ${stand.name}` : 'done';
-}
-
-function NextStep({ lane, to }: { lane: Lane; to: string }) {
-  return (
-    <Link
-      to={to}
-      className="inline-flex min-h-8 items-center font-strong text-verdigris hover:underline pointer-coarse:min-h-11"
-    >
-      {lane.next ?? 'Open its sheet'}&nbsp;→
-    </Link>
   );
 }

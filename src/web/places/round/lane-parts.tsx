@@ -1,0 +1,49 @@
+import { Link } from 'react-router';
+import type { Lane } from '../../../core/lanes/lane-types.ts';
+import { MendAct } from '../../things/finding/mend-act.tsx';
+import { SEVERITY_TEXT, SEVERITY_WORDS } from '../../ui/finding-card.tsx';
+
+/** One camera of the Round. */
+export interface LaneRow {
+  readonly lane: Lane;
+  readonly name: string;
+  readonly model: string;
+  /** Where its next step is done. */
+  readonly to: string;
+}
+
+/** px for all stations, and at most for one: as many as there are fit. */
+export const stepOf = ({ all, one }: { readonly all: number; readonly one: number }, stations: number): number =>
+  Math.min(one, Math.floor(all / Math.max(1, stations)));
+
+export function InTheWay({ lane, isBrief = false }: { lane: Lane; isBrief?: boolean }) {
+  if (lane.worst)
+    return (
+      <p>
+        {!isBrief && (
+          <b className={`mr-1.5 ${SEVERITY_TEXT[lane.worst.severity]}`}>{SEVERITY_WORDS[lane.worst.severity]}</b>
+        )}
+        {lane.worst.title}
+        <span className="block">
+          <MendAct cameraId={lane.cameraId} finding={lane.worst} />
+        </span>
+      </p>
+    );
+  return <p className="text-soft">{lane.idle}</p>;
+}
+
+export function standName({ stations, standsAt }: Lane): string {
+  const stand = stations.find(({ station }) => station === standsAt);
+  return stand ? `at ${stand.name}` : 'done';
+}
+
+export function NextStep({ lane, to }: { lane: Lane; to: string }) {
+  return (
+    <Link
+      to={to}
+      className="inline-flex min-h-8 items-center font-strong text-verdigris hover:underline pointer-coarse:min-h-11"
+    >
+      {lane.next ?? 'Open its sheet'}&nbsp;→
+    </Link>
+  );
+}
