@@ -5,12 +5,14 @@ import { Provider } from 'react-redux';
 import { RouterProvider } from 'react-router/dom';
 import { createAppRouter } from './router.tsx';
 import { boot } from './shell/boot.ts';
+import { judge } from './store/judge.ts';
 import { store } from './store/store.ts';
 import { lockWhenIdle } from './vault/idle-lock.ts';
 import { createVault } from './vault/vault.ts';
 import { VaultContext } from './vault/vault-context.tsx';
 import { browserVaultStorage } from './vault/vault-storage.ts';
 
+judge.warm();
 const vault = await createVault(browserVaultStorage());
 lockWhenIdle(vault);
 const started = await boot(vault);

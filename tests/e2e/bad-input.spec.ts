@@ -115,7 +115,7 @@ test('a site file that does not fit is refused whole, with its reason, and the s
     { text: 'a photo of a weir', says: /not whole JSON/ },
     { text: '{"format":"something/else"}', says: /not a site file/ },
     { text: sound.replace('"rtsp": 554', '"rtsp": 70000'), says: /cameras\[0\]\.ports\.rtsp/ },
-    { text: sound.replace('"version": 3', '"version": 7'), says: /version 7/ },
+    { text: sound.replace('"version": 4', '"version": 7'), says: /version 7/ },
   ]) {
     await openFile(page, 'broken.cleartap.json', text);
     const slip = page.getByRole('dialog', { name: 'This file was not opened' });

@@ -40,6 +40,8 @@ export const ASSUMPTIONS = [
     max: 1,
     unit: 'of its energy',
   },
+  { id: 'power.cell-warm', label: 'Battery of a handset: too warm from', value: 45, min: 30, max: 60, unit: '°C' },
+  { id: 'power.cell-hot', label: 'Battery of a handset: stop it from', value: 50, min: 35, max: 70, unit: '°C' },
   {
     id: 'air.airtime-ok',
     label: 'Airtime up to which a channel is at ease',

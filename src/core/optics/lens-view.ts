@@ -1,11 +1,11 @@
 import { DETAIL_LEVELS, type DetailLevel, levelAt } from './detail-levels.ts';
 import type { Lens } from './lens.ts';
 import {
+  type Aim,
   blindZone,
   densityTilted,
   equidistantFieldOfView,
   fieldOfView,
-  type Mounting,
   PINHOLE_VALID_TO_DEG,
 } from './picture-geometry.ts';
 
@@ -70,7 +70,7 @@ export interface SpotView {
  * A point straight ahead of the camera, seen through one of its lenses. Where the lens looks aside, the pixels that its
  * edge stretches are not counted as detail: density is that of the same depth on its axis.
  */
-export function spotView(view: LensView, mounting: Mounting, distanceM: number, heightM: number): SpotView {
+export function spotView(view: LensView, mounting: Aim, distanceM: number, heightM: number): SpotView {
   const { depthM, depressionDeg } = densityTilted(
     mounting,
     { hPixels: view.lens.widthPx, hfovDeg: Math.min(view.hfovDeg, 179) },
@@ -113,7 +113,7 @@ export interface LevelStretch {
  * for D; a level begins where the next better one ends.
  * @param heightM at which the detail is wanted
  */
-export function levelStretches(view: LensView, mounting: Mounting, heightM: number): readonly LevelStretch[] {
+export function levelStretches(view: LensView, mounting: Aim, heightM: number): readonly LevelStretch[] {
   const { nearM, farM } = blindZone(mounting, view.vfovDeg, 0);
   if (nearM === null) return [];
   const tilt = mounting.tiltDownDeg * DEG;

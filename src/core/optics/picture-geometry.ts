@@ -51,7 +51,7 @@ export const focalFor = (sensorWidthMm: number, distanceM: number, pxPerM: numbe
   (sensorWidthMm * distanceM * pxPerM) / hPixels;
 
 /** Where a camera hangs and where it looks. */
-export interface Mounting {
+export interface Aim {
   readonly mountHeightM: number;
   /** Below the horizontal; 90 looks straight down. */
   readonly tiltDownDeg: number;
@@ -72,7 +72,7 @@ export interface TiltedView {
  * depth z = D·cos τ + (H − hₜ)·sin τ; p = N / (2·z·tan(HFOV/2)).
  */
 export function densityTilted(
-  { mountHeightM, tiltDownDeg }: Mounting,
+  { mountHeightM, tiltDownDeg }: Aim,
   optics: { readonly hPixels: number; readonly hfovDeg: number },
   target: { readonly groundDistanceM: number; readonly targetHeightM: number },
 ): TiltedView {
@@ -92,7 +92,7 @@ export function densityTilted(
  * seen; `null`: that level is not seen at all. `farM` null: the horizon is in view.
  */
 export function blindZone(
-  { mountHeightM, tiltDownDeg }: Mounting,
+  { mountHeightM, tiltDownDeg }: Aim,
   vfovDeg: number,
   targetHeightM: number,
 ): { readonly nearM: number | null; readonly farM: number | null } {

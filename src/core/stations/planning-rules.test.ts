@@ -97,6 +97,8 @@ const HOLDS: Facts<PowerFacts> = {
   isHandset: true,
   chargeUnlimited: false,
   batteryC: 32,
+  cellWarmC: 45,
+  cellHotC: 50,
   isSwollen: false,
   accessPoint: 'Hall radio',
   band: '2.4',

@@ -12,6 +12,11 @@ type Work = {
 class Judge {
   #work: Promise<Work> | null = null;
 
+  /** Starts what judges before there is anything to judge: it is loaded while the page asks the server and the store. */
+  warm(): void {
+    this.#started().catch(() => {}); // whoever asks it something is told
+  }
+
   #started(): Promise<Work> {
     this.#work ??= new Promise((resolve, reject) => {
       const inPage = async (): Promise<Work> => {

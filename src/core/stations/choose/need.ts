@@ -5,7 +5,7 @@ import type { Need } from '../../document/chapters/cameras/need.ts';
 import type { Model } from '../../document/chapters/models/model-card.ts';
 import type { Lens } from '../../optics/lens.ts';
 import { jointWidthM, type LensView, lensView, type SpotView, spotView, zoomForWidth } from '../../optics/lens-view.ts';
-import { type Mounting as Aim, blindZone, dualLens } from '../../optics/picture-geometry.ts';
+import { type Aim, blindZone, dualLens } from '../../optics/picture-geometry.ts';
 import { judgeWidth } from './judgements.ts';
 
 const DEG = Math.PI / 180;

@@ -55,6 +55,8 @@ export interface PowerFacts {
   readonly chargeLimit: number;
   readonly chargeUnlimited: boolean;
   readonly batteryC: number;
+  readonly cellWarmC: number;
+  readonly cellHotC: number;
   readonly isSwollen: boolean;
   readonly accessPoint: string;
   readonly band: string;

@@ -245,6 +245,8 @@ export class PowerJudge {
     facts.chargeUnlimited = limitPercent === null || limitPercent > 85;
     facts.chargeLimit = limitPercent ?? undefined;
     facts.batteryC = typeof batteryC === 'number' ? batteryC : undefined;
+    facts.cellWarmC = assumed(this.site.assumptions, 'power.cell-warm');
+    facts.cellHotC = assumed(this.site.assumptions, 'power.cell-hot');
     facts.isSwollen = isSwollen === true;
   }
 

@@ -406,14 +406,14 @@ const FEED_RULES = [
   rule({
     id: 'power.handset-hot',
     source: 'above 45 °C lower, above 50 °C stop [A]',
-    needs: ['batteryC'],
+    needs: ['batteryC', 'cellWarmC', 'cellHotC'],
     asks: (f) => f.isHandset === true && f.batteryC !== undefined,
-    judge: (f) => tightIf(f.batteryC > 45),
+    judge: (f) => tightIf(f.batteryC > f.cellWarmC),
     when: {
       tight: {
         severity: 'fix',
-        title: (f) => (f.batteryC > 50 ? `${f.batteryC} °C: stop it` : `Its battery is at ${f.batteryC} °C`),
-        because: () => 'Above 45 °C it should do less, above 50 °C nothing.',
+        title: (f) => (f.batteryC > f.cellHotC ? `${f.batteryC} °C: stop it` : `Its battery is at ${f.batteryC} °C`),
+        because: (f) => `Above ${f.cellWarmC} °C it should do less, above ${f.cellHotC} °C nothing.`,
         do: ['Fewer frames, a smaller picture, no sun, air behind it.'],
       },
     },
