@@ -188,7 +188,13 @@ const DESTINATIONS: readonly Destination[] = [
   },
 ];
 
-const SAID: Pick<Entry, 'refs' | 'source' | 'facts' | 'revokes'> = { refs: [], source: '', facts: [], revokes: [] };
+const SAID: Pick<Entry, 'refs' | 'source' | 'facts' | 'revokes' | 'isPast'> = {
+  refs: [],
+  source: '',
+  facts: [],
+  revokes: [],
+  isPast: false,
+};
 
 /** Alder Mill, a converted watermill guest house: the demo site as its integrator would find it on the first morning. */
 export const alderMill = (at: string): Site => ({

@@ -105,6 +105,7 @@ export function siteOf(cameras: number): Site {
       source: `probe-${i}`,
       facts: factsOfReport(report(), `c${i}-main`, 'rtsp://10.77.4.21/live/main'),
       revokes: [],
+      isPast: false,
     });
     for (let k = 0; k < 3; k++)
       taps.push({
@@ -214,6 +215,7 @@ function watched(site: Site): Site {
         source: `watch-${count}`,
         facts: facts[camera] ?? [],
         revokes: [],
+        isPast: false,
       };
     });
     journal = [...journal, ...added];

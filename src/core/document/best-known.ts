@@ -51,8 +51,8 @@ function withoutRevoked(journal: readonly Entry[]): readonly Entry[] {
 function extended(before: EvidenceIndex, added: readonly Entry[]): EvidenceIndex {
   const index = new Map<string, QuantitiesOf>(before);
   const touched = new Map<string, Map<string, Evidence[]>>();
-  for (const { at, source, facts } of added)
-    for (const fact of facts) {
+  for (const { at, source, facts, isPast } of added)
+    for (const fact of isPast ? [] : facts) {
       let quantities = touched.get(fact.subject);
       if (!quantities) {
         quantities = new Map([...(before.get(fact.subject) ?? [])].map(([quantity, list]) => [quantity, [...list]]));

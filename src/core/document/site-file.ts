@@ -70,7 +70,12 @@ export function readSite(document: unknown): Result<Site, Fault<SiteFaultCode>> 
 }
 
 /** The text of a site file; reading it gives the same site. */
-export const writeSiteFile = (site: Site): string => `${JSON.stringify(site, null, 2)}\n`;
+export function writeSiteFile({ journal, ...plan }: Site): string {
+  const head = JSON.stringify(plan, null, 2).slice(0, -'\n}'.length);
+  // an entry a line: a plan is read by people, a journal is compared and searched
+  const entries = journal.map((entry) => `\n    ${JSON.stringify(entry)}`).join(',');
+  return `${head},\n  "journal": [${entries}${entries === '' ? '' : '\n  '}]\n}\n`;
+}
 
 /** Ending of site files. */
 export const SITE_FILE_ENDING = '.cleartap.json';

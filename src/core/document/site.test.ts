@@ -164,6 +164,7 @@ const evidence = (how: KnownHow, value: number, at = '2026-11-25T09:00:00.000Z')
   source: 'test',
   facts: [{ subject: 'stream:a', quantity: 'fps', value, how }],
   revokes: [],
+  isPast: false,
 });
 
 test.each([

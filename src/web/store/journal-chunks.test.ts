@@ -30,6 +30,7 @@ const entry = (at: number): Entry => ({
   source: '',
   facts: [],
   revokes: [],
+  isPast: false,
 });
 const journal = (length: number): readonly Entry[] => Array.from({ length }, (_, at) => entry(at));
 const NEW: JournalMark = { generation: 'g', length: 0 };

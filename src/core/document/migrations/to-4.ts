@@ -39,7 +39,7 @@ function journalOf(evidence: readonly OldDocument[], log: readonly OldDocument[]
       ([first]) => first?.takenAt === line.at && first !== undefined && kindOf(first) === line.kind,
     );
     const [group] = at < 0 ? [] : waiting.splice(at, 1);
-    return { ...line, source: group?.[0]?.source ?? '', facts: (group ?? []).map(factOf), revokes: [] };
+    return { ...line, source: group?.[0]?.source ?? '', facts: (group ?? []).map(factOf), revokes: [], isPast: false };
   });
   const alone = waiting.flatMap(([first, ...rest]): readonly OldDocument[] =>
     first
@@ -54,6 +54,7 @@ function journalOf(evidence: readonly OldDocument[], log: readonly OldDocument[]
             source: first.source,
             facts: [first, ...rest].map(factOf),
             revokes: [],
+            isPast: false,
           },
         ]
       : [],
@@ -115,6 +116,7 @@ export const to4: Migration = (document) => {
     source: 'an older file',
     facts,
     revokes: [],
+    isPast: false,
   };
   return {
     ...plan,

@@ -2,34 +2,24 @@ import { LIST_LIMITS } from '../../../base/limits.ts';
 import { sayMany } from '../../../base/say.ts';
 import type { Entry, Fact } from './entry.ts';
 
-// The journal only grows, and years of watching must open as fast as a day: of each stream the last probes stay whole, of
-// older ones the first, and of each day and later of each month the worst and the last, with what is worth comparing. What a
+// The journal only grows, and years of watching must open as fast as a day: of each stream the last probe stays whole, of
+// older ones the first, and of each day and later of each month the worst, with what is worth comparing. What a
 // person confirmed or took back stays, and so do the latest words; one line tells how many went before.
 
 /** It is looked at once in so many entries: each look costs the whole journal. */
 const EVERY = 500;
 /** A journal below this is left alone. */
 const SMALL = 3000;
-/** Probes of one stream that stay whole: what every station judges by is in the last one that worked. */
-const WHOLE = 4;
+/** Probes of one stream that stay whole, beside the last that worked: every station judges by these. */
+const WHOLE = 1;
 const DAY_MS = 86_400_000;
 /** Older than this, a month keeps what a day kept before. */
-const BY_DAY_MS = 31 * DAY_MS;
+const BY_DAY_MS = 14 * DAY_MS;
 /** Words without facts that stay. */
 const LATEST_WORDS = 2000;
 
 /** What of an old probe is worth comparing with a new one. */
-const KEPT_OF_OLD: ReadonlySet<string> = new Set([
-  'probe.verdict',
-  'probe.url',
-  'probe.cause',
-  'codec',
-  'width',
-  'fps',
-  'bitrateKbps',
-  'lossRatio',
-  'jitterMs',
-]);
+const KEPT_OF_OLD: ReadonlySet<string> = new Set(['probe.verdict', 'bitrateKbps', 'lossRatio']);
 
 const isProbe = ({ kind, facts }: Entry): boolean => kind === 'probe' && facts.length > 0;
 const streamOf = ({ facts, subject }: Entry): string => facts[0]?.subject ?? subject;
@@ -52,24 +42,29 @@ function probesThatStay(
   probes: readonly Entry[],
   nowMs: number,
 ): { readonly stay: Set<Entry>; readonly whole: Set<Entry> } {
-  const worked = probes.findLast((entry) => factOf(entry, 'probe.verdict') !== 'fail');
+  const worked = probes.findLast((entry) => !entry.isPast && factOf(entry, 'probe.verdict') !== 'fail');
   const whole = new Set([...probes.slice(-WHOLE), ...(worked ? [worked] : [])]);
   const stay = new Set([...probes.slice(0, 1), ...whole]);
-  const spans = new Map<string, { worst: Entry; last: Entry }>();
+  const spans = new Map<string, Entry>();
   for (const entry of probes) {
     const span = spanOf(entry, nowMs);
     const known = spans.get(span);
-    if (!known) spans.set(span, { worst: entry, last: entry });
-    else spans.set(span, { worst: badness(entry) > badness(known.worst) ? entry : known.worst, last: entry });
+    // of as bad ones the last
+    if (!known || badness(entry) >= badness(known)) spans.set(span, entry);
   }
-  for (const { worst, last } of spans.values()) stay.add(worst).add(last);
+  for (const entry of spans.values()) stay.add(entry);
   return { stay, whole };
 }
 
-const slim = (entry: Entry): Entry => {
-  const facts = entry.facts.filter(({ quantity }) => KEPT_OF_OLD.has(quantity));
-  return facts.length === entry.facts.length ? entry : { ...entry, facts, refs: [] };
-};
+const slim = (entry: Entry): Entry =>
+  entry.isPast
+    ? entry
+    : {
+        ...entry,
+        refs: [],
+        facts: entry.facts.filter(({ quantity, how }) => how === 'measured' && KEPT_OF_OLD.has(quantity)),
+        isPast: true,
+      };
 
 /** The journal with what is worth keeping; `now` is when the last entry was written. */
 export function condensed(journal: readonly Entry[], newId: () => string): readonly Entry[] {
@@ -112,6 +107,7 @@ const lineFor = (count: number, first: Entry, last: Entry, id: string): Entry =>
   source: '',
   facts: [],
   revokes: [],
+  isPast: false,
 });
 
 /** The journal as it is kept after an entry was added: now and then condensed, and never beyond what a site can hold. */

@@ -82,6 +82,7 @@ const ENTRY: ChecksOf<Entry> = {
   source: text(TEXT_LIMITS.source),
   facts: listOf(record<Fact>(FACT), LIST_LIMITS.factsOfEntry),
   revokes: listOf(id, LIST_LIMITS.factsOfEntry),
+  isPast: (value) => (typeof value === 'boolean' ? null : 'must be yes or no'),
 };
 
 const checkEntry = record<Entry>(ENTRY);

@@ -38,6 +38,8 @@ export interface Entry {
   readonly facts: readonly Fact[];
   /** Entries whose facts no longer count, since somebody took them back. */
   readonly revokes: readonly string[];
+  /** Condensed: kept to be compared with, and judged by no station. */
+  readonly isPast: boolean;
 }
 
 /** A fact with its time and its source, as it is looked up. */

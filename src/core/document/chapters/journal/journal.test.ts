@@ -24,6 +24,7 @@ const probe = (at: number, stream: string, more: Parameters<typeof report>[0] = 
   source: `probe-${at}`,
   facts: factsOfReport(report(more), stream, 'rtsp://10.77.4.21/live'),
   revokes: [],
+  isPast: false,
 });
 const words = (at: number): Entry => ({
   id: `w-${at}`,
@@ -35,6 +36,7 @@ const words = (at: number): Entry => ({
   source: '',
   facts: [],
   revokes: [],
+  isPast: false,
 });
 const newId = stamps().newId;
 
