@@ -14,7 +14,7 @@ const SMALL = 3000;
 const WHOLE = 1;
 const DAY_MS = 86_400_000;
 /** Older than this, a month keeps what a day kept before. */
-const BY_DAY_MS = 14 * DAY_MS;
+const BY_DAY_MS = 7 * DAY_MS;
 /** Words without facts that stay. */
 const LATEST_WORDS = 2000;
 
