@@ -11,6 +11,7 @@ type Work = {
 /** Judging in a worker; where the browser starts none, in the page after all: late is better than never. */
 class Judge {
   #work: Promise<Work> | null = null;
+  #asking: Promise<unknown> = Promise.resolve();
 
   /** Starts what judges before there is anything to judge: it is loaded while the page asks the server and the store. */
   warm(): void {
@@ -42,8 +43,14 @@ class Judge {
     return (await this.#started()).act(action);
   }
 
-  async mends(cameraId: string, rule: string): Promise<readonly SiteMend[]> {
-    return (await this.#started()).mends(cameraId, rule);
+  /**
+   * What would mend a finding. One question after the other, and none that nobody wants any more: each tries remedies on
+   * the whole site, and what is done to the site meanwhile must not wait behind a row of them.
+   */
+  mends(cameraId: string, rule: string, isWanted: () => boolean): Promise<readonly SiteMend[]> {
+    const answer = this.#asking.then(async () => (isWanted() ? (await this.#started()).mends(cameraId, rule) : []));
+    this.#asking = answer.catch(() => {});
+    return answer;
   }
 }
 

@@ -19,7 +19,7 @@ export function useMends(cameraId: string, rules: readonly string[]): MendsByRul
       const mends = new Map<string, readonly SiteMend[]>();
       for (const rule of asked === '' ? [] : asked.split(' ')) {
         if (!isWanted) return;
-        mends.set(rule, await judge.mends(cameraId, rule));
+        mends.set(rule, await judge.mends(cameraId, rule, () => isWanted));
       }
       if (isWanted) setFound({ site, mends });
     };
