@@ -107,7 +107,7 @@ try {
   await shoot(planning, 'optics');
   await planning.getByRole('button', { name: 'Choose Pellam B4 Z' }).click();
   await planning.getByRole('link', { name: /^Power/ }).click();
-  await planning.getByText('Wheel switch is over its budget').waitFor();
+  await planning.getByText('Wheel switch is over its budget').first().waitFor();
   await planning.evaluate(() => scrollTo(0, 0));
   await settled(planning);
   await shoot(planning, 'power');
