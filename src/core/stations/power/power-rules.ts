@@ -1,24 +1,21 @@
-import { atMost, THRESHOLD_SLACK } from '../../base/verdict.ts';
+import { atMost } from '../../base/verdict.ts';
 import type { SiteCommand } from '../../document/site-commands.ts';
-import { type Facts, failsIf, rulesFor, tightIf } from '../../findings/rule.ts';
+import { failsIf, rulesFor, tightIf } from '../../findings/rule.ts';
 import { POE_LIMITS } from '../../power/poe.ts';
-import { SOLAR_LIMITS } from '../../power/solar.ts';
-import { monthNames } from '../../power/sun-budget.ts';
+import { BATTERY_RULES } from './battery-rules.ts';
 import { LINK_RULES } from './link-rules.ts';
 import type { PowerFacts, PowerOffers } from './power-facts.ts';
 
 const rule = rulesFor<PowerFacts, PowerOffers, SiteCommand>();
-const isSunFed = ({ way }: Facts<PowerFacts>): boolean => way === 'solar';
 const volts = (value: number): string => `${value.toFixed(1)} V`;
 const watts = (value: number): string => `${Number(value.toFixed(1))} W`;
 const list = (names: readonly string[]): string => names.join(', ');
 const besides = (names: readonly string[]): string =>
   names.length === 0 ? '' : `; ${list(names)} ${names.length === 1 ? 'hangs' : 'hang'} on it too`;
-const percent = (share: number): string => `${Math.round(share * 100)} %`;
 const POE = 'IEEE 802.3 clause 33 and 145';
 const COPPER = 'IEC 60228, constant power over a loop';
 
-/** What feeds a camera, and how long. */
+/** What feeds a camera over a wire, and whether that holds. */
 const FEED_RULES = [
   rule({
     id: 'power.way-not-offered',
@@ -274,168 +271,7 @@ const FEED_RULES = [
     mends: (_, offers) => offers.feeders(),
     why: 'An overdrawn supply lowers its voltage, or shuts off, or burns.',
   }),
-  rule({
-    id: 'power.latitude-missing',
-    source: 'the sun depends on the latitude',
-    needs: ['latitudeKnown'],
-    asks: isSunFed,
-    judge: (f) => tightIf(!f.latitudeKnown),
-    when: {
-      tight: {
-        severity: 'fix',
-        title: () => 'Where it stands is not known',
-        because: () => 'Without a latitude no month can be worked out.',
-        do: ['Enter the latitude of the site, in degrees, north positive.'],
-      },
-    },
-    why: 'Five hundred kilometres north may cost a third of December.',
-  }),
-  rule({
-    id: 'power.winter',
-    source: 'Duffie & Beckman, day by mean day of each month; a third more than the load in the worst month [A]',
-    needs: ['shortMonths', 'panelWp', 'worstMonth', 'sunMargin'],
-    asks: (f) => isSunFed(f) && f.latitudeKnown !== false,
-    judge: (f) =>
-      f.shortMonths.length > 0
-        ? 'will-not-work'
-        : tightIf(f.sunMargin < SOLAR_LIMITS.comfortableYield * (1 - THRESHOLD_SLACK)),
-    when: {
-      'will-not-work': {
-        severity: 'stop',
-        title: (f) => `The panel does not carry it in ${monthNames(f.shortMonths)}`,
-        because: (f) =>
-          `In ${monthNames([f.worstMonth])} a day brings ${percent(f.sunMargin)} of what it takes, with ${f.panelWp} Wp.`,
-        do: ['A larger or steeper panel, drawing on events only, or the mains in winter.'],
-      },
-      tight: {
-        severity: 'fix',
-        title: (f) => `${monthNames([f.worstMonth])} is carried with little to spare`,
-        because: (f) =>
-          `A day brings ${percent(f.sunMargin)} of what it takes; ${percent(SOLAR_LIMITS.comfortableYield)} are safe.`,
-        do: ['Snow, leaves and a tree in growth take more than that: a size larger.'],
-      },
-    },
-    mends: (_, offers) => offers.sun(),
-    why: 'In June it runs on half the panel; it dies in the first dull week, and the mean of a month has a dark week in it.',
-  }),
-  rule({
-    id: 'power.few-dark-days',
-    source: 'three dark days [A]',
-    needs: ['autonomyDays'],
-    asks: (f) => isSunFed(f) && f.latitudeKnown !== false,
-    judge: (f) => tightIf(f.autonomyDays < SOLAR_LIMITS.comfortableDays * (1 - 1e-6)),
-    when: {
-      tight: {
-        severity: 'fix',
-        title: (f) => `The battery lasts ${f.autonomyDays.toFixed(1)} dark days`,
-        because: () => `${SOLAR_LIMITS.comfortableDays} are wanted.`,
-        do: ['A larger battery, or less drawn from it.'],
-      },
-    },
-    mends: (_, offers) => offers.sun(),
-    why: 'Fog stays longer than a day.',
-  }),
-  rule({
-    id: 'power.battery-drawn-all-day',
-    source: 'a stream keeps radio and encoder awake',
-    needs: ['hoursOnConstantDraw', 'shortMonths'],
-    asks: (f) => f.hasConstantTap === true,
-    judge: (f) => failsIf(f.shortMonths.length > 0),
-    when: {
-      'will-not-work': {
-        severity: 'stop',
-        title: (f) => `Drawn without a break it is empty in ${f.hoursOnConstantDraw.toFixed(0)} h`,
-        because: () => 'A destination draws its stream all day; a battery camera is built to sleep.',
-        do: ['Record on events only.', 'Feed it from a wire if it must be drawn all day.'],
-      },
-    },
-    why: 'Being watched is what empties it.',
-  }),
-  rule({
-    id: 'power.lithium-cold',
-    source: 'lithium cells are not charged below 0 °C',
-    needs: ['isLithium', 'isOutdoors'],
-    asks: isSunFed,
-    judge: (f) => tightIf(f.isLithium && f.isOutdoors),
-    when: {
-      tight: {
-        severity: 'watch',
-        title: () => 'Lithium is not charged in frost',
-        because: () => 'Below 0 °C and above 45 °C its charger must stop.',
-        do: [
-          'See that the charger does stop, or keep the battery indoors.',
-          'No swollen or punctured cell; nothing that burns beneath.',
-        ],
-      },
-    },
-    why: 'Charged in frost it ages in days and may burn weeks later.',
-  }),
-  rule({
-    id: 'power.lead-cold',
-    source: 'lead loses about 1 % of its capacity a degree below 20 °C [A]',
-    needs: ['isLithium', 'isOutdoors'],
-    asks: isSunFed,
-    judge: (f) => tightIf(!f.isLithium && f.isOutdoors),
-    when: {
-      tight: {
-        severity: 'watch',
-        title: () => 'Lead gives less in the cold',
-        because: () => 'At −10 °C about three tenths of it are not there.',
-        do: ['Plan it a third larger, or keep it indoors.', 'Air around it: it gasses when it is charged.'],
-      },
-    },
-    why: 'The dark month is the cold one.',
-  }),
-  rule({
-    id: 'power.handset-unlimited',
-    source: 'held at 40 to 80 % a cell lasts [A]',
-    needs: ['chargeUnlimited'],
-    asks: (f) => f.isHandset === true,
-    judge: (f) => tightIf(f.chargeUnlimited),
-    when: {
-      tight: {
-        severity: 'fix',
-        title: () => 'The handset hangs on its charger at 100 %',
-        because: () => 'No charge limit is set.',
-        do: ['Limit it to 80 % in its system, or put a timed socket before it.'],
-      },
-    },
-    mends: (_, offers) => offers.chargeLimit(),
-    why: 'Full and warm is how a cell swells.',
-  }),
-  rule({
-    id: 'power.handset-hot',
-    source: 'above 45 °C lower, above 50 °C stop [A]',
-    needs: ['batteryC', 'cellWarmC', 'cellHotC'],
-    asks: (f) => f.isHandset === true && f.batteryC !== undefined,
-    judge: (f) => tightIf(f.batteryC > f.cellWarmC),
-    when: {
-      tight: {
-        severity: 'fix',
-        title: (f) => (f.batteryC > f.cellHotC ? `${f.batteryC} °C: stop it` : `Its battery is at ${f.batteryC} °C`),
-        because: (f) => `Above ${f.cellWarmC} °C it should do less, above ${f.cellHotC} °C nothing.`,
-        do: ['Fewer frames, a smaller picture, no sun, air behind it.'],
-      },
-    },
-    why: 'Heat and charge together are what cells do not forgive.',
-  }),
-  rule({
-    id: 'power.handset-swollen',
-    source: 'lithium cells',
-    needs: ['isSwollen'],
-    asks: (f) => f.isHandset === true,
-    judge: (f) => failsIf(f.isSwollen),
-    when: {
-      'will-not-work': {
-        severity: 'stop',
-        title: () => 'Swollen battery: stop at once',
-        because: () => 'It was seen to bulge.',
-        do: ['Do not charge it, press it or open it.', 'Out of the building, to a collection point.'],
-      },
-    },
-    why: 'A swollen cell can burn without warning.',
-  }),
 ] as const;
 
 /** What feeds a camera, and whether its picture gets through. */
-export const POWER_RULES = [...FEED_RULES, ...LINK_RULES] as const;
+export const POWER_RULES = [...FEED_RULES, ...BATTERY_RULES, ...LINK_RULES] as const;
