@@ -15,7 +15,7 @@ import { powerJudgeOf } from '../core/stations/power/index.ts';
 import type { PowerJudge } from '../core/stations/power/power-judgement.ts';
 import { tapJudgeOf } from '../core/stations/tap/index.ts';
 import { print, printJson } from './print.ts';
-import { UsageError } from './usage-error.ts';
+import { InputError, UsageError } from './usage-error.ts';
 
 /** Of one rule at one camera: as many as it may have taps. */
 const MOST_MENDS = 20;
@@ -89,7 +89,7 @@ async function readSite(file: string): Promise<Site> {
     throw new UsageError(`${file} could not be read.`);
   }
   const read = readSiteFile(text);
-  if (!read.ok) throw new UsageError(read.error.message);
+  if (!read.ok) throw new InputError(`${file}: ${read.error.message}`);
   return read.value;
 }
 
@@ -115,12 +115,12 @@ async function mendFile(before: Site, rule: string, out: string): Promise<Mended
       site = applyCommand(site, mend.command, stamp);
       applied.push({ camera: name, rule, text: mend.text });
     }
-  if (applied.length === 0) throw new UsageError(`No finding of ${rule} has a mend in this file; nothing was written.`);
+  if (applied.length === 0) throw new InputError(`No finding of ${rule} has a mend in this file; nothing was written.`);
   try {
     await writeFile(out, writeSiteFile(site), { flag: 'wx' });
   } catch (error) {
     const isThere = error instanceof Error && 'code' in error && error.code === 'EEXIST';
-    throw new UsageError(
+    throw new InputError(
       isThere ? `${out} is there already; name another file with --out.` : `${out} could not be written.`,
     );
   }

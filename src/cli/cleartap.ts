@@ -1,6 +1,6 @@
 import { complain } from './print.ts';
 import { PROBE_USAGE, probeCommand } from './probe-command.ts';
-import { UsageError } from './usage-error.ts';
+import { InputError, UsageError } from './usage-error.ts';
 
 type Command = (args: readonly string[]) => Promise<number>;
 
@@ -28,6 +28,10 @@ async function main(): Promise<number> {
     const command = await load();
     return await command(args);
   } catch (error) {
+    if (error instanceof InputError) {
+      complain(`${error.message}\n`);
+      return 2;
+    }
     if (!(error instanceof UsageError) && !isBadOption(error)) throw error;
     complain(`${error.message}\n\n${USAGE}`);
     return 2;
