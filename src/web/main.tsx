@@ -3,9 +3,11 @@ import { StrictMode } from 'react';
 import { createRoot } from 'react-dom/client';
 import { Provider } from 'react-redux';
 import { RouterProvider } from 'react-router/dom';
+import { PLACES } from './places/registry.ts';
 import { createAppRouter } from './router.tsx';
 import { boot } from './shell/boot.ts';
 import { judge } from './store/judge.ts';
+import { siteReader } from './store/site-store.ts';
 import { store } from './store/store.ts';
 import { lockWhenIdle } from './vault/idle-lock.ts';
 import { createVault } from './vault/vault.ts';
@@ -13,6 +15,8 @@ import { VaultContext } from './vault/vault-context.tsx';
 import { browserVaultStorage } from './vault/vault-storage.ts';
 
 judge.warm();
+// What nearly every visit needs next comes while the server is asked; whoever needs it asks again, and tells.
+for (const load of [siteReader, ...PLACES.slice(0, 1).map((place) => place.load)]) load().catch(() => {});
 const vault = await createVault(browserVaultStorage());
 lockWhenIdle(vault);
 const started = await boot(vault);

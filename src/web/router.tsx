@@ -13,9 +13,10 @@ export function createAppRouter({ firstSiteId }: Boot) {
   return createBrowserRouter([
     {
       path: '/',
-      loader: () => (firstSiteId === null ? null : redirect(`/site/${firstSiteId}`)),
-      lazy: async () => ({ Component: (await import('./shell/first-site.tsx')).FirstSite }),
       HydrateFallback: Nothing,
+      ...(firstSiteId === null
+        ? { lazy: async () => ({ Component: (await import('./shell/first-site.tsx')).FirstSite }) }
+        : { loader: () => redirect(`/site/${firstSiteId}`) }),
     },
     { path: '*', loader: () => redirect('/') },
     {

@@ -2,7 +2,7 @@ import type { DemoSite } from '../../contract/server-info.ts';
 import { fetchDemo, fetchInfo } from '../api/client.ts';
 import { serverAnswered } from '../store/server-slice.ts';
 import { siteOpened } from '../store/site-slice.ts';
-import { hasSite, lastOpened, listSites, saveSite } from '../store/site-store.ts';
+import { hasSite, lastOpened, listSites, saveIfAbsent } from '../store/site-store.ts';
 import { store } from '../store/store.ts';
 import type { Vault } from '../vault/vault.ts';
 
@@ -26,7 +26,7 @@ export async function takeDemoSecrets(vault: Vault): Promise<DemoSite> {
 /** Keeps the demo site in the browser unless it is there; where nothing can be kept it is opened in this page alone. */
 async function keepDemo({ site }: DemoSite): Promise<void> {
   try {
-    if (!(await hasSite(site.id))) await saveSite(site, null);
+    await saveIfAbsent(site);
   } catch {
     store.dispatch(siteOpened({ site, revision: null }));
   }

@@ -68,6 +68,9 @@ function asRecord(value: unknown): SiteRecord | null {
     : null;
 }
 
+/** What checks a site as it is opened: the schema and the migrations, which no other part of the page needs. */
+export const siteReader = () => import('../../core/document/site-file.ts');
+
 async function readChecked(key: string): Promise<Result<StoredSite, Fault>> {
   const value: unknown = await store.getItem(key);
   if (value === null) return err(fault('site.not-a-site', 'There is no such site in this browser.'));
@@ -76,7 +79,7 @@ async function readChecked(key: string): Promise<Result<StoredSite, Fault>> {
   const document = await documentOf(key.slice(key.indexOf(':') + 1), record);
   if (!document)
     return err(fault('site.not-a-site', 'Its record in this browser is damaged: its journal is not whole.'));
-  const { readSite } = await import('../../core/document/site-file.ts');
+  const { readSite } = await siteReader();
   const read = readSite(document);
   if (!read.ok) return read;
   return {
@@ -101,7 +104,7 @@ async function readSpilled(id: string): Promise<StoredSite | null> {
   if (spills.length === 0) return null;
   const record = asRecord(await store.getItem(SITE_KEY + id));
   const below = record ? await documentOf(id, record) : null;
-  const { readSite } = await import('../../core/document/site-file.ts');
+  const { readSite } = await siteReader();
   const open = spills.flatMap((spill) => {
     if (record?.change === spill.change) {
       dropSpill(id, spill.page);
@@ -173,23 +176,34 @@ export function saveSite(
         throw new ChangedElsewhere(current.savedAt);
       found = Math.max(found, current?.revision ?? 0);
     }
-    const revision = found + 1;
-    const { journal: entries, ...plan } = site;
-    // Chunks first: what the record does not count yet is not read.
-    const begun = stored ?? { generation: newId('j'), length: 0 };
-    const journal = await writeChunks(store, site.id, begun, entries);
-    // The mark next: a record that is newer than its mark would be written over.
-    await store.setItem(MARK_KEY + site.id, revision);
-    await store.setItem(SITE_KEY + site.id, {
-      revision,
-      savedAt: new Date().toISOString(),
-      change,
-      site: plan,
-      journal,
-    });
-    if (!stored) await dropOtherGenerations(store, site.id, journal.generation).catch(() => {}); // they only take room
-    return { revision, journal };
+    return write(site, found + 1, change, stored);
   });
+}
+
+/** Writes a site that the browser does not have; one that is there, in whatever state, is left as it is. */
+export function saveIfAbsent(site: Site): Promise<void> {
+  return alone(site.id, async () => {
+    if (!(await hasSite(site.id))) await write(site, 1, '', null);
+  });
+}
+
+/** The writing itself; its caller is alone. */
+async function write(site: Site, revision: number, change: string, stored: JournalMark | null): Promise<Written> {
+  const { journal: entries, ...plan } = site;
+  // Chunks first: what the record does not count yet is not read.
+  const begun = stored ?? { generation: newId('j'), length: 0 };
+  const journal = await writeChunks(store, site.id, begun, entries);
+  // The mark next: a record that is newer than its mark would be written over.
+  await store.setItem(MARK_KEY + site.id, revision);
+  await store.setItem(SITE_KEY + site.id, {
+    revision,
+    savedAt: new Date().toISOString(),
+    change,
+    site: plan,
+    journal,
+  });
+  if (!stored) await dropOtherGenerations(store, site.id, journal.generation).catch(() => {}); // they only take room
+  return { revision, journal };
 }
 
 export const hasSite = async (id: string): Promise<boolean> => (await store.getItem(SITE_KEY + id)) !== null;
