@@ -1,100 +1,152 @@
-import { expect, type Page, test } from '@playwright/test';
+import { apart, expect, type Page, test } from './browser.ts';
 import { checkAccess, noSidewaysScroll } from './reach.ts';
 import { openCamera, probe } from './steps.ts';
 
-for (const scheme of ['light', 'dark'] as const)
-  test(`every view can be reached by anyone: ${scheme} sheet`, async ({ page }) => {
-    test.setTimeout(150_000); // axe over many views, two such tests at once
-    await page.emulateMedia({ colorScheme: scheme });
-    await page.goto('/');
-    await expect(page.getByRole('heading', { name: 'Round' })).toBeVisible();
-    await checkAccess(page, scheme);
-    await openCamera(page, 'Boot room');
-    await checkAccess(page, scheme);
-    await probe(page);
-    await page.getByRole('button', { name: 'Open the exchange' }).click();
-    await checkAccess(page, scheme);
-    await page.getByRole('button', { name: 'Tap it' }).click();
-    await page.getByRole('link', { name: /Its sheet/ }).click();
-    await expect(page.getByRole('region', { name: 'Sheet' })).toBeVisible();
-    await checkAccess(page, scheme);
-    await page.getByRole('link', { name: 'Logbook' }).click();
-    await checkAccess(page, scheme);
-    for (const key of ['/', '?']) {
-      await page.keyboard.press(key);
-      await expect(page.getByRole('dialog')).toBeVisible();
-      await checkAccess(page, scheme);
-      await page.keyboard.press('Escape');
+const press =
+  (name: string, kind: 'button' | 'link' = 'button') =>
+  async (page: Page): Promise<void> => {
+    await page.getByRole(kind, { name, exact: true }).first().click();
+  };
+const slip = (page: Page) => expect(page.getByRole('dialog')).toBeVisible();
+const openPlace = (path: string, name: string) => async (page: Page) => {
+  await page.goto(`/site/alder-mill${path}`);
+  await expect(page.getByRole('heading', { name, level: 1 })).toBeVisible();
+};
+const region = (name: string) => (page: Page) => expect(page.getByRole('region', { name })).toBeVisible();
+
+/** Every view, with what is opened on it: each of them is looked at. */
+const VIEWS: readonly { readonly name: string; readonly looks: readonly ((page: Page) => Promise<void>)[] }[] = [
+  {
+    name: 'Round, its finder and its keys',
+    looks: [
+      openPlace('', 'Round'),
+      ...['/', '?'].map((key) => async (page: Page) => {
+        await page.keyboard.press(key);
+        await slip(page);
+      }),
+    ],
+  },
+  { name: 'Tap', looks: [(page) => openCamera(page, 'Boot room')] },
+  {
+    name: 'Tap, probed, with its exchange',
+    looks: [
+      async (page) => {
+        await openCamera(page, 'Boot room');
+        await probe(page);
+        await press('Open the exchange')(page);
+      },
+    ],
+  },
+  {
+    name: 'the sheet',
+    looks: [
+      async (page) => {
+        await openCamera(page, 'Boot room');
+        await press('Tap it')(page);
+        await page.getByRole('link', { name: /Its sheet/ }).click();
+        await region('Sheet')(page);
+      },
+    ],
+  },
+  {
+    name: 'the logbook, the secrets, a camera list',
+    looks: [
+      openPlace('/logbook', 'Logbook'),
+      async (page) => {
+        await press('Secrets: this visit')(page);
+        await slip(page);
+      },
+      async (page) => {
+        await page.getByLabel('Camera list').setInputFiles({
+          name: 'old.csv',
+          mimeType: 'text/csv',
+          buffer: Buffer.from('name,ip,path\nWeir,10.77.4.60,/live\nBarn,10.77.4.61,live\n'),
+        });
+        await expect(page.getByRole('dialog', { name: 'Cameras of old.csv' })).toBeVisible();
+      },
+    ],
+  },
+  {
+    name: 'a site that is not there',
+    looks: [
+      async (page) => {
+        await page.goto('/site/nowhere');
+        await expect(page.getByRole('heading', { name: 'This site cannot be opened' })).toBeVisible();
+      },
+    ],
+  },
+  ...['Landing stage', 'Bread oven', 'Bee stand'].map((camera) => ({
+    name: `Power of ${camera}`,
+    looks: [
+      async (page: Page) => {
+        await openCamera(page, camera, 'power');
+        await region('What feeds it')(page);
+      },
+    ],
+  })),
+  {
+    name: 'Choose',
+    looks: [
+      async (page) => {
+        await openCamera(page, 'Orchard track', 'choose');
+        await region('Candidates')(page);
+      },
+    ],
+  },
+  {
+    name: 'the slips of Choose',
+    looks: [
+      async (page) => {
+        await openCamera(page, 'Orchard track', 'choose');
+        await press('Change')(page);
+        await slip(page);
+      },
+      ...['Its card', 'Add a model'].map((name) => async (page: Page) => {
+        await press(name)(page);
+        await slip(page);
+      }),
+    ],
+  },
+  { name: 'Plan', looks: [openPlace('/plan', 'Plan')] },
+  {
+    name: 'Cost and its slip',
+    looks: [
+      openPlace('/cost', 'Cost'),
+      async (page) => {
+        await press('Software on the Loft store')(page);
+        await slip(page);
+      },
+    ],
+  },
+];
+
+for (const { name, looks } of VIEWS)
+  test(`reached by anyone, on light and on dark: ${name}`, async ({ page }) => {
+    for (const look of looks) {
+      await look(page);
+      await checkAccess(page);
+      if (await page.getByRole('dialog').isVisible()) await page.keyboard.press('Escape');
     }
-    await page.getByRole('button', { name: 'Secrets: this visit' }).click();
-    await expect(page.getByRole('dialog')).toBeVisible();
-    await checkAccess(page, scheme);
-    await page.keyboard.press('Escape');
-    await page.getByLabel('Camera list').setInputFiles({
-      name: 'old.csv',
-      mimeType: 'text/csv',
-      buffer: Buffer.from('name,ip,path\nWeir,10.77.4.60,/live\nBarn,10.77.4.61,live\n'),
-    });
-    await expect(page.getByRole('dialog', { name: 'Cameras of old.csv' })).toBeVisible();
-    await checkAccess(page, scheme);
-    await page.getByRole('button', { name: 'Leave it' }).click();
-    await page.goto('/site/nowhere');
-    await expect(page.getByRole('heading', { name: 'This site cannot be opened' })).toBeVisible();
-    await checkAccess(page, scheme);
   });
 
-/** Every view of planning, as Alder Mill shows it: a lane's station, or a place. */
-const PLANNING = [
-  { camera: 'Landing stage', station: 'Power' },
-  { camera: 'Bread oven', station: 'Power' },
-  { camera: 'Bee stand', station: 'Power' },
-  { camera: 'Orchard track', station: 'Choose' },
-  { place: 'Plan' },
-  { place: 'Cost' },
-] as const;
+apart.describe('planning on a phone', () => {
+  apart.use({ viewport: { width: 390, height: 844 }, hasTouch: true, isMobile: true });
 
-async function openPlanning(page: Page, view: (typeof PLANNING)[number]): Promise<void> {
-  if ('place' in view) {
-    await page.goto('/');
-    await page.getByRole('link', { name: view.place }).filter({ visible: true }).click();
-    await expect(page.getByRole('heading', { name: view.place, level: 1 })).toBeVisible();
-  } else {
-    await openCamera(page, view.camera);
-    await page.getByRole('navigation', { name: 'Stations' }).getByRole('link', { name: view.station }).click();
-    await expect(
-      page.getByRole('region', { name: view.station === 'Choose' ? 'Candidates' : 'What feeds it' }),
-    ).toBeVisible();
-  }
-}
-
-for (const scheme of ['light', 'dark'] as const)
-  test(`planning can be reached by anyone: ${scheme} sheet`, async ({ page }) => {
-    test.setTimeout(150_000); // axe over many views, two such tests at once
-    await page.emulateMedia({ colorScheme: scheme });
-    for (const view of PLANNING.slice(scheme === 'dark' ? 2 : 0)) {
-      await openPlanning(page, view);
-      await checkAccess(page, scheme);
+  apart('no view of planning scrolls sideways', async ({ page }) => {
+    for (const [camera, station, shows] of [
+      ['Landing stage', 'power', 'What feeds it'],
+      ['Bee stand', 'power', 'What feeds it'],
+      ['Orchard track', 'choose', 'Candidates'],
+    ] as const) {
+      await openCamera(page, camera, station);
+      await region(shows)(page);
+      await noSidewaysScroll(page);
     }
-    if (scheme === 'dark') return; // slips have the colours of what lies under them
-    await page.getByRole('button', { name: 'Software on the Loft store' }).click();
-    await expect(page.getByRole('dialog')).toBeVisible();
-    await checkAccess(page, scheme);
-    await page.keyboard.press('Escape');
-    await openPlanning(page, PLANNING[3]);
-    for (const slip of ['Change', 'Its card', 'Add a model']) {
-      await page.getByRole('button', { name: slip, exact: true }).click();
-      await expect(page.getByRole('dialog')).toBeVisible();
-      await checkAccess(page, scheme);
-      await page.keyboard.press('Escape');
-    }
-  });
-
-test.describe('planning on a phone', () => {
-  test.use({ viewport: { width: 390, height: 844 }, hasTouch: true, isMobile: true });
-
-  test('no view of planning scrolls sideways', async ({ page }) => {
-    for (const view of PLANNING) {
-      await openPlanning(page, view);
+    for (const [path, name] of [
+      ['/plan', 'Plan'],
+      ['/cost', 'Cost'],
+    ] as const) {
+      await openPlace(path, name)(page);
       await noSidewaysScroll(page);
     }
   });

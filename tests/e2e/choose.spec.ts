@@ -1,12 +1,12 @@
-import { expect, type Page, test } from '@playwright/test';
-import { openCamera, savedFile, sitesReadBack } from './steps.ts';
+import { expect, type Page, test } from './browser.ts';
+import { beginSite, openCamera, savedFile, sitesReadBack } from './steps.ts';
 
 const region = (page: Page, name: string | RegExp) => page.getByRole('region', { name });
 
 test.afterEach(({ page }) => sitesReadBack(page));
 
 test('the place is dragged to scale, by pointer and by keys, and all numbers follow', async ({ page }) => {
-  await openCamera(page, 'Orchard track');
+  await openCamera(page, 'Orchard track', 'choose');
   const figure = page.getByRole('slider', { name: 'Distance of the target' });
   const box = await figure.boundingBox();
   if (!box) throw new Error('no figure');
@@ -67,7 +67,7 @@ test('a place that has no camera yet: named, its need said, a card written, refu
 test('cards are kept beyond one site, saved as an open file and taken in again; a broken file is refused', async ({
   page,
 }) => {
-  await openCamera(page, 'Orchard track');
+  await openCamera(page, 'Orchard track', 'choose');
   await page.getByRole('button', { name: 'Its card' }).click();
   await page.getByLabel('Price of one').fill('88');
   await page.getByRole('button', { name: 'Keep' }).click();
@@ -87,10 +87,7 @@ test('cards are kept beyond one site, saved as an open file and taken in again; 
   await expect(page.getByText('1 card taken in from tarrow.json.')).toBeVisible();
   await page.keyboard.press('Escape');
 
-  await page.getByRole('button', { name: 'Alder Mill' }).click();
-  await page.getByRole('menuitem', { name: 'New site' }).click();
-  await page.getByLabel('Name of the site').fill('Barn');
-  await page.getByRole('dialog').getByRole('button', { name: 'Begin' }).click();
+  await beginSite(page, 'Barn');
   await page.getByLabel('Name', { exact: true }).fill('Gate');
   await page.getByRole('button', { name: 'Add', exact: true }).click();
   await page.getByRole('button', { name: 'Say what it must show' }).click();
@@ -103,8 +100,7 @@ test('cards are kept beyond one site, saved as an open file and taken in again; 
 test('two lenses are both shown: what each makes of the target, and which of them does not see it', async ({
   page,
 }) => {
-  await openCamera(page, 'Landing stage');
-  await page.getByRole('navigation', { name: 'Stations' }).getByRole('link', { name: 'Choose' }).click();
+  await openCamera(page, 'Landing stage', 'choose');
   await page.getByRole('button', { name: 'Pellam Pair 5' }).click();
   await expect(page.getByText(/^Full lines: its wide lens, 90° wide\. Dashed: its long lens, 39°\.$/)).toBeVisible();
   const pictures = region(page, 'What it would look like');

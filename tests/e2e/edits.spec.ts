@@ -1,4 +1,4 @@
-import { expect, test } from '@playwright/test';
+import { expect, test } from './browser.ts';
 import { exportSite, openCamera, paste, probe } from './steps.ts';
 
 test('every edit is taken back and done again, across stations, by key and by button', async ({ page }) => {
@@ -33,9 +33,7 @@ test('every edit is taken back and done again, across stations, by key and by bu
   await expect(page.getByText('Done again: Sluice rail: path of main changed')).toBeVisible();
 });
 
-test('mistakes are named while they are typed, and what is likely wrong is kept all the same', {
-  tag: '@timed',
-}, async ({ page }) => {
+test('mistakes are named while they are typed, and what is likely wrong is kept all the same', async ({ page }) => {
   await openCamera(page, 'Sluice rail');
   const host = page.getByLabel('Host', { exact: true });
   await host.fill('10.78.4.21');

@@ -1,12 +1,12 @@
-import { expect, test } from '@playwright/test';
+import { apart, expect, test } from './browser.ts';
 import { noSidewaysScroll } from './reach.ts';
 import { openCamera, picture, probe } from './steps.ts';
 
-test.describe('on a phone held in one hand', () => {
-  test.use({ viewport: { width: 390, height: 844 }, hasTouch: true, isMobile: true });
+apart.describe('on a phone held in one hand', () => {
+  apart.use({ viewport: { width: 390, height: 844 }, hasTouch: true, isMobile: true });
 
-  test('the main path works without sideways scrolling', async ({ page }) => {
-    test.setTimeout(60_000);
+  apart('the main path works without sideways scrolling', async ({ page }) => {
+    apart.setTimeout(60_000);
     await page.goto('/');
     await expect(page.getByRole('listitem').filter({ hasText: 'Sluice rail' })).toBeVisible();
     await noSidewaysScroll(page);

@@ -1,7 +1,7 @@
 import { spawn } from 'node:child_process';
 import { once } from 'node:events';
-import { expect, type Page, test } from '@playwright/test';
 import { alderMill, alderMillSecrets } from '../../src/standins/alder-mill.ts';
+import { expect, type Page, test } from './browser.ts';
 import { exportSite, openCamera, openFile, paste, SERVER, sealSecrets, sitesReadBack, unlockSecrets } from './steps.ts';
 
 // What is not lost, not stalled and not shown, whatever a store, a file or another tab does.
@@ -21,8 +21,7 @@ const saved = (page: Page) => expect(page.getByRole('alert').filter({ hasText: '
 test('the change of a tab that lost a clash and was closed is offered, not dropped', async ({ context }) => {
   const [winner, loser] = [await context.newPage(), await context.newPage()];
   await Promise.all([deaf(winner), deaf(loser)]);
-  await openCamera(winner, 'Sluice rail');
-  await openCamera(loser, 'Sluice rail');
+  await Promise.all([openCamera(winner, 'Sluice rail'), openCamera(loser, 'Sluice rail')]);
   await setPath(winner, '/winner');
   await winner.evaluate(() => globalThis.dispatchEvent(new Event('pagehide')));
   await setPath(loser, '/loser');
@@ -44,7 +43,6 @@ test('the change of a tab that lost a clash and was closed is offered, not dropp
   await next.reload();
   await expect(path(next)).toHaveValue('/winner/again');
   await saved(next);
-  await context.close();
 });
 
 test('closed at once with more than can be put down: the browser asks first, and what is written is not asked about', async ({
@@ -297,5 +295,4 @@ test('two tabs with open secrets: typed in the same moment none is lost; forgott
   await expect(first.getByRole('dialog')).toContainText('All secrets were forgotten in another tab.');
   await first.reload();
   await expect(first.getByRole('button', { name: 'Secrets: this visit' })).toBeVisible();
-  await context.close();
 });

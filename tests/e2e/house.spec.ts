@@ -1,6 +1,6 @@
 import { readFile } from 'node:fs/promises';
 import { extname, join } from 'node:path';
-import { expect, type Page, test } from '@playwright/test';
+import { apart, expect, type Page } from './browser.ts';
 
 const TYPES: Readonly<Record<string, string>> = {
   '.html': 'text/html',
@@ -25,7 +25,7 @@ async function openHouse(page: Page): Promise<void> {
 
 const NAMES = ['Choose', 'Power', 'Prepare', 'Address', 'Tap', 'Prove', 'Hand over', 'Watch'];
 
-test('eight stations move in by two registries: Round, heads, finder and routes have them all', async ({ page }) => {
+apart('eight stations move in by two registries: Round, heads, finder and routes have them all', async ({ page }) => {
   await openHouse(page);
   for (const name of NAMES) await expect(page.getByRole('columnheader').getByText(name, { exact: true })).toBeVisible();
   const lane = page.getByRole('img', { name: /^Choose: .*; Power: .*; Prepare: .*; Watch: / }).first();
@@ -39,9 +39,9 @@ test('eight stations move in by two registries: Round, heads, finder and routes 
   await expect(page.getByText('Sluice rail at watch')).toBeVisible();
 });
 
-test.describe('on a phone', () => {
-  test.use({ viewport: { width: 390, height: 844 } });
-  test('a lane of eight stations fits', async ({ page }) => {
+apart.describe('on a phone', () => {
+  apart.use({ viewport: { width: 390, height: 844 } });
+  apart('a lane of eight stations fits', async ({ page }) => {
     await openHouse(page);
     for (const path of ['', '/camera/boot-room/power', '/camera/boot-room/prove']) {
       await page.goto(`/site/alder-mill${path}`);

@@ -1,8 +1,8 @@
-import { expect, test } from '@playwright/test';
 import { parse as parseYaml } from 'yaml';
+import { expect, test } from './browser.ts';
 import { exportSite, fact, openFile, picture, probe, savedFile, tape } from './steps.ts';
 
-test('from opening a camera to the sheet, all of it on record', async ({ page }) => {
+test('from opening a camera to the sheet, all of it on record', { tag: '@timed' }, async ({ page }) => {
   test.setTimeout(90_000);
 
   await test.step('Round shows its cameras, nothing known of them yet', async () => {
@@ -155,7 +155,7 @@ test('from opening a camera to the sheet, all of it on record', async ({ page })
   });
 });
 
-test('Boot room loses packets: a finding with its numbers, and a tight lane', async ({ page }) => {
+test('Boot room loses packets: a finding with its numbers, and a tight lane', { tag: '@timed' }, async ({ page }) => {
   await page.goto('/');
   await page.getByRole('link', { name: 'Boot room', exact: true }).click();
   await probe(page);

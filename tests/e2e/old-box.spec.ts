@@ -1,14 +1,10 @@
-import { expect, test } from '@playwright/test';
+import { expect, test } from './browser.ts';
 import { fact, openCamera, picture, probe, tape } from './steps.ts';
 
-test('an old box: the wrong path is named, then what its JPEG, its login and its clock mean for each destination', async ({
+test('an old box: what its JPEG, its login and its clock mean is said of itself and of its picture', async ({
   page,
 }) => {
-  test.setTimeout(60_000);
   await openCamera(page, 'Linen stair');
-  await probe(page);
-  await expect(page.getByText('No stream at this path').first()).toBeVisible();
-  await expect(page.getByText('Check the path letter by letter; case matters.').first()).toBeVisible();
   await page.getByLabel('Path', { exact: true }).fill('/video.mjpg');
   await page.getByRole('button', { name: 'Probe', exact: true }).click();
   await expect(page.getByText('Its clock is 8 years slow').first()).toBeVisible({ timeout: 20_000 });
@@ -20,7 +16,15 @@ test('an old box: the wrong path is named, then what its JPEG, its login and its
   // Its picture comes, and its delay is told by arrival: its clock says 8 years.
   await expect(picture(page)).toBeVisible({ timeout: 15_000 });
   await expect(picture(page)).toHaveAttribute('title', /the camera’s clock does not tell/);
+});
 
+test('an old box: the wrong path is named, then what the right one means for each destination', async ({ page }) => {
+  await openCamera(page, 'Linen stair');
+  await probe(page);
+  await expect(page.getByText('No stream at this path').first()).toBeVisible();
+  await expect(page.getByText('Check the path letter by letter; case matters.').first()).toBeVisible();
+  await page.getByLabel('Path', { exact: true }).fill('/video.mjpg');
+  await probe(page);
   const panel = page.getByRole('region', { name: 'Who draws it' });
   await expect(panel.getByText('Loft store does not take JPEG')).toBeVisible();
   await expect(panel.getByText('Loft store may file it under the wrong time')).toBeVisible();
@@ -39,7 +43,7 @@ test('an old box: the wrong path is named, then what its JPEG, its login and its
   await expect(panel.getByText('3 draw, 2 may').first()).toBeVisible();
 });
 
-test('the same stream over UDP, and the tape says which way it came', async ({ page }) => {
+test('the same stream over UDP, and the tape says which way it came', { tag: '@timed' }, async ({ page }) => {
   await openCamera(page, 'Sluice rail');
   await page.getByLabel('Transport').selectOption('udp');
   await probe(page);

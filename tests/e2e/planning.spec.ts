@@ -1,11 +1,6 @@
-import { expect, type Page, test } from '@playwright/test';
-import { openCamera, savedFile, sitesReadBack } from './steps.ts';
+import { expect, type Page, test } from './browser.ts';
+import { beginSite, openCamera, savedFile, sitesReadBack } from './steps.ts';
 
-/** Opens a camera at a station by its lane. */
-async function stationOf(page: Page, camera: string, station: string): Promise<void> {
-  await openCamera(page, camera);
-  await goStation(page, station);
-}
 async function goStation(page: Page, station: string): Promise<void> {
   await page.getByRole('navigation', { name: 'Stations' }).getByRole('link', { name: station }).click();
   await expect(page.getByRole('link', { name: station }).and(page.locator('[aria-current=step]'))).toBeVisible();
@@ -26,7 +21,7 @@ test.afterEach(({ page }) => sitesReadBack(page));
 test('the camera for Orchard track is settled between three, and the switch that it overloads is relieved', async ({
   page,
 }) => {
-  await openCamera(page, 'Orchard track');
+  await openCamera(page, 'Orchard track', 'choose');
   await expect(page.getByRole('heading', { name: 'Pellam B4 Z is worth it here' })).toBeVisible();
   await expect(page.getByText(/read 60 mm letters: 29 px against 10 px/)).toBeVisible();
   const table = region(page, 'Candidates').getByRole('table');
@@ -63,7 +58,7 @@ test('the camera for Orchard track is settled between three, and the switch that
 });
 
 test('the winter months in which Bee stand fails are found and mended', async ({ page }) => {
-  await openCamera(page, 'Bee stand');
+  await openCamera(page, 'Bee stand', 'power');
   const year = region(page, 'Battery and panel');
   await expect(year.getByText('fails in Nov to Jan')).toBeVisible();
   await expect(page.getByRole('img', { name: /It brings less in Nov to Jan/ })).toBeVisible();
@@ -85,7 +80,7 @@ test('the winter months in which Bee stand fails are found and mended', async ({
 });
 
 test('a cable route is drawn, and the voltage at its end changes with every corner', async ({ page }) => {
-  await stationOf(page, 'Linen stair', 'Power');
+  await openCamera(page, 'Linen stair', 'power');
   await expect(page.getByText('12.0 m').or(page.getByText('typed'))).toBeVisible();
   const before = Number.parseFloat((await page.getByText(/^\d+\.\d\d V at night, /).textContent()) ?? '');
   await page.getByRole('link', { name: /^Draw its route/ }).click();
@@ -107,7 +102,7 @@ test('a cable route is drawn, and the voltage at its end changes with every corn
   await expect(
     region(page, 'Cables').getByRole('listitem').filter({ hasText: 'Stair supply – Linen stair' }),
   ).toContainText('drawn');
-  await stationOf(page, 'Linen stair', 'Power');
+  await openCamera(page, 'Linen stair', 'power');
   const after = page.getByText(/^\d+\.\d\d V at night, |the voltage collapses/);
   await expect(after).toBeVisible();
   expect(Number.parseFloat((await after.textContent()) ?? '')).toBeLessThan(before - 0.5);
@@ -117,8 +112,7 @@ test('a cable route is drawn, and the voltage at its end changes with every corn
 test('the plan: a picture gets its scale, walls cut the view, things move by keys, files come out', async ({
   page,
 }) => {
-  await page.goto('/');
-  await page.getByRole('link', { name: 'Plan' }).first().click();
+  await page.goto('/site/alder-mill/plan');
   await expect(plan(page)).toBeVisible();
   const svgOf = () => savedFile(page, () => page.getByRole('button', { name: 'Save as SVG' }).click());
   const before = await svgOf();
@@ -190,14 +184,13 @@ test('the plan: a picture gets its scale, walls cut the view, things move by key
 test('gear and destinations are joined and parted; a destination that no link leads to is told and joined', async ({
   page,
 }) => {
-  await page.goto('/');
-  await page.getByRole('link', { name: 'Plan' }).first().click();
+  await page.goto('/site/alder-mill/plan');
   await expect(plan(page)).toBeVisible();
   const hub = await spot(page, 21, 9.5);
   await page.mouse.click(hub.x, hub.y);
   await page.getByRole('button', { name: 'Part it from Loft switch' }).click();
   await expect(page.getByText('Joined to nothing yet.')).toBeVisible();
-  await stationOf(page, 'Bee stand', 'Power');
+  await openCamera(page, 'Bee stand', 'power');
   await expect(region(page, 'Findings').getByText('No way to Mill hub')).toBeVisible();
   await page.getByText('Mill hub: no link leads there').click();
   await page.getByLabel('Join it to').selectOption({ label: 'Loft switch' });
@@ -211,10 +204,7 @@ test('on a new site everything planning needs can be made: a destination, gear, 
   page,
 }) => {
   await page.goto('/');
-  await page.getByRole('button', { name: 'Alder Mill' }).click();
-  await page.getByRole('menuitem', { name: 'New site' }).click();
-  await page.getByLabel('Name of the site').fill('Barn');
-  await page.getByRole('button', { name: 'Begin' }).click();
+  await beginSite(page, 'Barn');
   await page.getByLabel('Name', { exact: true }).fill('Gate');
   await page.getByRole('button', { name: 'Add', exact: true }).click();
   await page.getByRole('link', { name: 'Plan' }).first().click();
@@ -244,8 +234,6 @@ test('on a new site everything planning needs can be made: a destination, gear, 
 
 test('cost: the cheapest packs are found, and a change of years, prices or lines counts at once', async ({ page }) => {
   await page.goto('/site/alder-mill/cost');
-  await page.goto('/');
-  await page.getByRole('link', { name: 'Cost' }).first().click();
   const table = region(page, 'Side by side').getByRole('table');
   await expect(table.getByRole('row', { name: /of this, seats/ })).toContainText('2 × 1, 1 × 3');
   await expect(table.getByRole('row', { name: /5 years, all in/ })).toBeVisible();
@@ -265,7 +253,7 @@ test('cost: the cheapest packs are found, and a change of years, prices or lines
 });
 
 test('what is assumed can be changed for a site, and what was seen on the bench is recorded', async ({ page }) => {
-  await openCamera(page, 'Orchard track');
+  await openCamera(page, 'Orchard track', 'choose');
   await expect(region(page, 'Candidates').getByRole('row', { name: /light at night/ })).toContainText('9.0 m');
   await page.getByRole('button', { name: 'Alder Mill' }).click();
   await page.getByRole('menuitem', { name: 'Assumptions' }).click();
@@ -276,7 +264,7 @@ test('what is assumed can be changed for a site, and what was seen on the bench 
   await page.getByRole('button', { name: 'Close' }).click();
   await expect(region(page, 'Candidates').getByRole('row', { name: /light at night/ })).toContainText('14 m');
 
-  await stationOf(page, 'Bee stand', 'Power');
+  await openCamera(page, 'Bee stand', 'power');
   const line = page.getByRole('listitem').filter({ hasText: 'The panel charges it' });
   await line.getByRole('textbox').fill('5.1 W at noon');
   await line.getByRole('button', { name: 'Seen' }).click();

@@ -7,10 +7,24 @@ import { storedSites } from '../support/stored-sites.ts';
 
 // What a person does, in their words.
 
-export async function openCamera(page: Page, name: string): Promise<void> {
-  await page.goto('/');
-  await page.getByRole('link', { name, exact: true }).click();
+/** A camera of the demo at a station, by its address; its id is its name. */
+export async function openCamera(page: Page, name: string, station = 'tap'): Promise<void> {
+  await page.goto(`/site/alder-mill/camera/${name.toLowerCase().replace(' ', '-')}/${station}`);
   await expect(page.getByRole('heading', { name, level: 1 })).toBeVisible();
+}
+
+/** Begins a site from the menu, and leads to where its first camera is added. */
+export async function beginSite(page: Page, name: string): Promise<void> {
+  await page.getByRole('button', { name: 'Alder Mill' }).click();
+  await page.getByRole('menuitem', { name: 'New site' }).click();
+  await page.getByLabel('Name of the site').fill(name);
+  await page.getByRole('button', { name: 'Begin' }).click();
+}
+
+/** Begins a probe and waits until the camera plays: its address and its login are right. */
+export async function probeUntilPlays(page: Page): Promise<void> {
+  await page.getByRole('button', { name: 'Probe', exact: true }).click();
+  await expect(tape(page).getByRole('button', { name: /^play 200/ })).toBeVisible();
 }
 
 /** Probes and waits for the verdict; the sample alone takes three seconds. */

@@ -1,7 +1,16 @@
 import { readFile } from 'node:fs/promises';
 import { join } from 'node:path';
-import { expect, type Page, test } from '@playwright/test';
-import { type DemoServer, exportSite, openCamera, openFile, sitesReadBack, startDemo } from './steps.ts';
+import { expect, type Page, test } from './browser.ts';
+import {
+  beginSite,
+  type DemoServer,
+  exportSite,
+  openCamera,
+  openFile,
+  probeUntilPlays,
+  sitesReadBack,
+  startDemo,
+} from './steps.ts';
 
 const fixture = (name: string): string => join(import.meta.dirname, '../fixtures/sites', name);
 
@@ -44,8 +53,7 @@ test('two tabs: the one at rest follows, and two that both changed are never wri
 }) => {
   const first = await context.newPage();
   const second = await context.newPage();
-  await openCamera(first, 'Sluice rail');
-  await openCamera(second, 'Sluice rail');
+  await Promise.all([openCamera(first, 'Sluice rail'), openCamera(second, 'Sluice rail')]);
   await setPath(first, '/from-first');
   await expect(path(second)).toHaveValue('/from-first');
 
@@ -69,7 +77,6 @@ test('two tabs: the one at rest follows, and two that both changed are never wri
   await expect(first.getByRole('alert').filter({ hasText: 'another tab' })).toBeVisible();
   await first.getByRole('button', { name: 'Take the other tab’s' }).click();
   await expect(path(first)).toHaveValue('/theirs');
-  await context.close();
 });
 
 test('a full store: the page says so, loses nothing, and keeps all once there is room', async ({ page }) => {
@@ -109,19 +116,13 @@ test('a blocked store: the site is worked on in the page, and can be exported', 
   await expect(page.getByRole('alert').filter({ hasText: 'could not keep' })).toBeVisible();
 
   // It is not left while its changes are nowhere else; once they are in a file it may be.
-  const begin = async (): Promise<void> => {
-    await page.getByRole('button', { name: 'Alder Mill' }).click();
-    await page.getByRole('menuitem', { name: 'New site' }).click();
-    await page.getByLabel('Name of the site').fill('Quern House');
-    await page.getByRole('button', { name: 'Begin' }).click();
-  };
-  await begin();
+  await beginSite(page, 'Quern House');
   await expect(
     page.getByText('Alder Mill has changes that this browser did not keep.', { exact: false }),
   ).toBeVisible();
   await page.keyboard.press('Escape');
   expect(await exportSite(page)).toContain('"/in-the-page"');
-  await begin();
+  await beginSite(page, 'Quern House');
   await expect(page.getByRole('heading', { name: 'Add the first camera' })).toBeVisible();
 });
 
@@ -220,24 +221,21 @@ test('many sites: switch between them, a newer file is refused by name, an older
   await expect(page.getByRole('button', { name: 'Alder Mill' })).toBeVisible();
 });
 
-test('the server is killed in the middle of a probe: the page says so, and goes on when it is back', {
-  tag: '@timed',
-}, async ({ page }) => {
-  test.setTimeout(60_000);
+test('the server is killed in the middle of a probe: the page says so, and goes on when it is back', async ({
+  page,
+}) => {
   const first = await startDemo();
   let second: DemoServer | null = null;
   try {
     await page.goto(first.address);
     await page.getByRole('link', { name: 'Sluice rail', exact: true }).click();
-    await page.getByRole('button', { name: 'Probe', exact: true }).click();
-    await expect(page.getByRole('region', { name: 'Wire tape' }).getByRole('button', { name: /^play/ })).toBeVisible();
+    await probeUntilPlays(page);
     first.process.kill('SIGKILL');
     await expect(page.getByRole('alert').filter({ hasText: 'went away during the probe' })).toBeVisible();
     await expect(page.getByText('Server not running')).toBeVisible();
     second = await startDemo(first.port);
     await expect(page.getByText('The server answers again.')).toBeVisible({ timeout: 15_000 });
-    await page.getByRole('button', { name: 'Probe', exact: true }).click();
-    await expect(page.getByText('Nothing to fix in this stream.')).toBeVisible({ timeout: 20_000 });
+    await probeUntilPlays(page);
   } finally {
     first.process.kill('SIGKILL');
     second?.process.kill('SIGTERM');
