@@ -224,6 +224,16 @@ test('on a new site everything planning needs can be made: a destination, gear, 
   await region(page, 'Attic store').getByLabel('Join it to').selectOption({ label: 'Barn switch' });
   await page.getByRole('button', { name: 'Join them' }).click();
   await expect(region(page, 'Cables').getByText('Barn switch – Attic store')).toBeVisible();
+  // It is dragged from the list onto the sheet.
+  const row = region(page, 'Not on the plan').getByRole('listitem').filter({ hasText: 'Barn switch' });
+  await row.getByText('Barn switch').hover();
+  await page.mouse.down();
+  const to = await spot(page, 20, 8);
+  await page.mouse.move(to.x, to.y, { steps: 4 });
+  await page.mouse.up();
+  await expect(row).toHaveCount(0);
+  await page.keyboard.press('l');
+  await expect(page.getByText(/^(20|19\.9\d*|20\.0\d*) m right, (8|7\.9\d*|8\.0\d*) m down$/)).toBeVisible();
   await page.getByRole('link', { name: 'Round' }).filter({ visible: true }).click();
   await page.getByRole('link', { name: 'Gate', exact: true }).click();
   await goStation(page, 'Power');

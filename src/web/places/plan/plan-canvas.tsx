@@ -1,17 +1,18 @@
+import { useDndMonitor, useDroppable } from '@dnd-kit/core';
+import { getEventCoordinates } from '@dnd-kit/utilities';
 import type Konva from 'konva';
 import { type KeyboardEvent, type Ref, type RefObject, useEffect, useRef, useState } from 'react';
-import { Layer, Line, Rect, Stage } from 'react-konva';
+import { Group, Layer, Line, Rect, Stage } from 'react-konva';
 import type { Point } from '../../../core/base/plan-geometry.ts';
 import type { Verdict } from '../../../core/base/verdict.ts';
 import type { Site } from '../../../core/document/site.ts';
-import { linkSubject } from '../../../core/document/subject.ts';
 import { positionOf, thingsOf } from '../../../core/document/subjects.ts';
 import { mountingOf } from '../../../core/stations/choose/need.ts';
 import { Grid, Ground, MetreRule } from './plan-ground.tsx';
-import { type Colours, LAYERS, PlanItem } from './plan-items.tsx';
-import { PlanRoute, PlanWall } from './plan-lines.tsx';
+import { type Colours, PlanItem, SHEETS } from './plan-items.tsx';
+import { PlanLines } from './plan-lines.tsx';
 import { ARROWS, type Drawing, snapped, type Tool } from './plan-tools.ts';
-import { type WedgeHandle, WedgeLayer } from './wedge-layer.tsx';
+import { ViewsSheet, type WedgeHandle } from './views-sheet.tsx';
 
 export interface PlanCanvasProps {
   readonly stageRef: Ref<Konva.Stage>;
@@ -34,10 +35,13 @@ export interface PlanCanvasProps {
   readonly onBrought: (subject: string, point: Point) => void;
 }
 
+const PLAN_SHEET = 'plan-sheet';
+
 /** The sheet itself. Drawn by pointer or by keys: arrows move the point, the space bar sets it, Enter ends. */
 export function PlanCanvas(props: PlanCanvasProps) {
   const { site, tool, drawing, selected, zoom, colours } = props;
   const frame = useRef<HTMLDivElement>(null);
+  const { setNodeRef } = useDroppable({ id: PLAN_SHEET });
   const [width, setWidth] = useState(800);
   useEffect(() => {
     if (!frame.current) return;
@@ -72,6 +76,16 @@ export function PlanCanvas(props: PlanCanvasProps) {
     else if (event.key === 'Escape') props.onCancel();
     else if (event.key === 'Delete' || event.key === 'Backspace') props.onRemove();
   };
+  useDndMonitor({
+    onDragEnd: ({ active, over, activatorEvent, delta }) => {
+      const box = frame.current?.getBoundingClientRect();
+      const from = getEventCoordinates(activatorEvent);
+      if (!box || !from || !frame.current || over?.id !== PLAN_SHEET) return;
+      const x = from.x + delta.x - box.left + frame.current.scrollLeft;
+      const y = from.y + delta.y - box.top + frame.current.scrollTop;
+      props.onBrought(String(active.id), snapped({ xM: x / scale, yM: y / scale }, true));
+    },
+  });
   const things = thingsOf(site);
   // Two quick presses end only in one spot: who draws fast sets two corners.
   const lastPress = useRef({ x: 0, y: 0, at: Number.NEGATIVE_INFINITY });
@@ -83,23 +97,16 @@ export function PlanCanvas(props: PlanCanvasProps) {
   const preview = drawing.cursor ? [...drawing.points, drawing.cursor] : drawing.points;
   return (
     <div
-      ref={frame}
+      ref={(node) => {
+        frame.current = node;
+        setNodeRef(node);
+      }}
       // biome-ignore lint/a11y/noNoninteractiveTabindex: a drawing is worked on by keys while it is in focus
       tabIndex={0}
       role="application"
       aria-label="Plan. Arrow keys move what is selected, or the point to be set; the space bar sets it, Enter ends, Escape gives up."
       className="overflow-auto border border-hair bg-sheet"
       onKeyDown={onKeyDown}
-      onDragOver={(event) => event.preventDefault()}
-      onDrop={(event) => {
-        const subject = event.dataTransfer.getData('text/plain');
-        const box = event.currentTarget.getBoundingClientRect();
-        if (!subject) return;
-        event.preventDefault();
-        const x = event.clientX - box.left + event.currentTarget.scrollLeft;
-        const y = event.clientY - box.top + event.currentTarget.scrollTop;
-        props.onBrought(subject, snapped({ xM: x / scale, yM: y / scale }, true));
-      }}
     >
       <Stage
         ref={props.stageRef}
@@ -129,75 +136,63 @@ export function PlanCanvas(props: PlanCanvasProps) {
             <Grid widthM={plan.widthM} heightM={plan.heightM} scale={scale} colours={colours} />
           )}
         </Layer>
-        <WedgeLayer handle={props.wedgeHandle} site={site} scale={scale} colours={colours} />
+        <Layer listening={!isDrawing}>
+          <ViewsSheet handle={props.wedgeHandle} site={site} scale={scale} colours={colours} />
+          <PlanLines
+            walls={plan.walls}
+            links={site.links}
+            scale={scale}
+            colours={colours}
+            selected={selected && /^(wall|link):/.test(selected) ? selected : null}
+            onSelect={props.onSelect}
+          />
+          <Group id={SHEETS.items}>
+            {things.map(({ item, kind, subject }) =>
+              item.position ? (
+                <PlanItem
+                  key={subject}
+                  subject={subject}
+                  kind={kind}
+                  name={item.name}
+                  position={item.position}
+                  headingDeg={kind === 'camera' ? mountingOf(item, site.assumptions).headingDeg : 0}
+                  verdict={kind === 'camera' ? props.verdictOf(item.id) : 'unknown'}
+                  scale={scale}
+                  edgeM={plan.widthM}
+                  isSelected={selected === subject}
+                  canDrag={!isDrawing}
+                  colours={colours}
+                  onSelect={props.onSelect}
+                  onDrag={props.onDrag}
+                  onDrop={props.onDrop}
+                />
+              ) : null,
+            )}
+          </Group>
+        </Layer>
         <Layer>
-          {plan.walls.map((wall) => (
-            <PlanWall
-              key={wall.id}
-              wall={wall}
-              scale={scale}
-              colours={colours}
-              isSelected={selected === `wall:${wall.id}`}
-              canSelect={!isDrawing}
-              onSelect={props.onSelect}
-            />
-          ))}
-          {site.links.map((link) => (
-            <PlanRoute
-              key={link.id}
-              link={link}
-              scale={scale}
-              colours={colours}
-              isSelected={selected === linkSubject(link.id)}
-              canSelect={!isDrawing}
-              onSelect={props.onSelect}
-            />
-          ))}
-        </Layer>
-        <Layer id={LAYERS.items} listening={!isDrawing}>
-          {things.map(({ item, kind, subject }) =>
-            item.position ? (
-              <PlanItem
-                key={subject}
-                subject={subject}
-                kind={kind}
-                name={item.name}
-                position={item.position}
-                headingDeg={kind === 'camera' ? mountingOf(item, site.assumptions).headingDeg : 0}
-                verdict={kind === 'camera' ? props.verdictOf(item.id) : 'unknown'}
-                scale={scale}
-                edgeM={plan.widthM}
-                isSelected={selected === subject}
-                canDrag={!isDrawing}
-                colours={colours}
-                onSelect={props.onSelect}
-                onDrag={props.onDrag}
-                onDrop={props.onDrop}
+          <Group id={SHEETS.lifted} />
+          <Group listening={false}>
+            {preview.length > 1 && (
+              <Line
+                points={preview.flatMap(({ xM, yM }) => [xM * scale, yM * scale])}
+                stroke={tool === 'route' ? colours.blue : colours.verdigris}
+                strokeWidth={3}
+                dash={[7, 4]}
               />
-            ) : null,
-          )}
-        </Layer>
-        <Layer id={LAYERS.lifted} />
-        <Layer listening={false}>
-          {preview.length > 1 && (
-            <Line
-              points={preview.flatMap(({ xM, yM }) => [xM * scale, yM * scale])}
-              stroke={tool === 'route' ? colours.blue : colours.verdigris}
-              strokeWidth={3}
-              dash={[7, 4]}
-            />
-          )}
-          {preview.map(({ xM, yM }) => (
-            <Rect
-              key={`${xM},${yM}`}
-              x={xM * scale - 3}
-              y={yM * scale - 3}
-              width={6}
-              height={6}
-              fill={colours.verdigris}
-            />
-          ))}
-          <MetreRule scale={scale} heightM={plan.heightM} colours={colours} />
+            )}
+            {preview.map(({ xM, yM }) => (
+              <Rect
+                key={`${xM},${yM}`}
+                x={xM * scale - 3}
+                y={yM * scale - 3}
+                width={6}
+                height={6}
+                fill={colours.verdigris}
+              />
+            ))}
+            <MetreRule scale={scale} heightM={plan.heightM} colours={colours} />
+          </Group>
         </Layer>
       </Stage>
     </div>

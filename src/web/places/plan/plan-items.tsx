@@ -1,4 +1,4 @@
-import type { Layer } from 'konva/lib/Layer';
+import { Container } from 'konva/lib/Container';
 import type { KonvaEventObject, Node } from 'konva/lib/Node';
 import { memo } from 'react';
 import { Circle, Group, Line, Path, Rect, Text } from 'react-konva';
@@ -20,18 +20,19 @@ export interface Colours {
   readonly blue: string;
 }
 
-export const LAYERS = { views: 'views', items: 'items', lifted: 'lifted' } as const;
+/** Groups of the stage that a drag moves things between. */
+export const SHEETS = { views: 'views', items: 'items', lifted: 'lifted' } as const;
 
-/** Layers by their ids. The stage's own search goes through every letter on it, and that at each step of a drag. */
-const layerOf = (node: Node, id: string): Layer | undefined =>
-  node
-    .getStage()
-    ?.getLayers()
-    .find((layer) => layer.id() === id);
+/** Groups by their ids. The stage's own search goes through every letter on it, and that at each step of a drag. */
+function sheetOf(node: Node, id: string): Container | undefined {
+  for (const layer of node.getStage()?.getLayers() ?? [])
+    for (const child of layer.children) if (child.id() === id && child instanceof Container) return child;
+  return undefined;
+}
 function wedgeOf(node: Node, subject: string): Node | undefined {
   const id = wedgeIdOf(subject);
-  for (const layer of [LAYERS.lifted, LAYERS.views]) {
-    const found = layerOf(node, layer)?.children.find((child) => child.id() === id);
+  for (const sheet of [SHEETS.lifted, SHEETS.views]) {
+    const found = sheetOf(node, sheet)?.children.find((child) => child.id() === id);
     if (found) return found;
   }
   return undefined;
@@ -39,16 +40,21 @@ function wedgeOf(node: Node, subject: string): Node | undefined {
 
 /** What is dragged goes to a sheet of its own with its view: two hundred others then need not be drawn at each step. */
 function lift(node: Node, subject: string): void {
-  const sheet = layerOf(node, LAYERS.lifted);
+  const sheet = sheetOf(node, SHEETS.lifted);
   if (!sheet) return;
   wedgeOf(node, subject)?.moveTo(sheet);
   node.moveTo(sheet);
 }
-function putDown(node: Node, subject: string): void {
-  const [views, items] = [layerOf(node, LAYERS.views), layerOf(node, LAYERS.items)];
-  if (views) wedgeOf(node, subject)?.moveTo(views);
-  if (items) node.moveTo(items);
+/** A moment after it was let go: then all others are drawn, and the edit itself has its own share of the frame. */
+function putDownSoon(node: Node, subject: string): void {
+  setTimeout(() => {
+    if (node.isDragging()) return; // taken up again
+    const [views, items] = [sheetOf(node, SHEETS.views), sheetOf(node, SHEETS.items)];
+    if (views) wedgeOf(node, subject)?.moveTo(views);
+    if (items) node.moveTo(items);
+  }, PUT_DOWN_MS);
 }
+const PUT_DOWN_MS = 80;
 
 interface ItemProps {
   readonly subject: string;
@@ -99,7 +105,7 @@ export const PlanItem = memo(function PlanItem(props: ItemProps) {
         props.onDrag(subject, at(event));
       }}
       onDragEnd={(event) => {
-        putDown(event.target, subject);
+        putDownSoon(event.target, subject);
         props.onDrop(subject, at(event));
       }}
     >

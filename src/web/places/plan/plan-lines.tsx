@@ -14,7 +14,6 @@ interface LineProps {
   readonly scale: number;
   readonly colours: Colours;
   readonly isSelected: boolean;
-  readonly canSelect: boolean;
   readonly onSelect: (subject: string) => void;
 }
 
@@ -22,7 +21,7 @@ interface WallProps extends LineProps {
   readonly wall: Wall;
 }
 
-export const PlanWall = memo(function PlanWall({ wall, scale, colours, isSelected, canSelect, onSelect }: WallProps) {
+const PlanWall = memo(function PlanWall({ wall, scale, colours, isSelected, onSelect }: WallProps) {
   const { id, from, to, material } = wall;
   return (
     <Line
@@ -33,7 +32,6 @@ export const PlanWall = memo(function PlanWall({ wall, scale, colours, isSelecte
       {...(material === 'fence' ? { dash: [5, 5] } : {})}
       opacity={material === 'glass' ? 0.45 : material === 'plaster' ? 0.6 : 0.85}
       hitStrokeWidth={14}
-      listening={canSelect}
       onMouseDown={() => onSelect(`wall:${id}`)}
       onTap={() => onSelect(`wall:${id}`)}
     />
@@ -45,8 +43,8 @@ interface RouteProps extends LineProps {
 }
 
 /** A cable as it was drawn, with its length. */
-export const PlanRoute = memo(function PlanRoute(props: RouteProps) {
-  const { link, scale, colours, isSelected, canSelect, onSelect } = props;
+const PlanRoute = memo(function PlanRoute(props: RouteProps) {
+  const { link, scale, colours, isSelected, onSelect } = props;
   if (!link.route || link.route.length < 2) return null;
   const subject = linkSubject(link.id);
   const middle = link.route[Math.floor((link.route.length - 1) / 2)];
@@ -58,7 +56,6 @@ export const PlanRoute = memo(function PlanRoute(props: RouteProps) {
         stroke={colours.blue}
         strokeWidth={isSelected ? 4 : 2}
         hitStrokeWidth={14}
-        listening={canSelect}
         onMouseDown={() => onSelect(subject)}
         onTap={() => onSelect(subject)}
       />
@@ -76,6 +73,27 @@ export const PlanRoute = memo(function PlanRoute(props: RouteProps) {
           listening={false}
         />
       )}
+    </>
+  );
+});
+
+interface LinesProps extends Omit<LineProps, 'isSelected'> {
+  readonly walls: readonly Wall[];
+  readonly links: readonly Link[];
+  /** The wall or the link that is selected. */
+  readonly selected: string | null;
+}
+
+/** All walls and routes; kept as they are while things move among them. */
+export const PlanLines = memo(function PlanLines({ walls, links, selected, ...line }: LinesProps) {
+  return (
+    <>
+      {walls.map((wall) => (
+        <PlanWall key={wall.id} wall={wall} isSelected={selected === `wall:${wall.id}`} {...line} />
+      ))}
+      {links.map((link) => (
+        <PlanRoute key={link.id} link={link} isSelected={selected === linkSubject(link.id)} {...line} />
+      ))}
     </>
   );
 });

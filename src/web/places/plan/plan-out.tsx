@@ -6,7 +6,7 @@ import { planSvg } from '../../../core/handover/plan-svg.ts';
 import { percentEncode } from '../../../core/net/percent.ts';
 import { Button } from '../../ui/button.tsx';
 import { download, fileNameOf } from '../../ui/site-files.ts';
-import type { WedgeHandle } from './wedge-layer.tsx';
+import type { WedgeHandle } from './views-sheet.tsx';
 
 interface PlanOutProps {
   readonly site: Site;

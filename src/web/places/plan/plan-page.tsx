@@ -1,3 +1,4 @@
+import { DndContext, DragOverlay, MouseSensor, pointerWithin, TouchSensor, useSensor, useSensors } from '@dnd-kit/core';
 import type Konva from 'konva';
 import { useCallback, useDeferredValue, useMemo, useRef, useState } from 'react';
 import { useSearchParams } from 'react-router';
@@ -18,7 +19,7 @@ import { PlanOut } from './plan-out.tsx';
 import { PlanSide } from './plan-side.tsx';
 import { type Drawing, NOTHING_DRAWN, type Tool } from './plan-tools.ts';
 import { ScaleDialog } from './scale-dialog.tsx';
-import type { WedgeHandle } from './wedge-layer.tsx';
+import type { WedgeHandle } from './views-sheet.tsx';
 
 /** The site drawn to scale: what stands where, what is seen, how the cables run. */
 export function PlanPage() {
@@ -37,6 +38,13 @@ export function PlanPage() {
   const stage = useRef<Konva.Stage>(null);
   const wedges = useRef<WedgeHandle>(null);
   const colours = useChartColours();
+  // A press is a press until it is drawn away; a finger first rests, so that the page can still be scrolled.
+  const sensors = useSensors(
+    useSensor(MouseSensor, { activationConstraint: { distance: 6 } }),
+    useSensor(TouchSensor, { activationConstraint: { delay: 200, tolerance: 8 } }),
+  );
+  /** The name of what is dragged from the list. */
+  const [held, setHeld] = useState<string | null>(null);
 
   const link = selected?.startsWith('link:') ? site.links.find(({ id }) => linkSubject(id) === selected) : undefined;
   const ends = link ? { from: positionOf(site, link.from), to: positionOf(site, link.to) } : null;
@@ -127,57 +135,69 @@ export function PlanPage() {
         </p>
         <PlanOut site={site} wedges={wedges} stage={stage} />
       </header>
-      <div className="grid grid-cols-[minmax(0,1fr)] items-start gap-4 lg:grid-cols-[minmax(0,1fr)_320px]">
-        <div className="no-print min-w-0">
-          <PlanBar
-            tool={tool}
-            onTool={pickTool}
-            material={material}
-            onMaterial={setMaterial}
-            zoom={zoom}
-            onZoom={setZoom}
-            isDrawing={drawing.points.length > 0 || (tool === 'route' && link !== undefined)}
-            onEnd={onEnd}
-          />
-          <PlanCanvas
-            stageRef={stage}
-            site={site}
-            wedgeHandle={wedges}
-            verdictOf={verdictOf}
-            tool={tool}
-            drawing={
-              tool === 'route'
-                ? { ...drawing, points: link && ends?.from ? [ends.from, ...drawing.points] : drawing.points }
-                : drawing
-            }
+      <DndContext
+        sensors={sensors}
+        collisionDetection={pointerWithin}
+        autoScroll={false}
+        onDragStart={({ active }) => setHeld(String(active.data.current?.name ?? ''))}
+        onDragEnd={() => setHeld(null)}
+        onDragCancel={() => setHeld(null)}
+      >
+        <div className="grid grid-cols-[minmax(0,1fr)] items-start gap-4 lg:grid-cols-[minmax(0,1fr)_320px]">
+          <div className="no-print min-w-0">
+            <PlanBar
+              tool={tool}
+              onTool={pickTool}
+              material={material}
+              onMaterial={setMaterial}
+              zoom={zoom}
+              onZoom={setZoom}
+              isDrawing={drawing.points.length > 0 || (tool === 'route' && link !== undefined)}
+              onEnd={onEnd}
+            />
+            <PlanCanvas
+              stageRef={stage}
+              site={site}
+              wedgeHandle={wedges}
+              verdictOf={verdictOf}
+              tool={tool}
+              drawing={
+                tool === 'route'
+                  ? { ...drawing, points: link && ends?.from ? [ends.from, ...drawing.points] : drawing.points }
+                  : drawing
+              }
+              selected={selected}
+              zoom={zoom}
+              colours={colours}
+              onSelect={setSelected}
+              onDrag={onDrag}
+              onDrop={place}
+              onPoint={onPoint}
+              onCursor={(cursor) => setDrawing((before) => ({ ...before, cursor }))}
+              onEnd={onEnd}
+              onCancel={() => pickTool('move')}
+              onRemove={onRemove}
+              onBrought={(subject, position) => {
+                place(subject, position);
+                setSelected(subject);
+              }}
+            />
+            <LevelLegend />
+          </div>
+          <PlanSide
             selected={selected}
-            zoom={zoom}
-            colours={colours}
+            drawnRoute={drawnRoute}
+            isRouting={tool === 'route'}
             onSelect={setSelected}
-            onDrag={onDrag}
-            onDrop={place}
-            onPoint={onPoint}
-            onCursor={(cursor) => setDrawing((before) => ({ ...before, cursor }))}
-            onEnd={onEnd}
-            onCancel={() => pickTool('move')}
+            onRoute={routeTo}
             onRemove={onRemove}
-            onBrought={(subject, position) => {
-              place(subject, position);
-              setSelected(subject);
-            }}
+            onPlace={place}
           />
-          <LevelLegend />
         </div>
-        <PlanSide
-          selected={selected}
-          drawnRoute={drawnRoute}
-          isRouting={tool === 'route'}
-          onSelect={setSelected}
-          onRoute={routeTo}
-          onRemove={onRemove}
-          onPlace={place}
-        />
-      </div>
+        <DragOverlay dropAnimation={null}>
+          {held !== null && <span className="rounded-control border border-ink bg-sheet px-2 py-1">{held}</span>}
+        </DragOverlay>
+      </DndContext>
       {scaled && (
         <ScaleDialog
           points={scaled}

@@ -22,7 +22,12 @@ export async function takePlanPicture(
   const bytes = new Uint8Array(await file.arrayBuffer());
   const size = pictureSize(bytes);
   if (!size.ok) return size;
-  const { kind, widthPx, heightPx } = size.value;
+  const { kind } = size.value;
+  const photo = kind === 'svg' ? null : await decodePhoto(bytes, TYPES[kind]);
+  if (kind !== 'svg' && !photo) return err(FAULTS.broken);
+  // A photo may lie on its side in its file; decoded it stands upright.
+  const widthPx = photo?.naturalWidth ?? size.value.widthPx;
+  const heightPx = photo?.naturalHeight ?? size.value.heightPx;
   const shrink = Math.min(1, KEPT_PX / Math.max(widthPx, heightPx));
   const [width, height] = [Math.max(1, Math.round(widthPx * shrink)), Math.max(1, Math.round(heightPx * shrink))];
   if (!isSheet((height / width) * widthM))
@@ -30,7 +35,7 @@ export async function takePlanPicture(
       fault('picture.not-a-plan', `${widthPx} × ${heightPx} pixels are a strip, no plan. Cut it to the house.`),
     );
   const wanted = { width, height, qualities: QUALITIES, most: KEPT_CHARS };
-  const drawn = kind === 'svg' ? await drawSvg(bytes, wanted) : await drawPhoto(bytes, TYPES[kind], wanted);
+  const drawn = photo ? drawPhoto(photo, wanted) : await drawSvg(bytes, wanted);
   if (drawn.kind !== 'drawn') return err(FAULTS[drawn.kind]);
   return ok({
     name: clipText(file.name, 200),
@@ -54,33 +59,33 @@ const FAULTS: Readonly<Record<Exclude<Drawn['kind'], 'drawn'>, Fault<PictureFaul
   ),
 };
 
-/** PNG and JPEG say how many pixels they have; more than a page can draw were refused before. */
-async function drawPhoto(
-  bytes: Uint8Array<ArrayBuffer>,
-  type: string,
-  { width, height, qualities, most }: Wanted,
-): Promise<Drawn> {
+/** PNG and JPEG say how many pixels they have; more than a page can draw were refused before. `null` for a broken one. */
+async function decodePhoto(bytes: Uint8Array<ArrayBuffer>, type: string): Promise<HTMLImageElement | null> {
   const url = URL.createObjectURL(new Blob([bytes], { type }));
   try {
     const image = new Image();
     image.src = url;
     await image.decode();
-    const canvas = document.createElement('canvas');
-    canvas.width = width;
-    canvas.height = height;
-    const context = canvas.getContext('2d');
-    if (!context) throw new Error('no canvas');
-    context.fillStyle = '#ffffff';
-    context.fillRect(0, 0, width, height);
-    context.drawImage(image, 0, 0, width, height);
-    for (const quality of qualities) {
-      const dataUrl = canvas.toDataURL('image/jpeg', quality);
-      if (dataUrl.length <= most) return { kind: 'drawn', dataUrl };
-    }
-    return { kind: 'too-large' };
+    return image;
   } catch {
-    return { kind: 'broken' };
+    return null;
   } finally {
     URL.revokeObjectURL(url);
   }
+}
+
+function drawPhoto(image: HTMLImageElement, { width, height, qualities, most }: Wanted): Drawn {
+  const canvas = document.createElement('canvas');
+  canvas.width = width;
+  canvas.height = height;
+  const context = canvas.getContext('2d');
+  if (!context) return { kind: 'broken' };
+  context.fillStyle = '#ffffff';
+  context.fillRect(0, 0, width, height);
+  context.drawImage(image, 0, 0, width, height);
+  for (const quality of qualities) {
+    const dataUrl = canvas.toDataURL('image/jpeg', quality);
+    if (dataUrl.length <= most) return { kind: 'drawn', dataUrl };
+  }
+  return { kind: 'too-large' };
 }

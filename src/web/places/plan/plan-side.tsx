@@ -1,4 +1,5 @@
-import { memo, useMemo, useState } from 'react';
+import { useDraggable } from '@dnd-kit/core';
+import { memo, useDeferredValue, useMemo, useState } from 'react';
 import { Link as RouterLink, useParams } from 'react-router';
 import type { Point } from '../../../core/base/plan-geometry.ts';
 import { VERDICT_WORDS } from '../../../core/base/verdict.ts';
@@ -94,23 +95,15 @@ export function PlanSide(props: PlanSideProps) {
         ) : (
           <ul className="flex flex-col">
             {unplaced.map(({ subject, item }) => (
-              <li
+              <UnplacedRow
                 key={subject}
-                draggable
-                onDragStart={(event) => event.dataTransfer.setData('text/plain', subject)}
-                className="flex cursor-grab items-center gap-2 border-b border-hair py-1 last:border-b-0"
-              >
-                <span className="flex-1">{item.name}</span>
-                <Button
-                  className="text-small"
-                  onClick={() => {
-                    props.onPlace(subject, middle);
-                    props.onSelect(subject);
-                  }}
-                >
-                  Place
-                </Button>
-              </li>
+                subject={subject}
+                name={item.name}
+                onPlace={() => {
+                  props.onPlace(subject, middle);
+                  props.onSelect(subject);
+                }}
+              />
             ))}
           </ul>
         )}
@@ -128,6 +121,23 @@ export function PlanSide(props: PlanSideProps) {
         />
       )}
     </div>
+  );
+}
+
+/** It is dragged onto the sheet, by mouse or by finger, or put into its middle by a press. */
+function UnplacedRow({ subject, name, onPlace }: { subject: string; name: string; onPlace: () => void }) {
+  const { setNodeRef, listeners, isDragging } = useDraggable({ id: subject, data: { name } });
+  return (
+    <li
+      ref={setNodeRef}
+      {...listeners}
+      className={`flex cursor-grab items-center gap-2 border-b border-hair py-1 last:border-b-0 ${isDragging ? 'opacity-50' : ''}`}
+    >
+      <span className="flex-1">{name}</span>
+      <Button className="text-small" onClick={onPlace}>
+        Place
+      </Button>
+    </li>
   );
 }
 
@@ -163,29 +173,33 @@ type CableListProps = Pick<PlanSideProps, 'selected' | 'isRouting' | 'onSelect' 
 
 /** Every cable with its length. A large site has hundreds: each row is drawn anew only with what it shows. */
 function CableList({ selected, isRouting, onSelect, onRoute }: CableListProps) {
-  const { cameras, gear, destinations, links } = useAppSelector(selectSite);
-  const names = useMemo(
-    () => new Map(thingsOf({ cameras, gear, destinations }).map(({ subject, item }) => [subject, item.name])),
-    [cameras, gear, destinations],
-  );
+  const links = useAppSelector((state) => selectSite(state).links);
+  // Names may come a moment after where things stand: the list is long, and dragging waits for it.
+  const site = useDeferredValue(useAppSelector(selectSite));
   const act = isRouting ? onRoute : onSelect;
-  const cables = links.filter(({ medium }) => medium !== 'wifi');
+  const chosen = selected?.startsWith('link:') ? selected : null;
+  const rows = useMemo(() => {
+    const names = new Map(thingsOf(site).map(({ subject, item }) => [subject, item.name]));
+    return links
+      .filter(({ medium }) => medium !== 'wifi')
+      .map((link) => (
+        <CableRow
+          key={link.id}
+          id={link.id}
+          ends={`${names.get(link.from)} – ${names.get(link.to)}`}
+          lengthM={linkLengthM(link)}
+          isDrawn={link.route !== null}
+          isSelected={chosen === linkSubject(link.id)}
+          isRouting={isRouting}
+          onAct={act}
+        />
+      ));
+  }, [links, site, chosen, isRouting, act]);
   return (
     <Panel title="Cables" aside="a drawn one measures itself">
       <ul className="flex max-h-64 flex-col overflow-auto">
-        {cables.map((link) => (
-          <CableRow
-            key={link.id}
-            id={link.id}
-            ends={`${names.get(link.from)} – ${names.get(link.to)}`}
-            lengthM={linkLengthM(link)}
-            isDrawn={link.route !== null}
-            isSelected={selected === linkSubject(link.id)}
-            isRouting={isRouting}
-            onAct={act}
-          />
-        ))}
-        {cables.length === 0 && <li className="text-soft">Select gear on the plan and join it to more.</li>}
+        {rows}
+        {rows.length === 0 && <li className="text-soft">Select gear on the plan and join it to more.</li>}
       </ul>
     </Panel>
   );

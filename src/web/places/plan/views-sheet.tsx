@@ -1,13 +1,13 @@
 import { memo, type RefObject, useImperativeHandle } from 'react';
-import { Layer } from 'react-konva';
+import { Group } from 'react-konva';
 import type { Point } from '../../../core/base/plan-geometry.ts';
 import type { Camera } from '../../../core/document/chapters/cameras/camera.ts';
 import type { Site } from '../../../core/document/site.ts';
 import { cameraSubject } from '../../../core/document/subject.ts';
-import { type Colours, LAYERS, PlanWedge } from './plan-items.tsx';
+import { type Colours, PlanWedge, SHEETS } from './plan-items.tsx';
 import { useWedges, type Wedges } from './use-wedges.ts';
 
-/** What the page may ask of the layer, past everything that would be drawn anew with a state of its own. */
+/** What the page may ask of the sheet, past everything that would be drawn anew with a state of its own. */
 export interface WedgeHandle {
   /** What a camera sees from where it is dragged to. */
   readonly follow: (camera: Camera, at: Point) => void;
@@ -15,7 +15,7 @@ export interface WedgeHandle {
   readonly drawn: () => Wedges;
 }
 
-interface WedgeLayerProps {
+interface ViewsSheetProps {
   readonly handle: RefObject<WedgeHandle | null>;
   readonly site: Site;
   readonly scale: number;
@@ -24,12 +24,12 @@ interface WedgeLayerProps {
 
 const NO_SHAPES: readonly never[] = []; // one object: a fresh one would draw every camera anew
 
-/** All views on a sheet of their own, beneath everything that is written: while one moves, only this is drawn anew. */
-export const WedgeLayer = memo(function WedgeLayer({ handle, site, scale, colours }: WedgeLayerProps) {
+/** All views, beneath everything that is written. */
+export const ViewsSheet = memo(function ViewsSheet({ handle, site, scale, colours }: ViewsSheetProps) {
   const { wedges, follow } = useWedges(site);
   useImperativeHandle(handle, () => ({ follow, drawn: () => wedges }), [follow, wedges]);
   return (
-    <Layer id={LAYERS.views} listening={false}>
+    <Group id={SHEETS.views} listening={false}>
       {site.cameras.map(({ id, position }) =>
         position ? (
           <PlanWedge
@@ -42,6 +42,6 @@ export const WedgeLayer = memo(function WedgeLayer({ handle, site, scale, colour
           />
         ) : null,
       )}
-    </Layer>
+    </Group>
   );
 });
