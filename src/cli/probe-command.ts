@@ -6,7 +6,7 @@ import { reportOfBadTarget } from '../core/probe/probe-report.ts';
 import type { ProbeReport } from '../core/probe/probe-types.ts';
 import { systemClock, systemEntropy } from '../server/adapters/system.ts';
 import { createTcpDialer } from '../server/adapters/tcp-dialer.ts';
-import { runProbe } from '../server/probe/run-probe.ts';
+import { runProbe } from '../server/works/run-probe.ts';
 import { print, printJson } from './print.ts';
 import { UsageError } from './usage-error.ts';
 

@@ -4,32 +4,28 @@ import { compress } from 'hono/compress';
 import { HTTPException } from 'hono/http-exception';
 import { stream } from 'hono/streaming';
 import { ValidationError } from 'yup';
-import { type ProbeEvent, probeRequestSchema } from '../contract/probe-api.ts';
 import { problem } from '../contract/problem.ts';
 import type { DemoSite, ServerInfo } from '../contract/server-info.ts';
-import { readTarget } from '../core/net/target.ts';
-import { reportOfBadTarget } from '../core/probe/probe-report.ts';
 import type { World } from './drive.ts';
 import { type GuardOptions, guardRequests } from './guard.ts';
 import { logFault } from './last-guard.ts';
-import { runProbe } from './probe/run-probe.ts';
-import type { RunningWork } from './running-work.ts';
+import type { RunningWork } from './works/running-work.ts';
+import type { Out } from './works/work.ts';
+import { LINE_WORKS } from './works/works.ts';
 
 export interface AppOptions extends GuardOptions {
   readonly world: World;
   readonly network: ServerInfo['network'];
-  readonly probes: RunningWork;
+  readonly running: RunningWork;
   /** The demo site, when this server shows it. */
   readonly demo: (() => DemoSite) | null;
 }
 
 /** A stream URL, an account and limits: more is no request of ours. */
 const MAX_BODY_BYTES = 16 * 1024;
-/** Probes that run at the same time: a whole site at once, but not a scan. */
-const MAX_PROBES = 64;
 
 /** The whole pipeline on one screen: guard, then the few things a page may ask of this machine. */
-export function createApp({ world, network, demo, probes, ...guard }: AppOptions) {
+export function createApp({ world, network, demo, running, ...guard }: AppOptions) {
   return new Hono()
     .use(compress())
     .use('/api/*', guardRequests(guard))
@@ -37,7 +33,7 @@ export function createApp({ world, network, demo, probes, ...guard }: AppOptions
       '/api/*',
       bodyLimit({
         maxSize: MAX_BODY_BYTES,
-        onError: (c) => c.json(problem(413, 'Too large', 'A probe request is a few hundred bytes.'), 413),
+        onError: (c) => c.json(problem(413, 'Too large', 'A request is a few hundred bytes.'), 413),
       }),
     )
     .get('/api/health', (c) => c.json({ status: 'ok' }))
@@ -47,23 +43,30 @@ export function createApp({ world, network, demo, probes, ...guard }: AppOptions
         ? c.json<DemoSite>(demo())
         : c.json(problem(404, 'No demo', 'This server was started without the demo.'), 404),
     )
-    .post('/api/probe', async (c) => {
-      const request = await probeRequestSchema.validate(parseJson(await c.req.text()), { strict: true });
-      if (probes.size >= MAX_PROBES)
-        return c.json(problem(429, 'Too many probes', `${MAX_PROBES} probes are running. Wait for one to end.`), 429);
-      const target = readTarget(request.url, request.user, request.secret);
+    .post('/api/:work', async (c, next) => {
+      const work = LINE_WORKS.get(c.req.param('work'));
+      if (!work) return next();
+      const start = work.accept(parseJson(await c.req.text()));
+      if (running.count(work) >= work.most)
+        return c.json(
+          problem(429, 'Too much at once', `${work.most} ${work.many} are running. Wait for one to end.`),
+          429,
+        );
       c.header('Content-Type', 'application/x-ndjson');
       c.header('Cache-Control', 'no-store');
-      return stream(c, async (out) => {
+      return stream(c, async (lines) => {
         const controller = new AbortController();
-        out.onAbort(() => controller.abort(new Error('The page went away.')));
-        const say = (event: ProbeEvent): void => void out.write(`${JSON.stringify(event)}\n`);
-        if (!target.ok) return say({ kind: 'report', report: reportOfBadTarget(target.error) });
-        const probe = { ...request, ...target.value };
+        lines.onAbort(() => controller.abort(new Error('The page went away.')));
+        const out: Out = {
+          say: (event) => void lines.write(`${JSON.stringify(event)}\n`),
+          show: () => {
+            throw new TypeError('Lines carry no pictures: such work goes over a socket.');
+          },
+        };
         try {
-          await probes.run(controller, (signal) => runProbe(probe, world, signal, say));
+          await running.run(work, controller, (signal) => start(world, signal, out));
         } catch (error) {
-          if (!controller.signal.aborted) logFault(error); // a cancelled probe has nobody to tell
+          if (!controller.signal.aborted) logFault(error); // what was cancelled has nobody to tell
         }
       });
     })

@@ -11,9 +11,9 @@ import { createApp } from './app.ts';
 import { guardPages, oneName } from './guard.ts';
 import { installLastGuard, logFault } from './last-guard.ts';
 import { createBoundedServer, isLoopback, listen, namesOf, PortTaken } from './listening.ts';
-import { serveLiveViews } from './live/live-socket.ts';
-import { RunningWork } from './running-work.ts';
 import { staticFiles } from './static-files.ts';
+import { RunningWork } from './works/running-work.ts';
+import { serveSockets } from './works/work-socket.ts';
 
 const DEFAULT_PORT = 4180;
 /** Whatever still hangs when the server is told to stop is cut off after this. */
@@ -56,9 +56,9 @@ async function main(): Promise<void> {
     : null;
 
   const folder = join(dirname(fileURLToPath(import.meta.url)), '..', 'web');
-  const [probes, views] = [new RunningWork(), new RunningWork()];
+  const running = new RunningWork();
   const app = new Hono()
-    .route('/', createApp({ world, network: fleet ? 'simulated' : 'real', demo, hosts, token, probes }))
+    .route('/', createApp({ world, network: fleet ? 'simulated' : 'real', demo, hosts, token, running }))
     .use(guardPages({ hosts }))
     .use(
       oneName(
@@ -71,7 +71,7 @@ async function main(): Promise<void> {
   const server = createBoundedServer((request, response) => {
     listener(request, response).catch(logFault);
   });
-  const live = serveLiveViews(server, world, { hosts, token }, views);
+  const sockets = serveSockets(server, world, { hosts, token }, running);
   boundPort = await listen(server, {
     host: values.host,
     port: wantedPort,
@@ -92,8 +92,8 @@ async function main(): Promise<void> {
     void goodbye();
   };
   const goodbye = async (): Promise<void> => {
-    await Promise.all([probes, views].map((work) => work.endAll('Clear Tap stops.')));
-    live.close();
+    await running.endAll('Clear Tap stops.');
+    sockets.close();
     server.closeAllConnections();
     await fleet?.close();
     process.exit(0);

@@ -6,9 +6,9 @@ import type { ProbeReport } from '../../src/core/probe/probe-types.ts';
 import { systemClock, systemEntropy } from '../../src/server/adapters/system.ts';
 import { createTcpDialer } from '../../src/server/adapters/tcp-dialer.ts';
 import type { World } from '../../src/server/drive.ts';
-import { runLiveView } from '../../src/server/live/live-view.ts';
 import type { Clock, Dialer } from '../../src/server/ports.ts';
-import { runProbe } from '../../src/server/probe/run-probe.ts';
+import { LIVE } from '../../src/server/works/live-work.ts';
+import { runProbe } from '../../src/server/works/run-probe.ts';
 import { fakePackets } from '../support/fake-media.ts';
 import { type FaultyCamera, startFaultyCamera } from '../support/faulty-camera.ts';
 import { healthy } from '../support/scripted-server.ts';
@@ -144,18 +144,10 @@ test('a throw inside any callback of a view ends that view', async () => {
       counter.call();
       return systemClock.monotonicMs();
     };
-    const sink = {
-      text: counter.call,
-      binary: counter.call,
-      close: () => controller.abort(),
-    };
     const timer = setTimeout(() => controller.abort(), 300);
-    await runLiveView(
-      { url: camera.url, user: null, secret: null },
-      worldWith({ monotonicMs }),
-      controller.signal,
-      sink,
-    );
+    const begin = LIVE.accept({ url: camera.url, user: null, secret: null });
+    const out = { say: counter.call, show: counter.call };
+    await begin(worldWith({ monotonicMs }), controller.signal, out).catch(() => {}); // its route logs it
     clearTimeout(timer);
   });
   expect(count).toBeGreaterThan(12);

@@ -6,7 +6,7 @@ import { createSimulatedDialer } from '../../src/server/adapters/simulated-netwo
 import { systemClock, systemEntropy } from '../../src/server/adapters/system.ts';
 import { createTcpDialer } from '../../src/server/adapters/tcp-dialer.ts';
 import { createApp } from '../../src/server/app.ts';
-import { RunningWork } from '../../src/server/running-work.ts';
+import { RunningWork } from '../../src/server/works/running-work.ts';
 import { alderMill, alderMillSecrets } from '../../src/standins/alder-mill.ts';
 import { ACCOUNT, probeRequest, startTestCamera, type TestCamera } from '../support/test-camera.ts';
 
@@ -23,8 +23,8 @@ beforeAll(async () => {
   };
   const world = { dialer: createSimulatedDialer(network), clock: systemClock, entropy: systemEntropy };
   const demo = () => ({ site: alderMill('2026-11-25T09:00:00.000Z'), secrets: alderMillSecrets() });
-  const probes = new RunningWork();
-  app = createApp({ world, network: 'simulated', demo, hosts: () => new Set([HOST]), token: null, probes });
+  const running = new RunningWork();
+  app = createApp({ world, network: 'simulated', demo, hosts: () => new Set([HOST]), token: null, running });
 });
 afterAll(() => camera.close());
 
@@ -55,7 +55,7 @@ test('with a token, nobody asks without it', async () => {
     demo: null,
     hosts: () => new Set([HOST]),
     token: 't0ken',
-    probes: new RunningWork(),
+    running: new RunningWork(),
   });
   expect((await guarded.request('/api/info', { headers: OURS })).status).toBe(401);
   expect((await guarded.request('/api/info', { headers: { ...OURS, 'x-clear-tap-token': 't0ken' } })).status).toBe(200);

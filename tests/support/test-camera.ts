@@ -4,7 +4,7 @@ import type { ProbeReport } from '../../src/core/probe/probe-types.ts';
 import type { TransportChoice } from '../../src/core/rtsp/client-types.ts';
 import { systemClock, systemEntropy } from '../../src/server/adapters/system.ts';
 import { createTcpDialer } from '../../src/server/adapters/tcp-dialer.ts';
-import { runProbe } from '../../src/server/probe/run-probe.ts';
+import { runProbe } from '../../src/server/works/run-probe.ts';
 import { ORDINARY, type Personality } from '../../src/standins/personality.ts';
 import { GroupEncoder } from '../../src/standins/pictures/group-encoder.ts';
 import { type RtspStandIn, type SessionEnd, startRtspStandIn } from '../../src/standins/rtsp-standin.ts';

@@ -2,47 +2,50 @@ import type { IncomingMessage, Server } from 'node:http';
 import type { Duplex } from 'node:stream';
 import { type WebSocket, WebSocketServer } from 'ws';
 import { LIVE_PROTOCOL } from '../../contract/app-header.ts';
-import { liveRequestSchema } from '../../contract/probe-api.ts';
 import type { World } from '../drive.ts';
 import { type GuardOptions, isOwnOrigin } from '../guard.ts';
 import { logFault } from '../last-guard.ts';
 import { type Refusal, refuse } from '../listening.ts';
-import type { RunningWork } from '../running-work.ts';
-import { runLiveView } from './live-view.ts';
+import { createSafely } from '../safely.ts';
+import type { RunningWork } from './running-work.ts';
+import type { Work } from './work.ts';
+import { SOCKET_WORKS } from './works.ts';
 
-const LIVE_PATH = '/api/live';
 const MAX_REQUEST_BYTES = 16 * 1024;
 /** A page this far behind drops pictures until it has caught up; it starts again at a key frame. */
 const MAX_UNSENT_BYTES = 4 * 1024 * 1024;
-const MAX_VIEWS = 16;
-/** Our page says at once which stream it wants; a socket that does not is somebody else's. */
+/** Our page says at once what it wants; a socket that does not is somebody else's. */
 const FIRST_WORD_MS = 5000;
 
-/** The path of a request line, whatever stands in it: `//` and the like are no address and throw nothing. */
-const pathOf = (target: string): string => target.split('?', 1)[0] ?? '';
+/** The work that a request line asks for, whatever stands in it: `//` and the like are no address and throw nothing. */
+const workAt = (target: string): Work | undefined => {
+  const [, name] = /^\/api\/([a-z]{1,20})$/.exec(target.split('?', 1)[0] ?? '') ?? [];
+  return name === undefined ? undefined : SOCKET_WORKS.get(name);
+};
 
-/** Live pictures over WebSocket at /api/live. The first message says which stream; closing ends the session at the camera. */
-export function serveLiveViews(
+/** Work over WebSockets. Closing one ends the session at the camera. */
+export function serveSockets(
   server: Server,
   world: World,
   { hosts, token }: GuardOptions,
-  views: RunningWork,
+  running: RunningWork,
 ): { close(): void } {
   const sockets = new WebSocketServer({ noServer: true, maxPayload: MAX_REQUEST_BYTES });
-  const refusalOf = (request: IncomingMessage): Refusal | null => {
+  const refusalOf = (request: IncomingMessage, work: Work | undefined): Refusal | null => {
     const protocols = (request.headers['sec-websocket-protocol'] ?? '').split(',').map((text) => text.trim());
     if (!isOwnOrigin({ host: request.headers.host, origin: request.headers.origin }, hosts())) return '403 Forbidden';
-    if (pathOf(request.url ?? '') !== LIVE_PATH) return '404 Not Found';
+    if (!work) return '404 Not Found';
     if (!protocols.includes(LIVE_PROTOCOL)) return '403 Forbidden';
     if (token !== null && !protocols.includes(token)) return '403 Forbidden';
-    return sockets.clients.size >= MAX_VIEWS ? '503 Service Unavailable' : null;
+    return sockets.clients.size >= work.most ? '503 Service Unavailable' : null;
   };
   const onUpgrade = (request: IncomingMessage, socket: Duplex, head: Buffer): void => {
     socket.on('error', () => socket.destroy()); // first of all: from here on nobody else listens to it
     try {
-      const refusal = refusalOf(request);
-      if (refusal) return refuse(socket, refusal);
-      sockets.handleUpgrade(request, socket, head, (webSocket) => serveView(webSocket, world, views));
+      const work = workAt(request.url ?? '');
+      const refusal = refusalOf(request, work);
+      if (refusal || !work) return refuse(socket, refusal ?? '404 Not Found');
+      sockets.handleUpgrade(request, socket, head, (webSocket) => serve(webSocket, work, world, running));
     } catch (error) {
       logFault(error);
       refuse(socket, '400 Bad Request');
@@ -58,7 +61,7 @@ export function serveLiveViews(
   };
 }
 
-function serveView(socket: WebSocket, world: World, views: RunningWork): void {
+function serve(socket: WebSocket, work: Work, world: World, running: RunningWork): void {
   const controller = new AbortController();
   const stop = (): void => controller.abort(new Error('The page went away.'));
   socket.on('error', stop);
@@ -67,27 +70,30 @@ function serveView(socket: WebSocket, world: World, views: RunningWork): void {
   socket.once('close', () => clearTimeout(silence));
   socket.once('message', (data) => {
     clearTimeout(silence);
-    let request: unknown;
+    let asked: unknown;
     try {
-      request = JSON.parse(String(data));
+      asked = JSON.parse(String(data));
     } catch {
       return socket.close(1007, 'Expected JSON');
     }
-    if (!liveRequestSchema.isValidSync(request, { strict: true }))
-      return socket.close(1008, 'Expected url, user and secret');
-    const wanted = request;
-    const sink = {
-      text: (message: object) => socket.send(JSON.stringify(message)),
-      binary: (bytes: Uint8Array) => {
+    let start: ReturnType<Work['accept']>;
+    try {
+      start = work.accept(asked);
+    } catch {
+      return socket.close(1008, 'Expected another request');
+    }
+    const out = {
+      say: (event: object) => socket.send(JSON.stringify(event)),
+      show: (bytes: Uint8Array<ArrayBuffer>) => {
         if (socket.bufferedAmount < MAX_UNSENT_BYTES) socket.send(bytes);
       },
-      close: () => socket.close(),
     };
-    views
-      .run(controller, (signal) => runLiveView(wanted, world, signal, sink))
+    // Whatever came of it, the page is let go.
+    running
+      .run(work, controller, (signal) => start(world, signal, out))
       .catch((error: unknown) => {
-        logFault(error);
-        socket.close(1011, 'Our mistake');
-      });
+        if (!controller.signal.aborted) logFault(error);
+      })
+      .finally(() => createSafely(logFault)(() => socket.close()));
   });
 }

@@ -1,0 +1,38 @@
+import type { Schema } from 'yup';
+import type { World } from '../drive.ts';
+
+/** Where a piece of work tells what happens, as it happens. */
+export interface Out {
+  /** Something that happened, as JSON can say it. */
+  say(event: object): void;
+  /** Bytes beside it, which a page that is far behind does not get. */
+  show(bytes: Uint8Array<ArrayBuffer>): void;
+}
+
+/**
+ * One kind of work that talks to a device for the page: what may be asked for, how much of it at once, and the machine that
+ * is driven. Both routes serve whatever stands in `works.ts`.
+ */
+export interface Work {
+  /** How many may be under way, and what many of them are called. */
+  readonly most: number;
+  readonly many: string;
+  /**
+   * Checks what is asked, and gives what does it. That ends soon after its signal aborts.
+   * @throws ValidationError when it is not what is expected
+   */
+  accept(asked: unknown): (world: World, signal: AbortSignal, out: Out) => Promise<void>;
+}
+
+export const workOf = <Request>(
+  schema: Schema<Request>,
+  { most, many }: Pick<Work, 'most' | 'many'>,
+  run: (request: Request, world: World, signal: AbortSignal, out: Out) => Promise<void>,
+): Work => ({
+  most,
+  many,
+  accept: (asked) => {
+    const request = schema.validateSync(asked, { strict: true });
+    return (world, signal, out) => run(request, world, signal, out);
+  },
+});

@@ -1,0 +1,12 @@
+import { LIVE } from './live-work.ts';
+import { PROBE } from './probe-work.ts';
+import type { Work } from './work.ts';
+
+/** POST /api/NAME: one answer of JSON lines, as they happen; hanging up cancels. */
+export const LINE_WORKS: ReadonlyMap<string, Work> = new Map([['probe', PROBE]]);
+
+/**
+ * A WebSocket at /api/NAME: the first message asks, closing cancels. For work that shows pictures, or is steered while it
+ * runs: a browser opens six requests to one server, over all its tabs, and six pictures would keep every probe waiting.
+ */
+export const SOCKET_WORKS: ReadonlyMap<string, Work> = new Map([['live', LIVE]]);
