@@ -337,6 +337,6 @@ test('a clock that was ahead once hides nothing: the journal’s order decides',
   const bad: SiteCommand = { ...good, probeId: 'late', report: report({ cause: 'closed' }) };
   const ahead = applyCommand(mill(), good, stamp('2026-11-28T09:00:00.000Z'));
   const { journal } = applyCommand(ahead, bad, stamp('2026-11-25T09:00:00.000Z'));
-  const probe = rememberedProbe(indexEvidence(journal), 'sluice-main');
+  const probe = rememberedProbe(indexEvidence(journal), 'sluice-main', {});
   expect(probe).toMatchObject({ probeId: 'late', verdict: 'fail', cause: 'closed' });
 });

@@ -1,7 +1,9 @@
+import type { ChangedAssumptions } from '../assumptions/assumptions.ts';
 import type { Finding } from '../findings/finding.ts';
 import { type Facts, findingsOf, judgeRows } from '../findings/rule.ts';
 import { findingOfCause } from '../probe/cause-findings.ts';
 import type { ProbeFacts } from '../probe/probe-facts.ts';
+import { probeLimits } from '../probe/probe-limits.ts';
 import { PROBE_RULES } from '../probe/probe-rules.ts';
 import type { ProbeReport } from '../probe/probe-types.ts';
 import { PROBE_CAUSES, type ProbeCause } from '../rtsp/exchange-types.ts';
@@ -22,12 +24,18 @@ export interface RememberedProbe {
 
 const isCause = (text: unknown): text is ProbeCause => PROBE_CAUSES.some((cause) => cause === text);
 
-/** The last probe and its findings, told again from evidence; `null` when it was never probed. */
-export const rememberedProbe = (index: EvidenceIndex, streamId: string): RememberedProbe | null =>
-  rememberedProbeOf(index.get(streamSubject(streamId)));
+/** The last probe and its findings, told again from evidence by what the site assumes; `null` when it was never probed. */
+export const rememberedProbe = (
+  index: EvidenceIndex,
+  streamId: string,
+  changed: ChangedAssumptions,
+): RememberedProbe | null => rememberedProbeOf(index.get(streamSubject(streamId)), changed);
 
 /** The same, from what is known of just this stream. */
-export function rememberedProbeOf(quantities: QuantitiesOf | undefined): RememberedProbe | null {
+export function rememberedProbeOf(
+  quantities: QuantitiesOf | undefined,
+  changed: ChangedAssumptions,
+): RememberedProbe | null {
   const verdict = bestOf(quantities?.get('probe.verdict'));
   if (!verdict || (verdict.value !== 'ok' && verdict.value !== 'warn' && verdict.value !== 'fail')) return null;
   const probeId = verdict.source;
@@ -39,7 +47,7 @@ export function rememberedProbeOf(quantities: QuantitiesOf | undefined): Remembe
     if (value !== undefined) facts[quantity.slice(FACT.length)] = value;
   }
   const cause = of('probe.cause');
-  const judged = findingsOf(judgeRows(PROBE_RULES, facts as Facts<ProbeFacts>)); // written by factsOfReport under the same names
+  const judged = findingsOf(judgeRows(PROBE_RULES, { ...(facts as Facts<ProbeFacts>), limits: probeLimits(changed) })); // written by factsOfReport under the same names
   return {
     probeId,
     at: verdict.takenAt ?? '',

@@ -210,7 +210,7 @@ test('a probe replaces what was assumed, everywhere at once', () => {
 test('findings are told again from evidence, as the probe told them', () => {
   const lossy = report({ lost: 8 });
   const site = apply(mill(), probed('sluice', lossy));
-  const remembered = rememberedProbe(indexEvidence(site.journal), 'sluice-main');
+  const remembered = rememberedProbe(indexEvidence(site.journal), 'sluice-main', {});
   expect(remembered).toMatchObject({
     verdict: 'ok',
     url: 'rtsp://10.77.4.21/live/main',
@@ -220,7 +220,7 @@ test('findings are told again from evidence, as the probe told them', () => {
 
 test('a later failed probe leaves no facts of the earlier one behind', () => {
   const site = apply(mill(), probed('sluice', report({ lost: 8 })), probed('sluice', report({ cause: 'not-found' })));
-  const remembered = rememberedProbe(indexEvidence(site.journal), 'sluice-main');
+  const remembered = rememberedProbe(indexEvidence(site.journal), 'sluice-main', {});
   expect(remembered?.findings.map(({ rule }) => rule)).toEqual(['probe.not-found']);
   expect(remembered?.findings[0]?.because).toBe('it said no');
 });

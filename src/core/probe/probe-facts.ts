@@ -1,6 +1,7 @@
 import type { Facts } from '../findings/rule.ts';
 import { asksForSecret } from '../net/path-places.ts';
 import type { AuthScheme } from '../rtsp/exchange-types.ts';
+import type { ProbeLimits } from './probe-limits.ts';
 import type { ParameterSets, ProbeMedia, ProbeReport, ProbeStep } from './probe-types.ts';
 
 /** What the rules about one probe may ask for. */
@@ -35,6 +36,11 @@ export interface ProbeFacts {
   readonly parameterSetsAgree: boolean;
   readonly sourceChanges: number;
   readonly timestampJumps: number;
+}
+
+/** The same with what the site assumes: no fact of a probe, so that it is kept with none. */
+export interface JudgedFacts extends ProbeFacts {
+  readonly limits: ProbeLimits;
 }
 
 const sizeOf = (of: { width: number | null; height: number | null } | null | undefined): string | undefined =>

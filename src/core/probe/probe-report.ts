@@ -11,6 +11,7 @@ import type { SdpMedia, SdpSession } from '../sdp/sdp-types.ts';
 import { parseSps } from '../video/sps.ts';
 import { findingOfCause } from './cause-findings.ts';
 import { probeFacts } from './probe-facts.ts';
+import { USUAL_LIMITS } from './probe-limits.ts';
 import { PROBE_RULES } from './probe-rules.ts';
 import type { ProbeMedia, ProbeReport, ProbeStep } from './probe-types.ts';
 import type { TrackMeter } from './track-meter.ts';
@@ -55,7 +56,7 @@ export function composeReport(input: ReportInput): ProbeReport {
     clockErrorMs: input.clockErrorMs,
     media,
   };
-  const judged = findingsOf(judgeRows(PROBE_RULES, probeFacts(unjudged)));
+  const judged = findingsOf(judgeRows(PROBE_RULES, { ...probeFacts(unjudged), limits: USUAL_LIMITS }));
   const findings: readonly Finding[] = input.failure
     ? [findingOfCause(input.failure.cause, input.failure.note), ...judged]
     : judged;

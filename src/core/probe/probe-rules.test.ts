@@ -3,11 +3,13 @@ import type { Finding } from '../findings/finding.ts';
 import { type Facts, findingsOf, judgeRows } from '../findings/rule.ts';
 import { PROBE_CAUSES } from '../rtsp/exchange-types.ts';
 import { findingOfCause } from './cause-findings.ts';
-import type { ProbeFacts } from './probe-facts.ts';
+import type { JudgedFacts } from './probe-facts.ts';
+import { type ProbeLimits, USUAL_LIMITS } from './probe-limits.ts';
 import { PROBE_RULES } from './probe-rules.ts';
 
 /** A stream with nothing to say about. */
-const SOUND: Facts<ProbeFacts> = {
+const SOUND: Facts<JudgedFacts> = {
+  limits: USUAL_LIMITS,
   lossRatio: 0,
   lost: 0,
   expected: 1902,
@@ -34,11 +36,26 @@ const SOUND: Facts<ProbeFacts> = {
   timestampJumps: 0,
 };
 
-const found = (facts: Facts<ProbeFacts>): readonly Finding[] => findingsOf(judgeRows(PROBE_RULES, facts));
+const found = (facts: Facts<JudgedFacts>): readonly Finding[] => findingsOf(judgeRows(PROBE_RULES, facts));
+
+test.each([
+  { rule: 'rtp.loss', facts: { lossRatio: 0.002 }, limits: { lossOk: 0.005 } },
+  { rule: 'rtp.jitter', facts: { jitterMs: 40 }, limits: { jitterOkMs: 50 } },
+  { rule: 'video.fps-below-declared', facts: { measuredFps: 10 }, limits: { fpsShare: 0.5 } },
+  { rule: 'video.keyframe-interval-long', facts: { keyframeIntervalS: 5 }, limits: { keyframeTightS: 6 } },
+  { rule: 'camera.clock-wrong', facts: { clockErrorS: -20 }, limits: { clockOkS: 60 } },
+  { rule: 'rtsp.answers-slow', facts: { slowestAnswerMs: 400 }, limits: { answerSlowMs: 500 } },
+  { rule: 'rtsp.session-timeout-short', facts: { sessionTimeoutS: 20 }, limits: { sessionTimeoutS: 10 } },
+])('what the site assumes decides: $rule', ({ rule, facts, limits }) => {
+  const judged = (changed: Partial<ProbeLimits>): readonly string[] =>
+    found({ ...SOUND, ...facts, limits: { ...USUAL_LIMITS, ...changed } }).map((finding) => finding.rule);
+  expect(judged({})).toContain(rule);
+  expect(judged(limits)).not.toContain(rule);
+});
 
 test('a sound stream has no findings', () => expect(found(SOUND)).toEqual([]));
 
-const probeCases: { rule: string; facts: Facts<ProbeFacts>; severity: string; says: RegExp }[] = [
+const probeCases: { rule: string; facts: Facts<JudgedFacts>; severity: string; says: RegExp }[] = [
   {
     rule: 'rtp.loss',
     facts: { lossRatio: 0.02, lost: 38 },

@@ -1,27 +1,16 @@
 import { sayCount, sayFps, sayMs, sayShare, sayStretch } from '../base/say.ts';
 import { atMost } from '../base/verdict.ts';
 import { failsIf, rulesFor, tightIf } from '../findings/rule.ts';
-import type { ProbeFacts } from './probe-facts.ts';
+import type { JudgedFacts } from './probe-facts.ts';
 
-const rule = rulesFor<ProbeFacts>();
+const rule = rulesFor<JudgedFacts>();
 
-/** Thresholds of the probe rules. [A] marks an assumption: no standard sets it. */
-export const PROBE_LIMITS = {
-  lossOk: 0.001, // [A]
-  lossTight: 0.01, // [A]
-  jitterOkMs: 30, // [A]
-  jitterTightMs: 100, // [A]
-  fpsShare: 0.9, // [A]
-  keyframeTightS: 4, // [A] beyond this little is saved and joining takes long
-  clockOkS: 5, // [A]
-  senderReportS: 15, // RFC 3550 §6.2: minimum report interval 5 s; three of them
-  answerSlowMs: 300, // [A] four such answers and a viewer waits more than a second for each picture it opens
-  sessionTimeoutS: 30, // [A] RFC 2326 §12.37 sets 60 by default
-} as const;
+/** Three of the shortest report intervals. RFC 3550 §6.2: “a minimum of 5 seconds”. */
+const SENDER_REPORT_S = 15;
 
 /** “One packet in fifty”: a share people can picture. */
 const oneIn = (ratio: number): string => `One packet in ${sayCount(1 / ratio)}`;
-const isHeavyJitter = (f: { jitterMs: number }): boolean => f.jitterMs > PROBE_LIMITS.jitterTightMs;
+const isHeavyJitter = (f: Pick<JudgedFacts, 'jitterMs' | 'limits'>): boolean => f.jitterMs > f.limits.jitterTightMs;
 const lostOf = (f: { lost: number; expected: number }): string =>
   `${sayCount(f.lost)} of ${sayCount(f.expected)} missing`;
 
@@ -33,8 +22,8 @@ export const PROBE_RULES = [
   rule({
     id: 'rtp.loss',
     source: 'RFC 3550 §A.3 for the count; limits 0.1 % and 1 % [A]',
-    needs: ['lossRatio', 'lost', 'expected'],
-    judge: (f) => atMost(f.lossRatio, PROBE_LIMITS.lossOk, PROBE_LIMITS.lossTight),
+    needs: ['lossRatio', 'lost', 'expected', 'limits'],
+    judge: (f) => atMost(f.lossRatio, f.limits.lossOk, f.limits.lossTight),
     when: {
       'will-not-work': {
         severity: 'stop',
@@ -58,13 +47,13 @@ export const PROBE_RULES = [
   rule({
     id: 'rtp.jitter',
     source: 'RFC 3550 §6.4.1; limits 30 ms and 100 ms [A]',
-    needs: ['jitterMs'],
-    judge: (f) => tightIf(f.jitterMs > PROBE_LIMITS.jitterOkMs),
+    needs: ['jitterMs', 'limits'],
+    judge: (f) => tightIf(f.jitterMs > f.limits.jitterOkMs),
     when: {
       tight: {
         severity: (f) => (isHeavyJitter(f) ? 'fix' : 'watch'),
         title: (f) => `Packets arrive ${Math.round(f.jitterMs)} ms unevenly`,
-        because: (f) => `Jitter ${f.jitterMs.toFixed(1)} ms, comfortable up to ${PROBE_LIMITS.jitterOkMs} ms.`,
+        because: (f) => `Jitter ${f.jitterMs.toFixed(1)} ms, comfortable up to ${f.limits.jitterOkMs} ms.`,
         do: (f) =>
           isHeavyJitter(f)
             ? ['Look for a crowded radio channel or a full uplink on the way.', 'Give the viewer a larger buffer.']
@@ -123,8 +112,8 @@ export const PROBE_RULES = [
   rule({
     id: 'rtsp.answers-slow',
     source: 'limit 300 ms an answer [A]',
-    needs: ['slowestAnswerMs'],
-    judge: (f) => tightIf(f.slowestAnswerMs > PROBE_LIMITS.answerSlowMs),
+    needs: ['slowestAnswerMs', 'limits'],
+    judge: (f) => tightIf(f.slowestAnswerMs > f.limits.answerSlowMs),
     when: {
       tight: {
         severity: 'watch',
@@ -138,8 +127,8 @@ export const PROBE_RULES = [
   rule({
     id: 'video.fps-below-declared',
     source: 'H.264 §E.2.1 or RFC 8866 §6.13 declares; RTP time stamps measure; share 0.9 [A]',
-    needs: ['declaredFps', 'measuredFps'],
-    judge: (f) => tightIf(f.measuredFps < f.declaredFps * PROBE_LIMITS.fpsShare),
+    needs: ['declaredFps', 'measuredFps', 'limits'],
+    judge: (f) => tightIf(f.measuredFps < f.declaredFps * f.limits.fpsShare),
     when: {
       tight: {
         severity: 'watch',
@@ -171,8 +160,8 @@ export const PROBE_RULES = [
   rule({
     id: 'video.keyframe-interval-long',
     source: 'limit 4 s [A]',
-    needs: ['keyframeIntervalS', 'keyframeIntervalFrames'],
-    judge: (f) => tightIf(f.keyframeIntervalS > PROBE_LIMITS.keyframeTightS),
+    needs: ['keyframeIntervalS', 'keyframeIntervalFrames', 'limits'],
+    judge: (f) => tightIf(f.keyframeIntervalS > f.limits.keyframeTightS),
     when: {
       tight: {
         severity: 'fix',
@@ -316,7 +305,7 @@ export const PROBE_RULES = [
     id: 'rtcp.no-sender-report',
     source: 'RFC 3550 §6.2 (report interval, 5 s at least), §6.4.1',
     needs: ['senderReports', 'observedS'],
-    judge: (f) => tightIf(f.observedS >= PROBE_LIMITS.senderReportS && !f.senderReports),
+    judge: (f) => tightIf(f.observedS >= SENDER_REPORT_S && !f.senderReports),
     when: {
       tight: {
         severity: 'watch',
@@ -330,8 +319,8 @@ export const PROBE_RULES = [
   rule({
     id: 'camera.clock-wrong',
     source: 'RFC 3550 §6.4.1 (NTP time stamp); limit 5 s [A]',
-    needs: ['clockErrorS'],
-    judge: (f) => tightIf(Math.abs(f.clockErrorS) > PROBE_LIMITS.clockOkS),
+    needs: ['clockErrorS', 'limits'],
+    judge: (f) => tightIf(Math.abs(f.clockErrorS) > f.limits.clockOkS),
     when: {
       tight: {
         severity: 'fix',
@@ -346,8 +335,8 @@ export const PROBE_RULES = [
   rule({
     id: 'rtsp.session-timeout-short',
     source: 'RFC 2326 §12.37 (default 60 s); limit 30 s [A]',
-    needs: ['sessionTimeoutS'],
-    judge: (f) => tightIf(f.sessionTimeoutS < PROBE_LIMITS.sessionTimeoutS),
+    needs: ['sessionTimeoutS', 'limits'],
+    judge: (f) => tightIf(f.sessionTimeoutS < f.limits.sessionTimeoutS),
     when: {
       tight: {
         severity: 'watch',

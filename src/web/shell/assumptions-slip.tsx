@@ -10,6 +10,7 @@ const GROUPS: Readonly<Record<string, string>> = {
   power: 'Feeding',
   air: 'Air',
   link: 'Wires',
+  stream: 'Streams',
   cost: 'Cost',
 };
 

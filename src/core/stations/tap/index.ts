@@ -1,4 +1,5 @@
 import { weakMapMemoize } from 'reselect';
+import type { ChangedAssumptions } from '../../assumptions/assumptions.ts';
 import { type Verdict, worstVerdict } from '../../base/verdict.ts';
 import type { QuantitiesOf } from '../../document/best-known.ts';
 import type { Camera, Stream } from '../../document/chapters/cameras/camera.ts';
@@ -62,9 +63,10 @@ const GATES: readonly Gate<GateFacts>[] = [
 export const tapJudgeOf = (view: SiteView): TapJudge => view.once(judgeOfView);
 const judgeOfView = ({ site, index, factsOf }: SiteView): TapJudge => createTapJudge(site, index, factsOf);
 
-/** Told again only when something was written about the stream. */
-const probeOf = weakMapMemoize((quantities: QuantitiesOf | undefined): RememberedProbe | null =>
-  rememberedProbeOf(quantities),
+/** Told again only when something was written about the stream, or is assumed otherwise. */
+const probeOf = weakMapMemoize(
+  (quantities: QuantitiesOf | undefined, changed: ChangedAssumptions): RememberedProbe | null =>
+    rememberedProbeOf(quantities, changed),
 );
 
 /** Streams that count for a camera: those that are tapped, or its first one. */
@@ -81,11 +83,11 @@ interface Probed {
 /** The last probe of each stream in use, and of these the ones at their present address. */
 function probesOf(
   camera: Camera,
-  { index, tapsOf }: SiteView,
+  { site, index, tapsOf }: SiteView,
 ): { readonly all: readonly Probed[]; readonly current: readonly Probed[] } {
   const all = streamsInUse(camera, tapsOf(camera.id)).map((stream) => ({
     stream,
-    probe: probeOf(index.get(streamSubject(stream.id))),
+    probe: probeOf(index.get(streamSubject(stream.id)), site.assumptions),
   }));
   return { all, current: all.filter(({ stream, probe }) => probe?.url === plainUrlOf(camera, stream)) };
 }

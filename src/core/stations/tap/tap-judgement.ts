@@ -1,3 +1,4 @@
+import { assumed } from '../../assumptions/assumptions.ts';
 import { sayDays, sayRate } from '../../base/say.ts';
 import { bytes, days, inTB, kilobits, terabytes } from '../../base/units.ts';
 import type { Verdict } from '../../base/verdict.ts';
@@ -83,6 +84,7 @@ class SiteTapJudge implements TapJudge {
   readonly #tapsOfCamera = new Map<string, number>();
   readonly #recordings = new Map<string, Tap[]>();
   readonly #ledgers = new Map<string, Ledger>();
+  readonly #clockOkS: number;
 
   constructor(
     site: Site,
@@ -90,6 +92,7 @@ class SiteTapJudge implements TapJudge {
     /** What is best known of a stream. Asked for every tap: the caller keeps what it found. */
     private readonly factsOf: FactsOf,
   ) {
+    this.#clockOkS = assumed(site.assumptions, 'stream.clock');
     this.#cameras = new Map(site.cameras.map((camera) => [camera.id, camera]));
     this.#destinations = new Map(site.destinations.map((destination) => [destination.id, destination]));
     this.#sessionsAllowed = new Map(
@@ -154,6 +157,7 @@ class SiteTapJudge implements TapJudge {
       usableBytes: retention?.usableBytes,
       sessionsAllowed: camera.modelId === null ? undefined : this.#sessionsAllowed.get(camera.modelId),
       sessionsUsed: this.#tapsOfCamera.get(camera.id),
+      clockOkS: this.#clockOkS,
       ...probedFacts(this.index, stream),
     };
     const rows = judgeRows(TAP_RULES, facts);

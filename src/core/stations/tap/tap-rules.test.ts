@@ -14,6 +14,7 @@ const TAP: Facts<TapFacts> = {
   daysWanted: 14,
   bytesPerDay: 12.8e9,
   usableBytes: 225e9,
+  clockOkS: 5,
 };
 
 const found = (facts: Facts<TapFacts>): readonly Finding[] => findingsOf(judgeRows(TAP_RULES, facts));

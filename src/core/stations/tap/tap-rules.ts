@@ -4,7 +4,6 @@ import type { KnownHow } from '../../document/chapters/journal/entry.ts';
 import type { SiteCommand } from '../../document/site-commands.ts';
 import type { Mend } from '../../findings/finding.ts';
 import { failsIf, rulesFor, tightIf } from '../../findings/rule.ts';
-import { PROBE_LIMITS } from '../../probe/probe-rules.ts';
 import type { AuthScheme } from '../../rtsp/exchange-types.ts';
 import { STORAGE_ASSUMPTIONS } from '../../storage/storage-assumptions.ts';
 
@@ -29,6 +28,8 @@ export interface TapFacts {
   readonly sessionsUsed: number;
   readonly authScheme: AuthScheme;
   readonly clockErrorS: number;
+  /** What a clock may be off by, as the site assumes it. */
+  readonly clockOkS: number;
 }
 
 const rule = rulesFor<TapFacts, TapOffers, SiteCommand>();
@@ -102,9 +103,9 @@ export const TAP_RULES = [
   rule({
     id: 'tap.recording-misdated',
     source: 'RFC 3550 §6.4.1 (NTP time stamp); limit 5 s [A]',
-    needs: ['clockErrorS', 'destination'],
+    needs: ['clockErrorS', 'clockOkS', 'destination'],
     asks: (f) => f.records === true && f.clockErrorS !== undefined,
-    judge: (f) => tightIf(Math.abs(f.clockErrorS) > PROBE_LIMITS.clockOkS),
+    judge: (f) => tightIf(Math.abs(f.clockErrorS) > f.clockOkS),
     when: {
       tight: {
         severity: 'fix',

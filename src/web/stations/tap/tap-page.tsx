@@ -5,7 +5,7 @@ import { plainUrlOf } from '../../../core/document/stream-address.ts';
 import { streamSubject } from '../../../core/document/subject.ts';
 import type { TransportChoice } from '../../../core/rtsp/client-types.ts';
 import { selectRun } from '../../store/probe-slice.ts';
-import { selectIndex } from '../../store/site-slice.ts';
+import { selectIndex, selectSite } from '../../store/site-slice.ts';
 import { slipAsked } from '../../store/slip-slice.ts';
 import { useAppDispatch, useAppSelector } from '../../store/store.ts';
 import { CameraFindings } from '../../things/finding/camera-findings.tsx';
@@ -48,11 +48,12 @@ function StreamBench({ camera, stream }: { camera: Camera; stream: Stream }) {
   const dispatch = useAppDispatch();
   const vault = useVault();
   const index = useAppSelector(selectIndex);
+  const assumptions = useAppSelector((root) => selectSite(root).assumptions);
   const run = useAppSelector((root) => selectRun(root, stream.id));
   const [probesAsked, setProbesAsked] = useState(0);
   const [transport, setTransport] = useState<TransportChoice>('auto');
   const isProbing = run?.status === 'running';
-  const remembered = rememberedProbe(index, stream.id);
+  const remembered = rememberedProbe(index, stream.id, assumptions);
   // A probe that failed early teaches nothing of the stream: then there is no table of dashes.
   const hasFacts = index.get(streamSubject(stream.id))?.has('codec') === true;
   const isCurrent = remembered?.url === plainUrlOf(camera, stream);

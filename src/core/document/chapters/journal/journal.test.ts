@@ -70,7 +70,7 @@ test('a year of watching is condensed: first, last, worst of each day and month,
   expect(days.size).toBeGreaterThanOrEqual(7);
   expect(new Set(less.map(({ at }) => at.slice(0, 7))).size).toBeGreaterThanOrEqual(12);
   // What stations judge by is as it was.
-  expect(rememberedProbe(indexEvidence(less), 's')).toEqual(rememberedProbe(indexEvidence(probes), 's'));
+  expect(rememberedProbe(indexEvidence(less), 's', {})).toEqual(rememberedProbe(indexEvidence(probes), 's', {}));
   // Condensed again, nothing more goes.
   expect(condensed(less, newId)).toEqual(less);
 });
@@ -101,14 +101,16 @@ test('however it is made up, a condensed journal is in its order, fits, and stat
           hours += gap;
           if (what === 'words') return words(at);
           const more = what === 'bad' ? { cause: 'closed' as const } : what === 'lossy' ? { lost: 30 } : {};
-          return { ...probe(hours, `s${stream}`, more, 60), id: `p-${at}` };
+          return { ...probe(hours, `s${stream}`, more, 60), id: `p-${at}`, source: `probe-${at}` };
         });
         const less = condensed(journal, newId);
         expect(journalProblem(less)).toBeNull();
         const order = less.flatMap(({ id }) => journal.findIndex((entry) => entry.id === id));
         expect(order).toEqual([...order].sort((a, b) => a - b));
         for (const stream of ['s0', 's1', 's2', 's3'])
-          expect(rememberedProbe(indexEvidence(less), stream)).toEqual(rememberedProbe(indexEvidence(journal), stream));
+          expect(rememberedProbe(indexEvidence(less), stream, {})).toEqual(
+            rememberedProbe(indexEvidence(journal), stream, {}),
+          );
       },
     ),
   ));
