@@ -1,4 +1,3 @@
-import { format } from 'date-fns';
 import { useState } from 'react';
 import { sayMany } from '../../../core/base/say.ts';
 import { type Entry, LOG_KINDS, type LogKind } from '../../../core/document/chapters/journal/entry.ts';
@@ -6,6 +5,7 @@ import { selectSite } from '../../store/site-slice.ts';
 import { useAppSelector } from '../../store/store.ts';
 import { Button } from '../../ui/button.tsx';
 import { PickButton } from '../../ui/pick-button.tsx';
+import { sayClock, sayDay } from '../../ui/say-when.ts';
 
 const KIND_WORDS: Readonly<Record<LogKind, string>> = {
   site: 'Site',
@@ -34,7 +34,7 @@ export function LogbookPage() {
   const [kind, setKind] = useState<LogKind | 'all'>('all');
   const [shown, setShown] = useState(PAGE);
   const entries = site.journal.filter((entry) => kind === 'all' || entry.kind === kind).toReversed();
-  const days = Map.groupBy(entries.slice(0, shown), (entry) => format(new Date(entry.at), 'EEEE d MMMM yyyy'));
+  const days = Map.groupBy(entries.slice(0, shown), (entry) => sayDay(entry.at));
   return (
     <>
       <header className="mb-3 flex flex-wrap items-center gap-x-4 gap-y-2">
@@ -72,7 +72,7 @@ function LogRow({ entry }: { entry: Entry }) {
   return (
     <li className="grid grid-cols-[64px_1fr] gap-x-3 border-t border-grid px-4 py-1.5 first:border-t-0 md:grid-cols-[72px_84px_minmax(0,5fr)_minmax(0,6fr)]">
       <time dateTime={entry.at} className="font-mono text-small leading-5 text-soft">
-        {format(new Date(entry.at), 'HH:mm:ss')}
+        {sayClock(entry.at)}
       </time>
       <b className={`text-small leading-5 ${KIND_TEXT[entry.kind]}`}>{KIND_WORDS[entry.kind]}</b>
       <span className="col-span-2 md:col-span-1">{entry.text}</span>
