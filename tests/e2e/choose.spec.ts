@@ -39,7 +39,7 @@ test('a place that has no camera yet: named, its need said, a card written, refu
   await page.getByRole('button', { name: 'Say what it must show' }).click();
   await page.getByLabel('How far, m').fill('-3');
   await page.getByRole('button', { name: 'Keep' }).click();
-  await expect(page.getByText('Distance: 0.3 to 1000 m, not -3.')).toBeVisible();
+  await expect(page.getByText('Distance: more than 0, up to 1000 m, not -3.')).toBeVisible();
   await page.getByLabel('How far, m').fill('6,5');
   await page.getByRole('button', { name: 'Keep' }).click();
   await expect(page.getByText('Recognise a person at 6.5 m, 4 m wide, day and night')).toBeVisible();

@@ -64,7 +64,7 @@ test('a new site says what to do first, and a pasted URL makes its first camera'
   await slip.getByLabel('Disk, TB').fill('none');
   await slip.getByRole('button', { name: 'Keep' }).click();
   await expect(slip.getByText('A name is needed.')).toBeVisible();
-  await expect(slip.getByText('TB as a number, such as 4.')).toBeVisible();
+  await expect(slip.getByText('Disk: a number, such as 5.')).toBeVisible();
   await slip.getByLabel('Name', { exact: true }).fill('Attic recorder');
   await slip.getByLabel('Disk, TB').fill('0.01');
   await slip.getByRole('button', { name: 'Keep' }).click();

@@ -70,7 +70,7 @@ test('the winter months in which Bee stand fails are found and mended', async ({
   const latitude = page.getByLabel('Latitude of the site, °');
   await latitude.fill('95');
   await latitude.press('Enter');
-  await expect(page.getByText('-90 to 90, not 95.')).toBeVisible();
+  await expect(page.getByText('-90 to 90 °, not 95.')).toBeVisible();
   await expect(year.getByText('Dec is the worst month')).toBeVisible();
   await latitude.fill('-35');
   await latitude.press('Enter');

@@ -13,3 +13,6 @@ export interface Wall {
   readonly to: Point;
   readonly material: WallMaterial;
 }
+
+/** A site is a house and its land: what lies farther is a slip of the finger. */
+export const FAR_M = 10_000;

@@ -13,6 +13,7 @@ import {
 } from 'yup';
 import { hasControl } from './control-signs.ts';
 import { TEXT_LIMITS } from './limits.ts';
+import type { Range } from './range.ts';
 
 // Strict throughout: nothing is cast, nothing unknown is let in, nothing is filled in. A file fits or is refused.
 export const shape = <S extends ObjectShape>(fields: S) => object(fields).noUnknown().strict().required();
@@ -89,6 +90,11 @@ export const byField = <T>(
         : '';
     return (Object.hasOwn(shapes, name) ? shapes[name] : lastResort) as Schema;
   }) as unknown as Asked<T>; // each of the shapes gives its own kind of T
+/** A number as its chapter allows it. */
+export const within = ({ min, max, isWhole = false, isAbove = false }: Range) => {
+  const limited = isAbove ? number().strict().moreThan(min).max(max) : number().strict().min(min).max(max);
+  return (isWhole ? limited.integer() : limited).required();
+};
 export const real = (min: number, max: number) => number().strict().min(min).max(max);
 /** Above zero: a length, a price of something sold, a size. */
 export const positive = (max: number) => number().strict().moreThan(0).max(max);

@@ -38,8 +38,7 @@ export function AssumptionsSlip({ onClose }: { onClose: () => void }) {
                   label={`${label}, ${unit}`}
                   className="flex-1"
                   value={assumed(assumptions, id)}
-                  min={min}
-                  max={max}
+                  range={{ min, max, unit }}
                   onKeep={(next) => set(id, next === value ? null : next)}
                 />
                 {assumptions[id] !== undefined && (

@@ -1,4 +1,5 @@
 import { number } from 'yup';
+import { type Range, rangeProblem } from '../../core/base/range.ts';
 import { typedNumber } from './typed-number.ts';
 
 const typed = (value: unknown, original: unknown): number | undefined => {
@@ -6,25 +7,15 @@ const typed = (value: unknown, original: unknown): number | undefined => {
   return typeof value === 'number' && !Number.isNaN(value) ? value : undefined;
 };
 
-interface Limits {
-  readonly min: number;
-  readonly max: number;
-  readonly unit?: string;
-}
-const unitOf = ({ unit }: Limits): string => (unit ? ` ${unit}` : '');
-
-/** A number that may stay out. The message says what is expected and what came. */
-export const optionalNumber = (label: string, limits: Limits) =>
+/** A number as its chapter allows it, that may stay out. The message says what is expected and what came. */
+export const optionalNumber = (label: string, range: Range) =>
   number()
     .transform(typed)
-    .typeError(`${label}: a number, such as ${(limits.min + Math.min(limits.max, limits.min + 10)) / 2}.`)
-    .test('limits', (value, context) =>
-      value === undefined || (value >= limits.min && value <= limits.max)
-        ? true
-        : context.createError({
-            message: `${label}: ${limits.min} to ${limits.max}${unitOf(limits)}, not ${value}.`,
-          }),
-    );
+    .typeError(`${label}: a number, such as ${(range.min + Math.min(range.max, range.min + 10)) / 2}.`)
+    .test('range', (value, context) => {
+      const problem = value === undefined ? null : rangeProblem(range, value);
+      return problem === null || context.createError({ message: `${label}: ${problem}` });
+    });
 
-export const neededNumber = (label: string, limits: Limits) =>
-  optionalNumber(label, limits).required(`${label} is needed.`);
+export const neededNumber = (label: string, range: Range) =>
+  optionalNumber(label, range).required(`${label} is needed.`);

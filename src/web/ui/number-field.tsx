@@ -1,12 +1,12 @@
 import { useState } from 'react';
+import { type Range, rangeProblem } from '../../core/base/range.ts';
 import { TextField } from './text-field.tsx';
 import { typedNumber } from './typed-number.ts';
 
 interface NumberFieldProps {
   readonly label: string;
   readonly value: number | null;
-  readonly min: number;
-  readonly max: number;
+  readonly range: Range;
   /** It may be left empty; then it is not known. */
   readonly isOptional?: boolean;
   readonly hint?: string | undefined;
@@ -18,8 +18,7 @@ interface NumberFieldProps {
 export function NumberField({
   label,
   value,
-  min,
-  max,
+  range,
   isOptional = false,
   hint,
   className = '',
@@ -28,16 +27,9 @@ export function NumberField({
   const [typed, setTyped] = useState<string | null>(null);
   const text = typed ?? (value === null ? '' : String(Number(value.toFixed(4))));
   const parsed = typedNumber(text) ?? null;
+  const missing = isOptional ? null : 'A number is needed.';
   const error =
-    parsed === null
-      ? isOptional
-        ? null
-        : 'A number is needed.'
-      : Number.isNaN(parsed)
-        ? 'A number, such as 12.5.'
-        : parsed < min || parsed > max
-          ? `${min} to ${max}, not ${parsed}.`
-          : null;
+    parsed === null ? missing : Number.isNaN(parsed) ? 'A number, such as 12.5.' : rangeProblem(range, parsed);
   const keep = (): void => {
     if (error !== null) return;
     setTyped(null);

@@ -1,8 +1,10 @@
 import { lazy, Suspense, useState } from 'react';
 import { LIST_LIMITS } from '../../../core/base/limits.ts';
+import { inPercent } from '../../../core/base/range.ts';
 import { sayCount, sayMany } from '../../../core/base/say.ts';
 import { VERDICT_WORDS } from '../../../core/base/verdict.ts';
 import type { Costing, CostOption } from '../../../core/document/chapters/costing/costing.ts';
+import { COST_RANGES } from '../../../core/document/chapters/costing/costing.ts';
 import {
   breakEvenOf,
   costGround,
@@ -71,22 +73,21 @@ export function CostPage() {
             <NumberField
               label="Years"
               value={costing.years}
-              min={1}
-              max={30}
-              onKeep={(years) => set({ years: Math.round(years ?? 5) }, 'years changed')}
+              range={COST_RANGES.years}
+              onKeep={(years) => set({ years: years ?? costing.years }, 'years changed')}
             />
             <NumberField
               label={`Energy, ${costing.currency} a kWh`}
               value={costing.energyPrice}
-              min={0}
-              max={10}
-              onKeep={(energyPrice) => set({ energyPrice: energyPrice ?? 0.3 }, 'price of energy changed')}
+              range={COST_RANGES.energyPrice}
+              onKeep={(energyPrice) =>
+                set({ energyPrice: energyPrice ?? costing.energyPrice }, 'price of energy changed')
+              }
             />
             <NumberField
               label="Prices rise, % a year"
               value={costing.priceRise * 100}
-              min={-10}
-              max={50}
+              range={inPercent(COST_RANGES.priceRise)}
               onKeep={(percent) => set({ priceRise: (percent ?? 0) / 100 }, 'rise of prices changed')}
             />
           </div>

@@ -1,17 +1,17 @@
 import { yupResolver } from '@hookform/resolvers/yup';
 import { useFieldArray, useForm } from 'react-hook-form';
-import { array, object, string } from 'yup';
+import { array, type InferType, object, string } from 'yup';
 import { LIST_LIMITS } from '../../../core/base/limits.ts';
-import { type CostOption, SCHOOLS } from '../../../core/document/chapters/costing/costing.ts';
+import { COST_RANGES, type CostOption, SCHOOLS } from '../../../core/document/chapters/costing/costing.ts';
 import { linesOfSite } from '../../../core/places/cost/option-cost.ts';
 import { selectSite } from '../../store/site-slice.ts';
 import { useAppSelector } from '../../store/store.ts';
 import { Button } from '../../ui/button.tsx';
 import { DialogFrame } from '../../ui/dialog-frame.tsx';
+import { Form, fieldsFor } from '../../ui/form-fields.tsx';
 import { FormFoot } from '../../ui/form-foot.tsx';
 import { neededNumber, optionalNumber } from '../../ui/form-numbers.ts';
 import { nameField } from '../../ui/form-texts.ts';
-import { SelectField, TextField } from '../../ui/text-field.tsx';
 import { SCHOOL_WORDS } from './school-words.ts';
 
 const schema = object({
@@ -20,25 +20,28 @@ const schema = object({
   lines: array(
     object({
       label: nameField('What is bought?'),
-      price: neededNumber('Price', { min: 0, max: 1e7 }),
-      count: neededNumber('How many', { min: 0, max: 10_000 }),
-      everyYears: optionalNumber('Every', { min: 0.5, max: 50, unit: 'years' }),
+      price: neededNumber('Price', COST_RANGES.money),
+      count: neededNumber('How many', COST_RANGES.count),
+      everyYears: optionalNumber('Every', COST_RANGES.everyYears),
     }),
   )
     .max(LIST_LIMITS.costLines, `At most ${LIST_LIMITS.costLines} lines fit; count alike things in one.`)
     .required(),
   packs: array(
     object({
-      seats: neededNumber('Seats', { min: 1, max: 1000 }),
-      price: neededNumber('Price', { min: 0, max: 1e7 }),
+      seats: neededNumber('Seats', COST_RANGES.packSeats),
+      price: neededNumber('Price', COST_RANGES.money),
     }),
   )
     .max(LIST_LIMITS.costPacks, `At most ${LIST_LIMITS.costPacks} packs fit.`)
     .required(),
-  includedSeats: neededNumber('Included seats', { min: 0, max: 10_000 }),
-  subscriptionPerMonth: neededNumber('Subscription', { min: 0, max: 1e6 }),
-  loadW: neededNumber('Watts', { min: 0, max: 100_000, unit: 'W' }),
+  includedSeats: neededNumber('Included seats', COST_RANGES.includedSeats),
+  subscriptionPerMonth: neededNumber('Subscription', COST_RANGES.money),
+  loadW: neededNumber('Watts', COST_RANGES.loadW),
 });
+
+type OptionFields = InferType<typeof schema>;
+const { Field, Choice } = fieldsFor<OptionFields>();
 
 const FieldError = ({ text }: { text: string | undefined }) =>
   text === undefined ? null : (
@@ -57,7 +60,7 @@ interface OptionDialogProps {
 
 /** What belongs to one school: things, seats, what it costs by the month, what it draws. */
 export function OptionDialog({ option, isNew, onClose, onKeep, onRemove }: OptionDialogProps) {
-  const { register, control, handleSubmit, formState, watch, setValue } = useForm({
+  const form = useForm({
     resolver: yupResolver(schema),
     defaultValues: {
       ...option,
@@ -65,27 +68,25 @@ export function OptionDialog({ option, isNew, onClose, onKeep, onRemove }: Optio
       packs: option.packs.map((pack) => ({ ...pack })),
     },
   });
-  const lines = useFieldArray({ control, name: 'lines' });
+  const lines = useFieldArray({ control: form.control, name: 'lines' });
   const site = useAppSelector(selectSite);
   const siteLines = linesOfSite(site);
-  const packs = useFieldArray({ control, name: 'packs' });
-  const { errors } = formState;
-  const keep = handleSubmit((values) =>
+  const packs = useFieldArray({ control: form.control, name: 'packs' });
+  const { errors } = form.formState;
+  const keep = (values: OptionFields): void =>
     onKeep({
       id: option.id,
       name: values.name,
       school: values.school,
       lines: values.lines.map((line) => ({
         ...line,
-        count: Math.round(line.count),
         everyYears: line.everyYears ?? null,
       })),
-      packs: values.packs.map((pack) => ({ seats: Math.round(pack.seats), price: pack.price })),
-      includedSeats: Math.round(values.includedSeats),
+      packs: values.packs,
+      includedSeats: values.includedSeats,
       subscriptionPerMonth: values.subscriptionPerMonth,
       loadW: values.loadW,
-    }),
-  );
+    });
   return (
     <DialogFrame
       title={option.name || 'New option'}
@@ -94,59 +95,27 @@ export function OptionDialog({ option, isNew, onClose, onKeep, onRemove }: Optio
       isWide
       onOpenChange={onClose}
     >
-      <form onSubmit={(event) => void keep(event)} className="flex flex-col gap-4" noValidate>
+      <Form form={form} onKeep={keep} className="flex flex-col gap-4">
         <div className="grid grid-cols-2 gap-3 md:grid-cols-5">
-          <TextField label="Name" className="col-span-2" error={errors.name?.message} {...register('name')} />
-          <SelectField
+          <Field name="name" label="Name" isText className="col-span-2" />
+          <Choice
+            name="school"
             label="School"
             className="md:col-span-3"
-            value={watch('school')}
-            onChange={(value) => setValue('school', SCHOOLS.find((one) => one === value) ?? 'software')}
             options={SCHOOLS.map((value) => ({ value, label: SCHOOL_WORDS[value] }))}
           />
-          <TextField
-            label="Subscription a month"
-            inputMode="decimal"
-            error={errors.subscriptionPerMonth?.message}
-            {...register('subscriptionPerMonth')}
-          />
-          <TextField
-            label="It draws, W (no cameras)"
-            inputMode="decimal"
-            error={errors.loadW?.message}
-            {...register('loadW')}
-          />
-          <TextField
-            label="Seats included"
-            inputMode="numeric"
-            error={errors.includedSeats?.message}
-            {...register('includedSeats')}
-          />
+          <Field name="subscriptionPerMonth" label="Subscription a month" />
+          <Field name="loadW" label="It draws, W (no cameras)" />
+          <Field name="includedSeats" label="Seats included" />
         </div>
         <fieldset>
           <legend className="mb-1 font-strong">What is bought</legend>
           {lines.fields.map(({ id }, at) => (
             <div key={id} className="mb-1.5 grid grid-cols-[1fr_repeat(3,5.5rem)_auto] items-start gap-2">
-              <TextField label="What" error={errors.lines?.[at]?.label?.message} {...register(`lines.${at}.label`)} />
-              <TextField
-                label="Price"
-                inputMode="decimal"
-                error={errors.lines?.[at]?.price?.message}
-                {...register(`lines.${at}.price`)}
-              />
-              <TextField
-                label="How many"
-                inputMode="numeric"
-                error={errors.lines?.[at]?.count?.message}
-                {...register(`lines.${at}.count`)}
-              />
-              <TextField
-                label="Every … years"
-                inputMode="decimal"
-                placeholder="lasts"
-                error={errors.lines?.[at]?.everyYears?.message}
-                {...register(`lines.${at}.everyYears`)}
-              />
+              <Field name={`lines.${at}.label`} label="What" isText />
+              <Field name={`lines.${at}.price`} label="Price" />
+              <Field name={`lines.${at}.count`} label="How many" />
+              <Field name={`lines.${at}.everyYears`} label="Every … years" placeholder="lasts" />
               <Button kind="quiet" className="mt-5 text-small" onClick={() => lines.remove(at)}>
                 Out
               </Button>
@@ -172,18 +141,8 @@ export function OptionDialog({ option, isNew, onClose, onKeep, onRemove }: Optio
           <legend className="mb-1 font-strong">Packs of seats, as they are sold</legend>
           {packs.fields.map(({ id }, at) => (
             <div key={id} className="mb-1.5 grid grid-cols-[repeat(2,7rem)_auto] items-start gap-2">
-              <TextField
-                label="Seats"
-                inputMode="numeric"
-                error={errors.packs?.[at]?.seats?.message}
-                {...register(`packs.${at}.seats`)}
-              />
-              <TextField
-                label="Price"
-                inputMode="decimal"
-                error={errors.packs?.[at]?.price?.message}
-                {...register(`packs.${at}.price`)}
-              />
+              <Field name={`packs.${at}.seats`} label="Seats" />
+              <Field name={`packs.${at}.price`} label="Price" />
               <Button kind="quiet" className="mt-5 justify-self-start text-small" onClick={() => packs.remove(at)}>
                 Out
               </Button>
@@ -193,7 +152,7 @@ export function OptionDialog({ option, isNew, onClose, onKeep, onRemove }: Optio
           <Button onClick={() => packs.append({ seats: 1, price: 0 })}>Add a pack</Button>
         </fieldset>
         <FormFoot onLeave={onClose} onRemove={isNew ? undefined : onRemove} />
-      </form>
+      </Form>
     </DialogFrame>
   );
 }

@@ -6,8 +6,8 @@ import { VERDICT_WORDS } from '../../../core/base/verdict.ts';
 import { streamFacts } from '../../../core/document/best-known.ts';
 import type { Camera } from '../../../core/document/chapters/cameras/camera.ts';
 import type { Gear } from '../../../core/document/chapters/gear/gear.ts';
-import type { Link } from '../../../core/document/chapters/links/link.ts';
-import { SHEET_LIMITS_M } from '../../../core/document/chapters/plan/drawn-plan.ts';
+import { LINK_RANGES, type Link } from '../../../core/document/chapters/links/link.ts';
+import { SHEET_SIDE_M } from '../../../core/document/chapters/plan/drawn-plan.ts';
 import { cameraSubject, destinationSubject, gearSubject, linkSubject } from '../../../core/document/subject.ts';
 import { nameOfSubject, thingsOf } from '../../../core/document/subjects.ts';
 import { mountingOf } from '../../../core/stations/choose/need.ts';
@@ -153,15 +153,13 @@ function SheetSize() {
         <NumberField
           label="Width, m"
           value={plan.widthM}
-          min={SHEET_LIMITS_M.least}
-          max={SHEET_LIMITS_M.most}
+          range={SHEET_SIDE_M}
           onKeep={(widthM) => set({ widthM: widthM ?? 40 })}
         />
         <NumberField
           label="Height, m"
           value={plan.heightM}
-          min={SHEET_LIMITS_M.least}
-          max={SHEET_LIMITS_M.most}
+          range={SHEET_SIDE_M}
           onKeep={(heightM) => set({ heightM: heightM ?? 26 })}
         />
       </div>
@@ -319,8 +317,7 @@ function CableSide({ link, drawnRoute, onRoute, onRemove }: CableSideProps) {
       <NumberField
         label="Risers, slack, loops, m"
         value={link.extraM}
-        min={0}
-        max={500}
+        range={LINK_RANGES.lengthM}
         onKeep={(extraM) => void dispatch(commandIssued({ kind: 'putLink', link: { ...link, extraM: extraM ?? 0 } }))}
       />
       <span className="flex flex-wrap gap-2">

@@ -1,6 +1,6 @@
 import { yupResolver } from '@hookform/resolvers/yup';
 import { useForm } from 'react-hook-form';
-import { boolean, object, string } from 'yup';
+import { boolean, type InferType, object, string } from 'yup';
 import { err, ok, type Result } from '../../../core/base/result.ts';
 import { type Camera, UNKNOWN_STREAM, UNPLANNED } from '../../../core/document/chapters/cameras/camera.ts';
 import { accountFor } from '../../../core/document/stream-address.ts';
@@ -12,9 +12,8 @@ import { newId } from '../../store/new-id.ts';
 import { commandIssued } from '../../store/site-slice.ts';
 import { useAppDispatch } from '../../store/store.ts';
 import { Button } from '../../ui/button.tsx';
-import { CheckField } from '../../ui/check-field.tsx';
+import { Form, fieldsFor } from '../../ui/form-fields.tsx';
 import { nameField } from '../../ui/form-texts.ts';
-import { TextField } from '../../ui/text-field.tsx';
 import { useVault } from '../../vault/vault-context.tsx';
 
 /** An address, a whole URL or a host alone, with the login taken out of its path; or what stops it from being kept. */
@@ -48,16 +47,18 @@ const schema = object({
   isHandset: boolean().required(),
 });
 
+const { Field, Tick } = fieldsFor<InferType<typeof schema>>();
+
 /** Adds a camera by its name and what is known of its address. */
 export function AddCameraForm({ onAdded }: { onAdded: (cameraId: string, hangs: boolean) => void }) {
   const dispatch = useAppDispatch();
   const vault = useVault();
-  const { register, handleSubmit, formState } = useForm({
+  const form = useForm({
     resolver: yupResolver(schema),
     defaultValues: { name: '', address: '', isHandset: false },
   });
 
-  const add = handleSubmit(({ name, address, isHandset }) => {
+  const add = ({ name, address, isHandset }: InferType<typeof schema>): void => {
     const read = readAddress(address);
     if (!read.ok) return; // the form has said so
     const { host, port, path, user, secret } = read.value;
@@ -78,28 +79,23 @@ export function AddCameraForm({ onAdded }: { onAdded: (cameraId: string, hangs: 
     };
     dispatch(commandIssued({ kind: 'addCamera', camera }));
     onAdded(id, camera.host !== '');
-  });
+  };
 
   return (
-    <form onSubmit={(event) => void add(event)} className="flex flex-col gap-3" noValidate>
-      <TextField
-        label="Name"
-        placeholder="Landing stage"
-        error={formState.errors.name?.message}
-        {...register('name')}
-      />
-      <TextField
+    <Form form={form} onKeep={add} className="flex flex-col gap-3">
+      <Field name="name" label="Name" isText placeholder="Landing stage" />
+      <Field
+        name="address"
         label="Stream URL or address"
         hint="Empty while it is not bought or not hung yet."
         placeholder="rtsp://10.77.4.22/live/main"
+        isText
         isCode
-        error={formState.errors.address?.message}
-        {...register('address')}
       />
-      <CheckField label="It is an old handset" {...register('isHandset')} />
+      <Tick name="isHandset" label="It is an old handset" />
       <Button kind="main" type="submit" className="self-end">
         Add
       </Button>
-    </form>
+    </Form>
   );
 }

@@ -1,18 +1,17 @@
 import { yupResolver } from '@hookform/resolvers/yup';
 import { useForm } from 'react-hook-form';
-import { array, boolean, object, string } from 'yup';
+import { array, boolean, type InferType, object, string } from 'yup';
 import { TAP_USES, type TapUse } from '../../../core/base/tap-uses.ts';
 import type { Camera } from '../../../core/document/chapters/cameras/camera.ts';
-import type { Need } from '../../../core/document/chapters/cameras/need.ts';
+import { NEED_RANGES, type Need } from '../../../core/document/chapters/cameras/need.ts';
 import { SOUNDS, type Sound } from '../../../core/document/chapters/models/model-card.ts';
 import { DETAIL_LEVELS, type DetailLevel } from '../../../core/optics/detail-levels.ts';
 import { commandIssued, selectSite } from '../../store/site-slice.ts';
 import { useAppDispatch, useAppSelector } from '../../store/store.ts';
-import { CheckField } from '../../ui/check-field.tsx';
 import { DialogFrame } from '../../ui/dialog-frame.tsx';
+import { Form, fieldsFor } from '../../ui/form-fields.tsx';
 import { FormFoot } from '../../ui/form-foot.tsx';
 import { neededNumber, optionalNumber } from '../../ui/form-numbers.ts';
-import { SelectField, TextField } from '../../ui/text-field.tsx';
 
 const LEVEL_WORDS: Readonly<Record<DetailLevel, string>> = {
   monitor: 'monitor: that something moves',
@@ -40,10 +39,10 @@ const levels = DETAIL_LEVELS.map(({ level }) => level);
 const schema = object({
   level: string().defined(),
   line: string().trim().max(40, 'At most 40 letters.').defined(),
-  charHeightMm: optionalNumber('Height of a letter', { min: 1, max: 2000, unit: 'mm' }),
-  distanceM: neededNumber('Distance', { min: 0.3, max: 1000, unit: 'm' }),
-  widthM: neededNumber('Width', { min: 0.1, max: 1000, unit: 'm' }),
-  nearM: neededNumber('Where it begins', { min: 0, max: 1000, unit: 'm' }).test(
+  charHeightMm: optionalNumber('Height of a letter', NEED_RANGES.charHeightMm),
+  distanceM: neededNumber('Distance', NEED_RANGES.distanceM),
+  widthM: neededNumber('Width', NEED_RANGES.widthM),
+  nearM: neededNumber('Where it begins', NEED_RANGES.nearM).test(
     'before-far',
     'The zone must begin before it ends.',
     (value, { parent }) => value === undefined || !(value > parent.distanceM),
@@ -55,12 +54,24 @@ const schema = object({
   draws: array(string().defined()).required(),
 });
 
+type NeedFields = InferType<typeof schema>;
+const { Field, Choice, Tick } = fieldsFor<NeedFields>();
+
+const LEVELS = [
+  { value: '', label: 'none: only text' },
+  ...levels.map((value) => ({ value, label: LEVEL_WORDS[value] })),
+];
+const USES = [
+  { value: '', label: 'does not draw it' },
+  ...TAP_USES.map((value) => ({ value, label: USE_WORDS[value] })),
+];
+
 /** Everything the place asks for. Kept whole or not at all. */
 export function NeedDialog({ camera, onClose }: { camera: Camera; onClose: () => void }) {
   const dispatch = useAppDispatch();
   const { destinations } = useAppSelector(selectSite);
   const { need } = camera;
-  const { register, handleSubmit, formState, watch, setValue } = useForm({
+  const form = useForm({
     resolver: yupResolver(schema),
     defaultValues: {
       level: need ? (need.level ?? '') : 'recognise',
@@ -76,8 +87,7 @@ export function NeedDialog({ camera, onClose }: { camera: Camera; onClose: () =>
       draws: destinations.map(({ id }) => need?.draws.find((draw) => draw.destinationId === id)?.use ?? ''),
     },
   });
-  const { errors } = formState;
-  const save = handleSubmit((values) => {
+  const keep = (values: NeedFields): void => {
     const kept: Need = {
       level: pick(levels, values.level),
       text:
@@ -101,7 +111,7 @@ export function NeedDialog({ camera, onClose }: { camera: Camera; onClose: () =>
     };
     dispatch(commandIssued({ kind: 'setNeed', cameraId: camera.id, need: kept }));
     onClose();
-  });
+  };
   return (
     <DialogFrame
       title={`What ${camera.name} must show`}
@@ -109,61 +119,20 @@ export function NeedDialog({ camera, onClose }: { camera: Camera; onClose: () =>
       isOpen
       onOpenChange={onClose}
     >
-      <form onSubmit={(event) => void save(event)} className="grid grid-cols-6 gap-x-3 gap-y-3" noValidate>
-        <SelectField
-          label="Level"
-          className="col-span-6"
-          value={watch('level')}
-          onChange={(value) => setValue('level', value)}
-          options={[
-            { value: '', label: 'none: only text' },
-            ...levels.map((value) => ({ value, label: LEVEL_WORDS[value] })),
-          ]}
-        />
-        <TextField
-          label="Letters to read, mm high"
-          className="col-span-3"
-          inputMode="decimal"
-          placeholder="none"
-          error={errors.charHeightMm?.message}
-          {...register('charHeightMm')}
-        />
-        <TextField
-          label="What stands there"
-          className="col-span-3"
-          placeholder="PRESS 7B"
-          error={errors.line?.message}
-          {...register('line')}
-        />
-        <TextField
-          label="How far, m"
-          className="col-span-2"
-          inputMode="decimal"
-          error={errors.distanceM?.message}
-          {...register('distanceM')}
-        />
-        <TextField
-          label="How wide there, m"
-          className="col-span-2"
-          inputMode="decimal"
-          error={errors.widthM?.message}
-          {...register('widthM')}
-        />
-        <TextField
-          label="Seen from, m"
-          className="col-span-2"
-          inputMode="decimal"
-          error={errors.nearM?.message}
-          {...register('nearM')}
-        />
-        <CheckField label="At night too" className="col-span-2" {...register('atNight')} />
-        <CheckField label="Outdoors" className="col-span-2" {...register('outdoors')} />
-        <CheckField label="It turns" className="col-span-2" {...register('turns')} />
-        <SelectField
+      <Form form={form} onKeep={keep} className="grid grid-cols-6 gap-x-3 gap-y-3">
+        <Choice name="level" label="Level" className="col-span-6" options={LEVELS} />
+        <Field name="charHeightMm" label="Letters to read, mm high" placeholder="none" className="col-span-3" />
+        <Field name="line" label="What stands there" isText placeholder="PRESS 7B" className="col-span-3" />
+        <Field name="distanceM" label="How far, m" className="col-span-2" />
+        <Field name="widthM" label="How wide there, m" className="col-span-2" />
+        <Field name="nearM" label="Seen from, m" className="col-span-2" />
+        <Tick name="atNight" label="At night too" className="col-span-2" />
+        <Tick name="outdoors" label="Outdoors" className="col-span-2" />
+        <Tick name="turns" label="It turns" className="col-span-2" />
+        <Choice
+          name="sound"
           label="Sound"
           className="col-span-6"
-          value={watch('sound')}
-          onChange={(value) => setValue('sound', value)}
           options={SOUNDS.map((value) => ({ value, label: SOUND_WORDS[value] }))}
         />
         {destinations.length === 0 && (
@@ -172,20 +141,10 @@ export function NeedDialog({ camera, onClose }: { camera: Camera; onClose: () =>
           </p>
         )}
         {destinations.map(({ id, name }, at) => (
-          <SelectField
-            key={id}
-            label={name}
-            className="col-span-3"
-            value={watch(`draws.${at}`) ?? ''}
-            onChange={(value) => setValue(`draws.${at}`, value)}
-            options={[
-              { value: '', label: 'does not draw it' },
-              ...TAP_USES.map((value) => ({ value, label: USE_WORDS[value] })),
-            ]}
-          />
+          <Choice key={id} name={`draws.${at}`} label={name} className="col-span-3" options={USES} />
         ))}
         <FormFoot onLeave={onClose} />
-      </form>
+      </Form>
     </DialogFrame>
   );
 }

@@ -1,5 +1,7 @@
+import { between } from '../../../core/base/range.ts';
 import { bestKnown } from '../../../core/document/best-known.ts';
 import type { Camera } from '../../../core/document/chapters/cameras/camera.ts';
+import { FEED_RANGES } from '../../../core/document/chapters/cameras/feed.ts';
 import type { FactValue } from '../../../core/document/chapters/journal/entry.ts';
 import type { QuantityName } from '../../../core/document/chapters/journal/quantities.ts';
 import { readingOf } from '../../../core/document/chapters/journal/reading.ts';
@@ -25,8 +27,7 @@ export function ChargePanel({ camera }: { camera: Camera }) {
         <NumberField
           label="Charge limit, %"
           value={feed.charge?.limitPercent ?? null}
-          min={20}
-          max={100}
+          range={FEED_RANGES.limitPercent}
           isOptional
           hint="empty: none is set"
           onKeep={(limitPercent) =>
@@ -38,8 +39,7 @@ export function ChargePanel({ camera }: { camera: Camera }) {
         <NumberField
           label="Battery after an hour, °C"
           value={typeof batteryC === 'number' ? batteryC : null}
-          min={-20}
-          max={90}
+          range={between(-20, 90, '°C')}
           isOptional
           hint="as its system says"
           onKeep={(value) => read('batteryC', value)}

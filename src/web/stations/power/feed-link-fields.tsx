@@ -1,5 +1,5 @@
 import { Link as RouterLink, useParams } from 'react-router';
-import type { Link } from '../../../core/document/chapters/links/link.ts';
+import { LINK_RANGES, type Link } from '../../../core/document/chapters/links/link.ts';
 import { WIRE_SIZES_MM2 } from '../../../core/stations/power/power-numbers.ts';
 import { linkLengthM } from '../../../core/stations/power/site-links.ts';
 import { commandIssued } from '../../store/site-slice.ts';
@@ -20,8 +20,7 @@ export function FeedLinkFields({ link }: { link: Link }) {
       <NumberField
         label="Length, m"
         value={linkLengthM(link)}
-        min={0}
-        max={5000}
+        range={LINK_RANGES.lengthM}
         hint={isDrawn ? `drawn on the plan${link.extraM > 0 ? `, with ${link.extraM} m more` : ''}` : 'typed'}
         onKeep={(lengthM) => change({ lengthM: lengthM ?? 0, route: null })}
       />
@@ -41,8 +40,7 @@ export function FeedLinkFields({ link }: { link: Link }) {
       <NumberField
         label="Warmest, °C"
         value={link.conductorC}
-        min={-40}
-        max={90}
+        range={LINK_RANGES.conductorC}
         onKeep={(conductorC) => change({ conductorC: conductorC ?? 40 })}
       />
       <span className="col-span-2 flex flex-wrap gap-x-4 self-end md:col-span-4">

@@ -1,5 +1,6 @@
 import { Link as RouterLink, useParams } from 'react-router';
 import { assumed } from '../../../core/assumptions/assumptions.ts';
+import { between } from '../../../core/base/range.ts';
 import { sayMany } from '../../../core/base/say.ts';
 import { VERDICT_WORDS } from '../../../core/base/verdict.ts';
 import type { Camera } from '../../../core/document/chapters/cameras/camera.ts';
@@ -60,8 +61,7 @@ export function LinksPanel({ camera, judge }: { camera: Camera; judge: PowerJudg
           <NumberField
             label="Signal there, dBm"
             value={judge.links.signalRead(air)}
-            min={-110}
-            max={-10}
+            range={between(-110, -10, 'dBm')}
             isOptional
             hint="read with a phone at the place"
             onKeep={(value) => void dispatch(commandIssued(readingOf(subject, signalOf(air), 'signalDbm', value)))}

@@ -1,6 +1,9 @@
 import { lazy, Suspense } from 'react';
+import { inPercent } from '../../../core/base/range.ts';
 import { VERDICT_WORDS } from '../../../core/base/verdict.ts';
 import type { Camera } from '../../../core/document/chapters/cameras/camera.ts';
+import { FEED_RANGES } from '../../../core/document/chapters/cameras/feed.ts';
+import { SKY_RANGES } from '../../../core/document/chapters/sky/sky.ts';
 import { LEAD, LITHIUM, monthNames } from '../../../core/power/sun-budget.ts';
 import type { SunFeed } from '../../../core/power/sun-feed.ts';
 import type { PowerJudge, PowerJudgement } from '../../../core/stations/power/power-judgement.ts';
@@ -69,30 +72,26 @@ export function SunPanel({ camera, judge, judgement }: SunPanelProps) {
         <NumberField
           label="Panel, Wp"
           value={sun.panelWp}
-          min={0.1}
-          max={5000}
+          range={FEED_RANGES.panelWp}
           onKeep={(panelWp) => change({ panelWp: panelWp ?? sun.panelWp })}
         />
         <NumberField
           label="Its tilt, °"
           value={sun.tiltDeg}
-          min={0}
-          max={90}
+          range={FEED_RANGES.tiltDeg}
           onKeep={(tiltDeg) => change({ tiltDeg: tiltDeg ?? 0 })}
         />
         <NumberField
           label="Shade, %"
           value={sun.shade * 100}
-          min={0}
-          max={95}
+          range={inPercent(FEED_RANGES.shade)}
           hint="trees, walls, a valley"
           onKeep={(percent) => change({ shade: (percent ?? 0) / 100 })}
         />
         <NumberField
           label="Battery, Wh"
           value={sun.batteryWh}
-          min={0.5}
-          max={50_000}
+          range={FEED_RANGES.batteryWh}
           onKeep={(batteryWh) => change({ batteryWh: batteryWh ?? sun.batteryWh })}
         />
         <SelectField
@@ -107,16 +106,14 @@ export function SunPanel({ camera, judge, judgement }: SunPanelProps) {
         <NumberField
           label="Drawn, hours a day"
           value={tapped ?? sun.drawnHoursPerDay}
-          min={0}
-          max={24}
+          range={FEED_RANGES.drawnHoursPerDay}
           hint={tapped === null ? 'planned' : 'as its taps say'}
           onKeep={(drawnHoursPerDay) => change({ drawnHoursPerDay: drawnHoursPerDay ?? 0 })}
         />
         <NumberField
           label="Latitude of the site, °"
           value={sky.latitudeDeg}
-          min={-90}
-          max={90}
+          range={SKY_RANGES.latitudeDeg}
           isOptional
           hint="north positive"
           onKeep={(latitudeDeg) => void dispatch(commandIssued({ kind: 'setSky', sky: { ...sky, latitudeDeg } }))}

@@ -1,8 +1,10 @@
 import { yupResolver } from '@hookform/resolvers/yup';
 import { useForm } from 'react-hook-form';
-import { number, object, string } from 'yup';
+import { type InferType, object, string } from 'yup';
+import { inPercent } from '../../../core/base/range.ts';
 import {
   DESTINATION_KINDS,
+  DESTINATION_RANGES,
   type Destination,
   type DestinationKind,
 } from '../../../core/document/chapters/destinations/destination.ts';
@@ -11,9 +13,10 @@ import { newId } from '../../store/new-id.ts';
 import { commandIssued } from '../../store/site-slice.ts';
 import { useAppDispatch } from '../../store/store.ts';
 import { DialogFrame } from '../../ui/dialog-frame.tsx';
+import { Form, fieldsFor } from '../../ui/form-fields.tsx';
 import { FormFoot } from '../../ui/form-foot.tsx';
+import { optionalNumber } from '../../ui/form-numbers.ts';
 import { nameField } from '../../ui/form-texts.ts';
-import { SelectField, TextField } from '../../ui/text-field.tsx';
 
 const KIND_WORDS: Readonly<Record<DestinationKind, string>> = {
   hub: 'home-automation hub',
@@ -21,20 +24,14 @@ const KIND_WORDS: Readonly<Record<DestinationKind, string>> = {
   viewer: 'viewer',
   relay: 'relay',
 };
-const isKind = (text: string): text is DestinationKind => DESTINATION_KINDS.some((kind) => kind === text);
-
-const optionalNumber = (message: string) =>
-  number()
-    .transform((value: number, original: unknown) => (original === '' ? undefined : value))
-    .typeError(message);
-
 const schema = object({
   name: nameField(),
   kind: string().oneOf(DESTINATION_KINDS).required(),
-  diskTB: optionalNumber('TB as a number, such as 4.').moreThan(0, 'More than 0 TB.').max(10_000, 'At most 10,000 TB.'),
-  usablePercent: optionalNumber('A share in per cent.').moreThan(0, 'More than 0 %.').max(100, 'At most 100 %.'),
-  retentionDays: optionalNumber('Days as a number.').moreThan(0, 'More than 0 days.').max(36_500, 'At most 100 years.'),
+  diskTB: optionalNumber('Disk', DESTINATION_RANGES.diskTB),
+  usablePercent: optionalNumber('Usable', inPercent(DESTINATION_RANGES.usableFraction)),
+  retentionDays: optionalNumber('Days', DESTINATION_RANGES.retentionDays),
 });
+const { Field, Choice } = fieldsFor<InferType<typeof schema>>();
 
 interface DestinationDialogProps {
   /** Whom it is about; `null` keeps it shut. */
@@ -68,7 +65,7 @@ function DestinationForm({
   onCreated: (id: string) => void;
 }) {
   const dispatch = useAppDispatch();
-  const { register, handleSubmit, formState, watch, setValue } = useForm({
+  const form = useForm({
     resolver: yupResolver(schema),
     defaultValues: {
       name: before?.name ?? '',
@@ -78,15 +75,13 @@ function DestinationForm({
       retentionDays: before?.retentionDays ?? 14,
     },
   });
-  const kind = watch('kind');
-  const { errors } = formState;
-  const save = handleSubmit((values) => {
+  const keep = (values: InferType<typeof schema>): void => {
     const isRecorder = values.kind === 'recorder';
     const usableFraction = (values.usablePercent ?? 100 * STORAGE_ASSUMPTIONS.usableFraction) / 100;
     const destination: Destination = {
       id: before?.id ?? newId('destination'),
       name: values.name,
-      kind: isKind(values.kind) ? values.kind : 'viewer',
+      kind: values.kind,
       codecs: before?.codecs ?? [],
       storage: isRecorder && values.diskTB !== undefined ? { diskTB: values.diskTB, usableFraction } : null,
       retentionDays: isRecorder ? (values.retentionDays ?? null) : null,
@@ -95,43 +90,24 @@ function DestinationForm({
     dispatch(commandIssued({ kind: before ? 'changeDestination' : 'addDestination', destination }));
     if (!before) onCreated(destination.id);
     onClose();
-  });
+  };
   return (
-    <form onSubmit={(event) => void save(event)} className="grid grid-cols-6 gap-x-2 gap-y-3" noValidate>
-      <TextField label="Name" className="col-span-6" error={errors.name?.message} {...register('name')} />
-      <SelectField
+    <Form form={form} onKeep={keep} className="grid grid-cols-6 gap-x-2 gap-y-3">
+      <Field name="name" label="Name" isText className="col-span-6" />
+      <Choice
+        name="kind"
         label="Kind"
         className="col-span-6"
-        value={kind}
-        onChange={(value) => isKind(value) && setValue('kind', value)}
         options={DESTINATION_KINDS.map((value) => ({ value, label: KIND_WORDS[value] }))}
       />
-      {kind === 'recorder' && (
+      {form.watch('kind') === 'recorder' && (
         <>
-          <TextField
-            label="Disk, TB"
-            inputMode="decimal"
-            className="col-span-2"
-            error={errors.diskTB?.message}
-            {...register('diskTB')}
-          />
-          <TextField
-            label="Usable, %"
-            inputMode="decimal"
-            className="col-span-2"
-            error={errors.usablePercent?.message}
-            {...register('usablePercent')}
-          />
-          <TextField
-            label="Days wanted"
-            inputMode="decimal"
-            className="col-span-2"
-            error={errors.retentionDays?.message}
-            {...register('retentionDays')}
-          />
+          <Field name="diskTB" label="Disk, TB" className="col-span-2" />
+          <Field name="usablePercent" label="Usable, %" className="col-span-2" />
+          <Field name="retentionDays" label="Days wanted" className="col-span-2" />
         </>
       )}
       <FormFoot onLeave={onClose} />
-    </form>
+    </Form>
   );
 }

@@ -1,4 +1,5 @@
 import { yupResolver } from '@hookform/resolvers/yup';
+import type { ComponentProps } from 'react';
 import { useForm } from 'react-hook-form';
 import { GEAR_KINDS, type Gear, type GearKind } from '../../../core/document/chapters/gear/gear.ts';
 import { gearSubject } from '../../../core/document/subject.ts';
@@ -6,12 +7,18 @@ import { RADIO_KINDS } from '../../../core/radio/radio.ts';
 import { newId } from '../../store/new-id.ts';
 import { commandIssued } from '../../store/site-slice.ts';
 import { useAppDispatch } from '../../store/store.ts';
-import { CheckField } from '../../ui/check-field.tsx';
 import { DialogFrame } from '../../ui/dialog-frame.tsx';
+import { Form, fieldsFor } from '../../ui/form-fields.tsx';
 import { FormFoot } from '../../ui/form-foot.tsx';
-import { SelectField, TextField } from '../../ui/text-field.tsx';
 import { Joins } from '../link/joins.tsx';
-import { gearFieldsOf, gearFormSchema, gearOf, POE_CLASS_CHOICES, USUAL_GEAR } from './gear-form-schema.ts';
+import {
+  type GearFields,
+  gearFieldsOf,
+  gearFormSchema,
+  gearOf,
+  POE_CLASS_CHOICES,
+  USUAL_GEAR,
+} from './gear-form-schema.ts';
 
 export const GEAR_WORDS: Readonly<Record<GearKind, string>> = {
   switch: 'switch',
@@ -21,6 +28,55 @@ export const GEAR_WORDS: Readonly<Record<GearKind, string>> = {
   powerline: 'powerline',
   router: 'router',
 };
+
+const { Field, Choice, Tick } = fieldsFor<GearFields>();
+const Figure = (props: Pick<ComponentProps<typeof Field>, 'name' | 'label'>) => (
+  <Field className="col-span-3" {...props} />
+);
+
+const PSE_TYPES = [
+  { value: '1', label: '1 (af): up to class 3' },
+  { value: '2', label: '2 (at): up to class 4' },
+  { value: '3', label: '3 (bt): up to class 6' },
+  { value: '4', label: '4 (bt): up to class 8' },
+];
+const RESERVES = [
+  { value: 'class', label: 'what the class may take' },
+  { value: 'measured', label: 'what is taken' },
+];
+const OUTPUTS = [
+  { value: 'dc', label: 'low voltage' },
+  { value: 'usb', label: 'USB' },
+];
+const RADIOS = RADIO_KINDS.map(({ id, label, band }) => ({
+  value: id,
+  label: `${label}${band === 'sub-GHz' ? '' : `, ${band} GHz`}`,
+}));
+
+const SwitchFigures = () => (
+  <>
+    <Figure name="ports" label="Ports" />
+    <Figure name="poePorts" label="Of these, ports that feed" />
+    <Choice name="pseType" label="Type of IEEE 802.3" className="col-span-3" options={PSE_TYPES} />
+    <Figure name="budgetW" label="Budget of all ports, W" />
+    <Choice name="reserves" label="It reserves" className="col-span-3" options={RESERVES} />
+    <Figure name="uplinkMbps" label="Uplink, Mbit/s" />
+  </>
+);
+
+const AccessPointFigures = () => (
+  <>
+    <Choice name="radio" label="Radio" className="col-span-3" options={RADIOS} />
+    <Figure name="eirpDbm" label="Radiated, dBm" />
+    <Figure name="channel" label="Channel" />
+    <Choice
+      name="poeClass"
+      label="Fed by its switch"
+      className="col-span-3"
+      options={[{ value: '', label: 'no' }, ...POE_CLASS_CHOICES]}
+    />
+  </>
+);
 
 interface GearDialogProps {
   readonly edited: Gear | 'new';
@@ -32,13 +88,12 @@ interface GearDialogProps {
 export function GearDialog({ edited, onClose, onKept }: GearDialogProps) {
   const dispatch = useAppDispatch();
   const before = edited === 'new' ? null : edited;
-  const { register, handleSubmit, formState, watch, setValue } = useForm({
+  const form = useForm({
     resolver: yupResolver(gearFormSchema),
     defaultValues: { ...USUAL_GEAR, ...gearFieldsOf(before) },
   });
-  const { errors } = formState;
-  const kind = watch('kind');
-  const save = handleSubmit((fields) => {
+  const kind = form.watch('kind');
+  const keep = (fields: GearFields): void => {
     const gear = gearOf(
       { id: before?.id ?? newId('gear'), name: fields.name, position: before?.position ?? null },
       fields,
@@ -47,15 +102,11 @@ export function GearDialog({ edited, onClose, onKept }: GearDialogProps) {
     dispatch(commandIssued({ kind: 'putGear', gear }));
     onKept?.(gear);
     onClose();
-  });
+  };
   const remove = (gearId: string): void => {
     dispatch(commandIssued({ kind: 'removeGear', gearId }));
     onClose();
   };
-  type Name = Parameters<typeof register>[0];
-  const field = (name: Name, label: string, error?: string) => (
-    <TextField label={label} className="col-span-3" inputMode="decimal" error={error} {...register(name)} />
-  );
   return (
     <DialogFrame
       title={before ? before.name : 'New gear'}
@@ -63,94 +114,33 @@ export function GearDialog({ edited, onClose, onKept }: GearDialogProps) {
       isOpen
       onOpenChange={onClose}
     >
-      <form onSubmit={(event) => void save(event)} className="grid grid-cols-6 gap-x-3 gap-y-3" noValidate>
-        <SelectField
+      <Form form={form} onKeep={keep} className="grid grid-cols-6 gap-x-3 gap-y-3">
+        <Choice
+          name="kind"
           label="Kind"
           className="col-span-3"
-          value={kind}
-          onChange={(value) => GEAR_KINDS.some((one) => one === value) && setValue('kind', value as GearKind)}
           options={GEAR_KINDS.map((value) => ({ value, label: GEAR_WORDS[value] }))}
         />
-        <TextField label="Name" className="col-span-3" error={errors.name?.message} {...register('name')} />
-        {kind === 'switch' && (
-          <>
-            {field('ports', 'Ports', errors.ports?.message)}
-            {field('poePorts', 'Of these, ports that feed', errors.poePorts?.message)}
-            <SelectField
-              label="Type of IEEE 802.3"
-              className="col-span-3"
-              value={watch('pseType')}
-              onChange={(value) => setValue('pseType', value)}
-              options={[
-                { value: '1', label: '1 (af): up to class 3' },
-                { value: '2', label: '2 (at): up to class 4' },
-                { value: '3', label: '3 (bt): up to class 6' },
-                { value: '4', label: '4 (bt): up to class 8' },
-              ]}
-            />
-            {field('budgetW', 'Budget of all ports, W', errors.budgetW?.message)}
-            <SelectField
-              label="It reserves"
-              className="col-span-3"
-              value={watch('reserves')}
-              onChange={(value) => setValue('reserves', value === 'measured' ? 'measured' : 'class')}
-              options={[
-                { value: 'class', label: 'what the class may take' },
-                { value: 'measured', label: 'what is taken' },
-              ]}
-            />
-            {field('uplinkMbps', 'Uplink, Mbit/s', errors.uplinkMbps?.message)}
-          </>
-        )}
+        <Field name="name" label="Name" isText className="col-span-3" />
+        {kind === 'switch' && <SwitchFigures />}
         {kind === 'injector' && (
           <>
-            {field('volts', 'Voltage, V', errors.volts?.message)}
-            {field('watts', 'Watts', errors.watts?.message)}
-            <CheckField label="passive: it does not negotiate" className="col-span-6" {...register('isPassive')} />
+            <Figure name="volts" label="Voltage, V" />
+            <Figure name="watts" label="Watts" />
+            <Tick name="isPassive" label="passive: it does not negotiate" className="col-span-6" />
           </>
         )}
         {kind === 'supply' && (
           <>
-            <SelectField
-              label="Output"
-              className="col-span-6"
-              value={watch('output')}
-              onChange={(value) => setValue('output', value === 'usb' ? 'usb' : 'dc')}
-              options={[
-                { value: 'dc', label: 'low voltage' },
-                { value: 'usb', label: 'USB' },
-              ]}
-            />
-            {field('volts', 'Voltage, V', errors.volts?.message)}
-            {field('amps', 'Current, A', errors.amps?.message)}
+            <Choice name="output" label="Output" className="col-span-6" options={OUTPUTS} />
+            <Figure name="volts" label="Voltage, V" />
+            <Figure name="amps" label="Current, A" />
           </>
         )}
-        {kind === 'access-point' && (
-          <>
-            <SelectField
-              label="Radio"
-              className="col-span-3"
-              value={watch('radio')}
-              onChange={(value) => setValue('radio', value)}
-              options={RADIO_KINDS.map(({ id, label, band }) => ({
-                value: id,
-                label: `${label}${band === 'sub-GHz' ? '' : `, ${band} GHz`}`,
-              }))}
-            />
-            {field('eirpDbm', 'Radiated, dBm', errors.eirpDbm?.message)}
-            {field('channel', 'Channel', errors.channel?.message)}
-            <SelectField
-              label="Fed by its switch"
-              className="col-span-3"
-              value={watch('poeClass')}
-              onChange={(value) => setValue('poeClass', value)}
-              options={[{ value: '', label: 'no' }, ...POE_CLASS_CHOICES]}
-            />
-          </>
-        )}
-        {kind === 'powerline' && field('syncMbps', 'Sync rate, Mbit/s', errors.syncMbps?.message)}
+        {kind === 'access-point' && <AccessPointFigures />}
+        {kind === 'powerline' && <Figure name="syncMbps" label="Sync rate, Mbit/s" />}
         <FormFoot onLeave={onClose} onRemove={before ? () => remove(before.id) : undefined} />
-      </form>
+      </Form>
       {before && (
         <div className="mt-4 border-t border-hair pt-3">
           <h3 className="mb-1 text-small">Joined to</h3>

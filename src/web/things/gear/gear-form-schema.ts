@@ -1,5 +1,5 @@
 import { boolean, type InferType, object, string } from 'yup';
-import { GEAR_KINDS, type Gear, type PseType } from '../../../core/document/chapters/gear/gear.ts';
+import { GEAR_KINDS, GEAR_RANGES, type Gear, type PseType } from '../../../core/document/chapters/gear/gear.ts';
 import { RADIO_KINDS, radioKind } from '../../../core/radio/radio.ts';
 import { optionalNumber } from '../../ui/form-numbers.ts';
 import { nameField } from '../../ui/form-texts.ts';
@@ -13,31 +13,32 @@ export const POE_CLASS_CHOICES = [0, 1, 2, 3, 4, 5, 6, 7, 8].map((value) => ({
 export const gearFormSchema = object({
   kind: string().oneOf(GEAR_KINDS).required(),
   name: nameField(),
-  ports: optionalNumber('Ports', { min: 1, max: 96 }),
-  poePorts: optionalNumber('Ports that feed', { min: 0, max: 96 }).test(
+  ports: optionalNumber('Ports', GEAR_RANGES.ports),
+  poePorts: optionalNumber('Ports that feed', GEAR_RANGES.poePorts).test(
     'of-ports',
     'More ports feed than there are.',
-    (value, { parent }) => value === undefined || parent.kind !== 'switch' || value <= (parent.ports ?? 96),
+    (value, { parent }) =>
+      value === undefined || parent.kind !== 'switch' || value <= (parent.ports ?? GEAR_RANGES.ports.max),
   ),
   pseType: string().required(),
-  budgetW: optionalNumber('Budget', { min: 0, max: 5000, unit: 'W' }),
+  budgetW: optionalNumber('Budget', GEAR_RANGES.budgetW),
   reserves: string().oneOf(['class', 'measured']).required(),
-  uplinkMbps: optionalNumber('Uplink', { min: 1, max: 400_000, unit: 'Mbit/s' }),
+  uplinkMbps: optionalNumber('Uplink', GEAR_RANGES.uplinkMbps),
   isPassive: boolean().required(),
-  volts: optionalNumber('Voltage', { min: 1, max: 60, unit: 'V' }),
-  watts: optionalNumber('Watts', { min: 0.5, max: 1000, unit: 'W' }),
+  volts: optionalNumber('Voltage', GEAR_RANGES.volts),
+  watts: optionalNumber('Watts', GEAR_RANGES.watts),
   output: string().oneOf(['dc', 'usb']).required(),
-  amps: optionalNumber('Current', { min: 0.05, max: 100, unit: 'A' }),
+  amps: optionalNumber('Current', GEAR_RANGES.amps),
   radio: string().required(),
-  eirpDbm: optionalNumber('Radiated power', { min: -10, max: 36, unit: 'dBm' }),
-  channel: optionalNumber('Channel', { min: 1, max: 200 }),
+  eirpDbm: optionalNumber('Radiated power', GEAR_RANGES.eirpDbm),
+  channel: optionalNumber('Channel', GEAR_RANGES.channel),
   poeClass: string()
     .oneOf(['', ...POE_CLASS_CHOICES.map(({ value }) => value)])
     .defined(),
-  syncMbps: optionalNumber('Sync rate', { min: 1, max: 3000, unit: 'Mbit/s' }),
+  syncMbps: optionalNumber('Sync rate', GEAR_RANGES.syncMbps),
 });
 
-type GearFields = InferType<typeof gearFormSchema>;
+export type GearFields = InferType<typeof gearFormSchema>;
 /** As most gear is; an empty field is taken so. */
 export const USUAL_GEAR: GearFields = {
   kind: 'switch',
@@ -100,12 +101,12 @@ export function gearOf(
 ): Gear {
   switch (fields.kind) {
     case 'switch': {
-      const ports = Math.round(fields.ports ?? 8);
+      const ports = fields.ports ?? 8;
       return {
         ...base,
         kind: 'switch',
         ports,
-        poePorts: Math.round(fields.poePorts ?? ports),
+        poePorts: fields.poePorts ?? ports,
         pseType: TYPES.find((type) => String(type) === fields.pseType) ?? 2,
         budgetW: fields.budgetW ?? 65,
         pseVolts: before?.kind === 'switch' ? before.pseVolts : PSE_VOLTS,
@@ -131,7 +132,7 @@ export function gearOf(
         band: kind?.band ?? '2.4',
         radio: kind?.id ?? 'n20',
         eirpDbm: fields.eirpDbm ?? 20,
-        channel: fields.channel === undefined ? null : Math.round(fields.channel),
+        channel: fields.channel ?? null,
         poeClass: fields.poeClass === '' ? null : Number(fields.poeClass),
       };
     }

@@ -7,6 +7,7 @@ import {
   LOCAL_STREAMS,
   LOST_LIMITS,
   MODEL_NOTES_CHARS,
+  MODEL_RANGES,
   type Model,
   SOUNDS,
 } from '../../../core/document/chapters/models/model-card.ts';
@@ -17,15 +18,15 @@ import { nameField, textField, wordsField, wordsOf } from '../../ui/form-texts.t
 
 const lens = object({
   label: textField(TEXT_LIMITS.label),
-  sensorWidthMm: neededNumber('Sensor width', { min: 0.5, max: 60, unit: 'mm' }),
-  sensorHeightMm: neededNumber('Sensor height', { min: 0.5, max: 60, unit: 'mm' }),
-  focalWideMm: neededNumber('Focal length', { min: 0.5, max: 1000, unit: 'mm' }),
-  focalTeleMm: optionalNumber('Longest focal length', { min: 0.5, max: 1000, unit: 'mm' }),
+  sensorWidthMm: neededNumber('Sensor width', MODEL_RANGES.sensorMm),
+  sensorHeightMm: neededNumber('Sensor height', MODEL_RANGES.sensorMm),
+  focalWideMm: neededNumber('Focal length', MODEL_RANGES.focalMm),
+  focalTeleMm: optionalNumber('Longest focal length', MODEL_RANGES.focalMm),
   bends: boolean().required(),
-  measuredHfovDeg: optionalNumber('Measured view', { min: 1, max: 359, unit: '°' }),
-  axisDeg: optionalNumber('Axis', { min: -180, max: 180, unit: '°' }),
-  widthPx: neededNumber('Pixels across', { min: 16, max: 20_000 }),
-  heightPx: neededNumber('Pixels down', { min: 16, max: 20_000 }),
+  measuredHfovDeg: optionalNumber('Measured view', MODEL_RANGES.measuredHfovDeg),
+  axisDeg: optionalNumber('Axis', MODEL_RANGES.axisDeg),
+  widthPx: neededNumber('Pixels across', MODEL_RANGES.sidePx),
+  heightPx: neededNumber('Pixels down', MODEL_RANGES.sidePx),
 }).test('lens', function (value) {
   const { widthPx, heightPx, sensorWidthMm, sensorHeightMm, focalWideMm } = value;
   if ([widthPx, heightPx, sensorWidthMm, sensorHeightMm, focalWideMm].some((number) => !(number > 0))) return true;
@@ -38,43 +39,43 @@ export const modelFormSchema = object({
   model: nameField('A model is needed.'),
   hardwareRev: textField(TEXT_LIMITS.label),
   localStream: string().defined(),
-  sessions: optionalNumber('Sessions', { min: 1, max: 1000 }),
+  sessions: optionalNumber('Sessions', MODEL_RANGES.sessions),
   // In capitals before they are counted: some letters become two.
   codecs: wordsField('codecs', { most: LIST_LIMITS.codecs, max: TEXT_LIMITS.codec }).transform((text: string) =>
     text.toUpperCase(),
   ),
-  fps: optionalNumber('Frames a second', { min: 0.1, max: 1000 }),
+  fps: optionalNumber('Frames a second', MODEL_RANGES.fps),
   sub: string().defined(),
-  subWidthPx: optionalNumber('Pixels across', { min: 16, max: 20_000 }),
-  subHeightPx: optionalNumber('Pixels down', { min: 16, max: 20_000 }),
-  subFps: optionalNumber('Frames a second', { min: 0.1, max: 1000 }),
+  subWidthPx: optionalNumber('Pixels across', MODEL_RANGES.sidePx),
+  subHeightPx: optionalNumber('Pixels down', MODEL_RANGES.sidePx),
+  subFps: optionalNumber('Frames a second', MODEL_RANGES.fps),
   lenses: array(lens).max(2).required(),
-  panRangeDeg: optionalNumber('Pan', { min: 0, max: 360, unit: '°' }),
-  tiltRangeDeg: optionalNumber('Tilt', { min: 0, max: 360, unit: '°' }),
+  panRangeDeg: optionalNumber('Pan', MODEL_RANGES.rangeDeg),
+  tiltRangeDeg: optionalNumber('Tilt', MODEL_RANGES.rangeDeg),
   lightKind: string().defined(),
-  lightReachM: optionalNumber('Reach of its light', { min: 0, max: 500, unit: 'm' }),
-  lightAngleDeg: optionalNumber('Angle of its light', { min: 0, max: 360, unit: '°' }),
-  ingress: optionalNumber('IP code', { min: 0, max: 69 }),
+  lightReachM: optionalNumber('Reach of its light', MODEL_RANGES.lightReachM),
+  lightAngleDeg: optionalNumber('Angle of its light', MODEL_RANGES.rangeDeg),
+  ingress: optionalNumber('IP code', MODEL_RANGES.ingress),
   sound: string().defined(),
   ways: array(string().defined()).required(),
-  poeClass: optionalNumber('Class', { min: 0, max: 8 }),
-  minVolts: optionalNumber('Least voltage', { min: 1, max: 400, unit: 'V' }),
-  maxVolts: optionalNumber('Highest voltage', { min: 1, max: 400, unit: 'V' }).test(
+  poeClass: optionalNumber('Class', MODEL_RANGES.poeClass),
+  minVolts: optionalNumber('Least voltage', MODEL_RANGES.volts),
+  maxVolts: optionalNumber('Highest voltage', MODEL_RANGES.volts).test(
     'above-least',
     'The highest voltage lies below the least.',
     (value, { parent }) => value === undefined || parent.minVolts === undefined || value >= parent.minVolts,
   ),
-  dayW: optionalNumber('Watts by day', { min: 0.01, max: 1000, unit: 'W' }),
-  nightW: optionalNumber('Watts at night', { min: 0.01, max: 1000, unit: 'W' }),
-  standbyW: optionalNumber('Watts asleep', { min: 0, max: 1000, unit: 'W' }),
-  batteryWh: optionalNumber('Battery', { min: 0.1, max: 100_000, unit: 'Wh' }),
+  dayW: optionalNumber('Watts by day', MODEL_RANGES.watts),
+  nightW: optionalNumber('Watts at night', MODEL_RANGES.watts),
+  standbyW: optionalNumber('Watts asleep', MODEL_RANGES.standbyW),
+  batteryWh: optionalNumber('Battery', MODEL_RANGES.batteryWh),
   supplyInBox: string().defined(),
   wired: string().defined(),
   bands: array(string().defined()).required(),
-  cardMaxGB: optionalNumber('Largest card', { min: 0, max: 100_000, unit: 'GB' }),
+  cardMaxGB: optionalNumber('Largest card', MODEL_RANGES.cardMaxGB),
   lost: wordsField('losses', LOST_LIMITS),
-  price: optionalNumber('Price', { min: 0, max: 1e7 }),
-  seats: neededNumber('Seats', { min: 1, max: 16 }),
+  price: optionalNumber('Price', MODEL_RANGES.price),
+  seats: neededNumber('Seats', MODEL_RANGES.seats),
   notes: textField(MODEL_NOTES_CHARS),
 });
 export type ModelFields = InferType<typeof modelFormSchema>;
@@ -95,8 +96,8 @@ const lensOf = (fields: LensFields, at: number): Lens => ({
   projection: fields.bends ? 'equidistant' : 'pinhole',
   measuredHfovDeg: orNull(fields.measuredHfovDeg),
   axisDeg: fields.axisDeg ?? 0,
-  widthPx: Math.round(fields.widthPx),
-  heightPx: Math.round(fields.heightPx),
+  widthPx: fields.widthPx,
+  heightPx: fields.heightPx,
 });
 
 /** A lens as most cheap cameras have it: 1/2.8", 2.8 mm, 1920 × 1080. */
@@ -170,7 +171,7 @@ export function cardOf(id: string, fields: ModelFields, before: Model | null = n
     ...emptyModel(id, fields.maker, fields.model),
     hardwareRev: fields.hardwareRev,
     localStream: pick(LOCAL_STREAMS, fields.localStream),
-    sessions: fields.sessions === undefined ? null : Math.round(fields.sessions),
+    sessions: orNull(fields.sessions),
     codecs,
     fps: orNull(fields.fps),
     subs:
@@ -178,8 +179,8 @@ export function cardOf(id: string, fields: ModelFields, before: Model | null = n
         ? [
             {
               codecs: firstSub?.codecs ?? (codecs.includes('JPEG') ? ['JPEG'] : ['H264']),
-              widthPx: Math.round(fields.subWidthPx ?? 640),
-              heightPx: Math.round(fields.subHeightPx ?? 360),
+              widthPx: fields.subWidthPx ?? 640,
+              heightPx: fields.subHeightPx ?? 360,
               fps: fields.subFps ?? 10,
             },
             ...otherSubs,
@@ -193,11 +194,11 @@ export function cardOf(id: string, fields: ModelFields, before: Model | null = n
     light: lightKind
       ? { kind: lightKind, reachM: fields.lightReachM ?? 0, angleDeg: fields.lightAngleDeg ?? 90 }
       : null,
-    ingress: fields.ingress === undefined ? null : Math.round(fields.ingress),
+    ingress: orNull(fields.ingress),
     sound: pick(SOUNDS, fields.sound),
     power: {
       ways: fields.ways.filter((way): way is PowerWay => POWER_WAYS.some((one) => one === way)),
-      poeClass: fields.poeClass === undefined ? null : Math.round(fields.poeClass),
+      poeClass: orNull(fields.poeClass),
       minVolts: orNull(fields.minVolts),
       maxVolts: orNull(fields.maxVolts),
       dayW: orNull(fields.dayW),
@@ -211,7 +212,7 @@ export function cardOf(id: string, fields: ModelFields, before: Model | null = n
     cardMaxGB: orNull(fields.cardMaxGB),
     lostWithoutAccount: wordsOf(fields.lost),
     price: orNull(fields.price),
-    seats: Math.round(fields.seats),
+    seats: fields.seats,
     notes: fields.notes,
   };
 }

@@ -13,10 +13,9 @@ import {
 import { SENSOR_FORMATS } from '../../../core/document/chapters/models/sensor-formats.ts';
 import { newId } from '../../store/new-id.ts';
 import { Button } from '../../ui/button.tsx';
-import { CheckField } from '../../ui/check-field.tsx';
+import { Form, fieldsFor } from '../../ui/form-fields.tsx';
 import { FormFoot } from '../../ui/form-foot.tsx';
-import { SelectField, TextField } from '../../ui/text-field.tsx';
-import { cardOf, fieldsOf, modelFormSchema, USUAL_LENS } from './model-form-schema.ts';
+import { cardOf, fieldsOf, type ModelFields, modelFormSchema, USUAL_LENS } from './model-form-schema.ts';
 
 const NOT_KNOWN = { value: '', label: 'not known' };
 const YES_NO = [NOT_KNOWN, { value: 'yes', label: 'yes' }, { value: 'no', label: 'no' }];
@@ -24,6 +23,8 @@ const options = (values: readonly string[], words: Readonly<Record<string, strin
   NOT_KNOWN,
   ...values.map((value) => ({ value, label: words[value] ?? value })),
 ];
+
+const { Field, Choice, Tick } = fieldsFor<ModelFields>();
 
 interface ModelFormProps {
   readonly card: Model | null;
@@ -33,47 +34,37 @@ interface ModelFormProps {
 
 /** Everything a card may say, in the order of a data sheet. */
 export function ModelForm({ card, onLeave, onKeep }: ModelFormProps) {
-  const { register, control, handleSubmit, formState, watch, setValue } = useForm({
+  const form = useForm({
     resolver: yupResolver(modelFormSchema),
     defaultValues: card ? fieldsOf(card) : { ...fieldsOf(emptyModel('new', '', '')), lenses: [USUAL_LENS] },
   });
-  const lenses = useFieldArray({ control, name: 'lenses' });
-  const { errors } = formState;
-  type Name = Parameters<typeof register>[0];
-  const field = (name: Name, label: string, error?: string, isText = false) => (
-    <TextField key={name} label={label} inputMode={isText ? 'text' : 'decimal'} error={error} {...register(name)} />
-  );
-  type Choice = 'localStream' | 'sub' | 'lightKind' | 'sound' | 'supplyInBox' | 'wired';
-  const choice = (name: Choice, label: string, list: readonly { value: string; label: string }[]) => (
-    <SelectField label={label} value={watch(name)} onChange={(value) => setValue(name, value)} options={list} />
-  );
-  const keep = handleSubmit((fields) => onKeep(cardOf(card?.id ?? newId('model'), fields, card)));
+  const lenses = useFieldArray({ control: form.control, name: 'lenses' });
+  const keep = (fields: ModelFields): void => onKeep(cardOf(card?.id ?? newId('model'), fields, card));
   return (
-    <form onSubmit={(event) => void keep(event)} className="flex flex-col gap-4" noValidate>
+    <Form form={form} onKeep={keep} className="flex flex-col gap-4">
       <Group title="Make and model">
-        {field('maker', 'Make', errors.maker?.message, true)}
-        {field('model', 'Model', errors.model?.message, true)}
-        {field('hardwareRev', 'Hardware revision', errors.hardwareRev?.message, true)}
-        {field('price', 'Price of one', errors.price?.message)}
-        {field('seats', 'Seats it takes', errors.seats?.message)}
+        <Field name="maker" label="Make" isText />
+        <Field name="model" label="Model" isText />
+        <Field name="hardwareRev" label="Hardware revision" isText />
+        <Field name="price" label="Price of one" />
+        <Field name="seats" label="Seats it takes" />
       </Group>
       <Group title="Stream">
-        {choice('localStream', 'On this network', options(LOCAL_STREAMS, LOCAL_STREAM_WORDS))}
-        {field('sessions', 'Clients at once', errors.sessions?.message)}
-        {field('codecs', 'Codecs of the main stream', errors.codecs?.message, true)}
-        {field('fps', 'Frames a second', errors.fps?.message)}
-        {choice('sub', 'Sub stream', YES_NO)}
-        {watch('sub') === 'yes' && (
+        <Choice name="localStream" label="On this network" options={options(LOCAL_STREAMS, LOCAL_STREAM_WORDS)} />
+        <Field name="sessions" label="Clients at once" />
+        <Field name="codecs" label="Codecs of the main stream" isText />
+        <Field name="fps" label="Frames a second" />
+        <Choice name="sub" label="Sub stream" options={YES_NO} />
+        {form.watch('sub') === 'yes' && (
           <>
-            {field('subWidthPx', 'Sub, pixels across', errors.subWidthPx?.message)}
-            {field('subHeightPx', 'Sub, pixels down', errors.subHeightPx?.message)}
-            {field('subFps', 'Sub, frames a second', errors.subFps?.message)}
+            <Field name="subWidthPx" label="Sub, pixels across" />
+            <Field name="subHeightPx" label="Sub, pixels down" />
+            <Field name="subFps" label="Sub, frames a second" />
           </>
         )}
-        {field('lost', 'Lost without its account', errors.lost?.message, true)}
+        <Field name="lost" label="Lost without its account" isText />
       </Group>
       {lenses.fields.map(({ id }, at) => {
-        const wrong = errors.lenses?.[at];
         return (
           <Group
             key={id}
@@ -86,8 +77,8 @@ export function ModelForm({ card, onLeave, onKeep }: ModelFormProps) {
                   onChange={(event) => {
                     const format = SENSOR_FORMATS[Number(event.target.value)];
                     if (!format) return;
-                    setValue(`lenses.${at}.sensorWidthMm`, format.widthMm);
-                    setValue(`lenses.${at}.sensorHeightMm`, format.heightMm);
+                    form.setValue(`lenses.${at}.sensorWidthMm`, format.widthMm);
+                    form.setValue(`lenses.${at}.sensorHeightMm`, format.heightMm);
                   }}
                   className="min-h-7 rounded-control border border-hair bg-paper px-1 text-small"
                 >
@@ -104,15 +95,15 @@ export function ModelForm({ card, onLeave, onKeep }: ModelFormProps) {
               </span>
             }
           >
-            {field(`lenses.${at}.sensorWidthMm`, 'Sensor width, mm', wrong?.sensorWidthMm?.message)}
-            {field(`lenses.${at}.sensorHeightMm`, 'Sensor height, mm', wrong?.sensorHeightMm?.message)}
-            {field(`lenses.${at}.focalWideMm`, 'Focal length, mm', wrong?.focalWideMm?.message)}
-            {field(`lenses.${at}.focalTeleMm`, 'Longest, if it zooms', wrong?.focalTeleMm?.message)}
-            {field(`lenses.${at}.widthPx`, 'Pixels across', wrong?.widthPx?.message)}
-            {field(`lenses.${at}.heightPx`, 'Pixels down', wrong?.heightPx?.message)}
-            {field(`lenses.${at}.measuredHfovDeg`, 'Measured view, °', wrong?.measuredHfovDeg?.message)}
-            {lenses.fields.length > 1 && field(`lenses.${at}.axisDeg`, 'Axis to the right, °', wrong?.axisDeg?.message)}
-            <CheckField label="Bends like a fisheye" className="self-end" {...register(`lenses.${at}.bends`)} />
+            <Field name={`lenses.${at}.sensorWidthMm`} label="Sensor width, mm" />
+            <Field name={`lenses.${at}.sensorHeightMm`} label="Sensor height, mm" />
+            <Field name={`lenses.${at}.focalWideMm`} label="Focal length, mm" />
+            <Field name={`lenses.${at}.focalTeleMm`} label="Longest, if it zooms" />
+            <Field name={`lenses.${at}.widthPx`} label="Pixels across" />
+            <Field name={`lenses.${at}.heightPx`} label="Pixels down" />
+            <Field name={`lenses.${at}.measuredHfovDeg`} label="Measured view, °" />
+            {lenses.fields.length > 1 && <Field name={`lenses.${at}.axisDeg`} label="Axis to the right, °" />}
+            <Tick name={`lenses.${at}.bends`} label="Bends like a fisheye" className="self-end" />
           </Group>
         );
       })}
@@ -122,44 +113,39 @@ export function ModelForm({ card, onLeave, onKeep }: ModelFormProps) {
         </Button>
       )}
       <Group title="Night, weather, movement, sound">
-        {choice('lightKind', 'Light', options(LIGHT_KINDS))}
-        {field('lightReachM', 'Its reach, rated, m', errors.lightReachM?.message)}
-        {field('lightAngleDeg', 'Its angle, °', errors.lightAngleDeg?.message)}
-        {field('ingress', 'IP code, as 66', errors.ingress?.message)}
-        {field('panRangeDeg', 'Pan, ° (0 stands still)', errors.panRangeDeg?.message)}
-        {field('tiltRangeDeg', 'Tilt, °', errors.tiltRangeDeg?.message)}
-        {choice('sound', 'Sound', options(SOUNDS, { hear: 'hears', talk: 'both ways' }))}
-        {field('cardMaxGB', 'Largest card, GB (0 no slot)', errors.cardMaxGB?.message)}
+        <Choice name="lightKind" label="Light" options={options(LIGHT_KINDS)} />
+        <Field name="lightReachM" label="Its reach, rated, m" />
+        <Field name="lightAngleDeg" label="Its angle, °" />
+        <Field name="ingress" label="IP code, as 66" />
+        <Field name="panRangeDeg" label="Pan, ° (0 stands still)" />
+        <Field name="tiltRangeDeg" label="Tilt, °" />
+        <Choice name="sound" label="Sound" options={options(SOUNDS, { hear: 'hears', talk: 'both ways' })} />
+        <Field name="cardMaxGB" label="Largest card, GB (0 no slot)" />
       </Group>
       <Group title="Power and network">
-        {field('dayW', 'By day, W', errors.dayW?.message)}
-        {field('nightW', 'At night, W', errors.nightW?.message)}
-        {field('standbyW', 'Asleep, W', errors.standbyW?.message)}
-        {field('batteryWh', 'Battery, Wh', errors.batteryWh?.message)}
-        {field('poeClass', 'Class over the cable', errors.poeClass?.message)}
-        {field('minVolts', 'Least voltage, V', errors.minVolts?.message)}
-        {field('maxVolts', 'Highest voltage, V', errors.maxVolts?.message)}
-        {choice('supplyInBox', 'Supply in the box', YES_NO)}
-        {choice('wired', 'Wired network', YES_NO)}
+        <Field name="dayW" label="By day, W" />
+        <Field name="nightW" label="At night, W" />
+        <Field name="standbyW" label="Asleep, W" />
+        <Field name="batteryWh" label="Battery, Wh" />
+        <Field name="poeClass" label="Class over the cable" />
+        <Field name="minVolts" label="Least voltage, V" />
+        <Field name="maxVolts" label="Highest voltage, V" />
+        <Choice name="supplyInBox" label="Supply in the box" options={YES_NO} />
+        <Choice name="wired" label="Wired network" options={YES_NO} />
       </Group>
       <div className="flex flex-wrap gap-x-4">
         <span className="self-center text-small text-soft">Fed by</span>
         {POWER_WAYS.map((way) => (
-          <CheckField key={way} value={way} label={POWER_WAY_WORDS[way]} {...register('ways')} />
+          <Tick key={way} name="ways" value={way} label={POWER_WAY_WORDS[way]} />
         ))}
         <span className="self-center text-small text-soft">Radio</span>
         {RADIO_BANDS.map((band) => (
-          <CheckField
-            key={band}
-            value={band}
-            label={band === 'sub-GHz' ? band : `${band} GHz`}
-            {...register('bands')}
-          />
+          <Tick key={band} name="bands" value={band} label={band === 'sub-GHz' ? band : `${band} GHz`} />
         ))}
       </div>
-      <TextField label="Notes" error={errors.notes?.message} {...register('notes')} />
+      <Field name="notes" label="Notes" isText />
       <FormFoot onLeave={onLeave} />
-    </form>
+    </Form>
   );
 }
 

@@ -14,6 +14,7 @@ import {
   share,
   text,
   whole,
+  within,
 } from '../../../base/schema-parts.ts';
 import { TAP_USES } from '../../../base/tap-uses.ts';
 import { POWER_WAYS } from '../../../base/ways.ts';
@@ -21,16 +22,16 @@ import { DETAIL_LEVELS } from '../../../optics/detail-levels.ts';
 import type { SunFeed } from '../../../power/sun-feed.ts';
 import { SOUNDS } from '../models/model-card.ts';
 import { type Account, CAMERA_KINDS, type Camera, type Stream } from './camera.ts';
-import type { ChargeCare, Feed } from './feed.ts';
+import { type ChargeCare, FEED_RANGES, type Feed } from './feed.ts';
 import type { Mounting } from './mounting.ts';
-import type { Need } from './need.ts';
+import { NEED_RANGES, type Need } from './need.ts';
 
 export const needShape = shapeOf<Need>()({
   level: orNull(oneOf(DETAIL_LEVELS.map(({ level }) => level))),
-  text: orNull(shape({ line: text(TEXT_LIMITS.label).min(1), charHeightMm: positive(2000).required() })),
-  distanceM: positive(1000).required(),
-  widthM: positive(1000).required(),
-  nearM: real(0, 1000).required(),
+  text: orNull(shape({ line: text(TEXT_LIMITS.label).min(1), charHeightMm: within(NEED_RANGES.charHeightMm) })),
+  distanceM: within(NEED_RANGES.distanceM),
+  widthM: within(NEED_RANGES.widthM),
+  nearM: within(NEED_RANGES.nearM),
   atNight: flag(),
   sound: oneOf(SOUNDS),
   turns: flag(),
@@ -46,20 +47,20 @@ export const mountingShape = shapeOf<Mounting>()({
 });
 
 const sunShape = shapeOf<SunFeed>()({
-  panelWp: positive(10_000).required(),
-  tiltDeg: real(0, 90).required(),
-  shade: share(),
-  batteryWh: positive(100_000).required(),
+  panelWp: within(FEED_RANGES.panelWp),
+  tiltDeg: within(FEED_RANGES.tiltDeg),
+  shade: within(FEED_RANGES.shade),
+  batteryWh: within(FEED_RANGES.batteryWh),
   depthOfDischarge: share(),
   isLithium: flag(),
-  drawnHoursPerDay: real(0, 24).required(),
-  mainsMonths: list(whole(1, 12).required(), 12),
+  drawnHoursPerDay: within(FEED_RANGES.drawnHoursPerDay),
+  mainsMonths: list(within(FEED_RANGES.month), 12),
 });
 
 export const feedShape = shapeOf<Feed>()({
   way: oneOf(POWER_WAYS),
   sun: orNull(sunShape),
-  charge: orNull(shapeOf<ChargeCare>()({ limitPercent: orNull(real(1, 100)) })),
+  charge: orNull(shapeOf<ChargeCare>()({ limitPercent: orNull(within(FEED_RANGES.limitPercent)) })),
 });
 
 export const streamShape = shapeOf<Stream>()({

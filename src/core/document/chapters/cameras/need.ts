@@ -1,3 +1,4 @@
+import { above0, between } from '../../../base/range.ts';
 import type { TapUse } from '../../../base/tap-uses.ts';
 import type { DetailLevel } from '../../../optics/detail-levels.ts';
 import type { Sound } from '../models/model-card.ts';
@@ -18,3 +19,11 @@ export interface Need {
   readonly outdoors: boolean;
   readonly draws: readonly { readonly destinationId: string; readonly use: TapUse }[];
 }
+
+/** What its numbers may be. */
+export const NEED_RANGES = {
+  charHeightMm: above0(2000, 'mm'),
+  distanceM: above0(1000, 'm'),
+  widthM: above0(1000, 'm'),
+  nearM: between(0, 1000, 'm'),
+} as const;

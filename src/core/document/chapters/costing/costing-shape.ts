@@ -1,13 +1,13 @@
 import { LIST_LIMITS, TEXT_LIMITS } from '../../../base/limits.ts';
-import { id, list, oneOf, orNull, positive, real, shapeOf, text, whole } from '../../../base/schema-parts.ts';
-import { type Costing, type CostLine, type CostOption, SCHOOLS } from './costing.ts';
+import { id, list, oneOf, orNull, shapeOf, text, within } from '../../../base/schema-parts.ts';
+import { COST_RANGES, type Costing, type CostLine, type CostOption, SCHOOLS } from './costing.ts';
 
-const money = () => real(0, 1e9).required();
+const money = () => within(COST_RANGES.money);
 export const costingShape = shapeOf<Costing>()({
   currency: text(8).min(1),
-  years: whole(1, 50).required(),
-  energyPrice: real(0, 100).required(),
-  priceRise: real(-0.5, 1).required(),
+  years: within(COST_RANGES.years),
+  energyPrice: within(COST_RANGES.energyPrice),
+  priceRise: within(COST_RANGES.priceRise),
   options: list(
     shapeOf<CostOption>()({
       id: id(),
@@ -17,18 +17,18 @@ export const costingShape = shapeOf<Costing>()({
         shapeOf<CostLine>()({
           label: text(TEXT_LIMITS.name).min(1),
           price: money(),
-          count: whole(0, 100_000).required(),
-          everyYears: orNull(positive(50)),
+          count: within(COST_RANGES.count),
+          everyYears: orNull(within(COST_RANGES.everyYears)),
         }),
         LIST_LIMITS.costLines,
       ),
-      includedSeats: whole(0, 10_000).required(),
+      includedSeats: within(COST_RANGES.includedSeats),
       packs: list(
-        shapeOf<CostOption['packs'][number]>()({ seats: whole(1, 10_000).required(), price: money() }),
+        shapeOf<CostOption['packs'][number]>()({ seats: within(COST_RANGES.packSeats), price: money() }),
         LIST_LIMITS.costPacks,
       ),
       subscriptionPerMonth: money(),
-      loadW: real(0, 1e6).required(),
+      loadW: within(COST_RANGES.loadW),
     }),
     LIST_LIMITS.costOptions,
   ),

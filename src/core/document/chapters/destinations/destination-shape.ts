@@ -1,7 +1,7 @@
 import { LIST_LIMITS, TEXT_LIMITS } from '../../../base/limits.ts';
 import { pointShape } from '../../../base/plan-shapes.ts';
-import { id, list, oneOf, orNull, positive, shapeOf, share, text } from '../../../base/schema-parts.ts';
-import { DESTINATION_KINDS, type Destination } from './destination.ts';
+import { id, list, oneOf, orNull, shapeOf, text, within } from '../../../base/schema-parts.ts';
+import { DESTINATION_KINDS, DESTINATION_RANGES, type Destination } from './destination.ts';
 
 export const destinationShape = shapeOf<Destination>()({
   id: id(),
@@ -9,8 +9,11 @@ export const destinationShape = shapeOf<Destination>()({
   kind: oneOf(DESTINATION_KINDS),
   codecs: list(text(TEXT_LIMITS.codec).required(), LIST_LIMITS.codecs),
   storage: orNull(
-    shapeOf<NonNullable<Destination['storage']>>()({ diskTB: positive(10_000).required(), usableFraction: share() }),
+    shapeOf<NonNullable<Destination['storage']>>()({
+      diskTB: within(DESTINATION_RANGES.diskTB),
+      usableFraction: within(DESTINATION_RANGES.usableFraction),
+    }),
   ),
-  retentionDays: orNull(positive(36_500)),
+  retentionDays: orNull(within(DESTINATION_RANGES.retentionDays)),
   position: orNull(pointShape),
 });

@@ -1,4 +1,5 @@
 import type { Point } from '../../../base/plan-geometry.ts';
+import { above0, between } from '../../../base/range.ts';
 
 export const DESTINATION_KINDS = ['hub', 'recorder', 'viewer', 'relay'] as const;
 export type DestinationKind = (typeof DESTINATION_KINDS)[number];
@@ -13,3 +14,10 @@ export interface Destination {
   readonly retentionDays: number | null;
   readonly position: Point | null;
 }
+
+/** What its numbers may be. */
+export const DESTINATION_RANGES = {
+  diskTB: above0(10_000, 'TB'),
+  usableFraction: between(0, 1),
+  retentionDays: above0(36_500, 'days'),
+} as const;

@@ -8,15 +8,13 @@ import {
   oneNumberOf,
   oneOf,
   orNull,
-  positive,
-  real,
   shape,
   shapeOf,
   text,
-  whole,
+  within,
 } from '../../../base/schema-parts.ts';
 import { RADIO_BANDS } from '../../../base/ways.ts';
-import { GEAR_KINDS, type Gear, type GearKind } from './gear.ts';
+import { GEAR_KINDS, GEAR_RANGES, type Gear, type GearKind } from './gear.ts';
 
 type GearOf<K extends GearKind> = Extract<Gear, { readonly kind: K }>;
 
@@ -25,42 +23,46 @@ const GEAR_SHAPES: { readonly [K in GearKind]: ISchema<GearOf<K>> } = {
   switch: shapeOf<GearOf<'switch'>>()({
     ...gearBase,
     kind: oneOf(['switch']),
-    ports: whole(1, 96).required(),
-    poePorts: whole(0, 96).required(),
+    ports: within(GEAR_RANGES.ports),
+    poePorts: within(GEAR_RANGES.poePorts),
     pseType: oneNumberOf([1, 2, 3, 4]),
-    budgetW: real(0, 10_000).required(),
-    pseVolts: positive(60).required(),
+    budgetW: within(GEAR_RANGES.budgetW),
+    pseVolts: within(GEAR_RANGES.volts),
     reserves: oneOf(['class', 'measured']),
-    uplinkMbps: positive(1e6).required(),
+    uplinkMbps: within(GEAR_RANGES.uplinkMbps),
   }),
   injector: shapeOf<GearOf<'injector'>>()({
     ...gearBase,
     kind: oneOf(['injector']),
     isPassive: flag(),
-    volts: positive(60).required(),
-    watts: positive(1000).required(),
+    volts: within(GEAR_RANGES.volts),
+    watts: within(GEAR_RANGES.watts),
   }),
   supply: shapeOf<GearOf<'supply'>>()({
     ...gearBase,
     kind: oneOf(['supply']),
     output: oneOf(['dc', 'usb']),
-    volts: positive(60).required(),
-    amps: positive(1000).required(),
+    volts: within(GEAR_RANGES.volts),
+    amps: within(GEAR_RANGES.amps),
   }),
   'access-point': shapeOf<GearOf<'access-point'>>()({
     ...gearBase,
     kind: oneOf(['access-point']),
     band: oneOf(RADIO_BANDS),
     radio: text(TEXT_LIMITS.label).min(1),
-    eirpDbm: real(-20, 40).required(),
-    channel: orNull(whole(1, 200)),
-    poeClass: orNull(whole(0, 8)),
+    eirpDbm: within(GEAR_RANGES.eirpDbm),
+    channel: orNull(within(GEAR_RANGES.channel)),
+    poeClass: orNull(within(GEAR_RANGES.poeClass)),
   }),
   powerline: shapeOf<GearOf<'powerline'>>()({
     ...gearBase,
     kind: oneOf(['powerline']),
-    syncMbps: positive(10_000).required(),
+    syncMbps: within(GEAR_RANGES.syncMbps),
   }),
-  router: shapeOf<GearOf<'router'>>()({ ...gearBase, kind: oneOf(['router']), uploadMbps: orNull(positive(1e6)) }),
+  router: shapeOf<GearOf<'router'>>()({
+    ...gearBase,
+    kind: oneOf(['router']),
+    uploadMbps: orNull(within(GEAR_RANGES.uplinkMbps)),
+  }),
 };
 export const gearShape = byField<Gear>('kind', GEAR_SHAPES, shape({ kind: oneOf(GEAR_KINDS) }));

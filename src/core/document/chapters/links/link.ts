@@ -1,4 +1,5 @@
-import type { Point } from '../../../base/plan-geometry.ts';
+import { FAR_M, type Point } from '../../../base/plan-geometry.ts';
+import { above0, between } from '../../../base/range.ts';
 
 export const LINK_MEDIA = ['network-cable', 'pair', 'usb', 'wifi', 'powerline', 'fibre'] as const;
 export type LinkMedium = (typeof LINK_MEDIA)[number];
@@ -33,3 +34,11 @@ export const UNMEASURED_LINK = {
   leavesBuilding: false,
   capacityMbps: null,
 } as const satisfies Omit<Link, 'id' | 'from' | 'to' | 'medium'>;
+
+/** What its numbers may be. */
+export const LINK_RANGES = {
+  lengthM: between(0, FAR_M, 'm'),
+  areaMm2: above0(500, 'mm²'),
+  conductorC: between(-60, 120, '°C'),
+  capacityMbps: above0(1e6, 'Mbit/s'),
+} as const;

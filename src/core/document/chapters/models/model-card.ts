@@ -1,3 +1,5 @@
+import { STREAM_LIMITS } from '../../../base/limits.ts';
+import { above0, between, wholes } from '../../../base/range.ts';
 import type { PowerWay, RadioBand } from '../../../base/ways.ts';
 import type { Lens } from '../../../optics/lens.ts';
 /** How a camera gives its picture on the local network, if it does. */
@@ -119,3 +121,25 @@ export const emptyModel = (id: string, maker: string, model: string): Model => (
 });
 
 export const nameOfModel = ({ maker, model }: Pick<Model, 'maker' | 'model'>): string => `${maker} ${model}`.trim();
+
+/** What the numbers of a card may be. */
+export const MODEL_RANGES = {
+  sensorMm: above0(60, 'mm'),
+  focalMm: above0(1000, 'mm'),
+  sidePx: wholes(16, STREAM_LIMITS.sidePx, 'px'),
+  measuredHfovDeg: between(1, 359, '°'),
+  axisDeg: between(-180, 180, '°'),
+  sessions: wholes(1, 1000),
+  fps: above0(STREAM_LIMITS.fps),
+  rangeDeg: between(0, 360, '°'),
+  lightReachM: between(0, 500, 'm'),
+  ingress: wholes(0, 69),
+  poeClass: wholes(0, 8),
+  volts: above0(400, 'V'),
+  watts: above0(1000, 'W'),
+  standbyW: between(0, 1000, 'W'),
+  batteryWh: above0(100_000, 'Wh'),
+  cardMaxGB: between(0, 100_000, 'GB'),
+  price: between(0, 1e7),
+  seats: wholes(1, 16),
+} as const;

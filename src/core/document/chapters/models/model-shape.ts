@@ -1,5 +1,5 @@
-import { LIST_LIMITS, STREAM_LIMITS, TEXT_LIMITS } from '../../../base/limits.ts';
-import { flag, id, list, oneOf, orNull, positive, real, shapeOf, text, whole } from '../../../base/schema-parts.ts';
+import { LIST_LIMITS, TEXT_LIMITS } from '../../../base/limits.ts';
+import { flag, id, list, oneOf, orNull, shapeOf, text, within } from '../../../base/schema-parts.ts';
 import { POWER_WAYS, RADIO_BANDS } from '../../../base/ways.ts';
 import type { Lens } from '../../../optics/lens.ts';
 import {
@@ -7,6 +7,7 @@ import {
   LOCAL_STREAMS,
   LOST_LIMITS,
   MODEL_NOTES_CHARS,
+  MODEL_RANGES,
   type Model,
   type ModelPower,
   SOUNDS,
@@ -14,40 +15,39 @@ import {
 } from './model-card.ts';
 
 const codecs = () => list(text(TEXT_LIMITS.codec).min(1).required(), LIST_LIMITS.codecs);
-const pixels = () => whole(16, STREAM_LIMITS.sidePx).required();
-const millimetres = (max: number) => positive(max).required();
+const pixels = () => within(MODEL_RANGES.sidePx);
 
 /** A lens cannot be longer at its wide end than at its far one, nor see wider than its sensor allows. */
 export const lensShape = shapeOf<Lens>()({
   label: text(TEXT_LIMITS.label).min(1),
-  sensorWidthMm: millimetres(60),
-  sensorHeightMm: millimetres(60),
-  focalWideMm: millimetres(1000),
-  focalTeleMm: millimetres(1000).when('focalWideMm', ([wide], schema) =>
+  sensorWidthMm: within(MODEL_RANGES.sensorMm),
+  sensorHeightMm: within(MODEL_RANGES.sensorMm),
+  focalWideMm: within(MODEL_RANGES.focalMm),
+  focalTeleMm: within(MODEL_RANGES.focalMm).when('focalWideMm', ([wide], schema) =>
     typeof wide === 'number' ? schema.min(wide, '${path} must not be below the wide end') : schema,
   ),
   projection: oneOf(['pinhole', 'equidistant']),
-  measuredHfovDeg: orNull(real(1, 359)),
-  axisDeg: real(-180, 180).required(),
+  measuredHfovDeg: orNull(within(MODEL_RANGES.measuredHfovDeg)),
+  axisDeg: within(MODEL_RANGES.axisDeg),
   widthPx: pixels(),
   heightPx: pixels(),
 });
 
 const powerShape = shapeOf<ModelPower>()({
   ways: list(oneOf(POWER_WAYS), POWER_WAYS.length),
-  poeClass: orNull(whole(0, 8)),
-  minVolts: orNull(positive(400)),
-  maxVolts: orNull(positive(400)),
-  dayW: orNull(positive(1000)),
-  nightW: orNull(positive(1000)),
-  standbyW: orNull(real(0, 1000)),
-  batteryWh: orNull(positive(100_000)),
+  poeClass: orNull(within(MODEL_RANGES.poeClass)),
+  minVolts: orNull(within(MODEL_RANGES.volts)),
+  maxVolts: orNull(within(MODEL_RANGES.volts)),
+  dayW: orNull(within(MODEL_RANGES.watts)),
+  nightW: orNull(within(MODEL_RANGES.watts)),
+  standbyW: orNull(within(MODEL_RANGES.standbyW)),
+  batteryWh: orNull(within(MODEL_RANGES.batteryWh)),
   supplyInBox: orNull(flag()),
 });
 
 const subs = orNull(
   list(
-    shapeOf<SubStream>()({ codecs: codecs(), widthPx: pixels(), heightPx: pixels(), fps: positive(1000).required() }),
+    shapeOf<SubStream>()({ codecs: codecs(), widthPx: pixels(), heightPx: pixels(), fps: within(MODEL_RANGES.fps) }),
     8,
   ),
 );
@@ -59,28 +59,28 @@ export const modelShape = shapeOf<Model>()({
   model: text(TEXT_LIMITS.name).min(1),
   hardwareRev: text(TEXT_LIMITS.label),
   localStream: orNull(oneOf(LOCAL_STREAMS)),
-  sessions: orNull(whole(1, 1000)),
+  sessions: orNull(within(MODEL_RANGES.sessions)),
   lenses: list(lensShape, 2),
   codecs: codecs(),
-  fps: orNull(positive(1000)),
+  fps: orNull(within(MODEL_RANGES.fps)),
   subs,
-  panRangeDeg: orNull(real(0, 360)),
-  tiltRangeDeg: orNull(real(0, 360)),
+  panRangeDeg: orNull(within(MODEL_RANGES.rangeDeg)),
+  tiltRangeDeg: orNull(within(MODEL_RANGES.rangeDeg)),
   light: orNull(
     shapeOf<NonNullable<Model['light']>>()({
       kind: oneOf(LIGHT_KINDS),
-      reachM: real(0, 500).required(),
-      angleDeg: real(0, 360).required(),
+      reachM: within(MODEL_RANGES.lightReachM),
+      angleDeg: within(MODEL_RANGES.rangeDeg),
     }),
   ),
-  ingress: orNull(whole(0, 69)),
+  ingress: orNull(within(MODEL_RANGES.ingress)),
   sound: orNull(oneOf(SOUNDS)),
   power: powerShape,
   wired: orNull(flag()),
   bands: list(oneOf(RADIO_BANDS), RADIO_BANDS.length),
-  cardMaxGB: orNull(real(0, 100_000)),
+  cardMaxGB: orNull(within(MODEL_RANGES.cardMaxGB)),
   lostWithoutAccount: list(text(LOST_LIMITS.max).min(1).required(), LOST_LIMITS.most),
-  price: orNull(real(0, 1e7)),
-  seats: whole(1, 16).required(),
+  price: orNull(within(MODEL_RANGES.price)),
+  seats: within(MODEL_RANGES.seats),
   notes: text(MODEL_NOTES_CHARS),
 });

@@ -1,4 +1,5 @@
 import type { Wall } from '../../../base/plan-geometry.ts';
+import { between, rangeProblem } from '../../../base/range.ts';
 
 /** An image under the plan, re-encoded when it was taken in. */
 export interface PlanPicture {
@@ -22,7 +23,7 @@ export interface DrawnPlan {
 export const EMPTY_PLAN: DrawnPlan = { widthM: 40, heightM: 26, picture: null, walls: [] };
 
 /** Of a sheet's sides: a site is a house and its land. */
-export const SHEET_LIMITS_M = { least: 2, most: 5000 } as const;
+export const SHEET_SIDE_M = between(2, 5000, 'm');
 /** Whether a sheet of such sides can be drawn on; a slip of the finger makes a house as large as a town. */
 export const isSheet = (...sidesM: readonly number[]): boolean =>
-  sidesM.every((side) => side >= SHEET_LIMITS_M.least && side <= SHEET_LIMITS_M.most);
+  sidesM.every((side) => rangeProblem(SHEET_SIDE_M, side) === null);

@@ -1,5 +1,6 @@
 import { LIST_LIMITS } from '../../../base/limits.ts';
-import { FAR_M, wallShape } from '../../../base/plan-shapes.ts';
+import { FAR_M } from '../../../base/plan-geometry.ts';
+import { wallShape } from '../../../base/plan-shapes.ts';
 import { flag, list, orNull, positive, shapeOf, text, whole } from '../../../base/schema-parts.ts';
 import type { DrawnPlan, PlanPicture } from './drawn-plan.ts';
 
