@@ -18,7 +18,7 @@ import { readSiteFile, writeSiteFile } from '../../src/core/document/site-file.t
 import { refusalOf } from '../../src/core/document/site-fit.ts';
 import { createLaneReckoner, lanesOf } from '../../src/core/lanes/lane.ts';
 import { ALDER_MILL_MODELS } from '../../src/standins/alder-mill-models.ts';
-import { AT, camera, mill, probed, report, stamps } from '../support/sites.ts';
+import { AT, camera, mill, poeSwitch, probed, report, stamps } from '../support/sites.ts';
 import { type Figure, lowerQuartile } from './measure.ts';
 
 const PAGE_MS = 8;
@@ -58,20 +58,6 @@ const cable = (id: string, from: string, to: string): Link => ({
   ...UNMEASURED_LINK,
   lengthM: 30,
 });
-const poeSwitch = (i: number): Gear => ({
-  id: `s${i}`,
-  name: `Switch ${i}`,
-  kind: 'switch',
-  position: null,
-  ports: 10,
-  poePorts: 8,
-  pseType: 2,
-  budgetW: 130,
-  pseVolts: 52,
-  reserves: 'class',
-  uplinkMbps: 1000,
-});
-
 /**
  * A site where every camera is planned, fed, joined and was probed, with three taps a camera spread over twelve
  * destinations.
@@ -120,7 +106,7 @@ export function siteOf(cameras: number): Site {
         schedule: { mode: 'continuous' },
       });
   }
-  const gear = Array.from({ length: switches }, (_, i) => poeSwitch(i));
+  const gear = Array.from({ length: switches }, (_, i) => poeSwitch(`s${i}`, `Switch ${i}`));
   const models = [model, zoomed].flatMap((card) => card ?? []);
   return { ...site, taps, journal, gear, links, models };
 }

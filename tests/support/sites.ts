@@ -1,4 +1,6 @@
 import { type Camera, UNPLANNED } from '../../src/core/document/chapters/cameras/camera.ts';
+import type { Gear } from '../../src/core/document/chapters/gear/gear.ts';
+import type { Entry } from '../../src/core/document/chapters/journal/entry.ts';
 import type { Stamp } from '../../src/core/document/command-parts.ts';
 import { emptySite, type Site } from '../../src/core/document/site.ts';
 import { applyCommand, type SiteCommand } from '../../src/core/document/site-commands.ts';
@@ -173,4 +175,33 @@ export const probed = (
   url,
   probeId: `probe-${streamId}-${given.media[0]?.measured?.bitrateKbps ?? 'failed'}`,
   report: given,
+});
+
+/** A line of the logbook, and nothing else. */
+export const wordsEntry = (id: string, text = id): Entry => ({
+  id,
+  at: '2026-01-01T00:00:00.000Z',
+  kind: 'edit',
+  subject: 'site',
+  text,
+  refs: [],
+  source: '',
+  facts: [],
+  revokes: [],
+  isPast: false,
+});
+
+/** A switch as small sites have it: ten ports, eight of them feed. */
+export const poeSwitch = (id: string, name: string): Gear => ({
+  id,
+  name,
+  kind: 'switch',
+  position: null,
+  ports: 10,
+  poePorts: 8,
+  pseType: 2,
+  budgetW: 130,
+  pseVolts: 52,
+  reserves: 'class',
+  uplinkMbps: 1000,
 });

@@ -1,5 +1,5 @@
 import { expect, test } from '@jest/globals';
-import { apply, camera, mill, probed, record, report } from '../../../tests/support/sites.ts';
+import { apply, camera, mill, poeSwitch, probed, record, report } from '../../../tests/support/sites.ts';
 import { ALDER_MILL_MODELS } from '../../standins/alder-mill-models.ts';
 import { indexEvidence } from '../document/best-known.ts';
 import type { Camera } from '../document/chapters/cameras/camera.ts';
@@ -24,19 +24,7 @@ const NEED: NonNullable<Camera['need']> = {
   outdoors: false,
   draws: [],
 };
-const SWITCH: Gear = {
-  id: 's',
-  name: 'Loft switch',
-  kind: 'switch',
-  position: null,
-  ports: 10,
-  poePorts: 8,
-  pseType: 2,
-  budgetW: 130,
-  pseVolts: 52,
-  reserves: 'class',
-  uplinkMbps: 1000,
-};
+const SWITCH = poeSwitch('s', 'Loft switch');
 const CABLE = { id: 'l', from: 'gear:s', to: 'camera:sluice', medium: 'network-cable', ...UNMEASURED_LINK } as const;
 
 /** A camera for which all is planned, up to its address. */

@@ -1,5 +1,6 @@
 import { expect, test } from '@jest/globals';
 import fc from 'fast-check';
+import { wordsEntry } from '../../../tests/support/sites.ts';
 import type { Entry } from '../../core/document/chapters/journal/entry.ts';
 import { dropOtherGenerations, goesOn, type JournalMark, readChunks, writeChunks } from './journal-chunks.ts';
 import { documentOfSpill } from './spill.ts';
@@ -20,18 +21,7 @@ function memory() {
     keys: async () => [...items.keys()],
   };
 }
-const entry = (at: number): Entry => ({
-  id: `e-${at}`,
-  at: '2026-11-26T09:00:00.000Z',
-  kind: 'edit',
-  subject: 'site',
-  text: String(at),
-  refs: [],
-  source: '',
-  facts: [],
-  revokes: [],
-  isPast: false,
-});
+const entry = (at: number): Entry => wordsEntry(`e-${at}`);
 const journal = (length: number): readonly Entry[] => Array.from({ length }, (_, at) => entry(at));
 const NEW: JournalMark = { generation: 'g', length: 0 };
 

@@ -6,8 +6,8 @@ import type { Costing } from '../../document/chapters/costing/costing.ts';
 import type { Destination } from '../../document/chapters/destinations/destination.ts';
 import type { Model } from '../../document/chapters/models/model-card.ts';
 import type { Site } from '../../document/site.ts';
-import { hasAddress } from '../../document/stream-address.ts';
 import { mendsOf } from '../../findings/rule.ts';
+import { type PlannedFacts, plannedFacts, saidGate, stopGate } from '../../station/planned-gates.ts';
 import type { SiteView } from '../../station/site-view.ts';
 import { type Gate, gateStates, type Station } from '../../station/station.ts';
 import { type Choice, judgeChoice } from './choice-verdict.ts';
@@ -15,33 +15,25 @@ import { chooseFacts } from './choose-facts.ts';
 import { chooseOffers } from './choose-offers.ts';
 import { CHOOSE_RULES } from './choose-rules.ts';
 
-interface GateFacts {
+interface GateFacts extends PlannedFacts {
   readonly hasNeed: boolean;
   readonly hasModel: boolean;
-  /** A camera with an address hangs already: what was never written down of it does not hold it back. */
-  readonly hasAddress: boolean;
-  readonly isStopped: boolean;
 }
 
 const GATES: readonly Gate<GateFacts>[] = [
-  {
+  saidGate({
     id: 'choose.need',
     condition: 'What it must show is said',
-    holds: (facts) => facts.hasNeed || facts.hasAddress,
+    holds: ({ hasNeed }) => hasNeed,
     next: () => 'Say what it must show',
-  },
-  {
+  }),
+  saidGate({
     id: 'choose.model',
     condition: 'A model is chosen',
-    holds: (facts) => facts.hasModel || facts.hasAddress,
+    holds: ({ hasModel }) => hasModel,
     next: () => 'Choose a model',
-  },
-  {
-    id: 'choose.fits',
-    condition: 'Nothing speaks against the model in its place',
-    holds: (facts) => !facts.isStopped,
-    next: () => 'Take another model, or place it otherwise',
-  },
+  }),
+  stopGate('choose.fits', 'Nothing speaks against the model in its place', 'Take another model, or place it otherwise'),
 ];
 
 /** Without a need or a model there is nothing to judge. */
@@ -78,8 +70,7 @@ export const CHOOSE: Station<'choose'> = {
     const gates = gateStates(GATES, {
       hasNeed: need !== null,
       hasModel: camera.modelId !== null,
-      hasAddress: hasAddress(camera),
-      isStopped: findings.some(({ severity }) => severity === 'stop'),
+      ...plannedFacts(camera, findings),
     });
     return { verdict, findings, gates, idle: 'Nothing is chosen yet' };
   },

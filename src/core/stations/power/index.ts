@@ -1,40 +1,32 @@
 import { worstVerdict } from '../../base/verdict.ts';
-import { hasAddress } from '../../document/stream-address.ts';
 import { findingsOf, judgeRows, mendsOf, verdictOf } from '../../findings/rule.ts';
+import { type PlannedFacts, plannedFacts, saidGate, stopGate } from '../../station/planned-gates.ts';
 import type { SiteView } from '../../station/site-view.ts';
 import { type Gate, gateStates, type Station } from '../../station/station.ts';
 import { PowerJudge } from './power-judgement.ts';
 import { powerOffers } from './power-offers.ts';
 import { POWER_RULES } from './power-rules.ts';
 
-interface GateFacts {
+interface GateFacts extends PlannedFacts {
   readonly hasFeed: boolean;
   /** Its way of power needs a link to what feeds it, and there is none. */
   readonly lacksFeeder: boolean;
-  /** A camera with an address hangs already: what was never written down of it does not hold it back. */
-  readonly hasAddress: boolean;
-  readonly isStopped: boolean;
 }
 
 const GATES: readonly Gate<GateFacts>[] = [
-  {
+  saidGate({
     id: 'power.way',
     condition: 'What feeds it is said',
-    holds: (facts) => facts.hasFeed || facts.hasAddress,
+    holds: ({ hasFeed }) => hasFeed,
     next: () => 'Say what feeds it',
-  },
-  {
+  }),
+  saidGate({
     id: 'power.joined',
     condition: 'It is joined to what feeds it',
-    holds: (facts) => !facts.lacksFeeder || facts.hasAddress,
+    holds: ({ lacksFeeder }) => !lacksFeeder,
     next: () => 'Join it to what feeds it',
-  },
-  {
-    id: 'power.holds',
-    condition: 'Power and links hold',
-    holds: (facts) => !facts.isStopped,
-    next: () => 'Make its power and links hold',
-  },
+  }),
+  stopGate('power.holds', 'Power and links hold', 'Make its power and links hold'),
 ];
 
 /** Ways of power that come over a wire from gear of the plan. */
@@ -58,8 +50,7 @@ export const POWER: Station<'power'> = {
     const gates = gateStates(GATES, {
       hasFeed: camera.feed !== null,
       lacksFeeder,
-      hasAddress: hasAddress(camera),
-      isStopped: findings.some(({ severity }) => severity === 'stop'),
+      ...plannedFacts(camera, findings),
     });
     const verdict = isUnsaid ? worstVerdict(['unknown', verdictOf(rows)]) : verdictOf(rows);
     return { verdict, findings, gates, idle: 'Nothing feeds it yet' };

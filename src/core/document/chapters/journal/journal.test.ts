@@ -1,6 +1,6 @@
 import { expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import { apply, mill, probed, record, report, stamps } from '../../../../../tests/support/sites.ts';
+import { apply, mill, probed, record, report, stamps, wordsEntry } from '../../../../../tests/support/sites.ts';
 import { LIST_LIMITS, TEXT_LIMITS } from '../../../base/limits.ts';
 import { bestKnown, indexEvidence } from '../../best-known.ts';
 import { factsOfReport } from '../../probe-evidence.ts';
@@ -26,18 +26,7 @@ const probe = (at: number, stream: string, more: Parameters<typeof report>[0] = 
   revokes: [],
   isPast: false,
 });
-const words = (at: number): Entry => ({
-  id: `w-${at}`,
-  at: '2026-01-01T00:00:00.000Z',
-  kind: 'edit',
-  subject: 'site',
-  text: String(at),
-  refs: [],
-  source: '',
-  facts: [],
-  revokes: [],
-  isPast: false,
-});
+const words = (at: number): Entry => wordsEntry(`w-${at}`, String(at));
 const newId = stamps().newId;
 
 test('one probe is one entry, with its facts, its words and its source', () => {
