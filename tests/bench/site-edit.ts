@@ -6,7 +6,6 @@ import { performance } from 'node:perf_hooks';
 import { promisify } from 'node:util';
 import { createEvidenceIndexer, indexEvidence } from '../../src/core/document/best-known.ts';
 import type { Camera } from '../../src/core/document/chapters/cameras/camera.ts';
-import type { Gear } from '../../src/core/document/chapters/gear/gear.ts';
 import { condensed } from '../../src/core/document/chapters/journal/condense.ts';
 import type { Entry } from '../../src/core/document/chapters/journal/entry.ts';
 import { type Link, UNMEASURED_LINK } from '../../src/core/document/chapters/links/link.ts';
