@@ -4,14 +4,16 @@ import page from './vite.config.ts';
 
 const here = (path: string): string => fileURLToPath(new URL(path, import.meta.url));
 
-/** The two registries, and what stands in their place: nothing else of the page is touched. */
+/** The registries of stations and of chapters, and what stands in their place: nothing else of the page is touched. */
 const REPLACED = new Map([
   [here('./src/core/stations/registry.ts'), here('./tests/fixtures/house/stations.ts')],
+  [here('./src/core/document/chapters/registry.ts'), here('./tests/fixtures/house/chapters.ts')],
+  [here('./src/core/document/chapters/shapes.ts'), here('./tests/fixtures/house/shapes.ts')],
   [here('./src/web/stations/registry.ts'), here('./tests/fixtures/house/pages.tsx')],
 ]);
 
 const movedIn: Plugin = {
-  name: 'four more stations',
+  name: 'four more stations and a chapter',
   enforce: 'pre',
   async resolveId(source, importer, options) {
     if (!importer || importer.includes('/tests/fixtures/')) return null;
@@ -20,7 +22,7 @@ const movedIn: Plugin = {
   },
 };
 
-/** The page with eight stations, for the test that there is room for them; it does not ship. */
+/** The page with eight stations and one more chapter, for the test that there is room for them; it does not ship. */
 export default mergeConfig(page, {
   plugins: [movedIn],
   worker: { plugins: () => [movedIn] },

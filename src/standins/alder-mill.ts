@@ -3,7 +3,8 @@ import type { Feed } from '../core/document/chapters/cameras/feed.ts';
 import type { Need } from '../core/document/chapters/cameras/need.ts';
 import type { Destination } from '../core/document/chapters/destinations/destination.ts';
 import type { Entry } from '../core/document/chapters/journal/entry.ts';
-import { emptySite, type Site } from '../core/document/site.ts';
+import { emptySite } from '../core/document/empty-site.ts';
+import type { Site } from '../core/document/site.ts';
 import { airSubject, cameraSubject, gearSubject } from '../core/document/subject.ts';
 import { ALDER_MILL_MODELS } from './alder-mill-models.ts';
 import {

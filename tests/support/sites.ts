@@ -2,7 +2,8 @@ import { type Camera, UNPLANNED } from '../../src/core/document/chapters/cameras
 import type { Gear } from '../../src/core/document/chapters/gear/gear.ts';
 import type { Entry } from '../../src/core/document/chapters/journal/entry.ts';
 import type { Stamp } from '../../src/core/document/command-parts.ts';
-import { emptySite, type Site } from '../../src/core/document/site.ts';
+import { emptySite } from '../../src/core/document/empty-site.ts';
+import type { Site } from '../../src/core/document/site.ts';
 import { applyCommand, type SiteCommand } from '../../src/core/document/site-commands.ts';
 import type { ProbeReport } from '../../src/core/probe/probe-types.ts';
 

@@ -1,45 +1,20 @@
-import { ASSUMPTION_COMMANDS, type AssumptionCommand } from './chapters/assumptions/assumption-commands.ts';
-import { CAMERA_COMMANDS, type CameraCommand } from './chapters/cameras/camera-commands.ts';
-import { COSTING_COMMANDS, type CostingCommand } from './chapters/costing/costing-commands.ts';
-import { DESTINATION_COMMANDS, type DestinationCommand } from './chapters/destinations/destination-commands.ts';
-import { GEAR_COMMANDS, type GearCommand } from './chapters/gear/gear-commands.ts';
 import { kept } from './chapters/journal/condense.ts';
 import { JOURNAL_COMMANDS, type JournalCommand } from './chapters/journal/journal-commands.ts';
-import { LINK_COMMANDS, type LinkCommand } from './chapters/links/link-commands.ts';
-import { MODEL_COMMANDS, type ModelCommand } from './chapters/models/model-commands.ts';
-import { PLAN_COMMANDS, type PlanCommand } from './chapters/plan/plan-commands.ts';
-import { SKY_COMMANDS, type SkyCommand } from './chapters/sky/sky-commands.ts';
-import { TAP_COMMANDS, type TapCommand } from './chapters/taps/tap-commands.ts';
+import { CHAPTERS } from './chapters/registry.ts';
 import { type Changed, clippedEntry, type Handlers, type Recorded, type Stamp } from './command-parts.ts';
 import type { Site } from './site.ts';
 
+type Chapters = typeof CHAPTERS;
+/** What the handlers of a chapter take beside the site. */
+type CommandOf<H> = Parameters<Extract<H[keyof H], (site: Site, command: never) => Changed>>[1];
+
 /** Every way the plan changes, by chapter: each can be taken back. */
-export type PlanningCommand =
-  | CameraCommand
-  | ModelCommand
-  | GearCommand
-  | LinkCommand
-  | PlanCommand
-  | SkyCommand
-  | CostingCommand
-  | AssumptionCommand
-  | DestinationCommand
-  | TapCommand;
+export type PlanningCommand = { [K in keyof Chapters]: CommandOf<Chapters[K]['commands']> }[keyof Chapters];
 /** Every way a site changes. Each command leaves one entry in the journal, with its numbers. */
 export type SiteCommand = PlanningCommand | JournalCommand;
 
-const PLANNERS: Handlers<PlanningCommand> = {
-  ...CAMERA_COMMANDS,
-  ...MODEL_COMMANDS,
-  ...GEAR_COMMANDS,
-  ...LINK_COMMANDS,
-  ...PLAN_COMMANDS,
-  ...SKY_COMMANDS,
-  ...COSTING_COMMANDS,
-  ...ASSUMPTION_COMMANDS,
-  ...DESTINATION_COMMANDS,
-  ...TAP_COMMANDS,
-};
+// each chapter types its own handlers, and this type is made of theirs
+const PLANNERS: Handlers<PlanningCommand> = Object.assign({}, ...Object.values(CHAPTERS).map((one) => one.commands));
 
 /**
  * Applies a command; a command about something that is not there is a bug of the caller and raises a RangeError. What it

@@ -2,26 +2,14 @@ import { ValidationError } from 'yup';
 import { LIST_LIMITS } from '../base/limits.ts';
 import type { Entry } from './chapters/journal/entry.ts';
 import { entryProblem } from './chapters/journal/entry-check.ts';
+import { LIST_SHAPES, type ListName } from './chapters/shapes.ts';
 import { brokenReference } from './references.ts';
 import type { Site } from './site.ts';
-import { SITE_LISTS, SITE_VALUES } from './site-shape.ts';
+import { SITE_VALUES } from './site-shape.ts';
 
-type ListName = keyof typeof SITE_LISTS;
 type ValueName = keyof typeof SITE_VALUES;
-const LIST_NAMES = Object.keys(SITE_LISTS) as ListName[]; // Object.keys of a literal are its keys
+const LIST_NAMES = Object.keys(LIST_SHAPES) as ListName[]; // Object.keys of a literal are its keys
 const VALUE_NAMES = Object.keys(SITE_VALUES) as ValueName[];
-
-/** What an item is known by, and what it knows others by: while these stay, no reference can break. */
-const JOINTS: { readonly [K in ListName]: (item: Site[K][number]) => string } = {
-  networks: ({ id }) => id,
-  gear: ({ id }) => id,
-  links: ({ id, from, to }) => `${id} ${from} ${to}`,
-  models: ({ id }) => id,
-  cameras: ({ id, modelId, candidates, streams }) =>
-    [id, modelId, ...candidates, '', ...streams.map((stream) => stream.id)].join(' '),
-  destinations: ({ id }) => id,
-  taps: ({ id, cameraId, streamId, destinationId }) => `${id} ${cameraId} ${streamId} ${destinationId}`,
-};
 
 /**
  * Why a changed document could not be opened again, in words with the place; `null` when it could. Looks only at what
@@ -81,14 +69,13 @@ const FITS: LookedOver = { problem: null, mayBreak: false };
 const refused = (problem: string): LookedOver => ({ problem, mayBreak: false });
 
 function lookOver<K extends ListName>(name: K, before: Site[K], after: Site[K]): LookedOver {
-  const { item, most } = SITE_LISTS[name];
+  const { item, most, joints } = LIST_SHAPES[name];
   if (after.length > most) return refused(`${name}: at most ${most} fit, not ${after.length}.`);
   const fresh = freshIn<Site[K][number]>(before, after);
   for (const { one, at } of fresh) {
     const problem = problemOf(item, one, `${name}[${at}]`);
     if (problem) return refused(problem);
   }
-  const joints: (item: Site[K][number]) => string = JOINTS[name];
   const hasNewJoints = ({ one, at }: Fresh<Site[K][number]>): boolean => {
     const old = before[at];
     return old === undefined || joints(old) !== joints(one);

@@ -1,7 +1,7 @@
 import { type FormEvent, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { TEXT_LIMITS } from '../../core/base/limits.ts';
-import { emptySite } from '../../core/document/site.ts';
+import { emptySite } from '../../core/document/empty-site.ts';
 import { newId } from '../store/new-id.ts';
 import { commandIssued, selectSite, siteOpened } from '../store/site-slice.ts';
 import { leaveSite, useAppDispatch, useAppSelector } from '../store/store.ts';

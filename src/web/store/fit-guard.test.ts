@@ -1,5 +1,6 @@
 import { expect, test } from '@jest/globals';
-import { emptySite, type Site } from '../../core/document/site.ts';
+import { emptySite } from '../../core/document/empty-site.ts';
+import type { Site } from '../../core/document/site.ts';
 import { FitGuard, type RefusalOf } from './fit-guard.ts';
 
 const named = (name: string): Site => emptySite('quern', name);

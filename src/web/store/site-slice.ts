@@ -2,7 +2,8 @@ import { createSelector, createSlice, nanoid, type PayloadAction } from '@reduxj
 import { createEvidenceIndexer } from '../../core/document/best-known.ts';
 import type { Stamp } from '../../core/document/command-parts.ts';
 import { type EditHistory, NO_EDITS, noteEdit, redoEdit, undoEdit } from '../../core/document/edit-history.ts';
-import { emptySite, type Site } from '../../core/document/site.ts';
+import { emptySite } from '../../core/document/empty-site.ts';
+import type { Site } from '../../core/document/site.ts';
 import { applyCommand, type SiteCommand } from '../../core/document/site-commands.ts';
 import type { OpenedSite, SaveState } from './site-saver.ts';
 

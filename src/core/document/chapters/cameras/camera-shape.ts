@@ -20,6 +20,7 @@ import { TAP_USES } from '../../../base/tap-uses.ts';
 import { POWER_WAYS } from '../../../base/ways.ts';
 import { DETAIL_LEVELS } from '../../../optics/detail-levels.ts';
 import type { SunFeed } from '../../../power/sun-feed.ts';
+import type { Site } from '../../site.ts';
 import { SOUNDS } from '../models/model-card.ts';
 import { type Account, CAMERA_KINDS, type Camera, type Stream } from './camera.ts';
 import { type ChargeCare, FEED_RANGES, type Feed } from './feed.ts';
@@ -91,3 +92,17 @@ export const cameraShape = shapeOf<Camera>()({
   candidates: list(id(), LIST_LIMITS.candidates),
   feed: orNull(feedShape),
 });
+
+/** What a camera is known by, and what it knows others by. */
+export const cameraJoints = ({ id, modelId, candidates, streams }: Camera): string =>
+  [id, modelId, ...candidates, '', ...streams.map((stream) => stream.id)].join(' ');
+
+export function brokenModelOfCamera({ models, cameras }: Pick<Site, 'models' | 'cameras'>): string | null {
+  const known = new Set(models.map(({ id }) => id));
+  for (const [index, { modelId, candidates }] of cameras.entries()) {
+    if (modelId !== null && !known.has(modelId)) return `cameras[${index}].modelId: there is no model “${modelId}”.`;
+    const missing = candidates.find((candidate) => !known.has(candidate));
+    if (missing !== undefined) return `cameras[${index}].candidates: there is no model “${missing}”.`;
+  }
+  return null;
+}

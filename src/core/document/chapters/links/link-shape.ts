@@ -1,6 +1,8 @@
 import { LIST_LIMITS, TEXT_LIMITS } from '../../../base/limits.ts';
 import { pointShape } from '../../../base/plan-shapes.ts';
 import { flag, id, list, oneOf, orNull, shapeOf, text, within } from '../../../base/schema-parts.ts';
+import type { Site } from '../../site.ts';
+import { thingsOf } from '../../subjects.ts';
 import { LINK_MEDIA, LINK_RANGES, type Link } from './link.ts';
 
 export const linkShape = shapeOf<Link>()({
@@ -17,3 +19,10 @@ export const linkShape = shapeOf<Link>()({
   leavesBuilding: flag(),
   capacityMbps: orNull(within(LINK_RANGES.capacityMbps)),
 });
+
+export function brokenEndOfLink(site: Pick<Site, 'links' | 'cameras' | 'gear' | 'destinations'>): string | null {
+  const subjects = new Set(thingsOf(site).map(({ subject }) => subject));
+  for (const [index, { from, to }] of site.links.entries())
+    for (const end of [from, to]) if (!subjects.has(end)) return `links[${index}]: there is nothing called “${end}”.`;
+  return null;
+}

@@ -2,6 +2,7 @@ import { type ISchema, number } from 'yup';
 import { byField, id, oneOf, shape, shapeOf, share } from '../../../base/schema-parts.ts';
 import { TAP_USES } from '../../../base/tap-uses.ts';
 import type { RecordingSchedule } from '../../../storage/storage.ts';
+import type { Site } from '../../site.ts';
 import type { Tap } from './tap.ts';
 
 type ScheduleOf<M extends RecordingSchedule['mode']> = Extract<RecordingSchedule, { readonly mode: M }>;
@@ -38,3 +39,18 @@ export const tapShape = shapeOf<Tap>()({
   protocol: oneOf(['rtsp']),
   schedule: scheduleShape,
 });
+
+export function brokenEndOfTap({
+  taps,
+  cameras,
+  destinations,
+}: Pick<Site, 'taps' | 'cameras' | 'destinations'>): string | null {
+  const streams = new Map(cameras.map((camera) => [camera.id, new Set(camera.streams.map(({ id }) => id))]));
+  const drawers = new Set(destinations.map(({ id }) => id));
+  for (const [index, { cameraId, streamId, destinationId }] of taps.entries()) {
+    if (!streams.get(cameraId)?.has(streamId))
+      return `taps[${index}]: there is no stream “${streamId}” of a camera “${cameraId}”.`;
+    if (!drawers.has(destinationId)) return `taps[${index}].destinationId: there is no destination “${destinationId}”.`;
+  }
+  return null;
+}
