@@ -29,19 +29,19 @@ interface ListShape<T> {
 }
 const joints = ({ id }: { readonly id: string }): string => id;
 
-/** Lists of the document. */
+/** Lists of the document; one that names another stands behind it, so that the cause is told first. */
 export const LIST_SHAPES: { readonly [K in ListName]: ListShape<Site[K][number]> } = {
   networks: { item: networkShape, most: LIST_LIMITS.networks, joints },
   gear: { item: gearShape, most: LIST_LIMITS.gear, joints },
+  models: { item: modelShape, most: LIST_LIMITS.models, joints },
+  cameras: { item: cameraShape, most: LIST_LIMITS.cameras, joints: cameraJoints, broken: brokenModelOfCamera },
+  destinations: { item: destinationShape, most: LIST_LIMITS.destinations, joints },
   links: {
     item: linkShape,
     most: LIST_LIMITS.links,
     joints: ({ id, from, to }) => `${id} ${from} ${to}`,
     broken: brokenEndOfLink,
   },
-  models: { item: modelShape, most: LIST_LIMITS.models, joints },
-  cameras: { item: cameraShape, most: LIST_LIMITS.cameras, joints: cameraJoints, broken: brokenModelOfCamera },
-  destinations: { item: destinationShape, most: LIST_LIMITS.destinations, joints },
   taps: {
     item: tapShape,
     most: LIST_LIMITS.taps,
