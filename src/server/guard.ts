@@ -1,5 +1,5 @@
 import type { MiddlewareHandler } from 'hono';
-import { APP_HEADER, APP_HEADER_VALUE } from '../contract/app-header.ts';
+import { APP_HEADER, APP_HEADER_VALUE, TOKEN_HEADER } from '../contract/app-header.ts';
 import { problem } from '../contract/problem.ts';
 
 export interface GuardOptions {
@@ -8,9 +8,6 @@ export interface GuardOptions {
   /** Needed on every request when the server listens beyond loopback. */
   readonly token: string | null;
 }
-
-/** Header that carries the token of a server that listens beyond loopback. */
-export const TOKEN_HEADER = 'x-clear-tap-token';
 
 /** Whether Host and Origin name this server: no other site's page, and no name that was pointed here, gets through. */
 export function isOwnOrigin(

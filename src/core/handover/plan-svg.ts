@@ -2,17 +2,10 @@ import type { Point, WallMaterial } from '../base/plan-geometry.ts';
 import type { Site } from '../document/site.ts';
 import type { WedgeShape } from '../optics/view-wedge.ts';
 import { linkLengthM } from '../stations/power/site-links.ts';
+import { LEVEL_FILL } from './level-fill.ts';
 
 /** Units of the drawing for a metre. */
 const SCALE = 24;
-const LEVEL_OPACITY: Readonly<Record<string, number>> = {
-  inspect: 0.8,
-  identify: 0.7,
-  recognise: 0.5,
-  observe: 0.32,
-  detect: 0.18,
-  monitor: 0.1,
-};
 export const WALL_WIDTH_M: Readonly<Record<WallMaterial, number>> = {
   stone: 0.45,
   brick: 0.25,
@@ -46,7 +39,7 @@ export function planSvg(site: Site, wedges: ReadonlyMap<string, readonly WedgeSh
   for (const { id, position } of site.cameras)
     for (const { level, points } of (position && wedges.get(id)) || [])
       parts.push(
-        `<polygon points="${shifted(points, position ?? { xM: 0, yM: 0 })}" fill="#1b7268" opacity="${LEVEL_OPACITY[level] ?? 0.2}"><title>${level}</title></polygon>`,
+        `<polygon points="${shifted(points, position ?? { xM: 0, yM: 0 })}" fill="#1b7268" opacity="${(LEVEL_FILL[level] * 0.8).toFixed(2)}"><title>${level}</title></polygon>`,
       );
   for (const { from, to, material } of plan.walls)
     parts.push(

@@ -1,4 +1,4 @@
-import { APP_HEADER, APP_HEADER_VALUE } from '../../contract/app-header.ts';
+import { APP_HEADER, APP_HEADER_VALUE, TOKEN_HEADER } from '../../contract/app-header.ts';
 import type { DemoSite, ServerInfo } from '../../contract/server-info.ts';
 
 /** The server on this machine did not answer. `message` is for the person. */
@@ -11,7 +11,6 @@ export class ServerRefused extends Error {
   override readonly name = 'ServerRefused';
 }
 
-const TOKEN_HEADER = 'x-clear-tap-token';
 const TOKEN_KEY = 'clear-tap:token';
 
 /** The token of the printed address. It stays with the tab, over reloads, and leaves the address bar. */

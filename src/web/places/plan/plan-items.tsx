@@ -4,10 +4,11 @@ import { memo } from 'react';
 import { Circle, Group, Line, Path, Rect, Text } from 'react-konva';
 import type { Point } from '../../../core/base/plan-geometry.ts';
 import type { Verdict } from '../../../core/base/verdict.ts';
+import { LEVEL_FILL } from '../../../core/handover/level-fill.ts';
 import { runsOver } from '../../../core/handover/plan-svg.ts';
 import type { WedgeShape } from '../../../core/optics/view-wedge.ts';
-import { LEVEL_FILL } from '../../things/levels/level-look.ts';
 import { CHART_FONT } from '../../ui/chart-colours.ts';
+import { DROP_PATH } from '../../ui/drop.tsx';
 
 export interface Colours {
   readonly ink: string;
@@ -82,8 +83,6 @@ const NAME_ROOM_PX = 400;
 
 const wedgeIdOf = (subject: string): string => `sees-${subject.replace(':', '-')}`;
 
-const OUTLINE = 'M0,-9 C4.2,-3.4 6.4,-0.6 6.4,2.6 A6.4,6.4 0 0 1 -6.4,2.6 C-6.4,-0.6 -4.2,-3.4 0,-9 Z';
-
 /** One thing on the plan. Kept as it is drawn while nothing of it changes: two hundred stand still while one is dragged. */
 export const PlanItem = memo(function PlanItem(props: ItemProps) {
   const { subject, kind, name, position, scale, edgeM, isSelected, colours } = props;
@@ -153,7 +152,7 @@ function CameraMark({ headingDeg, verdict, colours }: ItemProps) {
   return (
     <Group rotation={headingDeg + 90} listening={false}>
       <Path
-        data={OUTLINE}
+        data={DROP_PATH}
         fill={verdict === 'ok' ? colour : colours.sheet}
         stroke={colour}
         strokeWidth={1.8}

@@ -1,7 +1,7 @@
 import { yupResolver } from '@hookform/resolvers/yup';
 import { useForm } from 'react-hook-form';
 import { array, boolean, type InferType, object, string } from 'yup';
-import { TAP_USES, type TapUse } from '../../../core/base/tap-uses.ts';
+import { TAP_USE_WORDS, TAP_USES } from '../../../core/base/tap-uses.ts';
 import type { Camera } from '../../../core/document/chapters/cameras/camera.ts';
 import { NEED_RANGES, type Need } from '../../../core/document/chapters/cameras/need.ts';
 import { SOUNDS, type Sound } from '../../../core/document/chapters/models/model-card.ts';
@@ -25,12 +25,6 @@ const SOUND_WORDS: Readonly<Record<Sound, string>> = {
   none: 'none',
   hear: 'to hear',
   talk: 'to hear and speak',
-};
-const USE_WORDS: Readonly<Record<TapUse, string>> = {
-  record: 'record',
-  live: 'live',
-  detect: 'detect',
-  still: 'still',
 };
 const pick = <T extends string>(values: readonly T[], text: string | undefined): T | null =>
   values.find((value) => value === text) ?? null;
@@ -63,7 +57,7 @@ const LEVELS = [
 ];
 const USES = [
   { value: '', label: 'does not draw it' },
-  ...TAP_USES.map((value) => ({ value, label: USE_WORDS[value] })),
+  ...TAP_USES.map((value) => ({ value, label: TAP_USE_WORDS[value] })),
 ];
 
 /** Everything the place asks for. Kept whole or not at all. */

@@ -1,10 +1,10 @@
 import { type KeyboardEvent, type PointerEvent, useRef } from 'react';
 import type { Mounting } from '../../../core/document/chapters/cameras/mounting.ts';
 import type { Need } from '../../../core/document/chapters/cameras/need.ts';
+import { LEVEL_FILL } from '../../../core/handover/level-fill.ts';
 import { pxPerMForText, pxPerMOf } from '../../../core/optics/detail-levels.ts';
 import { levelStretches } from '../../../core/optics/lens-view.ts';
 import { aimOf, type LensService } from '../../../core/stations/choose/need.ts';
-import { LEVEL_FILL } from '../../things/levels/level-look.ts';
 import { useNarrow } from '../../ui/use-media.ts';
 import { LEVEL_TEXT, levelsShown } from './levels-shown.ts';
 

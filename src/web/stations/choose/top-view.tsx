@@ -1,10 +1,10 @@
 import type { Mounting } from '../../../core/document/chapters/cameras/mounting.ts';
 import type { Need } from '../../../core/document/chapters/cameras/need.ts';
 import type { Model } from '../../../core/document/chapters/models/model-card.ts';
+import { LEVEL_FILL } from '../../../core/handover/level-fill.ts';
 import { levelStretches } from '../../../core/optics/lens-view.ts';
 import { panCoverage } from '../../../core/optics/picture-geometry.ts';
 import { aimOf, type LensService } from '../../../core/stations/choose/need.ts';
-import { LEVEL_FILL } from '../../things/levels/level-look.ts';
 import { levelsShown } from './levels-shown.ts';
 
 const WIDTH = 800;

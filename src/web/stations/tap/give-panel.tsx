@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { Link, useParams } from 'react-router';
 import { sayBytes, sayDays, sayRate } from '../../../core/base/say.ts';
-import { TAP_USES, type TapUse } from '../../../core/base/tap-uses.ts';
+import { TAP_USE_WORDS, TAP_USES, type TapUse } from '../../../core/base/tap-uses.ts';
 import { VERDICT_WORDS } from '../../../core/base/verdict.ts';
 import type { Camera, Stream } from '../../../core/document/chapters/cameras/camera.ts';
 import type { Destination } from '../../../core/document/chapters/destinations/destination.ts';
@@ -21,13 +21,6 @@ import { KnownHowMark } from '../../ui/known-how.tsx';
 import { Panel } from '../../ui/panel.tsx';
 import { SelectField } from '../../ui/text-field.tsx';
 import { RetentionRule } from './retention-rule.tsx';
-
-const USE_WORDS: Readonly<Record<TapUse, string>> = {
-  record: 'record',
-  live: 'watch live',
-  detect: 'detect',
-  still: 'take stills',
-};
 
 /** When a recording runs, as a person chooses it; the shares are assumptions and named as such. */
 const SCHEDULES = {
@@ -91,7 +84,7 @@ export function GivePanel({ camera, stream }: { camera: Camera; stream: Stream }
                   <Drop verdict={judgement.verdict} />
                   <b className="text-name">{drawn?.name}</b>
                   <span className="text-soft">
-                    {label} to {USE_WORDS[tap.use]} · {VERDICT_WORDS[judgement.verdict]}
+                    {label} to {TAP_USE_WORDS[tap.use]} · {VERDICT_WORDS[judgement.verdict]}
                   </span>
                   <span className="ml-auto flex gap-2">
                     {drawn && <Button onClick={() => setEdited(drawn)}>Change {drawn.name}</Button>}
@@ -127,7 +120,7 @@ export function GivePanel({ camera, stream }: { camera: Camera; stream: Stream }
               label="Use"
               value={use}
               onChange={(value) => isUse(value) && setUse(value)}
-              options={TAP_USES.map((value) => ({ value, label: USE_WORDS[value] }))}
+              options={TAP_USES.map((value) => ({ value, label: TAP_USE_WORDS[value] }))}
             />
             {use === 'record' && (
               <SelectField

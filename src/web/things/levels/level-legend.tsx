@@ -1,5 +1,5 @@
+import { LEVEL_FILL } from '../../../core/handover/level-fill.ts';
 import { DETAIL_LEVELS } from '../../../core/optics/detail-levels.ts';
-import { LEVEL_FILL } from './level-look.ts';
 
 /** Which fullness of colour is which level, and its pixels. */
 export function LevelLegend() {

@@ -1,4 +1,4 @@
-import type { DetailLevel } from '../../../core/optics/detail-levels.ts';
+import type { DetailLevel } from '../optics/detail-levels.ts';
 
 /** The nearer and sharper, the fuller the working colour. */
 export const LEVEL_FILL: Readonly<Record<DetailLevel, number>> = {
