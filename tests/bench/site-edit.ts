@@ -216,15 +216,25 @@ interface InItsOwn {
 }
 
 /** Opened by a process that did nothing before: whatever made the site would be cleaned up at the cost of opening it. */
-async function openedByItself(folder: string, site: Site, runs: number): Promise<number> {
+async function openedByItself(folder: string, text: string, runs: number): Promise<number> {
   const scratch = await mkdtemp(join(tmpdir(), 'clear-tap-bench-'));
   try {
     const file = join(scratch, 'site.json');
-    await writeFile(file, writeSiteFile(site));
+    await writeFile(file, text);
     return Number((await run(process.execPath, [join(folder, 'editor.mjs'), 'open', file, String(runs)])).stdout);
   } finally {
     await rm(scratch, { recursive: true });
   }
+}
+
+/** With the year and without it in turn, five times; the pair in the middle: the two differ by less than the machine does. */
+async function openedAfterAYear(folder: string): Promise<Pick<Figure, 'value' | 'against'>> {
+  const small = siteOf(YEAR_CAMERAS);
+  const [year, without] = [writeSiteFile(watched(small)), writeSiteFile(small)];
+  const pairs: Pick<Figure, 'value' | 'against'>[] = [];
+  for (let round = 0; round < 5; round++)
+    pairs.push({ value: await openedByItself(folder, year, 25), against: await openedByItself(folder, without, 25) });
+  return pairs.toSorted((a, b) => a.value / a.against - b.value / b.against)[2] ?? { value: 0, against: 0 };
 }
 
 export async function editFigures(folder: string): Promise<Figure[]> {
@@ -244,7 +254,6 @@ export async function editFigures(folder: string): Promise<Figure[]> {
     const pairs = rounds.map(({ at2000, before, after }) => ({ value: of(at2000), against: of(before) + of(after) }));
     return pairs.toSorted((a, b) => a.value / a.against - b.value / b.against)[0] ?? { value: 0, against: 0 };
   };
-  const small = siteOf(YEAR_CAMERAS);
   return [
     {
       what: 'one edit: 200 cameras, 12 destinations, 600 taps, in the page',
@@ -280,7 +289,7 @@ export async function editFigures(folder: string): Promise<Figure[]> {
     { what: 'the same at 2,000 cameras', ...better((one) => one.anewMs), unit: 'ms', peer: 'twice 1,000', limit: 1.15 },
     {
       what: 'opening a site of 200 cameras: read, checked, judged',
-      value: await openedByItself(folder, siteOf(200), 5),
+      value: await openedByItself(folder, writeSiteFile(siteOf(200)), 5),
       unit: 'ms',
       against: 1000,
       peer: 'one second',
@@ -288,9 +297,8 @@ export async function editFigures(folder: string): Promise<Figure[]> {
     },
     {
       what: 'opening 20 cameras after a year of watching',
-      value: await openedByItself(folder, watched(small), 25),
+      ...(await openedAfterAYear(folder)),
       unit: 'ms',
-      against: await openedByItself(folder, small, 25),
       peer: 'without it',
       limit: 1.2,
     },
