@@ -1,14 +1,10 @@
 import { DndContext, DragOverlay, MouseSensor, pointerWithin, TouchSensor, useSensor, useSensors } from '@dnd-kit/core';
 import type Konva from 'konva';
 import { useCallback, useDeferredValue, useMemo, useRef, useState } from 'react';
-import { useSearchParams } from 'react-router';
-import type { Point, Wall, WallMaterial } from '../../../core/base/plan-geometry.ts';
-import { sayMany } from '../../../core/base/say.ts';
+import type { Point } from '../../../core/base/plan-geometry.ts';
 import { type Verdict, worstVerdict } from '../../../core/base/verdict.ts';
-import { cameraSubject, linkSubject } from '../../../core/document/subject.ts';
-import { positionOf } from '../../../core/document/subjects.ts';
+import { cameraSubject } from '../../../core/document/subject.ts';
 import { selectLanes } from '../../store/lanes-slice.ts';
-import { newId } from '../../store/new-id.ts';
 import { commandIssued, selectSite } from '../../store/site-slice.ts';
 import { useAppDispatch, useAppSelector } from '../../store/store.ts';
 import { LevelLegend } from '../../things/levels/level-legend.tsx';
@@ -17,8 +13,8 @@ import { PlanBar } from './plan-bar.tsx';
 import { PlanCanvas } from './plan-canvas.tsx';
 import { PlanOut } from './plan-out.tsx';
 import { PlanSide } from './plan-side.tsx';
-import { type Drawing, NOTHING_DRAWN, type Tool } from './plan-tools.ts';
 import { ScaleDialog } from './scale-dialog.tsx';
+import { usePlanDrawing } from './use-plan-drawing.ts';
 import type { WedgeHandle } from './views-sheet.tsx';
 
 /** The site drawn to scale: what stands where, what is seen, how the cables run. */
@@ -27,14 +23,7 @@ export function PlanPage() {
   const site = useAppSelector(selectSite);
   // How the cameras fare may come a moment after where they stand.
   const lanes = useDeferredValue(useAppSelector(selectLanes));
-  const [asked] = useSearchParams();
-  const routed = asked.get('route');
-  const [tool, setTool] = useState<Tool>(routed ? 'route' : 'move');
-  const [selected, setSelected] = useState<string | null>(routed ? linkSubject(routed) : null);
-  const [drawing, setDrawing] = useState<Drawing>(NOTHING_DRAWN);
-  const [material, setMaterial] = useState<WallMaterial>('brick');
   const [zoom, setZoom] = useState(1);
-  const [scaled, setScaled] = useState<readonly [Point, Point] | null>(null);
   const stage = useRef<Konva.Stage>(null);
   const wedges = useRef<WedgeHandle>(null);
   const colours = useChartColours();
@@ -46,8 +35,7 @@ export function PlanPage() {
   /** The name of what is dragged from the list. */
   const [held, setHeld] = useState<string | null>(null);
 
-  const link = selected?.startsWith('link:') ? site.links.find(({ id }) => linkSubject(id) === selected) : undefined;
-  const ends = link ? { from: positionOf(site, link.from), to: positionOf(site, link.to) } : null;
+  const hand = usePlanDrawing(site);
   const verdicts = useMemo(
     () =>
       new Map(
@@ -61,53 +49,6 @@ export function PlanPage() {
     [lanes],
   );
 
-  const pickTool = (next: Tool): void => {
-    setTool(next);
-    setDrawing(NOTHING_DRAWN);
-  };
-  const routeTo = useCallback((linkId: string) => {
-    setSelected(linkSubject(linkId));
-    setTool('route');
-    setDrawing(NOTHING_DRAWN);
-  }, []);
-  /** A route begins where the cable is plugged in, and ends at what it feeds. */
-  const routeOf = (points: readonly Point[]): readonly Point[] =>
-    ends?.from && ends.to ? [ends.from, ...points, ends.to] : points;
-
-  const onPoint = (point: Point): void => {
-    const last = drawing.points.at(-1);
-    if (last && last.xM === point.xM && last.yM === point.yM) return;
-    const points = [...drawing.points, point];
-    if (tool === 'scale' && points.length === 2) {
-      const [a, b] = points;
-      if (a && b) setScaled([a, b]);
-      setDrawing(NOTHING_DRAWN);
-    } else setDrawing({ points, cursor: point });
-  };
-  const onEnd = (): void => {
-    if (tool === 'wall' && drawing.points.length > 1) {
-      const walls: Wall[] = drawing.points
-        .slice(1)
-        .map((to, at) => ({ id: newId('wall'), from: drawing.points[at] ?? to, to, material }));
-      const what = `${sayMany(walls.length, 'wall')} of ${material} drawn`;
-      dispatch(commandIssued({ kind: 'setPlan', plan: { ...site.plan, walls: [...site.plan.walls, ...walls] }, what }));
-    }
-    if (tool === 'route' && link) {
-      const route = routeOf(drawing.points);
-      if (route.length > 1) dispatch(commandIssued({ kind: 'putLink', link: { ...link, route } }));
-      setTool('move');
-    }
-    setDrawing(NOTHING_DRAWN);
-  };
-  const onRemove = (): void => {
-    if (!selected) return;
-    if (selected.startsWith('wall:')) {
-      const walls = site.plan.walls.filter(({ id }) => `wall:${id}` !== selected);
-      dispatch(commandIssued({ kind: 'setPlan', plan: { ...site.plan, walls }, what: 'a wall taken away' }));
-    } else if (link) dispatch(commandIssued({ kind: 'putLink', link: { ...link, route: null } }));
-    else dispatch(commandIssued({ kind: 'place', subject: selected, position: null }));
-    setSelected(null);
-  };
   // The same function for the whole visit: with a new one every item of the plan would be drawn anew.
   const cameras = useRef(site.cameras);
   cameras.current = site.cameras;
@@ -120,9 +61,6 @@ export function PlanPage() {
     [dispatch],
   );
   const verdictOf = (cameraId: string): Verdict => verdicts.get(cameraId) ?? 'unknown';
-  const drawnRoute =
-    tool === 'route' && link ? routeOf(drawing.cursor ? [...drawing.points, drawing.cursor] : drawing.points) : null;
-
   return (
     <>
       <header className="mb-3 flex flex-wrap items-center gap-x-4 gap-y-2">
@@ -146,51 +84,47 @@ export function PlanPage() {
         <div className="grid grid-cols-[minmax(0,1fr)] items-start gap-4 lg:grid-cols-[minmax(0,1fr)_320px]">
           <div className="no-print min-w-0">
             <PlanBar
-              tool={tool}
-              onTool={pickTool}
-              material={material}
-              onMaterial={setMaterial}
+              tool={hand.tool}
+              onTool={hand.pickTool}
+              material={hand.material}
+              onMaterial={hand.setMaterial}
               zoom={zoom}
               onZoom={setZoom}
-              isDrawing={drawing.points.length > 0 || (tool === 'route' && link !== undefined)}
-              onEnd={onEnd}
+              isDrawing={hand.isDrawing}
+              onEnd={hand.onEnd}
             />
             <PlanCanvas
               stageRef={stage}
               site={site}
               wedgeHandle={wedges}
               verdictOf={verdictOf}
-              tool={tool}
-              drawing={
-                tool === 'route'
-                  ? { ...drawing, points: link && ends?.from ? [ends.from, ...drawing.points] : drawing.points }
-                  : drawing
-              }
-              selected={selected}
+              tool={hand.tool}
+              drawing={hand.shown}
+              selected={hand.selected}
               zoom={zoom}
               colours={colours}
-              onSelect={setSelected}
+              onSelect={hand.select}
               onDrag={onDrag}
               onDrop={place}
-              onPoint={onPoint}
-              onCursor={(cursor) => setDrawing((before) => ({ ...before, cursor }))}
-              onEnd={onEnd}
-              onCancel={() => pickTool('move')}
-              onRemove={onRemove}
+              onPoint={hand.onPoint}
+              onCursor={hand.onCursor}
+              onEnd={hand.onEnd}
+              onCancel={() => hand.pickTool('move')}
+              onRemove={hand.onRemove}
               onBrought={(subject, position) => {
                 place(subject, position);
-                setSelected(subject);
+                hand.select(subject);
               }}
             />
             <LevelLegend />
           </div>
           <PlanSide
-            selected={selected}
-            drawnRoute={drawnRoute}
-            isRouting={tool === 'route'}
-            onSelect={setSelected}
-            onRoute={routeTo}
-            onRemove={onRemove}
+            selected={hand.selected}
+            drawnRoute={hand.drawnRoute}
+            isRouting={hand.tool === 'route'}
+            onSelect={hand.select}
+            onRoute={hand.routeTo}
+            onRemove={hand.onRemove}
             onPlace={place}
           />
         </div>
@@ -198,16 +132,12 @@ export function PlanPage() {
           {held !== null && <span className="rounded-control border border-ink bg-sheet px-2 py-1">{held}</span>}
         </DragOverlay>
       </DndContext>
-      {scaled && (
+      {hand.scaled && (
         <ScaleDialog
-          points={scaled}
+          points={hand.scaled}
           plan={site.plan}
-          onClose={() => setScaled(null)}
-          onScale={(factor) => {
-            dispatch(commandIssued({ kind: 'scalePlan', factor }));
-            setScaled(null);
-            pickTool('move');
-          }}
+          onClose={() => hand.scaledTo(null)}
+          onScale={hand.scaledTo}
         />
       )}
     </>

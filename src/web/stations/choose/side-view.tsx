@@ -1,4 +1,4 @@
-import { type KeyboardEvent, type PointerEvent, useRef } from 'react';
+import { type PointerEvent, useRef } from 'react';
 import type { Mounting } from '../../../core/document/chapters/cameras/mounting.ts';
 import type { Need } from '../../../core/document/chapters/cameras/need.ts';
 import { LEVEL_FILL } from '../../../core/handover/level-fill.ts';
@@ -7,6 +7,7 @@ import { levelStretches } from '../../../core/optics/lens-view.ts';
 import { aimOf, type LensService } from '../../../core/stations/choose/need.ts';
 import { useNarrow } from '../../ui/use-media.ts';
 import { LEVEL_TEXT, levelsShown } from './levels-shown.ts';
+import { Knob } from './side-knob.tsx';
 
 /** Of the drawing, px: on a desk and on a phone. */
 const DESK = { WIDTH: 800, TALLEST: 292, LEFT: 66 } as const;
@@ -34,20 +35,45 @@ export interface SideViewProps {
   readonly onLetGo: () => void;
 }
 
+/** A drawing of the place from the side: its size in px, and where metres lie on it. */
+interface Drawing {
+  readonly isNarrow: boolean;
+  readonly width: number;
+  readonly left: number;
+  readonly groundY: number;
+  /** Pixels a metre. */
+  readonly scale: number;
+  /** Farthest that is drawn. */
+  readonly endM: number;
+  readonly x: (metres: number) => number;
+  readonly y: (metres: number) => number;
+}
+
+function drawingOf(isNarrow: boolean, distanceM: number, heightM: number): Drawing {
+  const { WIDTH, TALLEST, LEFT } = isNarrow ? PHONE : DESK;
+  const farM = Math.max(distanceM * 1.45, 8);
+  const scale = Math.min((WIDTH - LEFT - 12) / farM, (TALLEST - 34) / Math.max(heightM + 0.4, 2.4));
+  // A short drawing where little is to be seen above the camera: on a phone the width decides.
+  const groundY = isNarrow ? Math.min(TALLEST, Math.max(heightM, 2.2) * scale + HEAD) : TALLEST;
+  return {
+    isNarrow,
+    width: WIDTH,
+    left: LEFT,
+    groundY,
+    scale,
+    endM: (WIDTH - 12 - LEFT) / scale,
+    x: (metres) => LEFT + metres * scale,
+    y: (metres) => groundY - metres * scale,
+  };
+}
+
 /** The place from the side, one scale both ways: what hangs where, what it sees, how far each level goes. */
 export function SideView(props: SideViewProps) {
   const { need, mounting, service, others, targetHeightM, lightReachM } = props;
   const frame = useRef<SVGSVGElement>(null);
   const isNarrow = useNarrow();
-  const { WIDTH, TALLEST, LEFT } = isNarrow ? PHONE : DESK;
-  const farM = Math.max(need.distanceM * 1.45, 8);
-  const scale = Math.min((WIDTH - LEFT - 12) / farM, (TALLEST - 34) / Math.max(mounting.heightM + 0.4, 2.4));
-  // A short drawing where little is to be seen above the camera: on a phone the width decides.
-  const GROUND_Y = isNarrow ? Math.min(TALLEST, Math.max(mounting.heightM, 2.2) * scale + HEAD) : TALLEST;
-  const HEIGHT = GROUND_Y + FOOT;
-  const x = (metres: number): number => LEFT + metres * scale;
-  const y = (metres: number): number => GROUND_Y - metres * scale;
-  const endM = (WIDTH - 12 - LEFT) / scale;
+  const drawing = drawingOf(isNarrow, need.distanceM, mounting.heightM);
+  const { x, y, scale, endM, width: WIDTH, groundY: GROUND_Y } = drawing;
 
   const { view, face, seenFromM } = service;
   const camera = { x: x(0), y: y(mounting.heightM) };
@@ -80,7 +106,7 @@ export function SideView(props: SideViewProps) {
     if (!box) return { xM: 0, yM: 0 };
     const factor = WIDTH / box.width;
     return {
-      xM: ((event.clientX - box.left) * factor - LEFT) / scale,
+      xM: ((event.clientX - box.left) * factor - drawing.left) / scale,
       yM: (GROUND_Y - (event.clientY - box.top) * factor) / scale,
     };
   };
@@ -93,7 +119,7 @@ export function SideView(props: SideViewProps) {
 
   return (
     <>
-      <svg ref={frame} viewBox={`0 0 ${WIDTH} ${HEIGHT}`} className="block w-full touch-none select-none">
+      <svg ref={frame} viewBox={`0 0 ${WIDTH} ${GROUND_Y + FOOT}`} className="block w-full touch-none select-none">
         <title>{`From the side: ${mounting.heightM} m high, ${mounting.tiltDownDeg}° down, ${Math.round(face.pxPerM)} px/m at ${need.distanceM} m`}</title>
         <polygon
           points={`${camera.x},${camera.y} ${lower.x},${Math.min(lower.y, GROUND_Y)} ${corner} ${upper.x},${Math.min(upper.y, GROUND_Y)}`}
@@ -115,71 +141,12 @@ export function SideView(props: SideViewProps) {
         <line x1="14" x2={WIDTH - 4} y1={GROUND_Y} y2={GROUND_Y} stroke="var(--ink)" strokeWidth="1.3" />
 
         <Dimension x={30} from={camera.y} to={GROUND_Y} text={`${mounting.heightM} m`} />
-        {seenFromM !== null && seenFromM > 0.05 && (
-          <g>
-            <line
-              x1={x(0)}
-              x2={x(Math.min(seenFromM, endM))}
-              y1={GROUND_Y - 8}
-              y2={GROUND_Y - 8}
-              stroke="var(--brick)"
-              strokeWidth="1.6"
-              strokeDasharray="4 3"
-            />
-            <text x={x(0) + 6} y={GROUND_Y - 14} className="fill-brick text-[13px]">
-              unseen to {seenFromM.toFixed(1)} m
-            </text>
-          </g>
-        )}
+        {seenFromM !== null && seenFromM > 0.05 && <Unseen drawing={drawing} toM={seenFromM} />}
         {lightReachM !== null && lightReachM > 0 && lightReachM < endM && (
-          <g>
-            <line
-              x1={x(lightReachM)}
-              x2={x(lightReachM)}
-              y1={GROUND_Y}
-              y2={Math.max(30, y(2.9))}
-              stroke="var(--brass)"
-              strokeWidth="1.6"
-              strokeDasharray="2 4"
-            />
-            <text
-              x={x(lightReachM) + (x(lightReachM) > WIDTH * 0.6 ? -6 : 6)}
-              y={isNarrow ? Math.max(16, y(2.9) - 6) : Math.max(38, y(2.9) + 6)}
-              textAnchor={x(lightReachM) > WIDTH * 0.6 ? 'end' : 'start'}
-              className="fill-brass text-[13px]"
-            >
-              {isNarrow ? 'light to' : 'its light ends, dark ground:'} {lightReachM.toFixed(0)} m
-            </text>
-          </g>
+          <LightEnd drawing={drawing} atM={lightReachM} />
         )}
 
-        {stretches.map(({ level, fromM, toM, isLast }) => (
-          <g key={level}>
-            <rect
-              x={x(fromM)}
-              y={GROUND_Y + 2}
-              width={(toM - fromM) * scale}
-              height="20"
-              fill="var(--verdigris)"
-              opacity={LEVEL_FILL[level]}
-            />
-            {(toM - fromM) * scale > 62 && (
-              <text
-                x={x((fromM + toM) / 2)}
-                y={GROUND_Y + 16}
-                textAnchor="middle"
-                className={`text-[12.5px] ${LEVEL_TEXT[level]}`}
-              >
-                {level}
-              </text>
-            )}
-            {!isLast && (toM - fromM) * scale > 34 && (
-              <text x={x(toM)} y={GROUND_Y + 40} textAnchor="middle" className="fill-ink font-mono text-[13px]">
-                {toM.toFixed(1)} m
-              </text>
-            )}
-          </g>
-        ))}
+        <LevelBar drawing={drawing} stretches={stretches} />
 
         <g transform={`translate(${camera.x} ${camera.y}) rotate(${mounting.tiltDownDeg})`}>
           <rect x="-13" y="-8" width="27" height="16" rx="2" fill="var(--ink)" />
@@ -263,6 +230,92 @@ export function SideView(props: SideViewProps) {
   );
 }
 
+/** How far the ground below is out of sight. */
+function Unseen({ drawing: { x, endM, groundY }, toM }: { drawing: Drawing; toM: number }) {
+  return (
+    <g>
+      <line
+        x1={x(0)}
+        x2={x(Math.min(toM, endM))}
+        y1={groundY - 8}
+        y2={groundY - 8}
+        stroke="var(--brick)"
+        strokeWidth="1.6"
+        strokeDasharray="4 3"
+      />
+      <text x={x(0) + 6} y={groundY - 14} className="fill-brick text-[13px]">
+        unseen to {toM.toFixed(1)} m
+      </text>
+    </g>
+  );
+}
+
+/** Where its light ends over dark ground. */
+function LightEnd({ drawing: { x, y, width, groundY, isNarrow }, atM }: { drawing: Drawing; atM: number }) {
+  return (
+    <g>
+      <line
+        x1={x(atM)}
+        x2={x(atM)}
+        y1={groundY}
+        y2={Math.max(30, y(2.9))}
+        stroke="var(--brass)"
+        strokeWidth="1.6"
+        strokeDasharray="2 4"
+      />
+      <text
+        x={x(atM) + (x(atM) > width * 0.6 ? -6 : 6)}
+        y={isNarrow ? Math.max(16, y(2.9) - 6) : Math.max(38, y(2.9) + 6)}
+        textAnchor={x(atM) > width * 0.6 ? 'end' : 'start'}
+        className="fill-brass text-[13px]"
+      >
+        {isNarrow ? 'light to' : 'its light ends, dark ground:'} {atM.toFixed(0)} m
+      </text>
+    </g>
+  );
+}
+
+/** How far each level goes, along the ground. */
+function LevelBar({
+  drawing: { x, scale, groundY },
+  stretches,
+}: {
+  drawing: Drawing;
+  stretches: ReturnType<typeof levelsShown>;
+}) {
+  return (
+    <>
+      {stretches.map(({ level, fromM, toM, isLast }) => (
+        <g key={level}>
+          <rect
+            x={x(fromM)}
+            y={groundY + 2}
+            width={(toM - fromM) * scale}
+            height="20"
+            fill="var(--verdigris)"
+            opacity={LEVEL_FILL[level]}
+          />
+          {(toM - fromM) * scale > 62 && (
+            <text
+              x={x((fromM + toM) / 2)}
+              y={groundY + 16}
+              textAnchor="middle"
+              className={`text-[12.5px] ${LEVEL_TEXT[level]}`}
+            >
+              {level}
+            </text>
+          )}
+          {!isLast && (toM - fromM) * scale > 34 && (
+            <text x={x(toM)} y={groundY + 40} textAnchor="middle" className="fill-ink font-mono text-[13px]">
+              {toM.toFixed(1)} m
+            </text>
+          )}
+        </g>
+      ))}
+    </>
+  );
+}
+
 function Dimension({ x, from, to, text }: { x: number; from: number; to: number; text: string }) {
   return (
     <g className="stroke-soft">
@@ -289,61 +342,5 @@ function Figure({ x, y, scale }: { x: number; y: number; scale: number }) {
       <circle cx="0" cy="-162" r="12.5" />
       <path d="M-15,-145 h30 l8,58 h-10 l-3,-30 v117 h-8 v-80 h-4 v80 h-8 v-117 l-3,30 h-10 z" />
     </g>
-  );
-}
-
-interface KnobProps {
-  readonly label: string;
-  readonly said: string;
-  readonly at: { readonly x: number; readonly y: number };
-  readonly value: number;
-  readonly range: readonly [number, number];
-  readonly radius: number;
-  readonly onStep: (steps: number) => void;
-  readonly onDrag: (event: PointerEvent) => void;
-  readonly onLetGo: () => void;
-}
-
-const STEPS: Readonly<Record<string, number>> = {
-  ArrowUp: 1,
-  ArrowRight: 1,
-  ArrowDown: -1,
-  ArrowLeft: -1,
-  PageUp: 5,
-  PageDown: -5,
-};
-
-/** Something of the drawing that is taken hold of, by pointer or by keys. */
-function Knob({ label, said, at, value, range, radius, onStep, onDrag, onLetGo }: KnobProps) {
-  const onKeyDown = (event: KeyboardEvent): void => {
-    const steps = STEPS[event.key];
-    if (steps === undefined) return;
-    event.preventDefault();
-    onStep(steps);
-  };
-  return (
-    <circle
-      role="slider"
-      tabIndex={0}
-      aria-label={label}
-      aria-valuenow={value}
-      aria-valuemin={range[0]}
-      aria-valuemax={range[1]}
-      aria-valuetext={said}
-      cx={at.x}
-      cy={at.y}
-      r={radius}
-      fill="transparent"
-      className="cursor-grab stroke-transparent hover:stroke-verdigris focus-visible:stroke-verdigris focus-visible:outline-none"
-      strokeWidth="1.4"
-      onPointerDown={(event) => event.currentTarget.setPointerCapture(event.pointerId)}
-      onPointerMove={(event) => {
-        if (event.currentTarget.hasPointerCapture(event.pointerId)) onDrag(event);
-      }}
-      onPointerUp={onLetGo}
-      onPointerCancel={onLetGo}
-      onKeyDown={onKeyDown}
-      onKeyUp={onLetGo}
-    />
   );
 }
