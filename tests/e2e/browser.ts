@@ -9,6 +9,12 @@ interface Kept {
   clear(): Promise<void>;
 }
 
+/** Runs in the page: as it closes it keeps what it has to itself. What it put down would wait for the next test. */
+function putNothingDown(): void {
+  for (const event of ['pagehide', 'beforeunload', 'visibilitychange'])
+    globalThis.addEventListener(event, (one) => one.stopImmediatePropagation(), { capture: true });
+}
+
 /** Runs in the page: lets go everything that its origin keeps. */
 async function emptyStores(): Promise<void> {
   localStorage.clear();
@@ -34,7 +40,10 @@ export const test = base.extend<object, { readonly kept: Kept }>({
       await use({
         context,
         clear: async () => {
-          await Promise.all(context.pages().map((page) => (page === blank ? null : page.close())));
+          for (const page of context.pages().filter((one) => one !== blank)) {
+            await page.evaluate(putNothingDown).catch(() => {}); // one that has crashed puts nothing down either
+            await page.close();
+          }
           await blank.evaluate(emptyStores);
         },
       });
