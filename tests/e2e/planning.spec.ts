@@ -1,3 +1,4 @@
+import sharp from 'sharp';
 import { expect, type Page, test } from './browser.ts';
 import { beginSite, openCamera, savedFile, sitesReadBack } from './steps.ts';
 
@@ -179,6 +180,14 @@ test('the plan: a picture gets its scale, walls cut the view, things move by key
   const waiting = page.waitForEvent('download');
   await page.getByRole('button', { name: 'Save as PNG' }).click();
   expect((await waiting).suggestedFilename()).toBe('alder-mill-plan.png');
+});
+
+test('a photo that lies on its side in its file stands upright under the plan', async ({ page }) => {
+  await page.goto('/site/alder-mill/plan');
+  const photo = sharp({ create: { width: 400, height: 200, channels: 3, background: '#eee' } });
+  const buffer = await photo.withMetadata({ orientation: 6 }).jpeg().toBuffer(); // EXIF 2.32 §4.6.4: turned by a quarter
+  await page.getByLabel('Picture of the plan').setInputFiles({ name: 'photo.jpg', mimeType: 'image/jpeg', buffer });
+  await expect(page.getByText('40 × 80 m')).toBeVisible();
 });
 
 test('gear and destinations are joined and parted; a destination that no link leads to is told and joined', async ({
