@@ -1,5 +1,7 @@
 import { expect, test } from '@jest/globals';
 import fc from 'fast-check';
+import { ASSUMPTIONS } from '../../src/core/assumptions/assumptions.ts';
+import { assumptionsShape } from '../../src/core/document/chapters/assumptions/assumptions-shape.ts';
 import { GEAR_KINDS } from '../../src/core/document/chapters/gear/gear.ts';
 import { gearShape } from '../../src/core/document/chapters/gear/gear-shape.ts';
 import { emptyModel } from '../../src/core/document/chapters/models/model-card.ts';
@@ -7,6 +9,7 @@ import { modelShape } from '../../src/core/document/chapters/models/model-shape.
 import { alderMill } from '../../src/standins/alder-mill.ts';
 import { gearFormSchema, gearOf, USUAL_GEAR } from '../../src/web/things/gear/gear-form-schema.ts';
 import { cardOf, fieldsOf, modelFormSchema } from '../../src/web/things/model/model-form-schema.ts';
+import { typedNumber } from '../../src/web/ui/typed-number.ts';
 
 // The law for forms: what a form keeps, the schema takes. Their limits stand beside their fields; a field that lets
 // through what the document refuses would say so in a bar at the top, and not where it was typed.
@@ -96,4 +99,22 @@ test('gear that its form keeps is one that the document takes', () => {
     { numRuns: 1000 },
   );
   expect(kept).toBeGreaterThan(50);
+});
+
+test.each([
+  { text: ' 8,4 ', is: 8.4 },
+  { text: '1e3', is: 1000 },
+  { text: '', is: undefined },
+  { text: '0x10', is: Number.NaN },
+  { text: '0b1', is: Number.NaN },
+  { text: 'eight', is: Number.NaN },
+])('“$text” typed into a field of numbers is $is', ({ text, is }) => expect(typedNumber(text)).toEqual(is));
+
+test('an assumption is taken from a file as its field takes it; one that is not known here is kept', () => {
+  for (const { id, min, max } of ASSUMPTIONS) {
+    expect(assumptionsShape.validateSync({ [id]: max }, { strict: true })).toEqual({ [id]: max });
+    for (const value of [max + 1, min - 1])
+      expect(() => assumptionsShape.validateSync({ [id]: value }, { strict: true })).toThrow(id);
+  }
+  expect(assumptionsShape.validateSync({ 'of.tomorrow': 7 }, { strict: true })).toEqual({ 'of.tomorrow': 7 });
 });

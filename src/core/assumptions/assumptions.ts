@@ -95,7 +95,7 @@ export const ASSUMPTIONS = [
   { id: 'stream.jitter-tight', label: 'Jitter that is heavy from', value: 100, min: 1, max: 5000, unit: 'ms' },
   {
     id: 'stream.frames',
-    label: 'Frames that may be missing down to',
+    label: 'Frames that must come',
     value: 0.9,
     min: 0.1,
     max: 1,
@@ -115,6 +115,10 @@ export const ASSUMPTIONS = [
   },
 ] as const;
 export type AssumptionId = (typeof ASSUMPTIONS)[number]['id'];
+
+/** The row of an id; a site may hold one of a version that knows more. */
+export const assumptionOf = (id: string): (typeof ASSUMPTIONS)[number] | undefined =>
+  ASSUMPTIONS.find((assumption) => assumption.id === id);
 
 /** Changed values by id, as a site keeps them. */
 export type ChangedAssumptions = Readonly<Record<string, number>>;

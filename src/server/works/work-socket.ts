@@ -31,13 +31,14 @@ export function serveSockets(
   running: RunningWork,
 ): { close(): void } {
   const sockets = new WebSocketServer({ noServer: true, maxPayload: MAX_REQUEST_BYTES });
+  const open = new Map<WebSocket, Work>();
   const refusalOf = (request: IncomingMessage, work: Work | undefined): Refusal | null => {
     const protocols = (request.headers['sec-websocket-protocol'] ?? '').split(',').map((text) => text.trim());
     if (!isOwnOrigin({ host: request.headers.host, origin: request.headers.origin }, hosts())) return '403 Forbidden';
     if (!work) return '404 Not Found';
     if (!protocols.includes(LIVE_PROTOCOL)) return '403 Forbidden';
     if (token !== null && !protocols.includes(token)) return '403 Forbidden';
-    return sockets.clients.size >= work.most ? '503 Service Unavailable' : null;
+    return [...open.values()].filter((one) => one === work).length >= work.most ? '503 Service Unavailable' : null;
   };
   const onUpgrade = (request: IncomingMessage, socket: Duplex, head: Buffer): void => {
     socket.on('error', () => socket.destroy()); // first of all: from here on nobody else listens to it
@@ -45,7 +46,11 @@ export function serveSockets(
       const work = workAt(request.url ?? '');
       const refusal = refusalOf(request, work);
       if (refusal || !work) return refuse(socket, refusal ?? '404 Not Found');
-      sockets.handleUpgrade(request, socket, head, (webSocket) => serve(webSocket, work, world, running));
+      sockets.handleUpgrade(request, socket, head, (webSocket) => {
+        open.set(webSocket, work);
+        webSocket.once('close', () => open.delete(webSocket));
+        serve(webSocket, work, world, running);
+      });
     } catch (error) {
       logFault(error);
       refuse(socket, '400 Bad Request');

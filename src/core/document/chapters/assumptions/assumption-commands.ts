@@ -1,3 +1,4 @@
+import { assumptionOf } from '../../../assumptions/assumptions.ts';
 import { type Handlers, sayValue, words } from '../../command-parts.ts';
 
 /** `null` is as delivered. */
@@ -10,7 +11,7 @@ export const ASSUMPTION_COMMANDS: Handlers<AssumptionCommand> = {
     const { [id]: before, ...rest } = site.assumptions;
     return {
       site: { ...site, assumptions: value === null ? rest : { ...rest, [id]: value } },
-      log: words('edit', 'site', `Assumption ${id} changed`, {
+      log: words('edit', 'site', `Assumed otherwise: ${assumptionOf(id)?.label ?? id}`, {
         from: before === undefined ? AS_DELIVERED : sayValue(before),
         to: value === null ? AS_DELIVERED : sayValue(value),
       }),

@@ -1,7 +1,11 @@
-import { lazy, number } from 'yup';
-import type { ChangedAssumptions } from '../../../assumptions/assumptions.ts';
+import { lazy } from 'yup';
+import { assumptionOf, type ChangedAssumptions } from '../../../assumptions/assumptions.ts';
 import { LIST_LIMITS } from '../../../base/limits.ts';
-import { type Asked, id, shape } from '../../../base/schema-parts.ts';
+import { between } from '../../../base/range.ts';
+import { type Asked, id, shape, within } from '../../../base/schema-parts.ts';
+
+/** Of an assumption that is not known here. */
+const UNKNOWN = between(-1e6, 1e6);
 
 /** Names in a document are names of nothing else (schema-parts.ts); what is beyond the limit is unknown and refused. */
 export const assumptionsShape = lazy((value: unknown) =>
@@ -10,7 +14,7 @@ export const assumptionsShape = lazy((value: unknown) =>
       Object.keys(typeof value === 'object' && value !== null ? value : {})
         .filter((name) => id().isValidSync(name))
         .slice(0, LIST_LIMITS.assumptions)
-        .map((name) => [name, number().strict().min(-1e6).max(1e6).required()]),
+        .map((name) => [name, within(assumptionOf(name) ?? UNKNOWN)]),
     ),
   ),
 ) as unknown as Asked<ChangedAssumptions>; // each name of it a number
