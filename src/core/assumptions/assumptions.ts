@@ -82,6 +82,14 @@ export const ASSUMPTIONS = [
   },
   { id: 'link.ok', label: 'A wire is at ease up to', value: 0.5, min: 0.1, max: 0.95, unit: 'of its capacity' },
   { id: 'link.tight', label: 'A wire just carries up to', value: 0.75, min: 0.1, max: 1, unit: 'of its capacity' },
+  {
+    id: 'link.unknown-stream',
+    label: 'A stream that nobody knows takes at most',
+    value: 25,
+    min: 1,
+    max: 1000,
+    unit: 'Mbit/s',
+  },
   { id: 'stream.loss-ok', label: 'Loss that no picture shows', value: 0.001, min: 0, max: 0.1, unit: 'of the packets' },
   {
     id: 'stream.loss-tight',

@@ -39,7 +39,8 @@ export interface Rule<F, N extends keyof F = keyof F, O = never, C = never> {
   readonly reason?: (facts: Seen<F, N>) => string;
   /** It stands in the table only where it says something. */
   readonly isQuiet?: true;
-  readonly when: { readonly [V in Exclude<Verdict, 'ok' | 'unknown'>]?: Saying<Seen<F, N>> };
+  /** What it says of each verdict; of `unknown`, where all that it needs is there and decides nothing. */
+  readonly when: { readonly [V in Exclude<Verdict, 'ok'>]?: Saying<Seen<F, N>> };
   /** Remedies that core can carry out, the likeliest first. */
   readonly mends?: (facts: Seen<F, N>, offers: O) => readonly Mend<C>[];
   readonly why: string;
@@ -74,7 +75,6 @@ export const rulesFor =
   <N extends keyof F>(rule: Rule<F, N, O, C>): Rule<F, keyof F, O, C> =>
     rule as unknown as Rule<F, keyof F, O, C>; // `needs` is checked by judgeRow() before any function of the rule runs
 
-/** Any rule of facts F, whatever its mends need. */
 /** Any rule of these facts, whatever its mends are made from. */
 export type AnyRule<F> = Rule<F, keyof F, never, unknown>;
 
@@ -90,7 +90,7 @@ export function judgeRow<F>(rule: AnyRule<F>, facts: Facts<F>): Row | null {
   }
   const present = facts as F & Facts<F>; // every fact the rule names was just seen to be there
   const verdict = rule.judge(present);
-  const saying = verdict === 'ok' || verdict === 'unknown' ? undefined : rule.when[verdict];
+  const saying = verdict === 'ok' ? undefined : rule.when[verdict];
   if (!saying) return { rule: rule.id, verdict, finding: null, missing, weighs: true };
   const { id, why } = rule;
   const finding: Finding = {
@@ -101,7 +101,7 @@ export function judgeRow<F>(rule: AnyRule<F>, facts: Facts<F>): Row | null {
     do: typeof saying.do === 'function' ? saying.do(present) : saying.do,
     why,
   };
-  return { rule: id, verdict, finding, missing, weighs: isGrave(finding.severity) };
+  return { rule: id, verdict, finding, missing, weighs: verdict === 'unknown' || isGrave(finding.severity) };
 }
 
 const NOT_SAID = '–';

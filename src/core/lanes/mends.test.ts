@@ -1,12 +1,30 @@
 import { expect, test } from '@jest/globals';
-import { apply, camera, mill, probed, record, report, stamps } from '../../../tests/support/sites.ts';
-import { ALDER_MILL_MODELS } from '../../standins/alder-mill-models.ts';
+import {
+  airCard,
+  apOf,
+  beside,
+  byPair,
+  byPassive,
+  bySun,
+  FEED,
+  JOINED,
+  lens,
+  linkOf,
+  MOUNTING,
+  onAir,
+  onPair,
+  passiveOf,
+  SPARE,
+  siteOf,
+  solarCard,
+  standing,
+  supplyOf,
+  switchOf,
+  tapped,
+} from '../../../tests/support/planned-sites.ts';
+import { apply, camera, probed, record, report, stamps } from '../../../tests/support/sites.ts';
 import { indexEvidence } from '../document/best-known.ts';
-import type { Camera } from '../document/chapters/cameras/camera.ts';
-import type { Need } from '../document/chapters/cameras/need.ts';
-import type { Destination } from '../document/chapters/destinations/destination.ts';
 import type { Gear } from '../document/chapters/gear/gear.ts';
-import { type Link, UNMEASURED_LINK } from '../document/chapters/links/link.ts';
 import type { Model } from '../document/chapters/models/model-card.ts';
 import type { Site } from '../document/site.ts';
 import { applyCommand } from '../document/site-commands.ts';
@@ -14,199 +32,20 @@ import { STATIONS } from '../stations/registry.ts';
 import { lanesOf } from './lane.ts';
 import { isMended, mendsOf } from './mends.ts';
 
-const card = (id: string): Model => {
-  const found = ALDER_MILL_MODELS.find((model) => model.id === id);
-  if (!found) throw new Error(`no card ${id}`);
-  return found;
-};
-/** A card that says all, and fits what is asked below. */
-const SPARE: Model = {
-  ...card('pellam-b4'),
-  id: 'spare',
-  localStream: 'both',
-  sessions: 6,
-  codecs: ['H264'],
-  fps: 15,
-  subs: [{ codecs: ['H264'], widthPx: 640, heightPx: 360, fps: 10 }],
-  panRangeDeg: 350,
-  tiltRangeDeg: 90,
-  light: { kind: 'infrared', reachM: 60, angleDeg: 110 },
-  ingress: 66,
-  sound: 'talk',
-  power: {
-    ...card('pellam-b4').power,
-    ways: ['poe', 'dc', 'passive'],
-    poeClass: 3,
-    dayW: 4,
-    nightW: 6,
-    minVolts: 10.8,
-    maxVolts: 28,
-    standbyW: 1,
-  },
-  wired: true,
-  bands: ['2.4'],
-};
-const NEED: Need = {
-  level: 'observe',
-  text: { line: 'PRESS 7B', charHeightMm: 120 },
-  distanceM: 8,
-  widthM: 4,
-  nearM: 6,
-  atNight: true,
-  sound: 'hear',
-  turns: true,
-  outdoors: true,
-  draws: [
-    { destinationId: 'hub', use: 'live' },
-    { destinationId: 'loft', use: 'record' },
-  ],
-};
-const MOUNTING = { heightM: 3, tiltDownDeg: 14, headingDeg: 0, zoom: null };
-
-const switchOf = (id: string, more: object = {}): Gear => ({
-  id,
-  name: `Switch ${id}`,
-  kind: 'switch',
-  position: null,
-  ports: 10,
-  poePorts: 8,
-  pseType: 2,
-  budgetW: 100,
-  pseVolts: 52,
-  reserves: 'class',
-  uplinkMbps: 1000,
-  ...more,
-});
-const supplyOf = (id: string, volts: number, amps = 2): Gear => ({
-  id,
-  name: `Supply ${id}`,
-  kind: 'supply',
-  position: null,
-  output: 'dc',
-  volts,
-  amps,
-});
-const passiveOf = (id: string, volts: number): Gear => ({
-  id,
-  name: `Injector ${id}`,
-  kind: 'injector',
-  position: null,
-  isPassive: true,
-  volts,
-  watts: 30,
-});
-const apOf = (id: string, band: '2.4' | '5', xM: number): Gear => ({
-  id,
-  name: `Radio ${id}`,
-  kind: 'access-point',
-  position: { xM, yM: 0 },
-  band,
-  radio: band === '5' ? 'ac80' : 'n20',
-  eirpDbm: 20,
-  channel: null,
-  poeClass: null,
-});
-const linkOf = (id: string, from: string, to: string, more: Partial<Link> = {}): Link => ({
-  id,
-  from,
-  to,
-  medium: 'network-cable',
-  ...UNMEASURED_LINK,
-  ...more,
-});
-const FEED = linkOf('feed', 'gear:a', 'camera:c');
-const JOINED = [linkOf('hub', 'gear:a', 'destination:hub'), linkOf('loft', 'gear:a', 'destination:loft')];
-
-interface Parts {
-  readonly camera?: Partial<Camera>;
-  readonly need?: Partial<Need>;
-  /** Of the model that is chosen; `spare` stays as good as it is. */
-  readonly model?: Partial<Model>;
-  readonly power?: Partial<Model['power']>;
-  readonly gear?: readonly Gear[];
-  readonly links?: readonly Link[];
-  readonly destinations?: (all: readonly Destination[]) => readonly Destination[];
-  readonly latitudeDeg?: number;
-}
-
-/** One camera in a place where all is well, but for what is given. */
-function siteOf(parts: Parts = {}): Site {
-  const base = mill();
-  const chosen: Model = { ...SPARE, id: 'chosen', ...parts.model, power: { ...SPARE.power, ...parts.power } };
-  return {
-    ...base,
-    sky: { ...base.sky, latitudeDeg: parts.latitudeDeg ?? null },
-    models: [chosen, SPARE],
-    cameras: [
-      camera('c', {
-        modelId: 'chosen',
-        need: { ...NEED, ...parts.need },
-        mounting: MOUNTING,
-        candidates: ['chosen', 'spare'],
-        feed: { way: 'poe', sun: null, charge: null },
-        ...parts.camera,
-      }),
-    ],
-    destinations: (parts.destinations ?? ((all) => all))(
-      base.destinations.map((one) =>
-        one.id === 'loft' ? { ...one, storage: { diskTB: 2, usableFraction: 0.9 } } : one,
-      ),
-    ),
-    gear: parts.gear ?? [switchOf('a')],
-    links: parts.links ?? [FEED, ...JOINED],
-  };
-}
-
-const lens = (more: Partial<Model['lenses'][number]>): Partial<Model> => ({
-  lenses: SPARE.lenses.map((one) => ({ ...one, ...more })),
-});
-const PAIR = { medium: 'pair', lengthM: 10, areaMm2: 1.5 } as const;
-const byPair: Partial<Camera> = { feed: { way: 'dc', sun: null, charge: null } };
-const byPassive: Partial<Camera> = { feed: { way: 'passive', sun: null, charge: null } };
-const onPair = (from: string, more: Partial<Link> = {}): readonly Link[] => [
-  linkOf('feed', from, 'camera:c', { ...PAIR, ...more }),
-  linkOf('data', 'gear:a', 'camera:c'),
-  ...JOINED,
-];
-const SUN = {
-  panelWp: 6,
-  tiltDeg: 60,
-  shade: 0,
-  batteryWh: 80,
-  depthOfDischarge: 0.8,
-  isLithium: true,
-  drawnHoursPerDay: 1,
-  mainsMonths: [],
-};
-const bySun = (more: Partial<typeof SUN> = {}): Partial<Camera> => ({
-  feed: { way: 'solar', charge: null, sun: { ...SUN, ...more } },
-});
-const solarCard = { ways: ['solar'] as const, dayW: 1.5, nightW: 2, standbyW: 0.05 };
-const onAir = (ap: string): readonly Link[] => [
-  linkOf('air', `gear:${ap}`, 'camera:c', { medium: 'wifi', lengthM: 0 }),
-  linkOf('up', 'gear:a', 'gear:far'),
-  linkOf('up2', 'gear:a', 'gear:near'),
-  ...JOINED,
-];
-const standing: Partial<Camera> = {
-  position: { xM: 0, yM: 3 },
-  feed: { way: 'mains', sun: null, charge: null },
-  need: { ...NEED, draws: [{ destinationId: 'hub', use: 'live' }] },
-};
-const airCard = { ways: ['mains'] as const };
-const tapped = (site: Site, ...more: Parameters<typeof apply>[1][]): Site =>
-  apply(site, probed('c', report()), record('t', 'c'), ...more);
-const beside = (site: Site, more: Partial<Camera> = {}): Site => ({
-  ...site,
-  cameras: [...site.cameras, camera('d', { modelId: 'chosen', ...more })],
-});
-
 /** Each rule with a mend, and a site on which it finds something of camera `c`. */
 const CASES: readonly { readonly rule: string; readonly site: Site }[] = [
   { rule: 'choose.detail', site: siteOf({ model: lens({ widthPx: 320, heightPx: 180 }), need: { text: null } }) },
   { rule: 'choose.text', site: siteOf({ model: lens({ widthPx: 800, heightPx: 450 }) }) },
   { rule: 'choose.target-out-of-view', site: siteOf({ camera: { mounting: { ...MOUNTING, tiltDownDeg: 70 } } }) },
   { rule: 'choose.zone-near', site: siteOf({ camera: { mounting: { ...MOUNTING, tiltDownDeg: 2 } } }) },
+  {
+    rule: 'choose.face-near',
+    // Hung low and tilted: it shows the doormat, and a coat.
+    site: siteOf({
+      need: { level: 'identify', text: null, distanceM: 2, widthM: 1, nearM: 1, atNight: false },
+      camera: { mounting: { heightM: 1.2, tiltDownDeg: 8, headingDeg: 0, zoom: 1 } },
+    }),
+  },
   {
     rule: 'choose.too-steep-for-faces',
     site: siteOf({

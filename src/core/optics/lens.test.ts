@@ -1,9 +1,10 @@
 import { expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import type { Wall } from '../base/plan-geometry.ts';
+import { levelStretches, nearEdgeM, spotView } from './ground-view.ts';
 import type { Lens } from './lens.ts';
 import { lensProblem } from './lens-limits.ts';
-import { lensView, levelStretches, spotView, zoomForWidth } from './lens-view.ts';
+import { lensView, longestZoom } from './lens-view.ts';
 import { sampleDown } from './resample.ts';
 import { sightM, viewWedge } from './view-wedge.ts';
 
@@ -25,17 +26,18 @@ test('zoom is held to the lens; a measured view counts before the computed one a
   expect(lensView(LENS, 1).hfovDeg).toBeCloseTo(90, 6);
   expect(lensView(LENS, 99).zoom).toBeCloseTo(3, 9);
   const measured = { ...LENS, measuredHfovDeg: 110 };
-  expect(lensView(measured, 1)).toMatchObject({ hfovDeg: expect.closeTo(110, 6), isBeyondModel: false });
+  expect(lensView(measured, 1)).toMatchObject({ hfovDeg: expect.closeTo(110, 6), isBeyondModel: true });
   // tan(55°)/2 = 0.714 → 2·atan = 71.06°
   expect(lensView(measured, 2).hfovDeg).toBeCloseTo(71.06, 1);
 });
 
-test('beyond 100° by focal length alone a view is marked as beyond the model', () => {
+test('beyond 100° no straight lens is believed, measured or not, and a bending one only where it was measured', () => {
   expect(lensView({ ...LENS, focalWideMm: 2 }, 1).isBeyondModel).toBe(true);
   expect(lensView({ ...LENS, projection: 'equidistant', focalWideMm: 1.8, focalTeleMm: 1.8 }, 1)).toMatchObject({
     hfovDeg: expect.closeTo(178.25, 1), // 5.6 / 1.8 rad
     isBeyondModel: true,
   });
+  expect(lensView({ ...LENS, projection: 'equidistant', measuredHfovDeg: 180 }, 1).isBeyondModel).toBe(false);
 });
 
 test('levels lie along the ground without a gap, nearest first, and end where their density is reached', () => {
@@ -44,13 +46,14 @@ test('levels lie along the ground without a gap, nearest first, and end where th
       fc.double({ min: 1, max: 12, noNaN: true }),
       fc.integer({ min: 1, max: 80 }),
       fc.double({ min: 1, max: 3, noNaN: true }),
-      (mountHeightM, tiltDownDeg, zoom) => {
-        const view = lensView(LENS, zoom);
+      fc.constantFrom<Lens['projection']>('pinhole', 'equidistant'),
+      (mountHeightM, tiltDownDeg, zoom, projection) => {
+        const view = lensView({ ...LENS, projection }, zoom);
         const aim = { mountHeightM, tiltDownDeg };
         const stretches = levelStretches(view, aim, 1);
         for (const [at, { fromM, toM, level }] of stretches.entries()) {
           expect(toM).toBeGreaterThan(fromM);
-          if (at > 0) expect(fromM).toBeCloseTo(stretches[at - 1]?.toM ?? Number.NaN, 9);
+          if (at > 0) expect(fromM).toBeCloseTo(stretches[at - 1]?.toM ?? Number.NaN, 6);
           const middle = Number.isFinite(toM) ? (fromM + toM) / 2 : fromM + 1;
           expect(spotView(view, aim, middle, 1).level).toBe(level);
         }
@@ -59,12 +62,35 @@ test('levels lie along the ground without a gap, nearest first, and end where th
   );
 });
 
-test('a zone just fits at the zoom that is found for it', () => {
-  const zoom = zoomForWidth(LENS, 5, 6);
-  // 90° at 6 m shows 12 m; 12 / 5 = 2.4×
-  expect(zoom).toBeCloseTo(2.4, 9);
-  expect(zoomForWidth(LENS, 50, 6)).toBe(1);
-  expect(zoomForWidth(LENS, 1, 6)).toBeCloseTo(3, 9);
+test('the longest zoom at which something holds, and the wide end where it holds nowhere', () => {
+  expect(longestZoom(LENS, ({ zoom }) => zoom <= 2.4)).toBeCloseTo(2.4, 9);
+  expect(longestZoom(LENS, () => false)).toBe(1);
+  expect(longestZoom(LENS, () => true)).toBeCloseTo(3, 9);
+});
+
+test.each([
+  { why: 'below the camera', aim: AIM, heightM: 0, vfovDeg: 60, nearM: 3 / Math.tan((50 * Math.PI) / 180) },
+  { why: 'straight down', aim: { mountHeightM: 3, tiltDownDeg: 90 }, heightM: 0, vfovDeg: 60, nearM: 0 },
+  // A door station at 1.2 m that looks level: a face 0.4 m higher enters where the upper ray, 30° up, reaches it.
+  {
+    why: 'above it',
+    aim: { mountHeightM: 1.2, tiltDownDeg: 0 },
+    heightM: 1.6,
+    vfovDeg: 60,
+    nearM: 0.4 / Math.tan(Math.PI / 6),
+  },
+  {
+    why: 'above it, looking down',
+    aim: { mountHeightM: 1.2, tiltDownDeg: 40 },
+    heightM: 1.6,
+    vfovDeg: 60,
+    nearM: null,
+  },
+  { why: 'level with it', aim: { mountHeightM: 1.6, tiltDownDeg: 10 }, heightM: 1.6, vfovDeg: 60, nearM: 0 },
+])('the near edge of what stands $why', ({ aim, heightM, vfovDeg, nearM }) => {
+  const found = nearEdgeM(aim, vfovDeg, heightM);
+  if (nearM === null) expect(found).toBeNull();
+  else expect(found).toBeCloseTo(nearM, 3);
 });
 
 test('a target behind or outside the picture is not in view', () => {

@@ -1,6 +1,6 @@
 import type { Point, Wall, WallMaterial } from '../base/plan-geometry.ts';
 import type { DetailLevel } from './detail-levels.ts';
-import type { LevelStretch } from './lens-view.ts';
+import type { LevelStretch } from './ground-view.ts';
 
 const DEG = Math.PI / 180;
 /** Fine enough that no door slips between two rays at twenty metres. */

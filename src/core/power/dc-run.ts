@@ -26,7 +26,8 @@ export function wireOfArea(areaMm2: number): Wire {
   };
 }
 
-const warmth = (conductorC: number): number => 1 + COPPER.perK * (conductorC - 20);
+/** What copper resists at a temperature against 20 °C. */
+export const warmth = (conductorC: number): number => 1 + COPPER.perK * (conductorC - 20);
 
 /** Resistance of one conductor, Ω/m, at its temperature. */
 const ohmPerM = (areaMm2: number, conductorC: number): number => (COPPER.ohmMm2PerM / areaMm2) * warmth(conductorC);
@@ -82,20 +83,34 @@ export interface DcDemand {
   readonly minVolts: number;
   readonly loadW: number;
   readonly conductorC: number;
+  /** In series with the run, at its last current; 0 where it has none. */
+  readonly contactOhm?: number;
 }
 
-/** The longest run that leaves `minVolts`, m: (Vs − Vmin)·Vmin / (2·r·P). */
-export const longestRun = ({ supplyVolts, minVolts, loadW, conductorC }: DcDemand, areaMm2: number): number =>
-  ((supplyVolts - minVolts) * minVolts) / (2 * ohmPerM(areaMm2, conductorC) * loadW);
+/**
+ * Ohms that wire alone may have so that `minVolts` are left: ((Vs − Vend)·Vend / P) − contacts. Below half the supply a load
+ * of constant power has no working point, so Vend is never less.
+ */
+function wireOhm({ supplyVolts, minVolts, loadW, contactOhm = 0 }: DcDemand): number {
+  const endVolts = Math.max(minVolts, supplyVolts / 2);
+  return Math.max(0, ((supplyVolts - endVolts) * endVolts) / loadW - contactOhm);
+}
 
-/** The thinnest copper that leaves `minVolts`, and the next size sold; `null` when none of them is thick enough. */
+/** The longest run that leaves `minVolts`, m. */
+export const longestRun = (demand: DcDemand, areaMm2: number): number =>
+  wireOhm(demand) / (2 * ohmPerM(areaMm2, demand.conductorC));
+
+/**
+ * The thinnest conductor that leaves `minVolts`, and the next size sold; `null` when none of them is thick enough.
+ * @param resistance of its metal against copper: 1.55 for copper-clad aluminium [A]
+ */
 export function thinnestWire(
-  { supplyVolts, minVolts, loadW, conductorC }: DcDemand,
+  demand: DcDemand,
   lengthM: number,
   sizesMm2: readonly number[],
+  resistance = 1,
 ): { readonly areaMm2: number; readonly pickMm2: number | null } {
-  const areaMm2 =
-    (2 * lengthM * loadW * COPPER.ohmMm2PerM * warmth(conductorC)) / ((supplyVolts - minVolts) * minVolts);
+  const areaMm2 = (2 * lengthM * COPPER.ohmMm2PerM * warmth(demand.conductorC) * resistance) / wireOhm(demand);
   const pickMm2 = [...sizesMm2].sort((a, b) => a - b).find((size) => size >= areaMm2 * (1 - THRESHOLD_SLACK)) ?? null;
   return { areaMm2, pickMm2 };
 }

@@ -89,6 +89,52 @@ export function tiltedDay(input: {
   return { horizontalKWh, diffuseShare, beamFactor, factor, tiltedKWh: horizontalKWh * factor };
 }
 
+/** [A] Steps of a day in which the beam is added up, degrees of hour angle. */
+const STEP_DEG = 2;
+/** Share of the beam that a clear sky lets through at air mass m: 0.7^(m^0.678). Source: Meinel & Meinel, Applied Solar Energy. */
+const passing = (airMass: number): number => 0.7 ** (airMass ** 0.678);
+/** Source: Kasten & Young 1989: the way through the air against that of the zenith, at an elevation in degrees. */
+const airMassAt = (elevationDeg: number): number =>
+  1 / (Math.sin(elevationDeg * DEG) + 0.50572 * (elevationDeg + 6.07995) ** -1.6364);
+
+/** Elevation of the sun at noon on the mean day of a month, degrees; below 0 it does not rise. */
+export const noonElevationDeg = (latitudeDeg: number, month: number): number =>
+  90 - Math.abs(latitudeDeg - extraterrestrialDay(latitudeDeg, month).declinationDeg);
+
+/** Beam of a day without a cloud on a tilted square metre that faces the equator, kWh: no month brings more. */
+export function clearSkyBeamKWh(latitudeDeg: number, month: number, tiltDeg: number): number {
+  const { dayOfYear, declinationDeg, sunsetHourAngleDeg } = extraterrestrialDay(latitudeDeg, month);
+  const [lat, dec] = [latitudeDeg * DEG, declinationDeg * DEG];
+  const facing = (latitudeDeg >= 0 ? latitudeDeg - tiltDeg : latitudeDeg + tiltDeg) * DEG;
+  const normal = SOLAR_CONSTANT * (1 + 0.033 * Math.cos(((360 * dayOfYear) / 365) * DEG));
+  const steps = Math.ceil(sunsetHourAngleDeg / STEP_DEG);
+  let watts = 0;
+  for (let at = 0; at < steps; at++) {
+    const hour = ((at + 0.5) / steps) * sunsetHourAngleDeg * DEG;
+    const height = Math.sin(lat) * Math.sin(dec) + Math.cos(lat) * Math.cos(dec) * Math.cos(hour);
+    const onPanel = Math.sin(facing) * Math.sin(dec) + Math.cos(facing) * Math.cos(dec) * Math.cos(hour);
+    if (height > 0 && onPanel > 0) watts += normal * passing(airMassAt(Math.asin(height) / DEG)) * onPanel;
+  }
+  // Morning and afternoon are alike; 15° of hour angle are an hour.
+  return steps === 0 ? 0 : (2 * watts * (sunsetHourAngleDeg / steps / 15)) / 1000;
+}
+
+/** [A] Below this at noon no model of means holds: hills, trees and the air decide. */
+export const LOWEST_NOON_DEG = 5;
+
+/**
+ * What a month brings on a panel, kWh/m² a day: the mean of the model, its beam no more than a clear sky gives. `null` where
+ * the sun rises and stays below `LOWEST_NOON_DEG`: there no number is honest. Where it does not rise, nothing comes.
+ */
+export function plannedDayKWh(input: Parameters<typeof tiltedDay>[0]): number | null {
+  const noonDeg = noonElevationDeg(input.latitudeDeg, input.month);
+  if (noonDeg <= 0) return 0;
+  if (noonDeg < LOWEST_NOON_DEG) return null;
+  const { horizontalKWh, diffuseShare, beamFactor, tiltedKWh } = tiltedDay(input);
+  const beamKWh = (1 - (diffuseShare ?? 0)) * horizontalKWh * (beamFactor ?? 0);
+  return tiltedKWh - Math.max(0, beamKWh - clearSkyBeamKWh(input.latitudeDeg, input.month, input.tiltDeg));
+}
+
 export interface SolarSystemInput {
   readonly latitudeDeg: number;
   readonly tiltDeg: number;

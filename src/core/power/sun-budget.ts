@@ -1,5 +1,5 @@
 import { atLeast, THRESHOLD_SLACK, type Verdict, worstVerdict } from '../base/verdict.ts';
-import { extraterrestrialDay, SOLAR_LIMITS, solarYear } from './solar.ts';
+import { extraterrestrialDay, plannedDayKWh, SOLAR_LIMITS } from './solar.ts';
 import type { SunFeed } from './sun-feed.ts';
 
 /** [A] Share of a battery that may be used before it ages of it. */
@@ -27,7 +27,8 @@ export interface SunInput {
 export interface SunMonth {
   /** 1 to 12. */
   readonly month: number;
-  readonly inWh: number;
+  /** `null` where the sun stays too low for a number. */
+  readonly inWh: number | null;
   readonly outWh: number;
   readonly isOnMains: boolean;
   readonly isShort: boolean;
@@ -36,10 +37,13 @@ export interface SunMonth {
 export interface SunYear {
   readonly months: readonly SunMonth[];
   readonly shortMonths: readonly number[];
+  /** By sun, and nobody can say what it brings. */
+  readonly unknownMonths: readonly number[];
+  /** Of those that are known and not on the mains. */
   readonly worstMonth: number;
   /** Dark days that the battery carries, in the month that takes most. */
   readonly autonomyDays: number;
-  /** Panel that carries the worst month with room to spare; `null` where the sun does not rise in it. */
+  /** Panel that carries the worst month with room to spare; `null` where the sun does not rise, or no number is honest. */
   readonly panelWpNeeded: number | null;
   /** Hours until an unfed battery is empty when somebody draws the stream without a break, at night. */
   readonly hoursOnConstantDraw: number;
@@ -53,48 +57,54 @@ export function dayLoadWh({ load, drawnHoursPerDay, latitudeDeg }: SunInput, mon
   return drawnHoursPerDay * drawnW + (24 - drawnHoursPerDay) * load.standbyW;
 }
 
-/** A year of a panel, a battery and a camera, month by month. Yields as `solarYear`, which is held to its source. */
+const MONTHS_OF_YEAR = [1, 2, 3, 4, 5, 6, 7, 8, 9, 10, 11, 12] as const;
+
+/** What a day brings against what it takes; a day that takes nothing is carried by any. */
+export const marginOf = ({ inWh, outWh }: SunMonth): number | null =>
+  inWh === null ? null : outWh === 0 ? Number.POSITIVE_INFINITY : inWh / outWh;
+
+/** A year of a panel, a battery and a camera, month by month. */
 export function sunYear(input: SunInput): SunYear {
-  const { sun, load } = input;
-  const { yieldWh } = solarYear({
-    latitudeDeg: input.latitudeDeg,
-    tiltDeg: sun.tiltDeg,
-    clearness: input.clearness,
-    panelWp: sun.panelWp * (1 - sun.shade),
-    performanceRatio: input.performance,
-    batteryWh: sun.batteryWh,
-    depthOfDischarge: sun.depthOfDischarge,
-    dischargeEfficiency: input.discharge,
-    loadW: 1,
-  });
-  const months = yieldWh.map((inWh, at): SunMonth => {
-    const month = at + 1;
+  const { sun, load, latitudeDeg } = input;
+  const { groundReflectance } = SOLAR_LIMITS;
+  const months = MONTHS_OF_YEAR.map((month): SunMonth => {
+    const clearness = input.clearness[month - 1] ?? 0;
+    const day = plannedDayKWh({ latitudeDeg, month, clearness, tiltDeg: sun.tiltDeg, groundReflectance });
+    const inWh = day === null ? null : day * sun.panelWp * (1 - sun.shade) * input.performance;
     const outWh = dayLoadWh(input, month);
     const isOnMains = sun.mainsMonths.includes(month);
-    return { month, inWh, outWh, isOnMains, isShort: !isOnMains && inWh < outWh * (1 - THRESHOLD_SLACK) };
+    const isShort = !isOnMains && inWh !== null && inWh < outWh * (1 - THRESHOLD_SLACK);
+    return { month, inWh, outWh, isOnMains, isShort };
   });
   const bySun = months.filter(({ isOnMains }) => !isOnMains);
-  const margin = ({ inWh, outWh }: SunMonth): number => (outWh === 0 ? Number.POSITIVE_INFINITY : inWh / outWh);
-  const worst = (bySun.length > 0 ? bySun : months).reduce((a, b) => (margin(b) < margin(a) ? b : a));
+  const counted = bySun.length > 0 ? bySun : months;
+  const worst = counted.reduce((a, b) =>
+    (marginOf(b) ?? Number.POSITIVE_INFINITY) < (marginOf(a) ?? Number.POSITIVE_INFINITY) ? b : a,
+  );
   const usableWh = sun.batteryWh * sun.depthOfDischarge * input.discharge;
-  const autonomyDays = usableWh / Math.max(...(bySun.length > 0 ? bySun : months).map(({ outWh }) => outWh), 1e-9);
-  const perWp = worst.inWh / sun.panelWp;
+  const autonomyDays = usableWh / Math.max(...counted.map(({ outWh }) => outWh), 1e-9);
+  const perWp = (worst.inWh ?? 0) / sun.panelWp;
   const shortMonths = months.filter(({ isShort }) => isShort).map(({ month }) => month);
-  const verdict =
-    bySun.length === 0
-      ? 'ok'
-      : worstVerdict([
-          shortMonths.length > 0 ? 'will-not-work' : atLeast(margin(worst), SOLAR_LIMITS.comfortableYield, 0),
-          atLeast(autonomyDays, SOLAR_LIMITS.comfortableDays, 0),
-        ]);
+  const unknownMonths = bySun.filter(({ inWh }) => inWh === null).map(({ month }) => month);
   return {
     months,
     shortMonths,
+    unknownMonths,
     worstMonth: worst.month,
     autonomyDays,
-    panelWpNeeded: perWp < 1e-9 ? null : (worst.outWh * SOLAR_LIMITS.comfortableYield) / perWp,
+    panelWpNeeded:
+      perWp < 1e-9 || unknownMonths.length > 0 ? null : (worst.outWh * SOLAR_LIMITS.comfortableYield) / perWp,
     hoursOnConstantDraw: usableWh / load.nightW,
-    verdict,
+    verdict:
+      bySun.length === 0
+        ? 'ok'
+        : worstVerdict([
+            shortMonths.length > 0
+              ? 'will-not-work'
+              : atLeast(marginOf(worst) ?? Number.POSITIVE_INFINITY, SOLAR_LIMITS.comfortableYield, 0),
+            unknownMonths.length > 0 ? 'unknown' : 'ok',
+            atLeast(autonomyDays, SOLAR_LIMITS.comfortableDays, 0),
+          ]),
   };
 }
 

@@ -1,6 +1,6 @@
 import type { Verdict } from '../base/verdict.ts';
 import { SOLAR_LIMITS } from './solar.ts';
-import { dayLoadWh, monthNames, type SunInput, sunYear } from './sun-budget.ts';
+import { dayLoadWh, marginOf, monthNames, type SunInput, sunYear } from './sun-budget.ts';
 import type { SunFeed } from './sun-feed.ts';
 
 /** A change that would mend a winter, with the feed as it would then be. */
@@ -45,33 +45,41 @@ export function sunMends(input: SunInput, isDrawnByTaps: boolean): readonly SunM
   const hours = drawnHoursThatFit(input);
   if (!isDrawnByTaps && hours !== null && hours < sun.drawnHoursPerDay)
     offer('events', `Draw it on events only, ${hours.toFixed(1)} h a day`, { drawnHoursPerDay: hours }, hours);
-  if (before.shortMonths.length > 0)
-    offer('mains', `Charge it from the mains in ${monthNames(before.shortMonths)}`, {
-      mainsMonths: [...new Set([...sun.mainsMonths, ...before.shortMonths])].sort((a, b) => a - b),
+  const dark = [...before.shortMonths, ...before.unknownMonths].sort((a, b) => a - b);
+  if (dark.length > 0)
+    offer('mains', `Charge it from the mains in ${monthNames(dark)}`, {
+      mainsMonths: [...new Set([...sun.mainsMonths, ...dark])].sort((a, b) => a - b),
     });
   const rank: Readonly<Record<Verdict, number>> = { ok: 0, tight: 1, unknown: 2, 'will-not-work': 3 };
   return mends.sort((a, b) => rank[a.verdict] - rank[b.verdict]);
 }
 
-/** The tilt, in steps of 5°, at which the worst month that the sun must carry has most. */
+/** A tilt is turned for a twentieth more, not for a digit behind the point. [A] */
+const WORTH_TURNING = 1.05;
+
+/** The tilt, in steps of 5°, at which the worst month that the sun must carry has most; the present one where none is worth it. */
 function bestTilt(input: SunInput): number {
-  let best = { tiltDeg: input.sun.tiltDeg, least: -1 };
-  for (let tiltDeg = 0; tiltDeg <= 90; tiltDeg += 5) {
+  const leastAt = (tiltDeg: number): number => {
     const { months } = sunYear({ ...input, sun: { ...input.sun, tiltDeg } });
-    const bySun = months.filter(({ isOnMains }) => !isOnMains);
-    const least = Math.min(...bySun.map(({ inWh, outWh }) => inWh / Math.max(outWh, 1e-9)));
+    return Math.min(...months.filter(({ isOnMains }) => !isOnMains).flatMap((month) => marginOf(month) ?? []));
+  };
+  const now = leastAt(input.sun.tiltDeg);
+  let best = { tiltDeg: input.sun.tiltDeg, least: now };
+  for (let tiltDeg = 0; tiltDeg <= 90; tiltDeg += 5) {
+    const least = leastAt(tiltDeg);
     if (least > best.least + 1e-9) best = { tiltDeg, least };
   }
-  return best.tiltDeg;
+  // Where the sun does not rise in the worst month, no tilt brings it.
+  return best.least >= now * WORTH_TURNING && best.least > 1e-9 ? best.tiltDeg : input.sun.tiltDeg;
 }
 
 /** Hours of drawing, in steps of 0.1, that the worst month carries with room to spare; `null` when waiting alone is too much. */
 function drawnHoursThatFit(input: SunInput): number | null {
   const year = sunYear(input);
   const worst = year.months[year.worstMonth - 1];
-  if (!worst) return null;
+  if (!worst || year.unknownMonths.length > 0) return null;
   const at = (drawnHoursPerDay: number): number => dayLoadWh({ ...input, drawnHoursPerDay }, worst.month);
-  const room = worst.inWh / SOLAR_LIMITS.comfortableYield - at(0);
+  const room = (worst.inWh ?? 0) / SOLAR_LIMITS.comfortableYield - at(0);
   const perHour = at(1) - at(0);
   if (room <= 0 || perHour <= 0) return null;
   const hours = Math.floor((room / perHour) * 10) / 10;

@@ -10,17 +10,57 @@ export interface RadioKind {
   readonly phyMbps: number;
   readonly edgePhyMbps: number;
   readonly efficiency: number;
+  /** Width of its channel. */
+  readonly widthMHz: number;
 }
 
 /** Rates: IEEE 802.11 (one spatial stream, long guard interval for n). Efficiencies and edge rates are assumed. */
 export const RADIO_KINDS: readonly RadioKind[] = [
-  { id: 'g', label: '802.11g, 54 Mbit/s', band: '2.4', phyMbps: 54, edgePhyMbps: 6, efficiency: 0.45 },
-  { id: 'n20', label: '802.11n, 20 MHz', band: '2.4', phyMbps: 72.2, edgePhyMbps: 14.4, efficiency: 0.5 },
-  { id: 'ac80', label: '802.11ac, 80 MHz', band: '5', phyMbps: 325, edgePhyMbps: 65, efficiency: 0.6 },
-  { id: 'ax80', label: '802.11ax, 80 MHz', band: '5', phyMbps: 360.3, edgePhyMbps: 72.1, efficiency: 0.65 },
-  { id: 'ah2', label: '802.11ah, 2 MHz', band: 'sub-GHz', phyMbps: 2.6, edgePhyMbps: 0.65, efficiency: 0.55 },
+  { id: 'g', label: '802.11g, 54 Mbit/s', band: '2.4', phyMbps: 54, edgePhyMbps: 6, efficiency: 0.45, widthMHz: 20 },
+  { id: 'n20', label: '802.11n, 20 MHz', band: '2.4', phyMbps: 72.2, edgePhyMbps: 14.4, efficiency: 0.5, widthMHz: 20 },
+  { id: 'ac80', label: '802.11ac, 80 MHz', band: '5', phyMbps: 325, edgePhyMbps: 65, efficiency: 0.6, widthMHz: 80 },
+  {
+    id: 'ax80',
+    label: '802.11ax, 80 MHz',
+    band: '5',
+    phyMbps: 360.3,
+    edgePhyMbps: 72.1,
+    efficiency: 0.65,
+    widthMHz: 80,
+  },
+  {
+    id: 'ah2',
+    label: '802.11ah, 2 MHz',
+    band: 'sub-GHz',
+    phyMbps: 2.6,
+    edgePhyMbps: 0.65,
+    efficiency: 0.55,
+    widthMHz: 2,
+  },
 ];
 export const radioKind = (id: string): RadioKind | undefined => RADIO_KINDS.find((kind) => kind.id === id);
+
+/** A radio on a channel; `null` where nobody looked which. */
+interface OnAir {
+  readonly band: RadioBand;
+  readonly radio: string;
+  readonly channel: number | null;
+}
+
+/** 5 GHz: channels are numbered by 5 MHz, and those of 80 MHz come in blocks of four. Source: IEEE 802.11, table E-4. */
+const BLOCKS_80_MHZ = [36, 52, 100, 116, 132, 149, 165] as const;
+const blockOf = (channel: number): number => BLOCKS_80_MHZ.findLast((first) => first <= channel) ?? 0;
+
+/**
+ * Whether two radios take of the same air: at 2.4 GHz channels of 20 MHz that lie less than five apart, at 5 GHz any two of
+ * one block where either is 80 MHz wide, else the same channel. Source: IEEE 802.11.
+ */
+export function sharesAir(a: OnAir, b: OnAir): boolean {
+  if (a.band !== b.band || a.channel === null || b.channel === null) return false;
+  if (a.band === '2.4') return Math.abs(a.channel - b.channel) < 5;
+  const widest = Math.max(...[a, b].map(({ radio }) => radioKind(radio)?.widthMHz ?? 20));
+  return widest >= 80 ? blockOf(a.channel) === blockOf(b.channel) : a.channel === b.channel;
+}
 
 const MIDDLE_MHZ: Readonly<Record<RadioBand, number>> = { '2.4': 2440, '5': 5500, 'sub-GHz': 868 };
 
@@ -42,8 +82,35 @@ export function crosses(a: Point, b: Point, c: Point, d: Point): boolean {
   return s1 * s2 <= 0 && s3 * s4 <= 0 && !(s1 === 0 && s2 === 0);
 }
 
-export const wallsBetween = (walls: readonly Wall[], a: Point, b: Point): readonly Wall[] =>
-  walls.filter((wall) => crosses(a, b, wall.from, wall.to));
+/** Nearer than this along the way, two crossings of one material are the joint of a wall that was drawn in pieces. */
+const JOINT_M = 0.01;
+
+/** Walls that a way goes through, each joint counted once. */
+export function wallsBetween(walls: readonly Wall[], a: Point, b: Point): readonly Wall[] {
+  const through: { readonly wall: Wall; readonly atM: number }[] = [];
+  for (const wall of walls) {
+    if (!crosses(a, b, wall.from, wall.to)) continue;
+    const atM = crossingM(a, b, wall);
+    const isJoint = through.some(
+      (one) => one.wall.material === wall.material && Math.abs(one.atM - atM) < JOINT_M && sharesEnd(one.wall, wall),
+    );
+    if (!isJoint) through.push({ wall, atM });
+  }
+  return through.map(({ wall }) => wall);
+}
+
+const sharesEnd = (a: Wall, b: Wall): boolean =>
+  [a.from, a.to].some((end) =>
+    [b.from, b.to].some((other) => Math.hypot(end.xM - other.xM, end.yM - other.yM) < JOINT_M),
+  );
+
+/** How far along the way from `a` it meets the line of a wall, m. */
+function crossingM(a: Point, b: Point, { from, to }: Wall): number {
+  const [dx, dy, ex, ey] = [b.xM - a.xM, b.yM - a.yM, to.xM - from.xM, to.yM - from.yM];
+  const across = dx * ey - dy * ex;
+  const share = across === 0 ? 0 : ((from.xM - a.xM) * ey - (from.yM - a.yM) * ex) / across;
+  return share * Math.hypot(dx, dy);
+}
 
 export interface SignalEstimate {
   readonly rssiDbm: number;

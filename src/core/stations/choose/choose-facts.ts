@@ -13,6 +13,7 @@ import type { Mend } from '../../findings/finding.ts';
 import type { Facts } from '../../findings/rule.ts';
 import type { DetailLevel } from '../../optics/detail-levels.ts';
 import { pxPerMOf } from '../../optics/detail-levels.ts';
+import type { Lens } from '../../optics/lens.ts';
 import { infraredRange } from '../../optics/picture-geometry.ts';
 import { serveBest, usualMounting } from './need.ts';
 
@@ -31,15 +32,25 @@ export interface ChooseFacts {
   readonly isInView: boolean;
   readonly zoneFromM: number;
   readonly seenFromM: number;
+  readonly faceSeenFromM: number;
   readonly zoneWidthM: number;
+  /** Of the zone, from end to end. */
+  readonly zoneSeenM: number;
   readonly viewWidthM: number;
   readonly hfovDeg: number;
+  /** From the left edge of what all its lenses see to the right one. */
+  readonly spanDeg: number;
+  /** Of the zone as seen from the camera. */
+  readonly zoneSpanDeg: number;
+  readonly projection: Lens['projection'];
   readonly zoom: number;
   readonly zoomRange: number;
   readonly isBeyondModel: boolean;
   readonly gapDeg: number;
   readonly atNight: boolean;
   readonly lightKind: LightKind;
+  /** From the camera to what is looked at. */
+  readonly slantM: number;
   /** Over dark ground. */
   readonly lightReachM: number;
   readonly lightRatedM: number;
@@ -113,24 +124,28 @@ export function chooseFacts(
     wantedPxPerM: need.level ? pxPerMOf(need.level) : undefined,
     pxPerM: best?.face.pxPerM,
     charHeightMm: need.text?.charHeightMm,
-    textPxPerM: best?.text.pxPerM,
+    textPxPerM: best && Math.min(best.text.pxPerM, best.text.uprightPxPerM),
     depressionDeg: best?.face.depressionDeg,
     steepDeg: assumed(assumptions, 'optics.steep'),
     wantsFaces: need.level === 'recognise' || need.level === 'identify',
     isInView: best && (need.level || !need.text ? best.face.isInView : best.text.isInView),
     zoneFromM: need.nearM,
-    seenFromM: service
-      ? Math.min(...service.all.map(({ seenFromM }) => seenFromM ?? Number.POSITIVE_INFINITY))
-      : undefined,
+    seenFromM: service ? Math.min(...service.all.map(({ seenFromM }) => seenFromM)) : undefined,
+    faceSeenFromM: service ? Math.min(...service.all.map(({ faceSeenFromM }) => faceSeenFromM)) : undefined,
     zoneWidthM: need.widthM,
+    zoneSeenM: service?.zoneSeenM,
     viewWidthM: service?.widthM,
     hfovDeg: best?.view.hfovDeg,
+    spanDeg: service?.spanDeg,
+    zoneSpanDeg: (2 * Math.atan2(need.widthM / 2, need.distanceM) * 180) / Math.PI,
+    projection: best?.view.lens.projection,
     zoom: best?.view.zoom,
     zoomRange: best && best.view.lens.focalTeleMm / best.view.lens.focalWideMm,
     isBeyondModel: service?.all.some(({ view }) => view.isBeyondModel),
     gapDeg: service?.gapDeg,
     atNight: need.atNight,
     lightKind: light?.kind,
+    slantM: best && (need.level || !need.text ? best.face : best.text).slantM,
     lightReachM: light?.kind === 'none' ? 0 : lightM,
     lightRatedM: light?.reachM,
     lightAngleDeg: light?.angleDeg,

@@ -44,7 +44,7 @@ test('a zoom goes in as far as the zone stays in view, unless it was set', () =>
 test('the dearer lens is worth it where only it reads the text, and its price is said', () => {
   expect(dearerWorthIt(facts)).toMatchObject({ kind: 'worth-it', index: 1, title: 'Pellam B4 Z is worth it here' });
   // (146 + 15) + 7.5 W × 8.76 × 0.3 × 5 − ((98 + 15) + 6 W × 8.76 × 0.3 × 5) = 48 + 19.7 = 67.7.
-  expect(dearerWorthIt(facts)?.because).toMatch(/29 px against 10 px.*€ 68 more over 5 years/);
+  expect(dearerWorthIt(facts)?.because).toMatch(/28 px against 9 px.*€ 68 more over 5 years/);
 });
 
 test('without a text to read the cheaper lens serves, and the dearer one buys only room', () => {
@@ -102,7 +102,10 @@ test('a view wider than the formula is good for is a guess, and says so', () => 
   const [row] = weigh([chooseFacts(modest, wide, mounting, site)]).filter(({ id }) => id === 'choose.detail');
   expect(row?.answers[0]?.said).toMatch(/^≈ /);
   expect(judgeChoice(chooseFacts(modest, wide, mounting, site)).verdict).toBe('tight');
-  const taped = { ...wide, lenses: wide.lenses.map((lens) => ({ ...lens, measuredHfovDeg: 112 })) };
+  const taped = {
+    ...wide,
+    lenses: wide.lenses.map((lens) => ({ ...lens, projection: 'equidistant' as const, measuredHfovDeg: 112 })),
+  };
   const [known] = weigh([chooseFacts(modest, taped, mounting, site)]).filter(({ id }) => id === 'choose.detail');
   expect(known?.answers[0]).toMatchObject({ said: expect.not.stringMatching(/≈/), verdict: 'ok' });
 });

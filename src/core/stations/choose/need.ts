@@ -1,12 +1,15 @@
 import { assumed, type ChangedAssumptions } from '../../assumptions/assumptions.ts';
+import { isWorse } from '../../base/verdict.ts';
 import type { Camera } from '../../document/chapters/cameras/camera.ts';
 import type { Mounting } from '../../document/chapters/cameras/mounting.ts';
 import type { Need } from '../../document/chapters/cameras/need.ts';
 import type { Model } from '../../document/chapters/models/model-card.ts';
+import { nearEdgeM, type SpotView, spotView } from '../../optics/ground-view.ts';
 import type { Lens } from '../../optics/lens.ts';
-import { jointWidthM, type LensView, lensView, type SpotView, spotView, zoomForWidth } from '../../optics/lens-view.ts';
-import { type Aim, blindZone, dualLens } from '../../optics/picture-geometry.ts';
-import { judgeWidth } from './judgements.ts';
+import { type LensView, lensView, longestZoom } from '../../optics/lens-view.ts';
+import { type Aim, dualLens } from '../../optics/picture-geometry.ts';
+import { type AcrossStretch, draw, seenAcross, zoneSeenM } from '../../optics/projection.ts';
+import { judgeNear, judgeWidth } from './judgements.ts';
 
 const DEG = Math.PI / 180;
 /** [A] Head height of a ladder that one person still manages. */
@@ -33,34 +36,55 @@ export const mountingOf = (
 
 export const aimOf = ({ heightM, tiltDownDeg }: Mounting): Aim => ({ mountHeightM: heightM, tiltDownDeg });
 
-/** The lens at the zoom that was set, else as long as the zone stays in view. */
-export function viewThrough(lens: Lens, need: Need, mounting: Mounting): LensView {
+/**
+ * The lens at the zoom that was set, else as long as the zone stays in view: both its ends, and its near edge as far as the
+ * wide end sees it.
+ * @param lookM height at which the detail is wanted
+ */
+export function viewThrough(lens: Lens, need: Need, mounting: Mounting, lookM: number): LensView {
   if (mounting.zoom !== null) return lensView(lens, mounting.zoom);
-  const { depthM } = spotView(lensView(lens, 1), aimOf(mounting), need.distanceM, 1);
-  return lensView(lens, zoomForWidth(lens, need.widthM, depthM));
+  const aim = aimOf(mounting);
+  const near = (view: LensView) => judgeNear(groundFromM(view, aim), need.nearM);
+  const nearAtWide = near(lensView(lens, 1));
+  const ends = [-need.widthM / 2, 0, need.widthM / 2].map((rightM) => ({
+    aheadM: need.distanceM,
+    rightM,
+    heightM: lookM,
+  }));
+  const zoom = longestZoom(
+    lens,
+    (view) => ends.every((end) => draw(view, aim, end).isInView) && !isWorse(near(view), nearAtWide),
+  );
+  return lensView(lens, zoom);
 }
+
+const groundFromM = (view: LensView, aim: Aim): number => nearEdgeM(aim, view.vfovDeg, 0) ?? Number.POSITIVE_INFINITY;
 
 /** How a lens serves a need. */
 export interface LensService {
   readonly view: LensView;
   readonly face: SpotView;
   readonly text: SpotView;
-  /** Near edge of what is seen on the ground, m; `null` when the ground is not seen. */
-  readonly seenFromM: number | null;
+  /** What it sees of the line on which the target stands, at the height that is looked at. */
+  readonly across: AcrossStretch | null;
+  /** Near edge of what is seen on the ground, m; `Infinity` when the ground is not seen. */
+  readonly seenFromM: number;
   /** The same at the height of a face. */
-  readonly faceSeenFromM: number | null;
+  readonly faceSeenFromM: number;
 }
 
 export function serve(lens: Lens, need: Need, mounting: Mounting, assumptions: ChangedAssumptions): LensService {
-  const view = viewThrough(lens, need, mounting);
+  const lookM = lookHeightM(need, assumptions);
+  const view = viewThrough(lens, need, mounting, lookM);
   const aim = aimOf(mounting);
   const faceM = assumed(assumptions, 'optics.face-height');
   return {
     view,
     face: spotView(view, aim, need.distanceM, faceM),
     text: spotView(view, aim, need.distanceM, assumed(assumptions, 'optics.text-height')),
-    seenFromM: blindZone(aim, view.vfovDeg, 0).nearM,
-    faceSeenFromM: blindZone(aim, view.vfovDeg, faceM).nearM,
+    across: seenAcross(view, aim, need.distanceM, lookM),
+    seenFromM: groundFromM(view, aim),
+    faceSeenFromM: nearEdgeM(aim, view.vfovDeg, faceM) ?? Number.POSITIVE_INFINITY,
   };
 }
 
@@ -70,8 +94,12 @@ export interface CameraService {
   readonly best: LensService;
   /** In the order of the card. */
   readonly all: readonly LensService[];
-  /** Of what is seen at the target, by all lenses together, m. */
+  /** From the leftmost that is seen at the target to the rightmost, by all lenses together, m. */
   readonly widthM: number;
+  /** Of the zone, from end to end: what its ends lose is missing. */
+  readonly zoneSeenM: number;
+  /** From the left edge of all views to the right one, degrees. */
+  readonly spanDeg: number;
   /** Seen by neither of two lenses. */
   readonly gapDeg: number;
 }
@@ -90,21 +118,26 @@ export function serveBest(
   const all = model.lenses.map((lens) => serve(lens, need, mounting, assumptions));
   const spot = need.level || !need.text ? 'face' : 'text';
   const turns = (model.panRangeDeg ?? 0) > 0;
-  const rank = (one: LensService): number =>
-    one[spot].isInView ? (turns || judgeWidth(one.text.widthM, need.widthM) !== 'will-not-work' ? 2 : 1) : 0;
+  const seesZone = ({ across }: LensService): boolean =>
+    judgeWidth(zoneSeenM([across], need.widthM), need.widthM) !== 'will-not-work';
+  const rank = (one: LensService): number => (one[spot].isInView ? (turns || seesZone(one) ? 2 : 1) : 0);
   const best = all.toSorted((a, b) => rank(b) - rank(a) || b[spot].pxPerM - a[spot].pxPerM)[0];
   if (!best) return null;
+  const stretches = all.flatMap(({ across }) => across ?? []);
+  const edges = (side: 1 | -1): readonly number[] =>
+    all.map(({ view }) => view.lens.axisDeg + (side * view.hfovDeg) / 2);
   const [a, b] = all;
-  if (!a || !b) return { best, all, widthM: best.text.widthM, gapDeg: 0 };
-  const apartDeg = Math.abs(b.view.lens.axisDeg - a.view.lens.axisDeg);
   return {
     best,
     all,
-    widthM: jointWidthM(
-      all.map(({ view }) => view),
-      best.text.depthM,
-    ),
-    gapDeg: dualLens(a.view.hfovDeg, b.view.hfovDeg, apartDeg).gapDeg,
+    widthM:
+      stretches.length === 0
+        ? 0
+        : Math.max(...stretches.map(({ toM }) => toM)) - Math.min(...stretches.map(({ fromM }) => fromM)),
+    zoneSeenM: zoneSeenM(stretches, need.widthM),
+    spanDeg: Math.min(360, Math.max(...edges(1)) - Math.min(...edges(-1))),
+    gapDeg:
+      a && b ? dualLens(a.view.hfovDeg, b.view.hfovDeg, Math.abs(b.view.lens.axisDeg - a.view.lens.axisDeg)).gapDeg : 0,
   };
 }
 

@@ -50,7 +50,7 @@ export const PICTURE_RULES = [
   }),
   rule({
     id: 'choose.text',
-    source: '12 px a letter are guessed, 20 are read [A]',
+    source: '12 px a letter are guessed, 20 are read [A]; from above a letter shrinks by the cosine',
     needs: ['textPxPerM', 'charHeightMm', 'isInView'],
     asks: (f) => f.charHeightMm !== undefined,
     judge: (f) => (f.isInView ? readText(f.textPxPerM, f.charHeightMm).verdict : 'unknown'),
@@ -80,7 +80,7 @@ export const PICTURE_RULES = [
   }),
   rule({
     id: 'choose.target-out-of-view',
-    source: 'pinhole model: depression against tilt and half the view',
+    source: 'projection of the lens, rectilinear or equidistant: its rays against both half angles',
     needs: ['isInView', 'distanceM'],
     judge: (f) => failsIf(!f.isInView),
     label: () => 'target in the picture',
@@ -128,6 +128,38 @@ export const PICTURE_RULES = [
     why: 'Who knows it walks along the wall.',
   }),
   rule({
+    id: 'choose.face-near',
+    source: 'near edge at the height of a face; a fifth more is tight [A]',
+    needs: ['faceSeenFromM', 'zoneFromM'],
+    asks: (f) => f.wantsFaces === true,
+    judge: (f) => judgeNear(f.faceSeenFromM, f.zoneFromM),
+    label: (f) => `faces from ${f.zoneFromM ?? 0} m on`,
+    said: (f) => (Number.isFinite(f.faceSeenFromM) ? brief(f.faceSeenFromM) : 'no faces'),
+    reason: (f) =>
+      Number.isFinite(f.faceSeenFromM)
+        ? `A face comes into the picture at ${brief(f.faceSeenFromM)}.`
+        : 'It never looks as high as a face.',
+    when: {
+      'will-not-work': {
+        severity: 'stop',
+        title: (f) =>
+          Number.isFinite(f.faceSeenFromM)
+            ? `Nearer than ${metres(f.faceSeenFromM)} the picture cuts off faces`
+            : 'It never sees a face',
+        because: (f) => `The zone begins at ${metres(f.zoneFromM)}; who stands there is seen without a head.`,
+        do: ['Hang it at the height of a face, tilt it up, or take a higher view.'],
+      },
+      tight: {
+        severity: 'fix',
+        title: (f) => `Faces are cut off on the first ${metres(f.faceSeenFromM - f.zoneFromM)} of the zone`,
+        because: (f) => `A face comes into the picture at ${metres(f.faceSeenFromM)}.`,
+        do: ['Tilt it up a little, or hang it a little higher.'],
+      },
+    },
+    mends: (_, offers) => [...offers.mountings('choose.face-near'), ...offers.models('choose.face-near')],
+    why: 'Who rings stands close: a door station that shows a coat identifies nobody.',
+  }),
+  rule({
     id: 'choose.too-steep-for-faces',
     source: 'depression above 30° spoils faces [A]',
     needs: ['depressionDeg', 'steepDeg'],
@@ -149,23 +181,30 @@ export const PICTURE_RULES = [
   }),
   rule({
     id: 'choose.zone-width',
-    source: 'scene width = 2·d·tan(view / 2); a tenth short is tight [A]',
-    needs: ['viewWidthM', 'zoneWidthM', 'distanceM'],
-    judge: (f) => judgeWidth(f.viewWidthM, f.zoneWidthM),
+    source: 'both ends of the zone against the view, in width and height; a tenth short is tight [A]',
+    needs: ['zoneSeenM', 'zoneWidthM', 'viewWidthM', 'distanceM'],
+    judge: (f) => judgeWidth(f.zoneSeenM, f.zoneWidthM),
     label: (f) => `${f.zoneWidthM ?? ''} m wide`,
-    said: (f) => guessed(f, brief(f.viewWidthM)),
-    reason: (f) => guess(f, `It sees ${brief(f.viewWidthM)} across there.`),
+    said: (f) =>
+      guessed(f, judgeWidth(f.zoneSeenM, f.zoneWidthM) === 'ok' ? brief(f.viewWidthM) : `${brief(f.zoneSeenM)} of it`),
+    reason: (f) => guess(f, `It sees ${brief(f.viewWidthM)} across there, ${brief(f.zoneSeenM)} of the zone.`),
     when: {
       'will-not-work': {
         severity: 'stop',
-        title: (f) => `${metres(f.zoneWidthM)} wanted, ${metres(f.viewWidthM)} in view`,
-        because: (f) => `At ${f.distanceM} m the picture is ${metres(f.viewWidthM)} wide.`,
-        do: ['Zoom out, or take a wider lens.', 'Share the width between two cameras.'],
+        title: (f) => `${metres(f.zoneWidthM)} wanted, ${metres(f.zoneSeenM)} of them in view`,
+        because: (f) =>
+          f.viewWidthM >= f.zoneWidthM
+            ? `At ${f.distanceM} m the picture is ${metres(f.viewWidthM)} wide, and looks beside the zone.`
+            : `At ${f.distanceM} m the picture is ${metres(f.viewWidthM)} wide.`,
+        do: (f) =>
+          f.viewWidthM >= f.zoneWidthM
+            ? ['Turn it to the middle of the zone.', 'Take a lens for each side.']
+            : ['Zoom out, or take a wider lens.', 'Share the width between two cameras.'],
       },
       tight: {
         severity: 'fix',
         title: (f) => `The edge of the zone is cut off at ${f.distanceM} m`,
-        because: (f) => `${metres(f.zoneWidthM)} wanted, ${metres(f.viewWidthM)} in view.`,
+        because: (f) => `${metres(f.zoneWidthM)} wanted, ${metres(f.zoneSeenM)} of them in view.`,
         do: ['Zoom out a little, or hang it farther back.'],
       },
     },
@@ -194,8 +233,8 @@ export const PICTURE_RULES = [
   }),
   rule({
     id: 'choose.view-beyond-model',
-    source: 'pinhole model good to about 100° [A]',
-    needs: ['isBeyondModel', 'hfovDeg'],
+    source: 'straight lenses to about 100°, bending ones by F·θ where their width was measured [A]',
+    needs: ['isBeyondModel', 'hfovDeg', 'projection'],
     judge: (f) => tightIf(f.isBeyondModel),
     label: () => 'view that can be computed',
     said: (f) => `${Math.round(f.hfovDeg)}°`,
@@ -204,25 +243,30 @@ export const PICTURE_RULES = [
       tight: {
         severity: 'fix',
         title: (f) => `${Math.round(f.hfovDeg)}° is wider than the formula is good for`,
-        because: () => `Beyond ${PINHOLE_VALID_TO_DEG}° edges differ from it by a tenth to a third.`,
-        do: ['Tape two marks at a known distance and enter the view that was measured.'],
+        because: (f) =>
+          f.projection === 'pinhole'
+            ? `No lens draws straight beyond ${PINHOLE_VALID_TO_DEG}°: at its edges a tenth to a third less, or more.`
+            : `Beyond ${PINHOLE_VALID_TO_DEG}° a bending lens differs from its focal length by a tenth to a third.`,
+        do: (f) =>
+          f.projection === 'pinhole'
+            ? ['Where it bends straight edges, say so in its card, and enter the view that was measured.']
+            : ['Tape two marks at a known distance and enter the view that was measured.'],
       },
     },
     why: 'Wide lenses bend: the middle gets more, the edge less than computed.',
   }),
   rule({
     id: 'choose.light',
-    source: 'irradiance ∝ 1/d²; half the reach on dark ground or wet leaves [A]',
-    needs: ['lightKind', 'lightReachM', 'distanceM'],
+    source: 'irradiance ∝ 1/d² along the ray; half the reach on dark ground or wet leaves [A]',
+    needs: ['lightKind', 'lightReachM', 'slantM', 'distanceM'],
     asks: (f) => f.atNight === true,
-    judge: (f) =>
-      f.lightKind === 'none' ? 'will-not-work' : judgeLight(f.lightReachM, f.lightRatedM ?? f.lightReachM, f.distanceM),
+    judge: (f) => (f.lightKind === 'none' ? 'will-not-work' : judgeLight(f.lightReachM, ratedOf(f), f.slantM)),
     label: () => 'light at night',
     said: (f) => (f.lightKind === 'none' ? 'no light' : brief(f.lightReachM)),
     reason: (f) =>
       f.lightKind === 'none'
         ? 'It has no light of its own.'
-        : `${brief(ratedOf(f))} rated, about ${brief(f.lightReachM)} over dark ground.`,
+        : `${brief(ratedOf(f))} rated, about ${brief(f.lightReachM)} over dark ground; it is ${brief(f.slantM)} to the target.`,
     when: {
       'will-not-work': {
         severity: 'stop',
@@ -231,7 +275,7 @@ export const PICTURE_RULES = [
         because: (f) =>
           f.lightKind === 'none'
             ? 'The place is to be seen at night, and the camera brings no light.'
-            : `${metres(ratedOf(f))} rated, about ${metres(f.lightReachM)} over dark ground.`,
+            : `${metres(ratedOf(f))} rated, about ${metres(f.lightReachM)} over dark ground; from the camera it is ${metres(f.slantM)}.`,
         do: (f) =>
           f.lightKind === 'none'
             ? ['Light the place, or take a model with infrared or white light.']
@@ -240,7 +284,8 @@ export const PICTURE_RULES = [
       tight: {
         severity: 'fix',
         title: () => 'Its light ends where the target stands',
-        because: (f) => `${metres(ratedOf(f))} rated, about ${metres(f.lightReachM)} over dark ground and wet leaves.`,
+        because: (f) =>
+          `${metres(ratedOf(f))} rated, about ${metres(f.lightReachM)} over dark ground and wet leaves; from the camera it is ${metres(f.slantM)}.`,
         do: ['Try it at night before it is fixed.', 'Add a light where people walk.'],
       },
     },
@@ -249,15 +294,22 @@ export const PICTURE_RULES = [
   }),
   rule({
     id: 'choose.light-narrower-than-view',
-    source: 'angle of light against the angle of view',
-    needs: ['lightAngleDeg', 'hfovDeg'],
+    source: 'angle of light against the angle of all its views, and of the zone',
+    needs: ['lightAngleDeg', 'spanDeg', 'zoneSpanDeg'],
     asks: (f) => f.atNight === true && f.lightKind !== 'none',
-    judge: (f) => tightIf(f.lightAngleDeg < f.hfovDeg - 1e-9),
+    judge: (f) => tightIf(f.lightAngleDeg < f.spanDeg - 1e-9),
+    label: () => 'light as wide as the view',
+    said: (f) => `${Math.round(f.lightAngleDeg)}°`,
+    reason: (f) => `Its light is ${Math.round(f.lightAngleDeg)}° wide, its view ${Math.round(f.spanDeg)}°.`,
     when: {
       tight: {
-        severity: 'watch',
-        title: () => 'The corners stay dark at night',
-        because: (f) => `Its light is ${Math.round(f.lightAngleDeg)}° wide, its view ${Math.round(f.hfovDeg)}°.`,
+        severity: (f) => (f.lightAngleDeg < f.zoneSpanDeg - 1e-9 ? 'fix' : 'watch'),
+        title: (f) =>
+          f.lightAngleDeg < f.zoneSpanDeg - 1e-9
+            ? 'The ends of the zone stay dark at night'
+            : 'The corners stay dark at night',
+        because: (f) =>
+          `Its light is ${Math.round(f.lightAngleDeg)}° wide, its view ${Math.round(f.spanDeg)}°; the zone takes ${Math.round(f.zoneSpanDeg)}°.`,
         do: ['Aim it so that what matters is in the middle, or add a light.'],
       },
     },

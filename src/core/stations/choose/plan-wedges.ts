@@ -1,7 +1,8 @@
 import type { Point } from '../../base/plan-geometry.ts';
 import type { Camera } from '../../document/chapters/cameras/camera.ts';
 import type { Site } from '../../document/site.ts';
-import { lensView, levelStretches } from '../../optics/lens-view.ts';
+import { levelStretches } from '../../optics/ground-view.ts';
+import { lensView } from '../../optics/lens-view.ts';
 import type { WedgeInput } from '../../optics/view-wedge.ts';
 import { aimOf, lookHeightM, mountingOf, viewThrough } from './need.ts';
 
@@ -21,7 +22,7 @@ export function wedgeInputsOf(
   const mounting = mountingOf(camera, site.assumptions);
   const heightM = lookHeightM(need, site.assumptions);
   return model.lenses.map((lens) => {
-    const view = need ? viewThrough(lens, need, mounting) : lensView(lens, mounting.zoom ?? 1);
+    const view = need ? viewThrough(lens, need, mounting, heightM) : lensView(lens, mounting.zoom ?? 1);
     return {
       position,
       headingDeg: mounting.headingDeg + lens.axisDeg,

@@ -1,7 +1,7 @@
 import { THRESHOLD_SLACK } from '../../base/verdict.ts';
 import type { SiteCommand } from '../../document/site-commands.ts';
 import { type Facts, failsIf, rulesFor, tightIf } from '../../findings/rule.ts';
-import { SOLAR_LIMITS } from '../../power/solar.ts';
+import { LOWEST_NOON_DEG, SOLAR_LIMITS } from '../../power/solar.ts';
 import { monthNames } from '../../power/sun-budget.ts';
 import type { PowerFacts, PowerOffers } from './power-facts.ts';
 
@@ -30,19 +30,20 @@ export const BATTERY_RULES = [
   rule({
     id: 'power.winter',
     source: 'Duffie & Beckman, day by mean day of each month; a third more than the load in the worst month [A]',
-    needs: ['shortMonths', 'panelWp', 'worstMonth', 'sunMargin'],
+    needs: ['shortMonths', 'unknownMonths', 'panelWp', 'worstMonth', 'sunMargin'],
     asks: (f) => isSunFed(f) && f.latitudeKnown !== false,
-    judge: (f) =>
-      f.shortMonths.length > 0
-        ? 'will-not-work'
-        : tightIf(f.sunMargin < SOLAR_LIMITS.comfortableYield * (1 - THRESHOLD_SLACK)),
+    judge: (f) => {
+      if (f.shortMonths.length > 0) return 'will-not-work';
+      if (f.unknownMonths.length > 0) return 'unknown';
+      return tightIf(f.sunMargin < SOLAR_LIMITS.comfortableYield * (1 - THRESHOLD_SLACK));
+    },
     when: {
       'will-not-work': {
         severity: 'stop',
         title: (f) => `The panel does not carry it in ${monthNames(f.shortMonths)}`,
         because: (f) =>
           `In ${monthNames([f.worstMonth])} a day brings ${percent(f.sunMargin)} of what it takes, with ${f.panelWp} Wp.`,
-        do: ['A larger or steeper panel, drawing on events only, or the mains in winter.'],
+        do: ['A larger panel, drawing on events only, or the mains in the dark months.'],
       },
       tight: {
         severity: 'fix',
@@ -50,6 +51,14 @@ export const BATTERY_RULES = [
         because: (f) =>
           `A day brings ${percent(f.sunMargin)} of what it takes; ${percent(SOLAR_LIMITS.comfortableYield)} are safe.`,
         do: ['Snow, leaves and a tree in growth take more than that: a size larger.'],
+      },
+      unknown: {
+        severity: 'fix',
+        title: (f) =>
+          `What ${monthNames(f.unknownMonths)} ${f.unknownMonths.length > 1 ? 'bring' : 'brings'} is not known`,
+        because: () =>
+          `The sun stays below ${LOWEST_NOON_DEG}° at noon: a hill, a roof or mist decides, and no mean holds.`,
+        do: ['Count on the mains in the dark months, or measure a winter at the very place.'],
       },
     },
     mends: (_, offers) => offers.sun(),
@@ -118,7 +127,7 @@ export const BATTERY_RULES = [
         severity: 'watch',
         title: () => 'Lead gives less in the cold',
         because: () => 'At −10 °C about three tenths of it are not there.',
-        do: ['Plan it a third larger, or keep it indoors.', 'Air around it: it gasses when it is charged.'],
+        do: ['Plan it by 43 % larger (1 / 0.7), or keep it indoors.', 'Air around it: it gasses when it is charged.'],
       },
     },
     why: 'The dark month is the cold one.',

@@ -6,11 +6,14 @@ import { type Gate, gateStates, type Station } from '../../station/station.ts';
 import { PowerJudge } from './power-judgement.ts';
 import { powerOffers } from './power-offers.ts';
 import { POWER_RULES } from './power-rules.ts';
+import { WANTED_RULES, wantedFor } from './power-wanted.ts';
 
 interface GateFacts extends PlannedFacts {
   readonly hasFeed: boolean;
   /** Its way of power needs a link to what feeds it, and there is none. */
   readonly lacksFeeder: boolean;
+  /** What its own card and place lack for a verdict, most wanted first. */
+  readonly wanted: readonly string[];
 }
 
 const GATES: readonly Gate<GateFacts>[] = [
@@ -25,6 +28,12 @@ const GATES: readonly Gate<GateFacts>[] = [
     condition: 'It is joined to what feeds it',
     holds: ({ lacksFeeder }) => !lacksFeeder,
     next: () => 'Join it to what feeds it',
+  }),
+  saidGate({
+    id: 'power.known',
+    condition: 'What power and links rest on is known',
+    holds: ({ wanted }) => wanted.length === 0,
+    next: ({ wanted }) => `Enter ${wanted[0]}`,
   }),
   stopGate('power.holds', 'Power and links hold', 'Make its power and links hold'),
 ];
@@ -43,13 +52,18 @@ export const POWER: Station<'power'> = {
   gates: GATES,
   judge: (camera, view) => {
     const { facts, feedLink } = powerJudgeOf(view).judge(camera);
-    const rows = judgeRows(POWER_RULES, facts);
-    const findings = findingsOf(rows);
+    const found = judgeRows(POWER_RULES, facts);
     const lacksFeeder = camera.feed !== null && FROM_GEAR.has(camera.feed.way) && feedLink === null;
     const isUnsaid = camera.feed === null || lacksFeeder;
+    // Until it is said what feeds it, nothing else is asked for; and a verdict that stands already waits for nothing.
+    const { own, ofOthers } =
+      isUnsaid || verdictOf(found) !== 'unknown' ? { own: [], ofOthers: [] } : wantedFor(found);
+    const rows = [...found, ...judgeRows(WANTED_RULES, { wanted: [...own, ...ofOthers] })];
+    const findings = findingsOf(rows);
     const gates = gateStates(GATES, {
       hasFeed: camera.feed !== null,
       lacksFeeder,
+      wanted: own,
       ...plannedFacts(camera, findings),
     });
     const verdict = isUnsaid ? worstVerdict(['unknown', verdictOf(rows)]) : verdictOf(rows);

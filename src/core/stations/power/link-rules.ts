@@ -1,4 +1,5 @@
-import { atLeast, atMost } from '../../base/verdict.ts';
+import { sayMany } from '../../base/say.ts';
+import { atLeast } from '../../base/verdict.ts';
 import type { SiteCommand } from '../../document/site-commands.ts';
 import { failsIf, rulesFor, tightIf } from '../../findings/rule.ts';
 import type { PowerFacts, PowerOffers } from './power-facts.ts';
@@ -6,6 +7,9 @@ import type { PowerFacts, PowerOffers } from './power-facts.ts';
 const rule = rulesFor<PowerFacts, PowerOffers, SiteCommand>();
 const list = (names: readonly string[]): string => names.join(', ');
 const percent = (share: number): string => `${Math.round(share * 100)} %`;
+
+const carried = (f: { wireMbps: number; wireCapacityMbps: number; isWireShared?: boolean | undefined }): string =>
+  `${f.wireMbps.toFixed(1)} of ${f.wireCapacityMbps.toFixed(0)} Mbit/s${f.isWireShared ? ', with all plugs of the house on one mains' : ''}`;
 
 /** Air and wires between a camera and who draws it. */
 export const LINK_RULES = [
@@ -69,22 +73,28 @@ export const LINK_RULES = [
   rule({
     id: 'air.airtime',
     source: 'airtime = rate / (rate on the air × efficiency); 40 % at ease, 60 % at most [A]',
-    needs: ['airtime', 'airtimeOk', 'airtimeTight', 'accessPoint', 'airtimeSharers'],
+    needs: ['airVerdict', 'airtime', 'airtimeOk', 'airtimeTight', 'accessPoint', 'airtimeSharers'],
     asks: (f) => f.accessPoint !== undefined,
-    judge: (f) => atMost(f.airtime, f.airtimeOk, f.airtimeTight),
+    judge: (f) => f.airVerdict,
     when: {
       'will-not-work': {
         severity: 'stop',
         title: (f) => `${f.accessPoint} has no air left`,
         because: (f) =>
           `${Number.isFinite(f.airtime) ? percent(f.airtime) : 'More than all'} of its time is taken${f.airtimeSharers.length > 0 ? `, with ${list(f.airtimeSharers)}` : ''}.`,
-        do: ['Bring the heaviest one to a wire.', 'Draw small streams over the air, or record on events.'],
+        do: ['Bring the heaviest one to a wire.', 'Draw small streams over the air.'],
       },
       tight: {
         severity: 'fix',
         title: (f) => `${f.accessPoint} is busy ${percent(f.airtime)} of the time`,
         because: (f) => `Cameras alone; ${percent(f.airtimeOk)} leave room for phones and neighbours.`,
         do: ['Keep guests on another channel.'],
+      },
+      unknown: {
+        severity: 'note',
+        title: (f) => `How busy the air of ${f.accessPoint} is, is not known`,
+        because: () => 'A signal or a rate on its channel is missing.',
+        do: ['Place both ends on the plan or enter the signal, and choose models for all that talk there.'],
       },
     },
     mends: (_, offers) => offers.accessPoints(),
@@ -93,24 +103,47 @@ export const LINK_RULES = [
   rule({
     id: 'link.load',
     source: 'sum of all streams on it; 50 % at ease, 75 % at most [A]',
-    needs: ['wire', 'wireMbps', 'wireCapacityMbps', 'wireOk', 'wireTight'],
+    needs: ['wire', 'wireVerdict', 'wireMbps', 'wireCapacityMbps', 'wireOk', 'wireTight'],
     asks: (f) => f.wire !== undefined,
-    judge: (f) => atMost(f.wireMbps, f.wireCapacityMbps * f.wireOk, f.wireCapacityMbps * f.wireTight),
+    judge: (f) => f.wireVerdict,
     when: {
       'will-not-work': {
         severity: 'stop',
         title: (f) => `${f.wire} cannot carry it`,
-        because: (f) => `${f.wireMbps.toFixed(1)} of ${f.wireCapacityMbps.toFixed(0)} Mbit/s.`,
+        because: (f) => `${carried(f)}.`,
         do: ['A faster uplink, or draw each camera once through a relay.'],
       },
       tight: {
         severity: 'fix',
         title: (f) => `${f.wire} is more than half full`,
-        because: (f) => `${f.wireMbps.toFixed(1)} of ${f.wireCapacityMbps.toFixed(0)} Mbit/s.`,
+        because: (f) => `${carried(f)}.`,
         do: ['Leave it room for what is copied at night.'],
+      },
+      unknown: {
+        severity: 'note',
+        title: (f) => `How full ${f.wire} is, is not known`,
+        because: (f) =>
+          `${carried(f)}, and on it ${sayMany(f.wireUnknown ?? 0, 'stream')} of which nobody knows the rate.`,
+        do: ['Choose a model for each camera that is drawn over it, or probe them.'],
       },
     },
     why: 'Streams come in bursts. Key frames leave at line rate: a full wire drops just these.',
+  }),
+  rule({
+    id: 'link.switch-ports',
+    source: 'cables that end at a switch against its ports',
+    needs: ['cablesOn', 'switchPorts', 'fullestSwitch'],
+    asks: (f) => f.cablesOn !== undefined,
+    judge: (f) => failsIf(f.cablesOn > f.switchPorts),
+    when: {
+      'will-not-work': {
+        severity: 'stop',
+        title: (f) => `${f.fullestSwitch} has ${f.switchPorts} ports`,
+        because: (f) => `${f.cablesOn} cables end at it.`,
+        do: ['Take a larger switch, or move a cable to another.'],
+      },
+    },
+    why: 'The cable that finds no port is found on the day of mounting.',
   }),
   rule({
     id: 'link.powerline-guessed',

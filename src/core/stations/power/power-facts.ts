@@ -13,6 +13,8 @@ export interface PowerFacts {
   /** Whether that gear feeds anything in this way at all. */
   readonly feederFeeds: boolean;
   readonly supplyVolts: number;
+  /** It is to be fed over the cable, by classes. */
+  readonly isPoe: boolean;
   readonly budgetW: number;
   readonly reservedW: number;
   readonly headroomWantedW: number;
@@ -21,6 +23,10 @@ export interface PowerFacts {
   readonly portsUsed: number;
   readonly poePorts: number;
   readonly classAsked: number;
+  /** At least so much. */
+  readonly takesW: number;
+  /** What its card's own class gives it. */
+  readonly classGivesW: number;
   readonly isUnderPowered: boolean;
   readonly cableM: number;
   readonly cableVolts: number;
@@ -42,6 +48,7 @@ export interface PowerFacts {
   readonly supplyLoadA: number;
   readonly latitudeKnown: boolean;
   readonly shortMonths: readonly number[];
+  readonly unknownMonths: readonly number[];
   readonly worstMonth: number;
   readonly sunMargin: number;
   readonly panelWp: number;
@@ -67,17 +74,31 @@ export interface PowerFacts {
   readonly signalTight: number;
   readonly signalPath: string;
   readonly airtime: number;
+  readonly airVerdict: Verdict;
   readonly airtimeOk: number;
   readonly airtimeTight: number;
   readonly airtimeSharers: readonly string[];
   /** The fullest wire on the way to its destinations. */
   readonly wire: string;
   readonly wireMbps: number;
+  readonly wireVerdict: Verdict;
+  /** Streams on it whose rate nobody knows. */
+  readonly wireUnknown: number;
+  /** Others send on the same medium. */
+  readonly isWireShared: boolean;
   readonly wireCapacityMbps: number;
   readonly wireOk: number;
   readonly wireTight: number;
+  /** Of the switches on its way, the one with the fewest ports to spare. */
+  readonly fullestSwitch: string;
+  readonly switchPorts: number;
+  readonly cablesOn: number;
+  /** Access points that a switch on its way is to feed, and cannot. */
+  readonly unfed: readonly string[];
   readonly crossesPowerline: boolean;
   readonly unjoined: readonly string[];
+  /** What would have to be entered for a verdict, of its own first. */
+  readonly wanted: readonly string[];
 }
 
 /** What could be changed at Power. */

@@ -1,5 +1,6 @@
 import { assumed } from '../../assumptions/assumptions.ts';
 import { pushTo } from '../../base/push-to.ts';
+import { isWorse, THRESHOLD_SLACK } from '../../base/verdict.ts';
 import { bestKnown, type EvidenceIndex, type StreamFacts } from '../../document/best-known.ts';
 import type { Camera, Stream } from '../../document/chapters/cameras/camera.ts';
 import type { Destination } from '../../document/chapters/destinations/destination.ts';
@@ -11,20 +12,24 @@ import type { Tap } from '../../document/chapters/taps/tap.ts';
 import type { Site } from '../../document/site.ts';
 import { cameraSubject, destinationSubject, gearSubject } from '../../document/subject.ts';
 import type { Facts } from '../../findings/rule.ts';
-import { type PoeBudget, type PoeDraw, poeClass } from '../../power/poe.ts';
-import type { SunInput, SunYear } from '../../power/sun-budget.ts';
+import { type PoeDraw, poeClass } from '../../power/poe.ts';
+import { marginOf, type SunInput, type SunYear } from '../../power/sun-budget.ts';
 import { secondsPerDay } from '../../storage/storage.ts';
 import type { PowerFacts } from './power-facts.ts';
 import {
   cableFeed,
   type Fed,
+  type FeedBudget,
+  feedBudget,
   feedsIn,
   poeDemand,
+  poeDemandOfClass,
   type RunNumbers,
   runNumbers,
   sunInputOf,
   sunYearOf,
-  switchBudget,
+  takenBy,
+  UNKNOWN_DEMAND,
 } from './power-numbers.ts';
 import { type LinkLoad, linkLengthM, SiteLinks } from './site-links.ts';
 
@@ -35,7 +40,7 @@ export interface PowerJudgement {
   readonly facts: Facts<PowerFacts>;
   readonly feedLink: Link | null;
   readonly feeder: Gear | null;
-  readonly budget: PoeBudget | null;
+  readonly budget: FeedBudget | null;
   readonly cable: PoeDraw | null;
   readonly run: RunNumbers | null;
   readonly sunInput: SunInput | null;
@@ -57,7 +62,7 @@ export class PowerJudge {
   private readonly linksTo = new Map<string, Link[]>();
   private readonly linksFrom = new Map<string, Link[]>();
   private readonly taps = new Map<string, Tap[]>();
-  private readonly budgets = new Map<string, { budget: PoeBudget; fed: readonly Fed[] }>();
+  private readonly budgets = new Map<string, { budget: FeedBudget; fed: readonly Fed[] }>();
 
   constructor(
     private readonly site: Site,
@@ -87,20 +92,19 @@ export class PowerJudge {
     return (this.linksTo.get(cameraSubject(camera.id)) ?? []).find((link) => link.medium === medium) ?? null;
   }
 
-  /** Cameras that a switch feeds, and access points: both take of its budget. */
+  /** Cameras that a switch or an injector feeds, and access points: both take of its budget. */
   private fedBy(subject: string): readonly Fed[] {
     const cameras = (this.linksFrom.get(subject) ?? []).flatMap((link): Fed[] => {
       const camera = this.cameras.get(link.to);
-      const model = camera && this.modelOf(camera);
-      if (!camera || !model || camera.feed?.way !== 'poe' || link.medium !== 'network-cable') return [];
-      return [{ subject: link.to, name: camera.name, link, demand: poeDemand(model) }];
+      if (camera?.feed?.way !== 'poe' || link.medium !== 'network-cable') return [];
+      const model = this.modelOf(camera);
+      return [{ subject: link.to, name: camera.name, link, demand: model ? poeDemand(model) : UNKNOWN_DEMAND }];
     });
     const points = this.linksAt(subject).flatMap((link): Fed[] => {
       const other = link.from === subject ? link.to : link.from;
       const gear = this.links.gearAt(other);
       if (gear?.kind !== 'access-point' || gear.poeClass === null || link.medium !== 'network-cable') return [];
-      const { pdW } = poeClass(gear.poeClass);
-      return [{ subject: other, name: gear.name, link, demand: { class: gear.poeClass, pdW } }];
+      return [{ subject: other, name: gear.name, link, demand: poeDemandOfClass(gear.poeClass) }];
     });
     return [...cameras, ...points];
   }
@@ -109,25 +113,51 @@ export class PowerJudge {
     return [...(this.linksFrom.get(subject) ?? []), ...(this.linksTo.get(subject) ?? [])];
   }
 
-  budgetOf(gear: GearOf<'switch'>): { readonly budget: PoeBudget; readonly fed: readonly Fed[] } {
+  budgetOf(gear: GearOf<'switch'> | GearOf<'injector'>): {
+    readonly budget: FeedBudget;
+    readonly fed: readonly Fed[];
+  } {
     const subject = gearSubject(gear.id);
     const kept = this.budgets.get(subject);
     if (kept) return kept;
     const fed = this.fedBy(subject);
-    const found = { budget: switchBudget(gear, fed, this.site.assumptions), fed };
+    const found = { budget: feedBudget(gear, fed, this.site.assumptions), fed };
     this.budgets.set(subject, found);
     return found;
   }
 
-  /** Amperes that all cameras of a supply draw together at night. */
-  private loadOf(supply: GearOf<'supply'>): number {
+  /** Access points that a switch is to feed and cannot: it has no port for them, too little in all, or too low a class. */
+  private unfedBy(gear: GearOf<'switch'>): readonly Fed[] {
+    const { budget, fed } = this.budgetOf(gear);
+    const isOver = fed.length > gear.poePorts || budget.totalW > gear.budgetW * (1 + THRESHOLD_SLACK);
+    return fed.filter(({ subject }, at) => subject.startsWith('gear:') && (isOver || budget.starved.has(at)));
+  }
+
+  /** What all cameras that hang on a supply or a passive injector draw together at night, and whether that is all of it. */
+  private loadOf(feeder: GearOf<'supply'> | GearOf<'injector'>): {
+    readonly amps: number;
+    readonly isWhole: boolean;
+    readonly names: readonly string[];
+  } {
     let amps = 0;
-    for (const link of this.linksFrom.get(gearSubject(supply.id)) ?? []) {
+    let isWhole = true;
+    const names: string[] = [];
+    for (const link of this.linksFrom.get(gearSubject(feeder.id)) ?? []) {
       const camera = this.cameras.get(link.to);
-      const model = camera && this.modelOf(camera);
-      if (model) amps += runNumbers(supply, link, model, this.site.assumptions)?.loadA ?? 0;
+      if (!camera || this.feedLinkOf(camera) !== link) continue;
+      names.push(camera.name);
+      const model = this.modelOf(camera);
+      isWhole &&= model !== undefined && takenBy(model).isWhole;
+      if (model) amps += this.runOf(feeder, link, model)?.loadA ?? 0;
     }
-    return amps;
+    return { amps, isWhole, names };
+  }
+
+  private runOf(feeder: GearOf<'supply'> | GearOf<'injector'>, link: Link, model: Model): RunNumbers | null {
+    const { assumptions } = this.site;
+    if (feeder.kind === 'supply') return runNumbers(feeder, link, model, assumptions);
+    const pairs = { ...link, areaMm2: PAIR_OF_PAIRS_MM2 };
+    return runNumbers({ volts: feeder.volts, output: 'dc' }, pairs, model, assumptions);
   }
 
   /** Hours of a day in which somebody draws from it by its taps; `null` without taps. */
@@ -150,6 +180,7 @@ export class PowerJudge {
     this.charging(camera, facts);
     this.overAir(camera, model, facts);
     this.overWires(camera, facts);
+    this.throughSwitches(camera, feeder, facts);
     return { facts, feedLink, feeder, ...over, ...sun };
   }
 
@@ -167,10 +198,11 @@ export class PowerJudge {
     facts.maxVolts = model.power.maxVolts ?? undefined;
     if (feeder && camera.feed) facts.feederFeeds = feedsIn(camera.feed.way, feeder);
     if (feeder?.kind === 'supply') {
-      const run = runNumbers(feeder, link, model, assumptions);
+      const run = this.runOf(feeder, link, model);
+      const { amps, isWhole } = this.loadOf(feeder);
       facts.supplyVolts = feeder.volts;
       facts.supplyAmps = feeder.amps;
-      facts.supplyLoadA = run ? this.loadOf(feeder) : undefined;
+      facts.supplyLoadA = isWhole || amps > feeder.amps ? amps : undefined;
       facts.isRun = !run || run.supplyVolts > run.minVolts;
       runFacts(run, facts);
       return { budget: null, cable: null, run };
@@ -178,38 +210,40 @@ export class PowerJudge {
     if (feeder?.kind !== 'switch' && feeder?.kind !== 'injector') return NOTHING;
     facts.cableM = linkLengthM(link);
     if (feeder.kind === 'injector' && feeder.isPassive) {
+      const run = this.runOf(feeder, link, model);
+      const { amps, isWhole, names } = this.loadOf(feeder);
+      const [loadW, budgetW] = [amps * feeder.volts, feeder.watts];
       facts.passiveVolts = feeder.volts;
-      const run = runNumbers(
-        { volts: feeder.volts, output: 'dc' },
-        { ...link, areaMm2: PAIR_OF_PAIRS_MM2 },
-        model,
-        assumptions,
-      );
+      facts.budgetW = budgetW;
+      facts.reservedW = isWhole || loadW > budgetW ? loadW : undefined;
+      facts.fedBeside = names.filter((name) => name !== camera.name);
       facts.isRun = !run || run.supplyVolts > run.minVolts;
       runFacts(run, facts);
       return { budget: null, cable: null, run };
     }
-    facts.budgetW = feeder.kind === 'injector' ? feeder.watts : feeder.budgetW;
-    if (poeDemand(model).pdW <= 0) return NOTHING;
-    const cable = cableFeed(feeder, link, model, assumptions);
-    facts.cableVerdict = cable.verdict;
-    facts.cableVolts = cable.loadVolts ?? undefined;
-    facts.classAsked = poeDemand(model).class;
-    if (feeder.kind === 'injector') {
-      facts.reservedW = cable.pseW ?? undefined;
-      facts.fedBeside = [];
-      return { budget: null, cable, run: null };
-    }
+    const demand = poeDemand(model);
     const { budget, fed } = this.budgetOf(feeder);
-    const subject = cameraSubject(camera.id);
+    const at = fed.findIndex((one) => one.subject === cameraSubject(camera.id));
+    const cable = cableFeed(feeder, link, demand, assumptions);
+    facts.isPoe = camera.feed?.way === 'poe';
+    facts.budgetW = feeder.kind === 'injector' ? feeder.watts : feeder.budgetW;
     // What others take that nobody knows comes on top: the sum is known only where it is too much already.
-    const isWhole = fed.every(({ demand }) => demand.pdW > 0);
-    facts.reservedW = isWhole || budget.totalW > feeder.budgetW ? budget.totalW : undefined;
-    facts.headroomWantedW = feeder.budgetW * assumed(assumptions, 'power.poe-headroom');
-    facts.portsUsed = fed.length;
-    facts.poePorts = feeder.poePorts;
-    facts.fedBeside = fed.filter((one) => one.subject !== subject).map(({ name }) => name);
-    facts.isUnderPowered = budget.ports[fed.findIndex((one) => one.subject === subject)]?.underPowered;
+    const isOver = budget.totalW > facts.budgetW * (1 + THRESHOLD_SLACK);
+    facts.reservedW = budget.isWhole || isOver ? budget.totalW : undefined;
+    facts.headroomWantedW =
+      feeder.kind === 'injector' ? 0 : feeder.budgetW * assumed(assumptions, 'power.poe-headroom');
+    facts.fedBeside = fed.filter((_, other) => other !== at).map(({ name }) => name);
+    facts.cableVerdict = cable.verdict === 'unknown' ? undefined : cable.verdict;
+    facts.cableVolts = cable.loadVolts ?? undefined;
+    facts.classAsked = demand.class ?? undefined;
+    facts.takesW = demand.pdW > 0 ? demand.pdW : undefined;
+    facts.classGivesW = model.power.poeClass === null ? undefined : poeClass(model.power.poeClass).pdW;
+    if (budget.starved.has(at)) facts.isUnderPowered = true;
+    else if (demand.class !== null && !budget.perhapsStarved.has(at)) facts.isUnderPowered = false;
+    if (feeder.kind === 'switch') {
+      facts.portsUsed = fed.length;
+      facts.poePorts = feeder.poePorts;
+    }
     return { budget, cable, run: null };
   }
 
@@ -227,7 +261,8 @@ export class PowerJudge {
     const worst = year.months[year.worstMonth - 1];
     facts.shortMonths = year.shortMonths;
     facts.worstMonth = year.worstMonth;
-    facts.sunMargin = worst && worst.outWh > 0 ? worst.inWh / worst.outWh : undefined;
+    facts.unknownMonths = year.unknownMonths;
+    facts.sunMargin = (worst && marginOf(worst)) ?? undefined;
     facts.panelWp = feed.sun.panelWp;
     facts.panelWpNeeded = year.panelWpNeeded ?? undefined;
     facts.autonomyDays = year.autonomyDays;
@@ -272,6 +307,7 @@ export class PowerJudge {
           ? 'read there'
           : `${state.estimate.distanceM.toFixed(0)} m and ${wallWords(state.estimate.walls)}`;
     facts.airtime = this.links.airtimeOf(apSubject);
+    facts.airVerdict = this.links.airVerdictOf(apSubject);
     facts.airtimeOk = assumed(assumptions, 'air.airtime-ok');
     facts.airtimeTight = assumed(assumptions, 'air.airtime-tight');
     facts.airtimeSharers = this.links
@@ -294,22 +330,56 @@ export class PowerJudge {
         if (link.medium === 'wifi') continue;
         if (link.medium === 'powerline') facts.crossesPowerline = true;
         const load = this.links.load(link);
-        if (load.capacityMbps > 0 && (!fullest || load.share > fullest.share)) fullest = load;
+        if (load.capacityMbps > 0 && (!fullest || isWorse(load.verdict, fullest.verdict) || isFuller(load, fullest)))
+          fullest = load;
       }
     }
     facts.unjoined = [...unjoined];
     if (!fullest) return;
     facts.wire = `${this.nameAt(fullest.link.from)} to ${this.nameAt(fullest.link.to)}`;
-    facts.wireMbps = fullest.mbps;
+    facts.wireMbps = fullest.mediumMbps;
+    facts.wireVerdict = fullest.verdict;
+    facts.wireUnknown = fullest.unknown;
+    facts.isWireShared = fullest.link.medium === 'powerline' && this.links.powerlines().length > 1;
     facts.wireCapacityMbps = fullest.capacityMbps;
     facts.wireOk = assumed(assumptions, 'link.ok');
     facts.wireTight = assumed(assumptions, 'link.tight');
+  }
+
+  /** Switches on its way and what they feed beside it: cables that find no port, access points that get no power. */
+  private throughSwitches(camera: Camera, feeder: Gear | null, facts: FactsDraft): void {
+    const subject = cameraSubject(camera.id);
+    const own = this.linksAt(subject).filter(({ medium }) => medium === 'network-cable' || medium === 'wifi');
+    const crossed = [...own, ...this.links.drawsFrom(camera.id).flatMap(({ path }) => path ?? [])];
+    const near = new Set(crossed.flatMap(({ from, to }) => [from, to]));
+    if (feeder) near.add(gearSubject(feeder.id));
+    // An access point may hang on a switch that no picture crosses.
+    for (const end of [...near])
+      if (this.links.gearAt(end)?.kind === 'access-point')
+        for (const { from, to, medium } of this.linksAt(end)) if (medium === 'network-cable') near.add(from).add(to);
+    const unfed = new Set<string>();
+    for (const end of near) {
+      const gear = this.links.gearAt(end);
+      if (gear?.kind !== 'switch') continue;
+      const cables = this.links.cablesAt(end);
+      if (facts.cablesOn === undefined || cables - gear.ports > facts.cablesOn - (facts.switchPorts ?? 0)) {
+        facts.fullestSwitch = gear.name;
+        facts.cablesOn = cables;
+        facts.switchPorts = gear.ports;
+      }
+      const isFeeder = feeder?.id === gear.id;
+      for (const one of this.unfedBy(gear))
+        if (isFeeder || near.has(one.subject)) unfed.add(`${one.name} on ${gear.name}`);
+    }
+    if (facts.cablesOn !== undefined) facts.unfed = [...unfed];
   }
 
   nameAt(subject: string): string {
     return (this.cameras.get(subject) ?? this.links.gearAt(subject) ?? this.destinations.get(subject))?.name ?? subject;
   }
 }
+
+const isFuller = (load: LinkLoad, than: LinkLoad): boolean => load.verdict === than.verdict && load.share > than.share;
 
 const isOverAir = ({ medium }: Link): boolean => medium === 'wifi';
 
@@ -325,7 +395,7 @@ function runFacts(run: RunNumbers | null, facts: FactsDraft): void {
   // What starts too low is a matter of the supply: no wire mends it, and none is to blame.
   if (run.supplyVolts <= run.minVolts) return;
   facts.runM = run.lengthM;
-  facts.runVerdict = run.verdict;
+  facts.runVerdict = run.verdict === 'unknown' ? undefined : run.verdict;
   facts.runNightVolts = run.nightVolts ?? undefined;
   facts.runDayVolts = run.dayVolts ?? undefined;
   facts.runLongestM = run.longestM;

@@ -5,7 +5,7 @@ import type { Gear } from '../../document/chapters/gear/gear.ts';
 import { type Link, UNMEASURED_LINK } from '../../document/chapters/links/link.ts';
 import { emptyModel, type Model, type ModelPower } from '../../document/chapters/models/model-card.ts';
 import { UNKNOWN_SKY } from '../../document/chapters/sky/sky.ts';
-import { cableFeed, poeDemand, runNumbers, sunInputOf, sunYearOf, switchBudget } from './power-numbers.ts';
+import { cableFeed, feedBudget, poeDemand, runNumbers, sunInputOf, sunYearOf } from './power-numbers.ts';
 
 const model = (power: Partial<ModelPower>): Model => {
   const empty = emptyModel('m', 'Tarrow', 'Eye');
@@ -24,11 +24,26 @@ const DC = { volts: 12, output: 'dc' } as const;
 const USB = { volts: 5.1, output: 'usb' } as const;
 
 test.each([
-  { why: 'as its card says', power: { poeClass: 3, dayW: 4, nightW: 7.5 }, demand: { class: 3, pdW: 7.5 } },
-  { why: 'the lowest that feeds its night', power: { dayW: 4, nightW: 14 }, demand: { class: 4, pdW: 14 } },
-  { why: 'its boundary is inclusive', power: { dayW: 12.95 }, demand: { class: 3, pdW: 12.95 } },
-  { why: 'beyond every class: the highest', power: { dayW: 90 }, demand: { class: 8, pdW: 90 } },
+  {
+    why: 'as its card says',
+    power: { poeClass: 3, dayW: 4, nightW: 7.5 },
+    demand: { class: 3, pdW: 7.5, isWhole: true },
+  },
+  {
+    why: 'the lowest that feeds its night',
+    power: { dayW: 4, nightW: 14 },
+    demand: { class: 4, pdW: 14, isWhole: true },
+  },
+  { why: 'its boundary is inclusive', power: { nightW: 12.95 }, demand: { class: 3, pdW: 12.95, isWhole: true } },
+  { why: 'beyond every class: the highest', power: { nightW: 90 }, demand: { class: 8, pdW: 90, isWhole: true } },
+  { why: 'its night is not known', power: { dayW: 4 }, demand: { class: null, pdW: 4, isWhole: false } },
+  { why: 'nothing is known', power: {}, demand: { class: null, pdW: 0, isWhole: false } },
 ])('class over the cable: $why', ({ power, demand }) => expect(poeDemand(model(power))).toEqual(demand));
+
+test('without a light of its own a camera takes at night what it takes by day', () => {
+  const dark = { ...model({ dayW: 4 }), light: { kind: 'none', reachM: 0, angleDeg: 0 } as const };
+  expect(poeDemand(dark)).toEqual({ class: 2, pdW: 4, isWhole: true });
+});
 
 test('a low-voltage run by hand: 10 m of 0.5 mm², 6 W from 12 V', () => {
   // Loop 2·10·0.017241/0.5 = 0.6896 Ω; V = (12 + √(144 − 4·0.6896·6))/2 = 11.645 V; longest (1.2·10.8)/(2·0.03448·6) = 31.3 m.
@@ -96,15 +111,17 @@ const poe: Extract<Gear, { kind: 'switch' }> = {
 
 test('four pairs halve the loop, and a switch by measure reserves less than one by class', () => {
   const cable = link({ medium: 'network-cable', lengthM: 100 });
-  const [two, four] = [4, 5].map((poeClass) => cableFeed(poe, cable, model({ poeClass, dayW: 20 }), {}));
+  const [two, four] = [4, 5].map((poeClass) =>
+    cableFeed(poe, cable, poeDemand(model({ poeClass, dayW: 20, nightW: 20 })), {}),
+  );
   expect(two?.loopOhm).toBeCloseTo(12.5, 9);
   expect(four?.loopOhm).toBeCloseTo(6.25, 9);
-  const fed = [{ link: cable, demand: { class: 3, pdW: 6 } }];
-  expect(switchBudget(poe, fed, {}).totalW).toBe(15.4);
-  expect(switchBudget({ ...poe, reserves: 'measured' }, fed, {}).totalW).toBeCloseTo(6.19, 1);
+  const fed = [{ link: cable, demand: { class: 3, pdW: 6, isWhole: true } }];
+  expect(feedBudget(poe, fed, {}).totalW).toBe(15.4);
+  expect(feedBudget({ ...poe, reserves: 'measured' }, fed, {}).totalW).toBeCloseTo(6.19, 1);
   // Class 6 on a switch of type 2 is granted class 4, and starves.
-  const big = [{ link: cable, demand: { class: 6, pdW: 45 } }];
-  expect(switchBudget(poe, big, {})).toMatchObject({
+  const big = [{ link: cable, demand: { class: 6, pdW: 45, isWhole: true } }];
+  expect(feedBudget(poe, big, {})).toMatchObject({
     verdict: 'will-not-work',
     ports: [{ grantedClass: 4, underPowered: true }],
   });

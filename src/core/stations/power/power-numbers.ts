@@ -1,14 +1,14 @@
 import { assumed, type ChangedAssumptions } from '../../assumptions/assumptions.ts';
 import { rememberLast } from '../../base/remember.ts';
-import type { Verdict } from '../../base/verdict.ts';
+import { THRESHOLD_SLACK, type Verdict } from '../../base/verdict.ts';
 import type { PowerWay } from '../../base/ways.ts';
 import type { Feed } from '../../document/chapters/cameras/feed.ts';
 import type { Gear } from '../../document/chapters/gear/gear.ts';
 import type { Link } from '../../document/chapters/links/link.ts';
 import type { Model } from '../../document/chapters/models/model-card.ts';
-import type { Sky } from '../../document/chapters/sky/sky.ts';
-import { dropAtPower, judgeVolts, longestRun, thinnestWire } from '../../power/dc-run.ts';
-import { type PoeBudget, type PoeDraw, poeBudget, poeClassFor, poeDraw } from '../../power/poe.ts';
+import { clearnessOf, type Sky } from '../../document/chapters/sky/sky.ts';
+import { dropAtPower, judgeVolts, longestRun, thinnestWire, warmth } from '../../power/dc-run.ts';
+import { type PoeBudget, type PoeDraw, poeBudget, poeClass, poeClassFor, poeDraw } from '../../power/poe.ts';
 import { type SunInput, type SunYear, sunYear } from '../../power/sun-budget.ts';
 import type { SunFeed } from '../../power/sun-feed.ts';
 import { linkLengthM } from './site-links.ts';
@@ -29,62 +29,136 @@ export function feedsIn(way: PowerWay, gear: Gear): boolean {
   return false;
 }
 
-/** Class and watts that a camera asks of a network cable. */
-export function poeDemand({ power }: Model): { readonly class: number; readonly pdW: number } {
-  const pdW = Math.max(power.dayW ?? 0, power.nightW ?? 0);
-  return { class: power.poeClass ?? poeClassFor(pdW)?.class ?? 8, pdW };
+/** What a camera takes at its worst, as far as its card says. */
+export interface Taken {
+  /** At least so much; 0 where the card says nothing. */
+  readonly knownW: number;
+  /** Whether it may take more: its light at night is in no figure. */
+  readonly isWhole: boolean;
 }
+
+export function takenBy({ power: { dayW, nightW }, light }: Model): Taken {
+  const isWhole = nightW !== null || (dayW !== null && light?.kind === 'none');
+  return { knownW: Math.max(dayW ?? 0, nightW ?? 0), isWhole };
+}
+
+/** What something asks of a network cable. */
+export interface PoeDemand {
+  /** Of its card, else by its watts; `null` while neither is known. */
+  readonly class: number | null;
+  /** At least so much. */
+  readonly pdW: number;
+  readonly isWhole: boolean;
+}
+
+/** Of a camera whose model is not chosen. */
+export const UNKNOWN_DEMAND: PoeDemand = { class: null, pdW: 0, isWhole: false };
+
+export function poeDemand(model: Model): PoeDemand {
+  const { knownW, isWhole } = takenBy(model);
+  return { class: model.power.poeClass ?? (isWhole ? (poeClassFor(knownW)?.class ?? 8) : null), pdW: knownW, isWhole };
+}
+
+/** An access point is fed for all that its class may take. */
+export const poeDemandOfClass = (number: number): PoeDemand => ({
+  class: number,
+  pdW: poeClass(number).pdW,
+  isWhole: true,
+});
 
 const clad = (link: Link, assumptions: ChangedAssumptions): number =>
   link.isCopperClad ? assumed(assumptions, 'power.copper-clad') : 1;
 
+/** Loop of 100 m of a network cable as warm as it gets, Ω, on two pairs. */
+const loopOhmPer100m = (link: Link, assumptions: ChangedAssumptions): number =>
+  assumed(assumptions, 'power.poe-ohm') * warmth(link.conductorC) * clad(link, assumptions);
+
 /** Loop of a network cable, Ω, on two pairs. */
 export const cableLoopOhm = (link: Link, assumptions: ChangedAssumptions): number =>
-  (linkLengthM(link) / 100) * assumed(assumptions, 'power.poe-ohm') * clad(link, assumptions);
+  (linkLengthM(link) / 100) * loopOhmPer100m(link, assumptions);
 
-/** What arrives at a camera over the network cable of a switch or a negotiating injector. */
+/**
+ * What arrives at a camera over the network cable of a switch or a negotiating injector. Where its watts are not known, the
+ * most that its class may take decides what is sure; its verdict is not known where that is not enough.
+ */
 export function cableFeed(
   gear: GearOf<'switch'> | GearOf<'injector'>,
   link: Link,
-  model: Model,
+  demand: PoeDemand,
   assumptions: ChangedAssumptions,
 ): PoeDraw {
-  const demand = poeDemand(model);
-  return poeDraw({
-    pseVolts: gear.kind === 'switch' ? gear.pseVolts : gear.volts,
-    lengthM: linkLengthM(link),
-    loopOhmPer100m: assumed(assumptions, 'power.poe-ohm') * clad(link, assumptions),
-    pairs: demand.class > 4 ? 4 : 2,
-    pdW: demand.pdW,
-  });
+  const drawOf = (pdW: number): PoeDraw =>
+    poeDraw({
+      pseVolts: gear.kind === 'switch' ? gear.pseVolts : gear.volts,
+      lengthM: linkLengthM(link),
+      loopOhmPer100m: loopOhmPer100m(link, assumptions),
+      pairs: (demand.class ?? 0) > 4 ? 4 : 2,
+      pdW,
+    });
+  const known = drawOf(demand.pdW);
+  if (demand.isWhole || known.verdict === 'will-not-work') return known;
+  const mostW = demand.class === null ? null : Math.max(demand.pdW, poeClass(demand.class).pdW);
+  const atMost = mostW === null ? null : drawOf(mostW);
+  return atMost && atMost.verdict === known.verdict ? atMost : { ...known, verdict: 'unknown' };
 }
 
-/** What hangs on a switch by a network cable and is fed by it. */
+/** What hangs on a switch or an injector by a network cable and is fed by it. */
 export interface Fed {
   /** Of a camera, or of an access point. */
   readonly subject: string;
   readonly name: string;
   readonly link: Link;
-  readonly demand: { readonly class: number; readonly pdW: number };
+  readonly demand: PoeDemand;
 }
 
-/** The budget of a switch over all that it feeds. */
-export function switchBudget(
-  gear: GearOf<'switch'>,
+/** A budget with what nobody knows of it. Its ports are numbered as what is fed; of what nothing is known, there is none. */
+export interface FeedBudget extends PoeBudget {
+  /** Whether more may be taken than it says. */
+  readonly isWhole: boolean;
+  /** What its gear can never feed at night: the class it is granted is below the one it asks for. By number of what is fed. */
+  readonly starved: ReadonlySet<number>;
+  /** The same, where the watts that would tell are not known. */
+  readonly perhapsStarved: ReadonlySet<number>;
+}
+
+/** The budget of a switch, or of an injector that negotiates, over all that it feeds. */
+export function feedBudget(
+  gear: GearOf<'switch'> | GearOf<'injector'>,
   fed: readonly Pick<Fed, 'link' | 'demand'>[],
   assumptions: ChangedAssumptions,
-): PoeBudget {
-  return poeBudget({
-    budgetW: gear.budgetW,
-    mode: gear.reserves,
-    pseType: gear.pseType,
-    pseVolts: gear.pseVolts,
+): FeedBudget {
+  const [budgetW, mode, pseType, pseVolts] =
+    gear.kind === 'switch'
+      ? ([gear.budgetW, gear.reserves, gear.pseType, gear.pseVolts] as const)
+      : ([gear.watts, 'measured', 4, gear.volts] as const);
+  const budget = poeBudget({
+    budgetW,
+    mode,
+    pseType,
+    pseVolts,
     reserveFraction: assumed(assumptions, 'power.poe-headroom'),
-    ports: fed.map(({ link, demand }, port) => {
-      const loopOhm = cableLoopOhm(link, assumptions) * (demand.class > 4 ? 0.5 : 1);
-      return { port, class: demand.class, pdW: demand.pdW, loopOhm };
+    ports: fed.flatMap(({ link, demand }, port) => {
+      const number = demand.class ?? (demand.pdW > 0 ? (poeClassFor(demand.pdW)?.class ?? 8) : null);
+      if (number === null) return [];
+      const loopOhm = cableLoopOhm(link, assumptions) * (number > 4 ? 0.5 : 1);
+      return { port, class: number, pdW: demand.pdW, loopOhm };
     }),
   });
+  const isWhole = fed.every(({ demand }) => (mode === 'class' ? demand.class !== null : demand.isWhole));
+  const below = budget.ports.filter(({ port, grantedClass }) => grantedClass < (fed[port]?.demand.class ?? 0));
+  const starved = below.filter(({ port, grantedClass }) => {
+    const pdW = fed[port]?.demand.pdW ?? 0;
+    return pdW > poeClass(grantedClass).pdW * (1 + THRESHOLD_SLACK);
+  });
+  const unsure = below.filter((one) => !starved.includes(one) && fed[one.port]?.demand.isWhole === false);
+  const isUnknown = !isWhole || unsure.length > 0;
+  return {
+    ...budget,
+    isWhole,
+    starved: new Set(starved.map(({ port }) => port)),
+    perhapsStarved: new Set(unsure.map(({ port }) => port)),
+    verdict: isUnknown && budget.verdict !== 'will-not-work' ? 'unknown' : budget.verdict,
+  };
 }
 
 /** What a low-voltage run leaves by day and in the worst night, and which run would hold. */
@@ -110,10 +184,11 @@ const USUAL_AREA_MM2 = { dc: 0.75, usb: 0.2 } as const;
 export function runNumbers(
   supply: { readonly volts: number; readonly output: 'dc' | 'usb' },
   link: Link,
-  { power }: Model,
+  model: Model,
   assumptions: ChangedAssumptions,
 ): RunNumbers | null {
-  const loadW = Math.max(power.dayW ?? 0, power.nightW ?? 0);
+  const { power } = model;
+  const { knownW: loadW, isWhole } = takenBy(model);
   if (loadW <= 0) return null;
   const { output, volts: supplyVolts } = supply;
   const minVolts = power.minVolts ?? LEAST_VOLTS[output];
@@ -124,23 +199,23 @@ export function runNumbers(
   const lengthM = linkLengthM(link);
   const run = { lengthM, areaMm2, conductorC: link.conductorC, contactOhm };
   const nightVolts = dropAtPower(supplyVolts, loadW, run).loadVolts;
-  // What the contacts take is gone before the wire begins.
-  const afterContacts = dropAtPower(supplyVolts, loadW, { ...run, lengthM: 0 }).loadVolts ?? 0;
-  const demand = { supplyVolts: afterContacts, minVolts, loadW, conductorC: link.conductorC };
-  const canHold = afterContacts > minVolts;
-  const thinnest = canHold && lengthM > 0 ? thinnestWire(demand, lengthM, WIRE_SIZES_MM2) : null;
+  const demand = { supplyVolts, minVolts, loadW, conductorC: link.conductorC, contactOhm };
+  const longestM = longestRun(demand, areaMm2);
+  const thinnest =
+    longestM > 0 && lengthM > 0 ? thinnestWire(demand, lengthM, WIRE_SIZES_MM2, clad(link, assumptions)) : null;
+  const verdict = judgeVolts(nightVolts, supplyVolts, minVolts);
   return {
     supplyVolts,
     minVolts,
     loadW,
     lengthM,
     areaMm2: sizeMm2,
-    dayVolts: dropAtPower(supplyVolts, power.dayW ?? loadW, run).loadVolts,
+    dayVolts: power.dayW === null ? null : dropAtPower(supplyVolts, power.dayW, run).loadVolts,
     nightVolts,
-    verdict: judgeVolts(nightVolts, supplyVolts, minVolts),
-    longestM: canHold ? longestRun(demand, areaMm2) : 0,
+    verdict: isWhole || verdict === 'will-not-work' ? verdict : 'unknown',
+    longestM,
     thinnestMm2: thinnest?.areaMm2 ?? 0,
-    pickMm2: thinnest ? thinnest.pickMm2 : lengthM === 0 ? WIRE_SIZES_MM2[0] : null,
+    pickMm2: thinnest ? thinnest.pickMm2 : lengthM === 0 && longestM > 0 ? WIRE_SIZES_MM2[0] : null,
     loadA: nightVolts ? loadW / nightVolts : loadW / supplyVolts,
   };
 }
@@ -148,19 +223,23 @@ export function runNumbers(
 /** All that the year of a battery camera is worked out from; `null` while something of it is not known. */
 export function sunInputOf(
   feed: Feed,
-  { power }: Model,
+  model: Model,
   sky: Sky,
   tappedHoursPerDay: number | null,
   assumptions: ChangedAssumptions,
 ): SunInput | null {
   const { sun } = feed;
-  if (!sun || sky.latitudeDeg === null || power.dayW === null) return null;
+  const { dayW, nightW, standbyW } = model.power;
+  if (!sun || sky.latitudeDeg === null || dayW === null || !takenBy(model).isWhole) return null;
+  const drawnHoursPerDay = tappedHoursPerDay ?? sun.drawnHoursPerDay;
+  // What it takes waiting is nothing to one that never waits.
+  if (standbyW === null && drawnHoursPerDay < 24) return null;
   return {
     sun,
-    load: { dayW: power.dayW, nightW: power.nightW ?? power.dayW, standbyW: power.standbyW ?? 0 },
-    drawnHoursPerDay: tappedHoursPerDay ?? sun.drawnHoursPerDay,
+    load: { dayW, nightW: nightW ?? dayW, standbyW: standbyW ?? 0 },
+    drawnHoursPerDay,
     latitudeDeg: sky.latitudeDeg,
-    clearness: sky.clearness,
+    clearness: clearnessOf(sky),
     performance: assumed(assumptions, 'power.performance'),
     discharge: assumed(assumptions, 'power.discharge'),
   };

@@ -10,7 +10,7 @@ import { sunMends } from '../../power/sun-mends.ts';
 import type { SiteView } from '../../station/site-view.ts';
 import type { PowerOffers } from './power-facts.ts';
 import type { PowerJudge } from './power-judgement.ts';
-import { feedsIn, poeDemand, switchBudget, WIRE_SIZES_MM2 } from './power-numbers.ts';
+import { feedBudget, feedsIn, poeDemand, runNumbers, WIRE_SIZES_MM2 } from './power-numbers.ts';
 import { linkLengthM } from './site-links.ts';
 
 type Mends = readonly Mend<SiteCommand>[];
@@ -26,7 +26,7 @@ export const movedTo = (link: Link, gearId: string): Link => ({
   lengthM: Number(linkLengthM(link).toFixed(1)),
 });
 
-/** W that stay free on a switch when this camera hangs on it too. */
+/** W that stay free on a switch when this camera hangs on it too; `null` where it has no room, or nobody knows. */
 export function roomFor(
   { site }: SiteView,
   judge: PowerJudge,
@@ -37,8 +37,13 @@ export function roomFor(
   const model = judge.modelOf(camera);
   const { fed } = judge.budgetOf(gear);
   if (!model || fed.length >= gear.poePorts) return null;
-  const { headroomW } = switchBudget(gear, [...fed, { link, demand: poeDemand(model) }], site.assumptions);
-  return headroomW >= 0 ? headroomW : null;
+  // What it asks of this very switch: another type grants it another class.
+  const { headroomW, isWhole, starved, perhapsStarved } = feedBudget(
+    gear,
+    [...fed, { link, demand: poeDemand(model) }],
+    site.assumptions,
+  );
+  return isWhole && headroomW >= 0 && !starved.has(fed.length) && !perhapsStarved.has(fed.length) ? headroomW : null;
 }
 
 export function powerOffers(view: SiteView, judge: PowerJudge, camera: Camera): PowerOffers {
@@ -75,12 +80,14 @@ export function powerOffers(view: SiteView, judge: PowerJudge, camera: Camera): 
     },
     thickerWire: () =>
       ofLink((link) => {
-        const { run } = judgement;
-        const thicker = WIRE_SIZES_MM2.find((areaMm2) => areaMm2 > (run?.areaMm2 ?? 0));
-        const areaMm2 = Math.max(run?.pickMm2 ?? Number.POSITIVE_INFINITY, thicker ?? Number.POSITIVE_INFINITY);
-        return Number.isFinite(areaMm2) && link.medium === 'pair'
-          ? put(`Take ${areaMm2} mm² for the run`, { ...link, areaMm2 })
-          : null;
+        const model = judge.modelOf(camera);
+        if (link.medium !== 'pair' || feeder?.kind !== 'supply' || !model) return null;
+        const areaMm2 = WIRE_SIZES_MM2.find(
+          (size) =>
+            size > (link.areaMm2 ?? 0) &&
+            runNumbers(feeder, { ...link, areaMm2: size }, model, site.assumptions)?.verdict === 'ok',
+        );
+        return areaMm2 === undefined ? null : put(`Take ${areaMm2} mm² for the run`, { ...link, areaMm2 });
       }),
     solidCopper: () => ofLink((link) => put('Take solid copper', { ...link, isCopperClad: false })),
     sun: () => {

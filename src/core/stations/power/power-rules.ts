@@ -1,10 +1,11 @@
-import { atMost } from '../../base/verdict.ts';
+import { atMost, THRESHOLD_SLACK } from '../../base/verdict.ts';
 import type { SiteCommand } from '../../document/site-commands.ts';
-import { failsIf, rulesFor, tightIf } from '../../findings/rule.ts';
+import { type Facts, failsIf, rulesFor, tightIf } from '../../findings/rule.ts';
 import { POE_LIMITS } from '../../power/poe.ts';
 import { BATTERY_RULES } from './battery-rules.ts';
 import { LINK_RULES } from './link-rules.ts';
 import type { PowerFacts, PowerOffers } from './power-facts.ts';
+import { WANTED_RULES } from './power-wanted.ts';
 
 const rule = rulesFor<PowerFacts, PowerOffers, SiteCommand>();
 const volts = (value: number): string => `${value.toFixed(1)} V`;
@@ -12,6 +13,11 @@ const watts = (value: number): string => `${Number(value.toFixed(1))} W`;
 const list = (names: readonly string[]): string => names.join(', ');
 const besides = (names: readonly string[]): string =>
   names.length === 0 ? '' : `; ${list(names)} ${names.length === 1 ? 'hangs' : 'hang'} on it too`;
+/** [A] A voltage worth taking a higher supply for: 12 to 24 V. */
+const HIGHER = 1.5;
+/** Its light takes nothing, or it has none: day and night are one. */
+const isSameByDay = ({ runDayVolts, runNightVolts }: Facts<PowerFacts>): boolean =>
+  runDayVolts !== undefined && runNightVolts !== undefined && runDayVolts - runNightVolts < 0.05;
 const POE = 'IEEE 802.3 clause 33 and 145';
 const COPPER = 'IEC 60228, constant power over a loop';
 
@@ -28,10 +34,7 @@ const FEED_RULES = [
         severity: 'stop',
         title: (f) => `It is not fed by ${f.way}`,
         because: (f) => `Its card names ${list(f.waysOffered)}.`,
-        do: [
-          'Feed it in a way that it takes.',
-          'A splitter turns power over the cable into low voltage: count it as gear.',
-        ],
+        do: ['Feed it in a way that it takes.'],
       },
     },
     mends: (_, offers) => offers.ways(),
@@ -101,7 +104,7 @@ const FEED_RULES = [
       'will-not-work': {
         severity: 'stop',
         title: (f) => `${f.feeder} is over its budget`,
-        because: (f) => `It must reserve ${watts(f.reservedW)} and has ${watts(f.budgetW)}${besides(f.fedBeside)}.`,
+        because: (f) => `${watts(f.reservedW)} are asked of it, and it has ${watts(f.budgetW)}${besides(f.fedBeside)}.`,
         do: [
           'Move a camera to a switch with room.',
           'Take a switch with a larger budget, or an injector for one port.',
@@ -127,7 +130,7 @@ const FEED_RULES = [
       'will-not-work': {
         severity: 'stop',
         title: (f) => `${f.feeder} has ${f.poePorts} ports that feed`,
-        because: (f) => `${f.portsUsed} cameras are planned on it.`,
+        because: (f) => `${f.portsUsed} things are to be fed by it.`,
         do: ['Move one, or add a switch.'],
       },
     },
@@ -138,7 +141,7 @@ const FEED_RULES = [
     id: 'power.class-above-switch',
     source: POE,
     needs: ['feeder', 'classAsked', 'isUnderPowered'],
-    asks: (f) => f.isUnderPowered !== undefined,
+    asks: (f) => f.isPoe === true,
     judge: (f) => failsIf(f.isUnderPowered),
     when: {
       'will-not-work': {
@@ -152,10 +155,42 @@ const FEED_RULES = [
     why: 'It starts by day, and restarts each evening when its light goes on.',
   }),
   rule({
+    id: 'power.class-contradicts-watts',
+    source: `${POE}: what a class may take`,
+    needs: ['takesW', 'classGivesW'],
+    asks: (f) => f.classGivesW !== undefined && f.takesW !== undefined,
+    judge: (f) => failsIf(f.takesW > f.classGivesW * (1 + THRESHOLD_SLACK)),
+    when: {
+      'will-not-work': {
+        severity: 'stop',
+        title: (f) => `Its card contradicts itself: class ${f.classAsked ?? ''} and ${watts(f.takesW)}`,
+        because: (f) => `That class gives ${watts(f.classGivesW)}, whatever switch it hangs on.`,
+        do: ['Read the label of the camera, and put its class or its watts right in the card.'],
+      },
+    },
+    why: 'A switch believes the class: what asks for less than it takes restarts each evening.',
+  }),
+  rule({
+    id: 'power.gear-unfed',
+    source: `${POE}: class, ports and budget of what hangs on the same switch`,
+    needs: ['unfed'],
+    asks: (f) => f.unfed !== undefined,
+    judge: (f) => failsIf(f.unfed.length > 0),
+    when: {
+      'will-not-work': {
+        severity: 'stop',
+        title: (f) => `No power for ${list(f.unfed)}`,
+        because: () => 'Its class, its port or its watts are more than that switch gives.',
+        do: ['Feed it from a supply of its own, or from a switch of a higher type with room.'],
+      },
+    },
+    why: 'An access point without power takes every camera on it along.',
+  }),
+  rule({
     id: 'power.cable',
     source: `${POE}; channel of 100 m (ISO/IEC 11801)`,
     needs: ['cableVerdict', 'cableM', 'feeder'],
-    asks: (f) => f.cableM !== undefined,
+    asks: (f) => f.isPoe === true,
     judge: (f) => f.cableVerdict,
     when: {
       'will-not-work': {
@@ -172,7 +207,7 @@ const FEED_RULES = [
             : `Only ${volts(f.cableVolts ?? 0)} arrive`,
         because: (f) =>
           `${volts(f.cableVolts ?? 0)} behind ${f.cableM.toFixed(0)} m; ${POE_LIMITS.comfortableVolts} V and ${POE_LIMITS.channelM} m are sure.`,
-        do: ['Take fibre, or put a switch between.'],
+        do: ['Put a switch or an extender that feeds between.'],
       },
     },
     why: 'A converter that starves draws more current, and the cable takes still more. It may link on the bench and drop packets in the heat.',
@@ -206,7 +241,7 @@ const FEED_RULES = [
         title: () => 'Copper leaves the building',
         because: () => 'A run in the open or between buildings brings surges and earth currents in.',
         do: [
-          'Prefer fibre between buildings.',
+          'Fibre to a switch in that building, which then feeds.',
           'Surge protection at both ends, earthed as local code says, by a licensed trade.',
         ],
       },
@@ -216,15 +251,26 @@ const FEED_RULES = [
   rule({
     id: 'power.passive-volts-wrong',
     source: 'model card: range of its input; nothing is negotiated',
-    needs: ['passiveVolts', 'minVolts', 'maxVolts', 'feeder'],
+    needs: ['passiveVolts', 'feeder'],
     asks: (f) => f.passiveVolts !== undefined,
-    judge: (f) => failsIf(f.passiveVolts > f.maxVolts || f.passiveVolts < f.minVolts),
+    judge: (f) => {
+      const { passiveVolts: given, minVolts, maxVolts } = f;
+      if (given > (maxVolts ?? given) || given < (minVolts ?? given)) return 'will-not-work';
+      return maxVolts === undefined || minVolts === undefined ? 'unknown' : 'ok';
+    },
     when: {
       'will-not-work': {
         severity: 'stop',
-        title: (f) => `${f.feeder} gives ${f.passiveVolts} V, it takes ${f.minVolts} to ${f.maxVolts}`,
+        title: (f) => `${f.feeder} gives ${f.passiveVolts} V, it takes ${f.minVolts ?? '–'} to ${f.maxVolts ?? '–'}`,
         because: () => 'A passive injector puts its voltage on the cable whoever is plugged in.',
         do: ['Take an injector of its voltage.', 'Mark the cable: nothing else may be plugged in there.'],
+      },
+      unknown: {
+        severity: 'fix',
+        title: (f) => `Whether it stands ${f.passiveVolts} V is not known`,
+        because: () =>
+          'A passive injector puts its voltage on the cable, and the card does not say what its input takes.',
+        do: ['Read its label and enter the range of its input in the card, before anything is plugged in.'],
       },
     },
     mends: (_, offers) => offers.feeders(),
@@ -239,20 +285,24 @@ const FEED_RULES = [
     when: {
       'will-not-work': {
         severity: 'stop',
-        title: (f) => `At night too little arrives over ${f.runM.toFixed(1)} m`,
+        title: (f) => `${isSameByDay(f) ? 'Too' : 'At night too'} little arrives over ${f.runM.toFixed(1)} m`,
         because: (f) =>
           `It needs ${volts(f.minVolts)}; this wire holds up to ${f.runLongestM.toFixed(1)} m. ${f.runPick}`,
-        do: ['Take thicker copper, a higher voltage, or a supply nearer by.'],
+        do: (f) => [
+          (f.maxVolts ?? 0) >= HIGHER * (f.supplyVolts ?? Number.POSITIVE_INFINITY)
+            ? 'Take thicker copper, a higher voltage, or a supply nearer by.'
+            : 'Take thicker copper, or a supply nearer by.',
+        ],
       },
       tight: {
         severity: 'fix',
-        title: (f) => `${volts(f.runNightVolts ?? 0)} arrive at night, with little to spare`,
+        title: (f) => `${volts(f.runNightVolts ?? 0)} arrive${isSameByDay(f) ? '' : ' at night'}, with little to spare`,
         because: (f) => `It needs ${volts(f.minVolts)}. ${f.runPick}`,
         do: ['Take the next thicker wire.'],
       },
     },
     mends: (_, offers) => offers.thickerWire(),
-    why: 'By day it works: the light is off when one looks. Plugs age, and warm copper resists more.',
+    why: 'One looks by day, when its light is off. Plugs age, and warm copper resists more.',
   }),
   rule({
     id: 'power.supply-too-small',
@@ -274,4 +324,4 @@ const FEED_RULES = [
 ] as const;
 
 /** What feeds a camera, and whether its picture gets through. */
-export const POWER_RULES = [...FEED_RULES, ...BATTERY_RULES, ...LINK_RULES] as const;
+export const POWER_RULES = [...FEED_RULES, ...BATTERY_RULES, ...LINK_RULES, ...WANTED_RULES] as const;

@@ -15,7 +15,7 @@ import type { Tap } from '../../document/chapters/taps/tap.ts';
 import type { Site } from '../../document/site.ts';
 import { airSubject, cameraSubject, destinationSubject, gearSubject } from '../../document/subject.ts';
 import { thingsOf } from '../../document/subjects.ts';
-import { airtimeShare, estimateSignal, radioKind, type SignalEstimate } from '../../radio/radio.ts';
+import { airtimeShare, estimateSignal, radioKind, type SignalEstimate, sharesAir } from '../../radio/radio.ts';
 import { modelledRate } from '../../video/bitrate-model.ts';
 
 /** One destination drawing from one camera, tapped or still meant to be. */
@@ -43,6 +43,7 @@ function drawsOf(site: Site, factsOf: FactsOf): readonly Draw[] {
   const streams = new Map<string, Stream>();
   for (const camera of site.cameras) for (const stream of camera.streams) streams.set(stream.id, stream);
   const models = new Map(site.models.map((model) => [model.id, model]));
+  const destinations = new Map(site.destinations.map((destination) => [destination.id, destination]));
   const tapped = new Map<string, Tap[]>();
   for (const tap of site.taps) {
     pushTo(tapped, tap.cameraId, tap);
@@ -57,7 +58,8 @@ function drawsOf(site: Site, factsOf: FactsOf): readonly Draw[] {
     const taps = tapped.get(cameraId);
     for (const { destinationId, use } of need.draws) {
       if (taps?.some((tap) => tap.destinationId === destinationId && tap.use === use)) continue;
-      const kbps = plannedKbps(modelId === null ? undefined : models.get(modelId), use);
+      const takes = destinations.get(destinationId)?.codecs ?? [];
+      const kbps = plannedKbps(modelId === null ? undefined : models.get(modelId), use, takes);
       const mbps = kbps === null ? null : toMbps(kbps);
       const path = pathOf(links, cameraId, destinationId);
       draws.push({ cameraId, destinationId, use, mbps, how: mbps === null ? null : 'assumed', path });
@@ -69,8 +71,12 @@ function drawsOf(site: Site, factsOf: FactsOf): readonly Draw[] {
 /** [A] A group of pictures of two seconds, as most are delivered. */
 const GROUP_S = 2;
 
+/** The first of its codecs that the destination takes; one that takes none of them gets the first, and is told so at Choose. */
+const codecFor = (codecs: readonly string[], takes: readonly string[]): string | undefined =>
+  codecs.find((codec) => takes.length === 0 || takes.includes(codec)) ?? codecs[0];
+
 /** A camera that takes a seat for each of its lenses gives a stream for each; else its first lens stands for the picture. */
-function plannedKbps(model: Model | undefined, use: TapUse): number | null {
+function plannedKbps(model: Model | undefined, use: TapUse, takes: readonly string[]): number | null {
   const [first] = model?.lenses ?? [];
   if (!model || !first) return null;
   const lenses = model.seats >= model.lenses.length ? model.lenses : [first];
@@ -78,8 +84,13 @@ function plannedKbps(model: Model | undefined, use: TapUse): number | null {
   let kbps = 0;
   for (const lens of lenses) {
     const picture = sub
-      ? { codec: sub.codecs[0] ?? 'H264', width: sub.widthPx, height: sub.heightPx, fps: sub.fps }
-      : { codec: model.codecs[0] ?? 'H264', width: lens.widthPx, height: lens.heightPx, fps: model.fps ?? 15 };
+      ? { codec: codecFor(sub.codecs, takes) ?? 'H264', width: sub.widthPx, height: sub.heightPx, fps: sub.fps }
+      : {
+          codec: codecFor(model.codecs, takes) ?? 'H264',
+          width: lens.widthPx,
+          height: lens.heightPx,
+          fps: model.fps ?? 15,
+        };
     const rate = modelledRate({ ...picture, gopFrames: Math.round(picture.fps * GROUP_S) });
     if (rate === null) return null;
     kbps += rate / kilobits(1);
@@ -161,9 +172,11 @@ export interface LinkLoad {
   /** Draws on it whose rate nobody knows: the load is at least what it says. */
   readonly unknown: number;
   readonly capacityMbps: number;
+  /** What takes of its capacity: on a medium that is shared, all that others send there too, as this link counts it. */
+  readonly mediumMbps: number;
   /** Of what it could carry; `Infinity` where that is nothing. */
   readonly share: number;
-  /** Not known while a rate is missing, unless what is known is already too much. */
+  /** Not known while a rate or a signal is missing, unless what is known decides it. */
   readonly verdict: Verdict;
 }
 
@@ -199,7 +212,10 @@ export class SiteLinks {
   private readonly worked = new Map<Link, LinkLoad>();
   private readonly gear: ReadonlyMap<string, Gear>;
   private readonly airs = new Map<string, readonly AirShare[]>();
+  private readonly radios = new Map<Link, RadioState>();
   private positions: ReadonlyMap<string, Point | null> | null = null;
+  private mains: readonly Link[] | null = null;
+  private readonly cables = new Map<string, number>();
 
   constructor(
     private readonly site: Site,
@@ -208,7 +224,10 @@ export class SiteLinks {
   ) {
     this.gear = new Map(site.gear.map((gear) => [gearSubject(gear.id), gear]));
     for (const link of site.links)
-      if (link.medium === 'wifi') for (const end of [link.from, link.to]) pushTo(this.radioLinks, end, link);
+      for (const end of [link.from, link.to]) {
+        if (link.medium === 'wifi') pushTo(this.radioLinks, end, link);
+        if (link.medium === 'network-cable') this.cables.set(end, (this.cables.get(end) ?? 0) + 1);
+      }
     for (const draw of drawsOf(site, factsOf)) {
       pushTo(this.draws, draw.cameraId, draw);
       for (const link of draw.path ?? []) {
@@ -229,6 +248,11 @@ export class SiteLinks {
     return [...this.draws.values()].flat().filter(({ path }) => path?.includes(link));
   }
 
+  /** Network cables that end at a thing. */
+  cablesAt(subject: string): number {
+    return this.cables.get(subject) ?? 0;
+  }
+
   gearAt(subject: string): Gear | undefined {
     return this.gear.get(subject);
   }
@@ -238,26 +262,63 @@ export class SiteLinks {
     if (kept) return kept;
     const { mbps = 0, unknown = 0 } = this.loads.get(link) ?? {};
     const capacityMbps = this.capacityMbps(link);
-    const share = capacityMbps > 0 ? mbps / capacityMbps : mbps > 0 ? Number.POSITIVE_INFINITY : 0;
-    const load = { link, mbps, unknown, capacityMbps, share, verdict: this.judgeShare(link, share, unknown) };
+    // Powerline is one shared medium: what other plugs send takes of the same time.
+    const shared = link.medium === 'powerline' ? this.powerlines() : [link];
+    const share = sumOf(shared, (one) => this.shareOf(one));
+    const unknownOnIt = sumOf(shared, (one) => this.loads.get(one)?.unknown ?? 0);
+    const isHeard = link.medium !== 'wifi' || this.radio(link).rssiDbm !== null || link.capacityMbps !== null;
+    const load = {
+      link,
+      mbps,
+      unknown,
+      capacityMbps,
+      mediumMbps: shared.length > 1 && Number.isFinite(share) ? share * capacityMbps : mbps,
+      share,
+      verdict: isHeard
+        ? this.judgeShare(link.medium, share, unknownOnIt === 0 ? 0 : unknownOnIt / capacityMbps)
+        : this.unheard(mbps, unknown),
+    };
     this.worked.set(link, load);
     return load;
   }
 
-  private judgeShare({ medium }: Link, share: number, unknown: number): Verdict {
+  /** Nobody knows how fast it talks: only where nothing is sent that is fine. */
+  private unheard(mbps: number, unknown: number): Verdict {
+    return mbps > 0 || unknown > 0 ? 'unknown' : 'ok';
+  }
+
+  private shareOf(link: Link): number {
+    const mbps = this.loads.get(link)?.mbps ?? 0;
+    const capacityMbps = this.capacityMbps(link);
+    return capacityMbps > 0 ? mbps / capacityMbps : mbps > 0 ? Number.POSITIVE_INFINITY : 0;
+  }
+
+  /** [A] All plugs of a site count as on one mains network: which are not, nobody sees from outside. */
+  powerlines(): readonly Link[] {
+    this.mains ??= this.site.links.filter(({ medium }) => medium === 'powerline');
+    return this.mains;
+  }
+
+  /**
+   * What is known decides where it is too much already, or where it holds even if each unknown stream is a large one.
+   * @param unknownPerMbps share that an unknown Mbit/s of each of them would take
+   */
+  private judgeShare(medium: Link['medium'], share: number, unknownPerMbps: number): Verdict {
     const { assumptions } = this.site;
     const [ok, tight] = medium === 'wifi' ? AIR_LIMITS : WIRE_LIMITS;
-    const verdict = atMost(share, assumed(assumptions, ok), assumed(assumptions, tight));
-    return unknown > 0 && verdict !== 'will-not-work' ? 'unknown' : verdict;
+    const limits = [assumed(assumptions, ok), assumed(assumptions, tight)] as const;
+    const known = atMost(share, ...limits);
+    if (unknownPerMbps === 0 || known === 'will-not-work') return known;
+    const atWorst = atMost(share + unknownPerMbps * assumed(assumptions, 'link.unknown-stream'), ...limits);
+    return atWorst === known ? known : 'unknown';
   }
 
   private capacityMbps(link: Link): number {
     if (link.capacityMbps !== null) return link.capacityMbps;
     const ends = [this.gear.get(link.from), this.gear.get(link.to)];
     if (link.medium === 'powerline') {
-      const sync = ends.find((gear) => gear?.kind === 'powerline');
-      const share = assumed(this.site.assumptions, 'air.powerline');
-      return (sync?.kind === 'powerline' ? sync.syncMbps : 0) * share;
+      const syncs = ends.flatMap((gear) => (gear?.kind === 'powerline' ? [gear.syncMbps] : []));
+      return syncs.length > 0 ? Math.min(...syncs) * assumed(this.site.assumptions, 'air.powerline') : 0;
     }
     if (link.medium === 'wifi') {
       const { phyMbps, efficiency } = this.radio(link);
@@ -270,6 +331,14 @@ export class SiteLinks {
 
   /** A measured signal counts; else what distance and walls of the plan leave of it. */
   radio(link: Link): RadioState {
+    const kept = this.radios.get(link);
+    if (kept) return kept;
+    const state = this.hear(link);
+    this.radios.set(link, state);
+    return state;
+  }
+
+  private hear(link: Link): RadioState {
     const ap = [this.gear.get(link.from), this.gear.get(link.to)].find((gear) => gear?.kind === 'access-point');
     const kind = ap?.kind === 'access-point' ? radioKind(ap.radio) : undefined;
     const [from, to] = [this.positionOf(link.from), this.positionOf(link.to)];
@@ -316,29 +385,36 @@ export class SiteLinks {
     return air;
   }
 
-  /** Other access points of the same band and channel; where a channel is not said, none. */
+  /** Other access points whose channel shares air with its own; where a channel is not said, none. */
   onSameChannel(apSubject: string): readonly string[] {
     const own = this.gear.get(apSubject);
-    if (own?.kind !== 'access-point' || own.channel === null) return [];
+    if (own?.kind !== 'access-point') return [];
     return [...this.gear].flatMap(([subject, gear]) =>
-      subject !== apSubject && gear.kind === 'access-point' && gear.band === own.band && gear.channel === own.channel
-        ? [subject]
-        : [],
+      subject !== apSubject && gear.kind === 'access-point' && sharesAir(own, gear) ? [subject] : [],
     );
   }
 
   /** Share of its channel's time that all links on it take together. */
   airtimeOf(apSubject: string): number {
-    let share = 0;
-    for (const one of this.airOf(apSubject)) share += one.share;
-    return share;
+    return sumOf(this.airOf(apSubject), ({ share }) => share);
   }
 
-  /** On an access point's channel; not known while a rate is missing, unless what is known is already too much. */
+  /** On an access point's channel; not known while a rate or a signal is missing, unless what is known decides it. */
   airVerdictOf(apSubject: string): Verdict {
-    const unknown = this.airOf(apSubject).some(({ link }) => this.load(link).unknown > 0) ? 1 : 0;
-    const [link] = this.radioLinks.get(apSubject) ?? [];
-    return link ? this.judgeShare(link, this.airtimeOf(apSubject), unknown) : 'ok';
+    const air = this.airOf(apSubject);
+    const share = this.airtimeOf(apSubject);
+    const isUnheard = air.some(({ link }) => this.radio(link).rssiDbm === null && this.loadIsAny(link));
+    const unknownPerMbps = sumOf(air, ({ link }) => {
+      const unknown = this.loads.get(link)?.unknown ?? 0;
+      return unknown === 0 ? 0 : unknown / this.capacityMbps(link);
+    });
+    const verdict = this.judgeShare('wifi', share, unknownPerMbps);
+    return isUnheard && verdict !== 'will-not-work' ? 'unknown' : verdict;
+  }
+
+  private loadIsAny(link: Link): boolean {
+    const load = this.loads.get(link);
+    return load !== undefined && (load.mbps > 0 || load.unknown > 0);
   }
 
   airtimeOn(link: Link): number {
@@ -346,4 +422,10 @@ export class SiteLinks {
     const { mbps } = this.load(link);
     return mbps === 0 ? 0 : phyMbps === 0 ? Number.POSITIVE_INFINITY : airtimeShare(mbps, phyMbps, efficiency);
   }
+}
+
+function sumOf<T>(items: readonly T[], part: (item: T) => number): number {
+  let sum = 0;
+  for (const item of items) sum += part(item);
+  return sum;
 }

@@ -1,5 +1,5 @@
 import type { DetailLevel } from '../../../core/optics/detail-levels.ts';
-import type { LevelStretch } from '../../../core/optics/lens-view.ts';
+import type { LevelStretch } from '../../../core/optics/ground-view.ts';
 
 export interface ShownStretch extends LevelStretch {
   /** It goes on beyond the drawing. */

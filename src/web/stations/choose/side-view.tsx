@@ -3,7 +3,7 @@ import type { Mounting } from '../../../core/document/chapters/cameras/mounting.
 import type { Need } from '../../../core/document/chapters/cameras/need.ts';
 import { LEVEL_FILL } from '../../../core/handover/level-fill.ts';
 import { pxPerMForText, pxPerMOf } from '../../../core/optics/detail-levels.ts';
-import { levelStretches } from '../../../core/optics/lens-view.ts';
+import { levelStretches } from '../../../core/optics/ground-view.ts';
 import { aimOf, type LensService } from '../../../core/stations/choose/need.ts';
 import { useNarrow } from '../../ui/use-media.ts';
 import { LEVEL_TEXT, levelsShown } from './levels-shown.ts';

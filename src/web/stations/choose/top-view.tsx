@@ -2,7 +2,7 @@ import type { Mounting } from '../../../core/document/chapters/cameras/mounting.
 import type { Need } from '../../../core/document/chapters/cameras/need.ts';
 import type { Model } from '../../../core/document/chapters/models/model-card.ts';
 import { LEVEL_FILL } from '../../../core/handover/level-fill.ts';
-import { levelStretches } from '../../../core/optics/lens-view.ts';
+import { levelStretches } from '../../../core/optics/ground-view.ts';
 import { panCoverage } from '../../../core/optics/picture-geometry.ts';
 import { aimOf, type LensService } from '../../../core/stations/choose/need.ts';
 import { levelsShown } from './levels-shown.ts';

@@ -4,5 +4,5 @@ import { SKY_RANGES, type Sky } from './sky.ts';
 
 export const skyShape = shapeOf<Sky>()({
   latitudeDeg: orNull(within(SKY_RANGES.latitudeDeg)),
-  clearness: array(within(SKY_RANGES.clearness)).strict().required().length(12),
+  clearness: orNull(array(within(SKY_RANGES.clearness)).strict().required().length(12)),
 });

@@ -1,0 +1,140 @@
+import { expect, test } from '@jest/globals';
+import fc from 'fast-check';
+import { spotView } from './ground-view.ts';
+import type { Lens } from './lens.ts';
+import { lensView } from './lens-view.ts';
+import { draw, seenAcross, zoneSeenM } from './projection.ts';
+
+const SENSOR = { sensorWidthMm: 5.6, sensorHeightMm: 3.15, focalWideMm: 2.8, focalTeleMm: 2.8 } as const;
+const lens = (projection: Lens['projection'], measuredHfovDeg: number, axisDeg = 0, square = false): Lens => ({
+  ...SENSOR,
+  ...(square ? { sensorHeightMm: SENSOR.sensorWidthMm } : {}),
+  label: 'one',
+  projection,
+  measuredHfovDeg,
+  axisDeg,
+  widthPx: 2560,
+  heightPx: square ? 2560 : 1440,
+});
+
+type Vector = readonly [number, number, number];
+const dot = (a: Vector, b: Vector): number => a[0] * b[0] + a[1] * b[1] + a[2] * b[2];
+const cross = (a: Vector, b: Vector): Vector => [
+  a[1] * b[2] - a[2] * b[1],
+  a[2] * b[0] - a[0] * b[2],
+  a[0] * b[1] - a[1] * b[0],
+];
+
+/** A camera of the test's own: where the ray to a point (ahead, right, up; from the camera) meets the picture, px. */
+function pixelOf(one: Lens, tiltDeg: number, point: Vector): readonly [number, number] | null {
+  const [tilt, axis] = [(tiltDeg * Math.PI) / 180, (one.axisDeg * Math.PI) / 180];
+  const look: Vector = [Math.cos(tilt) * Math.cos(axis), Math.cos(tilt) * Math.sin(axis), -Math.sin(tilt)];
+  const right: Vector = [-Math.sin(axis), Math.cos(axis), 0];
+  const down = cross(look, right).map((part) => -part) as unknown as Vector; // up is right × look in these axes
+  const up = dot(down, [0, 0, 1]) > 0 ? down : (down.map((part) => -part) as unknown as Vector);
+  const [x, y, z] = [dot(point, right), -dot(point, up), dot(point, look)];
+  const half = ((one.measuredHfovDeg ?? 90) * Math.PI) / 360;
+  if (one.projection === 'pinhole') {
+    if (z <= 0) return null;
+    const focal = one.widthPx / 2 / Math.tan(half);
+    return [(focal * x) / z, (focal * y) / z];
+  }
+  const angle = Math.acos(z / Math.hypot(x, y, z));
+  const around = Math.atan2(y, x);
+  const radius = (one.widthPx / 2 / half) * angle;
+  return [radius * Math.cos(around), radius * Math.sin(around)];
+}
+
+const isInside = (one: Lens, pixel: readonly [number, number] | null, slack: number): boolean =>
+  pixel !== null && Math.abs(pixel[0]) <= one.widthPx / 2 + slack && Math.abs(pixel[1]) <= one.heightPx / 2 + slack;
+
+const SETTING = {
+  projection: fc.constantFrom<Lens['projection']>('pinhole', 'equidistant'),
+  hfovDeg: fc.double({ min: 20, max: 178, noNaN: true }),
+  axisDeg: fc.integer({ min: -80, max: 80 }),
+  tiltDeg: fc.integer({ min: 0, max: 90 }),
+  mountM: fc.double({ min: 1, max: 8, noNaN: true }),
+  aheadM: fc.double({ min: 0.5, max: 40, noNaN: true }),
+  rightM: fc.double({ min: -20, max: 20, noNaN: true }),
+};
+
+test('ray by ray, another camera finds the same: what is in view, and how many pixels a metre gets', () => {
+  fc.assert(
+    fc.property(fc.record(SETTING), ({ projection, hfovDeg, axisDeg, tiltDeg, mountM, aheadM, rightM }) => {
+      const one = lens(projection, hfovDeg, axisDeg);
+      const aim = { mountHeightM: mountM, tiltDownDeg: tiltDeg };
+      const drawn = draw(lensView(one, 1), aim, { aheadM, rightM, heightM: 1.6 });
+      const here: Vector = [aheadM, rightM, 1.6 - mountM];
+      const pixel = pixelOf(one, tiltDeg, here);
+      if (isInside(one, pixel, -1)) expect(drawn.isInView).toBe(true);
+      if (!isInside(one, pixel, 1)) expect(drawn.isInView).toBe(false);
+      if (!pixel || !drawn.isInView) return;
+      // A millimetre across: along the sensor for a straight lens, across the sight for a bending one.
+      const groundM = Math.hypot(aheadM, rightM);
+      const axis = (axisDeg * Math.PI) / 180;
+      const way: Vector =
+        projection === 'pinhole' ? [-Math.sin(axis), Math.cos(axis), 0] : [-rightM / groundM, aheadM / groundM, 0];
+      const beside = pixelOf(one, tiltDeg, [here[0] + way[0] * 1e-3, here[1] + way[1] * 1e-3, here[2]]);
+      const pxPerM = beside ? Math.hypot(beside[0] - pixel[0], beside[1] - pixel[1]) * 1000 : Number.NaN;
+      expect(drawn.acrossPxPerM / pxPerM).toBeCloseTo(1, 2);
+      // A standing millimetre has at least what is counted for it: stretching at the rim is not.
+      const above = pixelOf(one, tiltDeg, [here[0], here[1], here[2] + 1e-3]);
+      const standing = above ? Math.hypot(above[0] - pixel[0], above[1] - pixel[1]) * 1000 : Number.NaN;
+      expect(drawn.uprightPxPerM).toBeLessThanOrEqual(standing * 1.01);
+    }),
+    { numRuns: 500 },
+  );
+});
+
+test('what is seen of a line across is what its points say', () => {
+  fc.assert(
+    fc.property(fc.record(SETTING), ({ projection, hfovDeg, axisDeg, tiltDeg, mountM, aheadM }) => {
+      const one = lens(projection, hfovDeg, axisDeg);
+      const seen = seenAcross(lensView(one, 1), { mountHeightM: mountM, tiltDownDeg: tiltDeg }, aheadM, 1.6);
+      const points = Array.from({ length: 201 }, (_, at) => ((at - 100) / 100) * 5.6 * aheadM).filter((rightM) =>
+        isInside(one, pixelOf(one, tiltDeg, [aheadM, rightM, 1.6 - mountM]), -0.5),
+      );
+      const slack = 0.12 * aheadM; // two steps between points
+      // A corner of a bending view that no sample of four degrees meets may stay unseen; it never says more than there is.
+      if (points.length === 0)
+        expect((seen?.toM ?? 0) - (seen?.fromM ?? 0)).toBeLessThanOrEqual(2 * slack + 0.2 * aheadM);
+      else if (projection === 'pinhole') {
+        expect(Math.abs((seen?.fromM ?? Number.NaN) - Math.min(...points))).toBeLessThan(slack);
+        expect(Math.abs((seen?.toM ?? Number.NaN) - Math.max(...points))).toBeLessThan(slack);
+      } else if (seen) {
+        expect(seen.fromM).toBeGreaterThan(Math.min(...points) - slack);
+        expect(seen.toM).toBeLessThan(Math.max(...points) + slack);
+      }
+    }),
+    { numRuns: 300 },
+  );
+});
+
+test('a fisheye on the ceiling has 61 px/m at twenty metres, not 582', () => {
+  const view = lensView(lens('equidistant', 180, 0, true), 1);
+  const spot = spotView(view, { mountHeightM: 3, tiltDownDeg: 90 }, 20, 1.6);
+  expect(spot).toMatchObject({ pxPerM: expect.closeTo(61.15, 1), isInView: true, level: 'detect' });
+});
+
+test('120° at five metres see about eighteen metres across, bent or straight', () => {
+  for (const projection of ['equidistant', 'pinhole'] as const) {
+    const seen = seenAcross(lensView(lens(projection, 120), 1), { mountHeightM: 3, tiltDownDeg: 16 }, 5, 1.6);
+    expect((seen?.toM ?? 0) - (seen?.fromM ?? 0)).toBeCloseTo(18, 0);
+  }
+});
+
+test('the ends of a zone are judged, not widths: what one lens sees beyond an end helps the other end nothing', () => {
+  const aim = { mountHeightM: 2.5, tiltDownDeg: 10 };
+  const seen = [0, 60].map((axisDeg) => seenAcross(lensView(lens('pinhole', 90, axisDeg), 1), aim, 5, 1.6));
+  // The left end is seen to 5.1 m of nine, the right one wholly.
+  expect(zoneSeenM(seen, 18)).toBeCloseTo(14.1, 0);
+  expect(zoneSeenM([seen[1] ?? null], 4)).toBeLessThan(3.5);
+  expect(zoneSeenM([null], 4)).toBe(0);
+});
+
+test('letters seen from above shrink by the cosine', () => {
+  const view = lensView(lens('pinhole', 60), 1);
+  const aim = { mountHeightM: 6, tiltDownDeg: 63 };
+  const spot = spotView(view, aim, 5 / Math.tan((63 * Math.PI) / 180), 1);
+  expect(spot.uprightPxPerM / spot.pxPerM).toBeCloseTo(Math.cos((63 * Math.PI) / 180), 6);
+});

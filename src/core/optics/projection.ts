@@ -1,0 +1,181 @@
+import type { LensView } from './lens-view.ts';
+import type { Aim } from './picture-geometry.ts';
+
+const DEG = Math.PI / 180;
+
+/** A point from the foot of the camera, m: ahead along its heading, to its right, above the ground. */
+export interface Spot {
+  readonly aheadM: number;
+  readonly rightM: number;
+  readonly heightM: number;
+}
+
+/** Where a point falls in a picture, and how large a metre is drawn there. */
+export interface Drawn {
+  /** Along the optical axis of the lens; not above 0 is behind a straight lens. */
+  readonly depthM: number;
+  /** Along the ray. */
+  readonly slantM: number;
+  /** Below the horizontal, as seen from the camera. */
+  readonly depressionDeg: number;
+  readonly isInView: boolean;
+  /** Pixels of a metre that lies level across the line of sight. */
+  readonly acrossPxPerM: number;
+  /** Pixels of a metre that stands upright: less the steeper one looks down on it. */
+  readonly uprightPxPerM: number;
+}
+
+/** [A] Rounding puts what lies on the rim inside. */
+const RIM = 1e-9;
+
+/**
+ * Projects a point through a lens. Straight lenses (rectilinear): u = F·x/z, so a metre across has F/z. Bending ones
+ * (equidistant): the angle θ from the axis is drawn at F·θ, so across the ray a metre has F·θ/(r·sin θ) around the axis and
+ * F/r away from it. What a straight lens stretches at its rim is not counted as detail.
+ * F is N/(2·tan(HFOV/2)) or N/HFOV, px. Source: projection models; cos of the depression as EN/IEC 62676-4 leaves to geometry.
+ */
+export function draw({ lens, hfovDeg, vfovDeg, focalPx }: LensView, aim: Aim, spot: Spot): Drawn {
+  const [tilt, axis] = [aim.tiltDownDeg * DEG, lens.axisDeg * DEG];
+  const drop = aim.mountHeightM - spot.heightM;
+  const forward = spot.aheadM * Math.cos(axis) + spot.rightM * Math.sin(axis);
+  const x = spot.rightM * Math.cos(axis) - spot.aheadM * Math.sin(axis);
+  const z = forward * Math.cos(tilt) + drop * Math.sin(tilt);
+  const y = drop * Math.cos(tilt) - forward * Math.sin(tilt);
+  const groundM = Math.hypot(spot.aheadM, spot.rightM);
+  const slantM = Math.hypot(groundM, drop);
+  const depressionDeg = Math.atan2(drop, groundM) / DEG;
+  const upright = Math.cos(depressionDeg * DEG);
+  const seen = { depthM: z, slantM, depressionDeg };
+  if (lens.projection === 'pinhole') {
+    const isAhead = z > 0;
+    const isInView =
+      isAhead &&
+      Math.abs(x) <= z * Math.tan((Math.min(hfovDeg, 179.9) / 2) * DEG) * (1 + RIM) + RIM &&
+      Math.abs(y) <= z * Math.tan((Math.min(vfovDeg, 179.9) / 2) * DEG) * (1 + RIM) + RIM;
+    const across = isAhead ? focalPx / z : 0;
+    return { ...seen, isInView, acrossPxPerM: across, uprightPxPerM: across * upright };
+  }
+  const asideM = Math.hypot(x, y);
+  const theta = Math.atan2(asideM, z);
+  const [u, v] = asideM === 0 ? [0, 0] : [(theta * x) / asideM, (theta * y) / asideM];
+  const isInView =
+    slantM > 0 && Math.abs(u) <= (hfovDeg / 2) * DEG * (1 + RIM) && Math.abs(v) <= (vfovDeg / 2) * DEG * (1 + RIM);
+  const away = slantM > 0 ? focalPx / slantM : 0;
+  const around = asideM > 0 ? (away * theta) / (asideM / slantM) : away;
+  // A level metre across the sight lies partly around the axis, partly away from it: by where its lens is turned to.
+  const [ex, ey, ez] =
+    groundM === 0
+      ? [1, 0, 0]
+      : levelAcross(spot.aheadM / groundM, spot.rightM / groundM, Math.cos(axis), Math.sin(axis), tilt);
+  const turned = asideM > 0 ? (x * ey - y * ex) / asideM : 1;
+  const outward = asideM > 0 ? ((x * ex + y * ey) * z) / (asideM * slantM) - (ez * asideM) / slantM : 0;
+  return {
+    ...seen,
+    isInView,
+    acrossPxPerM: Math.hypot(around * turned, away * outward),
+    uprightPxPerM: away * upright,
+  };
+}
+
+/** The level direction across the line of sight, in the axes of the lens: right, down, along. */
+function levelAcross(
+  ahead: number,
+  right: number,
+  cosAxis: number,
+  sinAxis: number,
+  tilt: number,
+): readonly [number, number, number] {
+  const [alongHeading, toRight] = [-right, ahead];
+  const forward = alongHeading * cosAxis + toRight * sinAxis;
+  return [toRight * cosAxis - alongHeading * sinAxis, -forward * Math.sin(tilt), forward * Math.cos(tilt)];
+}
+
+/** A stretch across the heading of the camera, m; to the left is below 0. */
+export interface AcrossStretch {
+  readonly fromM: number;
+  readonly toM: number;
+}
+
+/** [A] Aside of the heading by more than this a view has no width worth a number. */
+const WIDEST_ASIDE_DEG = 80;
+/** What a lens sees of the line that runs across, `aheadM` before the camera and `heightM` above the ground; `null`: nothing. */
+export const seenAcross = (view: LensView, aim: Aim, aheadM: number, heightM: number): AcrossStretch | null =>
+  view.lens.projection === 'pinhole'
+    ? straightAcross(view, aim, aheadM, heightM)
+    : bentAcross(view, aim, aheadM, heightM);
+
+/** A straight lens has four flat sides: each leaves of the line what lies on its inner side. */
+function straightAcross(
+  { lens, hfovDeg, vfovDeg }: LensView,
+  aim: Aim,
+  aheadM: number,
+  heightM: number,
+): AcrossStretch | null {
+  const [tilt, axis] = [aim.tiltDownDeg * DEG, lens.axisDeg * DEG];
+  const drop = aim.mountHeightM - heightM;
+  const [sides, ends] = [Math.tan((hfovDeg / 2) * DEG), Math.tan((vfovDeg / 2) * DEG)];
+  // Each of x, y and z is a number and a share of the way to the right.
+  const forward = [aheadM * Math.cos(axis), Math.sin(axis)] as const;
+  const x = [-aheadM * Math.sin(axis), Math.cos(axis)] as const;
+  const z = [forward[0] * Math.cos(tilt) + drop * Math.sin(tilt), forward[1] * Math.cos(tilt)] as const;
+  const y = [drop * Math.cos(tilt) - forward[0] * Math.sin(tilt), -forward[1] * Math.sin(tilt)] as const;
+  const widestM = aheadM * Math.tan(WIDEST_ASIDE_DEG * DEG);
+  let [fromM, toM] = [-widestM, widestM];
+  for (const [wide, way, sign] of [
+    [sides, x, 1],
+    [sides, x, -1],
+    [ends, y, 1],
+    [ends, y, -1],
+  ] as const) {
+    const [fixed, share] = [wide * z[0] - sign * way[0], wide * z[1] - sign * way[1]];
+    if (share > 0) fromM = Math.max(fromM, -fixed / share);
+    else if (share < 0) toM = Math.min(toM, -fixed / share);
+    else if (fixed < 0) return null;
+  }
+  return fromM < toM ? { fromM, toM } : null;
+}
+
+const SAMPLES = 40;
+
+/** A bending lens has no flat sides: its rim is looked for. */
+function bentAcross(view: LensView, aim: Aim, aheadM: number, heightM: number): AcrossStretch | null {
+  const isSeen = (deg: number): boolean =>
+    draw(view, aim, { aheadM, rightM: aheadM * Math.tan(deg * DEG), heightM }).isInView;
+  const step = (2 * WIDEST_ASIDE_DEG) / SAMPLES;
+  const degs = Array.from({ length: SAMPLES + 1 }, (_, at) => at * step - WIDEST_ASIDE_DEG);
+  const axisDeg = Math.min(WIDEST_ASIDE_DEG, Math.max(-WIDEST_ASIDE_DEG, view.lens.axisDeg));
+  const start = isSeen(axisDeg) ? axisDeg : nearestTo(axisDeg, degs.filter(isSeen));
+  if (start === undefined) return null;
+  const rim = (towards: 1 | -1): number => {
+    const unseen = degs.filter((deg) => (deg - start) * towards > 0 && !isSeen(deg));
+    const first = nearestTo(start, unseen);
+    if (first === undefined) return towards * WIDEST_ASIDE_DEG;
+    let [inside, outside] = [start, first];
+    for (let round = 0; round < 40; round++) {
+      const middle: number = (inside + outside) / 2;
+      if (isSeen(middle)) inside = middle;
+      else outside = middle;
+    }
+    return inside;
+  };
+  const at = (deg: number): number => aheadM * Math.tan(deg * DEG);
+  return { fromM: at(rim(-1)), toM: at(rim(1)) };
+}
+
+function nearestTo(deg: number, degs: readonly number[]): number | undefined {
+  let best: number | undefined;
+  for (const one of degs) if (best === undefined || Math.abs(one - deg) < Math.abs(best - deg)) best = one;
+  return best;
+}
+
+/** How much of a zone is seen, from end to end: what its ends lose counts, a gap between two lenses has its own question. */
+export function zoneSeenM(seen: readonly (AcrossStretch | null)[], widthM: number): number {
+  const half = widthM / 2;
+  const inside = seen.flatMap((stretch) =>
+    stretch && stretch.toM > -half && stretch.fromM < half
+      ? [{ fromM: Math.max(-half, stretch.fromM), toM: Math.min(half, stretch.toM) }]
+      : [],
+  );
+  if (inside.length === 0) return 0;
+  return Math.max(...inside.map(({ toM }) => toM)) - Math.min(...inside.map(({ fromM }) => fromM));
+}
