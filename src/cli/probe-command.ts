@@ -98,7 +98,7 @@ function describe(report: ProbeReport): string {
     const fps = measured.fps === null ? '' : `, ${measured.fps.toFixed(1)} frames a second`;
     lines.push(
       '',
-      `  ${kind} ${codec}${size}${fps}, ${sayRate(measured.bitrateKbps)}, ${measured.lost} of ${measured.packets + measured.lost} lost (${sayShare(measured.lossRatio)})`,
+      `  ${kind} ${codec}${size}${fps}, ${measured.bitrateKbps === null ? 'no rate measured' : sayRate(measured.bitrateKbps)}, ${measured.lost} of ${measured.packets + measured.lost} lost (${sayShare(measured.lossRatio)})`,
     );
   }
   for (const finding of report.findings)

@@ -20,6 +20,8 @@ export class CameraLine {
   #address: ResolvedAddress | null = null;
   readonly #pairs = new Map<number, UdpPair>();
   #isClosed = false;
+  /** Counts connections: what an old one still says is nobody's. */
+  #dials = 0;
 
   constructor(private readonly options: LineOptions) {}
 
@@ -32,14 +34,27 @@ export class CameraLine {
   async dial(address: ResolvedAddress): Promise<boolean> {
     const { dialer, limits, now, put, safely } = this.options;
     this.#address = address;
+    this.#dials += 1;
+    const own = this.#dials;
+    const say = (input: LineInput): void => {
+      if (own === this.#dials) safely(() => put(input));
+    };
     const events = {
-      onData: (chunk: Uint8Array) => safely(() => put({ kind: 'bytes', chunk, atMs: now() })),
-      onEnd: () => safely(() => put({ kind: 'closed', atMs: now() })),
+      onData: (chunk: Uint8Array) => say({ kind: 'bytes', chunk, atMs: now() }),
+      onEnd: () => say({ kind: 'closed', atMs: now() }),
     };
     const connection = await dialer.dial(address, events, limits);
     if (this.#isClosed) connection.close();
     else this.#connection = connection;
     return !this.#isClosed;
+  }
+
+  /** Lets the connection go and opens another to the same address. @throws DialFailure */
+  redial(): Promise<boolean> {
+    const address = this.#address;
+    this.#connection?.close();
+    this.#connection = null;
+    return address ? this.dial(address) : Promise.resolve(false);
   }
 
   carryOut(effect: LineEffect): void {

@@ -99,13 +99,24 @@ class Drive<Timer extends string, Effect extends { readonly kind: string }> {
     try {
       const address = await this.#line.resolve(host, port);
       this.#safely(() => this.#put({ kind: 'resolved', atMs: this.#now(), note: address.note }));
-      if (this.#isOver) return;
-      if (await this.#line.dial(address)) this.#safely(() => this.#put({ kind: 'connected', atMs: this.#now() }));
+      if (!this.#isOver) await this.#connect(() => this.#line.dial(address));
     } catch (error) {
-      if (!(error instanceof DialFailure)) return this.broken(error);
-      const { probeCause: cause, message: note } = error;
-      this.#safely(() => this.#put({ kind: 'dialFailed', atMs: this.#now(), cause, note }));
+      this.#dialFailed(error);
     }
+  }
+
+  async #connect(dial: () => Promise<boolean>): Promise<void> {
+    try {
+      if (await dial()) this.#safely(() => this.#put({ kind: 'connected', atMs: this.#now() }));
+    } catch (error) {
+      this.#dialFailed(error);
+    }
+  }
+
+  #dialFailed(error: unknown): void {
+    if (!(error instanceof DialFailure)) return this.broken(error);
+    const { probeCause: cause, message: note } = error;
+    this.#safely(() => this.#put({ kind: 'dialFailed', atMs: this.#now(), cause, note }));
   }
 
   readonly #now = (): number => this.options.world.clock.monotonicMs() - this.#startedMs;
@@ -129,6 +140,8 @@ class Drive<Timer extends string, Effect extends { readonly kind: string }> {
         );
       case 'disarm':
         return this.#disarm(effect.timer);
+      case 'redial':
+        return void this.#connect(() => this.#line.redial());
       case 'done':
         this.#finish();
         return this.resolve();
@@ -170,6 +183,7 @@ const FOR_DRIVER: ReadonlySet<string> = new Set([
   'send',
   'openUdp',
   'sendDatagram',
+  'redial',
   'close',
   'arm',
   'disarm',

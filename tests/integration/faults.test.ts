@@ -1,6 +1,7 @@
 import { setFlagsFromString } from 'node:v8';
 import { runInNewContext } from 'node:vm';
 import { afterAll, describe, expect, test } from '@jest/globals';
+import { headerOf } from '../../src/core/rtsp/rtsp-message.ts';
 import { ANSWER_FAULTS, CONNECTION_FAULTS, type Fault, STREAM_FAULTS } from '../support/faults.ts';
 import { type Behaviour, type FaultyCamera, startFaultyCamera } from '../support/faulty-camera.ts';
 import { healthy } from '../support/scripted-server.ts';
@@ -74,6 +75,32 @@ test('a redirect within the host is followed with the account', () =>
       expect(camera.dialled()).toBe(1);
     },
   ));
+
+test('a server that closes after each question for a login is connected to anew, and answered there', () => {
+  let asked = 0;
+  return withCamera(
+    {
+      script: (request, count) => {
+        if (request.method === 'OPTIONS' || headerOf(request, 'Authorization')) return healthy(request, count);
+        asked += 1;
+        return { status: 401, headers: { 'WWW-Authenticate': 'Digest realm="mill", nonce="one", qop="auth"' } };
+      },
+      onConnect: (socket) => {
+        const write = socket.write.bind(socket);
+        socket.write = ((chunk: Uint8Array) => {
+          const isQuestion = Buffer.from(chunk).includes('RTSP/1.0 401');
+          return isQuestion ? (socket.end(chunk), true) : write(chunk);
+        }) as typeof socket.write;
+      },
+      packets: STREAM_FAULTS[1]?.packets ?? [],
+    },
+    async (camera) => {
+      const { report } = await probeIt(camera.url);
+      expect(report.cause).toBeNull();
+      expect([camera.dialled(), asked]).toEqual([2, 1]);
+    },
+  );
+});
 
 test('a stale nonce is answered anew, without a limit being spent on it', () =>
   withCamera(

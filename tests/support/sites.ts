@@ -125,6 +125,7 @@ export const report = (
     bitrateKbps: kbps,
     keyframeIntervalFrames: 30,
     keyframeIntervalSeconds: 2,
+    secondsSinceKeyFrame: 1,
     width: 1280,
     height: 720,
   };
@@ -159,6 +160,7 @@ export const report = (
     transportReason: 'TCP was granted; it passes firewalls',
     sessionTimeoutS: 60,
     clockErrorMs: 120,
+    hasSenderReports: true,
     media: cause ? [] : media,
     findings: cause ? [failed] : [],
   };

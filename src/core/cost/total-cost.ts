@@ -34,12 +34,16 @@ export const energyOfYear = (
   costPerYear: loadW * KWH_PER_WATT_YEAR * pricePerKWh,
 });
 
+/** Years counted by what they cost against the first, as prices rise: Σ (1 + rise)^k. */
+export const yearsAsPricesRise = (years: number, priceRise: number): number =>
+  Array.from({ length: years }, (_, k) => (1 + priceRise) ** k).reduce((sum, rise) => sum + rise, 0);
+
 /** What an option costs over its years: hardware and seats at once, subscription and energy as their prices rise. */
 export function totalCost(input: CostInput): TotalCost {
   const { years, priceRise } = input;
   if (!(Number.isInteger(years) && years >= 1 && years <= 50))
     throw new RangeError(`years: expected a whole number from 1 to 50, got ${years}`);
-  const rises = Array.from({ length: years }, (_, k) => (1 + priceRise) ** k).reduce((sum, rise) => sum + rise, 0);
+  const rises = yearsAsPricesRise(years, priceRise);
   const seats = cheapestPacks(input.cameras, input.included, input.packs);
   const upfront = input.hardware + (seats?.cost ?? 0);
   const subscription = 12 * input.subscriptionPerMonth * rises;

@@ -130,7 +130,9 @@ export function streamFactsOf(quantities: QuantitiesOf | undefined, stream: Stre
   const height = asNumber(known('height', stream.height));
   const fps = asNumber(known('fps', stream.fps));
   const gop = asNumber(known('keyframeIntervalFrames', stream.gopFrames));
-  let bitrateKbps = asNumber(known('bitrateKbps', stream.bitrateKbps));
+  // A rate of 0 is what a stream has that failed: nothing was measured.
+  const rates = quantities?.get('bitrateKbps')?.filter(({ value }) => typeof value === 'number' && value > 0);
+  let bitrateKbps = asNumber(bestOf(rates, stream.bitrateKbps));
   if (!bitrateKbps && codec && width && height && fps) {
     const gopFrames = gop?.value ?? ASSUMED_KEYFRAME_S * fps.value;
     const rate = modelledRate({

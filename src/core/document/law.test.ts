@@ -240,7 +240,7 @@ const anything: fc.Arbitrary<SiteCommand> = fc
         },
       },
       { kind: 'place', subject: 'camera:sluice', position: { xM: number, yM: 0 } },
-      { kind: 'setSky', sky: { latitudeDeg: number, clearness: [] } },
+      { kind: 'setSky', sky: { latitudeDeg: number, clearness: null } },
       { kind: 'setCandidates', cameraId: 'sluice', candidates: Array(many).fill(id) },
     ];
     return fc.constantFrom(...commands);

@@ -45,6 +45,15 @@ export function factsOfReport(report: ProbeReport, streamId: string, url: string
     for (const quantity of DECLARED) add(quantity, video.declared[quantity], 'declared');
     for (const quantity of MEASURED) add(quantity, video.measured?.[quantity], 'measured');
   }
+  const sound = report.media.find(({ kind }) => kind === 'audio');
+  if (sound) {
+    add('sound.codec', sound.codec, 'declared');
+    add('sound.clockHz', sound.clockRate, 'declared');
+    add('sound.channels', sound.declared.channels, 'declared');
+    add('sound.bitrateKbps', sound.declared.bitrateKbps, 'declared');
+    add('sound.bitrateKbps', sound.measured?.bitrateKbps, 'measured');
+    add('sound.lossRatio', sound.measured?.lossRatio, 'measured');
+  }
   for (const [name, value] of Object.entries(probeFacts(report))) add(`${FACT}${name}`, value, 'measured');
   return found;
 }

@@ -123,6 +123,7 @@ export class LiveMachine implements Machine<LiveInput, LiveEffect> {
       case 'send':
       case 'openUdp':
       case 'sendDatagram':
+      case 'redial':
         return this.#emit(effect);
       case 'armAnswer':
         return this.#emit({ kind: 'arm', timer: 'answer', afterMs: LIVE_TIMEOUT_MS });

@@ -21,7 +21,7 @@ export type DriveInput<Timer extends string> =
 
 /** What the driver does for every machine; whatever else a machine says is handed on. */
 export type DriveEffect<Timer extends string> =
-  | Extract<ClientEffect, { kind: 'send' | 'openUdp' | 'sendDatagram' | 'close' }>
+  | Extract<ClientEffect, { kind: 'send' | 'openUdp' | 'sendDatagram' | 'redial' | 'close' }>
   | { readonly kind: 'arm'; readonly timer: Timer; readonly afterMs: number }
   | { readonly kind: 'disarm'; readonly timer: Timer }
   /** It is over: sockets and timers go. */

@@ -1,6 +1,7 @@
 import { err, ok, type Result } from '../base/result.ts';
 import { SHORTEST_TOLD_APART, takeLoginOut } from './path-login.ts';
 import { SECRET_PLACE } from './path-places.ts';
+import { blanksEncoded } from './percent.ts';
 import { encodeUserinfo } from './stream-url.ts';
 
 /** A path and the account that goes with it; empty texts where nothing is known. */
@@ -13,23 +14,25 @@ export interface PathAndAccount {
 /**
  * The same with no secret in the path: what stood there is the account now, and a placeholder stands in its place. Every
  * way in goes through here: fields, pasted URLs, lists.
+ * A blank in the path is written as it is sent.
  * A path with another login than the account, or with two, is refused in words: one account cannot hold both.
  */
 export function withLoginOut(given: PathAndAccount): Result<PathAndAccount & { readonly isTaken: boolean }, string> {
   const login = takeLoginOut(given.path);
   if (login.kind === 'two-secrets')
     return err('Two different secrets stand in this path, and an account holds one. Take one of them out.');
-  let { path, user, secret } = given;
+  let { path, user, secret } = { ...given, path: blanksEncoded(given.path) };
   if (login.kind === 'login') {
     if (secret !== '' && secret !== login.secret)
       return err('Another secret stands in this path than in the account. Take one of the two out.');
     if (user !== '' && login.user !== null && user !== login.user)
       return err('Another account stands in this path than beside it. Take one of the two out.');
     user ||= login.user ?? '';
-    ({ path, secret } = login);
+    secret = login.secret;
+    path = blanksEncoded(login.path);
   }
   path = withoutSecret(path, secret);
-  return ok({ path, user, secret, isTaken: path !== given.path });
+  return ok({ path, user, secret, isTaken: path !== blanksEncoded(given.path) });
 }
 
 /** A known secret that stands in a path without a key before it. Short ones stand in paths by chance. */

@@ -38,8 +38,8 @@ const hint = (text: string) => [{ stops: false, text }];
 const NONE: readonly never[] = [];
 
 const hasBlankEnd = (text: string): boolean => text !== text.trim();
-/** RFC 3986 §3.3: pchar, "/" and "?"; "%" is looked at apart. */
-const NOT_IN_PATH = /[^A-Za-z0-9\-._~!$&'()*+,;=:@/?%]/u;
+/** RFC 3986 §3.3: pchar, "/" and "?"; "%" is looked at apart, and a blank is encoded for the person. */
+const NOT_IN_PATH = /[^A-Za-z0-9\-._~!$&'()*+,;=:@/?% ]/u;
 const LONE_PERCENT = /%(?![0-9A-Fa-f]{2})/;
 
 function rangeOf(address: string): string | null {
@@ -93,10 +93,7 @@ const path: Remarks = (draft, { workedPaths }) => {
   if (wanted !== '' && !wanted.startsWith('/')) return stop('It starts with “/”.');
   const bare = wanted.replaceAll(SECRET_PLACE, '').replaceAll(USER_PLACE, '');
   const sign = NOT_IN_PATH.exec(bare)?.[0];
-  if (sign !== undefined) {
-    const name = sign === ' ' ? 'A blank' : `“${sign}”`;
-    return stop(`${name} needs encoding: ${percentEncode(sign)}.`);
-  }
+  if (sign !== undefined) return stop(`“${sign}” needs encoding: ${percentEncode(sign)}.`);
   if (LONE_PERCENT.test(wanted)) return stop('“%” needs encoding: %25.');
   const login = withLoginOut({ path: wanted, user: draft.user, secret: draft.secret });
   if (!login.ok) return stop(login.error);
@@ -104,6 +101,7 @@ const path: Remarks = (draft, { workedPaths }) => {
     return hint(`A login stands in it. The secret goes where secrets go, ${SECRET_PLACE} takes its place.`);
   if (asksForLogin(wanted) && draft.user === '' && draft.secret === '')
     return hint('It asks for the account, and none is entered.');
+  if (wanted.includes(' ')) return hint('A blank stands in it: it is sent as %20.');
   if (hasBlankEnd(draft.path)) return hint('A blank at the end is left out.');
   const sameButCase = workedPaths.find((worked) => worked !== wanted && worked.toLowerCase() === wanted.toLowerCase());
   if (sameButCase !== undefined && !workedPaths.includes(wanted))

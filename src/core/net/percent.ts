@@ -12,3 +12,6 @@ export function percentDecode(text: string): string {
     return text;
   }
 }
+
+/** A blank in a path or a query as it goes over the wire (RFC 3986 §2.1); nothing else changes. */
+export const blanksEncoded = (text: string): string => text.replaceAll(' ', '%20');

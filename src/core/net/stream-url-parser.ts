@@ -2,9 +2,10 @@ import ipaddr from 'ipaddr.js';
 import { hasControl } from '../base/control-signs.ts';
 import { type Fault, fault } from '../base/fault.ts';
 import { err, ok, type Result } from '../base/result.ts';
+import { blanksEncoded } from './percent.ts';
 import { DEFAULT_PORTS, type StreamUrl, type UrlScheme } from './stream-url.ts';
 
-export type UrlWarning = 'trimmed-whitespace' | 'userinfo-needs-encoding';
+export type UrlWarning = 'trimmed-whitespace' | 'userinfo-needs-encoding' | 'whitespace-inside';
 export type UrlFaultCode =
   | 'url.whitespace-inside'
   | 'url.control-sign'
@@ -21,7 +22,7 @@ const REG_NAME = /^(?:[A-Za-z0-9\-._~!$&'()*+,;=]|%[0-9A-Fa-f]{2})+$/;
 
 /**
  * Takes a pasted stream URL apart.
- * Leading and trailing blanks are dropped with a warning; a password with raw illegal characters is read up to the last
+ * Leading and trailing blanks are dropped with a warning, those in path and query encoded with one; a password with raw illegal characters is read up to the last
  * `@` with a warning; the fragment is dropped.
  * Faults: see {@link UrlFaultCode}; messages never contain the URL, since it may hold a password.
  * Source: RFC 3986 §3; RFC 2326 §3.2. `rtsp://op:a:b@h/x` → user `op`, password `a:b`.
@@ -32,8 +33,6 @@ export function parseStreamUrl(
   const warnings: UrlWarning[] = [];
   const trimmed = text.trim();
   if (trimmed !== text) warnings.push('trimmed-whitespace');
-  if (/\s/.test(trimmed)) return err(fault('url.whitespace-inside', 'A URL has no blanks inside; this one has'));
-
   if (hasControl(trimmed)) return err(CONTROL_SIGN);
 
   const schemeMatch = /^([A-Za-z][A-Za-z0-9+.-]*):\/\//.exec(trimmed);
@@ -46,7 +45,12 @@ export function parseStreamUrl(
   const rest = trimmed.slice(schemeMatch[0].length);
   const authorityEnd = rest.search(/[/?#]|$/);
   const authority = rest.slice(0, authorityEnd);
-  const tail = rest.slice(authorityEnd).split('#', 1)[0] ?? '';
+  const typed = rest.slice(authorityEnd).split('#', 1)[0] ?? '';
+  const tail = blanksEncoded(typed);
+  if (tail !== typed) warnings.push('whitespace-inside');
+  // In a path a blank can be encoded for the person; in a name or a secret nobody knows what was meant.
+  if (/\s/.test(authority + tail))
+    return err(fault('url.whitespace-inside', 'Expected no blanks in host and account of a URL; this one has'));
   const queryAt = tail.indexOf('?');
 
   const at = authority.lastIndexOf('@');

@@ -1,4 +1,5 @@
 import { expect, test } from '@jest/globals';
+import fc from 'fast-check';
 import { awgWire, dropAtPower, judgeVolts, longestRun, loopOhmOf, thinnestWire, wireOfArea } from './dc-run.ts';
 import { feedConstantPower, POE_CLASSES, poeBudget, poeClass, poeClassFor, poeDraw } from './poe.ts';
 import { extraterrestrialDay, solarYear, tiltedDay } from './solar.ts';
@@ -89,3 +90,53 @@ test.each([
   { why: 'an AWG of 50', act: () => awgWire(50) },
   { why: 'a wire of no area', act: () => wireOfArea(0) },
 ])('a caller’s mistake is one: $why', ({ act }) => expect(act).toThrow(RangeError));
+
+/** The volts that are left, found by halving: where what the wire passes equals what the load takes. */
+function settles(supplyVolts: number, ohm: number, loadW: number): number | null {
+  let [low, high] = [supplyVolts / 2, supplyVolts];
+  if ((supplyVolts - low) * low < loadW * ohm) return null; // even at the most it can pass
+  for (let round = 0; round < 200; round++) {
+    const middle = (low + high) / 2;
+    if ((supplyVolts - middle) * middle >= loadW * ohm) low = middle;
+    else high = middle;
+  }
+  return low;
+}
+
+test('over a cable or a pair, another solution finds the same volts; the wire that is picked holds, the next thinner does not', () => {
+  const sizes = [0.2, 0.33, 0.5, 0.75, 1, 1.5, 2.5, 4];
+  fc.assert(
+    fc.property(
+      fc.constantFrom(5.1, 12, 24, 48),
+      fc.double({ min: 0.55, max: 0.97, noNaN: true }),
+      fc.double({ min: 0.5, max: 30, noNaN: true }),
+      fc.double({ min: 0.5, max: 120, noNaN: true }),
+      fc.integer({ min: -20, max: 75 }),
+      fc.constantFrom(0, 0.12),
+      fc.constantFrom(1, 1.55),
+      (supplyVolts, share, loadW, lengthM, conductorC, contactOhm, resistance) => {
+        const minVolts = supplyVolts * share;
+        const ohmOf = (areaMm2: number, longM: number): number =>
+          (2 * longM * 0.017241 * (1 + 0.00393 * (conductorC - 20)) * resistance) / areaMm2 + contactOhm;
+        for (const areaMm2 of sizes) {
+          const run = { lengthM, areaMm2: areaMm2 / resistance, conductorC, contactOhm };
+          const expected = settles(supplyVolts, ohmOf(areaMm2, lengthM), loadW);
+          const { loadVolts } = dropAtPower(supplyVolts, loadW, run);
+          if (expected === null || loadVolts === null) expect(loadVolts).toBe(expected);
+          else expect(loadVolts).toBeCloseTo(expected, 6);
+        }
+        const demand = { supplyVolts, minVolts, loadW, conductorC, contactOhm };
+        const { pickMm2 } = thinnestWire(demand, lengthM, sizes, resistance);
+        const holds = (areaMm2: number, longM: number): boolean =>
+          (settles(supplyVolts, ohmOf(areaMm2, longM), loadW) ?? 0) >= minVolts * (1 - 1e-5);
+        if (pickMm2 !== null) expect(holds(pickMm2, lengthM)).toBe(true);
+        for (const thinner of sizes.filter((size) => size < (pickMm2 ?? 99) * (1 - 1e-4)))
+          expect(holds(thinner, lengthM)).toBe(false);
+        const longestM = longestRun(demand, 1 / resistance);
+        if (longestM > 0) expect(holds(1, longestM * 0.999)).toBe(true);
+        expect(holds(1, longestM * 1.01 + 0.01)).toBe(false);
+      },
+    ),
+    { numRuns: 200 },
+  );
+});

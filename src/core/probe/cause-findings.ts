@@ -50,7 +50,7 @@ const CAUSES: Readonly<Record<ProbeCause, CauseText>> = {
     title: 'The camera hung up',
     do: [
       'Close other viewers and wait five minutes: it may be full or have locked the account.',
-      'Try rtsps if it expects encryption.',
+      'If it offers its streams encrypted only (rtsps), choose the plain ones in the camera.',
     ],
     why: 'A camera that hangs up without a word usually has no session left.',
   },
@@ -78,10 +78,19 @@ const CAUSES: Readonly<Record<ProbeCause, CauseText>> = {
     do: ['Choose Digest login in the camera.', 'Update its firmware.'],
     why: 'It asks with a scheme or algorithm that is in no standard used here.',
   },
+  forbidden: {
+    title: 'The camera forbids this stream',
+    do: [
+      'Give the account the right to view; accounts for RTSP may be apart from those for ONVIF.',
+      'Look whether the camera lets only certain addresses in.',
+      'Without an account, enter one and probe again.',
+    ],
+    why: 'It understood what was asked for and will not give it: not from here, or not to this account.',
+  },
   'not-found': {
     title: 'No stream at this path',
     do: ['Check the path letter by letter; case matters.', 'Ask the camera for its paths, or look at its model card.'],
-    why: 'Account and address are right; only the path is not.',
+    why: 'The camera answered, so address and port are right; at this path it has nothing.',
   },
   'transport-refused': {
     title: 'It does not send this way',
@@ -92,6 +101,15 @@ const CAUSES: Readonly<Record<ProbeCause, CauseText>> = {
     title: 'No session left',
     do: ['Close another viewer.', 'Draw the sub stream.', 'Draw it once and share it through a relay.'],
     why: 'Cameras serve only a few clients at once.',
+  },
+  'session-lost': {
+    title: 'The camera forgot the session',
+    do: [
+      'Probe again: it may have restarted just now.',
+      'If it happens each time, close other viewers: some make room by dropping the newest.',
+      'Update the camera.',
+    ],
+    why: 'SETUP opened a session, and the camera did not know it any more when it was to play.',
   },
   'server-error': {
     title: 'The camera failed',

@@ -24,6 +24,34 @@ function* aggregated(payload: Uint8Array, headerBytes: number): Generator<Uint8A
   }
 }
 
+/** H.264 §D.1.8: “recovery_point( payloadSize )”. */
+const RECOVERY_POINT = 6;
+
+/**
+ * Whether a unit of supplemental information marks a recovery point: decoders start there too, with no IDR in the whole stream.
+ * Source: H.264 §7.3.2.3.1 (types and sizes, 255 at a time), §D.2.8.
+ */
+function hasRecoveryPoint(nal: Uint8Array): boolean {
+  let at = 1;
+  const number = (): number => {
+    let value = 0;
+    while (nal[at] === 0xff) {
+      value += 0xff;
+      at += 1;
+    }
+    value += nal[at] ?? 0;
+    at += 1;
+    return value;
+  };
+  // The last byte holds the trailing bits.
+  while (at < nal.length - 1) {
+    const [type, size] = [number(), number()];
+    if (type === RECOVERY_POINT) return true;
+    at += size;
+  }
+  return false;
+}
+
 const h264: ReadPayload = (payload) => {
   const type = h264NalType(payload[0] ?? 0);
   if (type === 28) {
@@ -34,7 +62,8 @@ const h264: ReadPayload = (payload) => {
   for (const nal of type === 24 ? aggregated(payload, 1) : [payload]) {
     const nalType = h264NalType(nal[0] ?? 0);
     if (nalType === H264_NAL.sps) contents = { ...contents, sps: nal.slice() };
-    if (nalType === H264_NAL.idrSlice) contents = { ...contents, startsKeyFrame: true };
+    if (nalType === H264_NAL.idrSlice || (nalType === H264_NAL.sei && hasRecoveryPoint(nal)))
+      contents = { ...contents, startsKeyFrame: true };
   }
   return contents;
 };

@@ -19,7 +19,7 @@ export interface ProbeFacts {
   readonly measuredSize: string;
   readonly keyframeIntervalS: number;
   readonly keyframeIntervalFrames: number;
-  /** Frames a second times sample length, when the sample held fewer than two key frames. */
+  /** From the only key frame of the sample to its end. */
   readonly sampleWithoutSecondKeyframeS: number;
   readonly authScheme: AuthScheme;
   /** A login stands inside a URL: in the path that was asked for, or in one that the camera sent. */
@@ -66,7 +66,7 @@ export function probeFacts(report: Omit<ProbeReport, 'findings' | 'verdict'>): F
     lossRatio: measured?.lossRatio,
     lost: measured?.lost,
     expected: measured && measured.packets - measured.duplicates + measured.lost,
-    jitterMs: measured?.jitterMs,
+    jitterMs: present(measured?.jitterMs),
     duplicates: measured?.duplicates,
     reordered: measured?.reordered,
     packets: measured?.packets,
@@ -78,13 +78,13 @@ export function probeFacts(report: Omit<ProbeReport, 'findings' | 'verdict'>): F
     keyframeIntervalFrames: present(measured?.keyframeIntervalFrames),
     sampleWithoutSecondKeyframeS:
       sampled && measured && measured.keyframeIntervalSeconds === null && video?.codec !== 'JPEG'
-        ? measured.seconds
+        ? present(measured.secondsSinceKeyFrame)
         : undefined,
     authScheme: described ? report.auth.scheme : undefined,
     loginInUrl: described
       ? [report.target.path, ...report.media.map(({ control }) => control)].some(hidesLogin)
       : undefined,
-    senderReports: measured ? report.clockErrorMs !== null : undefined,
+    senderReports: measured ? report.hasSenderReports : undefined,
     observedS: measured?.seconds,
     clockErrorS: report.clockErrorMs === null ? undefined : report.clockErrorMs / 1000,
     sessionTimeoutS: present(report.sessionTimeoutS),

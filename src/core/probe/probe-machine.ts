@@ -61,6 +61,7 @@ export class ProbeMachine implements Machine<ProbeInput, ProbeEffect> {
   #failure: { cause: ProbeCause; note: string } | null = null;
   #stage: 'handshake' | 'firstPacket' | 'firstKeyframe' | 'sample' | 'over' = 'handshake';
   #clockErrorMs: number | null = null;
+  #hasReported = false;
   #tracks: readonly Track[] = [];
   #transportReason: string | null = null;
   #tapeEntries = 0;
@@ -131,6 +132,7 @@ export class ProbeMachine implements Machine<ProbeInput, ProbeEffect> {
       case 'send':
       case 'openUdp':
       case 'sendDatagram':
+      case 'redial':
         this.#emit(effect);
         break;
       case 'armAnswer':
@@ -259,14 +261,22 @@ export class ProbeMachine implements Machine<ProbeInput, ProbeEffect> {
   #takeRtcp(track: Track, packet: Uint8Array, atMs: number): void {
     const report = this.#meterOf(track).pushRtcp(packet, atMs);
     if (!report) return;
+    const { unixMs } = report;
+    if (unixMs === null) {
+      if (!this.#hasReported)
+        this.#tape({ atMs, step: 'sample', direction: 'received', text: 'RTCP sender report without a clock' });
+      this.#hasReported = true;
+      return;
+    }
+    this.#hasReported = true;
     if (this.#clockErrorMs === null)
       this.#tape({
         atMs,
         step: 'sample',
         direction: 'received',
-        text: `RTCP sender report: camera clock ${new Date(report.unixMs).toISOString()}`,
+        text: `RTCP sender report: camera clock ${new Date(unixMs).toISOString()}`,
       });
-    this.#clockErrorMs ??= Math.round(report.unixMs - (this.options.startedAtUnixMs + atMs));
+    this.#clockErrorMs ??= Math.round(unixMs - (this.options.startedAtUnixMs + atMs));
   }
 
   #mediaTimer(atMs: number): void {
@@ -356,6 +366,8 @@ export class ProbeMachine implements Machine<ProbeInput, ProbeEffect> {
       server: this.#client.server,
       sessionTimeoutS: this.#client.sessionTimeoutS,
       clockErrorMs: this.#clockErrorMs,
+      hasSenderReports: this.#hasReported,
+      isSampled: this.#steps.some(({ name, ok }) => name === 'sample' && ok),
       transport: this.#tracks[0]?.path.transport ?? null,
       transportReason: this.#transportReason,
       session: this.#session,

@@ -13,7 +13,7 @@ import { findingOfCause } from './cause-findings.ts';
 import { probeFacts } from './probe-facts.ts';
 import { USUAL_LIMITS } from './probe-limits.ts';
 import { PROBE_RULES } from './probe-rules.ts';
-import type { ProbeMedia, ProbeReport, ProbeStep } from './probe-types.ts';
+import type { MeasuredMedia, ProbeMedia, ProbeReport, ProbeStep } from './probe-types.ts';
 import type { TrackMeter } from './track-meter.ts';
 
 export interface ReportInput {
@@ -24,6 +24,9 @@ export interface ReportInput {
   readonly server: string | null;
   readonly sessionTimeoutS: number | null;
   readonly clockErrorMs: number | null;
+  readonly hasSenderReports: boolean;
+  /** The sample ran to its end. */
+  readonly isSampled: boolean;
   readonly transport: ProbeReport['transport'];
   readonly transportReason: string | null;
   readonly session: SdpSession | null;
@@ -35,7 +38,7 @@ export interface ReportInput {
 /** Puts what a probe saw into the one report, and judges it. */
 export function composeReport(input: ReportInput): ProbeReport {
   const media = (input.session?.media ?? []).map((section, index) => ({
-    ...reportMedia(section, input.meters.get(index)),
+    ...reportMedia(section, input.meters.get(index), input.isSampled),
     control: fromCamera(redactText(input.hide(section.control.slice(0, TEXT_LIMITS.evidence)))),
   }));
   const unjudged = {
@@ -54,6 +57,7 @@ export function composeReport(input: ReportInput): ProbeReport {
     transportReason: input.transportReason,
     sessionTimeoutS: input.sessionTimeoutS,
     clockErrorMs: input.clockErrorMs,
+    hasSenderReports: input.hasSenderReports,
     media,
   };
   const judged = findingsOf(judgeRows(PROBE_RULES, { ...probeFacts(unjudged), limits: USUAL_LIMITS }));
@@ -74,6 +78,8 @@ export function reportOfBadTarget({ cause, note }: TargetFault): ProbeReport {
     server: null,
     sessionTimeoutS: null,
     clockErrorMs: null,
+    hasSenderReports: false,
+    isSampled: false,
     transport: null,
     transportReason: null,
     session: null,
@@ -100,7 +106,7 @@ const fromCamera = (text: string): string => clipText(text, MAX_CAMERA_CHARS);
 const believed = (fps: number | null): number | null =>
   fps !== null && fps > 0 && fps <= STREAM_LIMITS.fps ? Number(fps.toFixed(3)) : null;
 
-function reportMedia(media: SdpMedia, meter: TrackMeter | undefined): Omit<ProbeMedia, 'control'> {
+function reportMedia(media: SdpMedia, meter: TrackMeter | undefined, isSampled: boolean): Omit<ProbeMedia, 'control'> {
   const sps = media.codec === 'H264' || media.codec === 'H265' ? firstSps(media) : null;
   const fps = media.framerate ?? (sps?.fps ? sps.fps[0] / sps.fps[1] : null);
   return {
@@ -117,9 +123,28 @@ function reportMedia(media: SdpMedia, meter: TrackMeter | undefined): Omit<Probe
       channels: media.aac?.channels ?? media.channels,
       bitrateKbps: media.bandwidthKbps,
     },
-    measured: meter?.measured() ?? null,
+    measured: measuredOf(meter?.measured() ?? null, media, isSampled),
     parameterSets: parameterSetsOf(media, meter),
   };
+}
+
+/** Blocks of a JPEG are eight pixels wide; its header over RTP counts them whole. Source: RFC 2435 §3.1.5. */
+const JPEG_BLOCK_PX = 8;
+
+/** What a sample measured that did not come to its end is no rate; a last block that is padded is no other size. */
+function measuredOf(measured: MeasuredMedia | null, media: SdpMedia, isSampled: boolean): MeasuredMedia | null {
+  if (!measured) return null;
+  const rate = isSampled
+    ? {}
+    : { bitrateKbps: null, fps: null, keyframeIntervalFrames: null, keyframeIntervalSeconds: null, jitterMs: null };
+  const [width, height] = media.dimensions ?? [];
+  const isPadded = (coded: number | null, said: number | undefined): boolean =>
+    coded !== null && said !== undefined && coded >= said && coded - said < JPEG_BLOCK_PX;
+  const size =
+    media.codec === 'JPEG' && isPadded(measured.width, width) && isPadded(measured.height, height)
+      ? { width: width ?? null, height: height ?? null }
+      : {};
+  return { ...measured, ...rate, ...size };
 }
 
 /** Only the SPS is compared: a camera that sends it sends the rest with it. Source: RFC 6184 §8.1, §8.4. */

@@ -9,7 +9,8 @@ const rule = rulesFor<JudgedFacts>();
 const SENDER_REPORT_S = 15;
 
 /** “One packet in fifty”: a share people can picture. */
-const oneIn = (ratio: number): string => `One packet in ${sayCount(1 / ratio)}`;
+const oneIn = (ratio: number): string =>
+  ratio > 0.4 ? `${sayShare(ratio)} of the packets` : `One packet in ${sayCount(1 / ratio)}`;
 const isHeavyJitter = (f: Pick<JudgedFacts, 'jitterMs' | 'limits'>): boolean => f.jitterMs > f.limits.jitterTightMs;
 const lostOf = (f: { lost: number; expected: number }): string =>
   `${sayCount(f.lost)} of ${sayCount(f.expected)} missing`;
@@ -18,6 +19,9 @@ const lostOf = (f: { lost: number; expected: number }): string =>
  * What a probe's numbers mean. Each rule states a fact about the stream on its own; what a destination makes of it is
  * judged by the tap rules.
  */
+/** From here on a gap counts as a new beginning. Source: RFC 3550 §A.1, MAX_DROPOUT. */
+const GAP_PACKETS = 3000;
+
 export const PROBE_RULES = [
   rule({
     id: 'rtp.loss',
@@ -27,7 +31,7 @@ export const PROBE_RULES = [
     when: {
       'will-not-work': {
         severity: 'stop',
-        title: (f) => `${oneIn(f.lossRatio)} is lost`,
+        title: (f) => `${oneIn(f.lossRatio)} ${f.lossRatio > 0.4 ? 'are' : 'is'} lost`,
         because: (f) => `${lostOf(f)} (${sayShare(f.lossRatio)}). Most groups of pictures will show damage.`,
         do: [
           'Cable it, or move the access point or the camera.',
@@ -46,7 +50,7 @@ export const PROBE_RULES = [
   }),
   rule({
     id: 'rtp.jitter',
-    source: 'RFC 3550 §6.4.1; limits 30 ms and 100 ms [A]',
+    source: 'RFC 3550 §6.4.1, over the first packet of each frame in decoding order; limits 30 ms and 100 ms [A]',
     needs: ['jitterMs', 'limits'],
     judge: (f) => tightIf(f.jitterMs > f.limits.jitterOkMs),
     when: {
@@ -87,7 +91,7 @@ export const PROBE_RULES = [
         severity: 'fix',
         title: () => 'The stream began anew in the middle',
         because: (f) =>
-          `${f.sourceChanges === 1 ? 'Once' : `${f.sourceChanges} times`} in the sample the packets went on under another source or with other numbers.`,
+          `${f.sourceChanges === 1 ? 'Once' : `${f.sourceChanges} times`} in the sample the packets went on under another source or with other numbers. A gap of ${sayCount(GAP_PACKETS)} packets or more looks the same: then that many are lost and in no count.`,
         do: ['Update the camera.', 'Check whether another client changes its encoder settings.', 'Probe again.'],
       },
     },
@@ -183,7 +187,7 @@ export const PROBE_RULES = [
         severity: 'watch',
         title: () => 'No second key frame in the sample',
         because: (f) =>
-          `One key frame in ${f.sampleWithoutSecondKeyframeS.toFixed(1)} s, so the interval is at least that long.`,
+          `None came in the ${f.sampleWithoutSecondKeyframeS.toFixed(1)} s after the first, so the interval is at least that long.`,
         do: ['Probe with a longer sample.', 'Set the key-frame interval to 2 s.'],
       },
     },

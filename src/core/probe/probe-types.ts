@@ -32,11 +32,15 @@ export interface MeasuredMedia {
   /** Time stamps that leapt away from the clock. */
   readonly timestampJumps: number;
   readonly lossRatio: number;
-  readonly jitterMs: number;
+  /** Over the first packet of each frame in decoding order; `null` where too few came. */
+  readonly jitterMs: number | null;
   readonly fps: number | null;
-  readonly bitrateKbps: number;
+  /** `null` where the sample failed or was too short for a rate. */
+  readonly bitrateKbps: number | null;
   readonly keyframeIntervalFrames: number | null;
   readonly keyframeIntervalSeconds: number | null;
+  /** From the last key frame to the end of the sample. */
+  readonly secondsSinceKeyFrame: number | null;
   readonly width: number | null;
   readonly height: number | null;
 }
@@ -78,6 +82,8 @@ export interface ProbeReport {
   readonly sessionTimeoutS: number | null;
   /** Camera clock minus ours in ms, by an RTCP sender report; `null` when none came. */
   readonly clockErrorMs: number | null;
+  /** Sender reports came, with a clock or without. */
+  readonly hasSenderReports: boolean;
   readonly media: readonly ProbeMedia[];
   readonly findings: readonly Finding[];
 }

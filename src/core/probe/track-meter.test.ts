@@ -1,5 +1,6 @@
 import { expect, test } from '@jest/globals';
-import { fakePackets, rtp, SPS_640 } from '../../../tests/support/fake-media.ts';
+import fc from 'fast-check';
+import { type FakePacket, fakePackets, rtp, SPS_640 } from '../../../tests/support/fake-media.ts';
 import type { SdpMedia } from '../sdp/sdp-types.ts';
 import { PAYLOAD_READERS } from './picture-units.ts';
 import { TrackMeter } from './track-meter.ts';
@@ -62,10 +63,102 @@ test.each([
   expect(meter.measured()).toMatchObject({ lost, packets: packets.length - lost });
 });
 
-test('time stamps that run twice as fast as the packets are not believed', () => {
+/** What a perfect line measures of it. */
+function measuredOf(packets: readonly FakePacket[], atMs: (packet: FakePacket) => number) {
   const meter = new TrackMeter(media('H264'));
-  for (const { bytes, frame } of fakePackets({ ...STREAM, clockHz: 180_000 })) meter.push(bytes, (frame * 1000) / 15);
-  expect(meter.measured()?.fps).toBeCloseTo(15, 1);
+  for (const packet of packets) meter.push(packet.bytes, atMs(packet));
+  return meter.measured();
+}
+const clean = measuredOf(fakePackets(STREAM), ({ frame }) => (frame * 1000) / 15);
+
+test('time stamps that run twice as fast as the packets are not believed: frames, rate and interval are by arrival', () => {
+  const fast = measuredOf(fakePackets({ ...STREAM, clockHz: 180_000 }), ({ frame }) => (frame * 1000) / 15);
+  expect(fast?.fps).toBeCloseTo(15, 1);
+  expect(fast?.bitrateKbps).toBeCloseTo(clean?.bitrateKbps ?? 0, 0);
+  expect(fast?.keyframeIntervalSeconds).toBeCloseTo(2, 2);
+});
+
+test('packets that come twice or three times are counted as that, and change nothing else', () => {
+  const packets = fakePackets(STREAM).flatMap((packet) => [packet, packet, packet]);
+  const thrice = measuredOf(packets, ({ frame }) => (frame * 1000) / 15);
+  expect(thrice).toEqual({ ...clean, packets: packets.length, duplicates: (packets.length * 2) / 3 });
+});
+
+test('a relay that sends what it kept first is measured from where the stream is steady', () => {
+  // The group of two seconds before comes within a tenth of one; then frames come as they are made.
+  const packets = fakePackets({ ...STREAM, fps: 25, groupFrames: 50, frames: 150 });
+  const measured = measuredOf(packets, ({ frame }) => (frame < 50 ? frame * 2 : 100 + (frame - 49) * 40));
+  expect(measured?.fps).toBeCloseTo(25, 0);
+  expect(measured?.keyframeIntervalFrames).toBe(50);
+  expect(measured?.bitrateKbps).toBeCloseTo(((12_000 + 49 * 1500) * 8) / 2 / 1000, -1);
+});
+
+test('pictures that are sent before others that are shown earlier are no jitter on a perfect line', () => {
+  // I P B B in decoding order: shown 0 3 1 2, each sent 40 ms after the one before.
+  const shown = [0, 3, 1, 2];
+  const meter = new TrackMeter(media('H264'));
+  for (let frame = 0; frame < 200; frame++) {
+    const stamp = (4 * Math.floor(frame / 4) + (shown[frame % 4] ?? 0)) * 3600;
+    meter.push(rtp(frame, stamp, Uint8Array.of(frame % 40 === 0 ? 0x65 : 0x61, 1, 2), true), frame * 40);
+  }
+  expect(meter.measured()?.jitterMs).toBeLessThan(0.1);
+});
+
+test('many packets of one picture at once are no jitter; frames that come unevenly are', () => {
+  expect(clean?.jitterMs).toBeLessThan(0.1);
+  const uneven = measuredOf(fakePackets(STREAM), ({ frame }) => (frame * 1000) / 15 + (frame % 2) * 40);
+  expect(uneven?.jitterMs).toBeCloseTo(40, -1);
+});
+
+test.each([
+  { why: 'one key frame and then silence', frames: 1, fps: 15 },
+  { why: 'a third of a second', frames: 6, fps: 15 },
+])('$why measures no rate', ({ frames, fps }) => {
+  const packets = fakePackets({ ...STREAM, frames, fps });
+  expect(measuredOf(packets, ({ frame }) => (frame * 1000) / fps)?.bitrateKbps).toBeNull();
+});
+
+test('without a second key frame the interval is at least what came after the first', () => {
+  // Twenty frames lie before the only key frame.
+  const packets = fakePackets({ ...STREAM, groupFrames: 60, frames: 90 }).filter(({ frame }) => frame >= 40);
+  const measured = measuredOf(packets, ({ frame }) => (frame * 1000) / 15);
+  expect(measured).toMatchObject({ keyframeIntervalSeconds: null, secondsSinceKeyFrame: expect.closeTo(29 / 15, 2) });
+});
+
+test('whatever is lost, repeated or late: the counts are those of a list of all that came', () => {
+  const packets = fakePackets({ ...STREAM, frames: 40, firstSeq: 65_500 });
+  const trouble = fc.array(fc.constantFrom('kept', 'lost', 'twice', 'late'), {
+    minLength: packets.length,
+    maxLength: packets.length,
+  });
+  fc.assert(
+    fc.property(trouble, (fates) => {
+      const sent: { at: number; bytes: Uint8Array; frame: number; index: number }[] = [];
+      for (const [index, { bytes, frame }] of packets.entries()) {
+        const fate = index === 0 || index === packets.length - 1 ? 'kept' : fates[index];
+        if (fate === 'lost') continue;
+        sent.push({ at: index + (fate === 'late' ? 5.5 : 0), bytes, frame, index });
+        if (fate === 'twice') sent.push({ at: index + 3.2, bytes, frame, index });
+      }
+      sent.sort((a, b) => a.at - b.at);
+      const meter = new TrackMeter(media('H264'));
+      for (const { bytes, frame } of sent) meter.push(bytes, (frame * 1000) / 15);
+      const came = new Set<number>();
+      let [late, highest] = [0, -1];
+      for (const { index } of sent) {
+        if (!came.has(index) && index < highest) late += 1;
+        came.add(index);
+        highest = Math.max(highest, index);
+      }
+      expect(meter.measured()).toMatchObject({
+        packets: sent.length,
+        duplicates: sent.length - came.size,
+        lost: packets.length - came.size,
+        reordered: late,
+      });
+    }),
+    { numRuns: 60 },
+  );
 });
 
 test('what is no RTP is counted and otherwise ignored', () => {
@@ -83,11 +176,15 @@ test('sound has no frames a second and no key frames', () => {
 });
 
 const IDR = Uint8Array.of(0x65, 1, 2);
+/** Supplemental information: a timing message of two bytes, then a recovery point, then the trailing bits. */
+const RECOVERY = Uint8Array.of(0x06, 1, 2, 0, 0, 6, 1, 0x84, 0x80);
 test.each([
   { why: 'a single IDR slice', codec: 'H264', payload: IDR, starts: true },
   { why: 'an IDR inside a STAP-A', codec: 'H264', payload: Uint8Array.of(0x78, 0, 3, ...IDR), starts: true },
   { why: 'the start of a fragmented IDR', codec: 'H264', payload: Uint8Array.of(0x7c, 0x85, 1), starts: true },
   { why: 'the middle of one', codec: 'H264', payload: Uint8Array.of(0x7c, 0x05, 1), starts: false },
+  { why: 'a recovery point without any IDR', codec: 'H264', payload: RECOVERY, starts: true },
+  { why: 'other supplemental information', codec: 'H264', payload: RECOVERY.subarray(0, 5), starts: false },
   { why: 'an ordinary slice', codec: 'H264', payload: Uint8Array.of(0x61, 1), starts: false },
   { why: 'an H.265 IDR', codec: 'H265', payload: Uint8Array.of(19 << 1, 1, 9), starts: true },
   {

@@ -1,3 +1,4 @@
+import { FrameJitter } from '../rtp/frame-jitter.ts';
 import type { ReceptionReport } from '../rtp/receiver-report.ts';
 import { parseRtpPacket, type RtpPacket } from '../rtp/rtp-packet.ts';
 import type { SenderReport } from '../rtp/sender-report.ts';
@@ -17,10 +18,17 @@ const MAX_TIMESTAMP_ERROR = 0.25;
 /** A step of time stamps this far off the arrival clock is a jump: B-frames and late packets stay within a second. */
 const MAX_TIMESTAMP_STEP_ERROR_S = 2;
 
-interface KeyFrame {
+/** A sample shorter than this measures no rate: one key frame more or less would double it. [A] */
+const LEAST_SAMPLE_S = 1;
+/** [A] A relay sends what it kept at once when one joins: so much faster than it was made, and no later than this. */
+const BURST = { speed: 3, aheadS: 0.5, withinS: 2 } as const;
+
+/** Where a stream stood when a frame of it began. */
+interface Mark {
   readonly frame: number;
   readonly ticks: number;
   readonly bytes: number;
+  readonly atMs: number;
 }
 
 export interface MeteredPacket {
@@ -43,9 +51,13 @@ export class TrackMeter {
   #ticks = 0;
   #minTicks = 0;
   #maxTicks = 0;
-  #firstKey: KeyFrame | null = null;
-  #lastKey: KeyFrame | null = null;
+  /** Where the steady part of the stream begins. */
+  #start: Mark | null = null;
+  #firstKey: Mark | null = null;
+  #lastKey: Mark | null = null;
   #keyFrames = 0;
+  #steadyKeyFrames = 0;
+  readonly #jitter: FrameJitter;
   #sps: Uint8Array | null = null;
   #size: readonly [number, number] | null = null;
   #malformed = 0;
@@ -58,6 +70,7 @@ export class TrackMeter {
   constructor(private readonly media: SdpMedia) {
     this.#clockHz = media.clockRate ?? DEFAULT_CLOCK_HZ;
     this.#reception = new TrackReception(this.#clockHz);
+    this.#jitter = new FrameJitter(this.#clockHz);
   }
 
   get lastAtMs(): number | null {
@@ -88,6 +101,7 @@ export class TrackMeter {
     const packet = parsed.value;
     const place = this.#reception.push(packet, atMs);
     if (place === 'refused') return null;
+    if (place === 'duplicate') return { packet, startsKeyFrame: false }; // counted as that, and as nothing else
     if (place === 'newest') this.#noteFrame(packet.rtpTimestamp, atMs);
     if (this.media.kind === 'video') this.#noteUnit(packet);
     this.#firstAtMs ??= atMs;
@@ -97,9 +111,10 @@ export class TrackMeter {
     if (contents?.size) this.#size = contents.size;
     const startsKeyFrame = contents?.startsKeyFrame === true && this.#lastKey?.frame !== this.#frames;
     if (startsKeyFrame) {
-      this.#lastKey = { frame: this.#frames, ticks: this.#ticks, bytes: this.#bytes };
+      this.#lastKey = this.#mark(atMs);
       this.#firstKey ??= this.#lastKey;
       this.#keyFrames += 1;
+      this.#steadyKeyFrames += 1;
     }
     this.#bytes += packet.payload.length;
     return { packet, startsKeyFrame };
@@ -141,24 +156,51 @@ export class TrackMeter {
     }
     this.#frameStamp = stamp;
     this.#frames += 1;
+    this.#jitter.push(this.#ticks, atMs);
+    if (this.#start === null || this.#isBurst(this.#start, atMs)) {
+      this.#start = this.#mark(atMs);
+      this.#minTicks = this.#ticks;
+      this.#maxTicks = this.#ticks;
+      this.#firstKey = null;
+      this.#lastKey = null;
+      this.#steadyKeyFrames = 0;
+    }
     this.#minTicks = Math.min(this.#minTicks, this.#ticks);
     this.#maxTicks = Math.max(this.#maxTicks, this.#ticks);
+  }
+
+  #mark(atMs: number): Mark {
+    return { frame: this.#frames, ticks: this.#ticks, bytes: this.#bytes, atMs };
+  }
+
+  /** Whether what came since then came faster than it was made: the group that a relay had kept, sent first. */
+  #isBurst(since: Mark, atMs: number): boolean {
+    const madeS = (this.#ticks - since.ticks) / this.#clockHz;
+    const cameS = (atMs - since.atMs) / 1000;
+    const isEarly = atMs - (this.#firstAtMs ?? atMs) <= BURST.withinS * 1000;
+    return isEarly && madeS - cameS > BURST.aheadS && madeS > BURST.speed * cameS;
   }
 
   /** What was measured so far; `null` before the first packet. */
   measured(): MeasuredMedia | null {
     if (this.#firstAtMs === null || this.#lastAtMs === null) return null;
     const counts = this.#reception.totals;
-    const arrivalS = (this.#lastAtMs - this.#firstAtMs) / 1000;
-    const spanS = this.#spanS(arrivalS);
+    const start = this.#start ?? { frame: 1, ticks: 0, bytes: 0, atMs: this.#firstAtMs };
+    const arrivalS = (this.#lastAtMs - start.atMs) / 1000;
+    const stampedS = (this.#maxTicks - this.#minTicks) / this.#clockHz;
+    const isBelieved = arrivalS < 0.5 || Math.abs(stampedS - arrivalS) <= MAX_TIMESTAMP_ERROR * arrivalS;
+    const spanS = isBelieved ? stampedS : arrivalS;
     const isVideo = this.media.kind === 'video';
-    const gaps = this.#frames - 1;
+    const gaps = this.#frames - start.frame;
+    // n frames last one frame time longer than from the first to the last.
+    const isEnough = gaps > 0 && arrivalS + arrivalS / gaps >= LEAST_SAMPLE_S * 0.95;
     const fps = isVideo && gaps > 0 && spanS > 0 ? gaps / spanS : null;
-    const between = this.#keyFrameGap();
+    const between = this.#keyFrameGap(isBelieved);
     const sps =
       this.#sps && this.media.codec ? parseSps(this.media.codec === 'H265' ? 'h265' : 'h264', this.#sps) : null;
+    const jitterMs = this.#jitter.jitterMs;
     return {
-      seconds: round(arrivalS, 3),
+      seconds: round((this.#lastAtMs - this.#firstAtMs) / 1000, 3),
       packets: counts.received,
       lost: counts.neverArrived,
       duplicates: counts.duplicates,
@@ -166,33 +208,29 @@ export class TrackMeter {
       sourceChanges: this.#reception.sourceChanges,
       timestampJumps: this.#timestampJumps,
       lossRatio: round(counts.expected > 0 ? counts.neverArrived / counts.expected : 0, 6),
-      jitterMs: round(this.#reception.jitterMs, 2),
+      jitterMs: jitterMs === null ? null : round(jitterMs, 2),
       fps: fps === null ? null : round(fps, 2),
-      bitrateKbps: round(between?.kbps ?? this.#wholeKbps(spanS, gaps), 1),
+      bitrateKbps: isEnough ? round(between?.kbps ?? this.#wholeKbps(spanS, gaps, start.bytes), 1) : null,
       keyframeIntervalFrames: between ? round(between.frames, 1) : null,
       keyframeIntervalSeconds: between ? round(between.seconds, 3) : null,
+      secondsSinceKeyFrame: this.#lastKey ? round((this.#lastAtMs - this.#lastKey.atMs) / 1000, 3) : null,
       width: sps?.ok ? sps.value.width : (this.#size?.[0] ?? null),
       height: sps?.ok ? sps.value.height : (this.#size?.[1] ?? null),
     };
   }
 
-  #spanS(arrivalS: number): number {
-    const stampedS = (this.#maxTicks - this.#minTicks) / this.#clockHz;
-    const isBelieved = arrivalS < 0.5 || Math.abs(stampedS - arrivalS) <= MAX_TIMESTAMP_ERROR * arrivalS;
-    return isBelieved ? stampedS : arrivalS;
-  }
-
   /** Rate over the whole sample: n frames last one frame time longer than from the first to the last. */
-  #wholeKbps(spanS: number, gaps: number): number {
-    const lastsS = gaps > 0 ? spanS + spanS / gaps : spanS;
-    return lastsS > 0 ? (this.#bytes * 8) / lastsS / 1000 : 0;
+  #wholeKbps(spanS: number, gaps: number, bytesBefore: number): number {
+    const lastsS = spanS + spanS / gaps;
+    return lastsS > 0 ? ((this.#bytes - bytesBefore) * 8) / lastsS / 1000 : 0;
   }
 
-  #keyFrameGap(): { frames: number; seconds: number; kbps: number } | null {
+  /** Over whole groups of pictures; by the clock of arrival where time stamps are not believed. */
+  #keyFrameGap(isBelieved: boolean): { frames: number; seconds: number; kbps: number } | null {
     const [first, last] = [this.#firstKey, this.#lastKey];
     if (!first || !last || last.frame === first.frame || this.media.codec === 'JPEG') return null;
-    const groups = this.#keyFrames - 1;
-    const lastsS = (last.ticks - first.ticks) / this.#clockHz;
+    const groups = this.#steadyKeyFrames - 1;
+    const lastsS = isBelieved ? (last.ticks - first.ticks) / this.#clockHz : (last.atMs - first.atMs) / 1000;
     if (lastsS <= 0) return null;
     return {
       frames: (last.frame - first.frame) / groups,

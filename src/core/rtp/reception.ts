@@ -26,6 +26,9 @@ export interface ReceptionCounts {
   readonly neverArrived: number;
 }
 
+/** How a packet stands in its source: in order, new but behind the highest, come before, or not accepted. */
+export type PacketPlace = 'newest' | 'behind' | 'duplicate' | 'refused';
+
 /** Counts over everything that was received, across restarts of the source. */
 export interface ReceptionTotals {
   readonly expected: number;
@@ -75,8 +78,8 @@ export class ReceptionCounter {
     this.#probation = minSequential;
   }
 
-  /** Takes one sequence number and says how it stands in the source: in order, behind the highest, or not accepted. */
-  push(seq: number): 'newest' | 'behind' | 'refused' {
+  /** Takes one sequence number and says how it stands in the source. */
+  push(seq: number): PacketPlace {
     if (!this.#started) {
       this.#started = true;
       if (this.minSequential === 0) return this.#restart(seq);
@@ -93,8 +96,8 @@ export class ReceptionCounter {
     if (ahead < MAX_DROPOUT) {
       if (seq < this.#maxSeq) this.#cycles += 1;
       this.#maxSeq = seq;
-      this.#count(this.#cycles * SEQUENCE_MODULUS + seq, ahead === 0);
-      return ahead === 0 ? 'behind' : 'newest';
+      const isNew = this.#count(this.#cycles * SEQUENCE_MODULUS + seq, ahead === 0);
+      return isNew ? 'newest' : 'duplicate';
     }
     if (ahead <= SEQUENCE_MODULUS - MAX_MISORDER) {
       // "Two sequential packets -- assume that the other side restarted without telling us" (§A.1)
@@ -106,8 +109,8 @@ export class ReceptionCounter {
       this.#rejected += 1;
       return 'refused';
     }
-    this.#count((this.#cycles - (seq > this.#maxSeq ? 1 : 0)) * SEQUENCE_MODULUS + seq, true);
-    return 'behind';
+    const isNew = this.#count((this.#cycles - (seq > this.#maxSeq ? 1 : 0)) * SEQUENCE_MODULUS + seq, true);
+    return isNew ? 'behind' : 'duplicate';
   }
 
   get counts(): ReceptionCounts {
@@ -178,16 +181,18 @@ export class ReceptionCounter {
     return 'newest';
   }
 
-  #count(extended: number, notNewest: boolean): void {
+  /** @returns whether it had not come before */
+  #count(extended: number, notNewest: boolean): boolean {
     this.#received += 1;
     const slot = ((extended % SEQUENCE_MODULUS) + SEQUENCE_MODULUS) % SEQUENCE_MODULUS;
     const mark = extended + SEQUENCE_MODULUS + 1; // above 0 also for packets older than a base near 0
     if (this.#seen[slot] === mark) {
       this.#duplicates += 1;
-      return;
+      return false;
     }
     this.#seen[slot] = mark;
     if (notNewest) this.#late += 1;
     if (extended >= this.#baseSeq) this.#distinctFromBase += 1;
+    return true;
   }
 }

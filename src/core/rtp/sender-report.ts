@@ -3,8 +3,13 @@ import { ShortRead } from '../base/bytes.ts';
 
 export interface SenderReport {
   readonly ssrc: number;
-  /** The sender's wall clock at `rtpTimestamp`, in ms since 1970. */
-  readonly unixMs: number;
+  /**
+   * The sender's wall clock at `rtpTimestamp`, in ms since 1970; `null` where it has none: a sender without one may report 0,
+   * or the time since it started (RFC 3550 §6.4.1). Taken for that are all times before 1970, which no camera's clock shows.
+   */
+  readonly unixMs: number | null;
+  /** The middle 32 bits of its NTP time stamp, as a receiver report gives them back (RFC 3550 §4). */
+  readonly ntpMiddle: number;
   readonly rtpTimestamp: number;
   readonly packetCount: number;
 }
@@ -30,8 +35,10 @@ export function findSenderReport(bytes: Uint8Array): SenderReport | null {
       const ntpFraction = body.u32('NTP fraction');
       const rtpTimestamp = body.u32('RTP timestamp');
       const packetCount = body.u32("sender's packet count");
-      const unixMs = (ntpSeconds - NTP_TO_UNIX_S) * 1000 + (ntpFraction / 2 ** 32) * 1000;
-      return { ssrc, unixMs, rtpTimestamp, packetCount };
+      const hasClock = ntpSeconds >= NTP_TO_UNIX_S;
+      const unixMs = hasClock ? (ntpSeconds - NTP_TO_UNIX_S) * 1000 + (ntpFraction / 2 ** 32) * 1000 : null;
+      const ntpMiddle = (ntpSeconds % 0x10000) * 0x10000 + Math.floor(ntpFraction / 0x10000);
+      return { ssrc, unixMs, ntpMiddle, rtpTimestamp, packetCount };
     }
     return null;
   } catch (error) {
@@ -41,16 +48,19 @@ export function findSenderReport(bytes: Uint8Array): SenderReport | null {
 }
 
 /** A sender report as bytes, with no report blocks. */
-export function writeSenderReport(report: SenderReport & { readonly octetCount: number }): Uint8Array {
+export function writeSenderReport(
+  report: Omit<SenderReport, 'ntpMiddle'> & { readonly octetCount: number },
+): Uint8Array {
+  const unixMs = report.unixMs ?? -NTP_TO_UNIX_S * 1000;
   const bytes = new Uint8Array(28);
   const view = new DataView(bytes.buffer);
-  const ntpSeconds = Math.floor(report.unixMs / 1000) + NTP_TO_UNIX_S;
+  const ntpSeconds = Math.floor(unixMs / 1000) + NTP_TO_UNIX_S;
   view.setUint8(0, 0x80);
   view.setUint8(1, SENDER_REPORT);
   view.setUint16(2, 6);
   view.setUint32(4, report.ssrc);
   view.setUint32(8, ntpSeconds % 2 ** 32);
-  view.setUint32(12, Math.floor(((report.unixMs % 1000) / 1000) * 2 ** 32));
+  view.setUint32(12, Math.floor(((((unixMs % 1000) + 1000) % 1000) / 1000) * 2 ** 32));
   view.setUint32(16, report.rtpTimestamp);
   view.setUint32(20, report.packetCount);
   view.setUint32(24, report.octetCount);

@@ -1,8 +1,8 @@
 import { JitterMeter } from './jitter.ts';
 import type { ReceptionReport } from './receiver-report.ts';
-import { ReceptionCounter, type ReceptionTotals } from './reception.ts';
+import { type PacketPlace, ReceptionCounter, type ReceptionTotals } from './reception.ts';
 import type { RtpPacket } from './rtp-packet.ts';
-import { findSenderReport, NTP_TO_UNIX_S, type SenderReport } from './sender-report.ts';
+import { findSenderReport, type SenderReport } from './sender-report.ts';
 
 /**
  * How one track arrives: loss, order and jitter of its source, and what to report back to the sender. A change of SSRC
@@ -21,8 +21,8 @@ export class TrackReception {
     this.#jitter = new JitterMeter(clockHz);
   }
 
-  /** Takes one packet and says how it stands in the source: in order, behind the highest, or not accepted. */
-  push(packet: RtpPacket, atMs: number): 'newest' | 'behind' | 'refused' {
+  /** Takes one packet and says how it stands in the source. */
+  push(packet: RtpPacket, atMs: number): PacketPlace {
     const { ssrc, sequenceNumber } = packet;
     this.#ssrc ??= ssrc;
     if (ssrc !== this.#ssrc) {
@@ -39,7 +39,7 @@ export class TrackReception {
     }
     this.#newcomer = null;
     const place = this.#counter.push(sequenceNumber);
-    if (place !== 'refused') this.#jitter.push(packet.rtpTimestamp, atMs);
+    if (place === 'newest' || place === 'behind') this.#jitter.push(packet.rtpTimestamp, atMs);
     return place;
   }
 
@@ -52,9 +52,6 @@ export class TrackReception {
 
   get totals(): ReceptionTotals {
     return this.#counter.totals;
-  }
-  get jitterMs(): number {
-    return this.#jitter.value.jitterMs;
   }
   get sourceChanges(): number {
     return this.#sourceChanges + this.#counter.counts.restarts;
@@ -75,11 +72,8 @@ export class TrackReception {
       cumulativeLost,
       extendedMax,
       jitterTicks: this.#jitter.value.jitterReported,
-      lastSenderReport: last ? middleNtp(last.report.unixMs) : 0,
+      lastSenderReport: last?.report.ntpMiddle ?? 0,
       delaySinceLast: last ? Math.round(((nowMs - last.atMs) / 1000) * 65_536) : 0,
     };
   }
 }
-
-/** RFC 3550 §4: "the middle 32 bits … low 16 bits of the integer part and high 16 bits of the fractional part". */
-const middleNtp = (unixMs: number): number => Math.floor((unixMs / 1000 + NTP_TO_UNIX_S) * 65_536) % 2 ** 32;

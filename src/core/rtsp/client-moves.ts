@@ -5,6 +5,7 @@ export type ClientPhase =
   | 'idle'
   | 'askingOptions'
   | 'describing'
+  | 'redialling'
   | 'openingPorts'
   | 'settingUp'
   | 'starting'
@@ -32,6 +33,7 @@ export type ClientAction =
   | 'noteChallenge'
   | 'describe'
   | 'authorise'
+  | 'resume'
   | 'follow'
   | 'readDescription'
   | 'askSetUp'
@@ -77,6 +79,12 @@ export const CLIENT_MOVES: Readonly<Record<ClientPhase, Partial<Record<ClientSig
     success: ['settingUp', 'readDescription'],
     unauthorized: ['describing', 'authorise'],
     redirect: ['describing', 'follow'],
+    stop: ['closed', 'finish'],
+  },
+  /** The camera closed the connection after it had asked for the login: the same request goes over a new one. */
+  redialling: {
+    ...ENDINGS,
+    connected: ['describing', 'resume'],
     stop: ['closed', 'finish'],
   },
   openingPorts: {
@@ -128,6 +136,7 @@ export const STEP_OF_PHASE: Readonly<Record<ClientPhase, ProbeStepName>> = {
   idle: 'connect',
   askingOptions: 'options',
   describing: 'describe',
+  redialling: 'authenticate',
   openingPorts: 'setup',
   settingUp: 'setup',
   starting: 'play',

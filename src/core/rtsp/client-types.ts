@@ -71,6 +71,8 @@ export type ClientEffect =
       readonly port: number;
       readonly bytes: Uint8Array;
     }
+  /** The peer closed: the same address is to be connected to again. */
+  | { readonly kind: 'redial' }
   | { readonly kind: 'armAnswer' }
   | { readonly kind: 'disarmAnswer' }
   | { readonly kind: 'armKeepAlive'; readonly afterMs: number }

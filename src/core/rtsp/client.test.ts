@@ -1,3 +1,4 @@
+import { createHash } from 'node:crypto';
 import { expect, test } from '@jest/globals';
 import {
   type Answer,
@@ -15,6 +16,7 @@ import { parseStreamUrl } from '../net/stream-url-parser.ts';
 import { RtspClient } from './client.ts';
 import { CLIENT_MOVES } from './client-moves.ts';
 import type { ClientEffect, ClientInput } from './client-types.ts';
+import { Login } from './login.ts';
 import { headerOf } from './rtsp-message.ts';
 
 const CREDENTIALS = { user: 'viewer', password: 'Weir & Gate/7' };
@@ -93,6 +95,51 @@ test('the account is never part of a request line, and the tape never shows its 
   expect(tape).not.toContain('Weir');
 });
 
+test('with -sess the first cnonce stays: a server that works out A1 once takes every later request', () => {
+  let count = 0;
+  const login = new Login(CREDENTIALS, () => `cnonce-${++count}`);
+  login.readChallenges(['Digest realm="mill", nonce="n1", qop="auth", algorithm=MD5-sess']);
+  const hash = (text: string): string => createHash('md5').update(text).digest('hex');
+  const a1 = hash(`${hash(`${CREDENTIALS.user}:mill:${CREDENTIALS.password}`)}:n1:cnonce-1`);
+  for (const [at, method] of ['DESCRIBE', 'SETUP', 'PLAY'].entries()) {
+    const said = login.authorizationFor(method, 'rtsp://x/y') ?? '';
+    const [nc, cnonce] = [/nc=(\w+)/.exec(said)?.[1], /cnonce="([^"]+)"/.exec(said)?.[1]];
+    expect([nc, cnonce]).toEqual([`0000000${at + 1}`, 'cnonce-1']);
+    expect(said).toContain(`response="${hash(`${a1}:n1:${nc}:${cnonce}:auth:${hash(`${method}:rtsp://x/y`)}`)}"`);
+  }
+  login.readChallenges(['Digest realm="mill", nonce="n2", qop="auth", algorithm=MD5-sess']);
+  expect(login.authorizationFor('PLAY', 'rtsp://x/y')).toContain('cnonce="cnonce-2"');
+});
+
+test('hung up on the answer to its own question, it dials again and says the same there; not without end', () => {
+  const challenge: Answer = { status: 401, headers: { 'WWW-Authenticate': 'Digest realm="mill", nonce="n1"' } };
+  const client = clientFor('rtsp://10.77.4.21/live/main', { credentials: CREDENTIALS });
+  const script: Script = ({ method }) => (method === 'OPTIONS' ? OK : challenge);
+  const until = (server: ScriptedServer): ScriptedServer => {
+    // The far end answers OPTIONS and the first DESCRIBE, then is gone.
+    for (const effect of client.handle({ kind: 'connected', atMs: 1 })) answerOnce(client, server, effect);
+    return server;
+  };
+  const first = until(new ScriptedServer(script));
+  expect(first.methods.slice(0, 3)).toEqual(['OPTIONS', 'DESCRIBE', 'DESCRIBE']);
+  const redialled = client.handle({ kind: 'closed', atMs: 9 });
+  expect(redialled.map(({ kind }) => kind)).toEqual(['tape', 'disarmAnswer', 'redial']);
+  const again = new ScriptedServer(healthy);
+  talk(client, again);
+  expect(again.methods).toEqual(['DESCRIBE', 'SETUP', 'PLAY']);
+  expect(again.sent).toContain('Authorization: Digest');
+  expect(client.phase).toBe('streaming');
+});
+
+/** Hands what was sent to the far end, and its answers back, until a request carries the login. */
+function answerOnce(client: RtspClient, server: ScriptedServer, effect: ClientEffect): void {
+  if (effect.kind !== 'send') return;
+  const answers = server.answer(effect.bytes);
+  if (headerOf(server.requests.at(-1) ?? { headers: [] }, 'Authorization')) return;
+  for (const chunk of answers)
+    for (const next of client.handle({ kind: 'bytes', chunk, atMs: 2 })) answerOnce(client, server, next);
+}
+
 test('a challenge to OPTIONS is answered with DESCRIBE at once', () => {
   const challenge: Answer = { status: 401, headers: { 'WWW-Authenticate': 'Digest realm="mill", nonce="n1"' } };
   const { server, failure } = run((request) => (headerOf(request, 'Authorization') ? healthy(request, 0) : challenge), {
@@ -122,14 +169,14 @@ const digest = { 'WWW-Authenticate': 'Digest realm="r", nonce="n"' };
 
 test.each([
   { why: 'a path that is not there', script: on('DESCRIBE', { status: 404 }), cause: 'not-found' },
-  { why: 'a right that is missing', script: on('DESCRIBE', { status: 403 }), cause: 'auth-failed' },
+  { why: 'a right that is missing', script: on('DESCRIBE', { status: 403 }), cause: 'forbidden' },
   { why: 'no account given', script: on('DESCRIBE', { status: 401, headers: digest }), cause: 'auth-required' },
   { why: 'a 401 without a challenge', script: on('DESCRIBE', { status: 401 }), cause: 'auth-unsupported' },
   { why: 'no session left at SETUP', script: on('SETUP', { status: 453 }), cause: 'too-many-sessions' },
   { why: 'transport refused', script: on('SETUP', { status: 461 }), cause: 'transport-refused' },
   { why: 'a camera that is starting', script: on('DESCRIBE', { status: 503 }), cause: 'server-error' },
   { why: 'a status nobody lists', script: on('DESCRIBE', { status: 599 }), cause: 'server-error' },
-  { why: 'a session forgotten at PLAY', script: on('PLAY', { status: 454 }), cause: 'closed' },
+  { why: 'a session forgotten at PLAY', script: on('PLAY', { status: 454 }), cause: 'session-lost' },
   {
     why: 'HTML for a description',
     script: on('DESCRIBE', { status: 200, headers: { 'Content-Type': 'text/html' }, body: '<html>' }),

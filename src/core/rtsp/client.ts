@@ -23,6 +23,9 @@ import { TrackPlan } from './track-plan.ts';
 
 /** RFC 2326 §11.3.15 (461): the one status that says to try another transport. */
 const UNSUPPORTED_TRANSPORT = 461;
+const UNAUTHORIZED = 401;
+/** A server that closes after every 401 wants one; one that gives every connection a nonce of its own, two. */
+const MAX_REDIALS = 2;
 
 /**
  * An RTSP 1.0 client that draws a stream, its packets inside the connection or over UDP: OPTIONS, DESCRIBE, login, SETUP, PLAY, keep-alive,
@@ -32,7 +35,7 @@ const UNSUPPORTED_TRANSPORT = 461;
  */
 export class RtspClient {
   #phase: ClientPhase = 'idle';
-  readonly #parser = new RtspMessageParser();
+  #parser = new RtspMessageParser();
   #effects: ClientEffect[] = [];
   #atMs = 0;
   readonly #talk: Conversation;
@@ -45,6 +48,8 @@ export class RtspClient {
   #methods = '';
   #server: string | null = null;
   #portsFault = '';
+  #redials = 0;
+  #redialledIn: ClientPhase = 'describing';
 
   constructor(private readonly options: RtspClientOptions) {
     this.#requestUrl = withoutAccount(options.url);
@@ -84,7 +89,8 @@ export class RtspClient {
         break;
       case 'closed':
         for (const event of this.#parser.end()) this.#take(event);
-        this.#signal('hangUp');
+        if (this.#mayRedial) this.#redial();
+        else this.#signal('hangUp');
         break;
       case 'udpOpened':
         this.#plan?.portsOpened(input.ports);
@@ -117,6 +123,31 @@ export class RtspClient {
         break;
     }
     return this.#effects;
+  }
+
+  /** It hung up on the answer to its own question for a login: some servers close after every 401. */
+  get #mayRedial(): boolean {
+    const { open, last, sessionId } = this.#talk;
+    const isAsking = this.#phase === 'describing' || this.#phase === 'settingUp';
+    const wasAsked = open?.authorised === true && last?.response.status === UNAUTHORIZED;
+    return isAsking && wasAsked && sessionId === null && this.#redials < MAX_REDIALS;
+  }
+
+  #redial(): void {
+    this.#redials += 1;
+    this.#redialledIn = this.#phase;
+    this.#phase = 'redialling';
+    this.#parser = new RtspMessageParser();
+    this.#login.reconnected();
+    this.#talk.tape('remark', 'It closed the connection after asking for the login; connecting anew.');
+    this.#emit({ kind: 'disarmAnswer' });
+    this.#emit({ kind: 'redial' });
+  }
+
+  #resume(): void {
+    this.#phase = this.#redialledIn;
+    const { open } = this.#talk;
+    if (open) this.#talk.send(open.method, open.uri, open.step, open.headers);
   }
 
   #take(event: RtspEvent): void {
@@ -198,6 +229,8 @@ export class RtspClient {
         ]);
       case 'authorise':
         return this.#authorise();
+      case 'resume':
+        return this.#resume();
       case 'follow':
         return this.#follow();
       case 'readDescription':

@@ -14,13 +14,16 @@ export interface LoginFailure {
  * The login of one connection: which challenge is being answered, how often its nonce was used, and when to give up.
  * A wrong password is found out with one attempt; only a stale nonce, or a nonce changed after the login had held, is
  * tried again.
- * Source: RFC 7616 §3.3 (stale), §3.4 (nonce count).
+ * Source: RFC 7616 §3.3 (stale), §3.4 (nonce count), §3.4.2 (-sess).
  */
 export class Login {
   #challenge: ChosenChallenge | null = null;
   #nonceUses = 0;
   #refusals = 0;
   #held = false;
+  /** For the -sess algorithms A1 is made once: its cnonce stays as long as the nonce does. */
+  #sessionCnonce: string | null = null;
+  #isReconnected = false;
 
   constructor(
     private readonly credentials: Credentials | null,
@@ -38,8 +41,16 @@ export class Login {
   authorizationFor(method: string, uri: string): string | null {
     if (!this.credentials || !this.#challenge) return null;
     this.#nonceUses += 1;
-    const request = { method, uri, useCount: this.#nonceUses, cnonce: this.cnonce() };
+    const isSession = this.#challenge.scheme === 'digest' && this.#challenge.algorithm.endsWith('-SESS');
+    if (isSession) this.#sessionCnonce ??= this.cnonce();
+    const cnonce = (isSession && this.#sessionCnonce) || this.cnonce();
+    const request = { method, uri, useCount: this.#nonceUses, cnonce };
     return authorizationFor(this.#challenge, this.credentials, request);
+  }
+
+  /** The request goes out again over a new connection, where a camera may want another nonce. */
+  reconnected(): void {
+    this.#isReconnected = true;
   }
 
   accepted(): void {
@@ -53,13 +64,17 @@ export class Login {
     if (!next) return false;
     const known = this.#challenge;
     const sameNonce = next.scheme === 'digest' && known?.scheme === 'digest' && known.nonce === next.nonce;
-    if (!sameNonce) this.#nonceUses = 0;
+    if (!sameNonce) {
+      this.#nonceUses = 0;
+      this.#sessionCnonce = null;
+    }
     this.#challenge = next;
     return true;
   }
 
   /** What a 401 means: `null` to send the request again, or why not. */
   refused(headers: readonly string[], wasAuthorised: boolean): LoginFailure | null {
+    const before = this.#challenge;
     if (!this.readChallenges(headers)) {
       const schemes = headers.map((header) => header.trim().split(/\s/, 1)[0]).join(', ');
       const note =
@@ -71,6 +86,12 @@ export class Login {
     if (!this.credentials)
       return { cause: 'auth-required', note: 'The camera asks for an account and none was given.' };
     if (!wasAuthorised) return null;
+    const isNewNonce =
+      this.#challenge?.scheme === 'digest' && before?.scheme === 'digest' && this.#challenge.nonce !== before.nonce;
+    if (this.#isReconnected && isNewNonce) {
+      this.#isReconnected = false; // the first nonce belonged to the connection that was closed
+      return null;
+    }
     this.#refusals += 1;
     const isStale = this.#challenge?.scheme === 'digest' && this.#challenge.stale;
     if ((isStale || this.#held) && this.#refusals < MAX_REFUSED_LOGINS) return null;

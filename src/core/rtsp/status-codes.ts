@@ -30,8 +30,8 @@ export const STATUS_CODES: Readonly<Record<number, StatusMeaning>> = {
   },
   403: {
     reason: 'Forbidden',
-    cause: 'auth-failed',
-    means: 'this account may not draw the stream',
+    cause: 'forbidden',
+    means: 'the camera does not let this stream be drawn from here',
     try: 'Give the account viewing rights; RTSP accounts can be separate from ONVIF accounts.',
   },
   404: {
@@ -102,7 +102,7 @@ export const STATUS_CODES: Readonly<Record<number, StatusMeaning>> = {
   },
   454: {
     reason: 'Session Not Found',
-    cause: 'closed',
+    cause: 'session-lost',
     means: 'the camera has forgotten the session',
     try: 'Probe again; it may have rebooted.',
   },

@@ -80,7 +80,7 @@ function splitSections(text: string, faults: SdpFault[]): [Section, ...Section[]
       const colon = value.indexOf(':');
       const name = (colon < 0 ? value : value.slice(0, colon)).trim().toLowerCase();
       current.attributes.push({ name, value: colon < 0 ? '' : value.slice(colon + 1), line: number });
-    } else if (!current.others.has(type) || type === 'b') current.others.set(type, value);
+    } else if (type === 'b' ? /^AS:/i.test(value.trim()) : !current.others.has(type)) current.others.set(type, value);
   }
   return sections;
 }

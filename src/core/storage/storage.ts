@@ -73,7 +73,7 @@ export function bytesPerDay(streams: readonly RecordedStream[], overheadFraction
   return bytes(total * (1 + overheadFraction));
 }
 
-/** Days until a disk of which `usableFraction` may be used is full; `Infinity` when nothing is written. */
+/** Days until a disk of which `usableFraction` may be used is full; `Infinity` when nothing is written: nobody is told that. */
 export function daysFit(disk: Bytes, usableFraction: number, perDay: Bytes): number {
   share('usableFraction', usableFraction);
   return perDay === 0 ? Number.POSITIVE_INFINITY : (disk * usableFraction) / perDay;

@@ -21,6 +21,14 @@ interface Found {
   readonly act: () => void;
 }
 
+/** What is looked for stands in it, word by word; letters scattered over it are no match. Names that begin so come first. */
+function scoreOf(value: string, search: string): number {
+  const [text, ...words] = [value.toLowerCase(), ...search.toLowerCase().trim().split(/\s+/)];
+  if (!words.every((word) => text.includes(word))) return 0;
+  const first = words[0] ?? '';
+  return text.includes(` ${first}`) || text.startsWith(first) ? 1 : 0.5;
+}
+
 /** Above this many cameras their stations are left out: the list would only grow longer. */
 const CAMERAS_WITH_STATIONS = 60;
 
@@ -119,7 +127,7 @@ export function Finder({ onClose }: { onClose: () => void }) {
         {found.map(({ id, label, beside, act }) => (
           <Command.Item
             key={id}
-            value={`${heading} ${label} ${beside} ${id}`}
+            value={`${label} ${beside} ${id}`}
             onSelect={() => {
               onClose();
               act();
@@ -142,7 +150,7 @@ export function Finder({ onClose }: { onClose: () => void }) {
           className="fixed inset-x-0 top-0 z-30 border border-ink bg-sheet md:inset-x-auto md:top-20 md:left-1/2 md:w-[560px] md:-translate-x-1/2"
         >
           <Dialog.Title className="sr-only">Find</Dialog.Title>
-          <Command label="Find" className="flex flex-col">
+          <Command label="Find" filter={scoreOf} className="flex flex-col">
             <Command.Input
               autoFocus
               placeholder="Name of a camera, an address, an act"

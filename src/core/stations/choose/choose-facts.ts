@@ -1,7 +1,7 @@
 import { assumed, type ChangedAssumptions } from '../../assumptions/assumptions.ts';
 import type { TapUse } from '../../base/tap-uses.ts';
 import type { PowerWay } from '../../base/ways.ts';
-import { energyOfYear } from '../../cost/total-cost.ts';
+import { energyOfYear, yearsAsPricesRise } from '../../cost/total-cost.ts';
 import type { Mounting } from '../../document/chapters/cameras/mounting.ts';
 import type { Need } from '../../document/chapters/cameras/need.ts';
 import type { Costing } from '../../document/chapters/costing/costing.ts';
@@ -91,6 +91,10 @@ export interface ChooseContext {
   readonly assumptions: ChangedAssumptions;
 }
 
+/** What energy costs over the years as its price rises. */
+const energyOver = ({ years, energyPrice, priceRise }: Costing, loadW: number): number =>
+  energyOfYear(loadW, energyPrice).costPerYear * yearsAsPricesRise(years, priceRise);
+
 const known = <T>(value: T | null): T | undefined => value ?? undefined;
 
 /** Puts a need and a model card beside each other. What the card does not say is absent, never a default. */
@@ -111,7 +115,7 @@ export function chooseFacts(
       ? undefined
       : model.price +
         (power.supplyInBox === false ? assumed(assumptions, 'cost.supply') : 0) +
-        (meanW === null || isSunFed ? 0 : energyOfYear(meanW, costing.energyPrice).costPerYear * costing.years);
+        (meanW === null || isSunFed ? 0 : energyOver(costing, meanW));
   const drawers = need.draws.flatMap(({ destinationId, use }) => {
     const destination = destinations.find(({ id }) => id === destinationId);
     return destination ? [{ destination, use }] : [];

@@ -43,8 +43,8 @@ test('a zoom goes in as far as the zone stays in view, unless it was set', () =>
 
 test('the dearer lens is worth it where only it reads the text, and its price is said', () => {
   expect(dearerWorthIt(facts)).toMatchObject({ kind: 'worth-it', index: 1, title: 'Pellam B4 Z is worth it here' });
-  // (146 + 15) + 7.5 W × 8.76 × 0.3 × 5 − ((98 + 15) + 6 W × 8.76 × 0.3 × 5) = 48 + 19.7 = 67.7.
-  expect(dearerWorthIt(facts)?.because).toMatch(/28 px against 9 px.*€ 68 more over 5 years/);
+  // (146 + 15) − (98 + 15) = 48; 1.5 W × 8.76 × 0.3 × (1 + 1.02 + … + 1.02⁴ = 5.204) = 20.5.
+  expect(dearerWorthIt(facts)?.because).toMatch(/28 px against 9 px.*€ 69 more over 5 years/);
 });
 
 test('without a text to read the cheaper lens serves, and the dearer one buys only room', () => {

@@ -197,7 +197,8 @@ function probedFacts(index: EvidenceIndex, stream: Stream): Pick<Facts<TapFacts>
 
 function retentionOf(ledger: Ledger, destination: Destination, tap: Tap): RetentionNumbers | null {
   const { storage, retentionDays } = destination;
-  if (!storage || retentionDays === null) return null;
+  // Where nothing is written, nothing is known of the days: none lasts for ever.
+  if (!storage || retentionDays === null || ledger.allBytesPerDay <= 0) return null;
   const fit = daysFit(terabytes(storage.diskTB), storage.usableFraction, bytes(ledger.allBytesPerDay));
   return {
     ownBytesPerDay: ledger.bytesPerDayOf.get(tap.id) ?? 0,
@@ -217,6 +218,9 @@ interface LeverInput {
   readonly rateKbps: number;
   readonly numbers: RetentionNumbers;
 }
+
+/** [A] Less than this of a stream, or of a day, is no recording any more. */
+const LEAST_SHARE = 0.1;
 
 /** What would change the verdict, nearest first; when all fits, how much room is left. */
 function leversFor(
@@ -245,8 +249,10 @@ function leversFor(
   });
   const levers: Lever[] = [];
   for (const stream of camera.streams) {
-    const rate = stream.id === tap.streamId ? null : streamFacts(index, stream).bitrateKbps;
-    if (!rate || rate.value >= own) continue;
+    if (stream.id === tap.streamId) continue;
+    const { bitrateKbps: rate, codec } = streamFacts(index, stream);
+    const isTaken = destination.codecs.length === 0 || (codec !== null && destination.codecs.includes(codec.value));
+    if (!rate || rate.value >= own || !isTaken) continue;
     const fit = numbers.usableBytes / (others + perDay([{ rateKbps: rate.value, tap }]));
     levers.push({
       id: 'stream',
@@ -255,10 +261,10 @@ function leversFor(
       command: { kind: 'changeTap', tap: { ...tap, streamId: stream.id } },
     });
   }
-  if (comfortableKbps > 0) {
+  if (comfortableKbps >= own * LEAST_SHARE) {
     levers.push({ id: 'rate', text: `Lower this stream to ${sayRate(comfortableKbps)}`, verdict: 'ok', command: null });
     const percent = Math.floor((comfortableKbps / own) * (secondsPerDay(tap.schedule) / days(1)) * 100);
-    if (percent >= 1)
+    if (percent >= LEAST_SHARE * 100)
       levers.push({
         id: 'share',
         text: `Record ${percent} % of the day`,

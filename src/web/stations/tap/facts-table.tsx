@@ -1,4 +1,5 @@
 import { sayCount, sayFps, sayRate, sayShare, sayStretch } from '../../../core/base/say.ts';
+import { sayQuantity } from '../../../core/document/chapters/journal/quantities.ts';
 import { bestKnown, type EvidenceIndex, type Known, knownAs, streamFacts } from '../../../core/document/best-known.ts';
 import type { Stream } from '../../../core/document/chapters/cameras/camera.ts';
 import { streamSubject } from '../../../core/document/subject.ts';
@@ -76,6 +77,7 @@ function rowsOf(index: EvidenceIndex, stream: Stream): readonly FactRow[] {
       measured: say(as('jitterMs', 'measured'), (ms) => `${ms.toFixed(1)} ms`),
       best: as('jitterMs', 'measured'),
     },
+    ...soundRows(as),
     {
       name: 'camera clock',
       declared: null,
@@ -89,6 +91,29 @@ function rowsOf(index: EvidenceIndex, stream: Stream): readonly FactRow[] {
       best: bestKnown(index, subject, 'fact.authScheme'),
     },
   ];
+}
+
+/** What was found of sound beside the picture; nothing where no track of it was described. */
+function soundRows(as: (quantity: string, how: 'declared' | 'measured') => Known | null): readonly FactRow[] {
+  const codec = as('sound.codec', 'declared');
+  const said = (quantity: string, how: 'declared' | 'measured'): string | null => {
+    const known = as(quantity, how);
+    return known && sayQuantity(quantity, known.value);
+  };
+  const parts = (...all: readonly (string | null)[]): string | null => all.filter(Boolean).join(' · ') || null;
+  const measured = as('sound.bitrateKbps', 'measured');
+  const loss = number(as('sound.lossRatio', 'measured'));
+  const declared = parts(
+    codec && String(codec.value),
+    said('sound.clockHz', 'declared'),
+    said('sound.channels', 'declared'),
+    said('sound.bitrateKbps', 'declared'),
+  );
+  const arrives = parts(
+    said('sound.bitrateKbps', 'measured'),
+    measured && loss ? `${sayShare(loss)} lost` : null,
+  );
+  return declared || arrives ? [{ name: 'sound', declared, measured: arrives, best: measured ?? codec }] : [];
 }
 
 const LOGINS: Readonly<Record<string, string>> = {

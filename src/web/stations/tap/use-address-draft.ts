@@ -29,7 +29,7 @@ const draftOf = (camera: Camera, stream: Stream): Draft => ({
 const PASTE_ADVICE: Readonly<Record<UrlFaultCode, string>> = {
   'url.no-scheme': 'That is no URL. It starts with rtsp://, then host, port and path.',
   'url.bad-scheme': 'Only rtsp:// URLs can be drawn here.',
-  'url.whitespace-inside': 'There is a blank inside that URL. In a secret, type it into the field Secret.',
+  'url.whitespace-inside': 'There is a blank in the host or the account of that URL. Type it into the fields.',
   'url.control-sign': 'There is a line end or another control sign in that URL. Copy it anew.',
   'url.bad-port': 'Its port is not between 1 and 65535.',
   'url.bad-authority':

@@ -130,7 +130,7 @@ function numbersOfReport(report: ProbeReport): Record<string, string | undefined
     codec: video?.codec ?? undefined,
     size: measured?.width ? `${measured.width}×${measured.height}` : undefined,
     fps: measured?.fps === null ? undefined : measured?.fps.toFixed(1),
-    rate: measured ? sayRate(measured.bitrateKbps) : undefined,
+    rate: measured?.bitrateKbps == null ? undefined : sayRate(measured.bitrateKbps),
     lost: measured ? `${measured.lost} (${sayShare(measured.lossRatio)})` : undefined,
     'key frame': measured?.keyframeIntervalSeconds
       ? `every ${measured.keyframeIntervalSeconds.toFixed(2)} s`

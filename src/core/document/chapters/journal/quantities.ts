@@ -9,6 +9,8 @@ interface Quantity {
   readonly show?: (value: number) => string;
 }
 
+const sayChannels = (count: number): string => (count === 1 ? 'mono' : count === 2 ? 'stereo' : `${count} channels`);
+
 /**
  * All quantities that entries are written with. What a file from outside names beside them is kept and shown by its name.
  * `fact.` is what the rules about a probe are judged by: they are judged again whenever it is opened.
@@ -24,6 +26,11 @@ export const QUANTITIES = {
   keyframeIntervalSeconds: { label: 'key frame every', unit: 's', show: (s) => `${s.toFixed(2)} s` },
   lossRatio: { label: 'packets lost', unit: 'share', show: sayShare },
   jitterMs: { label: 'jitter', unit: 'ms', show: sayMs },
+  'sound.codec': { label: 'sound', unit: '' },
+  'sound.clockHz': { label: 'clock of the sound', unit: 'Hz', show: (hz) => `${Number((hz / 1000).toFixed(1))} kHz` },
+  'sound.channels': { label: 'channels of sound', unit: '', show: sayChannels },
+  'sound.bitrateKbps': { label: 'rate of the sound', unit: 'kbit/s', show: sayRate },
+  'sound.lossRatio': { label: 'sound lost', unit: 'share', show: sayShare },
   transport: { label: 'transport', unit: '' },
   'probe.verdict': { label: 'verdict of the probe', unit: '' },
   'probe.url': { label: 'probed', unit: '' },
