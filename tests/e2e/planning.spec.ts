@@ -24,14 +24,14 @@ test('the camera for Orchard track is settled between three, and the switch that
 }) => {
   await openCamera(page, 'Orchard track', 'choose');
   await expect(page.getByRole('heading', { name: 'Pellam B4 Z is worth it here' })).toBeVisible();
-  await expect(page.getByText(/read 60 mm letters: 29 px against 10 px/)).toBeVisible();
+  await expect(page.getByText(/read 60 mm letters: 28 px against 9 px/)).toBeVisible();
   const table = region(page, 'Candidates').getByRole('table');
   // What sets them apart comes first; a reason is one press away.
   await expect(table.getByRole('row').nth(1)).toContainText('recognise at 9.5 m');
   await table.getByRole('button', { name: 'light at night' }).click();
-  await expect(table.getByText('18 m rated, about 9.0 m over dark ground.')).toBeVisible();
+  await expect(table.getByText('18 m rated, about 9.0 m over dark ground; it is 9.6 m to the target.')).toBeVisible();
   await expect(
-    page.getByRole('img', { name: /^Pellam B4: \d+ pixels across, 10 px a letter: cannot be read/ }),
+    page.getByRole('img', { name: /^Pellam B4: \d+ pixels across, 9 px a letter: cannot be read/ }),
   ).toBeVisible();
   await expect(page.getByRole('img', { name: /^Pellam B4, digital 3\.0×: .*not clearer/ })).toBeVisible();
 
@@ -43,7 +43,7 @@ test('the camera for Orchard track is settled between three, and the switch that
   await page.getByRole('link', { name: /^Power.*won’t work/ }).click();
   await expect(region(page, 'Findings').getByText('Wheel switch is over its budget')).toBeVisible();
   await expect(
-    region(page, 'Findings').getByText(/must reserve 45\.4 W and has 32 W; Landing stage hangs on it too/),
+    region(page, 'Findings').getByText(/45\.4 W are asked of it, and it has 32 W; Landing stage hangs on it too/),
   ).toBeVisible();
   // The head says the worst, and one touch mends it there.
   await region(page, 'Worst finding')

@@ -14,8 +14,7 @@ export function sayShare(ratio: number): string {
 export const sayMs = (ms: number): string =>
   ms >= 1000 ? `${(ms / 1000).toFixed(2)} s` : ms >= 10 ? `${Math.round(ms)} ms` : `${ms.toFixed(1)} ms`;
 
-export const sayDays = (days: number): string =>
-  `${days >= 100 ? Math.round(days) : Number(days.toFixed(1))} days`;
+export const sayDays = (days: number): string => `${days >= 100 ? Math.round(days) : Number(days.toFixed(1))} days`;
 
 /** 43.2 GB or 1.30 TB (IEC 80000-13: 1 TB = 10^12 bytes). */
 export const sayBytes = (size: number): string =>

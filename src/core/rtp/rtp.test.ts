@@ -106,6 +106,17 @@ test('jitter of an even stream is nothing, of one late packet a sixteenth of its
 // RFC 5905 §6: 2026-11-25 08:46:55.5 UTC is 1 795 596 415.5 s after 1970.
 const report = { ssrc: 7, unixMs: 1_795_596_415_500, rtpTimestamp: 123_456, packetCount: 9 };
 
+test.each([
+  { why: 'no time at all', unixMs: -2_208_988_800_000 },
+  { why: 'the time since it started', unixMs: -2_208_988_800_000 + 3_600_500 },
+])('a sender report with $why has no clock, and is answered all the same', ({ unixMs }) => {
+  const read = findSenderReport(writeSenderReport({ ...report, unixMs, octetCount: 1 }));
+  expect(read).toMatchObject({ unixMs: null, rtpTimestamp: 123_456 });
+  expect(takenUnixMs({ ...report, unixMs: null, ntpMiddle: 0 }, 1, 90_000)).toBeNull();
+  // Seconds in the upper half, fractions in the lower: 3600.5 s.
+  expect(read?.ntpMiddle).toBe(unixMs === -2_208_988_800_000 ? 0 : 3600 * 65_536 + 32_768);
+});
+
 test('a sender report that was written is read again', () => {
   const read = findSenderReport(writeSenderReport({ ...report, octetCount: 1 }));
   expect(read).toMatchObject({ ssrc: 7, rtpTimestamp: 123_456, packetCount: 9 });

@@ -37,6 +37,13 @@ test.each([
   expect(session.media[0]?.fmtp).toEqual({ 'profile-level-id': value, 'packetization-mode': '1' });
 });
 
+test.each([
+  { why: 'before another', lines: ['b=AS:2048', 'b=TIAS:1900000'] },
+  { why: 'behind others', lines: ['b=RR:800', 'b=AS:2048'] },
+])('b=AS counts, $why', ({ lines }) => {
+  expect(parseSdp(video(...lines), BASE).session.media[0]?.bandwidthKbps).toBe(2048);
+});
+
 test('Base64 in fmtp keeps its = signs', () => {
   const { session } = parseSdp(
     video('a=fmtp:96 sprop-parameter-sets=Z0LAFtoCgL/lwEQAAAMABAAAAwB4PFi6gA==,aM4PyA=='),

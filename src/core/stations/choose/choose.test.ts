@@ -136,6 +136,42 @@ test('a recorder wants the main stream, a viewer takes the small one', () => {
   ]);
 });
 
+test('a zoom that nobody set keeps both ends and the near edge of the zone', () => {
+  const zoom = cards[1] as Model;
+  const near = { ...need, widthM: 1, nearM: 4.5 };
+  const chosen = chooseFacts(near, zoom, mounting, site);
+  const wide = chooseFacts(near, zoom, { ...mounting, zoom: 1 }, site);
+  expect(wide.seenFromM).toBeLessThanOrEqual(4.5);
+  expect(chosen.seenFromM).toBeLessThanOrEqual(4.5 * (1 + 1e-6));
+  expect(chosen.zoom).toBeGreaterThan(1);
+  const longer = chooseFacts(near, zoom, { ...mounting, zoom: (chosen.zoom ?? 1) + 0.05 }, site);
+  expect(longer.seenFromM).toBeGreaterThan(4.5);
+});
+
+test('light is judged along the ray: 7 m do not reach down a slant of 8.8 m', () => {
+  const card = { ...(cards[0] as Model), light: { kind: 'infrared' as const, reachM: 14, angleDeg: 120 } };
+  const high = chooseFacts({ ...need, distanceM: 6.8 }, card, { ...mounting, heightM: 7.2, tiltDownDeg: 40 }, site);
+  expect(high).toMatchObject({ lightReachM: 7, slantM: expect.closeTo(8.8, 1) });
+  const row = judgeChoice(high).rows.find(({ rule }) => rule === 'choose.light');
+  expect(row?.verdict).toBe('tight'); // 14 m rated
+});
+
+test('a light of 95° under two lenses that see 166° together leaves corners dark', () => {
+  const twin = site.models.find(({ id }) => id === 'ostrel-twin-8') as Model;
+  const card: Model = { ...twin, light: { kind: 'infrared', reachM: 60, angleDeg: 95 } };
+  const found = chooseFacts({ ...need, text: null }, card, mounting, site);
+  expect(found.spanDeg).toBeCloseTo(166, 0);
+  expect(judgeChoice(found).findings.map(({ rule }) => rule)).toContain('choose.light-narrower-than-view');
+});
+
+test('a low door station that cuts off the face of who rings is not fine', () => {
+  const door: Need = { ...need, level: 'identify', text: null, distanceM: 1.5, widthM: 1, nearM: 0.5, atNight: false };
+  const found = chooseFacts(door, cards[0] as Model, { heightM: 1.2, tiltDownDeg: 0, headingDeg: 0, zoom: 1 }, site);
+  // Half of its 49° upwards: 0.4 m above it a face enters at 0.4 / tan 24.5°.
+  expect(found.faceSeenFromM).toBeCloseTo(0.88, 2);
+  expect(judgeChoice(found).rows.find(({ rule }) => rule === 'choose.face-near')?.verdict).toBe('will-not-work');
+});
+
 describe('two lenses', () => {
   const lens = (axisDeg: number, focalMm: number): Lens => ({
     label: `at ${axisDeg}`,

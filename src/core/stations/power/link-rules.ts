@@ -111,7 +111,7 @@ export const LINK_RULES = [
         severity: 'stop',
         title: (f) => `${f.wire} cannot carry it`,
         because: (f) => `${carried(f)}.`,
-        do: ['A faster uplink, or draw each camera once through a relay.'],
+        do: ['A faster link there.', 'A relay behind it draws each camera once over it.'],
       },
       tight: {
         severity: 'fix',

@@ -138,6 +138,16 @@ test('measured rates replace planned ones on every link that the stream crosses'
   expect(loadOf(measured)).not.toBeCloseTo(loadOf(planned), 1);
 });
 
+test('a recorder that takes H.264 alone is planned with H.264, whatever the card names first', () => {
+  const rateFor = (codecs: readonly string[]): number => {
+    const destinations = mill.destinations.map((one) => (one.id === 'loft-store' ? { ...one, codecs } : one));
+    const draws = judgeOf({ ...mill, destinations }).links.drawsFrom('landing-stage');
+    return draws.find(({ destinationId }) => destinationId === 'loft-store')?.mbps ?? 0;
+  };
+  // Its card names H.265 first: about two thirds of the rate.
+  expect(rateFor(['H264'])).toBeGreaterThan(rateFor(['H265', 'H264']) * 1.3);
+});
+
 test('pictures take the links from camera to destination, or none when the way is broken', () => {
   expect(pathOf(mill.links, 'bread-oven', 'kitchen-tablet')?.map(({ id }) => id)).toEqual([
     'oven-air',

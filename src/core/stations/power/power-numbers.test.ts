@@ -54,6 +54,14 @@ test('a low-voltage run by hand: 10 m of 0.5 mm², 6 W from 12 V', () => {
   expect(run?.dayVolts).toBeGreaterThan(run?.nightVolts ?? 12);
 });
 
+test('a cable that gets warm resists more', () => {
+  const warm = (conductorC: number) =>
+    cableFeed(poe, link({ medium: 'network-cable', lengthM: 80, conductorC }), poeDemand(model({ nightW: 12 })), {});
+  // Copper at 60 °C against 20 °C: × 1.157.
+  expect(warm(60).loopOhm / warm(20).loopOhm).toBeCloseTo(1.157, 3);
+  expect(warm(60).loadVolts).toBeLessThan(warm(20).loadVolts ?? 0);
+});
+
 test('copper-clad aluminium is a thinner copper, and shortens the longest run by its factor', () => {
   const camera = model({ dayW: 6, minVolts: 10.8 });
   const [solid, clad] = [false, true].map((isCopperClad) =>

@@ -45,6 +45,42 @@ test('a rate that is not known makes the days not known, and names whose it is',
   expect(judge(site)).toMatchObject({ verdict: 'unknown', retention: null, ratesMissing: ['sluice'] });
 });
 
+test('a stream that failed frees no disk: it has no rate, and nothing lasts for ever', () => {
+  const planned = apply(mill(), record('tap-1', 'sluice'));
+  const silent = report({ kbps: 0 });
+  const failed = apply(planned, probed('sluice', { ...silent, verdict: 'fail', cause: 'no-packets' }));
+  // As an older file may hold it: a rate of 0, measured.
+  expect(judge(failed).rate).toMatchObject({ how: 'declared', value: 2048 });
+  expect(judge(failed).retention?.daysFit).toBeCloseTo(225e9 / (2048e3 * 10_800 * 1.02), 6);
+  const idle = apply(planned, {
+    kind: 'changeTap',
+    tap: { ...(planned.taps[0] as Tap), schedule: { mode: 'duty', duty: 0 } },
+  });
+  expect(judge(idle)).toMatchObject({ verdict: 'unknown', retention: null });
+});
+
+test('another stream is offered only where the recorder takes it, and no sliver of a day or of a rate', () => {
+  const site = at(3100);
+  const taking = (codecs: readonly string[]): Site => ({
+    ...site,
+    destinations: site.destinations.map((one) => (one.id === 'loft' ? { ...one, codecs } : one)),
+    cameras: site.cameras.map((camera) => ({
+      ...camera,
+      streams: camera.streams.map((stream, at) => (at === 1 ? { ...stream, codec: 'JPEG' } : stream)),
+    })),
+  });
+  const offered = (codecs: readonly string[]) =>
+    judge(taking(codecs))
+      .levers()
+      .map(({ id }) => id);
+  expect(offered(['H264'])).not.toContain('stream');
+  const tiny = { ...taking([]), destinations: taking([]).destinations.map((one) => ({ ...one, retentionDays: 3000 })) };
+  const texts = judge(tiny)
+    .levers()
+    .map(({ text }) => text);
+  expect(texts.filter((text) => /^Record \d+ %|^Lower/.test(text))).toEqual([]);
+});
+
 test('each lever, followed, brings the verdict it promises', () => {
   const site = at(3100);
   const levers = judge(site).levers();

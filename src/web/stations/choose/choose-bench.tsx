@@ -228,8 +228,10 @@ function Bench({ camera, need, model, tried, lightReachM }: BenchProps) {
       </div>
       {best.view.isBeyondModel && (
         <p className="mt-2 text-small text-brass">
-          {Math.round(best.view.hfovDeg)}° is wider than the formula is good for: measure the view and enter it in the
-          card.
+          {Math.round(best.view.hfovDeg)}° is wider than the formula is good for:{' '}
+          {best.view.lens.projection === 'pinhole'
+            ? 'say in its card whether it bends, and enter the view that was measured.'
+            : 'measure the view and enter it in the card.'}
         </p>
       )}
       {camera.mounting === null && (

@@ -3,6 +3,7 @@ import type { Verdict } from '../../../core/base/verdict.ts';
 import type { Need } from '../../../core/document/chapters/cameras/need.ts';
 import { type Model, nameOfModel } from '../../../core/document/chapters/models/model-card.ts';
 import { judgeDetail, levelAt, pxPerMOf, readText } from '../../../core/optics/detail-levels.ts';
+import type { SpotView } from '../../../core/optics/ground-view.ts';
 import type { Raster } from '../../../core/optics/resample.ts';
 import type { LensService } from '../../../core/stations/choose/need.ts';
 import { Drop } from '../../ui/drop.tsx';
@@ -55,7 +56,6 @@ export function SeenPictures({ need, seen }: SeenPicturesProps) {
         className={`grid grid-cols-1 gap-3 ${seen.length + (plain ? 1 : 0) > 3 ? 'sm:grid-cols-4' : 'sm:grid-cols-3'}`}
       >
         {seen.map((one) => {
-          const pxPerM = densityOf(one);
           const { zoom, lens } = one.service.view;
           const key = `${one.model.id}:${one.lensAt}`;
           const name = [
@@ -71,9 +71,9 @@ export function SeenPictures({ need, seen }: SeenPicturesProps) {
               key={key}
               master={master}
               widthM={widthM}
-              pxPerM={pxPerM}
+              spot={spotOf(one)}
               name={name}
-              said={sayOf(target, need, pxPerM)}
+              said={sayOf(target, need, spotOf(one))}
             />
           );
         })}
@@ -81,10 +81,10 @@ export function SeenPictures({ need, seen }: SeenPicturesProps) {
           <SeenPicture
             master={master}
             widthM={widthM}
-            pxPerM={densityOf(plain)}
+            spot={spotOf(plain)}
             isSmooth
             name={`${nameOfModel(plain.model)}, digital ${(sharpest / densityOf(plain)).toFixed(1)}×`}
-            said={{ ...sayOf(target, need, densityOf(plain)), text: 'the same pixels: larger, not clearer' }}
+            said={{ ...sayOf(target, need, spotOf(plain)), text: 'the same pixels: larger, not clearer' }}
           />
         )}
       </ul>
@@ -115,9 +115,9 @@ const TEXT_WORDS: Readonly<Record<Verdict, string>> = {
   unknown: 'not known',
 };
 
-function sayOf(target: Target, need: Need, pxPerM: number): Said {
+function sayOf(target: Target, need: Need, { pxPerM, uprightPxPerM }: SpotView): Said {
   if (target === 'text') {
-    const { pxPerChar, verdict } = readText(pxPerM, need.text?.charHeightMm ?? 60);
+    const { pxPerChar, verdict } = readText(Math.min(pxPerM, uprightPxPerM), need.text?.charHeightMm ?? 60);
     return { verdict, text: `${pxPerChar.toFixed(0)} px a letter: ${TEXT_WORDS[verdict]}` };
   }
   const wanted = need.level ?? (target === 'face' ? 'identify' : 'recognise');
@@ -152,16 +152,18 @@ function Unseen({ name }: { name: string }) {
 interface SeenPictureProps {
   readonly master: Raster;
   readonly widthM: number;
-  readonly pxPerM: number;
+  /** How many pixels it gets, across and, looked down upon, fewer from top to bottom. */
+  readonly spot: Pick<SpotView, 'pxPerM' | 'uprightPxPerM'>;
   readonly name: string;
   readonly said: Said;
   readonly isSmooth?: boolean;
 }
 
-function SeenPicture({ master, widthM, pxPerM, name, said, isSmooth = false }: SeenPictureProps) {
+function SeenPicture({ master, widthM, spot, name, said, isSmooth = false }: SeenPictureProps) {
   const canvas = useRef<HTMLCanvasElement>(null);
-  const across = Math.max(1, Math.min(master.width, Math.round(widthM * pxPerM)));
-  const down = Math.max(1, Math.min(master.height, Math.round(across / FRAME_ASPECT)));
+  const across = Math.max(1, Math.min(master.width, Math.round(widthM * spot.pxPerM)));
+  const steepness = Math.min(1, spot.uprightPxPerM / spot.pxPerM);
+  const down = Math.max(1, Math.min(master.height, Math.round((across / FRAME_ASPECT) * steepness)));
   useEffect(() => {
     let isWanted = true;
     void pixelWorker()

@@ -3,11 +3,10 @@ import { POWER_WAY_WORDS, POWER_WAYS, type PowerWay } from '../../../core/base/w
 import type { Camera } from '../../../core/document/chapters/cameras/camera.ts';
 import type { Gear } from '../../../core/document/chapters/gear/gear.ts';
 import type { Link, LinkMedium } from '../../../core/document/chapters/links/link.ts';
-import { nameOfModel } from '../../../core/document/chapters/models/model-card.ts';
+import { type Model, nameOfModel } from '../../../core/document/chapters/models/model-card.ts';
 import { cameraSubject, gearSubject } from '../../../core/document/subject.ts';
-import { LITHIUM } from '../../../core/power/sun-budget.ts';
 import type { PowerJudge, PowerJudgement } from '../../../core/stations/power/power-judgement.ts';
-import { feedsIn } from '../../../core/stations/power/power-numbers.ts';
+import { feedsIn, takenBy } from '../../../core/stations/power/power-numbers.ts';
 import { linkLengthM } from '../../../core/stations/power/site-links.ts';
 import { commandIssued, selectSite } from '../../store/site-slice.ts';
 import { useAppDispatch, useAppSelector } from '../../store/store.ts';
@@ -51,8 +50,7 @@ export function FeedPanel({ camera, judge, judgement }: FeedPanelProps) {
   const { feedLink, feeder } = judgement;
   const setWay = (value: string): void => {
     const next = POWER_WAYS.find((one) => one === value);
-    const sun =
-      next === 'solar' ? (camera.feed?.sun ?? usualSun(model?.power.batteryWh ?? null)) : (camera.feed?.sun ?? null);
+    const sun = camera.feed?.sun ?? null;
     const charge = camera.feed?.charge ?? null;
     dispatch(commandIssued({ kind: 'setFeed', cameraId: camera.id, feed: next ? { way: next, sun, charge } : null }));
   };
@@ -68,12 +66,7 @@ export function FeedPanel({ camera, judge, judgement }: FeedPanelProps) {
   };
   const feeders = way ? site.gear.filter((gear) => feedsIn(way, gear)) : [];
   return (
-    <Panel
-      title="What feeds it"
-      aside={
-        model ? `${nameOfModel(model)}: ${wattsOf(model.power.dayW, model.power.nightW)}` : 'no model is chosen yet'
-      }
-    >
+    <Panel title="What feeds it" aside={model ? `${nameOfModel(model)}: ${wattsOf(model)}` : 'no model is chosen yet'}>
       <div className="grid grid-cols-2 gap-x-3 gap-y-2 md:grid-cols-3">
         <SelectField
           label="Way"
@@ -136,15 +129,10 @@ export function FeedPanel({ camera, judge, judgement }: FeedPanelProps) {
   );
 }
 
-const wattsOf = (dayW: number | null, nightW: number | null): string =>
-  dayW === null ? 'its watts are not known' : `${dayW} W by day, ${nightW ?? dayW} W at night`;
-
-const usualSun = (batteryWh: number | null) => ({
-  panelWp: 10,
-  tiltDeg: 60,
-  shade: 0,
-  batteryWh: batteryWh ?? 40,
-  ...LITHIUM,
-  drawnHoursPerDay: 1,
-  mainsMonths: [],
-});
+function wattsOf(model: Model): string {
+  const { dayW, nightW } = model.power;
+  if (dayW === null && nightW === null) return 'its watts are not known';
+  const { isWhole, knownW } = takenBy(model);
+  const night = nightW === null && !isWhole ? 'not known at night' : `${knownW} W at night`;
+  return `${dayW === null ? 'not known' : `${dayW} W`} by day, ${night}`;
+}

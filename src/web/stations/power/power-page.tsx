@@ -1,3 +1,4 @@
+import type { Verdict } from '../../../core/base/verdict.ts';
 import type { Camera } from '../../../core/document/chapters/cameras/camera.ts';
 import type { Finding } from '../../../core/findings/finding.ts';
 import { findingsAt } from '../../../core/lanes/lane-types.ts';
@@ -20,7 +21,14 @@ import { SunPanel } from './sun-panel.tsx';
 export function PowerPage() {
   return (
     <StationFrame station="power">
-      {(camera, lane) => <PowerBench key={camera.id} camera={camera} findings={findingsAt(lane, 'power')} />}
+      {(camera, lane) => (
+        <PowerBench
+          key={camera.id}
+          camera={camera}
+          findings={findingsAt(lane, 'power')}
+          verdict={lane.stations.find((one) => one.station === 'power')?.verdict ?? 'unknown'}
+        />
+      )}
     </StationFrame>
   );
 }
@@ -32,7 +40,13 @@ export function usePowerJudge(): PowerJudge {
   return powerJudgeOf(viewOf(site, index));
 }
 
-function PowerBench({ camera, findings }: { camera: Camera; findings: readonly Finding[] }) {
+interface PowerBenchProps {
+  readonly camera: Camera;
+  readonly findings: readonly Finding[];
+  readonly verdict: Verdict;
+}
+
+function PowerBench({ camera, findings, verdict }: PowerBenchProps) {
   const judge = usePowerJudge();
   const judgement = judge.judge(camera);
   return (
@@ -55,7 +69,8 @@ function PowerBench({ camera, findings }: { camera: Camera; findings: readonly F
               <CameraFindings cameraId={camera.id} findings={findings} />
             ) : camera.feed ? (
               <p className="flex items-center gap-2">
-                <Drop verdict="ok" /> Power and links hold.
+                <Drop verdict={verdict} />{' '}
+                {verdict === 'ok' ? 'Power and links hold.' : 'Whether it holds is not known.'}
               </p>
             ) : (
               <p className="text-soft">Say what feeds it, and it is worked out.</p>

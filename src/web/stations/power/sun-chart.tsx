@@ -27,8 +27,8 @@ Chart.register(
 /** Bars are what a day brings, the line is what it takes: a bar below the line is a month that fails. */
 export function SunChart({ year }: { year: SunYear }) {
   const colours = useChartColours();
-  const { months, shortMonths } = year;
-  const summary = `What a day brings and takes, month by month. ${shortMonths.length > 0 ? `It brings less in ${monthNames(shortMonths)}.` : 'It brings enough in every month.'}`;
+  const { months, shortMonths, unknownMonths } = year;
+  const summary = `What a day brings and takes, month by month. ${shortMonths.length > 0 ? `It brings less in ${monthNames(shortMonths)}.` : 'It brings enough in every month that is known.'}${unknownMonths.length > 0 ? ` ${monthNames(unknownMonths)}: not known.` : ''}`;
   return (
     <figure className="m-0">
       <div className="h-52">
@@ -64,7 +64,9 @@ export function SunChart({ year }: { year: SunYear }) {
             font: { family: CHART_FONT },
             plugins: {
               tooltip: {
-                callbacks: { label: ({ dataset, parsed }) => `${dataset.label}: ${(parsed.y ?? 0).toFixed(1)}` },
+                callbacks: {
+                  label: ({ dataset, parsed }) => `${dataset.label}: ${parsed.y?.toFixed(1) ?? 'not known'}`,
+                },
               },
             },
             scales: {
@@ -89,6 +91,7 @@ export function SunChart({ year }: { year: SunYear }) {
         <span>
           <span className="mr-1 inline-block h-0.5 w-4 bg-ink align-middle" /> a day takes
         </span>
+        {unknownMonths.length > 0 && <span>{monthNames(unknownMonths)}: the sun stays too low for a number</span>}
       </figcaption>
     </figure>
   );

@@ -1,4 +1,4 @@
-import { lazy, Suspense } from 'react';
+import { lazy, Suspense, useState } from 'react';
 import { inPercent } from '../../../core/base/range.ts';
 import { VERDICT_WORDS } from '../../../core/base/verdict.ts';
 import type { Camera } from '../../../core/document/chapters/cameras/camera.ts';
@@ -13,6 +13,7 @@ import { Drop } from '../../ui/drop.tsx';
 import { NumberField } from '../../ui/number-field.tsx';
 import { Panel } from '../../ui/panel.tsx';
 import { SelectField } from '../../ui/text-field.tsx';
+import { SkyFields } from './sky-fields.tsx';
 
 const SunChart = lazy(async () => ({ default: (await import('./sun-chart.tsx')).SunChart }));
 
@@ -28,11 +29,12 @@ export function SunPanel({ camera, judge, judgement }: SunPanelProps) {
   const { sky } = useAppSelector(selectSite);
   const { feed } = camera;
   const sun = feed?.sun;
-  if (!feed || !sun) return null;
-  const { sunYear: year } = judgement;
-  const tapped = judge.tappedHours(camera);
+  if (!feed) return null;
   const setSun = (next: SunFeed): void =>
     void dispatch(commandIssued({ kind: 'setFeed', cameraId: camera.id, feed: { ...feed, sun: next } }));
+  if (!sun) return <NewSun cardWh={judge.modelOf(camera)?.power.batteryWh ?? null} onEntered={setSun} />;
+  const { sunYear: year } = judgement;
+  const tapped = judge.tappedHours(camera);
   const change = (changed: Partial<SunFeed>): void => setSun({ ...sun, ...changed });
   return (
     <Panel
@@ -41,7 +43,9 @@ export function SunPanel({ camera, judge, judgement }: SunPanelProps) {
         year
           ? year.shortMonths.length > 0
             ? `fails in ${monthNames(year.shortMonths)}`
-            : `${monthNames([year.worstMonth])} is the worst month`
+            : year.unknownMonths.length > 0
+              ? `${monthNames(year.unknownMonths)}: not known`
+              : `${monthNames([year.worstMonth])} is the worst month`
           : undefined
       }
     >
@@ -65,7 +69,7 @@ export function SunPanel({ camera, judge, judgement }: SunPanelProps) {
         <p className="text-soft">
           {sky.latitudeDeg === null
             ? 'Enter the latitude of the site: the sun depends on it.'
-            : 'Its model card says no watts: enter them there.'}
+            : 'Its model card does not say what it takes by day, at night and waiting: enter that there.'}
         </p>
       )}
       <div className="mt-3 grid grid-cols-2 gap-x-3 gap-y-2 md:grid-cols-4">
@@ -117,6 +121,43 @@ export function SunPanel({ camera, judge, judgement }: SunPanelProps) {
           isOptional
           hint="north positive"
           onKeep={(latitudeDeg) => void dispatch(commandIssued({ kind: 'setSky', sky: { ...sky, latitudeDeg } }))}
+        />
+      </div>
+      <SkyFields />
+    </Panel>
+  );
+}
+
+/** [A] How panels are hung where nobody said otherwise; each of it stands in a field. */
+const USUAL = { tiltDeg: 60, shade: 0, ...LITHIUM, drawnHoursPerDay: 1, mainsMonths: [] } as const;
+
+/** Panel and battery have no usual size: nothing is worked out before both are entered. */
+function NewSun({ cardWh, onEntered }: { cardWh: number | null; onEntered: (sun: SunFeed) => void }) {
+  const [panelWp, setPanelWp] = useState<number | null>(null);
+  const [batteryWh, setBatteryWh] = useState(cardWh);
+  const enter = (panel: number | null, battery: number | null): void => {
+    setPanelWp(panel);
+    setBatteryWh(battery);
+    if (panel !== null && battery !== null) onEntered({ ...USUAL, panelWp: panel, batteryWh: battery });
+  };
+  return (
+    <Panel title="Battery and panel">
+      <p className="text-soft">Enter its panel and its battery, and the year is worked out.</p>
+      <div className="mt-3 grid grid-cols-2 gap-x-3 gap-y-2 md:grid-cols-4">
+        <NumberField
+          label="Panel, Wp"
+          value={panelWp}
+          range={FEED_RANGES.panelWp}
+          isOptional
+          onKeep={(panel) => enter(panel, batteryWh)}
+        />
+        <NumberField
+          label="Battery, Wh"
+          value={batteryWh}
+          range={FEED_RANGES.batteryWh}
+          isOptional
+          hint={cardWh === null ? undefined : 'as its card says'}
+          onKeep={(battery) => enter(panelWp, battery)}
         />
       </div>
     </Panel>

@@ -24,6 +24,7 @@ export function SwitchView({ gear, judge, camera }: SwitchViewProps) {
         <Drop verdict={budget.verdict} size={18} label={VERDICT_WORDS[budget.verdict]} />
         <b>{gear.name}</b>
         <span className="font-mono">
+          {budget.isWhole ? '' : '≥ '}
           {budget.totalW.toFixed(1)} of {gear.budgetW} W
         </span>
         <span className="text-soft">
@@ -34,11 +35,11 @@ export function SwitchView({ gear, judge, camera }: SwitchViewProps) {
       <svg viewBox="0 0 600 40" className="mt-1 block w-full max-w-[600px]">
         <title>{`${gear.name}: ${budget.totalW.toFixed(1)} of ${gear.budgetW} W`}</title>
         <rect x="0" y="6" width="600" height="18" fill="none" stroke="var(--hair)" />
-        {budget.ports.map(({ port, reservedW, grantedClass }, at) => {
+        {budget.ports.map(({ port, reservedW, grantedClass }) => {
           const x = (before / full) * 600;
           before += reservedW;
           const width = (reservedW / full) * 600;
-          const isOwn = fed[at]?.subject === subject;
+          const isOwn = fed[port]?.subject === subject;
           return (
             <g key={port}>
               <rect
@@ -50,7 +51,7 @@ export function SwitchView({ gear, judge, camera }: SwitchViewProps) {
                 stroke="var(--sheet)"
               />
               <text x={x + 4} y="37" className="fill-soft text-[12px]">
-                {width > 60 ? `${fed[at]?.name}, class ${grantedClass}: ${reservedW.toFixed(1)} W` : ''}
+                {width > 60 ? `${fed[port]?.name}, class ${grantedClass}: ${reservedW.toFixed(1)} W` : ''}
               </text>
             </g>
           );

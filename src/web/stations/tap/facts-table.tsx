@@ -1,7 +1,7 @@
 import { sayCount, sayFps, sayRate, sayShare, sayStretch } from '../../../core/base/say.ts';
-import { sayQuantity } from '../../../core/document/chapters/journal/quantities.ts';
 import { bestKnown, type EvidenceIndex, type Known, knownAs, streamFacts } from '../../../core/document/best-known.ts';
 import type { Stream } from '../../../core/document/chapters/cameras/camera.ts';
+import { sayQuantity } from '../../../core/document/chapters/journal/quantities.ts';
 import { streamSubject } from '../../../core/document/subject.ts';
 import { KnownHowMark } from '../../ui/known-how.tsx';
 
@@ -109,10 +109,7 @@ function soundRows(as: (quantity: string, how: 'declared' | 'measured') => Known
     said('sound.channels', 'declared'),
     said('sound.bitrateKbps', 'declared'),
   );
-  const arrives = parts(
-    said('sound.bitrateKbps', 'measured'),
-    measured && loss ? `${sayShare(loss)} lost` : null,
-  );
+  const arrives = parts(said('sound.bitrateKbps', 'measured'), measured && loss ? `${sayShare(loss)} lost` : null);
   return declared || arrives ? [{ name: 'sound', declared, measured: arrives, best: measured ?? codec }] : [];
 }
 

@@ -1,0 +1,81 @@
+import { readdirSync, readFileSync, writeFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { expect, test } from '@jest/globals';
+import { type AssumptionId, assumptionOf } from '../../src/core/assumptions/assumptions.ts';
+import { STATIONS } from '../../src/core/stations/registry.ts';
+import { QUESTIONS } from './questions.ts';
+
+const ROOT = join(__dirname, '../..');
+const PAGE = join(ROOT, 'docs/judgement.md');
+
+interface RuleRow {
+  readonly id: string;
+  readonly source: string;
+  readonly mends?: unknown;
+}
+const stations = STATIONS.map(({ name, rules }) => ({ name, rules: rules as readonly RuleRow[] }));
+const rules = stations.flatMap((station) => station.rules);
+
+/** Every test of the project by its path, beside this one. */
+function testFiles(folder: string): readonly string[] {
+  return readdirSync(join(ROOT, folder), { withFileTypes: true }).flatMap((entry) => {
+    const path = `${folder}/${entry.name}`;
+    if (entry.isDirectory()) return testFiles(path);
+    return /\.(test|spec)\.tsx?$/.test(entry.name) && !path.startsWith('tests/judgement') ? [path] : [];
+  });
+}
+const tests = [...testFiles('src'), ...testFiles('tests')].map((path) => ({
+  path,
+  text: readFileSync(join(ROOT, path), 'utf8'),
+}));
+const testedIn = (id: string): readonly string[] =>
+  tests.filter(({ text }) => text.includes(`'${id}'`)).map(({ path }) => path.replace(/^.*\//, ''));
+
+function sayLimit(id: AssumptionId): string {
+  const found = assumptionOf(id);
+  if (!found) throw new Error(`no assumption ${id}`);
+  return `${found.label.toLowerCase()}: ${found.value} ${found.unit}`;
+}
+
+function page(): string {
+  const cell = (text: string): string => text.replaceAll('|', '\\|');
+  const rowOf = ({ id, source, mends }: RuleRow): string => {
+    const { asks = '', limits = [] } = QUESTIONS[id] ?? {};
+    const cells = [`\`${id}\``, asks, limits.map(sayLimit).join('; ') || '–', source, mends ? 'act' : 'words'];
+    return `| ${[...cells, testedIn(id).join(', ')].map(cell).join(' | ')} |`;
+  };
+  return [
+    '# What Clear Tap judges, and by what',
+    '',
+    'One row for each rule, in the order in which a station asks. `npm run judgement` makes this page from the rules; a test',
+    'holds it to them. A rule whose facts are missing is *not known*, never fine. **Limits** are assumptions that a site can',
+    'change; other numbers stand in the source, and **[A]** marks those that no standard sets. **Mend** tells whether core can',
+    'carry the remedy out: *act* means that each offer is tried on the whole site before it is shown.',
+    ...stations.flatMap(({ name, rules: own }) =>
+      own.length === 0
+        ? []
+        : [
+            '',
+            `## ${name}`,
+            '',
+            '| Rule | Question | Limits | Source | Mend | Tests |',
+            '| --- | --- | --- | --- | --- | --- |',
+            ...own.map(rowOf),
+          ],
+    ),
+    '',
+  ].join('\n');
+}
+
+test('every rule has a question in words, and no question is left over', () => {
+  expect(Object.keys(QUESTIONS).sort()).toEqual(rules.map(({ id }) => id).sort());
+});
+
+test('every rule is named by a test', () => {
+  expect(rules.filter(({ id }) => testedIn(id).length === 0).map(({ id }) => id)).toEqual([]);
+});
+
+test('docs/judgement.md is the table of the rules as they are', () => {
+  if (process.env.WRITE_JUDGEMENT === '1') writeFileSync(PAGE, page());
+  expect(readFileSync(PAGE, 'utf8')).toBe(page());
+});
