@@ -97,7 +97,7 @@ export const LINK_RULES = [
         do: ['Place both ends on the plan or enter the signal, and choose models for all that talk there.'],
       },
     },
-    mends: (_, offers) => offers.accessPoints(),
+    mends: (f, offers) => (f.airVerdict === 'unknown' ? [] : offers.accessPoints()),
     why: 'Airtime, not megabits, is what runs out: Wi-Fi is one lane for all, and a slow talker takes the most of it.',
   }),
   rule({

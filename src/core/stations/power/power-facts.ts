@@ -20,6 +20,8 @@ export interface PowerFacts {
   readonly headroomWantedW: number;
   /** Others that the same switch feeds. */
   readonly fedBeside: readonly string[];
+  /** Of these, those whose watts nobody knows. */
+  readonly silentBeside: readonly string[];
   readonly portsUsed: number;
   readonly poePorts: number;
   readonly classAsked: number;

@@ -133,24 +133,24 @@ export class PowerJudge {
     return fed.filter(({ subject }, at) => subject.startsWith('gear:') && (isOver || budget.starved.has(at)));
   }
 
-  /** What all cameras that hang on a supply or a passive injector draw together at night, and whether that is all of it. */
+  /** What all cameras that hang on a supply or a passive injector draw together at night, and those whose watts are not in it. */
   private loadOf(feeder: GearOf<'supply'> | GearOf<'injector'>): {
     readonly amps: number;
-    readonly isWhole: boolean;
     readonly names: readonly string[];
+    readonly silent: readonly string[];
   } {
     let amps = 0;
-    let isWhole = true;
     const names: string[] = [];
+    const silent: string[] = [];
     for (const link of this.linksFrom.get(gearSubject(feeder.id)) ?? []) {
       const camera = this.cameras.get(link.to);
       if (!camera || this.feedLinkOf(camera) !== link) continue;
       names.push(camera.name);
       const model = this.modelOf(camera);
-      isWhole &&= model !== undefined && takenBy(model).isWhole;
+      if (!model || !takenBy(model).isWhole) silent.push(camera.name);
       if (model) amps += this.runOf(feeder, link, model)?.loadA ?? 0;
     }
-    return { amps, isWhole, names };
+    return { amps, names, silent };
   }
 
   private runOf(feeder: GearOf<'supply'> | GearOf<'injector'>, link: Link, model: Model): RunNumbers | null {
@@ -199,10 +199,11 @@ export class PowerJudge {
     if (feeder && camera.feed) facts.feederFeeds = feedsIn(camera.feed.way, feeder);
     if (feeder?.kind === 'supply') {
       const run = this.runOf(feeder, link, model);
-      const { amps, isWhole } = this.loadOf(feeder);
+      const { amps, silent } = this.loadOf(feeder);
+      facts.silentBeside = silent.filter((name) => name !== camera.name);
       facts.supplyVolts = feeder.volts;
       facts.supplyAmps = feeder.amps;
-      facts.supplyLoadA = isWhole || amps > feeder.amps ? amps : undefined;
+      facts.supplyLoadA = silent.length === 0 || amps > feeder.amps ? amps : undefined;
       facts.isRun = !run || run.supplyVolts > run.minVolts;
       runFacts(run, facts);
       return { budget: null, cable: null, run };
@@ -211,11 +212,12 @@ export class PowerJudge {
     facts.cableM = linkLengthM(link);
     if (feeder.kind === 'injector' && feeder.isPassive) {
       const run = this.runOf(feeder, link, model);
-      const { amps, isWhole, names } = this.loadOf(feeder);
+      const { amps, names, silent } = this.loadOf(feeder);
       const [loadW, budgetW] = [amps * feeder.volts, feeder.watts];
       facts.passiveVolts = feeder.volts;
       facts.budgetW = budgetW;
-      facts.reservedW = isWhole || loadW > budgetW ? loadW : undefined;
+      facts.reservedW = silent.length === 0 || loadW > budgetW ? loadW : undefined;
+      facts.silentBeside = silent.filter((name) => name !== camera.name);
       facts.fedBeside = names.filter((name) => name !== camera.name);
       facts.isRun = !run || run.supplyVolts > run.minVolts;
       runFacts(run, facts);
@@ -232,7 +234,9 @@ export class PowerJudge {
     facts.reservedW = budget.isWhole || isOver ? budget.totalW : undefined;
     facts.headroomWantedW =
       feeder.kind === 'injector' ? 0 : feeder.budgetW * assumed(assumptions, 'power.poe-headroom');
-    facts.fedBeside = fed.filter((_, other) => other !== at).map(({ name }) => name);
+    const beside = fed.filter((_, other) => other !== at);
+    facts.fedBeside = beside.map(({ name }) => name);
+    facts.silentBeside = beside.filter(({ demand }) => !demand.isWhole).map(({ name }) => name);
     facts.cableVerdict = cable.verdict === 'unknown' ? undefined : cable.verdict;
     facts.cableVolts = cable.loadVolts ?? undefined;
     facts.classAsked = demand.class ?? undefined;

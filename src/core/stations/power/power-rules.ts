@@ -273,7 +273,8 @@ const FEED_RULES = [
         do: ['Read its label and enter the range of its input in the card, before anything is plugged in.'],
       },
     },
-    mends: (_, offers) => offers.feeders(),
+    // Where the range is not known, no other injector is known to be right.
+    mends: (f, offers) => (f.maxVolts === undefined || f.minVolts === undefined ? [] : offers.feeders()),
     why: 'Too much burns its input at once; home-made injectors burn more than that.',
   }),
   rule({

@@ -20,11 +20,8 @@ const WORDS: { readonly [K in keyof PowerFacts]?: string } = {
   rssiDbm: 'its signal, or where it and its access point stand on the plan',
 };
 
-/** The same of what hangs beside it: it waits for others, and is asked of them. */
-const OF_OTHERS: { readonly [K in keyof PowerFacts]?: string } = {
-  reservedW: 'what everything on its feeder takes, W, in their model cards',
-  supplyLoadA: 'what everything on its supply takes, W, in their model cards',
-};
+/** Facts that wait for what hangs beside it, and are asked of that. */
+const OF_OTHERS: ReadonlySet<string> = new Set(['reservedW', 'supplyLoadA'] satisfies readonly (keyof PowerFacts)[]);
 
 /** What is missing for a verdict, in the order in which one would enter it. */
 export interface Wanted {
@@ -32,13 +29,14 @@ export interface Wanted {
   readonly ofOthers: readonly string[];
 }
 
-/** Rows that weigh nothing ask for nothing. */
-export function wantedFor(rows: readonly Row[]): Wanted {
+/** Rows that weigh nothing ask for nothing. @param silent what hangs on the same feeder and has no watts in its card */
+export function wantedFor(rows: readonly Row[], silent: readonly string[]): Wanted {
   const missing = rows.filter(({ weighs }) => weighs).flatMap((row) => row.missing);
-  const wordsOf = (words: typeof WORDS): readonly string[] => [
-    ...new Set(missing.flatMap((fact) => words[fact as keyof PowerFacts] ?? [])),
-  ];
-  return { own: wordsOf(WORDS), ofOthers: wordsOf(OF_OTHERS) };
+  const waitsForOthers = silent.length > 0 && missing.some((fact) => OF_OTHERS.has(fact));
+  return {
+    own: [...new Set(missing.flatMap((fact) => WORDS[fact as keyof PowerFacts] ?? []))],
+    ofOthers: waitsForOthers ? [`what ${silent.join(', ')} will take beside it, W: choose a model that says it`] : [],
+  };
 }
 
 /** Says what is missing; judged when all others are, on what they missed. */
