@@ -11,6 +11,7 @@ import { gearSubject } from '../core/document/subject.ts';
 import { lanesOf } from '../core/lanes/lane.ts';
 import { mendsOf } from '../core/lanes/mends.ts';
 import { viewOf } from '../core/station/site-view.ts';
+import { gearFindings } from '../core/stations/power/gear-findings.ts';
 import { powerJudgeOf } from '../core/stations/power/index.ts';
 import type { PowerJudge } from '../core/stations/power/power-judgement.ts';
 import { tapJudgeOf } from '../core/stations/tap/index.ts';
@@ -46,6 +47,11 @@ export async function checkCommand(args: readonly string[]): Promise<number> {
       return { camera, ...finding, mend: mends[0] ?? null, mends };
     }),
   );
+  // A switch that cannot feed an access point is told also where no camera is joined to either.
+  const said = new Set(findings.map(({ title }) => title));
+  const ofGear = gearFindings(site, powerJudgeOf(view))
+    .filter(({ finding }) => !said.has(finding.title))
+    .map(({ gear, finding }) => ({ gear, ...finding }));
   const judge = tapJudgeOf(view);
   const budgets = site.taps.map((tap) => {
     const { verdict, rate, retention } = judge.judge(tap);
@@ -62,6 +68,7 @@ export async function checkCommand(args: readonly string[]): Promise<number> {
       site: site.name,
       lanes: stands,
       findings,
+      gearFindings: ofGear,
       budgets,
       ...powerBudgets(site, powerJudgeOf(view)),
       ...(mended ? { applied: mended.applied, written: mended.written } : {}),
@@ -73,12 +80,14 @@ export async function checkCommand(args: readonly string[]): Promise<number> {
       print(`${oneLine(camera)}: ${severity}: ${title}. ${oneLine(because)}\n`);
       for (const { text } of mends) print(`  mend: ${oneLine(text)}\n`);
     }
+    for (const { gear, severity, title, because } of ofGear)
+      print(`${oneLine(gear)}: ${severity}: ${oneLine(title)}. ${oneLine(because)}\n`);
     for (const { camera, stations, next } of lanes) {
       const stands = stations.map(({ name, verdict }) => `${name} ${VERDICT_WORDS[verdict]}`).join(', ');
       print(`${oneLine(camera)}: ${stands}; ${next ? `next: ${oneLine(next)}` : 'nothing left to do'}\n`);
     }
   }
-  return findings.some(({ severity }) => severity === 'stop') ? 1 : 0;
+  return [...findings, ...ofGear].some(({ severity }) => severity === 'stop') ? 1 : 0;
 }
 
 async function readSite(file: string): Promise<Site> {

@@ -6,10 +6,12 @@ import { createInterface } from 'node:readline';
 import { afterAll, beforeAll, expect, test } from '@jest/globals';
 import WebSocket from 'ws';
 import { decodeLiveFrame } from '../../src/contract/live-frame.ts';
+import type { Gear } from '../../src/core/document/chapters/gear/gear.ts';
 import { writeSiteFile } from '../../src/core/document/site-file.ts';
 import { alderMill } from '../../src/standins/alder-mill.ts';
 import { BOOT_ROOM, SLUICE_RAIL } from '../../src/standins/personality.ts';
 import { startFaultyCamera } from '../support/faulty-camera.ts';
+import { apOf, linkOf, switchOf } from '../support/planned-sites.ts';
 import { healthy } from '../support/scripted-server.ts';
 import { AT, apply, mill, probed, record, report } from '../support/sites.ts';
 import { ACCOUNT, startTestCamera, type TestCamera } from '../support/test-camera.ts';
@@ -184,6 +186,25 @@ test('cleartap check tells each lane’s stations and each finding’s mend; --a
   // What was written once is not written over, and what has no mend writes nothing.
   expect(await cleartap(['check', file, '--apply', 'power.winter'])).toMatchObject({ code: 2, out: '' });
   expect((await cleartap(['check', file, '--apply', 'choose.ladder-work'])).err).toMatch(/nothing was written/);
+});
+
+test('cleartap check: a switch that cannot feed an access point says stop, whoever is joined to it', async () => {
+  const file = join(mkdtempSync(join(tmpdir(), 'cleartap-')), 'mill.cleartap.json');
+  const point = { ...apOf('ap', '2.4', 3), poeClass: 4 } as Gear;
+  const site = {
+    ...mill(),
+    gear: [switchOf('a', { pseType: 1 }), point],
+    links: [linkOf('up', 'gear:a', 'gear:ap')],
+  };
+  writeFileSync(file, writeSiteFile(site));
+  const { code, out } = await cleartap(['check', file, '--json']);
+  expect(code).toBe(1);
+  expect(JSON.parse(out)).toMatchObject({
+    gearFindings: [{ gear: 'Switch a', rule: 'power.gear-unfed', severity: 'stop' }],
+    switches: [{ verdict: 'will-not-work' }],
+  });
+  writeFileSync(file, writeSiteFile({ ...site, gear: [switchOf('a'), point] }));
+  expect((await cleartap(['check', file])).code).toBe(0);
 });
 
 test('cleartap check tells findings and budgets, and exits 1 when one says stop', async () => {

@@ -350,6 +350,16 @@ export class PowerJudge {
     facts.wireTight = assumed(assumptions, 'link.tight');
   }
 
+  /** What may be wrong with a switch, whoever hangs on it. */
+  switchFacts(gear: GearOf<'switch'>): Facts<PowerFacts> {
+    return {
+      fullestSwitch: gear.name,
+      cablesOn: this.links.cablesAt(gearSubject(gear.id)),
+      switchPorts: gear.ports,
+      unfed: this.unfedBy(gear).map(({ name }) => `${name} on ${gear.name}`),
+    };
+  }
+
   /** Switches on its way and what they feed beside it: cables that find no port, access points that get no power. */
   private throughSwitches(camera: Camera, feeder: Gear | null, facts: FactsDraft): void {
     const subject = cameraSubject(camera.id);
@@ -365,12 +375,9 @@ export class PowerJudge {
     for (const end of near) {
       const gear = this.links.gearAt(end);
       if (gear?.kind !== 'switch') continue;
-      const cables = this.links.cablesAt(end);
-      if (facts.cablesOn === undefined || cables - gear.ports > facts.cablesOn - (facts.switchPorts ?? 0)) {
-        facts.fullestSwitch = gear.name;
-        facts.cablesOn = cables;
-        facts.switchPorts = gear.ports;
-      }
+      const { fullestSwitch, cablesOn = 0, switchPorts = 0 } = this.switchFacts(gear);
+      if (facts.cablesOn === undefined || cablesOn - switchPorts > facts.cablesOn - (facts.switchPorts ?? 0))
+        Object.assign(facts, { fullestSwitch, cablesOn, switchPorts });
       const isFeeder = feeder?.id === gear.id;
       for (const one of this.unfedBy(gear))
         if (isFeeder || near.has(one.subject)) unfed.add(`${one.name} on ${gear.name}`);
