@@ -36,12 +36,13 @@ export class CameraLine {
     this.#address = address;
     this.#dials += 1;
     const own = this.#dials;
-    const say = (input: LineInput): void => {
-      if (own === this.#dials) safely(() => put(input));
-    };
+    const say = (input: () => LineInput): void =>
+      safely(() => {
+        if (own === this.#dials) put(input());
+      });
     const events = {
-      onData: (chunk: Uint8Array) => say({ kind: 'bytes', chunk, atMs: now() }),
-      onEnd: () => say({ kind: 'closed', atMs: now() }),
+      onData: (chunk: Uint8Array) => say(() => ({ kind: 'bytes', chunk, atMs: now() })),
+      onEnd: () => say(() => ({ kind: 'closed', atMs: now() })),
     };
     const connection = await dialer.dial(address, events, limits);
     if (this.#isClosed) connection.close();

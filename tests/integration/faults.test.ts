@@ -88,8 +88,9 @@ test('a server that closes after each question for a login is connected to anew,
       onConnect: (socket) => {
         const write = socket.write.bind(socket);
         socket.write = ((chunk: Uint8Array) => {
-          const isQuestion = Buffer.from(chunk).includes('RTSP/1.0 401');
-          return isQuestion ? (socket.end(chunk), true) : write(chunk);
+          if (!Buffer.from(chunk).includes('RTSP/1.0 401')) return write(chunk);
+          socket.end(chunk);
+          return true;
         }) as typeof socket.write;
       },
       packets: STREAM_FAULTS[1]?.packets ?? [],

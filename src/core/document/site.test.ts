@@ -225,6 +225,36 @@ test('a later failed probe leaves no facts of the earlier one behind', () => {
   expect(remembered?.findings[0]?.because).toBe('it said no');
 });
 
+test('sound beside the picture is kept as it was described and as it came', () => {
+  const [video] = report().media;
+  if (!video?.measured) throw new Error('a measured picture');
+  const sound = {
+    ...video,
+    kind: 'audio' as const,
+    codec: 'PCMA',
+    clockRate: 8000,
+    declared: { ...video.declared, channels: 1, bitrateKbps: 64 },
+    measured: { ...video.measured, bitrateKbps: 63.8, lossRatio: 0.002 },
+  };
+  const facts = factsOfReport({ ...report(), media: [video, sound] }, 's', 'rtsp://h/x');
+  expect(facts.filter(({ quantity }) => quantity.startsWith('sound.')).map(({ value, how }) => [value, how])).toEqual([
+    ['PCMA', 'declared'],
+    [8000, 'declared'],
+    [1, 'declared'],
+    [64, 'declared'],
+    [63.8, 'measured'],
+    [0.002, 'measured'],
+  ]);
+});
+
+test('a sample that failed or was too short teaches no rate', () => {
+  const [video] = report().media;
+  if (!video?.measured) throw new Error('a measured picture');
+  const silent = { ...video, measured: { ...video.measured, bitrateKbps: null, fps: null } };
+  const facts = factsOfReport({ ...report(), media: [silent] }, 's', 'rtsp://h/x');
+  expect(facts.filter(({ quantity, how }) => quantity === 'bitrateKbps' && how === 'measured')).toEqual([]);
+});
+
 test('what a probe teaches holds no secret and no undefined', () => {
   for (const { value } of factsOfReport(report(), 's', 'rtsp://h/x'))
     expect(['string', 'number', 'boolean']).toContain(typeof value);

@@ -101,16 +101,27 @@ function soundRows(as: (quantity: string, how: 'declared' | 'measured') => Known
     return known && sayQuantity(quantity, known.value);
   };
   const parts = (...all: readonly (string | null)[]): string | null => all.filter(Boolean).join(' · ') || null;
-  const measured = as('sound.bitrateKbps', 'measured');
-  const loss = number(as('sound.lossRatio', 'measured'));
-  const declared = parts(
-    codec && String(codec.value),
-    said('sound.clockHz', 'declared'),
-    said('sound.channels', 'declared'),
-    said('sound.bitrateKbps', 'declared'),
-  );
-  const arrives = parts(said('sound.bitrateKbps', 'measured'), measured && loss ? `${sayShare(loss)} lost` : null);
-  return declared || arrives ? [{ name: 'sound', declared, measured: arrives, best: measured ?? codec }] : [];
+  const rate = as('sound.bitrateKbps', 'measured');
+  const loss = as('sound.lossRatio', 'measured');
+  if (!codec && !rate) return [];
+  return [
+    {
+      name: 'sound',
+      declared: parts(
+        codec && String(codec.value),
+        said('sound.clockHz', 'declared'),
+        said('sound.channels', 'declared'),
+      ),
+      measured: loss ? `${sayShare(number(loss) ?? 0)} lost` : null,
+      best: loss ?? codec,
+    },
+    {
+      name: 'rate of the sound',
+      declared: said('sound.bitrateKbps', 'declared'),
+      measured: said('sound.bitrateKbps', 'measured'),
+      best: rate,
+    },
+  ];
 }
 
 const LOGINS: Readonly<Record<string, string>> = {
