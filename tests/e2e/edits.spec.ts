@@ -76,6 +76,10 @@ test('the finder, the keys and the next step are a key away, from every view', a
   await page.keyboard.press('n');
   await expect(page.getByRole('heading', { name: 'Sluice rail', level: 1 })).toBeVisible();
   await page.keyboard.press('/');
+  // What has its letters scattered over it is no match: neither the Reception screen nor the stations of every camera.
+  await page.getByRole('combobox', { name: 'Find' }).fill('stair');
+  await expect(page.getByRole('option', { name: /^Linen stair/ }).first()).toBeVisible();
+  await expect(page.getByRole('option').filter({ hasNotText: /stair/i })).toHaveCount(0);
   await page.getByRole('combobox', { name: 'Find' }).fill('no such thing');
   await expect(page.getByText('Nothing of that name.')).toBeVisible();
   await page.keyboard.press('Escape');

@@ -1,4 +1,5 @@
 import { expect, test } from '@jest/globals';
+import fc from 'fast-check';
 import { cheapestPacks, type SeatPack } from './seat-packs.ts';
 import { breakEvenMonth, totalCost } from './total-cost.ts';
 
@@ -29,6 +30,23 @@ test('the cheapest combination is found, not guessed', () => {
   for (const packs of ladders)
     for (let cameras = 1; cameras <= 25; cameras++)
       expect(cheapestPacks(cameras, 2, packs)?.cost).toBe(cheapestByTrying(cameras - 2, packs));
+});
+
+test('whatever packs are sold, none is cheaper than what is found', () => {
+  const pack = fc.record({ seats: fc.integer({ min: 1, max: 9 }), price: fc.integer({ min: 1, max: 300 }) });
+  fc.assert(
+    fc.property(
+      fc.array(pack, { minLength: 1, maxLength: 4 }),
+      fc.integer({ min: 0, max: 20 }),
+      fc.integer({ min: 0, max: 8 }),
+      (packs, cameras, included) => {
+        const found = cheapestPacks(cameras, included, packs);
+        expect(found?.cost).toBe(cheapestByTrying(cameras - included, packs));
+        const bought = packs.reduce((sum, { seats }, at) => sum + seats * (found?.counts[at] ?? 0), 0);
+        expect(bought).toBeGreaterThanOrEqual(cameras - included);
+      },
+    ),
+  );
 });
 
 test('of equals, more seats, then fewer packs', () => {

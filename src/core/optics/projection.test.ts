@@ -110,6 +110,32 @@ test('what is seen of a line across is what its points say', () => {
   );
 });
 
+test('a zone is seen as far in from each end as its points say', () => {
+  fc.assert(
+    fc.property(
+      fc.record(SETTING),
+      fc.double({ min: 0.5, max: 9, noNaN: true }), // farther than eighty degrees aside nothing counts
+      fc.integer({ min: -70, max: 70 }),
+      ({ hfovDeg, axisDeg, tiltDeg, mountM, aheadM }, share, otherAxisDeg) => {
+        const widthM = share * aheadM;
+        const lenses = [lens('pinhole', hfovDeg, axisDeg), lens('pinhole', hfovDeg, otherAxisDeg)];
+        const aim = { mountHeightM: mountM, tiltDownDeg: tiltDeg };
+        const seen = lenses.map((one) => seenAcross(lensView(one, 1), aim, aheadM, 1.6));
+        // A sliver that no point meets says nothing.
+        const half = widthM / 2;
+        const inside = seen.map((one) => (one ? Math.min(half, one.toM) - Math.max(-half, one.fromM) : 0));
+        fc.pre(inside.every((lengthM) => lengthM <= 0 || lengthM > 0.01 * widthM));
+        const points = Array.from({ length: 401 }, (_, at) => (at / 400 - 0.5) * widthM).filter((rightM) =>
+          lenses.some((one) => isInside(one, pixelOf(one, tiltDeg, [aheadM, rightM, 1.6 - mountM]), 0)),
+        );
+        const byPoints = points.length === 0 ? 0 : Math.max(...points) - Math.min(...points);
+        expect(Math.abs(zoneSeenM(seen, widthM) - byPoints)).toBeLessThan(0.011 * widthM);
+      },
+    ),
+    { numRuns: 300 },
+  );
+});
+
 test('a fisheye on the ceiling has 61 px/m at twenty metres, not 582', () => {
   const view = lensView(lens('equidistant', 180, 0, true), 1);
   const spot = spotView(view, { mountHeightM: 3, tiltDownDeg: 90 }, 20, 1.6);

@@ -140,3 +140,40 @@ test('over a cable or a pair, another solution finds the same volts; the wire th
     { numRuns: 200 },
   );
 });
+
+/** IEEE 802.3, written down once more: what a class reserves, what it gives, the highest that a type of switch grants. */
+const RESERVES = [15.4, 4, 7, 15.4, 30, 45, 60, 75, 90];
+const GIVES = [12.95, 3.84, 6.49, 12.95, 25.5, 40, 51, 62, 71.3];
+const GRANTS = { 1: 3, 2: 4, 3: 6, 4: 8 } as const;
+
+test('whatever hangs on a switch: reserved by class as the table says, by measure as the cable takes it', () => {
+  const port = fc.record({
+    class: fc.integer({ min: 0, max: 8 }),
+    pdW: fc.double({ min: 0.5, max: 71, noNaN: true }),
+    loopOhm: fc.double({ min: 0.1, max: 12.5, noNaN: true }),
+  });
+  const type = fc.constantFrom<1 | 2 | 3 | 4>(1, 2, 3, 4);
+  fc.assert(
+    fc.property(fc.array(port, { maxLength: 8 }), type, fc.integer({ min: 0, max: 400 }), (given, pseType, budgetW) => {
+      const ports = given.map((one, at) => ({ ...one, port: at }));
+      const common = { budgetW, pseType, pseVolts: 52, reserveFraction: 0.1, ports };
+      const granted = ports.map((one) => Math.min(one.class, GRANTS[pseType]));
+      const byClass = poeBudget({ ...common, mode: 'class' });
+      expect(byClass.totalW).toBeCloseTo(
+        granted.reduce((sum, one) => sum + (RESERVES[one] ?? 0), 0),
+        6,
+      );
+      const left = ports.map(({ loopOhm, pdW }) => settles(52, loopOhm, pdW));
+      const starved = ports.map(
+        ({ pdW }, at) => pdW > (GIVES[granted[at] ?? 0] ?? 0) * (1 + 1e-6) || left[at] === null,
+      );
+      expect(byClass.ports.map(({ underPowered }) => underPowered)).toEqual(starved);
+      const measured = poeBudget({ ...common, mode: 'measured' });
+      for (const [at, volts] of left.entries())
+        if (volts !== null) expect(measured.ports[at]?.reservedW).toBeCloseTo((52 * (ports[at]?.pdW ?? 0)) / volts, 4);
+      if (starved.includes(true) || byClass.totalW > budgetW * (1 + 1e-6))
+        expect(byClass.verdict).toBe('will-not-work');
+      else if (byClass.totalW < budgetW * 0.9 - 1e-6) expect(byClass.verdict).toBe('ok');
+    }),
+  );
+});

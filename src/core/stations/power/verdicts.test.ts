@@ -25,6 +25,7 @@ import { indexEvidence } from '../../document/best-known.ts';
 import type { Gear } from '../../document/chapters/gear/gear.ts';
 import type { Model } from '../../document/chapters/models/model-card.ts';
 import type { Site } from '../../document/site.ts';
+import { mendsOf } from '../../lanes/mends.ts';
 import { sharesAir, wallsBetween } from '../../radio/radio.ts';
 import { viewOf } from '../../station/site-view.ts';
 import { powerJudgeOf } from './index.ts';
@@ -194,6 +195,20 @@ describe('what hangs beside it', () => {
       gear: fed.gear.map((one) => (one.kind === 'switch' ? { ...one, pseType: 2 as const } : one)),
     };
     expect(power(larger).rules).not.toContain('power.gear-unfed');
+  });
+
+  test('a camera is not offered a switch whose type grants it a class that finds no room there', () => {
+    const site = siteOf({
+      power: { poeClass: 4, dayW: 9, nightW: 9 },
+      gear: [switchOf('a', { pseType: 1, budgetW: 12 }), switchOf('b', { budgetW: 20 })],
+      links: [FEED, ...JOINED, linkOf('ab', 'gear:a', 'gear:b')],
+    });
+    const offers = (of: Site) =>
+      mendsOf(of, indexEvidence(of.journal), 'c', 'power.switch-budget').map(({ text }) => text);
+    expect(power(site).rules).toContain('power.switch-budget');
+    expect(offers(site)).toEqual([]); // class 3 would leave 4.6 W; it is granted class 4 there, and 30 W
+    const larger = { ...site, gear: [...site.gear.slice(0, 1), switchOf('b', { budgetW: 40 })] };
+    expect(offers(larger)).toEqual(['Move it to Switch b: 10.0 W stay free']);
   });
 
   test('nine cables on five ports', () => {
