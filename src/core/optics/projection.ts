@@ -137,35 +137,42 @@ function straightAcross(
 
 const SAMPLES = 40;
 
-/** A bending lens has no flat sides: its rim is looked for. */
+/**
+ * A bending lens has no flat sides: its rim is looked for around the directions that it sees. Looking down it may see a line
+ * in two pieces, in the corners of its picture; then the wider one counts.
+ */
 function bentAcross(view: LensView, aim: Aim, aheadM: number, heightM: number): AcrossStretch | null {
   const isSeen = (deg: number): boolean =>
     draw(view, aim, { aheadM, rightM: aheadM * Math.tan(deg * DEG), heightM }).isInView;
   const step = (2 * WIDEST_ASIDE_DEG) / SAMPLES;
-  const degs = Array.from({ length: SAMPLES + 1 }, (_, at) => at * step - WIDEST_ASIDE_DEG);
-  const axisDeg = Math.min(WIDEST_ASIDE_DEG, Math.max(-WIDEST_ASIDE_DEG, view.lens.axisDeg));
-  const start = isSeen(axisDeg) ? axisDeg : nearestTo(axisDeg, degs.filter(isSeen));
-  if (start === undefined) return null;
-  const rim = (towards: 1 | -1): number => {
-    const unseen = degs.filter((deg) => (deg - start) * towards > 0 && !isSeen(deg));
-    const first = nearestTo(start, unseen);
-    if (first === undefined) return towards * WIDEST_ASIDE_DEG;
-    let [inside, outside] = [start, first];
+  const runs: { fromDeg: number; toDeg: number }[] = [];
+  let isOpen = false;
+  for (let at = 0; at <= SAMPLES; at++) {
+    const deg = at * step - WIDEST_ASIDE_DEG;
+    const last = runs.at(-1);
+    if (!isSeen(deg)) isOpen = false;
+    else if (isOpen && last) last.toDeg = deg;
+    else {
+      runs.push({ fromDeg: deg, toDeg: deg });
+      isOpen = true;
+    }
+  }
+  const [first, ...others] = runs;
+  if (!first) return null;
+  const length = (run: typeof first): number => run.toDeg - run.fromDeg;
+  const widest = others.reduce((a, b) => (length(b) > length(a) ? b : a), first);
+  const rim = (insideDeg: number, towards: 1 | -1): number => {
+    let [inside, outside] = [insideDeg, insideDeg + towards * step];
+    if (Math.abs(outside) > WIDEST_ASIDE_DEG) return inside;
     for (let round = 0; round < 40; round++) {
-      const middle: number = (inside + outside) / 2;
+      const middle = (inside + outside) / 2;
       if (isSeen(middle)) inside = middle;
       else outside = middle;
     }
     return inside;
   };
   const at = (deg: number): number => aheadM * Math.tan(deg * DEG);
-  return { fromM: at(rim(-1)), toM: at(rim(1)) };
-}
-
-function nearestTo(deg: number, degs: readonly number[]): number | undefined {
-  let best: number | undefined;
-  for (const one of degs) if (best === undefined || Math.abs(one - deg) < Math.abs(best - deg)) best = one;
-  return best;
+  return { fromM: at(rim(widest.fromDeg, -1)), toM: at(rim(widest.toDeg, 1)) };
 }
 
 /** How much of a zone is seen, from end to end: what its ends lose counts, a gap between two lenses has its own question. */
