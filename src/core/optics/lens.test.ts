@@ -142,24 +142,22 @@ test.each([
 );
 
 test('a wedge is cut off where a wall stands, and a level wholly behind it is not drawn', () => {
-  const input = {
-    position: HERE,
-    headingDeg: 0,
-    hfovDeg: 60,
-    maxM: 20,
-    stretches: [
-      { level: 'identify' as const, fromM: 1, toM: 5 },
-      { level: 'observe' as const, fromM: 5, toM: 12 },
-    ],
-  };
-  const farOf = (points: readonly number[]) => Math.max(...points.filter((_, at) => at % 2 === 0));
-  const open = viewWedge(input, []);
-  expect(open.map(({ level }) => level)).toEqual(['identify', 'observe']);
-  expect(farOf(open[1]?.points ?? [])).toBeCloseTo(12, 1);
-  const cut = viewWedge(input, [wall(4.5, -20, 4.5, 20)]);
-  expect(cut.map(({ level }) => level)).toEqual(['identify', 'observe']); // at its sides the ray to the wall is longer
-  expect(farOf(cut[1]?.points ?? [])).toBeLessThanOrEqual(4.501);
-  expect(viewWedge(input, [wall(4, -20, 4, 20)]).map(({ level }) => level)).toEqual(['identify']);
+  // 1920 px behind 90°: identify to 3.8 m of depth, recognise to 7.7, observe to 15.4, detect beyond.
+  const input = { position: HERE, headingDeg: 0, view: lensView(LENS, 1), aim: AIM, heightM: 1, maxM: 20 };
+  const farOf = (walls: readonly Wall[], level: string): number =>
+    Math.max(
+      0,
+      ...viewWedge(input, walls)
+        .filter((shape) => shape.level === level)
+        .flatMap(({ points }) => points.filter((_, at) => at % 2 === 0)),
+    );
+  const levels = (walls: readonly Wall[]) => [...new Set(viewWedge(input, walls).map(({ level }) => level))];
+  expect(levels([])).toEqual(['identify', 'recognise', 'observe', 'detect']);
+  const depthM = (farM: number): number => farM * Math.cos((20 * Math.PI) / 180) + 2 * Math.sin((20 * Math.PI) / 180);
+  expect(depthM(farOf([], 'recognise'))).toBeCloseTo(960 / 125, 1);
+  const wallAt = (xM: number) => [wall(xM, -40, xM, 40)];
+  expect(farOf(wallAt(6), 'recognise')).toBeLessThanOrEqual(6.001);
+  expect(levels(wallAt(3))).toEqual(['identify']); // at its sides too all beyond lies behind the wall
 });
 
 test('sampling down keeps the light: the mean of all pixels is that of the picture', () => {

@@ -1,21 +1,15 @@
 import type { Point, Wall, WallMaterial } from '../base/plan-geometry.ts';
-import type { DetailLevel } from './detail-levels.ts';
-import type { LevelStretch } from './ground-view.ts';
+import { DETAIL_LEVELS, type DetailLevel } from './detail-levels.ts';
+import { footprint, type LensOverGround } from './footprint.ts';
 
 const DEG = Math.PI / 180;
-/** Fine enough that no door slips between two rays at twenty metres. */
-const STEP_DEG = 1.5;
 /** What one looks through. */
 const CLEAR: ReadonlySet<WallMaterial> = new Set(['glass']);
 
-/** A lens on the plan: where it stands, where it looks, what each stretch of the ground gets. */
-export interface WedgeInput {
+/** A lens on the plan: where it stands, where its camera looks, and how. */
+export interface WedgeInput extends LensOverGround {
   readonly position: Point;
   readonly headingDeg: number;
-  readonly hfovDeg: number;
-  readonly stretches: readonly LevelStretch[];
-  /** Nothing is drawn beyond. */
-  readonly maxM: number;
 }
 
 /** One level of what a lens sees, as a closed shape: x and y in turn, m, from the camera. */
@@ -43,28 +37,42 @@ export function sightM(from: Point, angleDeg: number, walls: readonly Wall[]): n
 }
 
 /** What a lens sees of the plan, level by level, cut off where walls stand. */
-export function viewWedge(input: WedgeInput, walls: readonly Wall[]): readonly WedgeShape[] {
-  const { position, headingDeg, maxM } = input;
-  const hfovDeg = Math.min(360, input.hfovDeg);
-  const rays = Math.max(2, Math.ceil(hfovDeg / STEP_DEG) + 1);
-  const sights = Array.from({ length: rays }, (_, at) => {
-    const angleDeg = headingDeg - hfovDeg / 2 + (hfovDeg * at) / (rays - 1);
-    return { angleDeg, farM: Math.min(maxM, sightM(position, angleDeg, walls)) };
+export function viewWedge(
+  { position, headingDeg, ...over }: WedgeInput,
+  walls: readonly Wall[],
+): readonly WedgeShape[] {
+  const rays = footprint(over).map(({ bearingDeg, stretches }) => {
+    const angleDeg = headingDeg + bearingDeg;
+    const sight = sightM(position, angleDeg, walls);
+    const [cos, sin] = [Math.cos(angleDeg * DEG), Math.sin(angleDeg * DEG)];
+    const seen = stretches.filter(({ fromM }) => fromM < sight);
+    return { cos, sin, stretches: seen.map((one) => ({ ...one, toM: Math.min(one.toM, sight) })) };
   });
-  return input.stretches.flatMap(({ level, fromM, toM }) => {
-    const outer: number[] = [];
-    const inner: number[] = [];
-    for (const { angleDeg, farM } of sights) {
-      const [cos, sin] = [Math.cos(angleDeg * DEG), Math.sin(angleDeg * DEG)];
-      const far = Math.max(Math.min(toM, farM), Math.min(fromM, farM));
-      const near = Math.min(fromM, farM);
-      outer.push(far * cos, far * sin);
-      inner.push(near * cos, near * sin);
+  return DETAIL_LEVELS.toReversed().flatMap(({ level }) => {
+    const shapes: WedgeShape[] = [];
+    let outer: number[] = [];
+    let inner: number[] = [];
+    // A level that is not seen along a ray ends its shape; behind a wall it may begin another.
+    const close = (): void => {
+      if (outer.length > 2) shapes.push({ level, points: [...outer, ...reversed(inner)] });
+      [outer, inner] = [[], []];
+    };
+    for (const { cos, sin, stretches } of rays) {
+      const own = stretches.find((one) => one.level === level && one.toM - one.fromM >= LEAST_DRAWN_M);
+      if (!own) {
+        close();
+        continue;
+      }
+      outer.push(own.toM * cos, own.toM * sin);
+      inner.push(own.fromM * cos, own.fromM * sin);
     }
-    const isEmpty = sights.every(({ farM }) => Math.min(toM, farM) - Math.min(fromM, farM) < 0.01);
-    return isEmpty ? [] : [{ level, points: [...outer, ...reversed(inner)] }];
+    close();
+    return shapes;
   });
 }
+
+/** Less is no surface. */
+const LEAST_DRAWN_M = 0.01;
 
 /** The same points from the last to the first. */
 const reversed = (points: readonly number[]): number[] =>

@@ -1,7 +1,6 @@
 import type { Point } from '../../base/plan-geometry.ts';
 import type { Camera } from '../../document/chapters/cameras/camera.ts';
 import type { Site } from '../../document/site.ts';
-import { levelStretches } from '../../optics/ground-view.ts';
 import { lensView } from '../../optics/lens-view.ts';
 import type { WedgeInput } from '../../optics/view-wedge.ts';
 import { aimOf, lookHeightM, mountingOf, viewThrough } from './need.ts';
@@ -25,9 +24,10 @@ export function wedgeInputsOf(
     const view = need ? viewThrough(lens, need, mounting, heightM) : lensView(lens, mounting.zoom ?? 1);
     return {
       position,
-      headingDeg: mounting.headingDeg + lens.axisDeg,
-      hfovDeg: view.hfovDeg,
-      stretches: levelStretches(view, aimOf(mounting), heightM),
+      headingDeg: mounting.headingDeg,
+      view,
+      aim: aimOf(mounting),
+      heightM,
       maxM: need ? need.distanceM * BEYOND : USUAL_REACH_M,
     };
   });

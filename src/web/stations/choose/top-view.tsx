@@ -2,16 +2,17 @@ import type { Mounting } from '../../../core/document/chapters/cameras/mounting.
 import type { Need } from '../../../core/document/chapters/cameras/need.ts';
 import type { Model } from '../../../core/document/chapters/models/model-card.ts';
 import { LEVEL_FILL } from '../../../core/handover/level-fill.ts';
-import { levelStretches } from '../../../core/optics/ground-view.ts';
 import { panCoverage } from '../../../core/optics/picture-geometry.ts';
+import { viewWedge } from '../../../core/optics/view-wedge.ts';
 import { aimOf, type LensService } from '../../../core/stations/choose/need.ts';
-import { levelsShown } from './levels-shown.ts';
 
 const WIDTH = 800;
 const HEIGHT = 370;
 const MIDDLE_Y = HEIGHT / 2;
 const LEFT = 90;
 const DEG = Math.PI / 180;
+/** The camera in its own drawing: at its origin, looking to the right. */
+const HERE = { position: { xM: 0, yM: 0 }, headingDeg: 0 } as const;
 
 interface TopViewProps {
   readonly model: Model;
@@ -59,18 +60,11 @@ export function TopView({ model, need, mounting, services, targetHeightM }: TopV
         )}
         {services.map(({ view }) => (
           <g key={view.lens.label}>
-            {levelsShown(levelStretches(view, aimOf(mounting), targetHeightM), endM * 1.6).map(
-              ({ level, fromM, toM }) => (
-                <path
-                  key={level}
-                  d={ringSector(
-                    x(0),
-                    MIDDLE_Y,
-                    fromM * scale,
-                    toM * scale,
-                    view.lens.axisDeg - view.hfovDeg / 2,
-                    view.lens.axisDeg + view.hfovDeg / 2,
-                  )}
+            {viewWedge({ ...HERE, view, aim: aimOf(mounting), heightM: targetHeightM, maxM: endM * 1.6 }, []).map(
+              ({ level, points }) => (
+                <polygon
+                  key={`${level}-${points[0]}-${points[1]}`}
+                  points={points.map((metres, at) => (at % 2 === 0 ? x(metres) : y(metres)).toFixed(1)).join(' ')}
                   fill="var(--verdigris)"
                   opacity={LEVEL_FILL[level] * 0.75}
                 />
@@ -113,10 +107,4 @@ function sector(cx: number, cy: number, radius: number, fromDeg: number, toDeg: 
   const large = toDeg - fromDeg > 180 ? 1 : 0;
   const end = toDeg - fromDeg >= 360 ? fromDeg + 359.9 : toDeg;
   return `M${cx},${cy} L${on(cx, cy, radius, fromDeg)} A${radius},${radius} 0 ${large} 1 ${on(cx, cy, radius, end)} Z`;
-}
-
-function ringSector(cx: number, cy: number, inner: number, outer: number, fromDeg: number, toDeg: number): string {
-  const large = toDeg - fromDeg > 180 ? 1 : 0;
-  const [r, q] = [outer.toFixed(1), inner.toFixed(1)];
-  return `M${on(cx, cy, inner, fromDeg)} L${on(cx, cy, outer, fromDeg)} A${r},${r} 0 ${large} 1 ${on(cx, cy, outer, toDeg)} L${on(cx, cy, inner, toDeg)} A${q},${q} 0 ${large} 0 ${on(cx, cy, inner, fromDeg)} Z`;
 }

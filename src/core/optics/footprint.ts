@@ -1,0 +1,131 @@
+import { DETAIL_LEVELS, type DetailLevel, levelAt } from './detail-levels.ts';
+import type { LevelStretch } from './ground-view.ts';
+import type { LensView } from './lens-view.ts';
+import type { Aim } from './picture-geometry.ts';
+import { draw } from './projection.ts';
+
+const DEG = Math.PI / 180;
+
+/** A lens over the ground: how it looks, how it hangs, and at what height its detail is wanted. */
+export interface LensOverGround {
+  readonly view: LensView;
+  readonly aim: Aim;
+  readonly heightM: number;
+  /** Nothing farther is asked for. */
+  readonly maxM: number;
+}
+
+/** The level at a point of the ground, in polar terms; `null` where its feet are outside the picture. */
+function levelAlong({ view, aim, heightM }: LensOverGround, bearingDeg: number, distanceM: number): DetailLevel | null {
+  const spot = {
+    aheadM: distanceM * Math.cos(bearingDeg * DEG),
+    rightM: distanceM * Math.sin(bearingDeg * DEG),
+  };
+  if (!draw(view, aim, { ...spot, heightM: 0 }).isInView) return null;
+  const level = levelAt(draw(view, aim, { ...spot, heightM }).acrossPxPerM);
+  return level === 'below-monitor' ? null : level;
+}
+
+/** Distances along a bearing at which a straight lens may begin or end to see, or pass from one level to another. */
+function straightBreaks(
+  { view: { lens, hfovDeg, vfovDeg, focalPx }, aim, heightM }: LensOverGround,
+  bearingDeg: number,
+): readonly number[] {
+  const [tilt, aside] = [aim.tiltDownDeg * DEG, (bearingDeg - lens.axisDeg) * DEG];
+  const { mountHeightM: drop } = aim;
+  const [sides, ends] = [Math.tan((hfovDeg / 2) * DEG), Math.tan((vfovDeg / 2) * DEG)];
+  // z, x and y at the ground, each a number and a share of the distance.
+  const z = [drop * Math.sin(tilt), Math.cos(aside) * Math.cos(tilt)] as const;
+  const x = [0, Math.sin(aside)] as const;
+  const y = [drop * Math.cos(tilt), -Math.cos(aside) * Math.sin(tilt)] as const;
+  const rims = [
+    [sides, x, 1],
+    [sides, x, -1],
+    [ends, y, 1],
+    [ends, y, -1],
+  ] as const;
+  const lookZ = (aim.mountHeightM - heightM) * Math.sin(tilt);
+  return [
+    ...rims.map(([wide, way, sign]) => -(wide * z[0] - sign * way[0]) / (wide * z[1] - sign * way[1])),
+    ...DETAIL_LEVELS.map(({ pxPerM }) => (focalPx / pxPerM - lookZ) / z[1]),
+  ];
+}
+
+const SAMPLES = 32;
+const ROUNDS = 14;
+
+/** The same of a bending lens, looked for: near ones closer together, since there levels are short. */
+function bentBreaks(over: LensOverGround, bearingDeg: number): readonly number[] {
+  const breaks: number[] = [];
+  const at = (sample: number): number => over.maxM * (sample / SAMPLES) ** 2;
+  let before = levelAlong(over, bearingDeg, 1e-3);
+  for (let sample = 1; sample <= SAMPLES; sample++) {
+    let [inside, outside] = [at(sample - 1), at(sample)];
+    const after = levelAlong(over, bearingDeg, outside);
+    if (after !== before) {
+      for (let round = 0; round < ROUNDS; round++) {
+        const middle = (inside + outside) / 2;
+        if (levelAlong(over, bearingDeg, middle) === before) inside = middle;
+        else outside = middle;
+      }
+      breaks.push(outside);
+    }
+    before = after;
+  }
+  return breaks;
+}
+
+/** What is seen along one direction of the ground, nearest first. @param bearingDeg to the right of the heading */
+export function stretchesAlong(over: LensOverGround, bearingDeg: number): readonly LevelStretch[] {
+  const breaks =
+    over.view.lens.projection === 'pinhole' ? straightBreaks(over, bearingDeg) : bentBreaks(over, bearingDeg);
+  const stops = [0, ...breaks.filter((stop) => stop > 0 && stop < over.maxM), over.maxM].sort((a, b) => a - b);
+  const stretches: LevelStretch[] = [];
+  for (const [index, toM] of stops.entries()) {
+    const fromM = stops[index - 1];
+    if (fromM === undefined || toM - fromM < 1e-6) continue;
+    const level = levelAlong(over, bearingDeg, (fromM + toM) / 2);
+    const last = stretches.at(-1);
+    if (level && last?.level === level && last.toM === fromM) stretches[stretches.length - 1] = { ...last, toM };
+    else if (level) stretches.push({ level, fromM, toM });
+  }
+  return stretches;
+}
+
+/** Fine enough that no door slips between two rays at twenty metres. */
+const STEP_DEG = 1.5;
+const SEARCH_DEG = 3;
+
+/** One direction and what is seen along it. */
+export interface GroundRay {
+  readonly bearingDeg: number;
+  readonly stretches: readonly LevelStretch[];
+}
+
+/**
+ * What a lens sees of the ground, direction by direction from left to right: its picture as it falls on the floor. Straight
+ * down it is all around; of a lens that looks above the ground there is nothing.
+ */
+export function footprint(over: LensOverGround): readonly GroundRay[] {
+  const { axisDeg } = over.view.lens;
+  const sees = (deg: number): boolean => stretchesAlong(over, deg).length > 0;
+  if (!sees(axisDeg)) return [];
+  const rimDeg = (towards: 1 | -1): number => {
+    let inside = 0;
+    while (inside < 180 && sees(axisDeg + towards * (inside + SEARCH_DEG))) inside += SEARCH_DEG;
+    if (inside >= 180) return 180;
+    let outside = inside + SEARCH_DEG;
+    for (let round = 0; round < ROUNDS; round++) {
+      const middle = (inside + outside) / 2;
+      if (sees(axisDeg + towards * middle)) inside = middle;
+      else outside = middle;
+    }
+    return inside;
+  };
+  const [left, right] = [rimDeg(-1), rimDeg(1)];
+  const count = Math.max(2, Math.ceil((left + right) / STEP_DEG) + 1);
+  return Array.from({ length: count }, (_, at) => {
+    const bearingDeg = axisDeg - left + ((left + right) * at) / (count - 1);
+    return { bearingDeg, stretches: stretchesAlong(over, bearingDeg) };
+  });
+}
