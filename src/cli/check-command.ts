@@ -141,12 +141,13 @@ function powerBudgets(site: Site, judge: PowerJudge) {
   const switches = site.gear.flatMap((gear) => {
     if (gear.kind !== 'switch' || gear.poePorts === 0) return [];
     const { budget, fed } = judge.budgetOf(gear);
-    const { totalW, headroomW, verdict } = budget;
+    const { totalW, headroomW, isWhole, verdict } = budget;
     return [
       {
         switch: gear.name,
         budgetW: gear.budgetW,
         totalW,
+        isWhole,
         headroomW,
         portsLeft: gear.poePorts - fed.length,
         verdict,
@@ -178,8 +179,8 @@ function powerBudgets(site: Site, judge: PowerJudge) {
   const suns = site.cameras.flatMap((camera) => {
     const { sunYear: year } = judge.judge(camera);
     if (!year) return [];
-    const { shortMonths, worstMonth, autonomyDays, verdict } = year;
-    return [{ camera: camera.name, shortMonths, worstMonth, autonomyDays, verdict }];
+    const { shortMonths, unknownMonths, worstMonth, autonomyDays, verdict } = year;
+    return [{ camera: camera.name, shortMonths, unknownMonths, worstMonth, autonomyDays, verdict }];
   });
   return { switches, air, links, suns };
 }

@@ -2,7 +2,7 @@ import { DETAIL_LEVELS, type DetailLevel, levelAt } from './detail-levels.ts';
 import type { LevelStretch } from './ground-view.ts';
 import type { LensView } from './lens-view.ts';
 import type { Aim } from './picture-geometry.ts';
-import { draw } from './projection.ts';
+import { draw, straightLine } from './projection.ts';
 
 const DEG = Math.PI / 180;
 
@@ -27,27 +27,16 @@ function levelAlong({ view, aim, heightM }: LensOverGround, bearingDeg: number, 
 }
 
 /** Distances along a bearing at which a straight lens may begin or end to see, or pass from one level to another. */
-function straightBreaks(
-  { view: { lens, hfovDeg, vfovDeg, focalPx }, aim, heightM }: LensOverGround,
-  bearingDeg: number,
-): readonly number[] {
-  const [tilt, aside] = [aim.tiltDownDeg * DEG, (bearingDeg - lens.axisDeg) * DEG];
-  const { mountHeightM: drop } = aim;
-  const [sides, ends] = [Math.tan((hfovDeg / 2) * DEG), Math.tan((vfovDeg / 2) * DEG)];
-  // z, x and y at the ground, each a number and a share of the distance.
-  const z = [drop * Math.sin(tilt), Math.cos(aside) * Math.cos(tilt)] as const;
-  const x = [0, Math.sin(aside)] as const;
-  const y = [drop * Math.cos(tilt), -Math.cos(aside) * Math.sin(tilt)] as const;
-  const rims = [
-    [sides, x, 1],
-    [sides, x, -1],
-    [ends, y, 1],
-    [ends, y, -1],
-  ] as const;
-  const lookZ = (aim.mountHeightM - heightM) * Math.sin(tilt);
+function straightBreaks({ view, aim, heightM }: LensOverGround, bearingDeg: number): readonly number[] {
+  const line = {
+    aheadM: 0,
+    rightM: 0,
+    towards: [Math.cos(bearingDeg * DEG), Math.sin(bearingDeg * DEG)],
+  } as const;
+  const { depth } = straightLine(view, aim, { ...line, heightM });
   return [
-    ...rims.map(([wide, way, sign]) => -(wide * z[0] - sign * way[0]) / (wide * z[1] - sign * way[1])),
-    ...DETAIL_LEVELS.map(({ pxPerM }) => (focalPx / pxPerM - lookZ) / z[1]),
+    ...straightLine(view, aim, { ...line, heightM: 0 }).sides.map(([fixed, share]) => -fixed / share),
+    ...DETAIL_LEVELS.map(({ pxPerM }) => (view.focalPx / pxPerM - depth[0]) / depth[1]),
   ];
 }
 

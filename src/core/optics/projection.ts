@@ -104,30 +104,51 @@ export const seenAcross = (view: LensView, aim: Aim, aheadM: number, heightM: nu
     ? straightAcross(view, aim, aheadM, heightM)
     : bentAcross(view, aim, aheadM, heightM);
 
-/** A straight lens has four flat sides: each leaves of the line what lies on its inner side. */
-function straightAcross(
+/** A number that grows along a line: at its start, and with each metre. */
+export type AlongLine = readonly [number, number];
+
+/** A level line: where it starts, seen from the foot of the camera, and which way it runs. */
+export interface LevelLine {
+  readonly aheadM: number;
+  readonly rightM: number;
+  readonly heightM: number;
+  /** Of one metre along it. */
+  readonly towards: readonly [ahead: number, right: number];
+}
+
+/**
+ * A level line before a straight lens: its depth, and the four sides of the picture as numbers that are not below 0 inside.
+ * A straight lens keeps lines straight, so each grows evenly along it.
+ */
+export function straightLine(
   { lens, hfovDeg, vfovDeg }: LensView,
   aim: Aim,
-  aheadM: number,
-  heightM: number,
-): AcrossStretch | null {
+  { aheadM, rightM, heightM, towards: [ahead, right] }: LevelLine,
+): { readonly depth: AlongLine; readonly sides: readonly AlongLine[] } {
   const [tilt, axis] = [aim.tiltDownDeg * DEG, lens.axisDeg * DEG];
   const drop = aim.mountHeightM - heightM;
-  const [sides, ends] = [Math.tan((hfovDeg / 2) * DEG), Math.tan((vfovDeg / 2) * DEG)];
-  // Each of x, y and z is a number and a share of the way to the right.
-  const forward = [aheadM * Math.cos(axis), Math.sin(axis)] as const;
-  const x = [-aheadM * Math.sin(axis), Math.cos(axis)] as const;
-  const z = [forward[0] * Math.cos(tilt) + drop * Math.sin(tilt), forward[1] * Math.cos(tilt)] as const;
+  const forward = [
+    aheadM * Math.cos(axis) + rightM * Math.sin(axis),
+    ahead * Math.cos(axis) + right * Math.sin(axis),
+  ] as const;
+  const x = [
+    rightM * Math.cos(axis) - aheadM * Math.sin(axis),
+    right * Math.cos(axis) - ahead * Math.sin(axis),
+  ] as const;
+  const depth = [forward[0] * Math.cos(tilt) + drop * Math.sin(tilt), forward[1] * Math.cos(tilt)] as const;
   const y = [drop * Math.cos(tilt) - forward[0] * Math.sin(tilt), -forward[1] * Math.sin(tilt)] as const;
+  const [wide, high] = [Math.tan((hfovDeg / 2) * DEG), Math.tan((vfovDeg / 2) * DEG)];
+  const side = (half: number, way: AlongLine, sign: 1 | -1): AlongLine => [
+    half * depth[0] - sign * way[0],
+    half * depth[1] - sign * way[1],
+  ];
+  return { depth, sides: [side(wide, x, 1), side(wide, x, -1), side(high, y, 1), side(high, y, -1)] };
+}
+
+function straightAcross(view: LensView, aim: Aim, aheadM: number, heightM: number): AcrossStretch | null {
   const widestM = aheadM * Math.tan(WIDEST_ASIDE_DEG * DEG);
   let [fromM, toM] = [-widestM, widestM];
-  for (const [wide, way, sign] of [
-    [sides, x, 1],
-    [sides, x, -1],
-    [ends, y, 1],
-    [ends, y, -1],
-  ] as const) {
-    const [fixed, share] = [wide * z[0] - sign * way[0], wide * z[1] - sign * way[1]];
+  for (const [fixed, share] of straightLine(view, aim, { aheadM, rightM: 0, heightM, towards: [0, 1] }).sides) {
     if (share > 0) fromM = Math.max(fromM, -fixed / share);
     else if (share < 0) toM = Math.min(toM, -fixed / share);
     else if (fixed < 0) return null;

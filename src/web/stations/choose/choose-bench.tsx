@@ -82,7 +82,7 @@ export function ChooseBench({ camera, need: keptNeed }: { camera: Camera; need: 
         {dearer && (
           <section
             aria-label="Is the dearer one worth it"
-            className="border-l-[3px] border-verdigris bg-verdigris-wash py-2 pl-3"
+            className="border-l-[3px] border-verdigris bg-verdigris-wash px-3 py-2"
           >
             <h2 className="text-base">{dearer.title}</h2>
             <p className="text-small">{dearer.because}</p>
