@@ -80,11 +80,15 @@ export function bestKnown(
   return bestOf(index.get(subject)?.get(quantity), planned);
 }
 
-/** The best of all that is known of one quantity. */
-export function bestOf(items: readonly Evidence[] | undefined, planned: FactValue | null = null): Known | null {
+/** The best of all that is known of one quantity; `counts` leaves out what is no answer. */
+export function bestOf(
+  items: readonly Evidence[] | undefined,
+  planned: FactValue | null = null,
+  counts: (value: FactValue) => boolean = () => true,
+): Known | null {
   let best: Known | null =
     planned === null ? null : { value: planned, how: 'planned', source: 'the plan', takenAt: null };
-  for (const item of items ?? []) if (!best || rank(item.how) >= rank(best.how)) best = item;
+  for (const item of items ?? []) if ((!best || rank(item.how) >= rank(best.how)) && counts(item.value)) best = item;
   return best;
 }
 
@@ -112,6 +116,8 @@ const asNumber = (known: Known | null): Known<number> | null =>
 const asText = (known: Known | null): Known<string> | null =>
   known && typeof known.value === 'string' ? { ...known, value: known.value } : null;
 
+const isAbove0 = (value: FactValue): boolean => typeof value === 'number' && value > 0;
+
 /** Used where neither plan nor probe says how often a key frame comes. */
 const ASSUMED_KEYFRAME_S = 2;
 
@@ -131,8 +137,7 @@ export function streamFactsOf(quantities: QuantitiesOf | undefined, stream: Stre
   const fps = asNumber(known('fps', stream.fps));
   const gop = asNumber(known('keyframeIntervalFrames', stream.gopFrames));
   // A rate of 0 is what a stream has that failed: nothing was measured.
-  const rates = quantities?.get('bitrateKbps')?.filter(({ value }) => typeof value === 'number' && value > 0);
-  let bitrateKbps = asNumber(bestOf(rates, stream.bitrateKbps));
+  let bitrateKbps = asNumber(bestOf(quantities?.get('bitrateKbps'), stream.bitrateKbps, isAbove0));
   if (!bitrateKbps && codec && width && height && fps) {
     const gopFrames = gop?.value ?? ASSUMED_KEYFRAME_S * fps.value;
     const rate = modelledRate({
