@@ -39,9 +39,9 @@ function sayLimit(id: AssumptionId): string {
 
 function page(): string {
   const cell = (text: string): string => text.replaceAll('|', '\\|');
-  const rowOf = ({ id, source, mends }: RuleRow): string => {
+  const rowOf = (station: string, { id, source, mends }: RuleRow): string => {
     const { asks = '', limits = [] } = QUESTIONS[id] ?? {};
-    const cells = [`\`${id}\``, asks, limits.map(sayLimit).join('; ') || '–', source, mends ? 'act' : 'words'];
+    const cells = [station, `\`${id}\``, asks, limits.map(sayLimit).join('; ') || '–', source, mends ? 'act' : 'words'];
     return `| ${[...cells, testedIn(id).join(', ')].map(cell).join(' | ')} |`;
   };
   return [
@@ -51,18 +51,10 @@ function page(): string {
     'holds it to them. A rule whose facts are missing is *not known*, never fine. **Limits** are assumptions that a site can',
     'change; other numbers stand in the source, and **[A]** marks those that no standard sets. **Mend** tells whether core can',
     'carry the remedy out: *act* means that each offer is tried on the whole site before it is shown.',
-    ...stations.flatMap(({ name, rules: own }) =>
-      own.length === 0
-        ? []
-        : [
-            '',
-            `## ${name}`,
-            '',
-            '| Rule | Question | Limits | Source | Mend | Tests |',
-            '| --- | --- | --- | --- | --- | --- |',
-            ...own.map(rowOf),
-          ],
-    ),
+    '',
+    '| Station | Rule | Question | Limits | Source | Mend | Tests |',
+    '| --- | --- | --- | --- | --- | --- | --- |',
+    ...stations.flatMap(({ name, rules: own }) => own.map((rule) => rowOf(name, rule))),
     '',
   ].join('\n');
 }
