@@ -71,3 +71,26 @@ test('docs/judgement.md is the table of the rules as they are', () => {
   if (process.env.WRITE_JUDGEMENT === '1') writeFileSync(PAGE, page());
   expect(readFileSync(PAGE, 'utf8')).toBe(page());
 });
+
+/** Remedies that were found to mend nothing, or to harm, and words that claimed what nobody had looked at. */
+const NEVER_SAID: readonly { readonly why: string; readonly words: RegExp }[] = [
+  { why: 'a splitter can be entered nowhere', words: /splitter/i },
+  { why: 'rtsps cannot be probed', words: /try rtsps/i },
+  { why: 'recording on events takes the same air', words: /or record on events/i },
+  { why: 'three tenths less is 43 % more', words: /a third larger/i },
+  { why: 'near the equator steeper brings nothing', words: /steeper panel/i },
+  { why: 'fibre carries no power', words: /'Take fibre/ },
+  { why: 'a path that is not found proves no account', words: /account and address are right/i },
+  { why: 'its light may take nothing', words: /By day it works/ },
+];
+const WORDS = [
+  ...['choose', 'power', 'tap'].flatMap((station) =>
+    readdirSync(join(ROOT, 'src/core/stations', station)).map((name) => `src/core/stations/${station}/${name}`),
+  ),
+  ...readdirSync(join(ROOT, 'src/core/probe')).map((name) => `src/core/probe/${name}`),
+]
+  .filter((path) => !path.includes('.test.'))
+  .map((path) => readFileSync(join(ROOT, path), 'utf8'))
+  .join('\n');
+
+test.each(NEVER_SAID)('no rule says it: $why', ({ words }) => expect(WORDS).not.toMatch(words));

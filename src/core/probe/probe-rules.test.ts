@@ -145,3 +145,11 @@ test('every cause of failure has words, what to do and why', () => {
     expect(finding.why).not.toBe('');
   }
 });
+
+test.each([
+  { lossRatio: 0.75, title: '75 % of the packets are lost' },
+  { lossRatio: 0.02, title: 'One packet in 50 is lost' },
+])('a loss as one can picture it: $title', ({ lossRatio, title }) => {
+  const facts = { ...SOUND, lossRatio, lost: Math.round(1000 * lossRatio), expected: 1000 };
+  expect(found(facts).find(({ rule }) => rule === 'rtp.loss')?.title).toBe(title);
+});

@@ -464,6 +464,16 @@ test.each([
   expect([judgeChoice(known).verdict === 'unknown', silent]).toEqual([isAsked, isAsked]);
 });
 
+test('a higher voltage is advised only to what takes it', () => {
+  const advice = (maxVolts: number) =>
+    found(POWER_RULES, { ...HOLDS, runVerdict: 'will-not-work', maxVolts, supplyVolts: 12 })
+      .filter(({ rule }) => rule === 'power.run')
+      .flatMap((finding) => finding.do)
+      .join(' ');
+  expect(advice(13.2)).not.toMatch(/higher voltage/);
+  expect(advice(28)).toMatch(/higher voltage/);
+});
+
 test('a battery that is watched all day fails its winter too', () => {
   const findings = found(POWER_RULES, {
     ...HOLDS,
