@@ -77,6 +77,7 @@ const HOLDS: Facts<PowerFacts> = {
   reservedW: 45,
   headroomWantedW: 6.5,
   fedBeside: ['Sluice rail'],
+  silentBeside: [],
   portsUsed: 3,
   poePorts: 8,
   classAsked: 3,
@@ -361,6 +362,12 @@ const POWER_FIRES: readonly Firing<PowerFacts>[] = [
   { rule: 'link.switch-ports', facts: { cablesOn: 9 }, severity: 'stop', says: /8 ports 9 cables/ },
   { rule: 'link.powerline-guessed', facts: { crossesPowerline: true }, severity: 'watch', says: /sync rate/ },
   { rule: 'power.not-known', facts: { wanted: ['its watts'] }, severity: 'note', says: /Missing: its watts/ },
+  {
+    rule: 'power.not-known',
+    facts: { wanted: [], silentBeside: ['Orchard track'] },
+    severity: 'note',
+    says: /what Orchard track will take beside it\. Choose a model for Orchard track/,
+  },
   { rule: 'link.not-joined', facts: { unjoined: ['Mill hub'] }, severity: 'fix', says: /Mill hub/ },
 ];
 

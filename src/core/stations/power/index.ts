@@ -56,11 +56,9 @@ export const POWER: Station<'power'> = {
     const lacksFeeder = camera.feed !== null && FROM_GEAR.has(camera.feed.way) && feedLink === null;
     const isUnsaid = camera.feed === null || lacksFeeder;
     // Until it is said what feeds it, nothing else is asked for; and a verdict that stands already waits for nothing.
-    const { own, ofOthers } =
-      isUnsaid || verdictOf(found) !== 'unknown'
-        ? { own: [], ofOthers: [] }
-        : wantedFor(found, facts.silentBeside ?? []);
-    const rows = [...found, ...judgeRows(WANTED_RULES, { wanted: [...own, ...ofOthers] })];
+    const { own, others } =
+      isUnsaid || verdictOf(found) !== 'unknown' ? { own: [], others: [] } : wantedFor(found, facts.silentBeside ?? []);
+    const rows = [...found, ...judgeRows(WANTED_RULES, { wanted: own, silentBeside: others })];
     const findings = findingsOf(rows);
     const gates = gateStates(GATES, {
       hasFeed: camera.feed !== null,

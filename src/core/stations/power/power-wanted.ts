@@ -23,19 +23,20 @@ const WORDS: { readonly [K in keyof PowerFacts]?: string } = {
 /** Facts that wait for what hangs beside it, and are asked of that. */
 const OF_OTHERS: ReadonlySet<string> = new Set(['reservedW', 'supplyLoadA'] satisfies readonly (keyof PowerFacts)[]);
 
-/** What is missing for a verdict, in the order in which one would enter it. */
+/** What is missing for a verdict. */
 export interface Wanted {
+  /** Of its own card and place, in the order in which one would enter it. */
   readonly own: readonly string[];
-  readonly ofOthers: readonly string[];
+  /** What hangs on the same feeder and has no watts in its card, where the verdict waits for it. */
+  readonly others: readonly string[];
 }
 
 /** Rows that weigh nothing ask for nothing. @param silent what hangs on the same feeder and has no watts in its card */
 export function wantedFor(rows: readonly Row[], silent: readonly string[]): Wanted {
   const missing = rows.filter(({ weighs }) => weighs).flatMap((row) => row.missing);
-  const waitsForOthers = silent.length > 0 && missing.some((fact) => OF_OTHERS.has(fact));
   return {
     own: [...new Set(missing.flatMap((fact) => WORDS[fact as keyof PowerFacts] ?? []))],
-    ofOthers: waitsForOthers ? [`what ${silent.join(', ')} will take beside it, W: choose a model that says it`] : [],
+    others: missing.some((fact) => OF_OTHERS.has(fact)) ? silent : [],
   };
 }
 
@@ -44,15 +45,20 @@ export const WANTED_RULES = [
   rulesFor<PowerFacts, PowerOffers, SiteCommand>()({
     id: 'power.not-known',
     source: 'what is not known is never shown as fine',
-    needs: ['wanted'],
-    asks: (f) => (f.wanted?.length ?? 0) > 0,
+    needs: ['wanted', 'silentBeside'],
+    asks: (f) => f.wanted !== undefined && f.wanted.length + (f.silentBeside?.length ?? 0) > 0,
     judge: () => 'unknown',
     when: {
       unknown: {
         severity: 'note',
         title: () => 'Whether its power holds is not known',
-        because: (f) => `Missing: ${f.wanted.join('; ')}.`,
-        do: (f) => [`Enter ${f.wanted[0]}.`],
+        because: (f) =>
+          `Missing: ${[...f.wanted, ...(f.silentBeside.length > 0 ? [`what ${f.silentBeside.join(', ')} will take beside it`] : [])].join('; ')}.`,
+        do: (f) => [
+          f.wanted.length > 0
+            ? `Enter ${f.wanted[0]}.`
+            : `Choose a model for ${f.silentBeside.join(', ')} whose card says its watts.`,
+        ],
       },
     },
     why: 'A number that nobody entered is not a small number.',
