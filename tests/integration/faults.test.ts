@@ -1,3 +1,4 @@
+import type { Socket } from 'node:net';
 import { setFlagsFromString } from 'node:v8';
 import { runInNewContext } from 'node:vm';
 import { afterAll, describe, expect, test } from '@jest/globals';
@@ -76,6 +77,37 @@ test('a redirect within the host is followed with the account', () =>
     },
   ));
 
+/** Ends the connection with each 401. */
+const closesAfter401 = (socket: Socket): void => {
+  const write = socket.write.bind(socket);
+  socket.write = ((chunk: Uint8Array) => {
+    if (!Buffer.from(chunk).includes('RTSP/1.0 401')) return write(chunk);
+    socket.end(chunk);
+    return true;
+  }) as typeof socket.write;
+};
+
+test('one that does so for ever, each time with another nonce, is left before it locks the account', () => {
+  let proofs = 0;
+  return withCamera(
+    {
+      script: (request, count) => {
+        if (request.method === 'OPTIONS') return healthy(request, count);
+        if (headerOf(request, 'Authorization')) proofs += 1;
+        const nonce = `n${Math.random()}`;
+        return { status: 401, headers: { 'WWW-Authenticate': `Digest realm="mill", nonce="${nonce}", qop="auth"` } };
+      },
+      onConnect: closesAfter401,
+    },
+    async (camera) => {
+      const { report } = await probeIt(camera.url);
+      expect(['auth-failed', 'closed']).toContain(report.cause);
+      expect(camera.dialled()).toBe(2);
+      expect(proofs).toBeLessThanOrEqual(3);
+    },
+  );
+});
+
 test('a server that closes after each question for a login is connected to anew, and answered there', () => {
   let asked = 0;
   return withCamera(
@@ -85,14 +117,7 @@ test('a server that closes after each question for a login is connected to anew,
         asked += 1;
         return { status: 401, headers: { 'WWW-Authenticate': 'Digest realm="mill", nonce="one", qop="auth"' } };
       },
-      onConnect: (socket) => {
-        const write = socket.write.bind(socket);
-        socket.write = ((chunk: Uint8Array) => {
-          if (!Buffer.from(chunk).includes('RTSP/1.0 401')) return write(chunk);
-          socket.end(chunk);
-          return true;
-        }) as typeof socket.write;
-      },
+      onConnect: closesAfter401,
       packets: STREAM_FAULTS[1]?.packets ?? [],
     },
     async (camera) => {

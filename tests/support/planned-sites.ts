@@ -99,7 +99,7 @@ export const apOf = (id: string, band: '2.4' | '5', xM: number): Gear => ({
   band,
   radio: band === '5' ? 'ac80' : 'n20',
   eirpDbm: 20,
-  channel: null,
+  channel: band === '5' ? 36 : id === 'near' ? 11 : 1,
   poeClass: null,
 });
 export const linkOf = (id: string, from: string, to: string, more: Partial<Link> = {}): Link => ({

@@ -1,10 +1,16 @@
 import { DETAIL_LEVELS, type DetailLevel, levelAt } from './detail-levels.ts';
-import type { LevelStretch } from './ground-view.ts';
 import type { LensView } from './lens-view.ts';
 import type { Aim } from './picture-geometry.ts';
 import { draw, straightLine } from './projection.ts';
 
 const DEG = Math.PI / 180;
+
+/** A stretch of the ground on which one level is reached. */
+export interface LevelStretch {
+  readonly level: DetailLevel;
+  readonly fromM: number;
+  readonly toM: number;
+}
 
 /** A lens over the ground: how it looks, how it hangs, and at what height its detail is wanted. */
 export interface LensOverGround {

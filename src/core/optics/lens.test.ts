@@ -1,7 +1,8 @@
 import { expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import type { Wall } from '../base/plan-geometry.ts';
-import { levelStretches, nearEdgeM, spotView } from './ground-view.ts';
+import { stretchesAlong } from './footprint.ts';
+import { nearEdgeM, spotView } from './ground-view.ts';
 import type { Lens } from './lens.ts';
 import { lensProblem } from './lens-limits.ts';
 import { lensView, longestZoom } from './lens-view.ts';
@@ -50,12 +51,11 @@ test('levels lie along the ground without a gap, nearest first, and end where th
       (mountHeightM, tiltDownDeg, zoom, projection) => {
         const view = lensView({ ...LENS, projection }, zoom);
         const aim = { mountHeightM, tiltDownDeg };
-        const stretches = levelStretches(view, aim, 1);
+        const stretches = stretchesAlong({ view, aim, heightM: 1, maxM: 100 }, 0);
         for (const [at, { fromM, toM, level }] of stretches.entries()) {
           expect(toM).toBeGreaterThan(fromM);
           if (at > 0) expect(fromM).toBeCloseTo(stretches[at - 1]?.toM ?? Number.NaN, 6);
-          const middle = Number.isFinite(toM) ? (fromM + toM) / 2 : fromM + 1;
-          expect(spotView(view, aim, middle, 1).level).toBe(level);
+          expect(spotView(view, aim, (fromM + toM) / 2, 1).level).toBe(level);
         }
       },
     ),

@@ -24,8 +24,8 @@ import { TrackPlan } from './track-plan.ts';
 /** RFC 2326 §11.3.15 (461): the one status that says to try another transport. */
 const UNSUPPORTED_TRANSPORT = 461;
 const UNAUTHORIZED = 401;
-/** A server that closes after every 401 wants one; one that gives every connection a nonce of its own, two. */
-const MAX_REDIALS = 2;
+/** A server that closes after every 401 wants one; with more of them an account would be tried too often. */
+const MAX_REDIALS = 1;
 
 /**
  * An RTSP 1.0 client that draws a stream, its packets inside the connection or over UDP: OPTIONS, DESCRIBE, login, SETUP, PLAY, keep-alive,

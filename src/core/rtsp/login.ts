@@ -23,7 +23,8 @@ export class Login {
   #held = false;
   /** For the -sess algorithms A1 is made once: its cnonce stays as long as the nonce does. */
   #sessionCnonce: string | null = null;
-  #isReconnected = false;
+  /** One refusal of a nonce that belonged to a closed connection is no refusal of the account; a second one is. */
+  #excuse: 'none' | 'open' | 'used' = 'none';
 
   constructor(
     private readonly credentials: Credentials | null,
@@ -50,7 +51,7 @@ export class Login {
 
   /** The request goes out again over a new connection, where a camera may want another nonce. */
   reconnected(): void {
-    this.#isReconnected = true;
+    if (this.#excuse === 'none') this.#excuse = 'open';
   }
 
   accepted(): void {
@@ -88,8 +89,8 @@ export class Login {
     if (!wasAuthorised) return null;
     const isNewNonce =
       this.#challenge?.scheme === 'digest' && before?.scheme === 'digest' && this.#challenge.nonce !== before.nonce;
-    if (this.#isReconnected && isNewNonce) {
-      this.#isReconnected = false; // the first nonce belonged to the connection that was closed
+    if (this.#excuse === 'open' && isNewNonce) {
+      this.#excuse = 'used';
       return null;
     }
     this.#refusals += 1;

@@ -9,7 +9,7 @@ const list = (names: readonly string[]): string => names.join(', ');
 const percent = (share: number): string => `${Math.round(share * 100)} %`;
 
 const carried = (f: { wireMbps: number; wireCapacityMbps: number; isWireShared?: boolean | undefined }): string =>
-  `${f.wireMbps.toFixed(1)} of ${f.wireCapacityMbps.toFixed(0)} Mbit/s${f.isWireShared ? ', with all plugs of the house on one mains' : ''}`;
+  `${f.wireMbps.toFixed(1)} of ${f.wireCapacityMbps > 0 ? f.wireCapacityMbps.toFixed(0) : 'nobody knows how many'} Mbit/s${f.isWireShared ? ', with all plugs of the house on one mains' : ''}`;
 
 /** Air and wires between a camera and who draws it. */
 export const LINK_RULES = [
@@ -93,8 +93,11 @@ export const LINK_RULES = [
       unknown: {
         severity: 'note',
         title: (f) => `How busy the air of ${f.accessPoint} is, is not known`,
-        because: () => 'A signal or a rate on its channel is missing.',
-        do: ['Place both ends on the plan or enter the signal, and choose models for all that talk there.'],
+        because: () => 'A signal, a rate or the channel of one of its band is missing.',
+        do: [
+          'Place both ends on the plan or enter the signal, and choose models for all that talk there.',
+          'Enter the channel of each access point of its band.',
+        ],
       },
     },
     mends: (f, offers) => (f.airVerdict === 'unknown' ? [] : offers.accessPoints()),
@@ -123,8 +126,11 @@ export const LINK_RULES = [
         severity: 'note',
         title: (f) => `How full ${f.wire} is, is not known`,
         because: (f) =>
-          `${carried(f)}, and on it ${sayMany(f.wireUnknown ?? 0, 'stream')} of which nobody knows the rate.`,
-        do: ['Choose a model for each camera that is drawn over it, or probe them.'],
+          `${carried(f)}${(f.wireUnknown ?? 0) > 0 ? `, and on it ${sayMany(f.wireUnknown ?? 0, 'stream')} of which nobody knows the rate` : ''}.`,
+        do: (f) =>
+          f.wireCapacityMbps > 0
+            ? ['Choose a model for each camera that is drawn over it, or probe them.']
+            : ['Join its ends by plugs, with their sync rate, or enter what it carries.'],
       },
     },
     why: 'Streams come in bursts. Key frames leave at line rate: a full wire drops just these.',

@@ -9,9 +9,10 @@ import type { Site } from '../../document/site.ts';
 import { airSubject } from '../../document/subject.ts';
 import { findingsOf, judgeRows } from '../../findings/rule.ts';
 import { crosses, estimateSignal, freeSpaceLossDb } from '../../radio/radio.ts';
+import { pathOf } from './draws.ts';
 import { PowerJudge } from './power-judgement.ts';
 import { POWER_RULES } from './power-rules.ts';
-import { linkLengthM, pathOf } from './site-links.ts';
+import { linkLengthM } from './site-links.ts';
 
 const AT = '2026-11-25T09:00:00.000Z';
 const mill = alderMill(AT);

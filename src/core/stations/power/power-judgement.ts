@@ -32,6 +32,7 @@ import {
   UNKNOWN_DEMAND,
 } from './power-numbers.ts';
 import { type LinkLoad, linkLengthM, SiteLinks } from './site-links.ts';
+import { switchesOnWay } from './switch-facts.ts';
 
 type GearOf<K extends Gear['kind']> = Extract<Gear, { kind: K }>;
 
@@ -109,7 +110,7 @@ export class PowerJudge {
     return [...cameras, ...points];
   }
 
-  private linksAt(subject: string): readonly Link[] {
+  linksAt(subject: string): readonly Link[] {
     return [...(this.linksFrom.get(subject) ?? []), ...(this.linksTo.get(subject) ?? [])];
   }
 
@@ -124,13 +125,6 @@ export class PowerJudge {
     const found = { budget: feedBudget(gear, fed, this.site.assumptions), fed };
     this.budgets.set(subject, found);
     return found;
-  }
-
-  /** Access points that a switch is to feed and cannot: it has no port for them, too little in all, or too low a class. */
-  private unfedBy(gear: GearOf<'switch'>): readonly Fed[] {
-    const { budget, fed } = this.budgetOf(gear);
-    const isOver = fed.length > gear.poePorts || budget.totalW > gear.budgetW * (1 + THRESHOLD_SLACK);
-    return fed.filter(({ subject }, at) => subject.startsWith('gear:') && (isOver || budget.starved.has(at)));
   }
 
   /** What all cameras that hang on a supply or a passive injector draw together at night, and those whose watts are not in it. */
@@ -180,7 +174,7 @@ export class PowerJudge {
     this.charging(camera, facts);
     this.overAir(camera, model, facts);
     this.overWires(camera, facts);
-    this.throughSwitches(camera, feeder, facts);
+    Object.assign(facts, switchesOnWay(this, camera, feeder));
     return { facts, feedLink, feeder, ...over, ...sun };
   }
 
@@ -197,32 +191,10 @@ export class PowerJudge {
     facts.minVolts = model.power.minVolts ?? undefined;
     facts.maxVolts = model.power.maxVolts ?? undefined;
     if (feeder && camera.feed) facts.feederFeeds = feedsIn(camera.feed.way, feeder);
-    if (feeder?.kind === 'supply') {
-      const run = this.runOf(feeder, link, model);
-      const { amps, silent } = this.loadOf(feeder);
-      facts.silentBeside = silent.filter((name) => name !== camera.name);
-      facts.supplyVolts = feeder.volts;
-      facts.supplyAmps = feeder.amps;
-      facts.supplyLoadA = silent.length === 0 || amps > feeder.amps ? amps : undefined;
-      facts.isRun = !run || run.supplyVolts > run.minVolts;
-      runFacts(run, facts);
-      return { budget: null, cable: null, run };
-    }
+    if (feeder?.kind === 'supply' || (feeder?.kind === 'injector' && feeder.isPassive))
+      return { budget: null, cable: null, run: this.overPair(camera, model, link, feeder, facts) };
     if (feeder?.kind !== 'switch' && feeder?.kind !== 'injector') return NOTHING;
     facts.cableM = linkLengthM(link);
-    if (feeder.kind === 'injector' && feeder.isPassive) {
-      const run = this.runOf(feeder, link, model);
-      const { amps, names, silent } = this.loadOf(feeder);
-      const [loadW, budgetW] = [amps * feeder.volts, feeder.watts];
-      facts.passiveVolts = feeder.volts;
-      facts.budgetW = budgetW;
-      facts.reservedW = silent.length === 0 || loadW > budgetW ? loadW : undefined;
-      facts.silentBeside = silent.filter((name) => name !== camera.name);
-      facts.fedBeside = names.filter((name) => name !== camera.name);
-      facts.isRun = !run || run.supplyVolts > run.minVolts;
-      runFacts(run, facts);
-      return { budget: null, cable: null, run };
-    }
     const demand = poeDemand(model);
     const { budget, fed } = this.budgetOf(feeder);
     const at = fed.findIndex((one) => one.subject === cameraSubject(camera.id));
@@ -249,6 +221,35 @@ export class PowerJudge {
       facts.poePorts = feeder.poePorts;
     }
     return { budget, cable, run: null };
+  }
+
+  /** Over two wires without a word: what is left at its end, and whether its supply gives all that hangs on it. */
+  private overPair(
+    camera: Camera,
+    model: Model,
+    link: Link,
+    feeder: GearOf<'supply'> | GearOf<'injector'>,
+    facts: FactsDraft,
+  ): RunNumbers | null {
+    const run = this.runOf(feeder, link, model);
+    const { amps, names, silent } = this.loadOf(feeder);
+    // What is not known comes on top: the load is known only where it is too much already.
+    const knownUpTo = (load: number, most: number) => (silent.length === 0 || load > most ? load : undefined);
+    facts.fedBeside = names.filter((name) => name !== camera.name);
+    facts.silentBeside = silent.filter((name) => name !== camera.name);
+    if (feeder.kind === 'supply') {
+      facts.supplyVolts = feeder.volts;
+      facts.supplyAmps = feeder.amps;
+      facts.supplyLoadA = knownUpTo(amps, feeder.amps);
+    } else {
+      facts.cableM = linkLengthM(link);
+      facts.passiveVolts = feeder.volts;
+      facts.budgetW = feeder.watts;
+      facts.reservedW = knownUpTo(amps * feeder.volts, feeder.watts);
+    }
+    facts.isRun = !run || run.supplyVolts > run.minVolts;
+    runFacts(run, facts);
+    return run;
   }
 
   private fromSun(camera: Camera, model: Model, facts: FactsDraft): Pick<PowerJudgement, 'sunInput' | 'sunYear'> {
@@ -334,8 +335,7 @@ export class PowerJudge {
         if (link.medium === 'wifi') continue;
         if (link.medium === 'powerline') facts.crossesPowerline = true;
         const load = this.links.load(link);
-        if (load.capacityMbps > 0 && (!fullest || isWorse(load.verdict, fullest.verdict) || isFuller(load, fullest)))
-          fullest = load;
+        if (!fullest || isWorse(load.verdict, fullest.verdict) || isFuller(load, fullest)) fullest = load;
       }
     }
     facts.unjoined = [...unjoined];
@@ -343,46 +343,11 @@ export class PowerJudge {
     facts.wire = `${this.nameAt(fullest.link.from)} to ${this.nameAt(fullest.link.to)}`;
     facts.wireMbps = fullest.mediumMbps;
     facts.wireVerdict = fullest.verdict;
-    facts.wireUnknown = fullest.unknown;
+    facts.wireUnknown = fullest.mediumUnknown;
     facts.isWireShared = fullest.link.medium === 'powerline' && this.links.powerlines().length > 1;
     facts.wireCapacityMbps = fullest.capacityMbps;
     facts.wireOk = assumed(assumptions, 'link.ok');
     facts.wireTight = assumed(assumptions, 'link.tight');
-  }
-
-  /** What may be wrong with a switch, whoever hangs on it. */
-  switchFacts(gear: GearOf<'switch'>): Facts<PowerFacts> {
-    return {
-      fullestSwitch: gear.name,
-      cablesOn: this.links.cablesAt(gearSubject(gear.id)),
-      switchPorts: gear.ports,
-      unfed: this.unfedBy(gear).map(({ name }) => `${name} on ${gear.name}`),
-    };
-  }
-
-  /** Switches on its way and what they feed beside it: cables that find no port, access points that get no power. */
-  private throughSwitches(camera: Camera, feeder: Gear | null, facts: FactsDraft): void {
-    const subject = cameraSubject(camera.id);
-    const own = this.linksAt(subject).filter(({ medium }) => medium === 'network-cable' || medium === 'wifi');
-    const crossed = [...own, ...this.links.drawsFrom(camera.id).flatMap(({ path }) => path ?? [])];
-    const near = new Set(crossed.flatMap(({ from, to }) => [from, to]));
-    if (feeder) near.add(gearSubject(feeder.id));
-    // An access point may hang on a switch that no picture crosses.
-    for (const end of [...near])
-      if (this.links.gearAt(end)?.kind === 'access-point')
-        for (const { from, to, medium } of this.linksAt(end)) if (medium === 'network-cable') near.add(from).add(to);
-    const unfed = new Set<string>();
-    for (const end of near) {
-      const gear = this.links.gearAt(end);
-      if (gear?.kind !== 'switch') continue;
-      const { fullestSwitch, cablesOn = 0, switchPorts = 0 } = this.switchFacts(gear);
-      if (facts.cablesOn === undefined || cablesOn - switchPorts > facts.cablesOn - (facts.switchPorts ?? 0))
-        Object.assign(facts, { fullestSwitch, cablesOn, switchPorts });
-      const isFeeder = feeder?.id === gear.id;
-      for (const one of this.unfedBy(gear))
-        if (isFeeder || near.has(one.subject)) unfed.add(`${one.name} on ${gear.name}`);
-    }
-    if (facts.cablesOn !== undefined) facts.unfed = [...unfed];
   }
 
   nameAt(subject: string): string {

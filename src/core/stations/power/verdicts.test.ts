@@ -170,6 +170,14 @@ describe('powerline', () => {
     }
   });
 
+  test('without plugs nobody knows what it carries, and the camera behind it is told', () => {
+    const joined = [linkOf('mains', 'gear:a', 'camera:c', { medium: 'powerline' }), ...JOINED];
+    const site = siteOf({ camera: standing, power: airCard, links: joined });
+    const found = power(site);
+    expect(found.verdict).toBe('unknown');
+    expect(found.findings.map(({ title }) => title)).toContain('How full Switch a to c is, is not known');
+  });
+
   test('a link is as fast as its slower end', () => {
     const { site, links } = over([500, 60], 0);
     expect(links[0] && judgeOf(site).links.load(links[0]).capacityMbps).toBeCloseTo(24, 9);
@@ -233,6 +241,33 @@ test.each([
   { a: 6, b: null, band: '2.4', radio: 'n20', is: false },
 ] as const)('channels $a and $b of $band GHz share air: $is', ({ a, b, band, radio, is }) => {
   expect(sharesAir({ band, radio, channel: a }, { band, radio, channel: b })).toBe(is);
+});
+
+test('a channel that nobody looked at may be the busy one beside it: not known, unless even that fits', () => {
+  const busy = (channel: number | null, other: Partial<Gear> = {}) => {
+    const site = siteOf({
+      camera: standing,
+      power: airCard,
+      gear: [
+        switchOf('a'),
+        { ...apOf('far', '2.4', 4), channel } as Gear,
+        { ...apOf('near', '2.4', 3), ...other } as Gear,
+      ],
+      links: [...onAir('far'), linkOf('air-d', 'gear:near', 'camera:d', { medium: 'wifi', lengthM: 0 })],
+    });
+    const beside = {
+      ...camera('d'),
+      modelId: 'chosen',
+      position: { xM: 1, yM: 3 },
+      need: site.cameras[0]?.need ?? null,
+    };
+    const loud: Model = { ...SPARE, id: 'chosen', subs: [], codecs: ['JPEG'], fps: 4 };
+    return judgeOf({ ...site, models: [loud], cameras: [...site.cameras, beside] }).links.airVerdictOf('gear:far');
+  };
+  const apart = busy(1);
+  expect(['ok', 'tight']).toContain(apart);
+  expect(busy(null)).toBe('unknown');
+  expect(busy(null, { band: '5', radio: 'ac80' })).toBe(apart);
 });
 
 test('at 2.4 GHz channels share air just where their 20 MHz overlap', () => {

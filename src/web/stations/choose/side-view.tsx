@@ -3,10 +3,10 @@ import type { Mounting } from '../../../core/document/chapters/cameras/mounting.
 import type { Need } from '../../../core/document/chapters/cameras/need.ts';
 import { LEVEL_FILL } from '../../../core/handover/level-fill.ts';
 import { pxPerMForText, pxPerMOf } from '../../../core/optics/detail-levels.ts';
-import { levelStretches } from '../../../core/optics/ground-view.ts';
+import { type LevelStretch, stretchesAlong } from '../../../core/optics/footprint.ts';
 import { aimOf, type LensService } from '../../../core/stations/choose/need.ts';
 import { useNarrow } from '../../ui/use-media.ts';
-import { LEVEL_TEXT, levelsShown } from './levels-shown.ts';
+import { LEVEL_TEXT } from './level-text.ts';
 import { Knob } from './side-knob.tsx';
 
 /** Of the drawing, px: on a desk and on a phone. */
@@ -89,7 +89,8 @@ export function SideView(props: SideViewProps) {
   // From the side two lenses of one view are one.
   const beside = others.filter((one) => Math.abs(one.view.vfovDeg - view.vfovDeg) > 0.5);
   const corner = lower.y >= GROUND_Y - 0.5 && upper.y < GROUND_Y - 0.5 ? `${x(endM)},${GROUND_Y}` : '';
-  const stretches = levelsShown(levelStretches(view, aimOf(mounting), targetHeightM), endM);
+  const over = { view, aim: aimOf(mounting), heightM: targetHeightM, maxM: endM };
+  const stretches = stretchesAlong(over, view.lens.axisDeg);
   const handleM = Math.min(2.2, need.distanceM * 0.3);
   const handle = {
     x: camera.x + Math.cos(mounting.tiltDownDeg * DEG) * handleM * scale,
@@ -146,7 +147,7 @@ export function SideView(props: SideViewProps) {
           <LightEnd drawing={drawing} atM={lightReachM} />
         )}
 
-        <LevelBar drawing={drawing} stretches={stretches} />
+        <LevelBar drawing={drawing} stretches={stretches} endM={endM} />
 
         <g transform={`translate(${camera.x} ${camera.y}) rotate(${mounting.tiltDownDeg})`}>
           <rect x="-13" y="-8" width="27" height="16" rx="2" fill="var(--ink)" />
@@ -279,13 +280,16 @@ function LightEnd({ drawing: { x, y, width, groundY, isNarrow }, atM }: { drawin
 function LevelBar({
   drawing: { x, scale, groundY },
   stretches,
+  endM,
 }: {
   drawing: Drawing;
-  stretches: ReturnType<typeof levelsShown>;
+  stretches: readonly LevelStretch[];
+  /** What reaches to here goes on beyond the drawing. */
+  endM: number;
 }) {
   return (
     <>
-      {stretches.map(({ level, fromM, toM, isLast }) => (
+      {stretches.map(({ level, fromM, toM }) => (
         <g key={level}>
           <rect
             x={x(fromM)}
@@ -305,7 +309,7 @@ function LevelBar({
               {level}
             </text>
           )}
-          {!isLast && (toM - fromM) * scale > 34 && (
+          {toM < endM && (toM - fromM) * scale > 34 && (
             <text x={x(toM)} y={groundY + 40} textAnchor="middle" className="fill-ink font-mono text-[13px]">
               {toM.toFixed(1)} m
             </text>

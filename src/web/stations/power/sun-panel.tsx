@@ -9,6 +9,7 @@ import type { SunFeed } from '../../../core/power/sun-feed.ts';
 import type { PowerJudge, PowerJudgement } from '../../../core/stations/power/power-judgement.ts';
 import { commandIssued, selectSite } from '../../store/site-slice.ts';
 import { useAppDispatch, useAppSelector } from '../../store/store.ts';
+import { Button } from '../../ui/button.tsx';
 import { Drop } from '../../ui/drop.tsx';
 import { NumberField } from '../../ui/number-field.tsx';
 import { Panel } from '../../ui/panel.tsx';
@@ -30,7 +31,7 @@ export function SunPanel({ camera, judge, judgement }: SunPanelProps) {
   const { feed } = camera;
   const sun = feed?.sun;
   if (!feed) return null;
-  const setSun = (next: SunFeed): void =>
+  const setSun = (next: SunFeed | null): void =>
     void dispatch(commandIssued({ kind: 'setFeed', cameraId: camera.id, feed: { ...feed, sun: next } }));
   if (!sun) return <NewSun cardWh={judge.modelOf(camera)?.power.batteryWh ?? null} onEntered={setSun} />;
   const { sunYear: year } = judgement;
@@ -124,6 +125,9 @@ export function SunPanel({ camera, judge, judgement }: SunPanelProps) {
         />
       </div>
       <SkyFields />
+      <Button className="mt-3" onClick={() => setSun(null)}>
+        Take panel and battery away
+      </Button>
     </Panel>
   );
 }
