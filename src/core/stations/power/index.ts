@@ -57,7 +57,9 @@ export const POWER: Station<'power'> = {
     const isUnsaid = camera.feed === null || lacksFeeder;
     // Until it is said what feeds it, nothing else is asked for; and a verdict that stands already waits for nothing.
     const { own, others } =
-      isUnsaid || verdictOf(found) !== 'unknown' ? { own: [], others: [] } : wantedFor(found, facts.silentBeside ?? []);
+      isUnsaid || verdictOf(found) !== 'unknown'
+        ? { own: [], others: [] }
+        : wantedFor(found, facts.silentBeside ?? [], view.modelOf(camera) !== undefined);
     const rows = [...found, ...judgeRows(WANTED_RULES, { wanted: own, silentBeside: others })];
     const findings = findingsOf(rows);
     const gates = gateStates(GATES, {

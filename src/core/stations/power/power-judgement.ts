@@ -170,7 +170,7 @@ export class PowerJudge {
     const feeder = (feedLink && this.links.gearAt(feedLink.from)) ?? null;
     facts.feeder = feeder?.name;
     const over = feedLink && model ? this.overWire(camera, model, feedLink, feeder, facts) : NOTHING;
-    const sun = model ? this.fromSun(camera, model, facts) : NO_SUN;
+    const sun = this.fromSun(camera, model, facts);
     this.charging(camera, facts);
     this.overAir(camera, model, facts);
     this.overWires(camera, facts);
@@ -252,7 +252,11 @@ export class PowerJudge {
     return run;
   }
 
-  private fromSun(camera: Camera, model: Model, facts: FactsDraft): Pick<PowerJudgement, 'sunInput' | 'sunYear'> {
+  private fromSun(
+    camera: Camera,
+    model: Model | undefined,
+    facts: FactsDraft,
+  ): Pick<PowerJudgement, 'sunInput' | 'sunYear'> {
     const { feed, need } = camera;
     if (feed?.way !== 'solar' || !feed.sun) return NO_SUN;
     const hours = this.tappedHours(camera);
@@ -260,7 +264,7 @@ export class PowerJudge {
     facts.isLithium = feed.sun.isLithium;
     facts.isOutdoors = need?.outdoors ?? true;
     facts.hasConstantTap = (hours ?? 0) >= ALL_DAY_H;
-    const sunInput = sunInputOf(feed, model, this.site.sky, hours, this.site.assumptions);
+    const sunInput = model ? sunInputOf(feed, model, this.site.sky, hours, this.site.assumptions) : null;
     if (!sunInput) return NO_SUN;
     const year = sunYearOf(sunInput);
     const worst = year.months[year.worstMonth - 1];

@@ -2,23 +2,36 @@ import type { SiteCommand } from '../../document/site-commands.ts';
 import { type Row, rulesFor } from '../../findings/rule.ts';
 import type { PowerFacts, PowerOffers } from './power-facts.ts';
 
-const WATTS = 'what it takes by day and at night, W, in its model card';
+type Words = { readonly [K in keyof PowerFacts]?: string };
 
-/** What somebody would have to enter so that a fact is known, as one would ask for it. */
-const WORDS: { readonly [K in keyof PowerFacts]?: string } = {
+const NIGHT_WATTS = 'what it takes by day and at night, W, in its model card';
+const ALL_WATTS = 'what it takes by day, at night and waiting, W, in its model card';
+
+/** What somebody would have to enter in its card so that a fact is known, as one would ask for it. */
+const OF_CARD: Words = {
   waysOffered: 'the ways of power that its model card names',
   isUnderPowered: 'its class and what it takes at night, in its model card',
-  cableVerdict: WATTS,
-  runVerdict: WATTS,
+  cableVerdict: NIGHT_WATTS,
+  runVerdict: NIGHT_WATTS,
   minVolts: 'the lowest voltage of its input, in its model card',
   maxVolts: 'the highest voltage of its input, in its model card',
-  latitudeKnown: 'its panel and its battery',
-  shortMonths: 'what it takes by day, at night and waiting, W, in its model card',
-  autonomyDays: 'what it takes by day, at night and waiting, W, in its model card',
-  hoursOnConstantDraw: 'what it takes by day, at night and waiting, W, in its model card',
+  shortMonths: ALL_WATTS,
+  autonomyDays: ALL_WATTS,
+  hoursOnConstantDraw: ALL_WATTS,
   bandsOffered: 'the radio bands of its model card',
+};
+/** The same of the place where it hangs. */
+const OF_PLACE: Words = {
+  latitudeKnown: 'its panel and its battery',
   rssiDbm: 'its signal, or where it and its access point stand on the plan',
 };
+/** Known once panel and battery are: until then nothing else is to blame. */
+const OF_THE_YEAR: ReadonlySet<string> = new Set([
+  'shortMonths',
+  'autonomyDays',
+  'hoursOnConstantDraw',
+] satisfies readonly (keyof PowerFacts)[]);
+const NO_MODEL = 'which model it is, at Choose';
 
 /** Facts that wait for what hangs beside it, and are asked of that. */
 const OF_OTHERS: ReadonlySet<string> = new Set(['reservedW', 'supplyLoadA'] satisfies readonly (keyof PowerFacts)[]);
@@ -31,11 +44,18 @@ export interface Wanted {
   readonly others: readonly string[];
 }
 
-/** Rows that weigh nothing ask for nothing. @param silent what hangs on the same feeder and has no watts in its card */
-export function wantedFor(rows: readonly Row[], silent: readonly string[]): Wanted {
-  const missing = rows.filter(({ weighs }) => weighs).flatMap((row) => row.missing);
+/**
+ * Rows that weigh nothing ask for nothing.
+ * @param silent what hangs on the same feeder and has no watts in its card
+ * @param hasModel without one, the card is what is missing first
+ */
+export function wantedFor(rows: readonly Row[], silent: readonly string[], hasModel: boolean): Wanted {
+  const all = rows.filter(({ weighs }) => weighs).flatMap((row) => row.missing);
+  const missing = all.includes('latitudeKnown') ? all.filter((fact) => !OF_THE_YEAR.has(fact)) : all;
+  const wordsOf = (words: Words) => missing.flatMap((fact) => words[fact as keyof PowerFacts] ?? []);
+  const ofCard = hasModel ? wordsOf(OF_CARD) : wordsOf(OF_CARD).length > 0 ? [NO_MODEL] : [];
   return {
-    own: [...new Set(missing.flatMap((fact) => WORDS[fact as keyof PowerFacts] ?? []))],
+    own: [...new Set([...ofCard, ...wordsOf(OF_PLACE)])],
     others: missing.some((fact) => OF_OTHERS.has(fact)) ? silent : [],
   };
 }

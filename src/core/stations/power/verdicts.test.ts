@@ -96,6 +96,18 @@ describe('what is not known is never shown as fine, and the lane says what to en
     expect(`${found.next} ${found.findings.map(({ title }) => title)}`).toMatch(/Enter |not known/);
   });
 
+  test('what is asked for is what is missing: the model first, then its panel, and watts only where they are not known', () => {
+    const toSun = { way: 'solar', sun: null, charge: null } as const;
+    const missing = (site: Site) => power(site).findings.find(({ rule }) => rule === 'power.not-known')?.because;
+    const bare = siteOf({ camera: { feed: toSun, modelId: null }, latitudeDeg: 45 });
+    expect(missing(bare)).toBe('Missing: which model it is, at Choose; its panel and its battery.');
+    expect(missing(siteOf({ camera: { feed: toSun }, power: solarCard, latitudeDeg: 45 }))).toBe(
+      'Missing: its panel and its battery.',
+    );
+    const entered = siteOf({ camera: { ...bySun({ panelWp: 60 }), modelId: null }, latitudeDeg: 45 });
+    expect(missing(entered)).toBe('Missing: which model it is, at Choose.');
+  });
+
   test('with all of it entered, the same places fit', () => {
     expect(power(many(8, siteOf({ gear: [switchOf('a', { budgetW: 140, poePorts: 8 })] }))).verdict).toBe('ok');
     expect(power(siteOf({ camera: bySun({ panelWp: 60 }), power: solarCard, latitudeDeg: 45 })).verdict).toBe('ok');

@@ -70,7 +70,9 @@ export function SunPanel({ camera, judge, judgement }: SunPanelProps) {
         <p className="text-soft">
           {sky.latitudeDeg === null
             ? 'Enter the latitude of the site: the sun depends on it.'
-            : 'Its model card does not say what it takes by day, at night and waiting: enter that there.'}
+            : judge.modelOf(camera)
+              ? 'Its model card does not say what it takes by day, at night and waiting: enter that there.'
+              : 'Choose its model first: what it takes stands in its card.'}
         </p>
       )}
       <div className="mt-3 grid grid-cols-2 gap-x-3 gap-y-2 md:grid-cols-4">
