@@ -55,15 +55,19 @@ function bentBreaks(over: LensOverGround, bearingDeg: number): readonly number[]
   const at = (sample: number): number => over.maxM * (sample / SAMPLES) ** 2;
   let before = levelAlong(over, bearingDeg, 1e-3);
   for (let sample = 1; sample <= SAMPLES; sample++) {
-    let [inside, outside] = [at(sample - 1), at(sample)];
-    const after = levelAlong(over, bearingDeg, outside);
-    if (after !== before) {
+    let from = at(sample - 1);
+    const after = levelAlong(over, bearingDeg, at(sample));
+    // Levels may be shorter than the way between two samples: each is followed to its end.
+    for (let count = 0; before !== after && count < DETAIL_LEVELS.length + 1; count++) {
+      let [inside, outside] = [from, at(sample)];
       for (let round = 0; round < ROUNDS; round++) {
         const middle = (inside + outside) / 2;
         if (levelAlong(over, bearingDeg, middle) === before) inside = middle;
         else outside = middle;
       }
       breaks.push(outside);
+      before = levelAlong(over, bearingDeg, outside);
+      from = outside;
     }
     before = after;
   }
