@@ -1,12 +1,12 @@
 import { randomUUID } from 'node:crypto';
-import { readFile, writeFile } from 'node:fs/promises';
+import { writeFile } from 'node:fs/promises';
 import { parseArgs } from 'node:util';
 import { oneLine } from '../core/base/control-signs.ts';
 import { VERDICT_WORDS } from '../core/base/verdict.ts';
 import { indexEvidence } from '../core/document/best-known.ts';
 import type { Site } from '../core/document/site.ts';
 import { applyCommand } from '../core/document/site-commands.ts';
-import { readSiteFile, SITE_FILE_ENDING, writeSiteFile } from '../core/document/site-file.ts';
+import { SITE_FILE_ENDING, writeSiteFile } from '../core/document/site-file.ts';
 import { gearSubject } from '../core/document/subject.ts';
 import { lanesOf } from '../core/lanes/lane.ts';
 import { mendsOf } from '../core/lanes/mends.ts';
@@ -16,6 +16,7 @@ import { powerJudgeOf } from '../core/stations/power/index.ts';
 import type { PowerJudge } from '../core/stations/power/power-judgement.ts';
 import { tapJudgeOf } from '../core/stations/tap/index.ts';
 import { print, printJson } from './print.ts';
+import { readSite } from './read-site.ts';
 import { InputError, UsageError } from './usage-error.ts';
 
 /** Of one rule at one camera: as many as it may have taps. */
@@ -88,18 +89,6 @@ export async function checkCommand(args: readonly string[]): Promise<number> {
     }
   }
   return [...findings, ...ofGear].some(({ severity }) => severity === 'stop') ? 1 : 0;
-}
-
-async function readSite(file: string): Promise<Site> {
-  let text: string;
-  try {
-    text = await readFile(file, 'utf8');
-  } catch {
-    throw new UsageError(`${file} could not be read.`);
-  }
-  const read = readSiteFile(text);
-  if (!read.ok) throw new InputError(`${file}: ${read.error.message}`);
-  return read.value;
 }
 
 interface Mended {

@@ -1,17 +1,21 @@
 import { text as readAll } from 'node:stream/consumers';
 import { parseArgs } from 'node:util';
+import { oneLine } from '../core/base/control-signs.ts';
 import { sayMs, sayRate, sayShare } from '../core/base/say.ts';
 import { readTarget } from '../core/net/target.ts';
 import { reportOfBadTarget } from '../core/probe/probe-report.ts';
 import type { ProbeReport } from '../core/probe/probe-types.ts';
 import { systemClock, systemEntropy } from '../server/adapters/system.ts';
 import { createTcpDialer } from '../server/adapters/tcp-dialer.ts';
+import type { World } from '../server/drive.ts';
 import { runProbe } from '../server/works/run-probe.ts';
 import { print, printJson } from './print.ts';
+import type { SiteProbeOptions } from './probe-site.ts';
 import { UsageError } from './usage-error.ts';
 
 export const PROBE_USAGE = `cleartap probe rtsp://host:port/path [--user NAME] [--pass-env VAR | --pass-stdin]
-               [--transport tcp|udp|auto] [--seconds 3] [--timeout 5] [--no-media] [--allow-public] [--json]`;
+               [--transport tcp|udp|auto] [--seconds 3] [--timeout 5] [--no-media] [--allow-public] [--json]
+  cleartap probe --site FILE.cleartap.json [--again] [--secrets FILE.json] [--pass-env VAR | --pass-stdin] … [--json]`;
 
 const TRANSPORTS = ['tcp', 'udp', 'auto'] as const;
 
@@ -32,6 +36,9 @@ export async function probeCommand(args: readonly string[]): Promise<number> {
       user: { type: 'string' },
       'pass-env': { type: 'string' },
       'pass-stdin': { type: 'boolean' },
+      site: { type: 'string' },
+      again: { type: 'boolean', default: false },
+      secrets: { type: 'string' },
       transport: { type: 'string', default: 'auto' },
       seconds: { type: 'string', default: '3' },
       timeout: { type: 'string', default: '5' },
@@ -41,7 +48,11 @@ export async function probeCommand(args: readonly string[]): Promise<number> {
     },
   });
   const [target, ...rest] = positionals;
-  if (target === undefined || rest.length > 0) throw new UsageError('Expected one URL.');
+  if (values.site !== undefined && (target !== undefined || values.user !== undefined))
+    throw new UsageError('--site takes URLs and accounts from its file: give neither.');
+  if (values.site === undefined && (values.again || values.secrets !== undefined))
+    throw new UsageError('--again and --secrets belong to --site.');
+  if (values.site === undefined && (target === undefined || rest.length > 0)) throw new UsageError('Expected one URL.');
   if (values['pass-env'] !== undefined && values['pass-stdin'])
     throw new UsageError('--pass-env and --pass-stdin exclude each other.');
   const transport = TRANSPORTS.find((one) => one === values.transport);
@@ -50,24 +61,54 @@ export async function probeCommand(args: readonly string[]): Promise<number> {
   const timeoutMs = positive('timeout', values.timeout, 600) * 1000;
   const secret = await readSecret(values['pass-env'], values['pass-stdin'] === true);
 
-  const read = readTarget(target, values.user ?? null, secret);
-  let report: ProbeReport;
-  if (!read.ok) report = reportOfBadTarget(read.error);
-  else {
-    const world = {
-      dialer: createTcpDialer({ allowPublic: values['allow-public'] }),
-      clock: systemClock,
-      entropy: systemEntropy,
-    };
-    report = await runProbe(
-      { ...read.value, seconds, timeoutMs, media: values.media, transport },
-      world,
-      cancelOnSignal(),
-    );
+  const world = {
+    dialer: createTcpDialer({ allowPublic: values['allow-public'] }),
+    clock: systemClock,
+    entropy: systemEntropy,
+  };
+  const run = { seconds, timeoutMs, media: values.media, transport };
+  if (values.site !== undefined) {
+    const { site, again, secrets, json } = values;
+    return await wholeSite(site, { ...run, again, secretOfAll: secret }, { secrets, json }, world);
   }
+  const read = readTarget(target ?? '', values.user ?? null, secret);
+  const report = read.ok
+    ? await runProbe({ ...read.value, ...run }, world, cancelOnSignal())
+    : reportOfBadTarget(read.error);
   if (values.json) printJson(report);
   else print(describe(report));
   return report.verdict === 'fail' ? 1 : 0;
+}
+
+/** All cameras of a site file. Exit code 1 when one of them fails. */
+async function wholeSite(
+  file: string,
+  options: Omit<SiteProbeOptions, 'secrets'>,
+  { secrets, json }: { readonly secrets: string | undefined; readonly json: boolean },
+  world: World,
+): Promise<number> {
+  const [{ readSite, readText }, { probeSite, readSecrets }] = await Promise.all([
+    import('./read-site.ts'),
+    import('./probe-site.ts'),
+  ]);
+  const site = await readSite(file);
+  const known = secrets === undefined ? {} : readSecrets(await readText(secrets), secrets);
+  const found = await probeSite(
+    site,
+    { ...options, secrets: known },
+    world,
+    cancelOnSignal(),
+    ({ camera, stream, report }) => {
+      if (!json) print(`${oneLine(camera)}, ${oneLine(stream)}: ${describe(report)}\n`);
+    },
+  );
+  if (json) printJson(found);
+  else {
+    for (const { camera, why } of found.leftOut) print(`${oneLine(camera)}: left out, ${why}\n`);
+    const failed = found.probed.filter(({ verdict }) => verdict === 'fail').length;
+    print(`${found.probed.length} probed, ${failed} failed, ${found.leftOut.length} left out\n`);
+  }
+  return found.probed.some(({ verdict }) => verdict === 'fail') ? 1 : 0;
 }
 
 async function readSecret(variable: string | undefined, fromStdin: boolean): Promise<string | null> {

@@ -1,4 +1,4 @@
-import { emptyModel, type Model } from '../core/document/chapters/models/model-card.ts';
+import { emptyModel, type Model, type SubStream } from '../core/document/chapters/models/model-card.ts';
 import type { Lens } from '../core/optics/lens.ts';
 
 const lens = (label: string, focalMm: number, widthPx: number, more: Partial<Lens> = {}): Lens => ({
@@ -14,7 +14,7 @@ const lens = (label: string, focalMm: number, widthPx: number, more: Partial<Len
   heightPx: Math.round((widthPx * 9) / 16),
   ...more,
 });
-const small = { codecs: ['H264'], widthPx: 640, heightPx: 360, fps: 10 };
+const small: SubStream = { codecs: ['H264'], widthPx: 640, heightPx: 360, fps: 10, path: '/live/sub' };
 
 const card = (
   id: string,
@@ -204,7 +204,7 @@ export const ALDER_MILL_MODELS: readonly Model[] = [
     lenses: [lens('fixed', 4, 640, { sensorWidthMm: 4.8, sensorHeightMm: 3.6, heightPx: 480 })],
     codecs: ['JPEG'],
     fps: 5,
-    subs: [{ codecs: ['JPEG'], widthPx: 320, heightPx: 240, fps: 5 }],
+    subs: [{ codecs: ['JPEG'], widthPx: 320, heightPx: 240, fps: 5, path: '' }],
     panRangeDeg: 0,
     tiltRangeDeg: 0,
     light: { kind: 'none', reachM: 0, angleDeg: 0 },

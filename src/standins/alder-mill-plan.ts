@@ -9,7 +9,7 @@ const at = (xM: number, yM: number): Point => ({ xM, yM });
 
 /** A run of wall through points. */
 const walls = (id: string, material: WallMaterial, ...points: readonly Point[]): readonly Wall[] =>
-  points.slice(1).map((to, index) => ({ id: `${id}-${index + 1}`, from: points[index] ?? to, to, material }));
+  points.slice(1).map((to, index) => ({ id: `${id}-${index + 1}`, name: '', from: points[index] ?? to, to, material }));
 
 /** The mill with its stone walls, the bakehouse across the yard, the hedge of the orchard. */
 export const ALDER_MILL_PLAN: DrawnPlan = {
@@ -31,6 +31,7 @@ export const ALDER_MILL_GEAR: readonly Gear[] = [
     id: 'loft-switch',
     name: 'Loft switch',
     kind: 'switch',
+    price: null,
     position: at(25, 10.5),
     ports: 16,
     poePorts: 8,
@@ -44,6 +45,7 @@ export const ALDER_MILL_GEAR: readonly Gear[] = [
     id: 'wheel-switch',
     name: 'Wheel switch',
     kind: 'switch',
+    price: null,
     position: at(16.5, 11.5),
     ports: 5,
     poePorts: 4,
@@ -57,6 +59,7 @@ export const ALDER_MILL_GEAR: readonly Gear[] = [
     id: 'hall-ap',
     name: 'Hall radio',
     kind: 'access-point',
+    price: null,
     position: at(21.5, 15),
     band: '2.4',
     radio: 'n20',
@@ -68,6 +71,7 @@ export const ALDER_MILL_GEAR: readonly Gear[] = [
     id: 'bakehouse-ap',
     name: 'Bakehouse radio',
     kind: 'access-point',
+    price: null,
     position: at(33, 8),
     band: '2.4',
     radio: 'n20',
@@ -75,11 +79,12 @@ export const ALDER_MILL_GEAR: readonly Gear[] = [
     channel: 11,
     poeClass: null,
   },
-  { id: 'yard-plug', name: 'Yard plug', kind: 'powerline', position: at(27, 12.4), syncMbps: 200 },
+  { id: 'yard-plug', name: 'Yard plug', kind: 'powerline', price: null, position: at(27, 12.4), syncMbps: 200 },
   {
     id: 'stair-supply',
     name: 'Stair supply',
     kind: 'supply',
+    price: null,
     position: at(26.5, 17),
     output: 'dc',
     volts: 12,
@@ -89,6 +94,7 @@ export const ALDER_MILL_GEAR: readonly Gear[] = [
     id: 'boot-charger',
     name: 'Boot room charger',
     kind: 'supply',
+    price: null,
     position: at(15, 13),
     output: 'usb',
     volts: 5.1,
@@ -98,6 +104,7 @@ export const ALDER_MILL_GEAR: readonly Gear[] = [
     id: 'oven-charger',
     name: 'Oven charger',
     kind: 'supply',
+    price: null,
     position: at(36, 6.4),
     output: 'usb',
     volts: 5.1,
@@ -159,10 +166,11 @@ export const ALDER_MILL_COSTING: Costing = {
       id: 'box',
       name: 'Marrick R8 and its cameras',
       school: 'recorder-box',
+      destinationId: null,
       lines: [
-        { label: 'Recorder Marrick R8', price: 310, count: 1, everyYears: null },
-        { label: 'Disk, 4 TB', price: 110, count: 1, everyYears: 5 },
-        { label: 'Cameras of its make', price: 95, count: 7, everyYears: null },
+        { label: 'Recorder Marrick R8', price: 310, count: 1, everyYears: null, of: null },
+        { label: 'Disk, 4 TB', price: 110, count: 1, everyYears: 5, of: null },
+        { label: 'Cameras of its make', price: 95, count: 7, everyYears: null, of: null },
       ],
       includedSeats: 8,
       packs: [],
@@ -173,10 +181,11 @@ export const ALDER_MILL_COSTING: Costing = {
       id: 'software',
       name: 'Software on the Loft store',
       school: 'software',
+      destinationId: null,
       lines: [
-        { label: 'Disk, 4 TB', price: 110, count: 2, everyYears: 5 },
-        { label: 'Cameras, of several makes', price: 108, count: 7, everyYears: null },
-        { label: 'Cards in cameras, 128 GB', price: 22, count: 3, everyYears: 3 },
+        { label: 'Disk, 4 TB', price: 110, count: 2, everyYears: 5, of: null },
+        { label: 'Cameras, of several makes', price: 108, count: 7, everyYears: null, of: null },
+        { label: 'Cards in cameras, 128 GB', price: 22, count: 3, everyYears: 3, of: null },
       ],
       includedSeats: 3,
       packs: [
@@ -191,10 +200,11 @@ export const ALDER_MILL_COSTING: Costing = {
       id: 'both',
       name: 'The box, and its channels in the software',
       school: 'both',
+      destinationId: null,
       lines: [
-        { label: 'Recorder Marrick R8', price: 310, count: 1, everyYears: null },
-        { label: 'Disk, 4 TB', price: 110, count: 2, everyYears: 5 },
-        { label: 'Cameras of its make', price: 95, count: 7, everyYears: null },
+        { label: 'Recorder Marrick R8', price: 310, count: 1, everyYears: null, of: null },
+        { label: 'Disk, 4 TB', price: 110, count: 2, everyYears: 5, of: null },
+        { label: 'Cameras of its make', price: 95, count: 7, everyYears: null, of: null },
       ],
       includedSeats: 3,
       packs: [

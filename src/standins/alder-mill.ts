@@ -1,7 +1,7 @@
 import { type Camera, type Stream, UNKNOWN_STREAM, UNPLANNED } from '../core/document/chapters/cameras/camera.ts';
 import type { Feed } from '../core/document/chapters/cameras/feed.ts';
 import type { Need } from '../core/document/chapters/cameras/need.ts';
-import type { Destination } from '../core/document/chapters/destinations/destination.ts';
+import { type Destination, UNKNOWN_DESTINATION } from '../core/document/chapters/destinations/destination.ts';
 import type { Entry } from '../core/document/chapters/journal/entry.ts';
 import { emptySite } from '../core/document/empty-site.ts';
 import type { Site } from '../core/document/site.ts';
@@ -126,6 +126,8 @@ const PLANNED_CAMERAS: readonly Camera[] = [
         depthOfDischarge: 0.8,
         isLithium: true,
         drawnHoursPerDay: 2,
+        panelPrice: null,
+        batteryPrice: null,
         mainsMonths: [],
       },
     },
@@ -155,8 +157,18 @@ const DESTINATIONS: readonly Destination[] = [
     id: 'loft-store',
     name: 'Loft store',
     kind: 'recorder',
+    ...UNKNOWN_DESTINATION,
+    seats: {
+      included: 3,
+      packs: [
+        { seats: 1, price: 37 },
+        { seats: 3, price: 96 },
+        { seats: 10, price: 270 },
+      ],
+    },
+    protocols: ['rtsp', 'onvif'],
     codecs: ['H264', 'H265'],
-    storage: { diskTB: 0.25, usableFraction: 0.9 },
+    storage: { diskTB: 0.25, usableFraction: 0.9, price: null },
     retentionDays: 14,
     position: { xM: 26, yM: 11.5 },
   },
@@ -164,27 +176,30 @@ const DESTINATIONS: readonly Destination[] = [
     id: 'mill-hub',
     name: 'Mill hub',
     kind: 'hub',
+    ...UNKNOWN_DESTINATION,
+    protocols: ['rtsp', 'http'],
     codecs: ['H264', 'JPEG'],
-    storage: null,
-    retentionDays: null,
     position: { xM: 21, yM: 9.5 },
   },
   {
     id: 'reception-screen',
     name: 'Reception screen',
     kind: 'viewer',
+    ...UNKNOWN_DESTINATION,
+    protocols: ['rtsp', 'onvif'],
+    decodes: 9,
     codecs: ['H264', 'H265'],
-    storage: null,
-    retentionDays: null,
     position: { xM: 26, yM: 15 },
   },
   {
     id: 'kitchen-tablet',
     name: 'Kitchen tablet',
     kind: 'viewer',
+    ...UNKNOWN_DESTINATION,
+    protocols: ['rtsp'],
+    largest: { widthPx: 1920, heightPx: 1080 },
+    decodes: 4,
     codecs: ['H264'],
-    storage: null,
-    retentionDays: null,
     position: { xM: 20.5, yM: 17 },
   },
 ];

@@ -22,12 +22,14 @@ lockWhenIdle(vault);
 const started = await boot(vault);
 const root = document.getElementById('root');
 if (!root) throw new Error('index.html has no #root');
+const router = createAppRouter(started);
 createRoot(root).render(
   <StrictMode>
     <Provider store={store}>
       <VaultContext.Provider value={vault}>
-        <RouterProvider router={createAppRouter(started)} />
+        <RouterProvider router={router} />
       </VaultContext.Provider>
     </Provider>
   </StrictMode>,
 );
+void import('./shell/focus-keeper.ts').then(({ keepFocus }) => keepFocus(router));

@@ -1,6 +1,6 @@
 import { createBrowserRouter, redirect } from 'react-router';
 import { PLACES } from './places/registry.ts';
-import type { Boot } from './shell/boot.ts';
+import { type Boot, whereToBegin } from './shell/boot.ts';
 import { openSite } from './shell/open-site.ts';
 import { Shell } from './shell/shell.tsx';
 import { SiteProblem } from './shell/site-problem.tsx';
@@ -10,13 +10,18 @@ import { STATION_PAGES } from './stations/registry.ts';
 const Nothing = () => null;
 
 export function createAppRouter({ firstSiteId }: Boot) {
+  // Later the site that it led to may be removed.
+  let isBegun = false;
   return createBrowserRouter([
     {
       path: '/',
       HydrateFallback: Nothing,
-      ...(firstSiteId === null
-        ? { lazy: async () => ({ Component: (await import('./shell/first-site.tsx')).FirstSite }) }
-        : { loader: () => redirect(`/site/${firstSiteId}`) }),
+      loader: async () => {
+        const first = isBegun ? await whereToBegin() : firstSiteId;
+        isBegun = true;
+        return first === null ? null : redirect(`/site/${first}`);
+      },
+      lazy: async () => ({ Component: (await import('./shell/first-site.tsx')).FirstSite }),
     },
     { path: '*', loader: () => redirect('/') },
     {

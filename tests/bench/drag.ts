@@ -16,7 +16,7 @@ function drawnSite(): Site {
   const site = siteOf(200);
   const walls = Array.from({ length: 200 }, (_, i) => {
     const from = { xM: (i * 7.3) % 200, yM: (i * 3.1) % 30 };
-    return { id: `w${i}`, from, to: { xM: from.xM + 4, yM: from.yM + (i % 3) }, material: 'brick' as const };
+    return { id: `w${i}`, name: '', from, to: { xM: from.xM + 4, yM: from.yM + (i % 3) }, material: 'brick' as const };
   });
   return { ...site, id: 'large', name: 'Large', plan: { ...site.plan, widthM: 200, heightM: 40, walls } };
 }

@@ -6,7 +6,7 @@ import { emptyModel } from '../../src/core/document/chapters/models/model-card.t
 import { ALDER_MILL_MODELS } from '../../src/standins/alder-mill-models.ts';
 import { ALDER_MILL_GEAR } from '../../src/standins/alder-mill-plan.ts';
 import { gearFieldsOf, gearFormSchema, gearOf, USUAL_GEAR } from '../../src/web/things/gear/gear-form-schema.ts';
-import { cardOf, fieldsOf, modelFormSchema, USUAL_LENS } from '../../src/web/things/model/model-form-schema.ts';
+import { cardOf, fieldsOf, modelFormSchema, NEW_LENS } from '../../src/web/things/model/model-form-schema.ts';
 
 test.each(ALDER_MILL_MODELS.map((card) => ({ card, name: `${card.maker} ${card.model}` })))(
   'what the form shows of a card, it keeps: $name',
@@ -19,19 +19,19 @@ test.each(ALDER_MILL_MODELS.map((card) => ({ card, name: `${card.maker} ${card.m
 const typedOf = (fields: unknown) =>
   JSON.parse(JSON.stringify(fields), (_, value) => (typeof value === 'number' ? String(value) : value));
 
-test('what the form of a card does not show is not lost: other small streams, and what they are coded in', async () => {
+test('small streams and their paths stand in the form, each of them', async () => {
   const [card] = ALDER_MILL_MODELS;
   if (!card) throw new Error('no card');
   const subs = [
-    { codecs: ['H265'], widthPx: 704, heightPx: 396, fps: 12 },
-    { codecs: ['JPEG'], widthPx: 320, heightPx: 180, fps: 5 },
+    { codecs: ['H265'], widthPx: 704, heightPx: 396, fps: 12, path: '/live/{channel}' },
+    { codecs: ['JPEG'], widthPx: 320, heightPx: 180, fps: 5, path: '' },
   ];
   const fields = await modelFormSchema.validate({ ...typedOf(fieldsOf({ ...card, subs })), price: '88' });
-  expect(cardOf(card.id, fields, { ...card, subs })).toEqual({ ...card, subs, price: 88 });
+  expect(cardOf(card.id, fields)).toEqual({ ...card, subs, price: 88 });
 });
 
 const ODD_GEAR: readonly Gear[] = [
-  { id: 'r', name: 'Router', kind: 'router', position: null, uploadMbps: 18 },
+  { id: 'r', name: 'Router', kind: 'router', price: null, position: null, uploadMbps: 18 },
   ...ALDER_MILL_GEAR.map((gear) => (gear.kind === 'switch' ? { ...gear, pseVolts: 48 } : gear)),
 ];
 test.each(ODD_GEAR.map((gear) => ({ gear, name: gear.name })))(
@@ -50,34 +50,38 @@ test('an empty form is an empty card, which a file takes', async () => {
   expect(readCardFile(writeCardFile([card])).ok).toBe(true);
 });
 
+const WHOLE_LENS = { ...NEW_LENS, size: '1920×1080', focal: '2.8 mm', sensor: '1/2.8"' };
 const blank = fieldsOf(emptyModel('m', 'Tarrow', 'Eye'));
 test.each([
   { why: 'no model', change: { model: ' ' }, path: 'model', says: /needed/ },
   {
     why: 'a voltage range upside down',
-    change: { minVolts: '24', maxVolts: '12' },
-    path: 'maxVolts',
+    change: { fedBy: '24–12 V' },
+    path: 'fedBy',
     says: /below the least/,
   },
   { why: 'words for a number', change: { dayW: 'some' }, path: 'dayW', says: /a number, such as/ },
   { why: 'a negative reach', change: { lightReachM: '-4' }, path: 'lightReachM', says: /0 to 500 m, not -4/ },
-  { why: 'class nine', change: { poeClass: '9' }, path: 'poeClass', says: /0 to 8, not 9/ },
+  { why: 'a way of power that is none', change: { fedBy: 'hamster wheel' }, path: 'fedBy', says: /no way of power/ },
+  { why: 'a codec that is none', change: { codecs: 'H.264, Foo' }, path: 'codecs', says: /“Foo” is no codec/ },
+  { why: 'a code that is none', change: { ingress: 'rain' }, path: 'ingress', says: /no IP code/ },
+  { why: 'a path without its slash', change: { path: 'live' }, path: 'path', says: /starts with \// },
   {
-    why: 'a lens without pixels',
-    change: { lenses: [{ ...USUAL_LENS, widthPx: '' }] },
-    path: 'lenses[0].widthPx',
-    says: /needed/,
+    why: 'a size that is sold in two shapes',
+    change: { lenses: [{ ...NEW_LENS, size: '5MP' }] },
+    path: 'lenses[0].size',
+    says: /2880×1620 and as 2592×1944: write which/,
   },
   {
     why: 'a lens wider than its sensor allows',
-    change: { lenses: [{ ...USUAL_LENS, measuredHfovDeg: '160' }] },
+    change: { lenses: [{ ...WHOLE_LENS, measuredHfovDeg: '160' }] },
     path: 'lenses[0].measuredHfovDeg',
     says: /wider than sensor and focal length allow: they give 90°/,
   },
   {
     why: 'a far end before the wide one',
-    change: { lenses: [{ ...USUAL_LENS, focalTeleMm: '2' }] },
-    path: 'lenses[0].focalTeleMm',
+    change: { lenses: [{ ...WHOLE_LENS, focal: '2.8–2' }] },
+    path: 'lenses[0].focal',
     says: /below the wide end/,
   },
 ])('refused at its field: $why', async ({ change, path, says }) => {
@@ -87,6 +91,40 @@ test.each([
   if (!(error instanceof ValidationError)) throw new Error('nothing was refused');
   const own = error.inner.find((one) => one.path === path);
   expect(own?.message).toMatch(says);
+});
+
+test('what was left empty is not known: no lens, no angle of light, no small stream, no loss', async () => {
+  const fields = await modelFormSchema.validate({
+    ...blank,
+    lenses: [NEW_LENS],
+    lightKind: 'infrared',
+    lightReachM: '30',
+    sub: 'yes',
+    subs: [{ codecs: '', size: '', fps: '', path: '/live/{channel}/sub' }],
+  });
+  expect(cardOf('m', fields)).toMatchObject({
+    lenses: [],
+    light: { kind: 'infrared', reachM: 30, angleDeg: null },
+    subs: [{ codecs: [], widthPx: null, heightPx: null, fps: null, path: '/live/{channel}/sub' }],
+    lostWithoutAccount: null,
+  });
+});
+
+test('figures as people write them', async () => {
+  const fields = await modelFormSchema.validate({
+    ...blank,
+    codecs: 'H.264, H.265+',
+    ingress: 'IP67',
+    fedBy: '802.3af, 12 V',
+    dayW: '4,5 W',
+    lenses: [{ ...NEW_LENS, size: '4MP', focal: '2.8 mm' }],
+  });
+  expect(cardOf('m', fields)).toMatchObject({
+    codecs: ['H264', 'H265'],
+    ingress: 67,
+    power: { ways: ['poe', 'dc'], poeClass: 3, minVolts: 10.8, maxVolts: 13.2, dayW: 4.5 },
+    lenses: [{ widthPx: 2560, heightPx: 1440, focalWideMm: 2.8, focalTeleMm: 2.8, sensorWidthMm: null }],
+  });
 });
 
 test('a comma is a point, and codecs are told apart however they are parted', async () => {

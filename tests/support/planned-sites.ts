@@ -23,7 +23,7 @@ export const SPARE: Model = {
   sessions: 6,
   codecs: ['H264'],
   fps: 15,
-  subs: [{ codecs: ['H264'], widthPx: 640, heightPx: 360, fps: 10 }],
+  subs: [{ codecs: ['H264'], widthPx: 640, heightPx: 360, fps: 10, path: '' }],
   panRangeDeg: 350,
   tiltRangeDeg: 90,
   light: { kind: 'infrared', reachM: 60, angleDeg: 110 },
@@ -63,6 +63,7 @@ export const switchOf = (id: string, more: object = {}): Gear => ({
   id,
   name: `Switch ${id}`,
   kind: 'switch',
+  price: null,
   position: null,
   ports: 10,
   poePorts: 8,
@@ -77,6 +78,7 @@ export const supplyOf = (id: string, volts: number, amps = 2): Gear => ({
   id,
   name: `Supply ${id}`,
   kind: 'supply',
+  price: null,
   position: null,
   output: 'dc',
   volts,
@@ -86,6 +88,7 @@ export const passiveOf = (id: string, volts: number): Gear => ({
   id,
   name: `Injector ${id}`,
   kind: 'injector',
+  price: null,
   position: null,
   isPassive: true,
   volts,
@@ -95,6 +98,7 @@ export const apOf = (id: string, band: '2.4' | '5', xM: number): Gear => ({
   id,
   name: `Radio ${id}`,
   kind: 'access-point',
+  price: null,
   position: { xM, yM: 0 },
   band,
   radio: band === '5' ? 'ac80' : 'n20',
@@ -108,6 +112,7 @@ export const linkOf = (id: string, from: string, to: string, more: Partial<Link>
   to,
   medium: 'network-cable',
   ...UNMEASURED_LINK,
+  lengthM: 10,
   ...more,
 });
 export const FEED = linkOf('feed', 'gear:a', 'camera:c');
@@ -145,7 +150,7 @@ export function siteOf(parts: Parts = {}): Site {
     ],
     destinations: (parts.destinations ?? ((all) => all))(
       base.destinations.map((one) =>
-        one.id === 'loft' ? { ...one, storage: { diskTB: 2, usableFraction: 0.9 } } : one,
+        one.id === 'loft' ? { ...one, storage: { diskTB: 2, usableFraction: 0.9, price: null } } : one,
       ),
     ),
     gear: parts.gear ?? [switchOf('a')],
@@ -172,6 +177,8 @@ export const SUN = {
   depthOfDischarge: 0.8,
   isLithium: true,
   drawnHoursPerDay: 1,
+  panelPrice: null,
+  batteryPrice: null,
   mainsMonths: [],
 };
 export const bySun = (more: Partial<typeof SUN> = {}): Partial<Camera> => ({

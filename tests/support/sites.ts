@@ -1,4 +1,5 @@
-import { type Camera, UNPLANNED } from '../../src/core/document/chapters/cameras/camera.ts';
+import { type Camera, UNKNOWN_STREAM, UNPLANNED } from '../../src/core/document/chapters/cameras/camera.ts';
+import { UNKNOWN_DESTINATION } from '../../src/core/document/chapters/destinations/destination.ts';
 import type { Gear } from '../../src/core/document/chapters/gear/gear.ts';
 import type { Entry } from '../../src/core/document/chapters/journal/entry.ts';
 import type { Stamp } from '../../src/core/document/command-parts.ts';
@@ -58,6 +59,12 @@ export const camera = (id: string, more: Partial<Camera> = {}): Camera => ({
   ...more,
 });
 
+/** The same with streams of which nothing is planned: what its card says counts. */
+export const unplanned = (one: Camera): Camera => ({
+  ...one,
+  streams: one.streams.map((stream) => ({ ...stream, ...UNKNOWN_STREAM })),
+});
+
 /** Two cameras, a recorder of 225 GB usable with 14 days wanted, and a hub. */
 export const mill = (): Site => ({
   ...emptySite('mill', 'Alder Mill'),
@@ -67,12 +74,13 @@ export const mill = (): Site => ({
       id: 'loft',
       name: 'Loft store',
       kind: 'recorder',
+      ...UNKNOWN_DESTINATION,
       codecs: ['H264'],
-      storage: { diskTB: 0.25, usableFraction: 0.9 },
+      storage: { diskTB: 0.25, usableFraction: 0.9, price: null },
       retentionDays: 14,
       position: null,
     },
-    { id: 'hub', name: 'Mill hub', kind: 'hub', codecs: [], storage: null, retentionDays: null, position: null },
+    { id: 'hub', name: 'Mill hub', kind: 'hub', ...UNKNOWN_DESTINATION, codecs: ['H264', 'H265', 'JPEG'] },
   ],
 });
 
@@ -199,6 +207,7 @@ export const poeSwitch = (id: string, name: string): Gear => ({
   id,
   name,
   kind: 'switch',
+  price: null,
   position: null,
   ports: 10,
   poePorts: 8,
@@ -208,3 +217,14 @@ export const poeSwitch = (id: string, name: string): Gear => ({
   reserves: 'class',
   uplinkMbps: 1000,
 });
+
+/** A report of a small stream: 640×360, ten frames a second. */
+export function smallReport(): ProbeReport {
+  const one = report({ kbps: 256 });
+  const media = one.media.map((track) => ({
+    ...track,
+    declared: { ...track.declared, width: 640, height: 360, fps: 10 },
+    measured: track.measured && { ...track.measured, width: 640, height: 360, fps: 10 },
+  }));
+  return { ...one, media };
+}

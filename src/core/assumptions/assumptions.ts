@@ -43,6 +43,14 @@ export const ASSUMPTIONS = [
   { id: 'power.cell-warm', label: 'Battery of a handset: too warm from', value: 45, min: 30, max: 60, unit: '°C' },
   { id: 'power.cell-hot', label: 'Battery of a handset: stop it from', value: 50, min: 35, max: 70, unit: '°C' },
   {
+    id: 'link.detour',
+    label: 'A cable is longer than the straight way by',
+    value: 0.2,
+    min: 0,
+    max: 2,
+    unit: 'of it',
+  },
+  {
     id: 'air.airtime-ok',
     label: 'Airtime up to which a channel is at ease',
     value: 0.4,
@@ -67,6 +75,7 @@ export const ASSUMPTIONS = [
     max: -30,
     unit: 'dBm',
   },
+  { id: 'air.wall-door', label: 'A door takes', value: 3, min: 0, max: 40, unit: 'dB' },
   { id: 'air.wall-plaster', label: 'A plaster wall takes', value: 4, min: 0, max: 40, unit: 'dB' },
   { id: 'air.wall-brick', label: 'A brick wall takes', value: 8, min: 0, max: 40, unit: 'dB' },
   { id: 'air.wall-stone', label: 'A wall of stone takes', value: 20, min: 0, max: 60, unit: 'dB' },

@@ -1,5 +1,6 @@
+import { TEXT_LIMITS } from './limits.ts';
 import { FAR_M, type Point, WALL_MATERIALS, type Wall } from './plan-geometry.ts';
-import { id, oneOf, real, shapeOf } from './schema-parts.ts';
+import { id, oneOf, real, shapeOf, text } from './schema-parts.ts';
 
 export const pointShape = shapeOf<Point>()({
   xM: real(-FAR_M, FAR_M).required(),
@@ -8,6 +9,7 @@ export const pointShape = shapeOf<Point>()({
 
 export const wallShape = shapeOf<Wall>()({
   id: id(),
+  name: text(TEXT_LIMITS.name),
   from: pointShape,
   to: pointShape,
   material: oneOf(WALL_MATERIALS),

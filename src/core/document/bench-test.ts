@@ -1,8 +1,14 @@
+import { bestKnown, type EvidenceIndex, type Known } from './best-known.ts';
+import type { Camera } from './chapters/cameras/camera.ts';
+import { cameraSubject, streamSubject } from './subject.ts';
+
 /** What is looked at on a table, before anything is mounted. */
 export interface BenchItem {
   readonly id: string;
   readonly said: string;
   readonly ask: string;
+  /** It is done when a probe of any of its streams worked. */
+  readonly byProbe?: true;
   /** Ways of power it is asked of; all when empty. */
   readonly ways: readonly string[];
 }
@@ -40,7 +46,7 @@ export const BENCH_ITEMS: readonly BenchItem[] = [
     ways: ['dc', 'passive', 'usb'],
   },
   { id: 'charged', said: 'charged from the panel', ask: 'The panel charges it; the battery is full', ways: ['solar'] },
-  { id: 'picture', said: 'it gives its picture', ask: 'It gives its picture to a probe', ways: [] },
+  { id: 'picture', said: 'it gives its picture', ask: 'It gives its picture to a probe', ways: [], byProbe: true },
   { id: 'night', said: 'its light works', ask: 'Hand over the lens: it changes to night, its light goes on', ways: [] },
   { id: 'held', said: 'held for an hour', ask: 'It ran for an hour without a break', ways: [] },
 ];
@@ -49,3 +55,17 @@ export const benchQuantity = (itemId: string): string => `bench.${itemId}`;
 
 export const benchItemsFor = (way: string | null): readonly BenchItem[] =>
   BENCH_ITEMS.filter(({ ways }) => ways.length === 0 || (way !== null && ways.includes(way)));
+
+/** When a step was done, as somebody said or as a probe showed; `null` while it was not. */
+export function benchDone(index: EvidenceIndex, camera: Camera, { id, byProbe }: BenchItem): Known | null {
+  const said = bestKnown(index, cameraSubject(camera.id), benchQuantity(id));
+  if (said || !byProbe) return said;
+  const verdicts = camera.streams.flatMap(
+    (stream) =>
+      index
+        .get(streamSubject(stream.id))
+        ?.get('probe.verdict')
+        ?.filter(({ value }) => value !== 'fail') ?? [],
+  );
+  return verdicts.at(-1) ?? null;
+}

@@ -44,7 +44,10 @@ export function createEvidenceIndexer(): (journal: readonly Entry[]) => Evidence
 }
 
 function withoutRevoked(journal: readonly Entry[]): readonly Entry[] {
-  const revoked = new Set(journal.flatMap(({ revokes }) => revokes));
+  // What takes back stands later than what it takes back, and may be taken back itself.
+  const revoked = new Set<string>();
+  for (const { id, revokes } of journal.toReversed())
+    if (!revoked.has(id)) for (const taken of revokes) revoked.add(taken);
   return revoked.size === 0 ? journal : journal.filter(({ id }) => !revoked.has(id));
 }
 

@@ -14,8 +14,11 @@ export interface Stamp {
 
 /** What the journal is told of a command. */
 export type LogWords = Pick<Entry, 'kind' | 'subject' | 'text' | 'refs'>;
-/** What a command of the plan does: the site as it then is, and its line of the journal, which comes by itself. */
-export type Changed = { readonly site: Site; readonly log: LogWords };
+/**
+ * What a command of the plan does: the site as it then is, and its line of the journal, which comes by itself. Entries that
+ * no longer count because of it are named.
+ */
+export type Changed = { readonly site: Site; readonly log: LogWords; readonly revokes?: readonly string[] };
 /** What was learnt: words and facts for the journal. The plan is not in reach. */
 export type Recorded = LogWords & Pick<Entry, 'source' | 'facts'> & { readonly revokes?: readonly string[] };
 
@@ -41,21 +44,23 @@ export function words(
 
 export const sayValue = (value: unknown): string => (value === null || value === undefined ? 'none' : String(value));
 
-export function cameraOf(site: Site, cameraId: string): Camera {
-  const camera = site.cameras.find(({ id }) => id === cameraId);
-  if (!camera) throw new RangeError(`cameraId: there is no camera ${cameraId}`);
-  return camera;
-}
+export const cameraOf = (site: Site, cameraId: string): Camera => itemOf(site.cameras, cameraId, 'camera');
 export function streamIn(camera: Camera, streamId: string): Stream {
   const stream = camera.streams.find(({ id }) => id === streamId);
   if (!stream) throw new RangeError(`streamId: ${camera.name} has no stream ${streamId}`);
   return stream;
 }
-export function destinationOf(site: Site, destinationId: string): Destination {
-  const destination = site.destinations.find(({ id }) => id === destinationId);
-  if (!destination) throw new RangeError(`destinationId: there is no destination ${destinationId}`);
-  return destination;
+export const destinationOf = (site: Site, destinationId: string): Destination =>
+  itemOf(site.destinations, destinationId, 'destination');
+
+/** The item of a list; one that is not there is a bug of the caller. */
+export function itemOf<T extends { readonly id: string }>(items: readonly T[], id: string, what: string): T {
+  const item = items.find((one) => one.id === id);
+  if (!item) throw new RangeError(`${what}Id: there is no ${what} ${id}`);
+  return item;
 }
+export const without = <T extends { readonly id: string }>(items: readonly T[], id: string): readonly T[] =>
+  items.filter((item) => item.id !== id);
 
 /** The list with the item put in the place of the one with its id, or at the end. */
 export function put<T extends { readonly id: string }>(items: readonly T[], item: T): readonly T[] {

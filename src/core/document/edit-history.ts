@@ -56,7 +56,7 @@ export function undoEdit(site: Site, history: EditHistory, stamp: Stamp): Moved 
   const edit = history.done.at(-1);
   if (!edit) return { site, history };
   return {
-    site: told({ ...edit.before, journal: site.journal }, 'Undone', edit, revoking(site, edit.entry), stamp),
+    site: told({ ...edit.before, journal: site.journal }, 'Undone', edit, revoking(edit.entry), stamp),
     history: { done: history.done.slice(0, -1), undone: [...history.undone, edit] },
   };
 }
@@ -74,13 +74,8 @@ export function redoEdit(site: Site, history: EditHistory, stamp: Stamp): Moved 
 
 type Written = Pick<Entry, 'source' | 'facts' | 'revokes'>;
 
-/** What makes an entry not count. One that took something back is undone by telling that again. */
-function revoking(site: Site, entry: Entry | null): Written {
-  if (!entry) return { source: '', facts: [], revokes: [] };
-  if (entry.facts.length > 0) return { source: '', facts: [], revokes: [entry.id] };
-  const taken = site.journal.findLast(({ id }) => entry.revokes.includes(id));
-  return { source: taken?.source ?? '', facts: taken?.facts ?? [], revokes: [] };
-}
+/** What makes an entry not count, nor what it took back itself. */
+const revoking = (entry: Entry | null): Written => ({ source: '', facts: [], revokes: entry ? [entry.id] : [] });
 
 const told = (site: Site, what: string, { label, subject }: Edit, written: Written, stamp: Stamp): Site =>
   withEntry(site, { kind: 'edit', subject, text: `${what}: ${label}`, refs: [], ...written }, stamp);

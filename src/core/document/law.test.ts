@@ -207,7 +207,8 @@ const anything: fc.Arbitrary<SiteCommand> = fc
       id: `option-${at}`,
       name: text,
       school: 'software' as const,
-      lines: [{ label: text, price: number, count: 1, everyYears: null }],
+      destinationId: null,
+      lines: [{ label: text, price: number, count: 1, everyYears: null, of: null }],
       includedSeats: 0,
       packs: [],
       subscriptionPerMonth: 0,
@@ -227,7 +228,7 @@ const anything: fc.Arbitrary<SiteCommand> = fc
       { kind: 'addCamera', camera: camera(id === '' ? 'c' : id, { name: text, host: text }) },
       { kind: 'setAssumption', id, value: number },
       { kind: 'putModel', model: emptyModel(id, text, text) },
-      { kind: 'putGear', gear: { id, name: text, position: null, kind: 'router', uploadMbps: number } },
+      { kind: 'putGear', gear: { id, name: text, position: null, kind: 'router', price: null, uploadMbps: number } },
       {
         kind: 'putLink',
         link: {

@@ -1,7 +1,8 @@
 import { kept } from './chapters/journal/condense.ts';
 import { JOURNAL_COMMANDS, type JournalCommand } from './chapters/journal/journal-commands.ts';
 import { CHAPTERS } from './chapters/registry.ts';
-import { type Changed, clippedEntry, type Handlers, type Recorded, type Stamp } from './command-parts.ts';
+import { type Changed, clippedEntry, type Handlers, type Recorded, type Stamp, words } from './command-parts.ts';
+import { HEAD_COMMANDS, type HeadCommand } from './head-commands.ts';
 import type { Site } from './site.ts';
 
 type Chapters = typeof CHAPTERS;
@@ -9,12 +10,23 @@ type Chapters = typeof CHAPTERS;
 type CommandOf<H> = Parameters<Extract<H[keyof H], (site: Site, command: never) => Changed>>[1];
 
 /** Every way the plan changes, by chapter: each can be taken back. */
-export type PlanningCommand = { [K in keyof Chapters]: CommandOf<Chapters[K]['commands']> }[keyof Chapters];
+export type OneCommand = { [K in keyof Chapters]: CommandOf<Chapters[K]['commands']> }[keyof Chapters] | HeadCommand;
+/** Several at once: one line of the log, and undo takes all of them back. */
+export interface ManyCommands {
+  readonly kind: 'many';
+  readonly commands: readonly OneCommand[];
+  readonly what: string;
+}
+export type PlanningCommand = OneCommand | ManyCommands;
 /** Every way a site changes. Each command leaves one entry in the journal, with its numbers. */
 export type SiteCommand = PlanningCommand | JournalCommand;
 
 // each chapter types its own handlers, and this type is made of theirs
-const PLANNERS: Handlers<PlanningCommand> = Object.assign({}, ...Object.values(CHAPTERS).map((one) => one.commands));
+const PLANNERS: Handlers<OneCommand> = Object.assign(
+  {},
+  HEAD_COMMANDS,
+  ...Object.values(CHAPTERS).map((one) => one.commands),
+);
 
 /**
  * Applies a command; a command about something that is not there is a bug of the caller and raises a RangeError. What it
@@ -23,8 +35,8 @@ const PLANNERS: Handlers<PlanningCommand> = Object.assign({}, ...Object.values(C
  */
 export function applyCommand(site: Site, command: SiteCommand, stamp: Stamp): Site {
   if (isOfJournal(command)) return withEntry(site, recordedBy(site, command), stamp);
-  const { site: changed, log } = changedBy(site, command);
-  return withEntry({ ...changed, journal: site.journal }, { ...log, source: '', facts: [] }, stamp);
+  const { site: changed, log, revokes = [] } = changedBy(site, command);
+  return withEntry({ ...changed, journal: site.journal }, { ...log, source: '', facts: [], revokes }, stamp);
 }
 
 /** The site with one more entry in its journal. */
@@ -35,7 +47,22 @@ export function withEntry(site: Site, { revokes = [], ...words }: Recorded, stam
 
 const isOfJournal = (command: SiteCommand): command is JournalCommand => Object.hasOwn(JOURNAL_COMMANDS, command.kind);
 
-function changedBy<C extends PlanningCommand>(site: Site, command: C): Changed {
+function changedBy(site: Site, command: PlanningCommand): Changed {
+  return command.kind === 'many' ? changedByAll(site, command) : changedByOne(site, command);
+}
+function changedByAll(site: Site, { commands, what }: ManyCommands): Changed {
+  let changed = site;
+  const revokes: string[] = [];
+  const told: string[] = [];
+  for (const command of commands) {
+    const { site: next, log, revokes: taken = [] } = changedByOne(changed, command);
+    changed = next;
+    revokes.push(...taken);
+    told.push(log.text);
+  }
+  return { site: changed, log: words('edit', 'site', what, { each: told.join('; ') }), revokes };
+}
+function changedByOne<C extends OneCommand>(site: Site, command: C): Changed {
   const handle = PLANNERS[command.kind] as (site: Site, command: C) => Changed; // the table is typed by kind
   return handle(site, command);
 }

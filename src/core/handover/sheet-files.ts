@@ -1,5 +1,6 @@
 import Papa from 'papaparse';
 import { stringify } from 'yaml';
+import type { PackSheet } from './pack.ts';
 import type { Sheet } from './sheet.ts';
 
 const head = (sheet: Sheet): Record<string, string> => ({
@@ -20,6 +21,17 @@ export const sheetsAsCsv = (sheets: readonly Sheet[]): string =>
     sheets.map((sheet) => ({ ...head(sheet), ...fieldsOf(sheet) })),
     { newline: '\r\n', escapeFormulae: true },
   )}\r\n`;
+
+/** Many sheets as CSV, each with the channel that it fills. */
+export const packAsCsv = (pack: readonly PackSheet[]): string =>
+  `${Papa.unparse(
+    pack.map(({ channel, sheet }) => ({ channel, ...head(sheet), ...fieldsOf(sheet) })),
+    { newline: '\r\n', escapeFormulae: true },
+  )}\r\n`;
+
+/** The same as YAML 1.2, a list. */
+export const packAsYaml = (pack: readonly PackSheet[]): string =>
+  stringify(pack.map(({ channel, sheet }) => ({ channel, ...head(sheet), ...fieldsOf(sheet) })));
 
 /** Sheets as YAML 1.2, a list. */
 export const sheetsAsYaml = (sheets: readonly Sheet[]): string =>

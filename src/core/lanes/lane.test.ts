@@ -25,7 +25,14 @@ const NEED: NonNullable<Camera['need']> = {
   draws: [],
 };
 const SWITCH = poeSwitch('s', 'Loft switch');
-const CABLE = { id: 'l', from: 'gear:s', to: 'camera:sluice', medium: 'network-cable', ...UNMEASURED_LINK } as const;
+const CABLE = {
+  id: 'l',
+  from: 'gear:s',
+  to: 'camera:sluice',
+  medium: 'network-cable',
+  ...UNMEASURED_LINK,
+  lengthM: 10,
+} as const;
 
 /** A camera for which all is planned, up to its address. */
 function planned(more: Partial<Camera> = {}, gear: readonly Gear[] = [SWITCH]): Site {

@@ -20,7 +20,7 @@ export function laneOf<Id extends string>(stations: readonly Station<Id>[], came
     stations: found.map((one, at) => ({
       station: one.station.id,
       name: one.station.name,
-      verdict: one.station.needsAllBefore && stoppedAt !== -1 && stoppedAt < at ? 'unknown' : one.verdict,
+      verdict: one.verdict,
       isDone: isDone(one) && (stoppedAt === -1 || at < stoppedAt),
       findings: one.findings,
     })),

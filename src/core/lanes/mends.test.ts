@@ -22,8 +22,9 @@ import {
   switchOf,
   tapped,
 } from '../../../tests/support/planned-sites.ts';
-import { apply, camera, probed, record, report, stamps } from '../../../tests/support/sites.ts';
+import { apply, camera, probed, record, report, smallReport, stamps } from '../../../tests/support/sites.ts';
 import { indexEvidence } from '../document/best-known.ts';
+import type { Destination } from '../document/chapters/destinations/destination.ts';
 import type { Gear } from '../document/chapters/gear/gear.ts';
 import type { Model } from '../document/chapters/models/model-card.ts';
 import type { Site } from '../document/site.ts';
@@ -33,6 +34,13 @@ import { lanesOf } from './lane.ts';
 import { isMended, mendsOf } from './mends.ts';
 
 /** Each rule with a mend, and a site on which it finds something of camera `c`. */
+/** Tapped by its main stream, where its recorder takes the small one alone. */
+const smallFor = (more: Partial<Destination>): Site =>
+  apply(
+    tapped(siteOf({ destinations: (all) => all.map((one) => ({ ...one, ...more })) })),
+    probed('c', smallReport(), 'rtsp://10.77.4.21/live/sub', 'c-sub'),
+  );
+
 const CASES: readonly { readonly rule: string; readonly site: Site }[] = [
   { rule: 'choose.detail', site: siteOf({ model: lens({ widthPx: 320, heightPx: 180 }), need: { text: null } }) },
   { rule: 'choose.text', site: siteOf({ model: lens({ widthPx: 800, heightPx: 450 }) }) },
@@ -213,6 +221,9 @@ const CASES: readonly { readonly rule: string; readonly site: Site }[] = [
     ),
   },
   { rule: 'link.not-joined', site: siteOf({ links: [FEED, ...JOINED.slice(0, 1)] }) },
+  { rule: 'tap.picture-too-large', site: smallFor({ largest: { widthPx: 704, heightPx: 576 } }) },
+  { rule: 'tap.rate-too-high', site: smallFor({ mostKbps: 500 }) },
+  { rule: 'tap.too-many-frames', site: smallFor({ mostFps: 12 }) },
   { rule: 'tap.codec-not-taken', site: tapped(siteOf(), probed('c', report({ codec: 'H265' }))) },
   {
     rule: 'tap.pictures-without-savings',

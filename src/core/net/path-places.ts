@@ -4,8 +4,13 @@ import { percentEncode } from './percent.ts';
 // the site file, on the sheet and in the log; so the secret goes to the vault and a placeholder takes its place. RFC 3986
 // allows no braces in a URL: no path can hold one by itself.
 
+/** A path as a camera takes it, or nothing. */
+export const STREAM_PATH = /^(\/[^\s#]*)?$/;
+
 export const SECRET_PLACE = '{secret}';
 export const USER_PLACE = '{user}';
+/** Which channel of a box: it is filled in when a camera takes the path of a card, once for all. */
+export const CHANNEL_PLACE = '{channel}';
 /** Where something is left out that is not filled in again. */
 export const MASK = '***';
 

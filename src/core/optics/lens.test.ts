@@ -122,6 +122,7 @@ test.each([
 
 const wall = (x1: number, y1: number, x2: number, y2: number, material: Wall['material'] = 'brick'): Wall => ({
   id: `${x1}`,
+  name: '',
   from: { xM: x1, yM: y1 },
   to: { xM: x2, yM: y2 },
   material,

@@ -15,6 +15,8 @@ const INPUT: SunInput = {
     depthOfDischarge: 0.8,
     isLithium: true,
     drawnHoursPerDay: 2,
+    panelPrice: null,
+    batteryPrice: null,
     mainsMonths: [],
   },
   load: { dayW: 2.2, nightW: 3.2, standbyW: 0.15 },
@@ -163,7 +165,12 @@ test('in the polar night no panel is enough, and the mains is what is left', () 
 });
 
 test('twelve months on the mains need no sun', () => {
-  const sun = { ...INPUT.sun, mainsMonths: [1, 2, 3, 4, 5, 6, 7, 8, 9, 10, 11, 12] };
+  const sun = {
+    ...INPUT.sun,
+    panelPrice: null,
+    batteryPrice: null,
+    mainsMonths: [1, 2, 3, 4, 5, 6, 7, 8, 9, 10, 11, 12],
+  };
   expect(sunYear({ ...INPUT, sun })).toMatchObject({ shortMonths: [], verdict: 'ok' });
 });
 

@@ -9,6 +9,8 @@ export interface SunFeed {
   readonly isLithium: boolean;
   /** Hours of a day in which a stream is drawn, where no tap says it. */
   readonly drawnHoursPerDay: number;
+  readonly panelPrice: number | null;
+  readonly batteryPrice: number | null;
   /** Months, 1 to 12, in which it is charged from the mains. */
   readonly mainsMonths: readonly number[];
 }

@@ -41,8 +41,6 @@ export interface StationFound {
 export interface Station<Id extends string = string> {
   readonly id: Id;
   readonly name: string;
-  /** Its verdict counts only when all before it is done: a sheet of what does not work yet is no hand-over. */
-  readonly needsAllBefore?: true;
   readonly rules: readonly { readonly id: string }[];
   readonly gates: readonly { readonly id: string; readonly condition: string }[];
   readonly judge: (camera: Camera, view: SiteView) => StationFound;

@@ -44,6 +44,7 @@ const SERVES: Facts<ChooseFacts> = {
   sessionsWanted: 2,
   codecs: ['H264'],
   missedBy: [],
+  silentDrawers: [],
   wantsSub: true,
   hasSub: true,
   outdoors: true,
@@ -229,6 +230,30 @@ const CHOOSE_FIRES: readonly Firing<ChooseFacts>[] = [
     severity: 'stop',
     says: /gives H265; Kitchen tablet takes H264/,
   },
+  {
+    rule: 'choose.codec-not-taken',
+    facts: { silentDrawers: ['Mill hub'] },
+    severity: 'note',
+    says: /nobody entered what Mill hub takes/,
+  },
+  {
+    rule: 'choose.gives-other-size',
+    facts: { seenSize: '1280 × 720', cardSize: '2880 × 1620', givesFewerPixels: true },
+    severity: 'fix',
+    says: /It gives 1280 × 720; its card says 2880 × 1620/,
+  },
+  {
+    rule: 'choose.gives-other-size',
+    facts: { seenSize: '2880 × 1620', cardSize: '1280 × 720', givesFewerPixels: false },
+    severity: 'note',
+    says: /Correct its card/,
+  },
+  {
+    rule: 'choose.gives-other-codec',
+    facts: { seenCodec: 'H265', cardCodecs: ['H264'] },
+    severity: 'watch',
+    says: /It gives H265; its card names H264/,
+  },
   { rule: 'choose.sessions', facts: { sessionsWanted: 5 }, severity: 'stop', says: /5 would draw it, 4 may/ },
   { rule: 'choose.sessions', facts: { sessionsWanted: 4 }, severity: 'fix', says: /no session is left/ },
   { rule: 'choose.no-sub-stream', facts: { hasSub: false }, severity: 'fix', says: /small stream/ },
@@ -241,7 +266,7 @@ const CHOOSE_FIRES: readonly Firing<ChooseFacts>[] = [
     rule: 'choose.account-features-lost',
     facts: { lostWithoutAccount: ['panning'] },
     severity: 'note',
-    says: /no panning/,
+    says: /Lost without its account: panning/,
   },
   { rule: 'choose.ladder-work', facts: { mountHeightM: 4 }, severity: 'note', says: /4\.0 m/ },
 ];
@@ -368,7 +393,7 @@ const POWER_FIRES: readonly Firing<PowerFacts>[] = [
     severity: 'note',
     says: /what Orchard track will take beside it\. Choose a model for Orchard track/,
   },
-  { rule: 'link.not-joined', facts: { unjoined: ['Mill hub'] }, severity: 'fix', says: /Mill hub/ },
+  { rule: 'link.not-joined', facts: { isDrawn: true, unjoined: ['Mill hub'] }, severity: 'fix', says: /Mill hub/ },
 ];
 
 const found = <F>(rules: readonly AnyRule<F>[], facts: Facts<F>): readonly Finding[] =>

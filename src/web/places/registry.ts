@@ -7,6 +7,8 @@ export interface Place {
   readonly path: string;
   /** The key that leads there from every view. */
   readonly key?: string;
+  /** Not in the bar: one gets there from what it is about, or by the finder. */
+  readonly isAside?: true;
   readonly load: () => Promise<ComponentType>;
 }
 
@@ -28,7 +30,17 @@ export const PLACES: readonly Place[] = [
     key: 'l',
     load: async () => (await import('./logbook/logbook-page.tsx')).LogbookPage,
   },
+  {
+    id: 'sheets',
+    name: 'All sheets',
+    path: 'sheets',
+    isAside: true,
+    load: async () => (await import('./sheets/sheets-page.tsx')).SheetsPage,
+  },
 ];
+
+/** Those of the bar. */
+export const BAR_PLACES = PLACES.filter(({ isAside }) => !isAside);
 
 export const pathOfPlace = (siteId: string | undefined, { path }: Pick<Place, 'path'>): string =>
   path === '' ? `/site/${siteId}` : `/site/${siteId}/${path}`;

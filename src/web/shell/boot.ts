@@ -2,7 +2,7 @@ import type { DemoSite } from '../../contract/server-info.ts';
 import { fetchDemo, fetchInfo } from '../api/client.ts';
 import { serverAnswered } from '../store/server-slice.ts';
 import { siteOpened } from '../store/site-slice.ts';
-import { hasSite, lastOpened, listSites, saveIfAbsent } from '../store/site-store.ts';
+import { hasSite, isRemoved, lastOpened, listSites, saveIfAbsent } from '../store/site-store.ts';
 import { store } from '../store/store.ts';
 import type { Vault } from '../vault/vault.ts';
 
@@ -26,6 +26,7 @@ export async function takeDemoSecrets(vault: Vault): Promise<DemoSite> {
 /** Keeps the demo site in the browser unless it is there; where nothing can be kept it is opened in this page alone. */
 async function keepDemo({ site }: DemoSite): Promise<void> {
   try {
+    if (await isRemoved(site.id)) return;
     await saveIfAbsent(site);
   } catch {
     store.dispatch(siteOpened({ site, revision: null }));
@@ -43,17 +44,21 @@ export async function boot(vault: Vault): Promise<Boot> {
       const demo = await takeDemoSecrets(vault);
       await keepDemo(demo);
       store.dispatch(serverAnswered(info));
-      return { firstSiteId: demo.site.id };
-    }
-    store.dispatch(serverAnswered(info));
+      if (!(await isRemoved(demo.site.id).catch(() => false))) return { firstSiteId: demo.site.id };
+    } else store.dispatch(serverAnswered(info));
   } catch {
     // Without a server nothing can be dialled; the shell says so.
   }
+  return { firstSiteId: await whereToBegin() };
+}
+
+/** The site that was open last, else the first there is; `null` where there is none. */
+export async function whereToBegin(): Promise<string | null> {
   try {
     const last = await lastOpened();
-    if (last !== null && (await hasSite(last))) return { firstSiteId: last };
-    return { firstSiteId: (await listSites())[0]?.id ?? null };
+    if (last !== null && (await hasSite(last))) return last;
+    return (await listSites())[0]?.id ?? null;
   } catch {
-    return { firstSiteId: null }; // the browser's store is blocked: a site can still be begun or opened from a file
+    return null; // the browser's store is blocked: a site can still be begun or opened from a file
   }
 }

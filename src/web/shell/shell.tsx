@@ -1,7 +1,7 @@
 import { Lock, LockOpen, Search } from 'lucide-react';
 import { lazy, Suspense } from 'react';
 import { NavLink, Outlet, ScrollRestoration, useNavigate, useParams } from 'react-router';
-import { PLACES, type Place, pathOfPlace } from '../places/registry.ts';
+import { BAR_PLACES, PLACES, type Place, pathOfPlace } from '../places/registry.ts';
 import { useNextStep } from '../store/next-step.ts';
 import { selectServer } from '../store/server-slice.ts';
 import { selectSite } from '../store/site-slice.ts';
@@ -20,6 +20,8 @@ const SiteMenu = lazy(async () => ({ default: (await import('./site-menu.tsx')).
 const SLIPS = {
   find: lazy(async () => ({ default: (await import('./finder.tsx')).Finder })),
   shortcuts: lazy(async () => ({ default: (await import('./shortcut-list.tsx')).ShortcutList })),
+  cards: lazy(async () => ({ default: (await import('../things/model/cards-slip.tsx')).CardsSlip })),
+  site: lazy(async () => ({ default: (await import('./site-slip.tsx')).SiteSlip })),
   assumptions: lazy(async () => ({ default: (await import('./assumptions-slip.tsx')).AssumptionsSlip })),
   vault: lazy(async () => ({ default: (await import('./vault-slip.tsx')).VaultSlip })),
 } as const satisfies Record<Exclude<Slip, 'none'>, unknown>;
@@ -45,7 +47,7 @@ export function Shell() {
             <SiteMenu />
           </Suspense>
           <nav aria-label="Places" className="ml-4 hidden self-stretch md:flex">
-            {PLACES.map((place) => (
+            {BAR_PLACES.map((place) => (
               <NavLink
                 key={place.id}
                 to={pathOfPlace(siteId, place)}
@@ -74,7 +76,7 @@ export function Shell() {
         aria-label="Places"
         className="no-print fixed inset-x-0 bottom-0 z-10 flex border-t border-hair bg-sheet pb-[env(safe-area-inset-bottom)] md:hidden"
       >
-        {PLACES.map((place) => (
+        {BAR_PLACES.map((place) => (
           <NavLink
             key={place.id}
             to={pathOfPlace(siteId, place)}

@@ -1,5 +1,5 @@
 import { ChevronLeft, ChevronRight } from 'lucide-react';
-import type { ReactNode } from 'react';
+import { lazy, type ReactNode, Suspense, useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import { VERDICT_WORDS } from '../../core/base/verdict.ts';
 import type { Camera } from '../../core/document/chapters/cameras/camera.ts';
@@ -9,11 +9,16 @@ import type { StationId } from '../../core/stations/registry.ts';
 import { selectLanesById } from '../store/lanes-slice.ts';
 import { selectSite } from '../store/site-slice.ts';
 import { useAppSelector } from '../store/store.ts';
+import { CameraFindings } from '../things/finding/camera-findings.tsx';
 import { WorstFinding } from '../things/finding/worst-finding.tsx';
+import { Button } from '../ui/button.tsx';
+import { DialogFrame } from '../ui/dialog-frame.tsx';
 import { DropShape } from '../ui/drop.tsx';
 import { SEVERITY_TEXT, SEVERITY_WORDS } from '../ui/finding-card.tsx';
 import { sayWhen } from '../ui/say-when.ts';
 import { useShortcut } from '../ui/shortcut.ts';
+
+const CameraDialog = lazy(async () => ({ default: (await import('../things/camera/camera-dialog.tsx')).CameraDialog }));
 
 interface StationFrameProps {
   readonly station: StationId;
@@ -26,6 +31,7 @@ export function StationFrame({ station, children }: StationFrameProps) {
   const site = useAppSelector(selectSite);
   const lanes = useAppSelector(selectLanesById);
   const navigate = useNavigate();
+  const [isEdited, setIsEdited] = useState(false);
   const at = site.cameras.findIndex(({ id }) => id === cameraId);
   const camera = site.cameras[at];
   const goTo = (other: Camera | undefined): void => {
@@ -51,9 +57,14 @@ export function StationFrame({ station, children }: StationFrameProps) {
     <>
       <header className="mb-4 grid grid-cols-[1fr_auto] items-center gap-x-4 gap-y-2 border-b border-hair pb-3 md:grid-cols-[200px_minmax(0,1fr)_200px]">
         <div>
-          <h1 className="text-title">{camera.name}</h1>
+          <h1 tabIndex={-1} className="text-title outline-none">
+            {camera.name}
+          </h1>
           <p className="flex items-center gap-1.5 text-small text-soft">
-            {modelOf(site, camera)} · {at + 1} of {site.cameras.length}
+            <span>
+              {modelOf(site, camera)} · {at + 1} of {site.cameras.length}
+              {camera.place && <span className="block">{camera.place}</span>}
+            </span>
             <Neighbour
               camera={neighbour(-1)}
               to={pathOf(neighbour(-1))}
@@ -96,8 +107,30 @@ export function StationFrame({ station, children }: StationFrameProps) {
             ))}
           </ol>
         </nav>
-        <LaneStatus lane={lane} />
+        <div className="text-right">
+          <LaneStatus lane={lane} />
+          <Button kind="quiet" className="no-print text-small" onClick={() => setIsEdited(true)}>
+            Change {camera.name}
+          </Button>
+        </div>
       </header>
+      {isEdited && (
+        <Suspense fallback={null}>
+          <CameraDialog
+            key={camera.id}
+            camera={camera}
+            onClose={() => setIsEdited(false)}
+            onGone={() => {
+              setIsEdited(false);
+              void navigate(`/site/${siteId}`);
+            }}
+            onCopied={(copyId) => {
+              setIsEdited(false);
+              void navigate(`/site/${siteId}/camera/${copyId}/${station}`);
+            }}
+          />
+        </Suspense>
+      )}
       <WorstFinding
         cameraId={camera.id}
         findings={findingsAt(lane, station)}
@@ -143,18 +176,31 @@ function NextHere({ lane, station, pathOf }: NextHereProps) {
 /** When it was probed, and the worst that is known of it. */
 function LaneStatus({ lane }: { lane: Lane }) {
   const { worst, measured } = lane;
+  const [isOpen, setIsOpen] = useState(false);
   const others = lane.findings.filter(({ severity }) => severity !== 'note').length - 1;
   return (
     <div className="text-right text-small text-soft">
       <p>{measured === null ? 'Not probed yet' : `Probed ${sayWhen(measured.at)}`}</p>
       {worst ? (
         <p>
-          <b className={SEVERITY_TEXT[worst.severity]}>{SEVERITY_WORDS[worst.severity]}</b>
-          {others > 0 && ` and ${others} more`}
+          <button type="button" className="hover:underline pointer-coarse:min-h-11" onClick={() => setIsOpen(true)}>
+            <b className={SEVERITY_TEXT[worst.severity]}>{SEVERITY_WORDS[worst.severity]}</b>
+            {others > 0 && ` and ${others} more`}
+          </button>
         </p>
       ) : (
         measured !== null && <p>{measured.isOutdated ? 'before its address changed' : 'Nothing to fix'}</p>
       )}
+      <DialogFrame
+        title="All that is found"
+        description="At every station, worst first."
+        isOpen={isOpen}
+        onOpenChange={setIsOpen}
+      >
+        <div className="text-left text-base text-ink">
+          <CameraFindings cameraId={lane.cameraId} findings={lane.findings} />
+        </div>
+      </DialogFrame>
     </div>
   );
 }

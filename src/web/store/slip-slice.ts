@@ -1,7 +1,7 @@
 import { createSlice, type PayloadAction } from '@reduxjs/toolkit';
 
 /** What is laid over the sheet and can be asked for from anywhere. */
-export type Slip = 'none' | 'find' | 'shortcuts' | 'vault' | 'assumptions';
+export type Slip = 'none' | 'find' | 'shortcuts' | 'vault' | 'assumptions' | 'cards' | 'site';
 
 const slice = createSlice({
   name: 'slip',

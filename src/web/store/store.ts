@@ -3,6 +3,7 @@ import { useDispatch, useSelector } from 'react-redux';
 import { FitGuard } from './fit-guard.ts';
 import { judge } from './judge.ts';
 import { lanesJudged, lanesReducer } from './lanes-slice.ts';
+import { probeRoundReducer } from './probe-round-slice.ts';
 import { probeReducer } from './probe-slice.ts';
 import { serverReducer } from './server-slice.ts';
 import { SiteSaver } from './site-saver.ts';
@@ -24,7 +25,14 @@ import { openTabChannel } from './tab-channel.ts';
 const listener = createListenerMiddleware();
 
 export const store = configureStore({
-  reducer: { site: siteReducer, lanes: lanesReducer, probe: probeReducer, server: serverReducer, slip: slipReducer },
+  reducer: {
+    site: siteReducer,
+    lanes: lanesReducer,
+    probe: probeReducer,
+    probeRound: probeRoundReducer,
+    server: serverReducer,
+    slip: slipReducer,
+  },
   // The document is checked on every way in; walking 200 cameras after each action would only cost time.
   middleware: (defaults) => defaults({ serializableCheck: false, immutableCheck: false }).prepend(listener.middleware),
 });

@@ -38,9 +38,11 @@ interface Field<Fields extends FieldValues> extends Common<Fields> {
   readonly isText?: boolean;
   readonly isCode?: boolean;
   readonly placeholder?: string;
-  readonly hint?: string;
+  readonly hint?: ReactNode;
 }
 interface Choice<Fields extends FieldValues> extends Common<Fields> {
+  /** Beside keeping it. */
+  readonly onChosen?: (value: string) => void;
   readonly options: readonly { readonly value: string; readonly label: string }[];
 }
 interface Tick<Fields extends FieldValues> extends Common<Fields> {
@@ -57,9 +59,13 @@ export function fieldsFor<Fields extends FieldValues>() {
       const mode = isText ? 'text' : 'decimal';
       return <TextField inputMode={mode} error={error?.message} {...rest} {...register(name)} />;
     },
-    Choice({ name, ...rest }: Choice<Fields>) {
+    Choice({ name, onChosen, ...rest }: Choice<Fields>) {
       const { field } = useController<Fields>({ name });
-      return <SelectField value={String(field.value ?? '')} onChange={field.onChange} {...rest} />;
+      const choose = (value: string): void => {
+        field.onChange(value);
+        onChosen?.(value);
+      };
+      return <SelectField value={String(field.value ?? '')} onChange={choose} {...rest} />;
     },
     Tick({ name, ...rest }: Tick<Fields>) {
       return <CheckField {...rest} {...useFormContext<Fields>().register(name)} />;

@@ -1,20 +1,17 @@
+import type { ReactNode } from 'react';
 import { Button } from './button.tsx';
 
 interface FormFootProps {
   readonly onLeave: () => void;
-  /** Only where there is something to remove. */
-  readonly onRemove?: (() => void) | undefined;
+  /** What else can be done with what is there already: copied, removed. */
+  readonly acts?: ReactNode;
 }
 
 /** The end of a form on a slip: kept whole, or left as it was. */
-export function FormFoot({ onLeave, onRemove }: FormFootProps) {
+export function FormFoot({ onLeave, acts }: FormFootProps) {
   return (
-    <span className="col-span-full flex justify-end gap-2">
-      {onRemove && (
-        <Button className="mr-auto" onClick={onRemove}>
-          Remove it
-        </Button>
-      )}
+    <span className="col-span-full flex flex-wrap items-start justify-end gap-2">
+      {acts && <span className="mr-auto">{acts}</span>}
       <Button onClick={onLeave}>Leave it</Button>
       <Button kind="main" type="submit">
         Keep

@@ -1,5 +1,6 @@
 import { string } from 'yup';
 import { TEXT_LIMITS } from '../../core/base/limits.ts';
+import type { Result } from '../../core/base/result.ts';
 
 /** Text of a form as long as the document takes it. */
 export const textField = (max: number) => string().trim().max(max, `At most ${max} characters.`).defined();
@@ -24,3 +25,29 @@ export const wordsOf = (line: string): string[] =>
     .split(/[,;]/)
     .map((word) => word.trim())
     .filter((word) => word !== '');
+
+/** What a reader makes of a field; `other` where it is empty or not understood. */
+export function readOr<T, E>(read: (text: string) => Result<T, string>, text: string, other: E): T | E {
+  if (text.trim() === '') return other;
+  const found = read(text);
+  return found.ok ? found.value : other;
+}
+
+/**
+ * A figure as people write it, which may stay out: what its reader does not understand is said at the field.
+ * @param problemOf what else is wrong with what was read, in words
+ */
+export const writtenField = <T>(
+  read: (text: string) => Result<T, string>,
+  problemOf: (value: T) => string | null = () => null,
+) =>
+  string()
+    .trim()
+    .max(TEXT_LIMITS.refValue)
+    .defined()
+    .test('written', (text, context) => {
+      if (text === '') return true;
+      const found = read(text);
+      const problem = found.ok ? problemOf(found.value) : found.error;
+      return problem === null || context.createError({ message: problem });
+    });

@@ -10,6 +10,8 @@ interface NumberFieldProps {
   /** It may be left empty; then it is not known. */
   readonly isOptional?: boolean;
   readonly hint?: string | undefined;
+  /** Digits behind the point that mean something. */
+  readonly digits?: number;
   readonly className?: string;
   readonly onKeep: (value: number | null) => void;
 }
@@ -21,12 +23,13 @@ export function NumberField({
   range,
   isOptional = false,
   hint,
+  digits = 4,
   className = '',
   onKeep,
 }: NumberFieldProps) {
   const [typed, setTyped] = useState<string | null>(null);
-  const text = typed ?? (value === null ? '' : String(Number(value.toFixed(4))));
-  const parsed = typedNumber(text) ?? null;
+  const text = typed ?? (value === null ? '' : String(Number(value.toFixed(digits))));
+  const parsed = typedNumber(text, range.unit) ?? null;
   const missing = isOptional ? null : 'A number is needed.';
   const error =
     parsed === null ? missing : Number.isNaN(parsed) ? 'A number, such as 12.5.' : rangeProblem(range, parsed);

@@ -1,4 +1,4 @@
-import { type InputHTMLAttributes, type ReactNode, useId } from 'react';
+import { type InputHTMLAttributes, type ReactNode, type Ref, useId } from 'react';
 
 interface TextFieldProps extends InputHTMLAttributes<HTMLInputElement> {
   readonly label: string;
@@ -8,6 +8,7 @@ interface TextFieldProps extends InputHTMLAttributes<HTMLInputElement> {
   readonly warning?: string | null | undefined;
   readonly hint?: ReactNode;
   readonly isCode?: boolean;
+  readonly ref?: Ref<HTMLInputElement>;
 }
 
 export function TextField({ label, error, warning, hint, isCode = false, className = '', ...rest }: TextFieldProps) {

@@ -1,15 +1,23 @@
 import { expect, test } from '@jest/globals';
 import { alderMill } from '../../../standins/alder-mill.ts';
 import { breakEvenMonth } from '../../cost/total-cost.ts';
-import type { Costing, CostOption } from '../../document/chapters/costing/costing.ts';
+import { type Costing, type CostOption, NO_CABLE_PRICES } from '../../document/chapters/costing/costing.ts';
 import { breakEvenOf, costGround, judgeBreakEven, optionCost } from './option-cost.ts';
 
-const COSTING: Costing = { currency: '€', years: 5, energyPrice: 0.3, priceRise: 0, options: [] };
-const GROUND = { seatsNeeded: 9, camerasW: 0 };
+const COSTING: Costing = {
+  currency: '€',
+  years: 5,
+  energyPrice: 0.3,
+  priceRise: 0,
+  perMetre: NO_CABLE_PRICES,
+  options: [],
+};
+const GROUND = { seatsNeeded: 9, seatsAt: new Map(), camerasW: 0 };
 const option = (more: Partial<CostOption>): CostOption => ({
   id: 'a',
   name: 'A',
   school: 'software',
+  destinationId: null,
   lines: [],
   includedSeats: 3,
   packs: [
@@ -31,10 +39,10 @@ test('nine cameras, three seats included: two packs of three, as the vectors hav
 });
 
 test('what wears out is bought again when its years are over, and not in the last month', () => {
-  const card = { label: 'card', price: 20, count: 2, everyYears: 2 };
+  const card = { label: 'card', price: 20, count: 2, everyYears: 2, of: null };
   // Bought at once, after two and after four years: 3 × 40.
   expect(optionCost(option({ lines: [card] }), COSTING, GROUND)).toMatchObject({ replacements: 80, total: 192 + 120 });
-  expect(optionCost(option({ lines: [{ ...card, everyYears: 5 }] }), COSTING, GROUND).replacements).toBe(0);
+  expect(optionCost(option({ lines: [{ ...card, everyYears: 5, of: null }] }), COSTING, GROUND).replacements).toBe(0);
 });
 
 test('the sun sends no bill: a camera on a panel costs energy only in the months on the mains', () => {
@@ -53,7 +61,11 @@ test('the sun sends no bill: a camera on a panel costs energy only in the months
 test('the months add up to the total, prices rising or not', () => {
   for (const priceRise of [0, 0.04]) {
     const cost = optionCost(
-      option({ subscriptionPerMonth: 5, loadW: 20, lines: [{ label: 'disk', price: 100, count: 1, everyYears: 3 }] }),
+      option({
+        subscriptionPerMonth: 5,
+        loadW: 20,
+        lines: [{ label: 'disk', price: 100, count: 1, everyYears: 3, of: null }],
+      }),
       { ...COSTING, priceRise },
       GROUND,
     );
@@ -63,7 +75,10 @@ test('the months add up to the total, prices rising or not', () => {
 });
 
 test('break-even month by month is that of the formula where nothing is bought again', () => {
-  const a = option({ lines: [{ label: 'dear', price: 300, count: 1, everyYears: null }], subscriptionPerMonth: 2 });
+  const a = option({
+    lines: [{ label: 'dear', price: 300, count: 1, everyYears: null, of: null }],
+    subscriptionPerMonth: 2,
+  });
   const b = option({ subscriptionPerMonth: 14 });
   const [costA, costB] = [a, b].map((one) => optionCost(one, COSTING, GROUND));
   if (!costA || !costB) throw new Error('two costs');

@@ -1,16 +1,25 @@
-import { assumed } from '../../assumptions/assumptions.ts';
 import { atMost, type Verdict } from '../../base/verdict.ts';
-import type { SeatPurchase } from '../../cost/seat-packs.ts';
+import type { SeatPack, SeatPurchase } from '../../cost/seat-packs.ts';
 import { energyOfYear, totalCost } from '../../cost/total-cost.ts';
-import type { Costing, CostLine, CostOption } from '../../document/chapters/costing/costing.ts';
-import { nameOfModel } from '../../document/chapters/models/model-card.ts';
+import type { Costing, CostOption } from '../../document/chapters/costing/costing.ts';
+import { seatsUsed } from '../../document/seats.ts';
 import type { Site } from '../../document/site.ts';
 
 const MONTHS = 12;
 
+/** Seats as one destination counts them. */
+export interface SeatGround {
+  readonly used: number;
+  readonly included: number;
+  readonly packs: readonly SeatPack[];
+}
+
 /** What all options have in common: how many seats the site takes, what its cameras draw. */
 export interface CostGround {
+  /** Of all cameras, for an option that names no destination. */
   readonly seatsNeeded: number;
+  /** By destination, for those that do. */
+  readonly seatsAt: ReadonlyMap<string, SeatGround>;
   readonly camerasW: number;
 }
 
@@ -30,36 +39,24 @@ export function costGround(site: Site): CostGround {
     const bought = feed?.way === 'solar' ? (feed.sun?.mainsMonths.length ?? 0) / MONTHS : 1;
     camerasW += ((dayW + (nightW ?? dayW)) / 2) * bought;
   }
-  return { seatsNeeded, camerasW };
+  const seatsAt = new Map(
+    site.destinations.map(({ id, seats }): [string, SeatGround] => [
+      id,
+      { used: seatsUsed(site, id), included: seats?.included ?? 0, packs: seats?.packs ?? [] },
+    ]),
+  );
+  return { seatsNeeded, seatsAt, camerasW };
 }
 
-/** The chosen cameras as lines of a bill, one for each model whose price is known, and a supply where none is in the box. */
-export function linesOfSite(site: Site): readonly CostLine[] {
-  const counts = new Map<string, number>();
-  for (const { modelId } of site.cameras) if (modelId !== null) counts.set(modelId, (counts.get(modelId) ?? 0) + 1);
-  const chosen = site.models.flatMap((model) => {
-    const count = counts.get(model.id) ?? 0;
-    return count > 0 && model.price !== null ? [{ model, count, price: model.price }] : [];
-  });
-  const lines: CostLine[] = chosen.map(({ model, count, price }) => ({
-    label: nameOfModel(model),
-    price,
-    count,
-    everyYears: null,
-  }));
-  const supplies = chosen.reduce((sum, { model, count }) => sum + (model.power.supplyInBox === false ? count : 0), 0);
-  if (supplies > 0)
-    lines.push({
-      label: 'Supplies, or shares of a switch',
-      price: assumed(site.assumptions, 'cost.supply'),
-      count: supplies,
-      everyYears: null,
-    });
-  return lines;
+/** The seats that an option counts: those of its destination, else its own for every camera. */
+export function seatsOf(option: CostOption, { seatsAt, seatsNeeded }: CostGround): SeatGround {
+  const at = option.destinationId === null ? undefined : seatsAt.get(option.destinationId);
+  return at ?? { used: seatsNeeded, included: option.includedSeats, packs: option.packs };
 }
 
 export interface OptionCost {
   readonly option: CostOption;
+  readonly ground: SeatGround;
   /** `null` when no packs are sold that seat every camera. */
   readonly seats: SeatPurchase | null;
   readonly upfront: number;
@@ -77,12 +74,13 @@ export function optionCost(option: CostOption, costing: Costing, ground: CostGro
   const { years, energyPrice, priceRise } = costing;
   const bought = option.lines.reduce((sum, { price, count }) => sum + price * count, 0);
   const loadW = option.loadW + ground.camerasW;
+  const counted = seatsOf(option, ground);
   const base = totalCost({
     years,
     hardware: bought,
-    cameras: ground.seatsNeeded,
-    included: option.includedSeats,
-    packs: option.packs,
+    cameras: counted.used,
+    included: counted.included,
+    packs: counted.packs,
     subscriptionPerMonth: option.subscriptionPerMonth,
     loadW,
     energyPrice,
@@ -103,6 +101,7 @@ export function optionCost(option: CostOption, costing: Costing, ground: CostGro
   }
   return {
     option,
+    ground: counted,
     seats: base.seats,
     upfront: base.upfront,
     replacements,

@@ -56,12 +56,17 @@ export const CARD_RULES = [
   rule({
     id: 'choose.codec-not-taken',
     source: 'codecs of the destinations against those of the card',
-    needs: ['missedBy', 'codecs'],
+    needs: ['missedBy', 'codecs', 'silentDrawers'],
     asks: (f) => (f.sessionsWanted ?? 0) > 0,
-    judge: (f) => failsIf(f.missedBy.length > 0),
+    judge: (f) => (f.missedBy.length > 0 ? 'will-not-work' : f.silentDrawers.length > 0 ? 'unknown' : 'ok'),
     label: () => 'every destination takes it',
     said: (f) => (f.missedBy.length > 0 ? `not ${f.missedBy.map(({ name }) => name).join(', ')}` : f.codecs.join(', ')),
-    reason: (f) => (f.missedBy.length > 0 ? `It gives ${f.codecs.join(', ')}.` : 'Each takes one of its streams.'),
+    reason: (f) =>
+      f.missedBy.length > 0
+        ? `It gives ${f.codecs.join(', ')}.`
+        : f.silentDrawers.length > 0
+          ? `Nobody entered what ${f.silentDrawers.join(', ')} takes.`
+          : 'Each takes one of its streams.',
     when: {
       'will-not-work': {
         severity: 'stop',
@@ -69,6 +74,12 @@ export const CARD_RULES = [
         because: (f) =>
           `It gives ${f.codecs.join(', ')}; ${f.missedBy.map(({ name, takes }) => `${name} takes ${takes.join(', ')}`).join('; ')}.`,
         do: ['Take a model with a stream they take.', 'Put a relay between that re-encodes, and give it the power to.'],
+      },
+      unknown: {
+        severity: 'note',
+        title: (f) => `Whether ${f.silentDrawers.join(', ')} can show it is not known`,
+        because: (f) => `It gives ${f.codecs.join(', ')}; nobody entered what ${f.silentDrawers.join(', ')} takes.`,
+        do: ['Enter the codecs in the figures of the destination.'],
       },
     },
     mends: (_, offers) => offers.models('choose.codec-not-taken'),
@@ -236,12 +247,51 @@ export const CARD_RULES = [
     when: {
       tight: {
         severity: 'note',
-        title: (f) => `Without its account: no ${f.lostWithoutAccount.join(', no ')}`,
+        title: (f) => `Lost without its account: ${f.lostWithoutAccount.join(', ')}`,
         because: () => 'These are done by the maker’s servers.',
         do: ['Ask the customer whether they count on them.'],
       },
     },
     why: 'What was in the advertisement is missed later.',
+  }),
+  rule({
+    id: 'choose.gives-other-size',
+    source: 'picture size by a probe against the model card',
+    needs: ['seenSize', 'cardSize', 'givesFewerPixels'],
+    asks: (f) => f.seenSize !== undefined && f.cardSize !== undefined,
+    judge: (f) => tightIf(f.seenSize !== f.cardSize),
+    label: () => 'picture by a probe',
+    said: (f) => f.seenSize,
+    reason: (f) => `Its card says ${f.cardSize}.`,
+    isQuiet: true,
+    when: {
+      tight: {
+        severity: (f) => (f.givesFewerPixels ? 'fix' : 'note'),
+        title: (f) => `It gives ${f.seenSize}; its card says ${f.cardSize}`,
+        because: () => 'Measured by a probe of its main stream. The detail above is worked out from what was measured.',
+        do: (f) =>
+          f.givesFewerPixels
+            ? ['Set its main stream to its full size and probe again.', 'If it gives no more, correct its card.']
+            : ['Correct its card.'],
+      },
+    },
+    why: 'Many cameras are delivered with a small main stream, and nobody looks again.',
+  }),
+  rule({
+    id: 'choose.gives-other-codec',
+    source: 'codec by a probe against the model card',
+    needs: ['seenCodec', 'cardCodecs'],
+    asks: (f) => f.seenCodec !== undefined && f.cardCodecs !== undefined,
+    judge: (f) => tightIf(!f.cardCodecs.includes(f.seenCodec)),
+    when: {
+      tight: {
+        severity: 'watch',
+        title: (f) => `It gives ${f.seenCodec}; its card names ${f.cardCodecs.join(', ')}`,
+        because: () => 'Measured by a probe of its main stream.',
+        do: ['Look whether its encoder is set otherwise; else correct its card.'],
+      },
+    },
+    why: 'Who draws it was chosen by the card.',
   }),
   rule({
     id: 'choose.ladder-work',

@@ -15,7 +15,8 @@ import type { DetailLevel } from '../../optics/detail-levels.ts';
 import { pxPerMOf } from '../../optics/detail-levels.ts';
 import type { Lens } from '../../optics/lens.ts';
 import { infraredRange } from '../../optics/picture-geometry.ts';
-import { serveBest, usualMounting } from './need.ts';
+import { serveBest, usualMounting, zoneFromM } from './need.ts';
+import { modelAsSeen, type SeenStream } from './seen-stream.ts';
 
 /** What is asked of a camera for one place, and what a model answers. */
 export interface ChooseFacts {
@@ -63,6 +64,8 @@ export interface ChooseFacts {
   readonly wantsSub: boolean;
   /** Destinations that would draw it and take none of its streams. */
   readonly missedBy: readonly { readonly name: string; readonly takes: readonly string[] }[];
+  /** Destinations that would draw it, and of which nobody entered what they take. */
+  readonly silentDrawers: readonly string[];
   readonly fps: number;
   /** Of the lens that is judged. */
   readonly pictureSize: string;
@@ -83,6 +86,13 @@ export interface ChooseFacts {
   readonly costYears: number;
   readonly currency: string;
   readonly mountHeightM: number;
+  /** Of its main stream, by a probe: “1280 × 720”. */
+  readonly seenSize: string;
+  /** The same by its card. */
+  readonly cardSize: string;
+  readonly givesFewerPixels: boolean;
+  readonly seenCodec: string;
+  readonly cardCodecs: readonly string[];
 }
 
 export interface ChooseContext {
@@ -97,14 +107,19 @@ const energyOver = ({ years, energyPrice, priceRise }: Costing, loadW: number): 
 
 const known = <T>(value: T | null): T | undefined => value ?? undefined;
 
-/** Puts a need and a model card beside each other. What the card does not say is absent, never a default. */
+/**
+ * Puts a need and a model card beside each other. What the card does not say is absent, never a default; what was measured
+ * of the camera counts before it.
+ */
 export function chooseFacts(
   need: Need,
-  model: Model,
+  card: Model,
   mounting: Mounting | null,
   { destinations, costing, assumptions }: ChooseContext,
+  seen: SeenStream | null = null,
 ): Facts<ChooseFacts> {
-  const hung = mounting ?? usualMounting(need, assumptions);
+  const model = modelAsSeen(card, seen);
+  const hung = mounting ?? usualMounting(need, assumptions, card);
   const service = serveBest(model, need, hung, assumptions);
   const best = service?.best;
   const { light, power } = model;
@@ -120,7 +135,10 @@ export function chooseFacts(
     const destination = destinations.find(({ id }) => id === destinationId);
     return destination ? [{ destination, use }] : [];
   });
-  const lightM = light ? infraredRange(light.reachM, 1) * assumed(assumptions, 'optics.dark-ground') : undefined;
+  const lightM =
+    light?.reachM == null
+      ? undefined
+      : infraredRange(light.reachM, 1) * (need.outdoors ? assumed(assumptions, 'optics.dark-ground') : 1);
   return {
     model: nameOfModel(model),
     distanceM: need.distanceM,
@@ -133,7 +151,7 @@ export function chooseFacts(
     steepDeg: assumed(assumptions, 'optics.steep'),
     wantsFaces: need.level === 'recognise' || need.level === 'identify',
     isInView: best && (need.level || !need.text ? best.face.isInView : best.text.isInView),
-    zoneFromM: need.nearM,
+    zoneFromM: zoneFromM(need),
     seenFromM: service ? Math.min(...service.all.map(({ seenFromM }) => seenFromM)) : undefined,
     faceSeenFromM: service ? Math.min(...service.all.map(({ faceSeenFromM }) => faceSeenFromM)) : undefined,
     zoneWidthM: need.widthM,
@@ -151,8 +169,8 @@ export function chooseFacts(
     lightKind: light?.kind,
     slantM: best && (need.level || !need.text ? best.face : best.text).slantM,
     lightReachM: light?.kind === 'none' ? 0 : lightM,
-    lightRatedM: light?.reachM,
-    lightAngleDeg: light?.angleDeg,
+    lightRatedM: light?.reachM ?? undefined,
+    lightAngleDeg: light?.angleDeg ?? undefined,
     localStream: known(model.localStream),
     sessions: known(model.sessions),
     sessionsWanted: drawers.length,
@@ -160,6 +178,7 @@ export function chooseFacts(
     hasSub: model.subs === null ? undefined : model.subs.length > 0,
     wantsSub: drawers.some(({ use }) => use === 'live' || use === 'detect'),
     missedBy: missedBy(drawers, model),
+    silentDrawers: drawers.flatMap(({ destination }) => (destination.codecs.length === 0 ? destination.name : [])),
     fps: known(model.fps),
     pictureSize: best && `${best.view.lens.widthPx} × ${best.view.lens.heightPx}`,
     outdoors: need.outdoors,
@@ -174,11 +193,27 @@ export function chooseFacts(
     wired: known(model.wired),
     bands: model.wired === null && model.bands.length === 0 ? undefined : model.bands,
     cardMaxGB: known(model.cardMaxGB),
-    lostWithoutAccount: model.lostWithoutAccount,
+    lostWithoutAccount: known(model.lostWithoutAccount),
+    ...seenFacts(card, seen),
     allInCost: allIn,
     costYears: costing.years,
     currency: costing.currency,
     mountHeightM: hung.heightM,
+  };
+}
+
+/** What a probe found beside what the card says; two lenses in one picture have no size to compare. */
+function seenFacts({ lenses, codecs }: Model, seen: SeenStream | null): Facts<ChooseFacts> {
+  if (!seen) return {};
+  const [lens] = lenses;
+  const { widthPx, heightPx } = lens ?? { widthPx: null, heightPx: null };
+  const isComparable = lenses.length === 1 && widthPx !== null && heightPx !== null;
+  return {
+    seenSize: `${seen.widthPx} × ${seen.heightPx}`,
+    cardSize: isComparable ? `${widthPx} × ${heightPx}` : undefined,
+    givesFewerPixels: isComparable ? seen.widthPx * seen.heightPx < widthPx * heightPx : undefined,
+    seenCodec: seen.codec,
+    cardCodecs: codecs.length > 0 ? codecs : undefined,
   };
 }
 

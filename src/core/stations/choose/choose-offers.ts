@@ -7,28 +7,30 @@ import type { Site } from '../../document/site.ts';
 import type { SiteCommand } from '../../document/site-commands.ts';
 import type { Mend } from '../../findings/finding.ts';
 import type { Row } from '../../findings/rule.ts';
+import { wholeLenses } from '../../optics/lens.ts';
 import { zoomRange } from '../../optics/lens-view.ts';
 import { judgeChoice } from './choice-verdict.ts';
 import type { ChooseOffers } from './choose-facts.ts';
 import { chooseFacts } from './choose-facts.ts';
 import { mountingOf, usualMounting } from './need.ts';
+import type { SeenStream } from './seen-stream.ts';
 
 /** More models than this are not read before one decides. */
 const MOST_MODELS = 3;
 const LEAST_HEIGHT_M = 2.2; // [A] below, a camera is knocked off, and hides nothing
 const NO_OFFERS: ChooseOffers = { mountings: () => [], models: () => [] };
 
-export function chooseOffers(site: Site, camera: Camera): ChooseOffers {
+export function chooseOffers(site: Site, camera: Camera, seen: SeenStream | null): ChooseOffers {
   const { need, modelId } = camera;
   const model = site.models.find(({ id }) => id === modelId);
   if (!need || !model) return NO_OFFERS;
   const rowsWith = (one: Model, mounting: Mounting | null): readonly Row[] =>
-    judgeChoice(chooseFacts(need, one, mounting, site)).rows;
+    judgeChoice(chooseFacts(need, one, mounting, site, one === model ? seen : null)).rows;
   const before = rowsWith(model, camera.mounting);
   const mends = (rule: string, after: readonly Row[]): boolean => isMended(rule, before, after);
   return {
     mountings: (rule) => {
-      const hung = mountingOf(camera, site.assumptions);
+      const hung = mountingOf(camera, site.assumptions, model);
       const offers: Mend<SiteCommand>[] = [];
       for (const series of waysToHang(hung, need, model, site)) {
         const mounting = series.find((one) => mends(rule, rowsWith(model, one)));
@@ -72,10 +74,10 @@ function waysToHang(hung: Mounting, need: Need, model: Model, { assumptions }: S
     .map((by) => Math.round(hung.tiltDownDeg) + by)
     .filter((tiltDownDeg) => tiltDownDeg >= 0 && tiltDownDeg <= 90)
     .map((tiltDownDeg) => ({ ...hung, tiltDownDeg }));
-  const longest = Math.max(1, ...model.lenses.map(zoomRange));
+  const longest = Math.max(1, ...wholeLenses(model).map(zoomRange));
   const steps = Array.from({ length: Math.floor((longest - 1) * 10 + 1e-9) + 1 }, (_, at) => 1 + at / 10);
   const zooms = [...(hung.zoom === null ? [] : [null]), ...steps].map((zoom) => ({ ...hung, zoom }));
-  const aimed = usualMounting(need, assumptions);
+  const aimed = usualMounting(need, assumptions, model);
   const drop = Math.max(0, Math.floor((hung.heightM - LEAST_HEIGHT_M) * 10 + 1e-9));
   const lower = Array.from({ length: drop }, (_, at) => {
     const heightM = Number((hung.heightM - (at + 1) / 10).toFixed(1));

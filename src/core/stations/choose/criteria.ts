@@ -70,6 +70,7 @@ const ORDER = [
   'choose.light',
   'choose.light-narrower-than-view',
   'picture',
+  'choose.gives-other-size',
   'zoom',
   'choose.local-stream',
   'choose.codec-not-taken',

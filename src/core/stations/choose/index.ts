@@ -14,6 +14,7 @@ import { type Choice, judgeChoice } from './choice-verdict.ts';
 import { chooseFacts } from './choose-facts.ts';
 import { chooseOffers } from './choose-offers.ts';
 import { CHOOSE_RULES } from './choose-rules.ts';
+import { type SeenStream, seenStreamOf } from './seen-stream.ts';
 
 interface GateFacts extends PlannedFacts {
   readonly hasNeed: boolean;
@@ -48,7 +49,8 @@ const choiceOf = weakMapMemoize(
     destinations: readonly Destination[],
     costing: Costing,
     assumptions: Site['assumptions'],
-  ): Choice => judgeChoice(chooseFacts(need, model, mounting, { destinations, costing, assumptions })),
+    seen: SeenStream | null,
+  ): Choice => judgeChoice(chooseFacts(need, model, mounting, { destinations, costing, assumptions }, seen)),
 );
 
 /** The destinations that a need names, as one list while they are the same: what becomes of others is nothing to it. */
@@ -66,7 +68,17 @@ export const CHOOSE: Station<'choose'> = {
     const { costing, assumptions } = view.site;
     const model = view.modelOf(camera);
     const { findings, verdict } =
-      need && model ? choiceOf(need, model, mounting, drawersOf(view, need), costing, assumptions) : UNSAID;
+      need && model
+        ? choiceOf(
+            need,
+            model,
+            mounting,
+            drawersOf(view, need),
+            costing,
+            assumptions,
+            seenStreamOf(camera, view.factsOf),
+          )
+        : UNSAID;
     const gates = gateStates(GATES, {
       hasNeed: need !== null,
       hasModel: camera.modelId !== null,
@@ -78,7 +90,8 @@ export const CHOOSE: Station<'choose'> = {
     const { need, mounting } = camera;
     const model = view.modelOf(camera);
     if (!need || !model) return [];
-    const facts = chooseFacts(need, model, mounting, view.site);
-    return mendsOf(CHOOSE_RULES, rule, facts, chooseOffers(view.site, camera));
+    const seen = seenStreamOf(camera, view.factsOf);
+    const facts = chooseFacts(need, model, mounting, view.site, seen);
+    return mendsOf(CHOOSE_RULES, rule, facts, chooseOffers(view.site, camera, seen));
   },
 };

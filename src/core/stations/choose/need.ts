@@ -5,7 +5,7 @@ import type { Mounting } from '../../document/chapters/cameras/mounting.ts';
 import type { Need } from '../../document/chapters/cameras/need.ts';
 import type { Model } from '../../document/chapters/models/model-card.ts';
 import { nearEdgeM, type SpotView, spotView } from '../../optics/ground-view.ts';
-import type { Lens } from '../../optics/lens.ts';
+import { type Lens, wholeLenses } from '../../optics/lens.ts';
 import { type LensView, lensView, longestZoom } from '../../optics/lens-view.ts';
 import { type Aim, dualLens } from '../../optics/picture-geometry.ts';
 import { type AcrossStretch, draw, seenAcross, zoneSeenM } from '../../optics/projection.ts';
@@ -19,11 +19,26 @@ const USUAL_HEIGHT_M = 3;
 export const lookHeightM = (need: Need | null, assumptions: ChangedAssumptions): number =>
   assumed(assumptions, need?.level || !need?.text ? 'optics.face-height' : 'optics.text-height');
 
-/** Where a camera would hang if nobody said: at three metres, aimed at the middle of what is looked at. */
-export function usualMounting(need: Need, assumptions: ChangedAssumptions): Mounting {
-  const tilt = Math.atan2(USUAL_HEIGHT_M - lookHeightM(need, assumptions), need.distanceM) / DEG;
+/** Where the zone begins: never beyond where it ends. What was said of it stays, for when the target moves away again. */
+export const zoneFromM = ({ nearM, distanceM }: Pick<Need, 'nearM' | 'distanceM'>): number =>
+  Math.min(nearM, distanceM);
+
+/** Of the view, from its rim to what is still aimed at. */
+const RIM_DEG = 1;
+
+/**
+ * Where a camera would hang if nobody said: at three metres, its axis between the target and where the zone begins. A lens
+ * that does not see both keeps the target in view, and gets as near as it can.
+ */
+export function usualMounting(need: Need, assumptions: ChangedAssumptions, model?: Model): Mounting {
+  const downTo = (heightM: number, aheadM: number): number => Math.atan2(USUAL_HEIGHT_M - heightM, aheadM) / DEG;
+  const far = downTo(lookHeightM(need, assumptions), need.distanceM);
+  const middle = (far + downTo(0, zoneFromM(need))) / 2;
+  const lowest = Math.min(...wholeLenses(model ?? NO_LENS).map((lens) => lensView(lens, 1).vfovDeg / 2)) - RIM_DEG;
+  const tilt = Math.min(middle, Number.isFinite(lowest) ? far + Math.max(0, lowest) : far);
   return { heightM: USUAL_HEIGHT_M, tiltDownDeg: Math.round(tilt), headingDeg: 0, zoom: null };
 }
+const NO_LENS = { lenses: [] };
 
 /** [A] Where nobody said how it hangs, nor what for. */
 const UNSAID: Mounting = { heightM: USUAL_HEIGHT_M, tiltDownDeg: 15, headingDeg: 0, zoom: null };
@@ -32,7 +47,8 @@ const UNSAID: Mounting = { heightM: USUAL_HEIGHT_M, tiltDownDeg: 15, headingDeg:
 export const mountingOf = (
   { mounting, need }: Pick<Camera, 'mounting' | 'need'>,
   assumptions: ChangedAssumptions,
-): Mounting => mounting ?? (need ? usualMounting(need, assumptions) : UNSAID);
+  model?: Model,
+): Mounting => mounting ?? (need ? usualMounting(need, assumptions, model) : UNSAID);
 
 export const aimOf = ({ heightM, tiltDownDeg }: Mounting): Aim => ({ mountHeightM: heightM, tiltDownDeg });
 
@@ -44,7 +60,7 @@ export const aimOf = ({ heightM, tiltDownDeg }: Mounting): Aim => ({ mountHeight
 export function viewThrough(lens: Lens, need: Need, mounting: Mounting, lookM: number): LensView {
   if (mounting.zoom !== null) return lensView(lens, mounting.zoom);
   const aim = aimOf(mounting);
-  const near = (view: LensView) => judgeNear(groundFromM(view, aim), need.nearM);
+  const near = (view: LensView) => judgeNear(groundFromM(view, aim), zoneFromM(need));
   const nearAtWide = near(lensView(lens, 1));
   const ends = [-need.widthM / 2, 0, need.widthM / 2].map((rightM) => ({
     aheadM: need.distanceM,
@@ -107,7 +123,7 @@ export interface CameraService {
 /**
  * The lens that a camera is judged by, and what its lenses share and leave open. A long lens that sees less than the zone
  * counts where the camera turns it; where it stands still, what walks past beside it is not seen by it.
- * @returns `null` when the card names no lens
+ * @returns `null` when the card names no lens whose figures are whole
  */
 export function serveBest(
   model: Model,
@@ -115,7 +131,7 @@ export function serveBest(
   mounting: Mounting,
   assumptions: ChangedAssumptions,
 ): CameraService | null {
-  const all = model.lenses.map((lens) => serve(lens, need, mounting, assumptions));
+  const all = wholeLenses(model).map((lens) => serve(lens, need, mounting, assumptions));
   const spot = need.level || !need.text ? 'face' : 'text';
   const turns = (model.panRangeDeg ?? 0) > 0;
   const seesZone = ({ across }: LensService): boolean =>

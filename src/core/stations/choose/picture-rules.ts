@@ -17,6 +17,15 @@ const guess = ({ isBeyondModel, hfovDeg }: F, reason: string): string =>
   isBeyondModel
     ? `${reason} ${Math.round(hfovDeg ?? 0)}° is wider than the formula is good for: a guess until it is measured.`
     : reason;
+/** Of what is missing, rounded up: a strip that is there is never 0.0 m wide. */
+const atLeastMetres = (m: number): string => metres(Math.max(0.1, Math.ceil(m * 10 - 1e-6) / 10));
+
+/** Leaves and dark ground are outdoors; indoors walls give the light back. */
+const reach = (f: { lightReachM: number; outdoors?: boolean | undefined }): string =>
+  f.outdoors === false
+    ? `${brief(f.lightReachM)} indoors`
+    : `about ${brief(f.lightReachM)} over dark ground and wet leaves`;
+
 const ratedOf = (f: { lightReachM: number; lightRatedM?: number | undefined }): number =>
   f.lightRatedM ?? f.lightReachM;
 
@@ -119,7 +128,7 @@ export const PICTURE_RULES = [
       },
       tight: {
         severity: 'fix',
-        title: (f) => `The first ${metres(f.seenFromM - f.zoneFromM)} of the zone are unseen`,
+        title: (f) => `The first ${atLeastMetres(f.seenFromM - f.zoneFromM)} of the zone are unseen`,
         because: (f) => `It sees the ground from ${metres(f.seenFromM)} on; the zone begins at ${metres(f.zoneFromM)}.`,
         do: ['Tilt it down a little, or hang it lower.'],
       },
@@ -151,7 +160,7 @@ export const PICTURE_RULES = [
       },
       tight: {
         severity: 'fix',
-        title: (f) => `Faces are cut off on the first ${metres(f.faceSeenFromM - f.zoneFromM)} of the zone`,
+        title: (f) => `Faces are cut off on the first ${atLeastMetres(f.faceSeenFromM - f.zoneFromM)} of the zone`,
         because: (f) => `A face comes into the picture at ${metres(f.faceSeenFromM)}.`,
         do: ['Tilt it up a little, or hang it a little higher.'],
       },
@@ -266,7 +275,7 @@ export const PICTURE_RULES = [
     reason: (f) =>
       f.lightKind === 'none'
         ? 'It has no light of its own.'
-        : `${brief(ratedOf(f))} rated, about ${brief(f.lightReachM)} over dark ground; it is ${brief(f.slantM)} to the target.`,
+        : `${brief(ratedOf(f))} rated, ${reach(f)}; it is ${brief(f.slantM)} to the target.`,
     when: {
       'will-not-work': {
         severity: 'stop',
@@ -275,7 +284,7 @@ export const PICTURE_RULES = [
         because: (f) =>
           f.lightKind === 'none'
             ? 'The place is to be seen at night, and the camera brings no light.'
-            : `${metres(ratedOf(f))} rated, about ${metres(f.lightReachM)} over dark ground; from the camera it is ${metres(f.slantM)}.`,
+            : `${metres(ratedOf(f))} rated, ${reach(f)}; from the camera it is ${metres(f.slantM)}.`,
         do: (f) =>
           f.lightKind === 'none'
             ? ['Light the place, or take a model with infrared or white light.']
@@ -284,8 +293,7 @@ export const PICTURE_RULES = [
       tight: {
         severity: 'fix',
         title: () => 'Its light ends where the target stands',
-        because: (f) =>
-          `${metres(ratedOf(f))} rated, about ${metres(f.lightReachM)} over dark ground and wet leaves; from the camera it is ${metres(f.slantM)}.`,
+        because: (f) => `${metres(ratedOf(f))} rated, ${reach(f)}; from the camera it is ${metres(f.slantM)}.`,
         do: ['Try it at night before it is fixed.', 'Add a light where people walk.'],
       },
     },

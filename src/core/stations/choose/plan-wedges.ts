@@ -1,6 +1,7 @@
 import type { Point } from '../../base/plan-geometry.ts';
 import type { Camera } from '../../document/chapters/cameras/camera.ts';
 import type { Site } from '../../document/site.ts';
+import { wholeLenses } from '../../optics/lens.ts';
 import { lensView } from '../../optics/lens-view.ts';
 import type { WedgeInput } from '../../optics/view-wedge.ts';
 import { aimOf, lookHeightM, mountingOf, viewThrough } from './need.ts';
@@ -18,9 +19,9 @@ export function wedgeInputsOf(
   const model = site.models.find(({ id }) => id === camera.modelId);
   if (!model || !position) return [];
   const { need } = camera;
-  const mounting = mountingOf(camera, site.assumptions);
+  const mounting = mountingOf(camera, site.assumptions, model);
   const heightM = lookHeightM(need, site.assumptions);
-  return model.lenses.map((lens) => {
+  return wholeLenses(model).map((lens) => {
     const view = need ? viewThrough(lens, need, mounting, heightM) : lensView(lens, mounting.zoom ?? 1);
     return {
       position,

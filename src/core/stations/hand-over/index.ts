@@ -34,7 +34,6 @@ export function handOverState(index: EvidenceIndex, tap: Tap, url: string): Hand
 export const HAND_OVER: Station<'hand-over'> = {
   id: 'hand-over',
   name: 'Hand over',
-  needsAllBefore: true,
   rules: [],
   gates: GATES,
   judge: (camera, view) => {

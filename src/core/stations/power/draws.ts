@@ -2,8 +2,8 @@ import { weakMapMemoize } from 'reselect';
 import { pushTo } from '../../base/push-to.ts';
 import type { TapUse } from '../../base/tap-uses.ts';
 import { kilobits } from '../../base/units.ts';
-import type { StreamFacts } from '../../document/best-known.ts';
-import type { Stream } from '../../document/chapters/cameras/camera.ts';
+import type { Known, StreamFacts } from '../../document/best-known.ts';
+import type { Camera, Stream } from '../../document/chapters/cameras/camera.ts';
 import type { KnownHow } from '../../document/chapters/journal/entry.ts';
 import type { Link } from '../../document/chapters/links/link.ts';
 import type { Model } from '../../document/chapters/models/model-card.ts';
@@ -17,7 +17,9 @@ export interface Draw {
   readonly cameraId: string;
   readonly destinationId: string;
   readonly use: TapUse;
-  /** As it crosses a wire, headers counted; `null` when no rate is known. */
+  /** Of the stream, as it is known everywhere; `null` when it is not. */
+  readonly kbps: number | null;
+  /** The same as it crosses a wire, headers counted. */
   readonly mbps: number | null;
   readonly how: KnownHow | null;
   /** Links from the camera to the destination; `null` when they are not joined. */
@@ -43,24 +45,54 @@ export function drawsOf(site: Site, factsOf: FactsOf): readonly Draw[] {
     pushTo(tapped, tap.cameraId, tap);
     const stream = streams.get(tap.streamId);
     const rate = stream ? factsOf(stream).bitrateKbps : null;
-    const [mbps, how] = [rate ? toMbps(rate.value) : null, rate?.how ?? null];
     const { cameraId, destinationId, use } = tap;
-    draws.push({ cameraId, destinationId, use, mbps, how, path: pathOf(links, cameraId, destinationId) });
+    draws.push({ cameraId, destinationId, use, ...drawn(rate), path: pathOf(links, cameraId, destinationId) });
   }
-  for (const { id: cameraId, need, modelId } of site.cameras) {
+  for (const camera of site.cameras) {
+    const { id: cameraId, need, modelId } = camera;
     if (!need) continue;
     const taps = tapped.get(cameraId);
     for (const { destinationId, use } of need.draws) {
       if (taps?.some((tap) => tap.destinationId === destinationId && tap.use === use)) continue;
       const takes = destinations.get(destinationId)?.codecs ?? [];
-      const kbps = plannedKbps(modelId === null ? undefined : models.get(modelId), use, takes);
-      const mbps = kbps === null ? null : toMbps(kbps);
+      const model = modelId === null ? undefined : models.get(modelId);
+      const rate = rateOfStreams(camera, model, factsOf, use) ?? plannedRate(model, use, takes);
       const path = pathOf(links, cameraId, destinationId);
-      draws.push({ cameraId, destinationId, use, mbps, how: mbps === null ? null : 'assumed', path });
+      draws.push({ cameraId, destinationId, use, ...drawn(rate), path });
     }
   }
   return draws;
 }
+
+type Rate = Pick<Known<number>, 'value' | 'how'>;
+
+const drawn = (rate: Rate | null): Pick<Draw, 'kbps' | 'mbps' | 'how'> => ({
+  kbps: rate?.value ?? null,
+  mbps: rate && toMbps(rate.value),
+  how: rate?.how ?? null,
+});
+
+const IS_SMALL: ReadonlySet<TapUse> = new Set(['live', 'detect']);
+
+/**
+ * The rate of the stream that would be drawn, as it was measured or planned: the first one to record, the leanest one to
+ * watch. Where only one is known and the card has a smaller one, that is not the one that is watched.
+ */
+function rateOfStreams(camera: Camera, model: Model | undefined, factsOf: FactsOf, use: TapUse): Rate | null {
+  const [main] = camera.streams;
+  if (!IS_SMALL.has(use)) return main ? factsOf(main).bitrateKbps : null;
+  const known = camera.streams.flatMap((stream) => factsOf(stream).bitrateKbps ?? []);
+  if (known.length < 2 && (model?.subs?.length ?? 0) > 0) return null;
+  return known.toSorted((a, b) => a.value - b.value)[0] ?? null;
+}
+
+function plannedRate(model: Model | undefined, use: TapUse, takes: readonly string[]): Rate | null {
+  const value = plannedKbps(model, use, takes);
+  return value === null ? null : { value, how: 'assumed' };
+}
+
+/** [A] As most cameras are delivered, where the card does not say. */
+const USUAL_FPS = { main: 15, sub: 10 } as const;
 
 /** [A] A group of pictures of two seconds, as most are delivered. */
 const GROUP_S = 2;
@@ -77,15 +109,11 @@ function plannedKbps(model: Model | undefined, use: TapUse, takes: readonly stri
   const sub = use === 'live' || use === 'detect' ? model.subs?.[0] : undefined;
   let kbps = 0;
   for (const lens of lenses) {
-    const picture = sub
-      ? { codec: codecFor(sub.codecs, takes) ?? 'H264', width: sub.widthPx, height: sub.heightPx, fps: sub.fps }
-      : {
-          codec: codecFor(model.codecs, takes) ?? 'H264',
-          width: lens.widthPx,
-          height: lens.heightPx,
-          fps: model.fps ?? 15,
-        };
-    const rate = modelledRate({ ...picture, gopFrames: Math.round(picture.fps * GROUP_S) });
+    const { widthPx: width, heightPx: height } = sub ?? lens;
+    const codec = codecFor((sub ?? model).codecs, takes) ?? 'H264';
+    const fps = (sub ?? model).fps ?? USUAL_FPS[sub ? 'sub' : 'main'];
+    if (width === null || height === null) return null;
+    const rate = modelledRate({ codec, width, height, fps, gopFrames: Math.round(fps * GROUP_S) });
     if (rate === null) return null;
     kbps += rate / kilobits(1);
   }

@@ -171,7 +171,7 @@ export const LINK_RULES = [
     id: 'link.not-joined',
     source: 'links of the plan',
     needs: ['unjoined'],
-    asks: (f) => f.unjoined !== undefined,
+    asks: (f) => f.isDrawn === true,
     judge: (f) => tightIf(f.unjoined.length > 0),
     when: {
       tight: {

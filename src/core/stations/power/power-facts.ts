@@ -98,6 +98,9 @@ export interface PowerFacts {
   /** Access points that a switch on its way is to feed, and cannot. */
   readonly unfed: readonly string[];
   readonly crossesPowerline: boolean;
+  /** Somebody draws it, or is to. */
+  readonly isDrawn: boolean;
+  /** Absent while the plan has no link at all. */
   readonly unjoined: readonly string[];
   /** What would have to be entered for a verdict, of its own first. */
   readonly wanted: readonly string[];

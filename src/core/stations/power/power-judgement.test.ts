@@ -10,9 +10,9 @@ import { airSubject } from '../../document/subject.ts';
 import { findingsOf, judgeRows } from '../../findings/rule.ts';
 import { crosses, estimateSignal, freeSpaceLossDb } from '../../radio/radio.ts';
 import { pathOf } from './draws.ts';
+import { lengthOf } from './link-length.ts';
 import { PowerJudge } from './power-judgement.ts';
 import { POWER_RULES } from './power-rules.ts';
-import { linkLengthM } from './site-links.ts';
 
 const AT = '2026-11-25T09:00:00.000Z';
 const mill = alderMill(AT);
@@ -80,9 +80,15 @@ test('a drawn route counts before a typed length, with its extra; one point is n
     lengthM: 99,
     extraM: 2,
   };
-  expect(linkLengthM(link)).toBe(13);
-  expect(linkLengthM({ ...link, route: [{ xM: 0, yM: 0 }] })).toBe(99);
-  expect(linkLengthM({ ...link, route: null })).toBe(99);
+  const places: Record<string, { xM: number; yM: number }> = { a: { xM: 0, yM: 0 }, b: { xM: 3, yM: 4 } };
+  const lengthOfLink = (more: object) =>
+    lengthOf({ ...link, from: 'a', to: 'b', ...more }, (at) => places[at] ?? null, {});
+  expect(lengthOfLink({})).toEqual({ lengthM: 13, how: 'drawn' });
+  expect(lengthOfLink({ route: [{ xM: 0, yM: 0 }] })).toEqual({ lengthM: 99, how: 'typed' });
+  expect(lengthOfLink({ route: null })).toEqual({ lengthM: 99, how: 'typed' });
+  // Nobody typed it: five metres straight, a fifth for corners, and what is beside it.
+  expect(lengthOfLink({ route: null, lengthM: null })).toEqual({ lengthM: 8, how: 'straight' });
+  expect(lengthOfLink({ route: null, lengthM: null, to: 'c' })).toBeNull();
 });
 
 test('Bee stand fails from November to January; a larger panel carries it', () => {
@@ -179,7 +185,7 @@ test('at the edge of a radio cell one camera takes the air of many', () => {
 test('walls and distance make the signal: 60 dB over 10 m at 2.44 GHz, 20 dB for a wall of stone', () => {
   expect(freeSpaceLossDb(10, 2440)).toBeCloseTo(60.2, 1);
   expect(freeSpaceLossDb(40, 5500)).toBeCloseTo(79.3, 1);
-  const stone = [{ id: 'w', from: { xM: 5, yM: -5 }, to: { xM: 5, yM: 5 }, material: 'stone' as const }];
+  const stone = [{ id: 'w', name: '', from: { xM: 5, yM: -5 }, to: { xM: 5, yM: 5 }, material: 'stone' as const }];
   const ap = { band: '2.4', eirpDbm: 20 } as const;
   const [here, there] = [
     { xM: 0, yM: 0 },
@@ -207,6 +213,7 @@ test('a passive injector is judged by its voltage, not by classes', () => {
     name: 'Old injector',
     position: null,
     kind: 'injector',
+    price: null,
     isPassive: true,
     volts: 24,
     watts: 24,
@@ -224,7 +231,14 @@ test('a passive injector is judged by its voltage, not by classes', () => {
 });
 
 test('a router does not feed over the cable; a supply of 24 V burns a camera of 12 V, however long the run', () => {
-  const router = { id: 'r', name: 'Hall router', position: null, kind: 'router', uploadMbps: null } as const;
+  const router = {
+    id: 'r',
+    name: 'Hall router',
+    position: null,
+    kind: 'router',
+    price: null,
+    uploadMbps: null,
+  } as const;
   const routed = apply(
     mill,
     { kind: 'putGear', gear: router },
@@ -242,7 +256,14 @@ test('a supply or an injector below what a camera needs is told by its voltage, 
   if (supply?.kind !== 'supply') throw new Error('no supply');
   const low = apply(mill, { kind: 'putGear', gear: { ...supply, volts: 9 } });
   expect(rulesOf(low, 'linen-stair')).toEqual(['power.supply-volts-low']);
-  const injector = { id: 'inj', name: 'Old injector', position: null, kind: 'injector', isPassive: true } as const;
+  const injector = {
+    id: 'inj',
+    name: 'Old injector',
+    position: null,
+    kind: 'injector',
+    price: null,
+    isPassive: true,
+  } as const;
   const passive = apply(
     mill,
     { kind: 'putGear', gear: { ...injector, volts: 18, watts: 24 } },

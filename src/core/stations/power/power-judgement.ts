@@ -31,7 +31,7 @@ import {
   takenBy,
   UNKNOWN_DEMAND,
 } from './power-numbers.ts';
-import { type LinkLoad, linkLengthM, SiteLinks } from './site-links.ts';
+import { type LinkLoad, SiteLinks } from './site-links.ts';
 import { switchesOnWay } from './switch-facts.ts';
 
 type GearOf<K extends Gear['kind']> = Extract<Gear, { kind: K }>;
@@ -99,13 +99,22 @@ export class PowerJudge {
       const camera = this.cameras.get(link.to);
       if (camera?.feed?.way !== 'poe' || link.medium !== 'network-cable') return [];
       const model = this.modelOf(camera);
-      return [{ subject: link.to, name: camera.name, link, demand: model ? poeDemand(model) : UNKNOWN_DEMAND }];
+      return [
+        {
+          subject: link.to,
+          name: camera.name,
+          link: this.links.sized(link),
+          demand: model ? poeDemand(model) : UNKNOWN_DEMAND,
+        },
+      ];
     });
     const points = this.linksAt(subject).flatMap((link): Fed[] => {
       const other = link.from === subject ? link.to : link.from;
       const gear = this.links.gearAt(other);
       if (gear?.kind !== 'access-point' || gear.poeClass === null || link.medium !== 'network-cable') return [];
-      return [{ subject: other, name: gear.name, link, demand: poeDemandOfClass(gear.poeClass) }];
+      return [
+        { subject: other, name: gear.name, link: this.links.sized(link), demand: poeDemandOfClass(gear.poeClass) },
+      ];
     });
     return [...cameras, ...points];
   }
@@ -142,7 +151,7 @@ export class PowerJudge {
       names.push(camera.name);
       const model = this.modelOf(camera);
       if (!model || !takenBy(model).isWhole) silent.push(camera.name);
-      if (model) amps += this.runOf(feeder, link, model)?.loadA ?? 0;
+      if (model) amps += this.runOf(feeder, this.links.sized(link), model)?.loadA ?? 0;
     }
     return { amps, names, silent };
   }
@@ -169,7 +178,7 @@ export class PowerJudge {
     const feedLink = this.feedLinkOf(camera);
     const feeder = (feedLink && this.links.gearAt(feedLink.from)) ?? null;
     facts.feeder = feeder?.name;
-    const over = feedLink && model ? this.overWire(camera, model, feedLink, feeder, facts) : NOTHING;
+    const over = feedLink && model ? this.overWire(camera, model, this.links.sized(feedLink), feeder, facts) : NOTHING;
     const sun = this.fromSun(camera, model, facts);
     this.charging(camera, facts);
     this.overAir(camera, model, facts);
@@ -194,7 +203,7 @@ export class PowerJudge {
     if (feeder?.kind === 'supply' || (feeder?.kind === 'injector' && feeder.isPassive))
       return { budget: null, cable: null, run: this.overPair(camera, model, link, feeder, facts) };
     if (feeder?.kind !== 'switch' && feeder?.kind !== 'injector') return NOTHING;
-    facts.cableM = linkLengthM(link);
+    facts.cableM = link.lengthM ?? undefined;
     const demand = poeDemand(model);
     const { budget, fed } = this.budgetOf(feeder);
     const at = fed.findIndex((one) => one.subject === cameraSubject(camera.id));
@@ -242,7 +251,7 @@ export class PowerJudge {
       facts.supplyAmps = feeder.amps;
       facts.supplyLoadA = knownUpTo(amps, feeder.amps);
     } else {
-      facts.cableM = linkLengthM(link);
+      facts.cableM = link.lengthM ?? undefined;
       facts.passiveVolts = feeder.volts;
       facts.budgetW = feeder.watts;
       facts.reservedW = knownUpTo(amps * feeder.volts, feeder.watts);
@@ -328,11 +337,13 @@ export class PowerJudge {
   /** The fullest wire on the way to any destination, and destinations that no link leads to. */
   private overWires(camera: Camera, facts: FactsDraft): void {
     const { links, assumptions } = this.site;
+    const draws = this.links.drawsFrom(camera.id);
+    facts.isDrawn = draws.length > 0;
     if (links.length === 0) return;
     const unjoined = new Set<string>();
     let fullest: LinkLoad | null = null;
     facts.crossesPowerline = false;
-    for (const draw of this.links.drawsFrom(camera.id)) {
+    for (const draw of draws) {
       const { path } = draw;
       if (!path) unjoined.add(this.nameAt(destinationSubject(draw.destinationId)));
       for (const link of path ?? []) {
@@ -374,7 +385,7 @@ function runFacts(run: RunNumbers | null, facts: FactsDraft): void {
   facts.minVolts = run.minVolts;
   // What starts too low is a matter of the supply: no wire mends it, and none is to blame.
   if (run.supplyVolts <= run.minVolts) return;
-  facts.runM = run.lengthM;
+  facts.runM = run.lengthM ?? undefined;
   facts.runVerdict = run.verdict === 'unknown' ? undefined : run.verdict;
   facts.runNightVolts = run.nightVolts ?? undefined;
   facts.runDayVolts = run.dayVolts ?? undefined;

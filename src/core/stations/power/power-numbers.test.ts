@@ -18,6 +18,7 @@ const link = (more: Partial<Link>): Link => ({
   to: 'camera:c',
   medium: 'pair',
   conductorC: 20,
+  lengthM: 10,
   ...more,
 });
 const DC = { volts: 12, output: 'dc' } as const;
@@ -108,6 +109,7 @@ const poe: Extract<Gear, { kind: 'switch' }> = {
   name: 'Switch',
   position: null,
   kind: 'switch',
+  price: null,
   ports: 8,
   poePorts: 8,
   pseType: 2,
@@ -156,6 +158,8 @@ const sun: Feed = {
     depthOfDischarge: 0.8,
     isLithium: true,
     drawnHoursPerDay: 1,
+    panelPrice: null,
+    batteryPrice: null,
     mainsMonths: [],
   },
 };

@@ -8,10 +8,17 @@ import type { Link } from '../../document/chapters/links/link.ts';
 import type { Model } from '../../document/chapters/models/model-card.ts';
 import { clearnessOf, type Sky } from '../../document/chapters/sky/sky.ts';
 import { dropAtPower, judgeVolts, longestRun, thinnestWire, warmth } from '../../power/dc-run.ts';
-import { type PoeBudget, type PoeDraw, poeBudget, poeClass, poeClassFor, poeDraw } from '../../power/poe.ts';
+import {
+  POE_LIMITS,
+  type PoeBudget,
+  type PoeDraw,
+  poeBudget,
+  poeClass,
+  poeClassFor,
+  poeDraw,
+} from '../../power/poe.ts';
 import { type SunInput, type SunYear, sunYear } from '../../power/sun-budget.ts';
 import type { SunFeed } from '../../power/sun-feed.ts';
-import { linkLengthM } from './site-links.ts';
 
 type GearOf<K extends Gear['kind']> = Extract<Gear, { kind: K }>;
 
@@ -73,9 +80,9 @@ const clad = (link: Link, assumptions: ChangedAssumptions): number =>
 const loopOhmPer100m = (link: Link, assumptions: ChangedAssumptions): number =>
   assumed(assumptions, 'power.poe-ohm') * warmth(link.conductorC) * clad(link, assumptions);
 
-/** Loop of a network cable, Ω, on two pairs. */
+/** Loop of a network cable, Ω, on two pairs; of one whose length nobody knows, that of the longest channel. */
 export const cableLoopOhm = (link: Link, assumptions: ChangedAssumptions): number =>
-  (linkLengthM(link) / 100) * loopOhmPer100m(link, assumptions);
+  ((link.lengthM ?? POE_LIMITS.channelM) / 100) * loopOhmPer100m(link, assumptions);
 
 /**
  * What arrives at a camera over the network cable of a switch or a negotiating injector. Where its watts are not known, the
@@ -90,7 +97,7 @@ export function cableFeed(
   const drawOf = (pdW: number): PoeDraw =>
     poeDraw({
       pseVolts: gear.kind === 'switch' ? gear.pseVolts : gear.volts,
-      lengthM: linkLengthM(link),
+      lengthM: link.lengthM ?? 0,
       loopOhmPer100m: loopOhmPer100m(link, assumptions),
       pairs: (demand.class ?? 0) > 4 ? 4 : 2,
       pdW,
@@ -166,7 +173,8 @@ export interface RunNumbers {
   readonly supplyVolts: number;
   readonly minVolts: number;
   readonly loadW: number;
-  readonly lengthM: number;
+  /** `null` when not known: then volts and verdict are those of no length at all. */
+  readonly lengthM: number | null;
   readonly areaMm2: number;
   readonly dayVolts: number | null;
   readonly nightVolts: number | null;
@@ -196,7 +204,7 @@ export function runNumbers(
   // Clad aluminium conducts like a thinner copper wire.
   const areaMm2 = sizeMm2 / clad(link, assumptions);
   const contactOhm = output === 'usb' ? assumed(assumptions, 'power.usb-contacts') : 0;
-  const lengthM = linkLengthM(link);
+  const lengthM = link.lengthM ?? 0;
   const run = { lengthM, areaMm2, conductorC: link.conductorC, contactOhm };
   const nightVolts = dropAtPower(supplyVolts, loadW, run).loadVolts;
   const demand = { supplyVolts, minVolts, loadW, conductorC: link.conductorC, contactOhm };
@@ -208,14 +216,14 @@ export function runNumbers(
     supplyVolts,
     minVolts,
     loadW,
-    lengthM,
+    lengthM: link.lengthM,
     areaMm2: sizeMm2,
     dayVolts: power.dayW === null ? null : dropAtPower(supplyVolts, power.dayW, run).loadVolts,
     nightVolts,
     verdict: isWhole || verdict === 'will-not-work' ? verdict : 'unknown',
     longestM,
     thinnestMm2: thinnest?.areaMm2 ?? 0,
-    pickMm2: thinnest ? thinnest.pickMm2 : lengthM === 0 && longestM > 0 ? WIRE_SIZES_MM2[0] : null,
+    pickMm2: thinnest ? thinnest.pickMm2 : link.lengthM === 0 && longestM > 0 ? WIRE_SIZES_MM2[0] : null,
     loadA: nightVolts ? loadW / nightVolts : loadW / supplyVolts,
   };
 }

@@ -8,10 +8,10 @@ import { nameOfSubject } from '../../document/subjects.ts';
 import type { Mend } from '../../findings/finding.ts';
 import { sunMends } from '../../power/sun-mends.ts';
 import type { SiteView } from '../../station/site-view.ts';
+import { lengthOf } from './link-length.ts';
 import type { PowerOffers } from './power-facts.ts';
 import type { PowerJudge } from './power-judgement.ts';
 import { feedBudget, feedsIn, poeDemand, runNumbers, WIRE_SIZES_MM2 } from './power-numbers.ts';
-import { linkLengthM } from './site-links.ts';
 
 type Mends = readonly Mend<SiteCommand>[];
 
@@ -23,7 +23,7 @@ export const movedTo = (link: Link, gearId: string): Link => ({
   ...link,
   from: gearSubject(gearId),
   route: null,
-  lengthM: Number(linkLengthM(link).toFixed(1)),
+  lengthM: link.route ? Number((lengthOf(link, () => null, {})?.lengthM ?? 0).toFixed(1)) : link.lengthM,
 });
 
 /** W that stay free on a switch when this camera hangs on it too; `null` where it has no room, or nobody knows. */
@@ -40,7 +40,7 @@ export function roomFor(
   // What it asks of this very switch: another type grants it another class.
   const { headroomW, isWhole, starved, perhapsStarved } = feedBudget(
     gear,
-    [...fed, { link, demand: poeDemand(model) }],
+    [...fed, { link: judge.links.sized(link), demand: poeDemand(model) }],
     site.assumptions,
   );
   return isWhole && headroomW >= 0 && !starved.has(fed.length) && !perhapsStarved.has(fed.length) ? headroomW : null;
@@ -85,7 +85,8 @@ export function powerOffers(view: SiteView, judge: PowerJudge, camera: Camera): 
         const areaMm2 = WIRE_SIZES_MM2.find(
           (size) =>
             size > (link.areaMm2 ?? 0) &&
-            runNumbers(feeder, { ...link, areaMm2: size }, model, site.assumptions)?.verdict === 'ok',
+            runNumbers(feeder, { ...judge.links.sized(link), areaMm2: size }, model, site.assumptions)?.verdict ===
+              'ok',
         );
         return areaMm2 === undefined ? null : put(`Take ${areaMm2} mm² for the run`, { ...link, areaMm2 });
       }),

@@ -20,9 +20,13 @@ const OF_CARD: Words = {
   hoursOnConstantDraw: ALL_WATTS,
   bandsOffered: 'the radio bands of its model card',
 };
+const LENGTH = 'the length of its cable, or where both its ends stand on the plan';
 /** The same of the place where it hangs. */
 const OF_PLACE: Words = {
   latitudeKnown: 'its panel and its battery',
+  cableM: LENGTH,
+  unjoined: 'what it is joined to, and those who draw it',
+  runM: LENGTH,
   rssiDbm: 'its signal, or where it and its access point stand on the plan',
 };
 /** Known once panel and battery are: until then nothing else is to blame. */

@@ -11,17 +11,7 @@ import { airSubject, gearSubject } from '../../document/subject.ts';
 import { thingsOf } from '../../document/subjects.ts';
 import { airtimeShare, estimateSignal, radioKind, type SignalEstimate, sharesAir } from '../../radio/radio.ts';
 import { type Draw, drawsOf, type FactsOf } from './draws.ts';
-
-/** Length along the plan, m: as drawn with its extra, else as typed. */
-export function linkLengthM({ route, lengthM, extraM }: Pick<Link, 'route' | 'lengthM' | 'extraM'>): number {
-  if (!route || route.length < 2) return lengthM;
-  let drawn = 0;
-  for (const [at, point] of route.entries()) {
-    const before = route[at - 1];
-    if (before) drawn += Math.hypot(point.xM - before.xM, point.yM - before.yM);
-  }
-  return drawn + extraM;
-}
+import { lengthOf } from './link-length.ts';
 
 /** What one link carries, and what it could. */
 export interface LinkLoad {
@@ -235,6 +225,17 @@ export class SiteLinks {
     const known = bestKnown(this.index, airSubject(point, end), 'signalDbm')?.value;
     return typeof known === 'number' ? known : null;
   }
+
+  /** The link with its length as far as it is known; nothing else of its way counts. */
+  sized(link: Link): Link {
+    return {
+      ...link,
+      lengthM: lengthOf(link, this.positionOfAny, this.site.assumptions)?.lengthM ?? null,
+      route: null,
+    };
+  }
+
+  private readonly positionOfAny = (subject: string): Point | null => this.positionOf(subject);
 
   positionOf(subject: string): Point | null {
     this.positions ??= new Map(thingsOf(this.site).map((thing) => [thing.subject, thing.item.position]));

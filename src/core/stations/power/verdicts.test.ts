@@ -20,7 +20,7 @@ import {
   supplyOf,
   switchOf,
 } from '../../../../tests/support/planned-sites.ts';
-import { camera } from '../../../../tests/support/sites.ts';
+import { camera, unplanned } from '../../../../tests/support/sites.ts';
 import { indexEvidence } from '../../document/best-known.ts';
 import type { Gear } from '../../document/chapters/gear/gear.ts';
 import type { Model } from '../../document/chapters/models/model-card.ts';
@@ -136,7 +136,14 @@ describe('injectors', () => {
 });
 
 describe('powerline', () => {
-  const plug = (id: string, syncMbps: number): Gear => ({ id, name: id, kind: 'powerline', position: null, syncMbps });
+  const plug = (id: string, syncMbps: number): Gear => ({
+    id,
+    name: id,
+    kind: 'powerline',
+    price: null,
+    position: null,
+    syncMbps,
+  });
   const over = (syncs: readonly number[], mbps: number) => {
     const [main = 0, ...ends] = syncs;
     const links = ends.map((_, at) => linkOf(`mains-${at}`, 'gear:p', `gear:p${at}`, { medium: 'powerline' }));
@@ -162,7 +169,7 @@ describe('powerline', () => {
       ...site,
       models: [model],
       cameras: site.cameras.map((one) => ({
-        ...one,
+        ...unplanned(one),
         modelId: 'm',
         need: {
           ...(siteOf().cameras[0]?.need as NonNullable<Site['cameras'][number]['need']>),
@@ -268,7 +275,7 @@ test('a channel that nobody looked at may be the busy one beside it: not known, 
       links: [...onAir('far'), linkOf('air-d', 'gear:near', 'camera:d', { medium: 'wifi', lengthM: 0 })],
     });
     const beside = {
-      ...camera('d'),
+      ...unplanned(camera('d')),
       modelId: 'chosen',
       position: { xM: 1, yM: 3 },
       need: site.cameras[0]?.need ?? null,
@@ -318,7 +325,7 @@ function judgeOnAir(signals: readonly number[]) {
   const [first] = site.cameras;
   if (!first) throw new Error('a camera');
   const ids = signals.map((_, at) => `w${at}`);
-  const cameras = ids.map((id) => ({ ...camera(id), modelId: first.modelId, need: first.need }));
+  const cameras = ids.map((id) => ({ ...unplanned(camera(id)), modelId: first.modelId, need: first.need }));
   const links = ids.map((id) => linkOf(`air-${id}`, 'gear:far', `camera:${id}`, { medium: 'wifi', lengthM: 0 }));
   const journal = ids.map((id, at) => ({
     id: `read-${id}`,
@@ -345,6 +352,7 @@ function judgeOnAir(signals: readonly number[]) {
 test('a wall drawn in two pieces is gone through once at its joint; two walls behind each other are two', () => {
   const wall = (id: string, x1: number, y1: number, x2: number, y2: number) => ({
     id,
+    name: '',
     from: { xM: x1, yM: y1 },
     to: { xM: x2, yM: y2 },
     material: 'stone' as const,

@@ -3,7 +3,6 @@ import type { ChangedAssumptions } from '../../assumptions/assumptions.ts';
 import { type Verdict, worstVerdict } from '../../base/verdict.ts';
 import type { QuantitiesOf } from '../../document/best-known.ts';
 import type { Camera, Stream } from '../../document/chapters/cameras/camera.ts';
-import type { Tap } from '../../document/chapters/taps/tap.ts';
 import { type RememberedProbe, rememberedProbeOf } from '../../document/remembered-probe.ts';
 import type { SiteCommand } from '../../document/site-commands.ts';
 import { hasAddress, plainUrlOf } from '../../document/stream-address.ts';
@@ -16,15 +15,23 @@ import { type Gate, gateStates, type Station } from '../../station/station.ts';
 import { createTapJudge, type TapJudge } from './tap-judgement.ts';
 import { pathOffers, tapOffers } from './tap-offers.ts';
 import { TAP_RULES } from './tap-rules.ts';
+import { streamsInUse } from './to-probe.ts';
 
 interface GateFacts {
   readonly hasAddress: boolean;
   /** Of the streams in use, at their present addresses. */
   readonly probe: 'none' | 'outdated' | 'failed' | 'answered';
-  readonly taps: readonly { readonly destination: string; readonly verdict: Verdict }[];
+  readonly taps: readonly {
+    readonly destination: string;
+    readonly verdict: Verdict;
+    readonly wanted: readonly string[];
+  }[];
 }
 
 const unfit = ({ taps }: GateFacts) => taps.find(({ verdict }) => verdict === 'will-not-work');
+
+/** What is still to be entered of a tap that nobody has seen working. */
+const wantedOf = ({ taps }: GateFacts): string | undefined => taps.flatMap(({ wanted }) => wanted)[0];
 
 const GATES: readonly Gate<GateFacts>[] = [
   {
@@ -57,6 +64,12 @@ const GATES: readonly Gate<GateFacts>[] = [
     holds: (facts) => unfit(facts) === undefined,
     next: (facts) => `Make it fit ${unfit(facts)?.destination ?? ''}`,
   },
+  {
+    id: 'tap.known',
+    condition: 'Whether it fits is known, or its picture was seen there',
+    holds: (facts) => wantedOf(facts) === undefined,
+    next: (facts) => `Enter ${wantedOf(facts)}`,
+  },
 ];
 
 /** The one judge of a document: what is recorded on a disk is added up once. */
@@ -68,12 +81,6 @@ const probeOf = weakMapMemoize(
   (quantities: QuantitiesOf | undefined, changed: ChangedAssumptions): RememberedProbe | null =>
     rememberedProbeOf(quantities, changed),
 );
-
-/** Streams that count for a camera: those that are tapped, or its first one. */
-function streamsInUse(camera: Camera, taps: readonly Tap[]): readonly Stream[] {
-  const tapped = camera.streams.filter((stream) => taps.some((tap) => tap.streamId === stream.id));
-  return tapped.length > 0 ? tapped : camera.streams.slice(0, 1);
-}
 
 interface Probed {
   readonly stream: Stream;
@@ -107,10 +114,8 @@ const verdictOfFindings = (findings: readonly Finding[]): Verdict =>
 
 function verdictOf(facts: GateFacts, probed: readonly Finding[]): Verdict {
   if (facts.probe === 'none' || facts.probe === 'outdated') return 'unknown';
-  const measured = verdictOfFindings(probed);
-  // A stream that nobody draws yet may be sound, but it fits nothing: that is known only with a destination.
-  if (facts.taps.length === 0) return measured === 'ok' ? 'unknown' : measured;
-  return worstVerdict([measured, ...facts.taps.map(({ verdict }) => verdict)]);
+  // A stream that nobody draws yet is judged by what was measured; that somebody is to draw it stands as the next step.
+  return worstVerdict([verdictOfFindings(probed), ...facts.taps.map(({ verdict }) => verdict)]);
 }
 
 export const TAP: Station<'tap'> = {
@@ -129,6 +134,7 @@ export const TAP: Station<'tap'> = {
       taps: judged.map(({ tap, judgement }) => ({
         destination: view.destination(tap.destinationId)?.name ?? tap.destinationId,
         verdict: judgement.verdict,
+        wanted: judgement.isShown ? [] : judgement.wanted,
       })),
     };
     const at = probes.all[0]?.probe?.at;

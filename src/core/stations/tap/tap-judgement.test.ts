@@ -92,7 +92,9 @@ test('each lever, followed, brings the verdict it promises', () => {
     ...site,
     destinations: site.destinations.map((one) => (one.id === 'loft' ? { ...one, ...change } : one)),
   });
-  expect(judge(withDestination({ storage: { diskTB: number('disk'), usableFraction: 0.9 } })).verdict).toBe('ok');
+  expect(
+    judge(withDestination({ storage: { diskTB: number('disk'), usableFraction: 0.9, price: null } })).verdict,
+  ).toBe('ok');
   expect(judge(withDestination({ retentionDays: number('days') })).verdict).toBe('ok');
   expect(text('rate')).toMatch(/Mbit\/s$/);
   expect(judge(at(number('rate') * 1000 - 5)).verdict).toBe('ok');

@@ -6,15 +6,18 @@ import { bestKnown, type EvidenceIndex, type Known, type StreamFacts, streamFact
 import type { Camera, Stream } from '../../document/chapters/cameras/camera.ts';
 import type { Destination } from '../../document/chapters/destinations/destination.ts';
 import type { Tap } from '../../document/chapters/taps/tap.ts';
+import { type SeatCount, sayPacks, seatCount } from '../../document/seats.ts';
 import type { Site } from '../../document/site.ts';
 import type { SiteCommand } from '../../document/site-commands.ts';
-import { streamSubject } from '../../document/subject.ts';
+import { plainUrlOf } from '../../document/stream-address.ts';
+import { streamSubject, tapSubject } from '../../document/subject.ts';
 import type { Finding } from '../../findings/finding.ts';
-import { type Facts, findingsOf, judgeRows, verdictOf } from '../../findings/rule.ts';
+import { type Facts, findingsOf, judgeRows, type Row, verdictOf } from '../../findings/rule.ts';
 import { AUTH_SCHEMES } from '../../rtsp/exchange-types.ts';
 import { bytesPerDay, daysFit, diskNeeded, type RecordedStream, secondsPerDay } from '../../storage/storage.ts';
 import { STORAGE_ASSUMPTIONS } from '../../storage/storage-assumptions.ts';
-import { judgeDays, TAP_RULES, type TapFacts } from './tap-rules.ts';
+import type { TapFacts } from './tap-facts.ts';
+import { judgeDays, TAP_RULES } from './tap-rules.ts';
 
 /** Something that would change the days, with the verdict they would then have. */
 export interface Lever {
@@ -47,6 +50,12 @@ export interface TapJudgement {
   readonly levers: () => readonly Lever[];
   /** Names of recordings on this disk whose rate is not known: the days cannot be told while there are any. */
   readonly ratesMissing: readonly string[];
+  /** What is missing for a verdict, as one would ask for it. */
+  readonly wanted: readonly string[];
+  /** It was entered there, at its present address, and its picture came. */
+  readonly isShown: boolean;
+  /** Seats of its destination, where it counts them. */
+  readonly seats: SeatCount | null;
 }
 
 const { overheadFraction, comfortableFactor, sizesSoldTB } = STORAGE_ASSUMPTIONS;
@@ -85,9 +94,11 @@ class SiteTapJudge implements TapJudge {
   readonly #recordings = new Map<string, Tap[]>();
   readonly #ledgers = new Map<string, Ledger>();
   readonly #clockOkS: number;
+  readonly #decodes = new Map<string, number>();
+  readonly #seats = new Map<string, SeatCount | null>();
 
   constructor(
-    site: Site,
+    private readonly site: Site,
     private readonly index: EvidenceIndex,
     /** What is best known of a stream. Asked for every tap: the caller keeps what it found. */
     private readonly factsOf: FactsOf,
@@ -100,6 +111,7 @@ class SiteTapJudge implements TapJudge {
     );
     for (const tap of site.taps) {
       this.#tapsOfCamera.set(tap.cameraId, (this.#tapsOfCamera.get(tap.cameraId) ?? 0) + 1);
+      if (isDecoded(tap)) this.#decodes.set(tap.destinationId, (this.#decodes.get(tap.destinationId) ?? 0) + 1);
       if (tap.use !== 'record') continue;
       const list = this.#recordings.get(tap.destinationId);
       if (list) list.push(tap);
@@ -127,6 +139,19 @@ class SiteTapJudge implements TapJudge {
     return ledger;
   }
 
+  #seatsOf(destination: Destination): SeatCount | null {
+    const known = this.#seats.get(destination.id);
+    if (known !== undefined) return known;
+    const seats = seatCount(this.site, destination);
+    this.#seats.set(destination.id, seats);
+    return seats;
+  }
+
+  /** Somebody entered it there and saw its picture, at the address that it has now. */
+  #isShown({ id }: Tap, camera: Camera, stream: Stream): boolean {
+    return bestKnown(this.index, tapSubject(id), 'handedOver')?.value === plainUrlOf(camera, stream);
+  }
+
   judge(tap: Tap): TapJudgement {
     const destination = this.#destinations.get(tap.destinationId);
     const camera = this.#cameras.get(tap.cameraId);
@@ -140,14 +165,19 @@ class SiteTapJudge implements TapJudge {
         retention: null,
         levers: () => [],
         ratesMissing: [],
+        wanted: [],
+        isShown: false,
+        seats: null,
       };
-    const { codec, bitrateKbps: rate } = this.factsOf(stream);
+    const { codec, bitrateKbps: rate, width, height, fps } = this.factsOf(stream);
+    const seats = this.#seatsOf(destination);
+    const isShown = this.#isShown(tap, camera, stream);
     const ledger = tap.use === 'record' ? this.#ledgerOf(destination.id) : null;
     const retention = ledger && ledger.ratesMissing.length === 0 ? retentionOf(ledger, destination, tap) : null;
     const facts: Facts<TapFacts> = {
       destination: destination.name,
       codec: codec?.value,
-      codecsTaken: destination.codecs.length > 0 ? destination.codecs : undefined,
+      codecsTaken: codecsTaken(destination, codec?.value, isShown),
       rateKbps: rate?.value,
       rateHow: rate?.how,
       records: tap.use === 'record',
@@ -158,6 +188,23 @@ class SiteTapJudge implements TapJudge {
       sessionsAllowed: camera.modelId === null ? undefined : this.#sessionsAllowed.get(camera.modelId),
       sessionsUsed: this.#tapsOfCamera.get(camera.id),
       clockOkS: this.#clockOkS,
+      protocol: tap.protocol,
+      protocolsTaken: destination.protocols.length > 0 ? destination.protocols : undefined,
+      widthPx: width?.value,
+      heightPx: height?.value,
+      mostWidthPx: destination.largest?.widthPx,
+      mostHeightPx: destination.largest?.heightPx,
+      streamFps: fps?.value,
+      mostFps: destination.mostFps ?? undefined,
+      mostKbps: destination.mostKbps ?? undefined,
+      isDecoded: isDecoded(tap),
+      decodesUsed: this.#decodes.get(destination.id),
+      decodes: destination.decodes ?? undefined,
+      seatsUsed: seats?.used,
+      seatsIncluded: seats?.included,
+      seatPacks: seats
+        ? sayPacks(seats.purchase, destination.seats?.packs ?? [], this.site.costing.currency)
+        : undefined,
       ...probedFacts(this.index, stream),
     };
     const rows = judgeRows(TAP_RULES, facts);
@@ -165,8 +212,45 @@ class SiteTapJudge implements TapJudge {
     const levers = (): readonly Lever[] =>
       retention ? leversFor(this.index, { tap, camera, destination, rateKbps, numbers: retention }) : [];
     const ratesMissing = ledger?.ratesMissing ?? [];
-    return { facts, verdict: verdictOf(rows), findings: findingsOf(rows), rate, retention, levers, ratesMissing };
+    const verdict = verdictOf(rows);
+    const wanted = verdict === 'unknown' ? wantedFor(rows, destination, ratesMissing) : [];
+    const findings = findingsOf(rows);
+    return { facts, verdict, findings, rate, retention, levers, ratesMissing, wanted, isShown, seats };
   }
+}
+
+const isDecoded = ({ use }: Pick<Tap, 'use'>): boolean => use === 'live' || use === 'detect';
+
+/** What shows its picture takes its codec, whatever its figures leave out. */
+const codecsTaken = (
+  { codecs }: Destination,
+  codec: string | undefined,
+  isShown: boolean,
+): readonly string[] | undefined => (codecs.length > 0 ? codecs : isShown && codec !== undefined ? [codec] : undefined);
+
+const OF_STREAM = 'probe it, or plan its codec, size and frames';
+
+/** What somebody would have to enter for a verdict. */
+function wantedFor(
+  rows: readonly Row[],
+  { name, storage }: Destination,
+  ratesMissing: readonly string[],
+): readonly string[] {
+  const missing = new Set(rows.filter(({ weighs }) => weighs).flatMap((row) => row.missing));
+  const wanted: string[] = [];
+  if (missing.has('codecsTaken')) wanted.push(`which codecs ${name} takes, in its figures`);
+  if (['codec', 'widthPx', 'streamFps', 'rateKbps'].some((fact) => missing.has(fact)))
+    wanted.push(`what it gives: ${OF_STREAM}`);
+  if (missing.has('sessionsAllowed')) wanted.push('how many clients its model serves at once, in its model card');
+  if (missing.has('daysFit'))
+    wanted.push(
+      ratesMissing.length > 0
+        ? `the rate of ${ratesMissing.join(', ')}: ${OF_STREAM}`
+        : storage
+          ? `how many days ${name} is to keep`
+          : `the disk of ${name}, and how many days it is to keep`,
+    );
+  return wanted;
 }
 
 /**

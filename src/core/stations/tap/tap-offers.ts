@@ -5,8 +5,8 @@ import { workedPaths } from '../../document/probe-evidence.ts';
 import type { SiteCommand } from '../../document/site-commands.ts';
 import type { Mend } from '../../findings/finding.ts';
 import type { SiteView } from '../../station/site-view.ts';
+import type { TapOffers } from './tap-facts.ts';
 import type { Lever } from './tap-judgement.ts';
-import type { TapOffers } from './tap-rules.ts';
 
 type Mends = readonly Mend<SiteCommand>[];
 

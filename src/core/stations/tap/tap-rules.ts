@@ -1,36 +1,10 @@
 import { sayBytes, sayDays, sayRate, sayStretch } from '../../base/say.ts';
 import { atLeast, atMost, type Verdict } from '../../base/verdict.ts';
-import type { KnownHow } from '../../document/chapters/journal/entry.ts';
 import type { SiteCommand } from '../../document/site-commands.ts';
-import type { Mend } from '../../findings/finding.ts';
 import { failsIf, rulesFor, tightIf } from '../../findings/rule.ts';
-import type { AuthScheme } from '../../rtsp/exchange-types.ts';
 import { STORAGE_ASSUMPTIONS } from '../../storage/storage-assumptions.ts';
-
-type Mends = readonly Mend<SiteCommand>[];
-
-/** What the rules about one tap may ask for. */
-export interface TapFacts {
-  readonly destination: string;
-  readonly codec: string;
-  /** Codecs the destination takes; only present when it says so. */
-  readonly codecsTaken: readonly string[];
-  readonly rateKbps: number;
-  readonly rateHow: KnownHow;
-  readonly records: boolean;
-  readonly daysFit: number;
-  readonly daysWanted: number;
-  readonly bytesPerDay: number;
-  readonly usableBytes: number;
-  /** Clients that the camera serves at once, by its model card. */
-  readonly sessionsAllowed: number;
-  /** Taps that draw from the camera, this one counted. */
-  readonly sessionsUsed: number;
-  readonly authScheme: AuthScheme;
-  readonly clockErrorS: number;
-  /** What a clock may be off by, as the site assumes it. */
-  readonly clockOkS: number;
-}
+import { TAKEN_RULES } from './taken-rules.ts';
+import type { TapFacts, TapOffers } from './tap-facts.ts';
 
 const rule = rulesFor<TapFacts, TapOffers, SiteCommand>();
 const comfortable = STORAGE_ASSUMPTIONS.comfortableFactor;
@@ -45,7 +19,6 @@ export const TAP_RULES = [
     id: 'tap.codec-not-taken',
     source: 'the destination’s own list of codecs',
     needs: ['codec', 'codecsTaken', 'destination'],
-    asks: (f) => f.codecsTaken !== undefined,
     judge: (f) => failsIf(!f.codecsTaken.includes(f.codec)),
     when: {
       'will-not-work': {
@@ -173,14 +146,5 @@ export const TAP_RULES = [
     },
     why: 'Encoders use half or twice what a plan says.',
   }),
+  ...TAKEN_RULES,
 ] as const;
-
-/** What could be changed about one tap. */
-export interface TapOffers {
-  /** Other streams of the camera, in a codec that the destination takes. */
-  readonly streamsTaken: () => Mends;
-  /** Other streams of the camera that are no rows of whole pictures. */
-  readonly savingStreams: () => Mends;
-  /** What makes the days fit: another stream, part of the day, a larger disk, fewer days. */
-  readonly levers: () => Mends;
-}

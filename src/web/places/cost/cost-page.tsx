@@ -15,11 +15,13 @@ import {
 import { newId } from '../../store/new-id.ts';
 import { commandIssued, selectSite } from '../../store/site-slice.ts';
 import { useAppDispatch, useAppSelector } from '../../store/store.ts';
+import { SeatLine } from '../../things/destination/seat-line.tsx';
 import { Button } from '../../ui/button.tsx';
 import { Drop } from '../../ui/drop.tsx';
 import { NumberField } from '../../ui/number-field.tsx';
 import { Panel } from '../../ui/panel.tsx';
 import { SCHOOL_WORDS } from './school-words.ts';
+import { ShoppingPanel } from './shopping-panel.tsx';
 
 const CostChart = lazy(async () => ({ default: (await import('./cost-chart.tsx')).CostChart }));
 const OptionDialog = lazy(async () => ({ default: (await import('./option-dialog.tsx')).OptionDialog }));
@@ -27,6 +29,7 @@ const OptionDialog = lazy(async () => ({ default: (await import('./option-dialog
 const NEW_OPTION: Omit<CostOption, 'id'> = {
   name: '',
   school: 'software',
+  destinationId: null,
   lines: [],
   includedSeats: 0,
   packs: [],
@@ -40,6 +43,7 @@ export function CostPage() {
   const site = useAppSelector(selectSite);
   const { costing } = site;
   const [edited, setEdited] = useState<CostOption | null>(null);
+  const counting = site.destinations.filter(({ seats }) => seats !== null);
   const isFull = costing.options.length >= LIST_LIMITS.costOptions;
   const ground = costGround(site);
   const costs = costing.options.map((option) => optionCost(option, costing, ground));
@@ -68,6 +72,18 @@ export function CostPage() {
         </Button>
       </header>
       <div className="flex flex-col gap-4">
+        {counting.length > 0 && (
+          <Panel title="Seats" aside="of every camera that is drawn there, by a tap or as its need says">
+            <ul className="flex flex-wrap gap-x-8 gap-y-1">
+              {counting.map((destination) => (
+                <li key={destination.id}>
+                  <SeatLine destination={destination} />
+                </li>
+              ))}
+            </ul>
+          </Panel>
+        )}
+        <ShoppingPanel />
         <Panel title="Counted over">
           <div className="grid grid-cols-2 gap-3 md:grid-cols-4">
             <NumberField
@@ -160,15 +176,7 @@ export function CostPage() {
             isNew={!costing.options.some(({ id }) => id === edited.id)}
             onClose={() => setEdited(null)}
             onKeep={(option) => {
-              const isThere = costing.options.some(({ id }) => id === option.id);
-              const options = isThere
-                ? costing.options.map((other) => (other.id === option.id ? option : other))
-                : [...costing.options, option];
-              set({ options }, `${option.name} ${isThere ? 'changed' : 'added'}`);
-              setEdited(null);
-            }}
-            onRemove={() => {
-              set({ options: costing.options.filter(({ id }) => id !== edited.id) }, `${edited.name} removed`);
+              dispatch(commandIssued({ kind: 'putOption', option }));
               setEdited(null);
             }}
           />
@@ -180,12 +188,12 @@ export function CostPage() {
 
 const saySeats =
   (money: (value: number) => string) =>
-  ({ option, seats }: OptionCost): string => {
+  ({ ground, seats }: OptionCost): string => {
     if (!seats) return 'no packs are sold';
     const packs = seats.counts.flatMap((count, at) =>
-      count > 0 ? [`${count}\u00a0×\u00a0${option.packs[at]?.seats}`] : [],
+      count > 0 ? [`${count}\u00a0×\u00a0${ground.packs[at]?.seats}`] : [],
     );
-    if (packs.length === 0) return `${option.includedSeats} included`;
+    if (packs.length === 0) return `${ground.used} of ${ground.included} included`;
     return `${money(seats.cost)}: ${packs.join(', ')}${seats.spareSeats > 0 ? `, ${seats.spareSeats} to spare` : ''}`;
   };
 

@@ -3,9 +3,10 @@ import { useFieldArray, useForm } from 'react-hook-form';
 import { array, type InferType, object, string } from 'yup';
 import { LIST_LIMITS } from '../../../core/base/limits.ts';
 import { COST_RANGES, type CostOption, SCHOOLS } from '../../../core/document/chapters/costing/costing.ts';
-import { linesOfSite } from '../../../core/places/cost/option-cost.ts';
+import { planLines, withPlanLines } from '../../../core/places/cost/plan-lines.ts';
 import { selectSite } from '../../store/site-slice.ts';
 import { useAppSelector } from '../../store/store.ts';
+import { ThingActs } from '../../things/thing/thing-acts.tsx';
 import { Button } from '../../ui/button.tsx';
 import { DialogFrame } from '../../ui/dialog-frame.tsx';
 import { Form, fieldsFor } from '../../ui/form-fields.tsx';
@@ -17,12 +18,14 @@ import { SCHOOL_WORDS } from './school-words.ts';
 const schema = object({
   name: nameField(),
   school: string().oneOf(SCHOOLS).required(),
+  destinationId: string().defined(),
   lines: array(
     object({
       label: nameField('What is bought?'),
       price: neededNumber('Price', COST_RANGES.money),
       count: neededNumber('How many', COST_RANGES.count),
       everyYears: optionalNumber('Every', COST_RANGES.everyYears),
+      of: string().nullable().defined(),
     }),
   )
     .max(LIST_LIMITS.costLines, `At most ${LIST_LIMITS.costLines} lines fit; count alike things in one.`)
@@ -55,22 +58,27 @@ interface OptionDialogProps {
   readonly isNew: boolean;
   readonly onClose: () => void;
   readonly onKeep: (option: CostOption) => void;
-  readonly onRemove: () => void;
 }
 
 /** What belongs to one school: things, seats, what it costs by the month, what it draws. */
-export function OptionDialog({ option, isNew, onClose, onKeep, onRemove }: OptionDialogProps) {
+export function OptionDialog({ option, isNew, onClose, onKeep }: OptionDialogProps) {
   const form = useForm({
     resolver: yupResolver(schema),
     defaultValues: {
       ...option,
+      destinationId: option.destinationId ?? '',
       lines: option.lines.map((line) => ({ ...line, everyYears: line.everyYears ?? undefined })),
       packs: option.packs.map((pack) => ({ ...pack })),
     },
   });
   const lines = useFieldArray({ control: form.control, name: 'lines' });
   const site = useAppSelector(selectSite);
-  const siteLines = linesOfSite(site);
+  const plan = planLines(site);
+  const takePlan = (): void => {
+    const now = form.getValues('lines').map((line) => ({ ...line, everyYears: line.everyYears ?? null }));
+    lines.replace(withPlanLines(now, plan).map((line) => ({ ...line, everyYears: line.everyYears ?? undefined })));
+  };
+  const counting = site.destinations.filter(({ seats }) => seats !== null);
   const packs = useFieldArray({ control: form.control, name: 'packs' });
   const { errors } = form.formState;
   const keep = (values: OptionFields): void =>
@@ -78,6 +86,7 @@ export function OptionDialog({ option, isNew, onClose, onKeep, onRemove }: Optio
       id: option.id,
       name: values.name,
       school: values.school,
+      destinationId: values.destinationId || null,
       lines: values.lines.map((line) => ({
         ...line,
         everyYears: line.everyYears ?? null,
@@ -106,52 +115,74 @@ export function OptionDialog({ option, isNew, onClose, onKeep, onRemove }: Optio
           />
           <Field name="subscriptionPerMonth" label="Subscription a month" />
           <Field name="loadW" label="It draws, W (no cameras)" />
-          <Field name="includedSeats" label="Seats included" />
+          {counting.length > 0 && (
+            <Choice
+              name="destinationId"
+              label="Seats counted at"
+              options={[
+                { value: '', label: 'none: as below' },
+                ...counting.map(({ id, name }) => ({ value: id, label: name })),
+              ]}
+            />
+          )}
+          {form.watch('destinationId') === '' && <Field name="includedSeats" label="Seats included" />}
         </div>
         <fieldset>
           <legend className="mb-1 font-strong">What is bought</legend>
           {lines.fields.map(({ id }, at) => (
             <div key={id} className="mb-1.5 grid grid-cols-[1fr_repeat(3,5.5rem)_auto] items-start gap-2">
-              <Field name={`lines.${at}.label`} label="What" isText />
+              <Field
+                name={`lines.${at}.label`}
+                label="What"
+                isText
+                hint={lines.fields[at]?.of ? 'counted by the plan' : undefined}
+              />
               <Field name={`lines.${at}.price`} label="Price" />
               <Field name={`lines.${at}.count`} label="How many" />
               <Field name={`lines.${at}.everyYears`} label="Every … years" placeholder="lasts" />
-              <Button kind="quiet" className="mt-5 text-small" onClick={() => lines.remove(at)}>
+              <Button
+                kind="quiet"
+                className="mt-5 text-small"
+                aria-label={`Take line ${at + 1} out`}
+                onClick={() => lines.remove(at)}
+              >
                 Out
               </Button>
             </div>
           ))}
           <FieldError text={errors.lines?.root?.message ?? errors.lines?.message} />
           <span className="flex flex-wrap gap-2">
-            <Button onClick={() => lines.append({ label: '', price: 0, count: 1, everyYears: undefined })}>
+            <Button onClick={() => lines.append({ label: '', price: 0, count: 1, everyYears: undefined, of: null })}>
               Add a line
             </Button>
-            {siteLines.length > 0 && (
-              <Button
-                onClick={() =>
-                  lines.append(siteLines.map((line) => ({ ...line, everyYears: line.everyYears ?? undefined })))
-                }
-              >
-                Add the chosen cameras
-              </Button>
-            )}
+            {plan.length > 0 && <Button onClick={takePlan}>Take what the plan has</Button>}
           </span>
         </fieldset>
-        <fieldset>
-          <legend className="mb-1 font-strong">Packs of seats, as they are sold</legend>
-          {packs.fields.map(({ id }, at) => (
-            <div key={id} className="mb-1.5 grid grid-cols-[repeat(2,7rem)_auto] items-start gap-2">
-              <Field name={`packs.${at}.seats`} label="Seats" />
-              <Field name={`packs.${at}.price`} label="Price" />
-              <Button kind="quiet" className="mt-5 justify-self-start text-small" onClick={() => packs.remove(at)}>
-                Out
-              </Button>
-            </div>
-          ))}
-          <FieldError text={errors.packs?.root?.message ?? errors.packs?.message} />
-          <Button onClick={() => packs.append({ seats: 1, price: 0 })}>Add a pack</Button>
-        </fieldset>
-        <FormFoot onLeave={onClose} onRemove={isNew ? undefined : onRemove} />
+        {form.watch('destinationId') === '' && (
+          <fieldset>
+            <legend className="mb-1 font-strong">Packs of seats, as they are sold</legend>
+            {packs.fields.map(({ id }, at) => (
+              <div key={id} className="mb-1.5 grid grid-cols-[repeat(2,7rem)_auto] items-start gap-2">
+                <Field name={`packs.${at}.seats`} label="Seats" />
+                <Field name={`packs.${at}.price`} label="Price" />
+                <Button
+                  kind="quiet"
+                  className="mt-5 justify-self-start text-small"
+                  aria-label={`Take pack ${at + 1} out`}
+                  onClick={() => packs.remove(at)}
+                >
+                  Out
+                </Button>
+              </div>
+            ))}
+            <FieldError text={errors.packs?.root?.message ?? errors.packs?.message} />
+            <Button onClick={() => packs.append({ seats: 1, price: 0 })}>Add a pack</Button>
+          </fieldset>
+        )}
+        <FormFoot
+          onLeave={onClose}
+          acts={!isNew && <ThingActs kind="option" id={option.id} onGone={onClose} onCopied={onClose} />}
+        />
       </Form>
     </DialogFrame>
   );

@@ -1,4 +1,5 @@
 import { useState } from 'react';
+import { useSearchParams } from 'react-router';
 import { sayMany } from '../../../core/base/say.ts';
 import { type Entry, LOG_KINDS, type LogKind } from '../../../core/document/chapters/journal/entry.ts';
 import { selectSite } from '../../store/site-slice.ts';
@@ -6,9 +7,13 @@ import { useAppSelector } from '../../store/store.ts';
 import { Button } from '../../ui/button.tsx';
 import { PickButton } from '../../ui/pick-button.tsx';
 import { sayClock, sayDay } from '../../ui/say-when.ts';
+import { SelectField, TextField } from '../../ui/text-field.tsx';
+import { isSought, subjectOptions, subjectsAbout } from './log-subjects.ts';
+import { NoteForm } from './note-form.tsx';
 
 const KIND_WORDS: Readonly<Record<LogKind, string>> = {
   site: 'Site',
+  note: 'Note',
   edit: 'Edit',
   choose: 'Choose',
   power: 'Power',
@@ -18,6 +23,7 @@ const KIND_WORDS: Readonly<Record<LogKind, string>> = {
 };
 const KIND_TEXT: Readonly<Record<LogKind, string>> = {
   site: 'text-soft',
+  note: 'text-ink',
   edit: 'text-soft',
   choose: 'text-ink',
   power: 'text-ink',
@@ -33,21 +39,51 @@ export function LogbookPage() {
   const site = useAppSelector(selectSite);
   const [kind, setKind] = useState<LogKind | 'all'>('all');
   const [shown, setShown] = useState(PAGE);
-  const entries = site.journal.filter((entry) => kind === 'all' || entry.kind === kind).toReversed();
+  const [search, setSearch] = useSearchParams();
+  const about = search.get('about') ?? '';
+  const [sought, setSought] = useState('');
+  const [isWriting, setIsWriting] = useState(false);
+  const words = sought.toLowerCase().split(/\s+/).filter(Boolean);
+  const subjects = about === '' ? null : subjectsAbout(site, about);
+  const entries = site.journal
+    .filter((entry) => (kind === 'all' || entry.kind === kind) && isSought(entry, subjects, words))
+    .toReversed();
   const days = Map.groupBy(entries.slice(0, shown), (entry) => sayDay(entry.at));
   return (
     <>
       <header className="mb-3 flex flex-wrap items-center gap-x-4 gap-y-2">
-        <h1 className="text-title">Logbook</h1>
+        <h1 tabIndex={-1} className="text-title outline-none">
+          Logbook
+        </h1>
         <p className="text-soft">{sayMany(entries.length, 'entry', 'entries')}</p>
-        <fieldset aria-label="Show" className="ml-auto flex flex-wrap gap-1">
+        <Button kind="main" className="ml-auto" onClick={() => setIsWriting(true)}>
+          Write a note
+        </Button>
+      </header>
+      {isWriting && <NoteForm about={about} onDone={() => setIsWriting(false)} />}
+      <div className="mb-3 flex flex-wrap items-end gap-x-4 gap-y-2">
+        <SelectField
+          label="About"
+          className="w-52"
+          value={about}
+          onChange={(value) => setSearch(value === '' ? {} : { about: value }, { replace: true })}
+          options={[{ value: '', label: 'everything' }, ...subjectOptions(site, 'the site itself')]}
+        />
+        <TextField
+          label="With these words"
+          type="search"
+          className="w-52"
+          value={sought}
+          onChange={(event) => setSought(event.target.value)}
+        />
+        <fieldset aria-label="Show" className="flex flex-wrap gap-1">
           {(['all', ...LOG_KINDS] as const).map((value) => (
             <PickButton key={value} isPicked={kind === value} onPick={() => setKind(value)}>
               {value === 'all' ? 'Everything' : KIND_WORDS[value]}
             </PickButton>
           ))}
         </fieldset>
-      </header>
+      </div>
       {entries.length === 0 && (
         <p className="border border-hair bg-sheet px-4 py-6 text-soft">Nothing of this kind is on record yet.</p>
       )}

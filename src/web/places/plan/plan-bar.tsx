@@ -17,7 +17,10 @@ interface PlanBarProps {
   readonly zoom: number;
   readonly onZoom: (zoom: number) => void;
   readonly isDrawing: boolean;
+  /** The name of what the next press puts down. */
+  readonly placing: string | null;
   readonly onEnd: () => void;
+  readonly onCancel: () => void;
 }
 
 const TOOL_WORDS: Readonly<Record<Tool, string>> = {
@@ -33,6 +36,9 @@ const HINTS: Readonly<Record<Tool, string>> = {
   route: 'Click the way the cable takes, from what feeds it to the camera; Done ends it.',
   scale: 'Click two points whose distance you know.',
 };
+
+/** What a finger can do beside. */
+const TOUCH_HINT = 'Two fingers enlarge it.';
 
 /** Tools of the drawing, each one with what to do with it. */
 export function PlanBar(props: PlanBarProps) {
@@ -79,6 +85,7 @@ export function PlanBar(props: PlanBarProps) {
             ))}
           </select>
         )}
+        {props.placing !== null && <Button onClick={props.onCancel}>Leave it where it is</Button>}
         {props.isDrawing && tool !== 'move' && (
           <Button kind="main" onClick={props.onEnd}>
             Done
@@ -117,7 +124,11 @@ export function PlanBar(props: PlanBarProps) {
           </Button>
         </span>
       </div>
-      <p className="text-small text-soft">{HINTS[tool]}</p>
+      <p role="status" className={`text-small ${props.placing === null ? 'text-soft' : 'font-strong'}`}>
+        {props.placing === null
+          ? `${HINTS[tool]} ${TOUCH_HINT}`
+          : `Press where ${props.placing} goes. By keys: arrows move the point, Enter sets it.`}
+      </p>
       {refused && (
         <p role="alert" className="text-small text-brick">
           {refused}

@@ -1,17 +1,19 @@
 import { useDndMonitor, useDroppable } from '@dnd-kit/core';
 import { getEventCoordinates } from '@dnd-kit/utilities';
 import type Konva from 'konva';
-import { type KeyboardEvent, type Ref, type RefObject, useEffect, useRef, useState } from 'react';
+import { type KeyboardEvent, type Ref, type RefObject, useEffect, useMemo, useRef, useState } from 'react';
 import { Group, Layer, Line, Rect, Stage } from 'react-konva';
 import type { Point } from '../../../core/base/plan-geometry.ts';
 import type { Verdict } from '../../../core/base/verdict.ts';
 import type { Site } from '../../../core/document/site.ts';
 import { positionOf, thingsOf } from '../../../core/document/subjects.ts';
+import { placeLabels } from '../../../core/handover/label-places.ts';
 import { mountingOf } from '../../../core/stations/choose/need.ts';
-import { Grid, Ground, MetreRule } from './plan-ground.tsx';
+import { Grid, Ground, MetreRule, NorthArrow, WallLengths } from './plan-ground.tsx';
 import { type Colours, PlanItem, SHEETS } from './plan-items.tsx';
 import { PlanLines } from './plan-lines.tsx';
 import { ARROWS, type Drawing, snapped, type Tool } from './plan-tools.ts';
+import { usePinch } from './use-pinch.ts';
 import { ViewsSheet, type WedgeHandle } from './views-sheet.tsx';
 
 export interface PlanCanvasProps {
@@ -20,9 +22,12 @@ export interface PlanCanvasProps {
   readonly wedgeHandle: RefObject<WedgeHandle | null>;
   readonly verdictOf: (cameraId: string) => Verdict;
   readonly tool: Tool;
+  /** What the next press puts into its place. */
+  readonly placing: string | null;
   readonly drawing: Drawing;
   readonly selected: string | null;
   readonly zoom: number;
+  readonly onZoom: (zoom: number) => void;
   readonly colours: Colours;
   readonly onSelect: (subject: string | null) => void;
   readonly onDrag: (subject: string, position: Point) => void;
@@ -51,7 +56,12 @@ export function PlanCanvas(props: PlanCanvasProps) {
   }, []);
   const { plan } = site;
   const scale = (width / plan.widthM) * zoom;
-  const isDrawing = tool !== 'move';
+  const { placing } = props;
+  const isDrawing = tool !== 'move' || placing !== null;
+  useEffect(() => {
+    if (placing !== null) frame.current?.focus();
+  }, [placing]);
+  usePinch(frame, zoom, props.onZoom);
   const pointOf = (stage: Konva.Stage | null, isFree: boolean): Point | null => {
     const at = stage?.getPointerPosition();
     return at ? snapped({ xM: at.x / scale, yM: at.y / scale }, isFree) : null;
@@ -72,6 +82,9 @@ export function PlanCanvas(props: PlanCanvasProps) {
     } else if (event.key === ' ' && isDrawing && drawing.cursor) {
       event.preventDefault();
       props.onPoint(drawing.cursor);
+    } else if (event.key === 'Enter' && placing !== null) {
+      event.preventDefault();
+      props.onPoint(drawing.cursor ?? middleOf(plan));
     } else if (event.key === 'Enter') props.onEnd();
     else if (event.key === 'Escape') props.onCancel();
     else if (event.key === 'Delete' || event.key === 'Backspace') props.onRemove();
@@ -86,7 +99,23 @@ export function PlanCanvas(props: PlanCanvasProps) {
       props.onBrought(String(active.id), snapped({ xM: x / scale, yM: y / scale }, true));
     },
   });
-  const things = thingsOf(site);
+  const things = useMemo(
+    () => thingsOf({ gear: site.gear, destinations: site.destinations, cameras: site.cameras }),
+    [site.gear, site.destinations, site.cameras],
+  );
+  const labels = useMemo(
+    () =>
+      placeLabels(
+        // Cameras choose first.
+        things
+          .toReversed()
+          .flatMap(({ subject, item: { name, position } }) =>
+            position ? [{ id: subject, name, x: position.xM * scale, y: position.yM * scale }] : [],
+          ),
+        plan.widthM * scale,
+      ),
+    [things, scale, plan.widthM],
+  );
   // Two quick presses end only in one spot: who draws fast sets two corners.
   const lastPress = useRef({ x: 0, y: 0, at: Number.NEGATIVE_INFINITY });
   const isSecondPress = ({ clientX: x, clientY: y, timeStamp: at }: MouseEvent): boolean => {
@@ -105,7 +134,7 @@ export function PlanCanvas(props: PlanCanvasProps) {
       tabIndex={0}
       role="application"
       aria-label="Plan. Arrow keys move what is selected, or the point to be set; the space bar sets it, Enter ends, Escape gives up."
-      className="overflow-auto border border-hair bg-sheet"
+      className="max-h-[72dvh] overflow-auto border border-hair bg-sheet max-md:-mx-3.5 max-md:border-x-0"
       onKeyDown={onKeyDown}
     >
       <Stage
@@ -119,6 +148,7 @@ export function PlanCanvas(props: PlanCanvasProps) {
             if (isSecondPress(event.evt)) props.onEnd();
             else if (point) props.onPoint(point);
           } else if (event.target === event.target.getStage()) props.onSelect(null);
+          frame.current?.focus({ preventScroll: true });
         }}
         onTap={(event) => {
           const point = isDrawing ? pointOf(event.target.getStage(), false) : null;
@@ -158,7 +188,7 @@ export function PlanCanvas(props: PlanCanvasProps) {
                   headingDeg={kind === 'camera' ? mountingOf(item, site.assumptions).headingDeg : 0}
                   verdict={kind === 'camera' ? props.verdictOf(item.id) : 'unknown'}
                   scale={scale}
-                  edgeM={plan.widthM}
+                  label={labels.get(subject) ?? 'none'}
                   isSelected={selected === subject}
                   canDrag={!isDrawing}
                   colours={colours}
@@ -191,6 +221,15 @@ export function PlanCanvas(props: PlanCanvasProps) {
                 fill={colours.verdigris}
               />
             ))}
+            {(tool === 'wall' || selected?.startsWith('wall:')) && (
+              <WallLengths
+                walls={tool === 'wall' ? plan.walls : plan.walls.filter(({ id }) => `wall:${id}` === selected)}
+                drawn={tool === 'wall' ? preview : []}
+                scale={scale}
+                colours={colours}
+              />
+            )}
+            <NorthArrow northDeg={plan.northDeg} xPx={plan.widthM * scale - 22} colours={colours} />
             <MetreRule scale={scale} heightM={plan.heightM} colours={colours} />
           </Group>
         </Layer>

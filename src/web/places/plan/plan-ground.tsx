@@ -1,5 +1,6 @@
 import { memo, useEffect, useState } from 'react';
-import { Image as KonvaImage, Line, Text } from 'react-konva';
+import { Group, Image as KonvaImage, Line, Text } from 'react-konva';
+import { type Point, type Wall, wallLengthM } from '../../../core/base/plan-geometry.ts';
 import type { PlanPicture } from '../../../core/document/chapters/plan/drawn-plan.ts';
 import { CHART_FONT } from '../../ui/chart-colours.ts';
 import type { Colours } from './plan-items.tsx';
@@ -60,6 +61,66 @@ export const Grid = memo(function Grid({ widthM, heightM, scale, colours }: Grid
     </>
   );
 });
+
+interface WallLengthsProps {
+  readonly walls: readonly Wall[];
+  /** Corners of the wall that is being drawn. */
+  readonly drawn: readonly Point[];
+  readonly scale: number;
+  readonly colours: Colours;
+}
+
+/** How long walls are, at their middles: beside a tape one sees at once what was drawn wrong. */
+export function WallLengths({ walls, drawn, scale, colours }: WallLengthsProps) {
+  const stretches = [
+    ...walls.map(({ id, from, to }) => ({ id, from, to })),
+    ...drawn.slice(1).map((to, at) => ({ id: `drawn-${at}`, from: drawn[at] ?? to, to })),
+  ];
+  return (
+    <>
+      {stretches.map(({ id, from, to }) => (
+        <Text
+          key={id}
+          x={((from.xM + to.xM) / 2) * scale + 4}
+          y={((from.yM + to.yM) / 2) * scale - 14}
+          text={`${wallLengthM({ from, to }).toFixed(1)} m`}
+          fontSize={12}
+          fontFamily={CHART_FONT}
+          fill={colours.verdigris}
+          stroke={colours.sheet}
+          strokeWidth={4}
+          fillAfterStrokeEnabled
+        />
+      ))}
+    </>
+  );
+}
+
+interface NorthArrowProps {
+  readonly northDeg: number | null;
+  readonly xPx: number;
+  readonly colours: Colours;
+}
+
+/** Where north lies; nothing where nobody said. */
+export function NorthArrow({ northDeg, xPx, colours }: NorthArrowProps) {
+  if (northDeg === null) return null;
+  return (
+    <Group x={xPx} y={34} rotation={northDeg}>
+      <Line points={[0, -18, 6, 10, 0, 5, -6, 10]} closed fill={colours.ink} />
+      <Text
+        x={-8}
+        y={-33}
+        width={16}
+        align="center"
+        text="N"
+        fontSize={12}
+        fontFamily={CHART_FONT}
+        fill={colours.ink}
+      />
+    </Group>
+  );
+}
 
 /** Five metres, to see how large all is. */
 export function MetreRule({ scale, heightM, colours }: { scale: number; heightM: number; colours: Colours }) {

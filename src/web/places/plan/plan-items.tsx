@@ -4,8 +4,8 @@ import { memo } from 'react';
 import { Circle, Group, Line, Path, Rect, Text } from 'react-konva';
 import type { Point } from '../../../core/base/plan-geometry.ts';
 import type { Verdict } from '../../../core/base/verdict.ts';
+import type { LabelPlace } from '../../../core/handover/label-places.ts';
 import { LEVEL_FILL } from '../../../core/handover/level-fill.ts';
-import { runsOver } from '../../../core/handover/plan-svg.ts';
 import type { WedgeShape } from '../../../core/optics/view-wedge.ts';
 import { CHART_FONT } from '../../ui/chart-colours.ts';
 import { DROP_PATH } from '../../ui/drop.tsx';
@@ -65,8 +65,8 @@ interface ItemProps {
   readonly headingDeg: number;
   readonly verdict: Verdict;
   readonly scale: number;
-  /** Of the sheet's right edge. */
-  readonly edgeM: number;
+  /** Where its name has room among the others. */
+  readonly label: LabelPlace;
   readonly isSelected: boolean;
   readonly canDrag: boolean;
   readonly colours: Colours;
@@ -81,11 +81,19 @@ const NAMES_FROM = { camera: 8, gear: 15, destination: 15 } as const;
 /** Wide enough for a name on one line. */
 const NAME_ROOM_PX = 400;
 
+const NAME_AT: Readonly<Record<LabelPlace, object>> = {
+  right: { x: 13, y: -7 },
+  none: { x: 13, y: -7 },
+  left: { x: -13 - NAME_ROOM_PX, y: -7, width: NAME_ROOM_PX, align: 'right' },
+  below: { x: -NAME_ROOM_PX / 2, y: 11, width: NAME_ROOM_PX, align: 'center' },
+  above: { x: -NAME_ROOM_PX / 2, y: -25, width: NAME_ROOM_PX, align: 'center' },
+};
+
 const wedgeIdOf = (subject: string): string => `sees-${subject.replace(':', '-')}`;
 
 /** One thing on the plan. Kept as it is drawn while nothing of it changes: two hundred stand still while one is dragged. */
 export const PlanItem = memo(function PlanItem(props: ItemProps) {
-  const { subject, kind, name, position, scale, edgeM, isSelected, colours } = props;
+  const { subject, kind, name, position, scale, label, isSelected, colours } = props;
   const at = (event: KonvaEventObject<DragEvent>): Point => ({
     xM: Number((event.target.x() / scale).toFixed(2)),
     yM: Number((event.target.y() / scale).toFixed(2)),
@@ -116,12 +124,9 @@ export const PlanItem = memo(function PlanItem(props: ItemProps) {
       {kind === 'destination' && (
         <Circle radius={7} fill={colours.sheet} stroke={colours.ink} strokeWidth={1.5} listening={false} />
       )}
-      {(isSelected || scale >= NAMES_FROM[kind]) && (
+      {(isSelected || (scale >= NAMES_FROM[kind] && label !== 'none')) && (
         <Text
-          {...(runsOver(name, position.xM * scale, edgeM * scale)
-            ? { x: -13 - NAME_ROOM_PX, width: NAME_ROOM_PX, align: 'right' }
-            : { x: 13 })}
-          y={-7}
+          {...NAME_AT[label]}
           text={name}
           fontSize={13}
           fontFamily={CHART_FONT}

@@ -4,7 +4,7 @@ import type { Wall } from '../../../core/base/plan-geometry.ts';
 import type { Link } from '../../../core/document/chapters/links/link.ts';
 import { linkSubject } from '../../../core/document/subject.ts';
 import { WALL_WIDTH_M } from '../../../core/handover/plan-svg.ts';
-import { linkLengthM } from '../../../core/stations/power/site-links.ts';
+import { lengthOf, sayLength } from '../../../core/stations/power/link-length.ts';
 import { CHART_FONT } from '../../ui/chart-colours.ts';
 import type { Colours } from './plan-items.tsx';
 
@@ -29,7 +29,7 @@ const PlanWall = memo(function PlanWall({ wall, scale, colours, isSelected, onSe
       stroke={isSelected ? colours.verdigris : colours.ink}
       strokeWidth={Math.max(1.5, WALL_WIDTH_M[material] * scale)}
       lineCap={material === 'fence' ? 'butt' : 'square'}
-      {...(material === 'fence' ? { dash: [5, 5] } : {})}
+      {...(material === 'fence' ? { dash: [5, 5] } : material === 'door' ? { dash: [2, 3] } : {})}
       opacity={material === 'glass' ? 0.45 : material === 'plaster' ? 0.6 : 0.85}
       hitStrokeWidth={14}
       onMouseDown={() => onSelect(`wall:${id}`)}
@@ -63,7 +63,7 @@ const PlanRoute = memo(function PlanRoute(props: RouteProps) {
         <Text
           x={((middle.xM + next.xM) / 2) * scale + 4}
           y={((middle.yM + next.yM) / 2) * scale + 4}
-          text={`${linkLengthM(link).toFixed(1)} m`}
+          text={sayLength(lengthOf(link, () => null, {}))}
           fontSize={12}
           fontFamily={CHART_FONT}
           fill={colours.blue}

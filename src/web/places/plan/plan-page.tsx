@@ -4,6 +4,7 @@ import { useCallback, useDeferredValue, useMemo, useRef, useState } from 'react'
 import type { Point } from '../../../core/base/plan-geometry.ts';
 import { type Verdict, worstVerdict } from '../../../core/base/verdict.ts';
 import { cameraSubject } from '../../../core/document/subject.ts';
+import { nameOfSubject } from '../../../core/document/subjects.ts';
 import { selectLanes } from '../../store/lanes-slice.ts';
 import { commandIssued, selectSite } from '../../store/site-slice.ts';
 import { useAppDispatch, useAppSelector } from '../../store/store.ts';
@@ -91,7 +92,9 @@ export function PlanPage() {
               zoom={zoom}
               onZoom={setZoom}
               isDrawing={hand.isDrawing}
+              placing={hand.placing === null ? null : nameOfSubject(site, hand.placing)}
               onEnd={hand.onEnd}
+              onCancel={() => hand.pickTool('move')}
             />
             <PlanCanvas
               stageRef={stage}
@@ -99,9 +102,11 @@ export function PlanPage() {
               wedgeHandle={wedges}
               verdictOf={verdictOf}
               tool={hand.tool}
+              placing={hand.placing}
               drawing={hand.shown}
               selected={hand.selected}
               zoom={zoom}
+              onZoom={setZoom}
               colours={colours}
               onSelect={hand.select}
               onDrag={onDrag}
@@ -125,7 +130,7 @@ export function PlanPage() {
             onSelect={hand.select}
             onRoute={hand.routeTo}
             onRemove={hand.onRemove}
-            onPlace={place}
+            onPlace={hand.placeNext}
           />
         </div>
         <DragOverlay dropAnimation={null}>

@@ -1,28 +1,40 @@
 import { useDraggable } from '@dnd-kit/core';
 import { memo, useDeferredValue, useMemo, useState } from 'react';
 import { Link as RouterLink, useParams } from 'react-router';
-import type { Point } from '../../../core/base/plan-geometry.ts';
+import { TEXT_LIMITS } from '../../../core/base/limits.ts';
+import { type Point, WALL_MATERIALS, type Wall, wallAsLong, wallLengthM } from '../../../core/base/plan-geometry.ts';
+import { between } from '../../../core/base/range.ts';
 import { VERDICT_WORDS } from '../../../core/base/verdict.ts';
 import { streamFacts } from '../../../core/document/best-known.ts';
 import type { Camera } from '../../../core/document/chapters/cameras/camera.ts';
+import type { Destination } from '../../../core/document/chapters/destinations/destination.ts';
 import type { Gear } from '../../../core/document/chapters/gear/gear.ts';
 import { LINK_RANGES, type Link } from '../../../core/document/chapters/links/link.ts';
-import { SHEET_SIDE_M } from '../../../core/document/chapters/plan/drawn-plan.ts';
+import { NORTH_DEG, SHEET_SIDE_M } from '../../../core/document/chapters/plan/drawn-plan.ts';
 import { cameraSubject, destinationSubject, gearSubject, linkSubject } from '../../../core/document/subject.ts';
 import { nameOfSubject, thingsOf } from '../../../core/document/subjects.ts';
 import { mountingOf } from '../../../core/stations/choose/need.ts';
+import {
+  type LinkLength,
+  lengthOf,
+  linkLength,
+  sayLength,
+  sayLengthHow,
+} from '../../../core/stations/power/link-length.ts';
 import { PowerJudge } from '../../../core/stations/power/power-judgement.ts';
-import { linkLengthM } from '../../../core/stations/power/site-links.ts';
 import { commandIssued, selectIndex, selectSite } from '../../store/site-slice.ts';
 import { useAppDispatch, useAppSelector } from '../../store/store.ts';
 import { DestinationDialog } from '../../things/destination/destination-dialog.tsx';
 import { GearDialog } from '../../things/gear/gear-dialog.tsx';
 import { Joins } from '../../things/link/joins.tsx';
+import { LinkDialog } from '../../things/link/link-dialog.tsx';
+import { ThingActs } from '../../things/thing/thing-acts.tsx';
 import { Button } from '../../ui/button.tsx';
 import { Drop } from '../../ui/drop.tsx';
 import { NumberField } from '../../ui/number-field.tsx';
 import { Panel } from '../../ui/panel.tsx';
 import { RangeField } from '../../ui/range-field.tsx';
+import { SelectField, TextField } from '../../ui/text-field.tsx';
 import { useDraft } from '../../ui/use-draft.ts';
 
 interface PlanSideProps {
@@ -33,7 +45,8 @@ interface PlanSideProps {
   readonly onSelect: (subject: string | null) => void;
   readonly onRoute: (linkId: string) => void;
   readonly onRemove: () => void;
-  readonly onPlace: (subject: string, position: Point) => void;
+  /** The next presses on the sheet put these down, one after the other. */
+  readonly onPlace: (subjects: readonly string[]) => void;
 }
 
 /** Beside the sheet: what is selected and its numbers, the cables that can be drawn, what has no place yet. */
@@ -41,12 +54,13 @@ export function PlanSide(props: PlanSideProps) {
   const { selected } = props;
   const site = useAppSelector(selectSite);
   const [edited, setEdited] = useState<Gear | 'new' | null>(null);
-  const [isAddingDestination, setIsAddingDestination] = useState(false);
+  const [editedDestination, setEditedDestination] = useState<Destination | 'new' | null>(null);
+  const destination = site.destinations.find(({ id }) => destinationSubject(id) === selected);
   const camera = site.cameras.find(({ id }) => cameraSubject(id) === selected);
   const gear = site.gear.find(({ id }) => gearSubject(id) === selected);
   const link = site.links.find(({ id }) => linkSubject(id) === selected);
   const unplaced = thingsOf(site).filter(({ item }) => item.position === null);
-  const middle = { xM: site.plan.widthM / 2, yM: site.plan.heightM / 2 };
+  const wall = site.plan.walls.find(({ id }) => `wall:${id}` === selected);
   return (
     <div className="no-print flex min-w-0 flex-col gap-4">
       {(selected || props.isRouting) && (
@@ -60,16 +74,18 @@ export function PlanSide(props: PlanSideProps) {
                   : nameOfSubject(site, selected)
               : 'Cable route'
           }
-          actions={
-            selected && !link ? (
-              <Button onClick={props.onRemove}>{selected.startsWith('wall:') ? 'Remove it' : 'Off the plan'}</Button>
-            ) : undefined
-          }
+          actions={selected && !link && !wall ? <Button onClick={props.onRemove}>Off the plan</Button> : undefined}
         >
           {camera && <CameraSide camera={camera} />}
           {(gear || selected?.startsWith('destination:')) && selected && <Joins key={selected} subject={selected} />}
           {gear && (
             <Button className="mt-2" onClick={() => setEdited(gear)}>
+              Its figures
+            </Button>
+          )}
+          {wall && <WallSide key={wall.id} wall={wall} onGone={() => props.onSelect(null)} />}
+          {destination && (
+            <Button className="mt-2" onClick={() => setEditedDestination(destination)}>
               Its figures
             </Button>
           )}
@@ -79,14 +95,27 @@ export function PlanSide(props: PlanSideProps) {
           {!link && props.isRouting && <p className="text-soft">Choose below which cable is to be drawn.</p>}
         </Panel>
       )}
-      {!selected && !props.isRouting && !site.plan.picture && <SheetSize />}
+      {!selected &&
+        !props.isRouting &&
+        (site.plan.picture ? (
+          <Panel title="Sheet">
+            <NorthField />
+          </Panel>
+        ) : (
+          <SheetSize />
+        ))}
       <CableList selected={selected} isRouting={props.isRouting} onSelect={props.onSelect} onRoute={props.onRoute} />
       <Panel
         title="Not on the plan"
         actions={
           <>
+            {unplaced.length > 1 && (
+              <Button onClick={() => props.onPlace(unplaced.map(({ subject }) => subject))}>
+                Place all, one by one
+              </Button>
+            )}
             <Button onClick={() => setEdited('new')}>New gear</Button>
-            <Button onClick={() => setIsAddingDestination(true)}>New destination</Button>
+            <Button onClick={() => setEditedDestination('new')}>New destination</Button>
           </>
         }
       >
@@ -95,22 +124,14 @@ export function PlanSide(props: PlanSideProps) {
         ) : (
           <ul className="flex flex-col">
             {unplaced.map(({ subject, item }) => (
-              <UnplacedRow
-                key={subject}
-                subject={subject}
-                name={item.name}
-                onPlace={() => {
-                  props.onPlace(subject, middle);
-                  props.onSelect(subject);
-                }}
-              />
+              <UnplacedRow key={subject} subject={subject} name={item.name} onPlace={() => props.onPlace([subject])} />
             ))}
           </ul>
         )}
       </Panel>
       <DestinationDialog
-        edited={isAddingDestination ? 'new' : null}
-        onClose={() => setIsAddingDestination(false)}
+        edited={editedDestination}
+        onClose={() => setEditedDestination(null)}
         onCreated={(id) => props.onSelect(destinationSubject(id))}
       />
       {edited !== null && (
@@ -124,7 +145,7 @@ export function PlanSide(props: PlanSideProps) {
   );
 }
 
-/** It is dragged onto the sheet, by mouse or by finger, or put into its middle by a press. */
+/** It is dragged onto the sheet, by mouse or by finger, or put down by the next press on it. */
 function UnplacedRow({ subject, name, onPlace }: { subject: string; name: string; onPlace: () => void }) {
   const { setNodeRef, listeners, isDragging } = useDraggable({ id: subject, data: { name } });
   return (
@@ -134,7 +155,7 @@ function UnplacedRow({ subject, name, onPlace }: { subject: string; name: string
       className={`flex cursor-grab items-center gap-2 border-b border-hair py-1 last:border-b-0 ${isDragging ? 'opacity-50' : ''}`}
     >
       <span className="flex-1">{name}</span>
-      <Button className="text-small" onClick={onPlace}>
+      <Button className="text-small" aria-label={`Place ${name}`} onClick={onPlace}>
         Place
       </Button>
     </li>
@@ -162,10 +183,66 @@ function SheetSize() {
           range={SHEET_SIDE_M}
           onKeep={(heightM) => set({ heightM: heightM ?? 26 })}
         />
+        <NorthField />
       </div>
     </Panel>
   );
 }
+
+/** The arrow of the north, which those who mount go by. */
+function NorthField() {
+  const dispatch = useAppDispatch();
+  const { plan } = useAppSelector(selectSite);
+  return (
+    <NumberField
+      label="North lies, °"
+      value={plan.northDeg}
+      range={NORTH_DEG}
+      isOptional
+      hint="0 up, clockwise"
+      onKeep={(northDeg) =>
+        void dispatch(commandIssued({ kind: 'setPlan', plan: { ...plan, northDeg }, what: 'north set' }))
+      }
+    />
+  );
+}
+
+/** A wall: what it is called, of what it is, how long somebody taped it. */
+function WallSide({ wall, onGone }: { wall: Wall; onGone: () => void }) {
+  const dispatch = useAppDispatch();
+  const [name, setName] = useState(wall.name);
+  const put = (changed: Wall): void => void dispatch(commandIssued({ kind: 'putWall', wall: changed }));
+  return (
+    <div className="flex flex-col gap-2">
+      <TextField
+        label="Name"
+        placeholder="garden wall"
+        maxLength={TEXT_LIMITS.name}
+        value={name}
+        onChange={(event) => setName(event.target.value)}
+        onBlur={() => name.trim() !== wall.name && put({ ...wall, name: name.trim() })}
+      />
+      <div className="grid grid-cols-2 gap-2">
+        <SelectField
+          label="Of"
+          value={wall.material}
+          onChange={(value) => put({ ...wall, material: WALL_MATERIALS.find((one) => one === value) ?? wall.material })}
+          options={WALL_MATERIALS.map((value) => ({ value, label: value }))}
+        />
+        <NumberField
+          label="Length, m"
+          value={wallLengthM(wall)}
+          range={WALL_LENGTH_M}
+          digits={2}
+          hint="its far end moves"
+          onKeep={(lengthM) => lengthM !== null && put(wallAsLong(wall, lengthM))}
+        />
+      </div>
+      <ThingActs kind="wall" id={wall.id} onGone={onGone} />
+    </div>
+  );
+}
+const WALL_LENGTH_M = between(0.1, 1000, 'm');
 
 type CableListProps = Pick<PlanSideProps, 'selected' | 'isRouting' | 'onSelect' | 'onRoute'>;
 
@@ -177,16 +254,15 @@ function CableList({ selected, isRouting, onSelect, onRoute }: CableListProps) {
   const act = isRouting ? onRoute : onSelect;
   const chosen = selected?.startsWith('link:') ? selected : null;
   const rows = useMemo(() => {
-    const names = new Map(thingsOf(site).map(({ subject, item }) => [subject, item.name]));
+    const things = new Map(thingsOf(site).map(({ subject, item }) => [subject, item]));
     return links
       .filter(({ medium }) => medium !== 'wifi')
       .map((link) => (
         <CableRow
           key={link.id}
           id={link.id}
-          ends={`${names.get(link.from)} – ${names.get(link.to)}`}
-          lengthM={linkLengthM(link)}
-          isDrawn={link.route !== null}
+          ends={link.name || `${things.get(link.from)?.name} – ${things.get(link.to)?.name}`}
+          length={lengthOf(link, (subject) => things.get(subject)?.position ?? null, site.assumptions)}
           isSelected={chosen === linkSubject(link.id)}
           isRouting={isRouting}
           onAct={act}
@@ -206,14 +282,13 @@ function CableList({ selected, isRouting, onSelect, onRoute }: CableListProps) {
 interface CableRowProps {
   readonly id: string;
   readonly ends: string;
-  readonly lengthM: number;
-  readonly isDrawn: boolean;
+  readonly length: LinkLength | null;
   readonly isSelected: boolean;
   readonly isRouting: boolean;
   readonly onAct: (id: string) => void;
 }
 
-const CableRow = memo(function CableRow({ id, ends, lengthM, isDrawn, isSelected, isRouting, onAct }: CableRowProps) {
+const CableRow = memo(function CableRow({ id, ends, length, isSelected, isRouting, onAct }: CableRowProps) {
   return (
     <li className="flex items-baseline gap-2 border-b border-hair py-1 last:border-b-0">
       <button
@@ -224,8 +299,8 @@ const CableRow = memo(function CableRow({ id, ends, lengthM, isDrawn, isSelected
       >
         {ends}
       </button>
-      <span className="font-mono text-small whitespace-nowrap">{lengthM.toFixed(1)} m</span>
-      <span className="w-12 text-right text-small text-soft">{isDrawn ? 'drawn' : 'typed'}</span>
+      <span className="font-mono text-small whitespace-nowrap">{length ? sayLength(length) : '–'}</span>
+      <span className="w-14 text-right text-small text-soft">{length?.how ?? 'not known'}</span>
     </li>
   );
 });
@@ -291,6 +366,7 @@ function CableSide({ link, drawnRoute, onRoute, onRemove }: CableSideProps) {
     const camera = site.cameras.find(({ id }) => cameraSubject(id) === link.to);
     return camera && judge.feedLinkOf(camera)?.id === link.id ? judge.judge(camera) : null;
   }, [site, index, link.id, link.to, drawn]);
+  const [isEdited, setIsEdited] = useState(false);
   const volts = judgement?.run ? judgement.run.nightVolts : (judgement?.cable?.loadVolts ?? null);
   const verdict = judgement?.run?.verdict ?? judgement?.cable?.verdict ?? null;
   return (
@@ -301,7 +377,7 @@ function CableSide({ link, drawnRoute, onRoute, onRemove }: CableSideProps) {
       <dl className="grid grid-cols-[auto_1fr] gap-x-4 gap-y-1">
         <dt className="text-soft">length</dt>
         <dd className="font-mono">
-          {linkLengthM(drawn).toFixed(1)} m{drawn.route ? '' : ' typed'}
+          {sayLength(linkLength(site, drawn))}, {sayLengthHow(linkLength(site, drawn))}
         </dd>
         {verdict && (
           <>
@@ -321,6 +397,7 @@ function CableSide({ link, drawnRoute, onRoute, onRemove }: CableSideProps) {
         onKeep={(extraM) => void dispatch(commandIssued({ kind: 'putLink', link: { ...link, extraM: extraM ?? 0 } }))}
       />
       <span className="flex flex-wrap gap-2">
+        <Button onClick={() => setIsEdited(true)}>Its figures</Button>
         {!drawnRoute && (
           <Button onClick={() => onRoute(link.id)}>{link.route ? 'Draw it anew' : 'Draw its route'}</Button>
         )}
@@ -330,6 +407,7 @@ function CableSide({ link, drawnRoute, onRoute, onRemove }: CableSideProps) {
           </Button>
         )}
       </span>
+      {isEdited && <LinkDialog link={link} onClose={() => setIsEdited(false)} />}
     </div>
   );
 }

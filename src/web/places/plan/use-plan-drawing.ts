@@ -19,11 +19,15 @@ export function usePlanDrawing(site: Site) {
   const [selected, setSelected] = useState<string | null>(routed ? linkSubject(routed) : null);
   const [drawing, setDrawing] = useState<Drawing>(NOTHING_DRAWN);
   const [material, setMaterial] = useState<WallMaterial>('brick');
+  /** Things that the next presses put into their places, the first of them next. */
+  const [queue, setQueue] = useState<readonly string[]>([]);
+  const placing = queue[0] ?? null;
   const [scaled, setScaled] = useState<readonly [Point, Point] | null>(null);
   const link = selected?.startsWith('link:') ? site.links.find(({ id }) => linkSubject(id) === selected) : undefined;
   const ends = link ? { from: positionOf(site, link.from), to: positionOf(site, link.to) } : null;
   const pickTool = (next: Tool): void => {
     setTool(next);
+    setQueue([]);
     setDrawing(NOTHING_DRAWN);
   };
   const routeTo = useCallback((linkId: string) => {
@@ -36,6 +40,13 @@ export function usePlanDrawing(site: Site) {
     ends?.from && ends.to ? [ends.from, ...points, ends.to] : points;
 
   const onPoint = (point: Point): void => {
+    if (placing !== null) {
+      dispatch(commandIssued({ kind: 'place', subject: placing, position: point }));
+      setSelected(placing);
+      setQueue(queue.slice(1));
+      setDrawing(NOTHING_DRAWN);
+      return;
+    }
     const last = drawing.points.at(-1);
     if (last && last.xM === point.xM && last.yM === point.yM) return;
     const points = [...drawing.points, point];
@@ -49,7 +60,7 @@ export function usePlanDrawing(site: Site) {
     if (tool === 'wall' && drawing.points.length > 1) {
       const walls: Wall[] = drawing.points
         .slice(1)
-        .map((to, at) => ({ id: newId('wall'), from: drawing.points[at] ?? to, to, material }));
+        .map((to, at) => ({ id: newId('wall'), name: '', from: drawing.points[at] ?? to, to, material }));
       const what = `${sayMany(walls.length, 'wall')} of ${material} drawn`;
       dispatch(commandIssued({ kind: 'setPlan', plan: { ...site.plan, walls: [...site.plan.walls, ...walls] }, what }));
     }
@@ -63,8 +74,7 @@ export function usePlanDrawing(site: Site) {
   const onRemove = (): void => {
     if (!selected) return;
     if (selected.startsWith('wall:')) {
-      const walls = site.plan.walls.filter(({ id }) => `wall:${id}` !== selected);
-      dispatch(commandIssued({ kind: 'setPlan', plan: { ...site.plan, walls }, what: 'a wall taken away' }));
+      dispatch(commandIssued({ kind: 'removeWall', wallId: selected.slice('wall:'.length) }));
     } else if (link) dispatch(commandIssued({ kind: 'putLink', link: { ...link, route: null } }));
     else dispatch(commandIssued({ kind: 'place', subject: selected, position: null }));
     setSelected(null);
@@ -78,13 +88,20 @@ export function usePlanDrawing(site: Site) {
   return {
     tool,
     pickTool,
+    placing,
+    /** The next presses on the sheet put these where they go, one after the other. */
+    placeNext: (subjects: readonly string[]): void => {
+      setTool('move');
+      setDrawing(NOTHING_DRAWN);
+      setQueue(subjects);
+    },
     selected,
     select: setSelected,
     material,
     setMaterial,
     shown,
     drawnRoute,
-    isDrawing: drawing.points.length > 0 || (tool === 'route' && link !== undefined),
+    isDrawing: placing !== null || drawing.points.length > 0 || (tool === 'route' && link !== undefined),
     routeTo,
     onPoint,
     onCursor: (cursor: Point | null) => setDrawing((before) => ({ ...before, cursor })),

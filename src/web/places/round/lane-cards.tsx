@@ -3,14 +3,14 @@ import { useLayoutEffect, useRef, useState } from 'react';
 import { Link } from 'react-router';
 import { SEVERITY_TEXT, SEVERITY_WORDS } from '../../ui/finding-card.tsx';
 import { LaneLine } from '../../ui/lane-line.tsx';
-import { InTheWay, type LaneRow, NextStep, standName, stepOf } from './lane-parts.tsx';
+import { ChooseBox, type Choosing, InTheWay, type LaneRow, NextStep, standName, stepOf } from './lane-parts.tsx';
 
 const PHONE = { all: 336, one: 70 } as const;
 const CARD_PX = 132;
 const OVERSCAN = 20;
 
 /** Lanes on a phone: a card each; of thousands those near the screen are drawn. */
-export function LaneCards({ rows }: { rows: readonly LaneRow[] }) {
+export function LaneCards({ rows, chosen, onChoose }: { rows: readonly LaneRow[] } & Choosing) {
   const place = useRef<HTMLUListElement>(null);
   const [topPx, setTopPx] = useState(0);
   useLayoutEffect(() => setTopPx(place.current?.offsetTop ?? 0), []);
@@ -26,7 +26,7 @@ export function LaneCards({ rows }: { rows: readonly LaneRow[] }) {
       {list.getVirtualItems().map(({ index, start }) => {
         const row = rows[index];
         if (!row) return null;
-        const { lane, name, to } = row;
+        const { lane, name, place, to } = row;
         return (
           <li
             key={lane.cameraId}
@@ -37,9 +37,12 @@ export function LaneCards({ rows }: { rows: readonly LaneRow[] }) {
           >
             <div className="border border-hair bg-sheet px-3 pt-2 pb-1">
               <div className="flex items-baseline justify-between">
-                <Link to={to} className="text-name font-strong">
-                  {name}
-                </Link>
+                <span className="flex items-center gap-2">
+                  <ChooseBox lane={lane} name={name} chosen={chosen} onChoose={onChoose} />
+                  <Link to={to} className="text-name font-strong">
+                    {name}
+                  </Link>
+                </span>
                 <span className="text-small text-soft">
                   {standName(lane)}
                   {lane.worst && (
@@ -49,6 +52,7 @@ export function LaneCards({ rows }: { rows: readonly LaneRow[] }) {
                   )}
                 </span>
               </div>
+              {place && <p className="text-small text-soft">{place}</p>}
               <div className="-ml-3">
                 <LaneLine lane={lane} step={stepOf(PHONE, lane.stations.length)} />
               </div>

@@ -1,5 +1,7 @@
 import { Link } from 'react-router';
 import type { Lane } from '../../../core/lanes/lane-types.ts';
+import { selectProbeRound } from '../../store/probe-round-slice.ts';
+import { useAppSelector } from '../../store/store.ts';
 import { MendAct } from '../../things/finding/mend-act.tsx';
 import { SEVERITY_TEXT, SEVERITY_WORDS } from '../../ui/finding-card.tsx';
 
@@ -8,15 +10,34 @@ export interface LaneRow {
   readonly lane: Lane;
   readonly name: string;
   readonly model: string;
+  readonly place: string;
   /** Where its next step is done. */
   readonly to: string;
 }
+
+/** Which lanes are chosen for what is done to several at once. */
+export interface Choosing {
+  readonly chosen: ReadonlySet<string>;
+  readonly onChoose: (cameraId: string, isChosen: boolean) => void;
+}
+
+export const ChooseBox = ({ lane, name, chosen, onChoose }: Pick<LaneRow, 'lane' | 'name'> & Choosing) => (
+  <input
+    type="checkbox"
+    aria-label={`Choose ${name}`}
+    checked={chosen.has(lane.cameraId)}
+    onChange={(event) => onChoose(lane.cameraId, event.target.checked)}
+    className="no-print size-4 shrink-0 accent-verdigris pointer-coarse:size-6"
+  />
+);
 
 /** px for all stations, and at most for one: as many as there are fit. */
 export const stepOf = ({ all, one }: { readonly all: number; readonly one: number }, stations: number): number =>
   Math.min(one, Math.floor(all / Math.max(1, stations)));
 
 export function InTheWay({ lane, isBrief = false }: { lane: Lane; isBrief?: boolean }) {
+  const isProbed = useAppSelector(selectProbeRound).at.includes(lane.cameraId);
+  if (isProbed) return <p className="text-blue">Being probed …</p>;
   if (lane.worst)
     return (
       <p>

@@ -2,7 +2,7 @@ import { useWindowVirtualizer } from '@tanstack/react-virtual';
 import { useLayoutEffect, useRef, useState } from 'react';
 import { Link } from 'react-router';
 import { LaneLine } from '../../ui/lane-line.tsx';
-import { InTheWay, type LaneRow, NextStep, stepOf } from './lane-parts.tsx';
+import { ChooseBox, type Choosing, InTheWay, type LaneRow, NextStep, stepOf } from './lane-parts.tsx';
 
 const WIDE = { all: 560, one: 128 } as const;
 const ROW_PX = 62;
@@ -10,7 +10,7 @@ const ROW_PX = 62;
 const OVERSCAN = 30;
 
 /** Lanes as a table; of thousands those near the screen are drawn. */
-export function LaneTable({ rows }: { rows: readonly LaneRow[] }) {
+export function LaneTable({ rows, chosen, onChoose }: { rows: readonly LaneRow[] } & Choosing) {
   const table = useRef<HTMLTableElement>(null);
   const [topPx, setTopPx] = useState(0);
   useLayoutEffect(() => setTopPx(table.current?.offsetTop ?? 0), []);
@@ -48,7 +48,7 @@ export function LaneTable({ rows }: { rows: readonly LaneRow[] }) {
         {shown.map(({ index }) => {
           const row = rows[index];
           if (!row) return null;
-          const { lane, name, model, to } = row;
+          const { lane, name, model, place, to } = row;
           return (
             <tr
               key={lane.cameraId}
@@ -58,10 +58,16 @@ export function LaneTable({ rows }: { rows: readonly LaneRow[] }) {
               className="border-b border-hair last:border-b-0"
             >
               <th scope="row" className="py-2.5 pl-4 text-left align-middle">
-                <Link to={to} className="block text-name hover:underline">
-                  {name}
-                </Link>
-                <span className="text-small font-normal text-soft">{model}</span>
+                <span className="flex items-center gap-2.5">
+                  <ChooseBox lane={lane} name={name} chosen={chosen} onChoose={onChoose} />
+                  <Link to={to} className="text-name hover:underline">
+                    {name}
+                  </Link>
+                </span>
+                <span className="block pl-[26px] text-small font-normal text-soft">
+                  {model}
+                  {place && `, ${place}`}
+                </span>
               </th>
               <td className="p-0">
                 <LaneLine lane={lane} step={stepOf(WIDE, stations.length)} />

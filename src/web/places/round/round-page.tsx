@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import { useNavigate, useParams } from 'react-router';
+import { useNavigate, useParams, useSearchParams } from 'react-router';
 import { sayMany } from '../../../core/base/say.ts';
 import { VERDICT_WORDS } from '../../../core/base/verdict.ts';
 import { modelOf } from '../../../core/document/model-of.ts';
@@ -14,11 +14,16 @@ import { Drop } from '../../ui/drop.tsx';
 import { ThumbBar } from '../../ui/thumb-bar.tsx';
 import { useMedia } from '../../ui/use-media.ts';
 import { AddCameraForm } from './add-camera-form.tsx';
+import { ChosenBar } from './chosen-bar.tsx';
 import { EmptyRound } from './empty-round.tsx';
 import { LaneCards } from './lane-cards.tsx';
 import type { LaneRow } from './lane-parts.tsx';
 import { LaneTable } from './lane-table.tsx';
+import { ProbeAllButton, ProbeRoundLine } from './probe-round-line.tsx';
+import { RoundBar } from './round-bar.tsx';
+import { filterOf, rowsOf, searchOf } from './round-filter.ts';
 
+const NONE: ReadonlySet<string> = new Set();
 const LEGEND = ['ok', 'tight', 'will-not-work', 'unknown'] as const;
 
 /** The home screen: every camera as a lane, how far it got, what stands in the way, its one next step. */
@@ -30,10 +35,13 @@ export function RoundPage() {
   const { siteId } = useParams();
   const navigate = useNavigate();
   const [isAdding, setIsAdding] = useState(false);
+  const [search, setSearch] = useSearchParams();
+  const filter = filterOf(search);
+  const [chosen, setChosen] = useState<ReadonlySet<string>>(NONE);
   const goNext = useNextStep();
 
   if (site.cameras.length === 0) return <EmptyRound />;
-  const rows = site.cameras.flatMap((camera): LaneRow[] => {
+  const all = site.cameras.flatMap((camera): LaneRow[] => {
     const lane = byId[camera.id]; // one that was just added is judged in a moment
     return lane
       ? [
@@ -41,17 +49,28 @@ export function RoundPage() {
             lane,
             name: camera.name,
             model: modelOf(site, camera),
+            place: camera.place,
             to: `/site/${siteId}/camera/${camera.id}/${opensAt(lane)}`,
           },
         ]
       : [];
   });
+  const rows = rowsOf(all, filter, site);
+  const cameras = site.cameras.filter(({ id }) => chosen.has(id));
+  const choose = (cameraId: string, isChosen: boolean): void => {
+    const next = new Set(chosen);
+    if (isChosen) next.add(cameraId);
+    else next.delete(cameraId);
+    setChosen(next);
+  };
   const stopped = lanes.filter((lane) => lane.worst?.severity === 'stop').length;
   const done = lanes.filter((lane) => lane.standsAt === null).length;
   return (
     <>
       <header className="mb-3 flex flex-wrap items-center gap-x-4 gap-y-2">
-        <h1 className="text-title">Round</h1>
+        <h1 tabIndex={-1} className="text-title outline-none">
+          Round
+        </h1>
         <p className="text-soft">
           {sayMany(site.cameras.length, 'camera')} · {done} handed over
           {stopped > 0 && (
@@ -61,7 +80,8 @@ export function RoundPage() {
             </>
           )}
         </p>
-        <span className="ml-auto flex gap-2">
+        <span className="ml-auto flex flex-wrap justify-end gap-2">
+          <ProbeAllButton />
           <Button onClick={() => setIsAdding(true)}>Add a camera</Button>
           {goNext && (
             <ThumbBar>
@@ -73,7 +93,30 @@ export function RoundPage() {
         </span>
       </header>
 
-      {isPhone ? <LaneCards rows={rows} /> : <LaneTable rows={rows} />}
+      <ProbeRoundLine />
+      {site.cameras.length > 1 && (
+        <RoundBar
+          filter={filter}
+          shown={rows.length}
+          onFilter={(next) => setSearch(searchOf(next), { replace: true })}
+        />
+      )}
+      {cameras.length > 0 && (
+        <ChosenBar
+          cameras={cameras}
+          onNone={() => setChosen(NONE)}
+          onAll={() => setChosen(new Set(rows.map(({ lane }) => lane.cameraId)))}
+        />
+      )}
+      {rows.length === 0 ? (
+        <p className="border border-hair bg-sheet px-4 py-6 text-soft">
+          No camera is like that. Show all, or ask for less.
+        </p>
+      ) : isPhone ? (
+        <LaneCards rows={rows} chosen={chosen} onChoose={choose} />
+      ) : (
+        <LaneTable rows={rows} chosen={chosen} onChoose={choose} />
+      )}
 
       <footer className="mt-5 flex flex-wrap items-center gap-x-5 gap-y-1 text-small text-soft">
         {LEGEND.map((verdict) => (

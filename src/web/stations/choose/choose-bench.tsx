@@ -3,12 +3,15 @@ import type { Camera } from '../../../core/document/chapters/cameras/camera.ts';
 import type { Mounting } from '../../../core/document/chapters/cameras/mounting.ts';
 import type { Need } from '../../../core/document/chapters/cameras/need.ts';
 import { type Model, nameOfModel } from '../../../core/document/chapters/models/model-card.ts';
+import { wholeLenses } from '../../../core/optics/lens.ts';
 import { zoomRange } from '../../../core/optics/lens-view.ts';
+import { viewOf } from '../../../core/station/site-view.ts';
 import { judgeChoice } from '../../../core/stations/choose/choice-verdict.ts';
 import { chooseFacts } from '../../../core/stations/choose/choose-facts.ts';
 import { dearerWorthIt } from '../../../core/stations/choose/dearer.ts';
 import { lookHeightM, mountingOf, serveBest } from '../../../core/stations/choose/need.ts';
-import { commandIssued, selectSite } from '../../store/site-slice.ts';
+import { modelAsSeen, type SeenStream, seenStreamOf } from '../../../core/stations/choose/seen-stream.ts';
+import { commandIssued, selectIndex, selectSite } from '../../store/site-slice.ts';
 import { useAppDispatch, useAppSelector } from '../../store/store.ts';
 import { CameraFindings } from '../../things/finding/camera-findings.tsx';
 import { Button } from '../../ui/button.tsx';
@@ -38,20 +41,27 @@ export function ChooseBench({ camera, need: keptNeed }: { camera: Camera; need: 
   const model = candidates.find(({ id }) => id === (looked ?? camera.modelId)) ?? candidates[0];
 
   const kept: Tried = {
-    mounting: mountingOf(camera, assumptions),
+    mounting: mountingOf(camera, assumptions, model),
     distanceM: keptNeed.distanceM,
   };
   const tried = useDraft<Tried>(kept, ({ mounting, distanceM }) => {
     if (mounting !== kept.mounting) dispatch(commandIssued({ kind: 'setMounting', cameraId: camera.id, mounting }));
     if (distanceM !== kept.distanceM)
-      dispatch(commandIssued({ kind: 'setNeed', cameraId: camera.id, need: needAt(keptNeed, distanceM) }));
+      dispatch(commandIssued({ kind: 'setNeed', cameraId: camera.id, need: { ...keptNeed, distanceM } }));
   });
   const { mounting, distanceM } = tried.value;
-  const need = distanceM === keptNeed.distanceM ? keptNeed : needAt(keptNeed, distanceM);
+  const need = distanceM === keptNeed.distanceM ? keptNeed : { ...keptNeed, distanceM };
 
-  const weighed = candidates.map((one) => ({ model: one, facts: chooseFacts(need, one, mounting, site) }));
+  // Where nobody hung it, each model is weighed as it would usually hang.
+  const hung = camera.mounting === null && !tried.isHeld ? null : mounting;
+  const seenStream = useSeenStream(camera);
+  const weighed = candidates.map((one) => ({
+    model: one,
+    facts: chooseFacts(need, one, hung, site, one.id === camera.modelId ? seenStream : null),
+  }));
+  const asSeen = (one: Model): Model => (one.id === camera.modelId ? modelAsSeen(one, seenStream) : one);
   const seen = candidates.flatMap((one) =>
-    (serveBest(one, need, mounting, assumptions)?.all ?? []).map((service, lensAt) => ({
+    (serveBest(asSeen(one), need, mounting, assumptions)?.all ?? []).map((service, lensAt) => ({
       model: one,
       lensAt,
       service,
@@ -64,13 +74,19 @@ export function ChooseBench({ camera, need: keptNeed }: { camera: Camera; need: 
   return (
     <div className="grid grid-cols-[minmax(0,1fr)] items-start gap-4 lg:grid-cols-[minmax(0,64fr)_minmax(0,36fr)]">
       <div className="flex min-w-0 flex-col gap-4 max-lg:order-2">
-        {model && model.lenses.length > 0 ? (
-          <Bench camera={camera} need={need} model={model} tried={tried} lightReachM={facts?.lightReachM ?? null} />
+        {model && wholeLenses(model).length > 0 ? (
+          <Bench
+            camera={camera}
+            need={need}
+            model={asSeen(model)}
+            tried={tried}
+            lightReachM={facts?.lightReachM ?? null}
+          />
         ) : (
           <Panel title="To scale">
             <p className="text-soft">
               {model
-                ? `The card of ${nameOfModel(model)} names no lens: enter sensor and focal length to draw what it sees.`
+                ? `The card of ${nameOfModel(model)} does not say enough of its lens: enter its picture, and its view across or sensor and focal length, to draw what it sees.`
                 : 'Put a model beside the need, and what it sees is drawn here.'}
             </p>
           </Panel>
@@ -109,12 +125,12 @@ export function ChooseBench({ camera, need: keptNeed }: { camera: Camera; need: 
   );
 }
 
-/** The zone cannot begin beyond where it ends: its beginning is taken along. */
-const needAt = (need: Need, distanceM: number): Need => ({
-  ...need,
-  distanceM,
-  nearM: Math.min(need.nearM, distanceM),
-});
+/** What a probe measured of its main stream. */
+function useSeenStream(camera: Camera): SeenStream | null {
+  const site = useAppSelector(selectSite);
+  const index = useAppSelector(selectIndex);
+  return seenStreamOf(camera, viewOf(site, index).factsOf);
+}
 
 /** Those that are weighed, and the one that is chosen. */
 const candidatesOf = ({ candidates, modelId }: Camera): readonly string[] =>

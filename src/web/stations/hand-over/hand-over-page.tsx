@@ -67,6 +67,7 @@ function SheetBench({ camera, stream, tap }: { camera: Camera; stream: Stream; t
   const site = useAppSelector(selectSite);
   const index = useAppSelector(selectIndex);
   const dispatch = useAppDispatch();
+  const { siteId } = useParams();
   const vault = useVault();
   const sheet = sheetFor(site, index, tap);
   const { verdict, findings } = judgeTap(site, index, tap);
@@ -164,6 +165,14 @@ function SheetBench({ camera, stream, tap }: { camera: Camera; stream: Stream; t
             <Button onClick={() => void savePlaylist('m3u8')}>Save as M3U8</Button>
             <Button onClick={() => void savePlaylist('xspf')}>Save as XSPF</Button>
           </div>
+          <p className="mt-3">
+            <Link
+              to={`/site/${siteId}/sheets?destination=${tap.destinationId}`}
+              className="inline-flex min-h-8 items-center font-strong text-verdigris hover:underline"
+            >
+              All sheets of {sheet.destination}&nbsp;→
+            </Link>
+          </p>
           <p className="mt-3 text-small text-soft">
             Saved files and prints never hold the secret. Copy it once where it is asked for.
           </p>

@@ -1,8 +1,6 @@
 import { useState } from 'react';
-import { type BenchItem, benchItemsFor, benchQuantity } from '../../../core/document/bench-test.ts';
-import { knownAs } from '../../../core/document/best-known.ts';
+import { type BenchItem, benchDone, benchItemsFor } from '../../../core/document/bench-test.ts';
 import type { Camera } from '../../../core/document/chapters/cameras/camera.ts';
-import { cameraSubject } from '../../../core/document/subject.ts';
 import { commandIssued, selectIndex } from '../../store/site-slice.ts';
 import { useAppDispatch, useAppSelector } from '../../store/store.ts';
 import { Button } from '../../ui/button.tsx';
@@ -14,7 +12,7 @@ import { sayWhen } from '../../ui/say-when.ts';
 export function BenchTestPanel({ camera }: { camera: Camera }) {
   const items = benchItemsFor(camera.feed?.way ?? null);
   const index = useAppSelector(selectIndex);
-  const seen = items.filter(({ id }) => knownAs(index, cameraSubject(camera.id), benchQuantity(id), 'confirmed'));
+  const seen = items.filter((item) => benchDone(index, camera, item));
   return (
     <Panel title="On the bench, before the ladder" aside={`${seen.length} of ${items.length} seen`}>
       <ol className="flex flex-col">
@@ -29,7 +27,7 @@ export function BenchTestPanel({ camera }: { camera: Camera }) {
 function BenchLine({ camera, item }: { camera: Camera; item: BenchItem }) {
   const dispatch = useAppDispatch();
   const index = useAppSelector(selectIndex);
-  const known = knownAs(index, cameraSubject(camera.id), benchQuantity(item.id), 'confirmed');
+  const known = benchDone(index, camera, item);
   const [seen, setSeen] = useState('');
   const record = (): void => {
     dispatch(
@@ -48,8 +46,8 @@ function BenchLine({ camera, item }: { camera: Camera; item: BenchItem }) {
       <span className="min-w-56 flex-1">{item.ask}</span>
       {known ? (
         <span className="flex items-center gap-1.5 text-small">
-          <span className="font-mono">{String(known.value)}</span>
-          <KnownHowMark how="confirmed" detail={sayWhen(known.takenAt ?? '')} />
+          <span className="font-mono">{known.how === 'measured' ? 'by a probe' : String(known.value)}</span>
+          <KnownHowMark how={known.how} detail={sayWhen(known.takenAt ?? '')} />
           <span className="text-soft">{sayWhen(known.takenAt ?? '')}</span>
         </span>
       ) : (

@@ -1,9 +1,9 @@
 import { Link as RouterLink, useParams } from 'react-router';
 import { LINK_RANGES, type Link } from '../../../core/document/chapters/links/link.ts';
+import { linkLength, sayLengthHow } from '../../../core/stations/power/link-length.ts';
 import { WIRE_SIZES_MM2 } from '../../../core/stations/power/power-numbers.ts';
-import { linkLengthM } from '../../../core/stations/power/site-links.ts';
-import { commandIssued } from '../../store/site-slice.ts';
-import { useAppDispatch } from '../../store/store.ts';
+import { commandIssued, selectSite } from '../../store/site-slice.ts';
+import { useAppDispatch, useAppSelector } from '../../store/store.ts';
 import { CheckField } from '../../ui/check-field.tsx';
 import { NumberField } from '../../ui/number-field.tsx';
 import { SelectField } from '../../ui/text-field.tsx';
@@ -14,15 +14,22 @@ export function FeedLinkFields({ link }: { link: Link }) {
   const { siteId } = useParams();
   const change = (changed: Partial<Link>): void =>
     void dispatch(commandIssued({ kind: 'putLink', link: { ...link, ...changed } }));
+  const length = linkLength(useAppSelector(selectSite), link);
   const isDrawn = link.route !== null && link.route.length > 1;
   return (
     <div className="mt-2 grid grid-cols-2 gap-x-3 gap-y-2 md:grid-cols-4">
       <NumberField
         label="Length, m"
-        value={linkLengthM(link)}
+        value={length?.lengthM ?? null}
         range={LINK_RANGES.lengthM}
-        hint={isDrawn ? `drawn on the plan${link.extraM > 0 ? `, with ${link.extraM} m more` : ''}` : 'typed'}
-        onKeep={(lengthM) => change({ lengthM: lengthM ?? 0, route: null })}
+        digits={1}
+        isOptional
+        hint={
+          length === null
+            ? 'not known: type it, or place both ends on the plan'
+            : `${sayLengthHow(length)}${isDrawn && link.extraM > 0 ? `, with ${link.extraM} m more` : ''}`
+        }
+        onKeep={(lengthM) => change({ lengthM, route: null })}
       />
       {link.medium !== 'network-cable' && (
         <SelectField

@@ -2,12 +2,13 @@ import { useState } from 'react';
 import { POWER_WAY_WORDS, POWER_WAYS, type PowerWay } from '../../../core/base/ways.ts';
 import type { Camera } from '../../../core/document/chapters/cameras/camera.ts';
 import type { Gear } from '../../../core/document/chapters/gear/gear.ts';
-import type { Link, LinkMedium } from '../../../core/document/chapters/links/link.ts';
+import type { Link } from '../../../core/document/chapters/links/link.ts';
 import { type Model, nameOfModel } from '../../../core/document/chapters/models/model-card.ts';
+import { MEDIUM_OF_WAY } from '../../../core/document/chosen-cameras.ts';
 import { cameraSubject, gearSubject } from '../../../core/document/subject.ts';
 import type { PowerJudge, PowerJudgement } from '../../../core/stations/power/power-judgement.ts';
 import { feedsIn, takenBy } from '../../../core/stations/power/power-numbers.ts';
-import { linkLengthM } from '../../../core/stations/power/site-links.ts';
+import { movedTo } from '../../../core/stations/power/power-offers.ts';
 import { commandIssued, selectSite } from '../../store/site-slice.ts';
 import { useAppDispatch, useAppSelector } from '../../store/store.ts';
 import { GearDialog } from '../../things/gear/gear-dialog.tsx';
@@ -24,13 +25,6 @@ interface FeedPanelProps {
   readonly judge: PowerJudge;
   readonly judgement: PowerJudgement;
 }
-
-const MEDIUM_OF: Readonly<Partial<Record<PowerWay, LinkMedium>>> = {
-  poe: 'network-cable',
-  passive: 'network-cable',
-  dc: 'pair',
-  usb: 'usb',
-};
 
 const CAUTIONS: Readonly<Record<PowerWay, string>> = {
   poe: '48 V can burn a bad joint. Outdoor runs want surge protection and earthing by local code.',
@@ -55,13 +49,11 @@ export function FeedPanel({ camera, judge, judgement }: FeedPanelProps) {
     dispatch(commandIssued({ kind: 'setFeed', cameraId: camera.id, feed: next ? { way: next, sun, charge } : null }));
   };
   const join = (gearId: string): void => {
-    const medium = way && MEDIUM_OF[way];
+    const medium = way && MEDIUM_OF_WAY[way];
     if (!medium) return;
     const from = gearSubject(gearId);
     // Moved to other gear, a cable keeps its kind; its drawn way is another one then.
-    const link: Link = feedLink
-      ? { ...feedLink, from, route: null, lengthM: Number(linkLengthM(feedLink).toFixed(1)) }
-      : newLink(from, cameraSubject(camera.id), medium);
+    const link: Link = feedLink ? movedTo(feedLink, gearId) : newLink(from, cameraSubject(camera.id), medium);
     dispatch(commandIssued({ kind: 'putLink', link }));
   };
   const feeders = way ? site.gear.filter((gear) => feedsIn(way, gear)) : [];
@@ -80,7 +72,7 @@ export function FeedPanel({ camera, judge, judgement }: FeedPanelProps) {
             })),
           ]}
         />
-        {way && MEDIUM_OF[way] && (
+        {way && MEDIUM_OF_WAY[way] && (
           <SelectField
             label="From"
             value={feeder?.id ?? ''}
@@ -91,7 +83,7 @@ export function FeedPanel({ camera, judge, judgement }: FeedPanelProps) {
             ]}
           />
         )}
-        {way && MEDIUM_OF[way] && (
+        {way && MEDIUM_OF_WAY[way] && (
           <span className="flex items-end gap-2">
             {feeder && <Button onClick={() => setEdited(feeder)}>Change it</Button>}
             <Button onClick={() => setEdited('new')}>New gear</Button>

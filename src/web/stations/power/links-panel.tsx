@@ -1,7 +1,7 @@
 import { Link as RouterLink, useParams } from 'react-router';
 import { assumed } from '../../../core/assumptions/assumptions.ts';
 import { between } from '../../../core/base/range.ts';
-import { sayMany } from '../../../core/base/say.ts';
+import { sayMany, sayRate } from '../../../core/base/say.ts';
 import { VERDICT_WORDS } from '../../../core/base/verdict.ts';
 import type { Camera } from '../../../core/document/chapters/cameras/camera.ts';
 import { readingOf } from '../../../core/document/chapters/journal/reading.ts';
@@ -74,7 +74,7 @@ export function LinksPanel({ camera, judge }: { camera: Camera; judge: PowerJudg
           <thead>
             <tr className="border-b border-hair text-left text-soft">
               <th className="py-1">Link</th>
-              <th className="py-1 text-right">carries</th>
+              <th className="py-1 text-right">carries, with headers</th>
               <th className="py-1 pl-2 text-right">of</th>
             </tr>
           </thead>
@@ -116,10 +116,10 @@ export function LinksPanel({ camera, judge }: { camera: Camera; judge: PowerJudg
       )}
       {draws.length > 0 ? (
         <ul className="mt-3 flex flex-col gap-1 text-small">
-          {draws.map(({ destinationId, use, mbps, how }) => (
+          {draws.map(({ destinationId, use, kbps, how }) => (
             <li key={`${destinationId}-${use}`} className="flex items-center gap-1.5">
               {judge.nameAt(destinationSubject(destinationId))} to {use}:
-              <span className="font-mono">{mbps === null ? 'rate not known' : `${mbps.toFixed(2)} Mbit/s`}</span>
+              <span className="font-mono">{kbps === null ? 'rate not known' : sayRate(kbps)}</span>
               {how && <KnownHowMark how={how} detail={how === 'assumed' ? 'modelled from its card' : undefined} />}
             </li>
           ))}

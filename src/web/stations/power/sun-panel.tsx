@@ -118,6 +118,20 @@ export function SunPanel({ camera, judge, judgement }: SunPanelProps) {
           onKeep={(drawnHoursPerDay) => change({ drawnHoursPerDay: drawnHoursPerDay ?? 0 })}
         />
         <NumberField
+          label="Price of the panel"
+          value={sun.panelPrice}
+          range={FEED_RANGES.price}
+          isOptional
+          onKeep={(panelPrice) => change({ panelPrice })}
+        />
+        <NumberField
+          label="Price of the battery"
+          value={sun.batteryPrice}
+          range={FEED_RANGES.price}
+          isOptional
+          onKeep={(batteryPrice) => change({ batteryPrice })}
+        />
+        <NumberField
           label="Latitude of the site, °"
           value={sky.latitudeDeg}
           range={SKY_RANGES.latitudeDeg}
@@ -135,7 +149,15 @@ export function SunPanel({ camera, judge, judgement }: SunPanelProps) {
 }
 
 /** [A] How panels are hung where nobody said otherwise; each of it stands in a field. */
-const USUAL = { tiltDeg: 60, shade: 0, ...LITHIUM, drawnHoursPerDay: 1, mainsMonths: [] } as const;
+const USUAL = {
+  tiltDeg: 60,
+  shade: 0,
+  ...LITHIUM,
+  drawnHoursPerDay: 1,
+  mainsMonths: [],
+  panelPrice: null,
+  batteryPrice: null,
+} as const;
 
 /** Panel and battery have no usual size: nothing is worked out before both are entered. */
 function NewSun({ cardWh, onEntered }: { cardWh: number | null; onEntered: (sun: SunFeed) => void }) {

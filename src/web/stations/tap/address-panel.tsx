@@ -1,3 +1,4 @@
+import { useEffect, useRef } from 'react';
 import type { Camera, Stream } from '../../../core/document/chapters/cameras/camera.ts';
 import type { AddressRemark } from '../../../core/net/address-remarks.ts';
 import { asksForLogin } from '../../../core/net/path-places.ts';
@@ -51,8 +52,10 @@ interface AddressPanelProps {
   readonly isProbing: boolean;
   readonly transport: TransportChoice;
   readonly onTransport: (choice: TransportChoice) => void;
+  /** A probe was asked for, and the secret is not there. */
+  readonly isSecretWanted: boolean;
   /** Takes the fields as they stand, saved. */
-  readonly onProbe: () => void;
+  readonly onProbe: (withoutSecret?: boolean) => void;
   readonly onCancel: () => void;
 }
 
@@ -66,10 +69,15 @@ export function AddressPanel({
   isProbing,
   transport,
   onTransport,
+  isSecretWanted,
   onProbe,
   onCancel,
 }: AddressPanelProps) {
   const address = useAddressDraft(camera, stream);
+  const secret = useRef<HTMLInputElement>(null);
+  useEffect(() => {
+    if (isSecretWanted) secret.current?.focus();
+  }, [isSecretWanted]);
   const { draft, remarks, pasteProblem } = address;
   const keep = (): void => {
     address.keepDraft();
@@ -124,6 +132,7 @@ export function AddressPanel({
         <TextField label="Path" className="col-span-6 md:col-span-1" {...field('path')} />
         <TextField label="Account" className="col-span-3 md:col-span-1" {...field('user')} />
         <TextField
+          ref={secret}
           label="Secret"
           type="password"
           autoComplete="new-password"
@@ -131,6 +140,12 @@ export function AddressPanel({
           placeholder={address.isSecretKept ? MASK : draft.user === '' ? 'none' : 'type it'}
           value={address.secretDraft}
           {...remarkProps(remarks.secret)}
+          onKeyDown={(event) => {
+            if (event.key !== 'Enter' || address.secretDraft === '') return;
+            event.preventDefault();
+            keep();
+            onProbe();
+          }}
           onChange={(event) => address.typeSecret(event.target.value)}
           onBlur={address.keepSecret}
           isCode
@@ -139,6 +154,14 @@ export function AddressPanel({
           Keep
         </button>
       </form>
+      {isSecretWanted && (
+        <p role="alert" className="mt-2 flex flex-wrap items-center gap-2 border-l-[3px] border-brass pl-3">
+          Not probed: the secret of {draft.user || 'this account'} is not known here. Type it, and probe again.
+          <Button kind="quiet" onClick={() => onProbe(true)}>
+            It has none: probe without
+          </Button>
+        </p>
+      )}
       <p
         className={`mt-2 text-small ${pasteProblem ? 'text-brick' : 'text-soft'}`}
         role={pasteProblem ? 'alert' : undefined}

@@ -13,6 +13,7 @@ import { newId } from '../../store/new-id.ts';
 import { commandIssued, selectIndex, selectSite } from '../../store/site-slice.ts';
 import { useAppDispatch, useAppSelector } from '../../store/store.ts';
 import { DestinationDialog } from '../../things/destination/destination-dialog.tsx';
+import { SeatLine } from '../../things/destination/seat-line.tsx';
 import { CameraFindings } from '../../things/finding/camera-findings.tsx';
 import { Button } from '../../ui/button.tsx';
 import { Drop } from '../../ui/drop.tsx';
@@ -88,11 +89,19 @@ export function GivePanel({ camera, stream }: { camera: Camera; stream: Stream }
                   </span>
                   <span className="ml-auto flex gap-2">
                     {drawn && <Button onClick={() => setEdited(drawn)}>Change {drawn.name}</Button>}
-                    <Button onClick={() => dispatch(commandIssued({ kind: 'removeTap', tapId: tap.id }))}>
+                    <Button
+                      aria-label={`Remove the tap of ${drawn?.name} to ${TAP_USE_WORDS[tap.use]}`}
+                      onClick={() => dispatch(commandIssued({ kind: 'removeTap', tapId: tap.id }))}
+                    >
                       Remove
                     </Button>
                   </span>
                 </div>
+                {drawn?.seats && (
+                  <p className="mt-1 text-small">
+                    <SeatLine destination={drawn} />
+                  </p>
+                )}
                 <Judgement judgement={judgement} tap={tap} />
                 <Link
                   to={`/site/${siteId}/camera/${camera.id}/hand-over?tap=${tap.id}`}
@@ -165,7 +174,7 @@ const isAbout = ({ command }: SiteMend, { id, destinationId }: Tap): boolean =>
 
 /** The numbers behind a verdict, and what would change it. */
 function Judgement({ judgement, tap }: { judgement: TapJudgement; tap?: Tap }) {
-  const { rate, retention, findings, ratesMissing, verdict } = judgement;
+  const { rate, retention, findings, verdict, wanted } = judgement;
   // What one touch carries out stands with its finding.
   const levers = judgement.levers().filter(({ command }) => !tap || command === null);
   return (
@@ -186,12 +195,7 @@ function Judgement({ judgement, tap }: { judgement: TapJudgement; tap?: Tap }) {
         </p>
       )}
       {retention && <RetentionRule {...retention} />}
-      {ratesMissing.length > 0 && (
-        <p className="text-small text-soft">
-          The days cannot be told: the rate of {ratesMissing.join(', ')} is not known. Probe it, or plan codec, size and
-          frames a second.
-        </p>
-      )}
+      {wanted.length > 0 && <p className="text-small text-soft">Missing for a verdict: {wanted.join('; ')}.</p>}
       {tap ? (
         <CameraFindings cameraId={tap.cameraId} findings={findings} isOffered={(mend) => isAbout(mend, tap)} />
       ) : (

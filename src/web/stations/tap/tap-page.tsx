@@ -9,18 +9,22 @@ import { selectIndex, selectSite } from '../../store/site-slice.ts';
 import { slipAsked } from '../../store/slip-slice.ts';
 import { useAppDispatch, useAppSelector } from '../../store/store.ts';
 import { CameraFindings } from '../../things/finding/camera-findings.tsx';
+import { cancelProbe, probeStream } from '../../things/probe/probe-runner.ts';
+import { StreamDialog } from '../../things/stream/stream-dialog.tsx';
+import { Button } from '../../ui/button.tsx';
 import { Drop } from '../../ui/drop.tsx';
 import { Panel } from '../../ui/panel.tsx';
 import { sayWhen } from '../../ui/say-when.ts';
 import { useShortcut } from '../../ui/shortcut.ts';
 import { TabStrip } from '../../ui/tab-strip.tsx';
+import { lacksSecret } from '../../vault/lacks-secret.ts';
 import { useVault } from '../../vault/vault-context.tsx';
 import { StationFrame } from '../station-frame.tsx';
 import { AddressPanel } from './address-panel.tsx';
+import { CardStreams } from './card-streams.tsx';
 import { FactsTable } from './facts-table.tsx';
 import { GivePanel } from './give-panel.tsx';
 import { LivePicture } from './live-picture.tsx';
-import { cancelProbe, probeStream } from './probe-runner.ts';
 import { WireTape } from './wire-tape.tsx';
 
 /** The Tap station: address it, probe it, see it, give it to a destination. */
@@ -30,17 +34,37 @@ export function TapPage() {
 
 function TapBench({ camera }: { camera: Camera }) {
   const [streamId, setStreamId] = useState(camera.streams[0]?.id ?? '');
+  const [edited, setEdited] = useState<Stream | 'new' | null>(null);
   const stream = camera.streams.find(({ id }) => id === streamId) ?? camera.streams[0];
-  if (!stream) return <p>This camera offers no stream yet.</p>;
   return (
-    <TabStrip
-      label="Streams"
-      value={stream.id}
-      onChange={setStreamId}
-      tabs={camera.streams.map(({ id, label }) => ({ value: id, label }))}
-    >
-      <StreamBench key={stream.id} camera={camera} stream={stream} />
-    </TabStrip>
+    <>
+      {stream ? (
+        <TabStrip
+          label="Streams"
+          value={stream.id}
+          onChange={setStreamId}
+          tabs={camera.streams.map(({ id, label }) => ({ value: id, label }))}
+          beside={
+            <>
+              <Button kind="quiet" aria-label={`Change stream ${stream.label}`} onClick={() => setEdited(stream)}>
+                Change it
+              </Button>
+              <Button kind="quiet" onClick={() => setEdited('new')}>
+                Add a stream
+              </Button>
+            </>
+          }
+        >
+          <CardStreams camera={camera} onAdded={setStreamId} />
+          <StreamBench key={stream.id} camera={camera} stream={stream} />
+        </TabStrip>
+      ) : (
+        <p>
+          This camera offers no stream yet. <Button onClick={() => setEdited('new')}>Add a stream</Button>
+        </p>
+      )}
+      {edited && <StreamDialog camera={camera} edited={edited} onClose={() => setEdited(null)} onMade={setStreamId} />}
+    </>
   );
 }
 
@@ -67,10 +91,13 @@ function StreamBench({ camera, stream }: { camera: Camera; stream: Stream }) {
   }, [probesAsked]);
   useEffect(() => () => cancelProbe(stream.id), [stream.id]);
   // With its secret locked away a probe would spend a login attempt on nothing: unlocking comes first.
-  const askProbe = (): void => {
-    const isLockedAway = vault.state === 'locked' && camera.account !== null && !vault.has(camera.account.secretRef);
-    if (isLockedAway) dispatch(slipAsked('vault'));
-    else setProbesAsked((count) => count + 1);
+  // So does a secret that nobody typed since the page was opened: it is asked for where it is typed.
+  const [isSecretWanted, setIsSecretWanted] = useState(false);
+  const askProbe = (withoutSecret = false): void => {
+    const lacks = lacksSecret(camera, stream, vault);
+    if (lacks && !withoutSecret && vault.state === 'locked') return void dispatch(slipAsked('vault'));
+    setIsSecretWanted(lacks && !withoutSecret);
+    if (!lacks || withoutSecret) setProbesAsked((count) => count + 1);
   };
   useShortcut('p', () => {
     if (!isProbing) askProbe();
@@ -95,6 +122,7 @@ function StreamBench({ camera, stream }: { camera: Camera; stream: Stream }) {
             isProbing={isProbing}
             transport={transport}
             onTransport={setTransport}
+            isSecretWanted={isSecretWanted && lacksSecret(camera, stream, vault)}
             onProbe={askProbe}
             onCancel={() => cancelProbe(stream.id)}
           />

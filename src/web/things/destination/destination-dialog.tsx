@@ -1,37 +1,28 @@
 import { yupResolver } from '@hookform/resolvers/yup';
-import { useForm } from 'react-hook-form';
-import { type InferType, object, string } from 'yup';
-import { inPercent } from '../../../core/base/range.ts';
+import { useFieldArray, useForm } from 'react-hook-form';
+import type { Destination } from '../../../core/document/chapters/destinations/destination.ts';
 import {
   DESTINATION_KINDS,
-  DESTINATION_RANGES,
-  type Destination,
-  type DestinationKind,
+  PROTOCOL_WORDS,
+  PROTOCOLS,
 } from '../../../core/document/chapters/destinations/destination.ts';
-import { STORAGE_ASSUMPTIONS } from '../../../core/storage/storage-assumptions.ts';
 import { newId } from '../../store/new-id.ts';
 import { commandIssued } from '../../store/site-slice.ts';
 import { useAppDispatch } from '../../store/store.ts';
+import { Button } from '../../ui/button.tsx';
 import { DialogFrame } from '../../ui/dialog-frame.tsx';
 import { Form, fieldsFor } from '../../ui/form-fields.tsx';
 import { FormFoot } from '../../ui/form-foot.tsx';
-import { optionalNumber } from '../../ui/form-numbers.ts';
-import { nameField } from '../../ui/form-texts.ts';
+import { ThingActs } from '../thing/thing-acts.tsx';
+import {
+  type DestinationFields,
+  destinationFormSchema,
+  destinationOf,
+  fieldsOfDestination,
+  KIND_WORDS,
+} from './destination-form-schema.ts';
 
-const KIND_WORDS: Readonly<Record<DestinationKind, string>> = {
-  hub: 'home-automation hub',
-  recorder: 'recorder',
-  viewer: 'viewer',
-  relay: 'relay',
-};
-const schema = object({
-  name: nameField(),
-  kind: string().oneOf(DESTINATION_KINDS).required(),
-  diskTB: optionalNumber('Disk', DESTINATION_RANGES.diskTB),
-  usablePercent: optionalNumber('Usable', inPercent(DESTINATION_RANGES.usableFraction)),
-  retentionDays: optionalNumber('Days', DESTINATION_RANGES.retentionDays),
-});
-const { Field, Choice } = fieldsFor<InferType<typeof schema>>();
+const { Field, Choice, Tick } = fieldsFor<DestinationFields>();
 
 interface DestinationDialogProps {
   /** Whom it is about; `null` keeps it shut. */
@@ -44,7 +35,7 @@ export function DestinationDialog({ edited, onClose, onCreated }: DestinationDia
   return (
     <DialogFrame
       title={edited === 'new' || edited === null ? 'New destination' : `Change ${edited.name}`}
-      description="What draws streams. Disk and days are asked of recorders."
+      description="What draws streams, and what it takes. An empty field is not known, and judged so."
       isOpen={edited !== null}
       onOpenChange={onClose}
     >
@@ -66,48 +57,78 @@ function DestinationForm({
 }) {
   const dispatch = useAppDispatch();
   const form = useForm({
-    resolver: yupResolver(schema),
-    defaultValues: {
-      name: before?.name ?? '',
-      kind: before?.kind ?? 'recorder',
-      diskTB: before?.storage?.diskTB,
-      usablePercent: Math.round((before?.storage?.usableFraction ?? STORAGE_ASSUMPTIONS.usableFraction) * 100),
-      retentionDays: before?.retentionDays ?? 14,
-    },
+    resolver: yupResolver(destinationFormSchema),
+    defaultValues: fieldsOfDestination(before),
   });
-  const keep = (values: InferType<typeof schema>): void => {
-    const isRecorder = values.kind === 'recorder';
-    const usableFraction = (values.usablePercent ?? 100 * STORAGE_ASSUMPTIONS.usableFraction) / 100;
-    const destination: Destination = {
-      id: before?.id ?? newId('destination'),
-      name: values.name,
-      kind: values.kind,
-      codecs: before?.codecs ?? [],
-      storage: isRecorder && values.diskTB !== undefined ? { diskTB: values.diskTB, usableFraction } : null,
-      retentionDays: isRecorder ? (values.retentionDays ?? null) : null,
-      position: before?.position ?? null,
-    };
+  const packs = useFieldArray({ control: form.control, name: 'packs' });
+  const keep = (fields: DestinationFields): void => {
+    const destination = destinationOf(fields, before ?? newId('destination'));
     dispatch(commandIssued({ kind: before ? 'changeDestination' : 'addDestination', destination }));
     if (!before) onCreated(destination.id);
     onClose();
   };
+  const kind = form.watch('kind');
+  const counts = form.watch('includedSeats');
   return (
-    <Form form={form} onKeep={keep} className="grid grid-cols-6 gap-x-2 gap-y-3">
-      <Field name="name" label="Name" isText className="col-span-6" />
+    <Form form={form} onKeep={keep} className="grid grid-cols-6 items-start gap-x-2 gap-y-3">
+      <Field name="name" label="Name" isText className="col-span-3" />
       <Choice
         name="kind"
         label="Kind"
-        className="col-span-6"
+        className="col-span-3"
         options={DESTINATION_KINDS.map((value) => ({ value, label: KIND_WORDS[value] }))}
       />
-      {form.watch('kind') === 'recorder' && (
+      <Field name="codecs" label="Codecs it takes" isText placeholder="H.264, H.265" className="col-span-3" />
+      <fieldset className="col-span-3">
+        <legend className="text-small text-soft">Protocols it takes</legend>
+        {PROTOCOLS.map((value) => (
+          <Tick key={value} name="protocols" value={value} label={PROTOCOL_WORDS[value]} />
+        ))}
+      </fieldset>
+      <Field name="largest" label="Largest picture" isText placeholder="3840×2160" className="col-span-2" />
+      <Field name="mostFps" label="Most frames a second" className="col-span-2" />
+      <Field name="mostMbps" label="Highest rate, Mbit/s" className="col-span-2" />
+      <Field
+        name="decodes"
+        label="Pictures it decodes at once"
+        hint="shown, or searched for something"
+        className="col-span-3"
+      />
+      <Field name="includedSeats" label="Seats included" hint="empty where it counts none" className="col-span-3" />
+      {counts !== undefined && String(counts) !== '' && (
+        <fieldset className="col-span-6">
+          <legend className="text-small text-soft">Packs of more seats, as they are sold</legend>
+          {packs.fields.map(({ id }, at) => (
+            <div key={id} className="mb-1.5 grid grid-cols-[repeat(2,7rem)_auto] items-start gap-2">
+              <Field name={`packs.${at}.seats`} label={`Pack ${at + 1}, seats`} />
+              <Field name={`packs.${at}.price`} label={`Pack ${at + 1}, price`} />
+              <Button
+                kind="quiet"
+                className="mt-5 justify-self-start text-small"
+                aria-label={`Take pack ${at + 1} out`}
+                onClick={() => packs.remove(at)}
+              >
+                Out
+              </Button>
+            </div>
+          ))}
+          <Button onClick={() => packs.append(NEW_PACK)}>Add a pack</Button>
+        </fieldset>
+      )}
+      {kind === 'recorder' && (
         <>
           <Field name="diskTB" label="Disk, TB" className="col-span-2" />
           <Field name="usablePercent" label="Usable, %" className="col-span-2" />
+          <Field name="diskPrice" label="Price of the disk" className="col-span-2" />
           <Field name="retentionDays" label="Days wanted" className="col-span-2" />
         </>
       )}
-      <FormFoot onLeave={onClose} />
+      <FormFoot
+        onLeave={onClose}
+        acts={before && <ThingActs kind="destination" id={before.id} onGone={onClose} onCopied={onClose} />}
+      />
     </Form>
   );
 }
+
+const NEW_PACK = { seats: 1, price: 0 };

@@ -11,6 +11,7 @@ import { DialogFrame } from '../../ui/dialog-frame.tsx';
 import { Form, fieldsFor } from '../../ui/form-fields.tsx';
 import { FormFoot } from '../../ui/form-foot.tsx';
 import { Joins } from '../link/joins.tsx';
+import { ThingActs } from '../thing/thing-acts.tsx';
 import {
   type GearFields,
   gearFieldsOf,
@@ -18,6 +19,7 @@ import {
   gearOf,
   POE_CLASS_CHOICES,
   USUAL_GEAR,
+  USUAL_VOLTS,
 } from './gear-form-schema.ts';
 
 export const GEAR_WORDS: Readonly<Record<GearKind, string>> = {
@@ -103,14 +105,14 @@ export function GearDialog({ edited, onClose, onKept }: GearDialogProps) {
     onKept?.(gear);
     onClose();
   };
-  const remove = (gearId: string): void => {
-    dispatch(commandIssued({ kind: 'removeGear', gearId }));
-    onClose();
+  // Volts that nobody typed follow what it is: a USB supply has five.
+  const usualVolts = (volts: number): void => {
+    if (!form.getFieldState('volts').isDirty) form.resetField('volts', { defaultValue: volts });
   };
   return (
     <DialogFrame
       title={before ? before.name : 'New gear'}
-      description="Figures as printed on it. Empty fields are taken as usual."
+      description="Figures as printed on it. A field that stays empty is taken as most gear is; a price stays not known."
       isOpen
       onOpenChange={onClose}
     >
@@ -120,6 +122,7 @@ export function GearDialog({ edited, onClose, onKept }: GearDialogProps) {
           label="Kind"
           className="col-span-3"
           options={GEAR_KINDS.map((value) => ({ value, label: GEAR_WORDS[value] }))}
+          onChosen={(next) => usualVolts(next === 'injector' ? USUAL_VOLTS.injector : USUAL_VOLTS.dc)}
         />
         <Field name="name" label="Name" isText className="col-span-3" />
         {kind === 'switch' && <SwitchFigures />}
@@ -132,14 +135,25 @@ export function GearDialog({ edited, onClose, onKept }: GearDialogProps) {
         )}
         {kind === 'supply' && (
           <>
-            <Choice name="output" label="Output" className="col-span-6" options={OUTPUTS} />
+            <Choice
+              name="output"
+              label="Output"
+              className="col-span-6"
+              options={OUTPUTS}
+              onChosen={(next) => usualVolts(next === 'usb' ? USUAL_VOLTS.usb : USUAL_VOLTS.dc)}
+            />
             <Figure name="volts" label="Voltage, V" />
             <Figure name="amps" label="Current, A" />
           </>
         )}
         {kind === 'access-point' && <AccessPointFigures />}
         {kind === 'powerline' && <Figure name="syncMbps" label="Sync rate, Mbit/s" />}
-        <FormFoot onLeave={onClose} onRemove={before ? () => remove(before.id) : undefined} />
+        {kind === 'router' && <Figure name="uploadMbps" label="Upload to the internet, Mbit/s" />}
+        <Figure name="price" label="Price" />
+        <FormFoot
+          onLeave={onClose}
+          acts={before && <ThingActs kind="gear" id={before.id} onGone={onClose} onCopied={onClose} />}
+        />
       </Form>
       {before && (
         <div className="mt-4 border-t border-hair pt-3">

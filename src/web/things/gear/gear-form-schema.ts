@@ -36,6 +36,8 @@ export const gearFormSchema = object({
     .oneOf(['', ...POE_CLASS_CHOICES.map(({ value }) => value)])
     .defined(),
   syncMbps: optionalNumber('Sync rate', GEAR_RANGES.syncMbps),
+  uploadMbps: optionalNumber('Upload', GEAR_RANGES.uplinkMbps),
+  price: optionalNumber('Price', GEAR_RANGES.price),
 });
 
 export type GearFields = InferType<typeof gearFormSchema>;
@@ -59,10 +61,17 @@ export const USUAL_GEAR: GearFields = {
   channel: undefined,
   poeClass: '',
   syncMbps: 200,
+  uploadMbps: undefined,
+  price: undefined,
 };
 
-export function gearFieldsOf(gear: Gear | null): Partial<GearFields> {
-  if (!gear) return {};
+/** What is printed on most of a kind; USB has its five volts, an injector its forty-eight. */
+export const USUAL_VOLTS = { dc: 12, usb: 5, injector: 48, passive: 24 } as const;
+
+export const gearFieldsOf = (gear: Gear | null): Partial<GearFields> =>
+  gear ? { price: gear.price ?? undefined, ...figuresOf(gear) } : {};
+
+function figuresOf(gear: Gear): Partial<GearFields> {
   const { kind, name } = gear;
   switch (gear.kind) {
     case 'switch': {
@@ -85,7 +94,7 @@ export function gearFieldsOf(gear: Gear | null): Partial<GearFields> {
     case 'powerline':
       return { kind, name, syncMbps: gear.syncMbps };
     case 'router':
-      return { kind, name };
+      return { kind, name, uploadMbps: gear.uploadMbps ?? undefined };
   }
 }
 
@@ -95,10 +104,11 @@ const PSE_VOLTS = 52;
 
 /** Gear as the fields say; what no field shows stays as it was before. */
 export function gearOf(
-  base: Pick<Gear, 'id' | 'name' | 'position'>,
+  place: Pick<Gear, 'id' | 'name' | 'position'>,
   fields: GearFields,
   before: Gear | null = null,
 ): Gear {
+  const base = { ...place, price: fields.price ?? null };
   switch (fields.kind) {
     case 'switch': {
       const ports = fields.ports ?? 8;
@@ -119,11 +129,17 @@ export function gearOf(
         ...base,
         kind: 'injector',
         isPassive: fields.isPassive,
-        volts: fields.volts ?? 48,
+        volts: fields.volts ?? USUAL_VOLTS[fields.isPassive ? 'passive' : 'injector'],
         watts: fields.watts ?? 15.4,
       };
     case 'supply':
-      return { ...base, kind: 'supply', output: fields.output, volts: fields.volts ?? 12, amps: fields.amps ?? 2 };
+      return {
+        ...base,
+        kind: 'supply',
+        output: fields.output,
+        volts: fields.volts ?? USUAL_VOLTS[fields.output],
+        amps: fields.amps ?? 2,
+      };
     case 'access-point': {
       const kind = radioKind(fields.radio) ?? RADIO_KINDS[1];
       return {
@@ -139,6 +155,6 @@ export function gearOf(
     case 'powerline':
       return { ...base, kind: 'powerline', syncMbps: fields.syncMbps ?? 200 };
     case 'router':
-      return { ...base, kind: 'router', uploadMbps: before?.kind === 'router' ? before.uploadMbps : null };
+      return { ...base, kind: 'router', uploadMbps: fields.uploadMbps ?? null };
   }
 }

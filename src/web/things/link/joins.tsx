@@ -1,23 +1,17 @@
 import { useState } from 'react';
 import type { Gear } from '../../../core/document/chapters/gear/gear.ts';
-import { LINK_MEDIA, type LinkMedium } from '../../../core/document/chapters/links/link.ts';
+import { LINK_MEDIA, type Link, type LinkMedium } from '../../../core/document/chapters/links/link.ts';
 import { gearSubject } from '../../../core/document/subject.ts';
 import { nameOfSubject } from '../../../core/document/subjects.ts';
-import { linkLengthM } from '../../../core/stations/power/site-links.ts';
+import { linkLength, sayLength } from '../../../core/stations/power/link-length.ts';
 import { commandIssued, selectSite } from '../../store/site-slice.ts';
 import { useAppDispatch, useAppSelector } from '../../store/store.ts';
 import { Button } from '../../ui/button.tsx';
 import { SelectField } from '../../ui/text-field.tsx';
+import { LinkDialog } from './link-dialog.tsx';
+import { MEDIUM_WORDS } from './link-words.ts';
 import { newLink } from './new-link.ts';
 
-const MEDIUM_WORDS: Readonly<Record<LinkMedium, string>> = {
-  'network-cable': 'network cable',
-  pair: 'low-voltage pair',
-  usb: 'USB lead',
-  wifi: 'radio',
-  powerline: 'powerline',
-  fibre: 'fibre',
-};
 const DATA_MEDIA = LINK_MEDIA.filter((medium) => medium !== 'pair' && medium !== 'usb');
 
 /** How things of these kinds are usually joined: a radio to what moves about, powerline to its other plug, else a cable. */
@@ -33,6 +27,7 @@ export function Joins({ subject }: { subject: string }) {
   const site = useAppSelector(selectSite);
   const [gearId, setGearId] = useState('');
   const [chosen, setChosen] = useState<LinkMedium | null>(null);
+  const [edited, setEdited] = useState<Link | null>(null);
   const own = site.links.filter(({ from, to }) => from === subject || to === subject);
   const joined = new Set(own.flatMap(({ from, to }) => [from, to]));
   const joinable = site.gear.filter(
@@ -55,11 +50,22 @@ export function Joins({ subject }: { subject: string }) {
             const other = nameOfSubject(site, link.from === subject ? link.to : link.from);
             return (
               <li key={link.id} className="flex items-baseline gap-2 border-b border-hair py-1 last:border-b-0">
-                <span className="flex-1">{other}</span>
+                <span className="flex-1">
+                  {other}
+                  {link.name && <span className="text-soft">, {link.name}</span>}
+                </span>
                 <span className="text-soft">
                   {MEDIUM_WORDS[link.medium]}
-                  {link.medium === 'wifi' ? '' : `, ${linkLengthM(link).toFixed(1)} m`}
+                  {link.medium === 'wifi' ? '' : `, ${sayLength(linkLength(site, link))}`}
                 </span>
+                <Button
+                  kind="quiet"
+                  className="text-small"
+                  aria-label={`Change the link to ${other}`}
+                  onClick={() => setEdited(link)}
+                >
+                  Change
+                </Button>
                 <Button
                   kind="quiet"
                   className="text-small"
@@ -104,6 +110,7 @@ export function Joins({ subject }: { subject: string }) {
           )}
         </div>
       )}
+      {edited && <LinkDialog link={edited} onClose={() => setEdited(null)} />}
     </section>
   );
 }

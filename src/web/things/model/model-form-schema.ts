@@ -1,6 +1,6 @@
 import { array, boolean, type InferType, object, string } from 'yup';
 import { LIST_LIMITS, TEXT_LIMITS } from '../../../core/base/limits.ts';
-import { POWER_WAYS, type PowerWay, RADIO_BANDS, type RadioBand } from '../../../core/base/ways.ts';
+import { RADIO_BANDS, type RadioBand } from '../../../core/base/ways.ts';
 import {
   emptyModel,
   LIGHT_KINDS,
@@ -10,29 +10,87 @@ import {
   MODEL_RANGES,
   type Model,
   SOUNDS,
+  type SubStream,
 } from '../../../core/document/chapters/models/model-card.ts';
-import type { Lens } from '../../../core/optics/lens.ts';
+import {
+  readCodecs,
+  readFedBy,
+  readFocal,
+  readIngress,
+  readSensor,
+  readSize,
+  sayCodecs,
+  sayFedBy,
+  sayFocal,
+  sayIngress,
+  saySensor,
+  saySize,
+} from '../../../core/imports/written-figures.ts';
+import { STREAM_PATH } from '../../../core/net/path-places.ts';
+import { type CardLens, wholeLens } from '../../../core/optics/lens.ts';
 import { lensProblem } from '../../../core/optics/lens-limits.ts';
 import { neededNumber, optionalNumber } from '../../ui/form-numbers.ts';
-import { nameField, textField, wordsField, wordsOf } from '../../ui/form-texts.ts';
+import { nameField, readOr, textField, wordsField, wordsOf, writtenField } from '../../ui/form-texts.ts';
+
+const path = () =>
+  string()
+    .trim()
+    .max(TEXT_LIMITS.path)
+    .matches(
+      STREAM_PATH,
+      'A path starts with / and has no blanks. {channel}, {user} and {secret} stand for what is filled in.',
+    )
+    .defined();
+const inRange = (range: { readonly min: number; readonly max: number }, value: number | null): boolean =>
+  value === null || (value >= range.min && value <= range.max);
+
+const sizeField = () =>
+  writtenField(readSize, ({ widthPx, heightPx }) =>
+    inRange(MODEL_RANGES.sidePx, widthPx) && inRange(MODEL_RANGES.sidePx, heightPx)
+      ? null
+      : `A side has ${MODEL_RANGES.sidePx.min} to ${MODEL_RANGES.sidePx.max} pixels.`,
+  );
+
+/** Where what is wrong with a lens is said. */
+const FIELD_OF = {
+  focalWideMm: 'focal',
+  focalTeleMm: 'focal',
+  measuredHfovDeg: 'measuredHfovDeg',
+  heightPx: 'size',
+} as const;
 
 const lens = object({
   label: textField(TEXT_LIMITS.label),
-  sensorWidthMm: neededNumber('Sensor width', MODEL_RANGES.sensorMm),
-  sensorHeightMm: neededNumber('Sensor height', MODEL_RANGES.sensorMm),
-  focalWideMm: neededNumber('Focal length', MODEL_RANGES.focalMm),
-  focalTeleMm: optionalNumber('Longest focal length', MODEL_RANGES.focalMm),
+  size: sizeField(),
+  focal: writtenField(readFocal, ({ wideMm, teleMm }) =>
+    inRange(MODEL_RANGES.focalMm, wideMm) && inRange(MODEL_RANGES.focalMm, teleMm) ? null : 'At most 1000 mm.',
+  ),
+  sensor: writtenField(readSensor, ({ widthMm, heightMm }) =>
+    widthMm > 0 && heightMm > 0 && widthMm <= 60 && heightMm <= 60 ? null : 'A sensor is up to 60 mm wide.',
+  ),
   bends: boolean().required(),
-  measuredHfovDeg: optionalNumber('Measured view', MODEL_RANGES.measuredHfovDeg),
+  measuredHfovDeg: optionalNumber('View across', MODEL_RANGES.measuredHfovDeg),
   axisDeg: optionalNumber('Axis', MODEL_RANGES.axisDeg),
-  widthPx: neededNumber('Pixels across', MODEL_RANGES.sidePx),
-  heightPx: neededNumber('Pixels down', MODEL_RANGES.sidePx),
 }).test('lens', function (value) {
-  const { widthPx, heightPx, sensorWidthMm, sensorHeightMm, focalWideMm } = value;
-  if ([widthPx, heightPx, sensorWidthMm, sensorHeightMm, focalWideMm].some((number) => !(number > 0))) return true;
-  const problem = lensProblem(lensOf(value, 0));
-  return problem === null || this.createError({ path: `${this.path}.${problem.field}`, message: problem.text });
+  const whole = wholeLens(lensOf(value, 0));
+  const problem = whole && lensProblem(whole);
+  return !problem || this.createError({ path: `${this.path}.${FIELD_OF[problem.field]}`, message: problem.text });
 });
+
+const codecsField = () =>
+  writtenField(readCodecs, (codecs) =>
+    codecs.length > LIST_LIMITS.codecs ? `At most ${LIST_LIMITS.codecs} codecs.` : null,
+  );
+
+const sub = object({
+  codecs: codecsField(),
+  size: sizeField(),
+  fps: optionalNumber('Frames a second', MODEL_RANGES.fps),
+  path: path(),
+});
+
+/** As many small streams as a card lists. */
+export const MOST_SUBS = 8;
 
 export const modelFormSchema = object({
   maker: textField(TEXT_LIMITS.name),
@@ -40,31 +98,27 @@ export const modelFormSchema = object({
   hardwareRev: textField(TEXT_LIMITS.label),
   localStream: string().defined(),
   sessions: optionalNumber('Sessions', MODEL_RANGES.sessions),
-  // In capitals before they are counted: some letters become two.
-  codecs: wordsField('codecs', { most: LIST_LIMITS.codecs, max: TEXT_LIMITS.codec }).transform((text: string) =>
-    text.toUpperCase(),
-  ),
+  codecs: codecsField(),
   fps: optionalNumber('Frames a second', MODEL_RANGES.fps),
+  path: path(),
+  rtspPort: optionalNumber('Port', MODEL_RANGES.rtspPort),
   sub: string().defined(),
-  subWidthPx: optionalNumber('Pixels across', MODEL_RANGES.sidePx),
-  subHeightPx: optionalNumber('Pixels down', MODEL_RANGES.sidePx),
-  subFps: optionalNumber('Frames a second', MODEL_RANGES.fps),
+  subs: array(sub).max(MOST_SUBS).required(),
   lenses: array(lens).max(2).required(),
   panRangeDeg: optionalNumber('Pan', MODEL_RANGES.rangeDeg),
   tiltRangeDeg: optionalNumber('Tilt', MODEL_RANGES.rangeDeg),
   lightKind: string().defined(),
   lightReachM: optionalNumber('Reach of its light', MODEL_RANGES.lightReachM),
   lightAngleDeg: optionalNumber('Angle of its light', MODEL_RANGES.rangeDeg),
-  ingress: optionalNumber('IP code', MODEL_RANGES.ingress),
+  ingress: writtenField(readIngress),
   sound: string().defined(),
-  ways: array(string().defined()).required(),
-  poeClass: optionalNumber('Class', MODEL_RANGES.poeClass),
-  minVolts: optionalNumber('Least voltage', MODEL_RANGES.volts),
-  maxVolts: optionalNumber('Highest voltage', MODEL_RANGES.volts).test(
-    'above-least',
-    'The highest voltage lies below the least.',
-    (value, { parent }) => value === undefined || parent.minVolts === undefined || value >= parent.minVolts,
-  ),
+  fedBy: writtenField(readFedBy, ({ minVolts, maxVolts }) => {
+    if (minVolts !== null && maxVolts !== null && maxVolts < minVolts)
+      return 'The highest voltage lies below the least.';
+    return [minVolts, maxVolts].every((volts) => volts === null || (volts > 0 && volts <= MODEL_RANGES.volts.max))
+      ? null
+      : `Up to ${MODEL_RANGES.volts.max} V.`;
+  }),
   dayW: optionalNumber('Watts by day', MODEL_RANGES.watts),
   nightW: optionalNumber('Watts at night', MODEL_RANGES.watts),
   standbyW: optionalNumber('Watts asleep', MODEL_RANGES.standbyW),
@@ -73,6 +127,7 @@ export const modelFormSchema = object({
   wired: string().defined(),
   bands: array(string().defined()).required(),
   cardMaxGB: optionalNumber('Largest card', MODEL_RANGES.cardMaxGB),
+  lostKnown: string().defined(),
   lost: wordsField('losses', LOST_LIMITS),
   price: optionalNumber('Price', MODEL_RANGES.price),
   seats: neededNumber('Seats', MODEL_RANGES.seats),
@@ -80,42 +135,48 @@ export const modelFormSchema = object({
 });
 export type ModelFields = InferType<typeof modelFormSchema>;
 type LensFields = ModelFields['lenses'][number];
+export type SubFields = ModelFields['subs'][number];
 
 const pick = <T extends string>(values: readonly T[], value: string): T | null =>
   values.find((one) => one === value) ?? null;
 const yesNo = (value: string): boolean | null => (value === 'yes' ? true : value === 'no' ? false : null);
 const sayYesNo = (value: boolean | null): string => (value === null ? '' : value ? 'yes' : 'no');
 const orNull = (value: number | undefined): number | null => value ?? null;
+const NO_SIZE = { widthPx: null, heightPx: null };
 
-const lensOf = (fields: LensFields, at: number): Lens => ({
-  label: fields.label || (at === 0 ? 'first' : 'second'),
-  sensorWidthMm: fields.sensorWidthMm,
-  sensorHeightMm: fields.sensorHeightMm,
-  focalWideMm: fields.focalWideMm,
-  focalTeleMm: fields.focalTeleMm ?? fields.focalWideMm,
-  projection: fields.bends ? 'equidistant' : 'pinhole',
-  measuredHfovDeg: orNull(fields.measuredHfovDeg),
-  axisDeg: fields.axisDeg ?? 0,
-  widthPx: fields.widthPx,
-  heightPx: fields.heightPx,
-});
+/** A lens of which nothing is written is none. */
+const isWritten = ({ label, size, focal, sensor, measuredHfovDeg, bends }: LensFields): boolean =>
+  [label, size, focal, sensor].some((text) => text !== '') || measuredHfovDeg !== undefined || bends;
 
-/** A lens as most cheap cameras have it: 1/2.8", 2.8 mm, 1920 × 1080. */
-export const USUAL_LENS: LensFields = {
+function lensOf(fields: LensFields, at: number): CardLens {
+  const { wideMm, teleMm } = readOr(readFocal, fields.focal, { wideMm: null, teleMm: null });
+  const sensor = readOr(readSensor, fields.sensor, null);
+  return {
+    label: fields.label || (at === 0 ? 'first' : 'second'),
+    sensorWidthMm: sensor?.widthMm ?? null,
+    sensorHeightMm: sensor?.heightMm ?? null,
+    focalWideMm: wideMm,
+    focalTeleMm: teleMm,
+    projection: fields.bends ? 'equidistant' : 'pinhole',
+    measuredHfovDeg: orNull(fields.measuredHfovDeg),
+    axisDeg: fields.axisDeg ?? 0,
+    ...readOr(readSize, fields.size, NO_SIZE),
+  };
+}
+
+/** Nothing is known of a new lens. */
+export const NEW_LENS: LensFields = {
   label: '',
-  sensorWidthMm: 5.6,
-  sensorHeightMm: 3.15,
-  focalWideMm: 2.8,
-  focalTeleMm: undefined,
+  size: '',
+  focal: '',
+  sensor: '',
   bends: false,
   measuredHfovDeg: undefined,
   axisDeg: undefined,
-  widthPx: 1920,
-  heightPx: 1080,
 };
+export const NEW_SUB: SubFields = { codecs: '', size: '', fps: undefined, path: '' };
 
 export function fieldsOf(card: Model): ModelFields {
-  const sub = card.subs?.[0];
   const { power } = card;
   const number = (value: number | null): number | undefined => value ?? undefined;
   return {
@@ -124,29 +185,37 @@ export function fieldsOf(card: Model): ModelFields {
     hardwareRev: card.hardwareRev,
     localStream: card.localStream ?? '',
     sessions: number(card.sessions),
-    codecs: card.codecs.join(', '),
+    codecs: sayCodecs(card.codecs),
     fps: number(card.fps),
-    sub: card.subs === null ? '' : sub ? 'yes' : 'no',
-    subWidthPx: sub?.widthPx,
-    subHeightPx: sub?.heightPx,
-    subFps: sub?.fps,
-    lenses: card.lenses.map(({ projection, ...lens }) => ({
-      ...lens,
-      focalTeleMm: lens.focalTeleMm === lens.focalWideMm ? undefined : lens.focalTeleMm,
-      measuredHfovDeg: number(lens.measuredHfovDeg),
-      bends: projection === 'equidistant',
+    path: card.path,
+    rtspPort: number(card.rtspPort),
+    sub: card.subs === null ? '' : card.subs.length > 0 ? 'yes' : 'no',
+    subs: (card.subs ?? []).map((one) => ({
+      codecs: sayCodecs(one.codecs),
+      size: saySize(one),
+      fps: number(one.fps),
+      path: one.path,
+    })),
+    lenses: card.lenses.map((one) => ({
+      label: one.label,
+      size: saySize(one),
+      focal: sayFocal({ wideMm: one.focalWideMm, teleMm: one.focalTeleMm }),
+      sensor:
+        one.sensorWidthMm === null || one.sensorHeightMm === null
+          ? ''
+          : saySensor({ widthMm: one.sensorWidthMm, heightMm: one.sensorHeightMm }),
+      bends: one.projection === 'equidistant',
+      measuredHfovDeg: number(one.measuredHfovDeg),
+      axisDeg: one.axisDeg === 0 ? undefined : one.axisDeg,
     })),
     panRangeDeg: number(card.panRangeDeg),
     tiltRangeDeg: number(card.tiltRangeDeg),
     lightKind: card.light?.kind ?? '',
-    lightReachM: card.light?.reachM,
-    lightAngleDeg: card.light?.angleDeg,
-    ingress: number(card.ingress),
+    lightReachM: number(card.light?.reachM ?? null),
+    lightAngleDeg: number(card.light?.angleDeg ?? null),
+    ingress: card.ingress === null ? '' : sayIngress(card.ingress),
     sound: card.sound ?? '',
-    ways: [...power.ways],
-    poeClass: number(power.poeClass),
-    minVolts: number(power.minVolts),
-    maxVolts: number(power.maxVolts),
+    fedBy: sayFedBy(power),
     dayW: number(power.dayW),
     nightW: number(power.nightW),
     standbyW: number(power.standbyW),
@@ -155,52 +224,47 @@ export function fieldsOf(card: Model): ModelFields {
     wired: sayYesNo(card.wired),
     bands: [...card.bands],
     cardMaxGB: number(card.cardMaxGB),
-    lost: card.lostWithoutAccount.join(', '),
+    lostKnown: card.lostWithoutAccount === null ? '' : card.lostWithoutAccount.length > 0 ? 'yes' : 'no',
+    lost: (card.lostWithoutAccount ?? []).join(', '),
     price: number(card.price),
     seats: card.seats,
     notes: card.notes,
   };
 }
 
-/** The card that the fields say. What was left empty is not known; what no field shows stays as it was before. */
-export function cardOf(id: string, fields: ModelFields, before: Model | null = null): Model {
-  const [firstSub, ...otherSubs] = before?.subs ?? [];
+const NOTHING_FEEDS = { ways: [], poeClass: null, minVolts: null, maxVolts: null };
+
+const subOf = ({ codecs, size, fps, path }: SubFields): SubStream => ({
+  codecs: readOr(readCodecs, codecs, []),
+  ...readOr(readSize, size, NO_SIZE),
+  fps: orNull(fps),
+  path,
+});
+
+/** The card that the fields say. What was left empty is not known. */
+export function cardOf(id: string, fields: ModelFields): Model {
   const lightKind = pick(LIGHT_KINDS, fields.lightKind);
-  const codecs = wordsOf(fields.codecs);
+  const lost = wordsOf(fields.lost);
   return {
     ...emptyModel(id, fields.maker, fields.model),
     hardwareRev: fields.hardwareRev,
     localStream: pick(LOCAL_STREAMS, fields.localStream),
     sessions: orNull(fields.sessions),
-    codecs,
+    codecs: readOr(readCodecs, fields.codecs, []),
     fps: orNull(fields.fps),
-    subs:
-      fields.sub === 'yes'
-        ? [
-            {
-              codecs: firstSub?.codecs ?? (codecs.includes('JPEG') ? ['JPEG'] : ['H264']),
-              widthPx: fields.subWidthPx ?? 640,
-              heightPx: fields.subHeightPx ?? 360,
-              fps: fields.subFps ?? 10,
-            },
-            ...otherSubs,
-          ]
-        : fields.sub === 'no'
-          ? []
-          : null,
-    lenses: fields.lenses.map(lensOf),
+    path: fields.path,
+    rtspPort: orNull(fields.rtspPort),
+    subs: fields.sub === 'yes' ? fields.subs.map(subOf) : fields.sub === 'no' ? [] : null,
+    lenses: fields.lenses.filter(isWritten).map(lensOf),
     panRangeDeg: orNull(fields.panRangeDeg),
     tiltRangeDeg: orNull(fields.tiltRangeDeg),
     light: lightKind
-      ? { kind: lightKind, reachM: fields.lightReachM ?? 0, angleDeg: fields.lightAngleDeg ?? 90 }
+      ? { kind: lightKind, reachM: orNull(fields.lightReachM), angleDeg: orNull(fields.lightAngleDeg) }
       : null,
-    ingress: orNull(fields.ingress),
+    ingress: readOr(readIngress, fields.ingress, null),
     sound: pick(SOUNDS, fields.sound),
     power: {
-      ways: fields.ways.filter((way): way is PowerWay => POWER_WAYS.some((one) => one === way)),
-      poeClass: orNull(fields.poeClass),
-      minVolts: orNull(fields.minVolts),
-      maxVolts: orNull(fields.maxVolts),
+      ...readOr(readFedBy, fields.fedBy, NOTHING_FEEDS),
       dayW: orNull(fields.dayW),
       nightW: orNull(fields.nightW),
       standbyW: orNull(fields.standbyW),
@@ -210,7 +274,7 @@ export function cardOf(id: string, fields: ModelFields, before: Model | null = n
     wired: yesNo(fields.wired),
     bands: fields.bands.filter((band): band is RadioBand => RADIO_BANDS.some((one) => one === band)),
     cardMaxGB: orNull(fields.cardMaxGB),
-    lostWithoutAccount: wordsOf(fields.lost),
+    lostWithoutAccount: lost.length > 0 ? lost : fields.lostKnown === 'no' ? [] : null,
     price: orNull(fields.price),
     seats: fields.seats,
     notes: fields.notes,

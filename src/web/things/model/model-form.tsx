@@ -1,7 +1,8 @@
 import { yupResolver } from '@hookform/resolvers/yup';
 import type { ReactNode } from 'react';
-import { useFieldArray, useForm } from 'react-hook-form';
-import { POWER_WAY_WORDS, POWER_WAYS, RADIO_BANDS } from '../../../core/base/ways.ts';
+import { useFieldArray, useForm, useFormContext } from 'react-hook-form';
+import type { Result } from '../../../core/base/result.ts';
+import { RADIO_BANDS } from '../../../core/base/ways.ts';
 import {
   emptyModel,
   LIGHT_KINDS,
@@ -10,12 +11,27 @@ import {
   type Model,
   SOUNDS,
 } from '../../../core/document/chapters/models/model-card.ts';
-import { SENSOR_FORMATS } from '../../../core/document/chapters/models/sensor-formats.ts';
+import {
+  readCodecs,
+  readFedBy,
+  readSize,
+  sayCodecs,
+  sayFedBy,
+  saySize,
+} from '../../../core/imports/written-figures.ts';
 import { newId } from '../../store/new-id.ts';
 import { Button } from '../../ui/button.tsx';
 import { Form, fieldsFor } from '../../ui/form-fields.tsx';
 import { FormFoot } from '../../ui/form-foot.tsx';
-import { cardOf, fieldsOf, type ModelFields, modelFormSchema, USUAL_LENS } from './model-form-schema.ts';
+import {
+  cardOf,
+  fieldsOf,
+  MOST_SUBS,
+  type ModelFields,
+  modelFormSchema,
+  NEW_LENS,
+  NEW_SUB,
+} from './model-form-schema.ts';
 
 const NOT_KNOWN = { value: '', label: 'not known' };
 const YES_NO = [NOT_KNOWN, { value: 'yes', label: 'yes' }, { value: 'no', label: 'no' }];
@@ -26,128 +42,236 @@ const options = (values: readonly string[], words: Readonly<Record<string, strin
 
 const { Field, Choice, Tick } = fieldsFor<ModelFields>();
 
+/** What a reader made of a figure, where that is not what was typed. */
+function ReadAs<T>({
+  name,
+  read,
+  say,
+}: {
+  name: 'fedBy' | 'codecs' | 'lenses.0.size';
+  read: (text: string) => Result<T, string>;
+  say: (value: T) => string;
+}) {
+  const text = String(useFormContext<ModelFields>().watch(name) ?? '').trim();
+  const found = text === '' ? null : read(text);
+  const said = found?.ok ? say(found.value) : '';
+  return said === '' || said.toLowerCase() === text.toLowerCase() ? null : <>read as {said}</>;
+}
+
 interface ModelFormProps {
   readonly card: Model | null;
   readonly onLeave: () => void;
   readonly onKeep: (card: Model) => void;
+  /** What else can be done with a card that is there. */
+  readonly acts?: ReactNode;
 }
 
-/** Everything a card may say, in the order of a data sheet. */
-export function ModelForm({ card, onLeave, onKeep }: ModelFormProps) {
+/**
+ * What is printed on every box in ten fields, and the rest of a data sheet behind them. An empty field is not known, and
+ * judged so.
+ */
+export function ModelForm({ card, onLeave, onKeep, acts }: ModelFormProps) {
+  const empty = fieldsOf(emptyModel('new', '', ''));
+  const known = card ? fieldsOf(card) : empty;
   const form = useForm({
     resolver: yupResolver(modelFormSchema),
-    defaultValues: card ? fieldsOf(card) : { ...fieldsOf(emptyModel('new', '', '')), lenses: [USUAL_LENS] },
+    defaultValues: { ...known, lenses: known.lenses.length > 0 ? known.lenses : [NEW_LENS] },
   });
   const lenses = useFieldArray({ control: form.control, name: 'lenses' });
-  const keep = (fields: ModelFields): void => onKeep(cardOf(card?.id ?? newId('model'), fields, card));
+  const subs = useFieldArray({ control: form.control, name: 'subs' });
+  const keep = (fields: ModelFields): void => onKeep(cardOf(card?.id ?? newId('model'), fields));
+  const isWrong = Object.keys(form.formState.errors).some((name) => !FIRST_FIELDS.has(name));
   return (
     <Form form={form} onKeep={keep} className="flex flex-col gap-4">
-      <Group title="Make and model">
+      <div className="grid grid-cols-2 items-start gap-x-3 gap-y-2 md:grid-cols-5">
         <Field name="maker" label="Make" isText />
         <Field name="model" label="Model" isText />
-        <Field name="hardwareRev" label="Hardware revision" isText />
-        <Field name="price" label="Price of one" />
-        <Field name="seats" label="Seats it takes" />
-      </Group>
-      <Group title="Stream">
         <Choice name="localStream" label="On this network" options={options(LOCAL_STREAMS, LOCAL_STREAM_WORDS)} />
-        <Field name="sessions" label="Clients at once" />
-        <Field name="codecs" label="Codecs of the main stream" isText />
-        <Field name="fps" label="Frames a second" />
-        <Choice name="sub" label="Sub stream" options={YES_NO} />
-        {form.watch('sub') === 'yes' && (
-          <>
-            <Field name="subWidthPx" label="Sub, pixels across" />
-            <Field name="subHeightPx" label="Sub, pixels down" />
-            <Field name="subFps" label="Sub, frames a second" />
-          </>
-        )}
-        <Field name="lost" label="Lost without its account" isText />
-      </Group>
-      {lenses.fields.map(({ id }, at) => {
-        return (
-          <Group
-            key={id}
-            title={at === 0 ? 'Lens and sensor' : 'Second lens'}
-            aside={
-              <span className="flex gap-2">
-                <select
-                  aria-label={`Sensor format of lens ${at + 1}`}
-                  value=""
-                  onChange={(event) => {
-                    const format = SENSOR_FORMATS[Number(event.target.value)];
-                    if (!format) return;
-                    form.setValue(`lenses.${at}.sensorWidthMm`, format.widthMm);
-                    form.setValue(`lenses.${at}.sensorHeightMm`, format.heightMm);
-                  }}
-                  className="min-h-7 rounded-control border border-hair bg-paper px-1 text-small"
-                >
-                  <option value="">size by format (assumed)</option>
-                  {SENSOR_FORMATS.map(({ format }, index) => (
-                    <option key={format} value={index}>
-                      {format}
-                    </option>
-                  ))}
-                </select>
-                <Button kind="quiet" className="text-small" onClick={() => lenses.remove(at)}>
-                  Take it out
-                </Button>
-              </span>
-            }
-          >
-            <Field name={`lenses.${at}.sensorWidthMm`} label="Sensor width, mm" />
-            <Field name={`lenses.${at}.sensorHeightMm`} label="Sensor height, mm" />
-            <Field name={`lenses.${at}.focalWideMm`} label="Focal length, mm" />
-            <Field name={`lenses.${at}.focalTeleMm`} label="Longest, if it zooms" />
-            <Field name={`lenses.${at}.widthPx`} label="Pixels across" />
-            <Field name={`lenses.${at}.heightPx`} label="Pixels down" />
-            <Field name={`lenses.${at}.measuredHfovDeg`} label="Measured view, °" />
-            {lenses.fields.length > 1 && <Field name={`lenses.${at}.axisDeg`} label="Axis to the right, °" />}
-            <Tick name={`lenses.${at}.bends`} label="Bends like a fisheye" className="self-end" />
-          </Group>
-        );
-      })}
-      {lenses.fields.length < 2 && (
-        <Button className="self-start" onClick={() => lenses.append(USUAL_LENS)}>
-          {lenses.fields.length === 0 ? 'Add a lens' : 'Add a second lens'}
-        </Button>
-      )}
-      <Group title="Night, weather, movement, sound">
-        <Choice name="lightKind" label="Light" options={options(LIGHT_KINDS)} />
-        <Field name="lightReachM" label="Its reach, rated, m" />
-        <Field name="lightAngleDeg" label="Its angle, °" />
-        <Field name="ingress" label="IP code, as 66" />
-        <Field name="panRangeDeg" label="Pan, ° (0 stands still)" />
-        <Field name="tiltRangeDeg" label="Tilt, °" />
-        <Choice name="sound" label="Sound" options={options(SOUNDS, { hear: 'hears', talk: 'both ways' })} />
-        <Field name="cardMaxGB" label="Largest card, GB (0 no slot)" />
-      </Group>
-      <Group title="Power and network">
+        <Field
+          name="codecs"
+          label="Codecs of the main stream"
+          isText
+          placeholder="H.264, H.265"
+          hint={<ReadAs name="codecs" read={readCodecs} say={sayCodecs} />}
+        />
+        <Field
+          name="lenses.0.size"
+          label="Picture"
+          isText
+          placeholder="2560×1440 or 4MP"
+          hint={<ReadAs name="lenses.0.size" read={readSize} say={saySize} />}
+        />
+        <Field name="lenses.0.focal" label="Lens" isText placeholder="2.8 mm or 2.8–12 mm" />
+        <Field name="lenses.0.measuredHfovDeg" label="It sees across, °" placeholder="as printed or taped" />
+        <Field
+          name="fedBy"
+          label="Fed by"
+          isText
+          placeholder="802.3af, 12 V"
+          hint={<ReadAs name="fedBy" read={readFedBy} say={sayFedBy} />}
+        />
         <Field name="dayW" label="By day, W" />
         <Field name="nightW" label="At night, W" />
-        <Field name="standbyW" label="Asleep, W" />
-        <Field name="batteryWh" label="Battery, Wh" />
-        <Field name="poeClass" label="Class over the cable" />
-        <Field name="minVolts" label="Least voltage, V" />
-        <Field name="maxVolts" label="Highest voltage, V" />
-        <Choice name="supplyInBox" label="Supply in the box" options={YES_NO} />
-        <Choice name="wired" label="Wired network" options={YES_NO} />
-      </Group>
-      <div className="flex flex-wrap gap-x-4">
-        <span className="self-center text-small text-soft">Fed by</span>
-        {POWER_WAYS.map((way) => (
-          <Tick key={way} name="ways" value={way} label={POWER_WAY_WORDS[way]} />
-        ))}
-        <span className="self-center text-small text-soft">Radio</span>
-        {RADIO_BANDS.map((band) => (
-          <Tick key={band} name="bands" value={band} label={band === 'sub-GHz' ? band : `${band} GHz`} />
-        ))}
       </div>
-      <Field name="notes" label="Notes" isText />
-      <FormFoot onLeave={onLeave} />
+      <details open={card !== null || isWrong || undefined} className="group">
+        <summary className="w-fit py-1 font-strong text-verdigris">Everything else it may say</summary>
+        <div className="mt-2 flex flex-col gap-4">
+          <Group title="Of the box">
+            <Field name="hardwareRev" label="Hardware revision" isText />
+            <Field name="price" label="Price of one" />
+            <Field name="seats" label="Seats it takes" />
+            <Field name="ingress" label="IP code" isText placeholder="IP67" />
+            <Field name="cardMaxGB" label="Largest card, GB (0 no slot)" />
+          </Group>
+          <Group title="Main stream">
+            <Field
+              name="path"
+              label="Path"
+              isText
+              isCode
+              placeholder="/live/main"
+              hint="{channel}, {user}, {secret} are filled in"
+            />
+            <Field name="rtspPort" label="Port" placeholder="554" />
+            <Field name="fps" label="Frames a second" />
+            <Field name="sessions" label="Clients at once" />
+          </Group>
+          <Group
+            title="Small streams"
+            aside={
+              form.watch('sub') === 'yes' && subs.fields.length < MOST_SUBS ? (
+                <Button kind="quiet" className="text-small" onClick={() => subs.append(NEW_SUB)}>
+                  One more
+                </Button>
+              ) : undefined
+            }
+          >
+            <Choice
+              name="sub"
+              label="It has them"
+              options={YES_NO}
+              onChosen={(value) => value === 'yes' && subs.fields.length === 0 && subs.append(NEW_SUB)}
+            />
+          </Group>
+          {form.watch('sub') === 'yes' &&
+            subs.fields.map(({ id }, at) => (
+              <div key={id} className="grid grid-cols-2 items-start gap-x-3 gap-y-2 md:grid-cols-5">
+                <Field
+                  name={`subs.${at}.size`}
+                  label={`Small stream ${at + 1}, picture`}
+                  isText
+                  placeholder="640×360"
+                />
+                <Field name={`subs.${at}.codecs`} label={`Small stream ${at + 1}, codecs`} isText placeholder="H.264" />
+                <Field name={`subs.${at}.fps`} label={`Small stream ${at + 1}, frames a second`} />
+                <Field
+                  name={`subs.${at}.path`}
+                  label={`Small stream ${at + 1}, path`}
+                  isText
+                  isCode
+                  placeholder="/live/sub"
+                />
+                <Button
+                  kind="quiet"
+                  className="mt-5 justify-self-start text-small"
+                  aria-label={`Take small stream ${at + 1} out`}
+                  onClick={() => subs.remove(at)}
+                >
+                  Take it out
+                </Button>
+              </div>
+            ))}
+          {lenses.fields.map(({ id }, at) => (
+            <Group
+              key={id}
+              title={at === 0 ? 'Lens and sensor' : 'Second lens'}
+              aside={
+                at > 0 && (
+                  <Button kind="quiet" className="text-small" onClick={() => lenses.remove(at)}>
+                    Take the second lens out
+                  </Button>
+                )
+              }
+            >
+              <Field
+                name={`lenses.${at}.sensor`}
+                label={at === 0 ? 'Sensor' : 'Sensor of the second'}
+                isText
+                placeholder={'1/2.8" or 5.6×3.15 mm'}
+                hint="by its format it is assumed"
+              />
+              {at > 0 && (
+                <Field name={`lenses.${at}.size`} label="Picture of the second" isText placeholder="2560×1440" />
+              )}
+              {at > 0 && <Field name={`lenses.${at}.focal`} label="Second lens, mm" isText placeholder="8 mm" />}
+              {at > 0 && <Field name={`lenses.${at}.measuredHfovDeg`} label="The second sees across, °" />}
+              {lenses.fields.length > 1 && (
+                <Field
+                  name={`lenses.${at}.axisDeg`}
+                  label={`Axis of the ${at === 0 ? 'first' : 'second'} to the right, °`}
+                />
+              )}
+              <Tick
+                name={`lenses.${at}.bends`}
+                label={at === 0 ? 'Bends like a fisheye' : 'The second bends like a fisheye'}
+                className="self-end"
+              />
+            </Group>
+          ))}
+          {lenses.fields.length < 2 && (
+            <Button className="self-start" onClick={() => lenses.append(NEW_LENS)}>
+              Add a second lens
+            </Button>
+          )}
+          <Group title="Night, movement, sound">
+            <Choice name="lightKind" label="Light" options={options(LIGHT_KINDS)} />
+            <Field name="lightReachM" label="Its reach, rated, m" />
+            <Field name="lightAngleDeg" label="Its angle, °" />
+            <Field name="panRangeDeg" label="Pan, ° (0 stands still)" />
+            <Field name="tiltRangeDeg" label="Tilt, °" />
+            <Choice name="sound" label="Sound" options={options(SOUNDS, { hear: 'hears', talk: 'both ways' })} />
+          </Group>
+          <Group title="Power and network">
+            <Field name="standbyW" label="Asleep, W" />
+            <Field name="batteryWh" label="Battery in it, Wh" />
+            <Choice name="supplyInBox" label="Supply in the box" options={YES_NO} />
+            <Choice name="wired" label="Wired network" options={YES_NO} />
+            <span className="flex flex-wrap gap-x-3">
+              <span className="self-center text-small text-soft">Radio</span>
+              {RADIO_BANDS.map((band) => (
+                <Tick key={band} name="bands" value={band} label={band === 'sub-GHz' ? band : `${band} GHz`} />
+              ))}
+            </span>
+          </Group>
+          <Group title="Without its maker’s account">
+            <Choice
+              name="lostKnown"
+              label="Something is lost"
+              options={[NOT_KNOWN, { value: 'yes', label: 'yes' }, { value: 'no', label: 'nothing is' }]}
+            />
+            {form.watch('lostKnown') === 'yes' && (
+              <Field name="lost" label="What is lost" isText placeholder="push messages, person detection" />
+            )}
+            <Field name="notes" label="Notes" isText className="col-span-2" />
+          </Group>
+        </div>
+      </details>
+      <FormFoot onLeave={onLeave} acts={acts} />
     </Form>
   );
 }
+
+/** What stands before the rest opens. */
+const FIRST_FIELDS: ReadonlySet<string> = new Set([
+  'maker',
+  'model',
+  'localStream',
+  'codecs',
+  'lenses',
+  'fedBy',
+  'dayW',
+  'nightW',
+]);
 
 function Group({ title, aside, children }: { title: string; aside?: ReactNode; children: ReactNode }) {
   return (

@@ -1,11 +1,23 @@
+import { LIST_LIMITS } from '../../../base/limits.ts';
 import { sayMany } from '../../../base/say.ts';
-import { cameraOf, changeCamera, type Handlers, sayValue, streamIn, words } from '../../command-parts.ts';
+import {
+  type Changed,
+  cameraOf,
+  changeCamera,
+  type Handlers,
+  itemOf,
+  sayValue,
+  without,
+  words,
+} from '../../command-parts.ts';
+import type { Site } from '../../site.ts';
 import { cameraSubject } from '../../subject.ts';
 import { type Model, nameOfModel } from '../models/model-card.ts';
 import type { Account, Camera, Stream } from './camera.ts';
 import type { Feed } from './feed.ts';
 import type { Mounting } from './mounting.ts';
 import type { Need } from './need.ts';
+import { STREAM_COMMANDS, type StreamCommand } from './stream-commands.ts';
 
 /** Every way a camera changes: what it is for, where it hangs, what feeds it, how it is reached. */
 export type CameraCommand =
@@ -24,8 +36,22 @@ export type CameraCommand =
   | { readonly kind: 'setFeed'; readonly cameraId: string; readonly feed: Feed | null }
   | { readonly kind: 'setAddress'; readonly cameraId: string; readonly host: string; readonly port: number }
   | { readonly kind: 'setAccount'; readonly cameraId: string; readonly account: Account | null }
-  | { readonly kind: 'setStreamPath'; readonly cameraId: string; readonly streamId: string; readonly path: string }
-  | { readonly kind: 'addStream'; readonly cameraId: string; readonly stream: Stream };
+  | {
+      /** What it is called and what it is, beside what other commands say. */
+      readonly kind: 'changeCamera';
+      readonly cameraId: string;
+      readonly changed: Partial<Pick<Camera, 'name' | 'place' | 'kind' | 'channel' | 'memoryCard'>>;
+    }
+  /** All that draws it and all that joins it goes with it; its record stays. */
+  | { readonly kind: 'removeCamera'; readonly cameraId: string }
+  | {
+      /** Another device in its place: taps, links, need and record stay; what was measured of the old one no longer counts. */
+      readonly kind: 'replaceCamera';
+      readonly cameraId: string;
+      readonly modelId: string;
+      readonly streams: readonly { readonly stream: Stream; readonly instead: string | null }[];
+    }
+  | StreamCommand;
 
 const sayAddress = ({ host, ports }: Camera): string => `${host || 'none'}:${ports.rtsp}`;
 
@@ -101,27 +127,50 @@ export const CAMERA_COMMANDS: Handlers<CameraCommand> = {
     const refs = { from: cameraOf(site, cameraId).account?.user ?? 'none', to: account?.user ?? 'none' };
     return changeCamera(site, cameraId, 'edit', 'account changed', (camera) => ({ ...camera, account }), refs);
   },
-  setStreamPath: (site, { cameraId, streamId, path }) => {
-    const stream = streamIn(cameraOf(site, cameraId), streamId);
-    return changeCamera(
-      site,
-      cameraId,
-      'edit',
-      `path of ${stream.label} changed`,
-      (camera) => ({
-        ...camera,
-        streams: camera.streams.map((other) => (other.id === streamId ? { ...other, path } : other)),
-      }),
-      { from: stream.path || 'none', to: path || 'none' },
-    );
+  changeCamera: (site, { cameraId, changed }) => {
+    const before = cameraOf(site, cameraId);
+    const { name = before.name } = changed;
+    const text = name === before.name ? 'changed' : `now called ${name}`;
+    return changeCamera(site, cameraId, 'edit', text, (camera) => ({ ...camera, ...changed }));
   },
-  addStream: (site, { cameraId, stream }) =>
-    changeCamera(
-      site,
-      cameraId,
-      'edit',
-      `stream ${stream.label} added`,
-      (camera) => ({ ...camera, streams: [...camera.streams, stream] }),
-      { path: stream.path || 'none' },
-    ),
+  removeCamera: (site, { cameraId }) => {
+    const { name } = cameraOf(site, cameraId);
+    const subject = cameraSubject(cameraId);
+    return {
+      site: {
+        ...site,
+        cameras: without(site.cameras, cameraId),
+        taps: site.taps.filter((tap) => tap.cameraId !== cameraId),
+        links: site.links.filter(({ from, to }) => from !== subject && to !== subject),
+      },
+      log: words('edit', 'site', `${name} removed`),
+    };
+  },
+  replaceCamera: (site, { cameraId, modelId, streams }) => replaceCamera(site, cameraId, modelId, streams),
+  ...STREAM_COMMANDS,
 };
+
+function replaceCamera(
+  site: Site,
+  cameraId: string,
+  modelId: string,
+  streams: Extract<CameraCommand, { readonly kind: 'replaceCamera' }>['streams'],
+): Changed {
+  const model = itemOf(site.models, modelId, 'model');
+  const before = cameraOf(site, cameraId);
+  const instead = new Map(streams.flatMap(({ stream, instead }) => (instead === null ? [] : [[instead, stream.id]])));
+  const taps = site.taps.map((tap) =>
+    tap.cameraId === cameraId ? { ...tap, streamId: instead.get(tap.streamId) ?? streams[0]?.stream.id ?? '' } : tap,
+  );
+  const changed = changeCamera({ ...site, taps }, cameraId, 'edit', `replaced by ${nameOfModel(model)}`, (camera) => ({
+    ...camera,
+    modelId,
+    streams: streams.map(({ stream }) => stream),
+  }));
+  // Streams are new ones, and nothing is measured of them yet; what was seen of the device itself is taken back here.
+  const subject = cameraSubject(before.id);
+  const ofDevice = site.journal.filter(({ facts }) =>
+    facts.some((fact) => fact.subject === subject || fact.subject.endsWith(`:${subject}`)),
+  );
+  return { ...changed, revokes: ofDevice.slice(-LIST_LIMITS.factsOfEntry).map(({ id }) => id) };
+}

@@ -1,4 +1,4 @@
-import { LIST_LIMITS, STREAM_LIMITS, TEXT_LIMITS } from '../../../base/limits.ts';
+import { LIST_LIMITS, TEXT_LIMITS } from '../../../base/limits.ts';
 import { pointShape } from '../../../base/plan-shapes.ts';
 import {
   flag,
@@ -13,16 +13,24 @@ import {
   shapeOf,
   share,
   text,
-  whole,
   within,
 } from '../../../base/schema-parts.ts';
 import { TAP_USES } from '../../../base/tap-uses.ts';
 import { POWER_WAYS } from '../../../base/ways.ts';
+import { STREAM_PATH } from '../../../net/path-places.ts';
 import { DETAIL_LEVELS } from '../../../optics/detail-levels.ts';
 import type { SunFeed } from '../../../power/sun-feed.ts';
 import type { Site } from '../../site.ts';
 import { SOUNDS } from '../models/model-card.ts';
-import { type Account, CAMERA_KINDS, type Camera, type Stream } from './camera.ts';
+import {
+  type Account,
+  CAMERA_KINDS,
+  CAMERA_RANGES,
+  type Camera,
+  type MemoryCard,
+  STREAM_RANGES,
+  type Stream,
+} from './camera.ts';
 import { type ChargeCare, FEED_RANGES, type Feed } from './feed.ts';
 import type { Mounting } from './mounting.ts';
 import { NEED_RANGES, type Need } from './need.ts';
@@ -52,6 +60,8 @@ const sunShape = shapeOf<SunFeed>()({
   tiltDeg: within(FEED_RANGES.tiltDeg),
   shade: within(FEED_RANGES.shade),
   batteryWh: within(FEED_RANGES.batteryWh),
+  panelPrice: orNull(within(FEED_RANGES.price)),
+  batteryPrice: orNull(within(FEED_RANGES.price)),
   depthOfDischarge: share(),
   isLithium: flag(),
   drawnHoursPerDay: within(FEED_RANGES.drawnHoursPerDay),
@@ -67,13 +77,13 @@ export const feedShape = shapeOf<Feed>()({
 export const streamShape = shapeOf<Stream>()({
   id: id(),
   label: text(TEXT_LIMITS.label).min(1),
-  path: line(TEXT_LIMITS.path).matches(/^(\/[^\s#]*)?$/, '${path} must start with / and hold no blanks'),
+  path: line(TEXT_LIMITS.path).matches(STREAM_PATH, '${path} must start with / and hold no blanks'),
   codec: orNull(text(TEXT_LIMITS.codec)),
-  width: orNull(whole(1, STREAM_LIMITS.sidePx)),
-  height: orNull(whole(1, STREAM_LIMITS.sidePx)),
-  fps: orNull(positive(STREAM_LIMITS.fps)),
-  gopFrames: orNull(whole(1, STREAM_LIMITS.gopFrames)),
-  bitrateKbps: orNull(positive(STREAM_LIMITS.bitrateKbps)),
+  width: orNull(within(STREAM_RANGES.sidePx)),
+  height: orNull(within(STREAM_RANGES.sidePx)),
+  fps: orNull(within(STREAM_RANGES.fps)),
+  gopFrames: orNull(within(STREAM_RANGES.gopFrames)),
+  bitrateKbps: orNull(within(STREAM_RANGES.bitrateKbps)),
 });
 
 export const cameraShape = shapeOf<Camera>()({
@@ -82,8 +92,9 @@ export const cameraShape = shapeOf<Camera>()({
   place: text(TEXT_LIMITS.place),
   kind: oneOf(CAMERA_KINDS),
   modelId: orNull(id()),
+  channel: orNull(within(CAMERA_RANGES.channel)),
   host: line(TEXT_LIMITS.host),
-  ports: shapeOf<Camera['ports']>()({ rtsp: whole(1, 65_535).required() }),
+  ports: shapeOf<Camera['ports']>()({ rtsp: within(CAMERA_RANGES.rtspPort) }),
   account: orNull(shapeOf<Account>()({ user: line(TEXT_LIMITS.user), secretRef: id(TEXT_LIMITS.secretRef) })),
   streams: list(streamShape, LIST_LIMITS.streamsOfCamera),
   need: orNull(needShape),
@@ -91,6 +102,9 @@ export const cameraShape = shapeOf<Camera>()({
   position: orNull(pointShape),
   candidates: list(id(), LIST_LIMITS.candidates),
   feed: orNull(feedShape),
+  memoryCard: orNull(
+    shapeOf<MemoryCard>()({ sizeGB: within(CAMERA_RANGES.cardGB), price: orNull(within(CAMERA_RANGES.price)) }),
+  ),
 });
 
 /** What a camera is known by, and what it knows others by. */

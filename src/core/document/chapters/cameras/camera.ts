@@ -1,4 +1,6 @@
+import { STREAM_LIMITS } from '../../../base/limits.ts';
 import type { Point } from '../../../base/plan-geometry.ts';
+import { above0, between, wholes } from '../../../base/range.ts';
 import type { Feed } from './feed.ts';
 import type { Mounting } from './mounting.ts';
 import type { Need } from './need.ts';
@@ -25,12 +27,20 @@ export interface Stream {
   readonly bitrateKbps: number | null;
 }
 
+/** A memory card that is bought for it. */
+export interface MemoryCard {
+  readonly sizeGB: number;
+  readonly price: number | null;
+}
+
 export interface Camera {
   readonly id: string;
   readonly name: string;
   readonly place: string;
   readonly kind: CameraKind;
   readonly modelId: string | null;
+  /** Which channel of a box or an encoder it is; paths of a card ask for it as `{channel}`. */
+  readonly channel: number | null;
   readonly host: string;
   readonly ports: { readonly rtsp: number };
   readonly account: Account | null;
@@ -41,6 +51,7 @@ export interface Camera {
   /** Models that are weighed against the need. */
   readonly candidates: readonly string[];
   readonly feed: Feed | null;
+  readonly memoryCard: MemoryCard | null;
 }
 
 /** A stream of which only label and path are known. */
@@ -54,10 +65,31 @@ export const UNKNOWN_STREAM = {
 } as const satisfies Omit<Stream, 'id' | 'label' | 'path'>;
 
 /** What a camera has before anybody planned it. */
-export const UNPLANNED: Pick<Camera, 'need' | 'mounting' | 'position' | 'candidates' | 'feed'> = {
+export const UNPLANNED: Pick<
+  Camera,
+  'channel' | 'need' | 'mounting' | 'position' | 'candidates' | 'feed' | 'memoryCard'
+> = {
+  channel: null,
   need: null,
   mounting: null,
   position: null,
   candidates: [],
   feed: null,
+  memoryCard: null,
 };
+
+/** What its numbers may be. */
+export const CAMERA_RANGES = {
+  channel: wholes(1, 256),
+  rtspPort: wholes(1, 65_535),
+  cardGB: above0(100_000, 'GB'),
+  price: between(0, 1e7),
+} as const;
+
+/** The same of a stream as it is planned. */
+export const STREAM_RANGES = {
+  sidePx: wholes(1, STREAM_LIMITS.sidePx, 'px'),
+  fps: above0(STREAM_LIMITS.fps),
+  gopFrames: wholes(1, STREAM_LIMITS.gopFrames, 'frames'),
+  bitrateKbps: above0(STREAM_LIMITS.bitrateKbps, 'kbit/s'),
+} as const;

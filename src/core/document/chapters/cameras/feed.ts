@@ -21,5 +21,6 @@ export const FEED_RANGES = {
   drawnHoursPerDay: between(0, 24, 'hours'),
   shade: between(0, 1),
   month: wholes(1, 12),
+  price: between(0, 1e7),
   limitPercent: between(1, 100, '%'),
 } as const;

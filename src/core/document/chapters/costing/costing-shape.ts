@@ -1,6 +1,6 @@
 import { LIST_LIMITS, TEXT_LIMITS } from '../../../base/limits.ts';
 import { id, list, oneOf, orNull, shapeOf, text, within } from '../../../base/schema-parts.ts';
-import { COST_RANGES, type Costing, type CostLine, type CostOption, SCHOOLS } from './costing.ts';
+import { type CablePrices, COST_RANGES, type Costing, type CostLine, type CostOption, SCHOOLS } from './costing.ts';
 
 const money = () => within(COST_RANGES.money);
 export const costingShape = shapeOf<Costing>()({
@@ -8,17 +8,25 @@ export const costingShape = shapeOf<Costing>()({
   years: within(COST_RANGES.years),
   energyPrice: within(COST_RANGES.energyPrice),
   priceRise: within(COST_RANGES.priceRise),
+  perMetre: shapeOf<CablePrices>()({
+    'network-cable': orNull(money()),
+    pair: orNull(money()),
+    usb: orNull(money()),
+    fibre: orNull(money()),
+  }),
   options: list(
     shapeOf<CostOption>()({
       id: id(),
       name: text(TEXT_LIMITS.name).min(1),
       school: oneOf(SCHOOLS),
+      destinationId: orNull(id()),
       lines: list(
         shapeOf<CostLine>()({
           label: text(TEXT_LIMITS.name).min(1),
           price: money(),
           count: within(COST_RANGES.count),
           everyYears: orNull(within(COST_RANGES.everyYears)),
+          of: orNull(text(TEXT_LIMITS.subject).min(1)),
         }),
         LIST_LIMITS.costLines,
       ),

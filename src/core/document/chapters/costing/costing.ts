@@ -1,4 +1,5 @@
 import { above0, between, wholes } from '../../../base/range.ts';
+
 export const SCHOOLS = ['recorder-box', 'software', 'both'] as const;
 export type School = (typeof SCHOOLS)[number];
 
@@ -8,11 +9,23 @@ export interface CostLine {
   readonly count: number;
   /** Bought again after so many years; `null` lasts. */
   readonly everyYears: number | null;
+  /** What of the plan it counts, so that it is counted once: `model:ID`, `gear:ID`, `cable:network-cable` …; `null` is written by hand. */
+  readonly of: string | null;
+}
+
+/** What a metre of a medium costs; `null` when not known. */
+export interface CablePrices {
+  readonly 'network-cable': number | null;
+  readonly pair: number | null;
+  readonly usb: number | null;
+  readonly fibre: number | null;
 }
 export interface CostOption {
   readonly id: string;
   readonly name: string;
   readonly school: School;
+  /** The destination whose seats it counts; `null` counts those below. */
+  readonly destinationId: string | null;
   readonly lines: readonly CostLine[];
   readonly includedSeats: number;
   readonly packs: readonly { readonly seats: number; readonly price: number }[];
@@ -25,10 +38,20 @@ export interface Costing {
   readonly years: number;
   readonly energyPrice: number;
   readonly priceRise: number;
+  readonly perMetre: CablePrices;
   readonly options: readonly CostOption[];
 }
 
-export const EMPTY_COSTING: Costing = { currency: '€', years: 5, energyPrice: 0.3, priceRise: 0.02, options: [] };
+export const NO_CABLE_PRICES: CablePrices = { 'network-cable': null, pair: null, usb: null, fibre: null };
+
+export const EMPTY_COSTING: Costing = {
+  currency: '€',
+  years: 5,
+  energyPrice: 0.3,
+  priceRise: 0.02,
+  perMetre: NO_CABLE_PRICES,
+  options: [],
+};
 
 /** What its numbers may be. */
 export const COST_RANGES = {

@@ -1,17 +1,48 @@
 import { LIST_LIMITS, TEXT_LIMITS } from '../../../base/limits.ts';
 import { pointShape } from '../../../base/plan-shapes.ts';
 import { id, list, oneOf, orNull, shapeOf, text, within } from '../../../base/schema-parts.ts';
-import { DESTINATION_KINDS, DESTINATION_RANGES, type Destination } from './destination.ts';
+import type { SeatPack } from '../../../cost/seat-packs.ts';
+import {
+  DESTINATION_KINDS,
+  DESTINATION_RANGES,
+  type Destination,
+  PROTOCOLS,
+  type Seats,
+  type Storage,
+} from './destination.ts';
 
 export const destinationShape = shapeOf<Destination>()({
   id: id(),
   name: text(TEXT_LIMITS.name).min(1),
   kind: oneOf(DESTINATION_KINDS),
   codecs: list(text(TEXT_LIMITS.codec).required(), LIST_LIMITS.codecs),
+  protocols: list(oneOf(PROTOCOLS), PROTOCOLS.length),
+  largest: orNull(
+    shapeOf<NonNullable<Destination['largest']>>()({
+      widthPx: within(DESTINATION_RANGES.sidePx),
+      heightPx: within(DESTINATION_RANGES.sidePx),
+    }),
+  ),
+  mostFps: orNull(within(DESTINATION_RANGES.mostFps)),
+  mostKbps: orNull(within(DESTINATION_RANGES.mostKbps)),
+  decodes: orNull(within(DESTINATION_RANGES.decodes)),
+  seats: orNull(
+    shapeOf<Seats>()({
+      included: within(DESTINATION_RANGES.includedSeats),
+      packs: list(
+        shapeOf<SeatPack>()({
+          seats: within(DESTINATION_RANGES.packSeats),
+          price: within(DESTINATION_RANGES.price),
+        }),
+        LIST_LIMITS.costPacks,
+      ),
+    }),
+  ),
   storage: orNull(
-    shapeOf<NonNullable<Destination['storage']>>()({
+    shapeOf<Storage>()({
       diskTB: within(DESTINATION_RANGES.diskTB),
       usableFraction: within(DESTINATION_RANGES.usableFraction),
+      price: orNull(within(DESTINATION_RANGES.price)),
     }),
   ),
   retentionDays: orNull(within(DESTINATION_RANGES.retentionDays)),

@@ -1,8 +1,32 @@
+import { STREAM_LIMITS } from '../../../base/limits.ts';
 import type { Point } from '../../../base/plan-geometry.ts';
-import { above0, between } from '../../../base/range.ts';
+import { above0, between, wholes } from '../../../base/range.ts';
+import type { SeatPack } from '../../../cost/seat-packs.ts';
 
 export const DESTINATION_KINDS = ['hub', 'recorder', 'viewer', 'relay'] as const;
 export type DestinationKind = (typeof DESTINATION_KINDS)[number];
+
+/** Ways in which a destination takes a picture in. */
+export const PROTOCOLS = ['rtsp', 'onvif', 'http'] as const;
+export type Protocol = (typeof PROTOCOLS)[number];
+export const PROTOCOL_WORDS: Readonly<Record<Protocol, string>> = {
+  rtsp: 'RTSP',
+  onvif: 'ONVIF',
+  http: 'pictures by HTTP',
+};
+
+/** Channels that it counts: how many came with it, and which packs of more are sold. */
+export interface Seats {
+  readonly included: number;
+  readonly packs: readonly SeatPack[];
+}
+
+export interface Storage {
+  readonly diskTB: number;
+  readonly usableFraction: number;
+  /** Of the disk. */
+  readonly price: number | null;
+}
 
 export interface Destination {
   readonly id: string;
@@ -10,14 +34,45 @@ export interface Destination {
   readonly kind: DestinationKind;
   /** Codecs it takes; empty when not known. */
   readonly codecs: readonly string[];
-  readonly storage: { readonly diskTB: number; readonly usableFraction: number } | null;
+  /** Protocols it takes; empty when not known. */
+  readonly protocols: readonly Protocol[];
+  /** Largest picture that it takes; `null` when not known. */
+  readonly largest: { readonly widthPx: number; readonly heightPx: number } | null;
+  readonly mostFps: number | null;
+  readonly mostKbps: number | null;
+  /** Streams that it decodes at once: to show them, or to look for something in them. */
+  readonly decodes: number | null;
+  /** `null` when it is not known to count any. */
+  readonly seats: Seats | null;
+  readonly storage: Storage | null;
   readonly retentionDays: number | null;
   readonly position: Point | null;
 }
+
+/** A destination of which only name and kind are known. */
+export const UNKNOWN_DESTINATION = {
+  codecs: [],
+  protocols: [],
+  largest: null,
+  mostFps: null,
+  mostKbps: null,
+  decodes: null,
+  seats: null,
+  storage: null,
+  retentionDays: null,
+  position: null,
+} as const satisfies Omit<Destination, 'id' | 'name' | 'kind'>;
 
 /** What its numbers may be. */
 export const DESTINATION_RANGES = {
   diskTB: above0(10_000, 'TB'),
   usableFraction: between(0, 1),
   retentionDays: above0(36_500, 'days'),
+  sidePx: wholes(16, STREAM_LIMITS.sidePx, 'px'),
+  mostFps: above0(STREAM_LIMITS.fps),
+  mostKbps: above0(STREAM_LIMITS.bitrateKbps, 'kbit/s'),
+  decodes: wholes(1, 10_000),
+  includedSeats: wholes(0, 10_000),
+  packSeats: wholes(1, 10_000),
+  price: between(0, 1e7),
 } as const;

@@ -18,7 +18,12 @@ import { GEAR_KINDS, GEAR_RANGES, type Gear, type GearKind } from './gear.ts';
 
 type GearOf<K extends GearKind> = Extract<Gear, { readonly kind: K }>;
 
-const gearBase = { id: id(), name: text(TEXT_LIMITS.name).min(1), position: orNull(pointShape) };
+const gearBase = {
+  id: id(),
+  name: text(TEXT_LIMITS.name).min(1),
+  position: orNull(pointShape),
+  price: orNull(within(GEAR_RANGES.price)),
+};
 const GEAR_SHAPES: { readonly [K in GearKind]: ISchema<GearOf<K>> } = {
   switch: shapeOf<GearOf<'switch'>>()({
     ...gearBase,

@@ -6,6 +6,8 @@ interface GearBase {
   readonly id: string;
   readonly name: string;
   readonly position: Point | null;
+  /** Of one, in the currency of the site; `null` when not known. */
+  readonly price: number | null;
 }
 export type PseType = 1 | 2 | 3 | 4;
 export type Gear =
@@ -69,4 +71,5 @@ export const GEAR_RANGES = {
   channel: wholes(1, 200),
   poeClass: wholes(0, 8),
   syncMbps: above0(10_000, 'Mbit/s'),
+  price: between(0, 1e7),
 } as const;

@@ -18,7 +18,11 @@ export const LINK_COMMANDS: Handlers<LinkCommand> = {
       site: { ...site, links: put(site.links, link) },
       log: words('power', link.to, `${to}: ${what}${what === 'link changed' ? '' : ` to ${from}`}`, {
         medium: link.medium,
-        length: link.route ? `drawn, ${sayMany(link.route.length, 'point')}` : `${link.lengthM} m`,
+        length: link.route
+          ? `drawn, ${sayMany(link.route.length, 'point')}`
+          : link.lengthM === null
+            ? undefined
+            : `${link.lengthM} m`,
       }),
     };
   },

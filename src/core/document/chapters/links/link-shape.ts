@@ -7,10 +7,11 @@ import { LINK_MEDIA, LINK_RANGES, type Link } from './link.ts';
 
 export const linkShape = shapeOf<Link>()({
   id: id(),
+  name: text(TEXT_LIMITS.name),
   from: text(TEXT_LIMITS.subject).min(1),
   to: text(TEXT_LIMITS.subject).min(1),
   medium: oneOf(LINK_MEDIA),
-  lengthM: within(LINK_RANGES.lengthM),
+  lengthM: orNull(within(LINK_RANGES.lengthM)),
   route: orNull(list(pointShape, LIST_LIMITS.routePoints)),
   extraM: within(LINK_RANGES.lengthM),
   areaMm2: orNull(within(LINK_RANGES.areaMm2)),

@@ -7,11 +7,13 @@ export type LinkMedium = (typeof LINK_MEDIA)[number];
 /** What joins two things. Ends are subjects: `gear:ID`, `camera:ID`, `destination:ID`; power flows from → to. */
 export interface Link {
   readonly id: string;
+  /** What stands on its label; may be empty. */
+  readonly name: string;
   readonly from: string;
   readonly to: string;
   readonly medium: LinkMedium;
-  /** Taped or guessed; a drawn route counts before it. */
-  readonly lengthM: number;
+  /** As somebody typed it; a drawn route counts before it. `null` when nobody did: then the plan says it, if both ends stand there. */
+  readonly lengthM: number | null;
   readonly route: readonly Point[] | null;
   /** Risers, slack and loops beside the drawn route. */
   readonly extraM: number;
@@ -23,9 +25,10 @@ export interface Link {
   readonly capacityMbps: number | null;
 }
 
-/** A link of which only its ends and its kind are known: ten metres, warm, indoors, nothing measured. */
+/** A link of which only its ends and its kind are known: warm, indoors, nothing measured. */
 export const UNMEASURED_LINK = {
-  lengthM: 10,
+  name: '',
+  lengthM: null,
   route: null,
   extraM: 0,
   areaMm2: null,

@@ -4,14 +4,17 @@ import { isRecord } from '../../../base/is-record.ts';
 import { LIST_LIMITS } from '../../../base/limits.ts';
 import { err, ok, type Result } from '../../../base/result.ts';
 import { list, oneOf, shapeOf, whole } from '../../../base/schema-parts.ts';
-import { type Migration, migrate } from '../../migrations/migrate.ts';
+import { eachOf, type Migration, migrate } from '../../migrations/migrate.ts';
+import { cardTo6 } from '../../migrations/to-6.ts';
 import type { Model } from './model-card.ts';
 import { modelShape } from './model-shape.ts';
 
 export const CARD_FORMAT = 'clear-tap/model-cards';
-const CARD_VERSION = 1;
+const CARD_VERSION = 2;
 /** By the version they start from; a card of version 1 is the first that was kept. */
-const CARD_MIGRATIONS: Readonly<Record<number, Migration>> = {};
+const CARD_MIGRATIONS: Readonly<Record<number, Migration>> = {
+  1: (file) => ({ ...file, version: 2, cards: eachOf(file.cards, cardTo6) }),
+};
 export const CARD_FILE_ENDING = '.cleartap-cards.json';
 const MAX_FILE_CHARS = 8 * 1024 * 1024;
 
@@ -67,3 +70,14 @@ export function readCardFile(text: string): Result<readonly Model[], Fault<CardF
 /** The text of a file of cards; reading it gives the same cards. */
 export const writeCardFile = (cards: readonly Model[]): string =>
   `${JSON.stringify({ format: CARD_FORMAT, version: CARD_VERSION, cards }, null, 2)}\n`;
+
+/** A card as it is kept in a browser: a file of one, so that its version is known. */
+export const storedCard = (card: Model): CardFile => ({ format: CARD_FORMAT, version: CARD_VERSION, cards: [card] });
+
+/** The card in a record; a bare one is of the first version. `null` where it cannot be read. */
+export function readStoredCard(value: unknown): Model | null {
+  const isFile = isRecord(value) && value.format === CARD_FORMAT;
+  const file = isFile ? value : { format: CARD_FORMAT, version: 1, cards: [value] };
+  const read = readCardFile(JSON.stringify(file));
+  return read.ok ? (read.value[0] ?? null) : null;
+}

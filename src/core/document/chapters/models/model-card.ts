@@ -1,7 +1,8 @@
 import { STREAM_LIMITS } from '../../../base/limits.ts';
 import { above0, between, wholes } from '../../../base/range.ts';
 import type { PowerWay, RadioBand } from '../../../base/ways.ts';
-import type { Lens } from '../../../optics/lens.ts';
+import type { CardLens } from '../../../optics/lens.ts';
+
 /** How a camera gives its picture on the local network, if it does. */
 export const LOCAL_STREAMS = ['both', 'rtsp', 'onvif', 'account-only', 'after-reflash'] as const;
 export type LocalStream = (typeof LOCAL_STREAMS)[number];
@@ -24,10 +25,19 @@ export const LOST_LIMITS = { most: 20, max: 120 } as const;
 export const MODEL_NOTES_CHARS = 2000;
 
 export interface SubStream {
+  /** Empty when not known. */
   readonly codecs: readonly string[];
-  readonly widthPx: number;
-  readonly heightPx: number;
-  readonly fps: number;
+  readonly widthPx: number | null;
+  readonly heightPx: number | null;
+  readonly fps: number | null;
+  /** With `{channel}`, `{user}` and `{secret}` where they belong; empty when not known. */
+  readonly path: string;
+}
+
+export interface CardLight {
+  readonly kind: LightKind;
+  readonly reachM: number | null;
+  readonly angleDeg: number | null;
 }
 
 export interface ModelPower {
@@ -55,15 +65,18 @@ export interface Model {
   readonly localStream: LocalStream | null;
   /** Clients that it serves at once; `null` when not known. */
   readonly sessions: number | null;
-  readonly lenses: readonly Lens[];
+  readonly lenses: readonly CardLens[];
   /** Of the main stream. */
   readonly codecs: readonly string[];
   readonly fps: number | null;
+  /** Of the main stream, with `{channel}`, `{user}` and `{secret}` where they belong; empty when not known. */
+  readonly path: string;
+  readonly rtspPort: number | null;
   readonly subs: readonly SubStream[] | null;
   /** 0 stands still. */
   readonly panRangeDeg: number | null;
   readonly tiltRangeDeg: number | null;
-  readonly light: { readonly kind: LightKind; readonly reachM: number; readonly angleDeg: number } | null;
+  readonly light: CardLight | null;
   /** Code of IEC 60529 without its letters: 66. */
   readonly ingress: number | null;
   readonly sound: Sound | null;
@@ -72,8 +85,8 @@ export interface Model {
   readonly bands: readonly RadioBand[];
   /** Largest card that it takes; 0 has no slot. */
   readonly cardMaxGB: number | null;
-  /** What is gone without the maker's account, in words. */
-  readonly lostWithoutAccount: readonly string[];
+  /** What is gone without the maker's account, in words; `null` when nobody looked. */
+  readonly lostWithoutAccount: readonly string[] | null;
   /** Of one, in the currency of the site. */
   readonly price: number | null;
   /** Seats that it takes at a recorder which counts channels. */
@@ -104,6 +117,8 @@ export const emptyModel = (id: string, maker: string, model: string): Model => (
   lenses: [],
   codecs: [],
   fps: null,
+  path: '',
+  rtspPort: null,
   subs: null,
   panRangeDeg: null,
   tiltRangeDeg: null,
@@ -114,7 +129,7 @@ export const emptyModel = (id: string, maker: string, model: string): Model => (
   wired: null,
   bands: [],
   cardMaxGB: null,
-  lostWithoutAccount: [],
+  lostWithoutAccount: null,
   price: null,
   seats: 1,
   notes: '',
@@ -140,6 +155,7 @@ export const MODEL_RANGES = {
   standbyW: between(0, 1000, 'W'),
   batteryWh: above0(100_000, 'Wh'),
   cardMaxGB: between(0, 100_000, 'GB'),
+  rtspPort: wholes(1, 65_535),
   price: between(0, 1e7),
   seats: wholes(1, 16),
 } as const;

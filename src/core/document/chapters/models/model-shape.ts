@@ -1,8 +1,10 @@
 import { LIST_LIMITS, TEXT_LIMITS } from '../../../base/limits.ts';
-import { flag, id, list, oneOf, orNull, shapeOf, text, within } from '../../../base/schema-parts.ts';
+import { flag, id, line, list, oneOf, orNull, shapeOf, text, within } from '../../../base/schema-parts.ts';
 import { POWER_WAYS, RADIO_BANDS } from '../../../base/ways.ts';
-import type { Lens } from '../../../optics/lens.ts';
+import { STREAM_PATH } from '../../../net/path-places.ts';
+import type { CardLens } from '../../../optics/lens.ts';
 import {
+  type CardLight,
   LIGHT_KINDS,
   LOCAL_STREAMS,
   LOST_LIMITS,
@@ -15,22 +17,25 @@ import {
 } from './model-card.ts';
 
 const codecs = () => list(text(TEXT_LIMITS.codec).min(1).required(), LIST_LIMITS.codecs);
+const path = () => line(TEXT_LIMITS.path).matches(STREAM_PATH, '${path} must start with / and hold no blanks');
 const pixels = () => within(MODEL_RANGES.sidePx);
 
 /** A lens cannot be longer at its wide end than at its far one, nor see wider than its sensor allows. */
-export const lensShape = shapeOf<Lens>()({
+export const lensShape = shapeOf<CardLens>()({
   label: text(TEXT_LIMITS.label).min(1),
-  sensorWidthMm: within(MODEL_RANGES.sensorMm),
-  sensorHeightMm: within(MODEL_RANGES.sensorMm),
-  focalWideMm: within(MODEL_RANGES.focalMm),
-  focalTeleMm: within(MODEL_RANGES.focalMm).when('focalWideMm', ([wide], schema) =>
-    typeof wide === 'number' ? schema.min(wide, '${path} must not be below the wide end') : schema,
+  sensorWidthMm: orNull(within(MODEL_RANGES.sensorMm)),
+  sensorHeightMm: orNull(within(MODEL_RANGES.sensorMm)),
+  focalWideMm: orNull(within(MODEL_RANGES.focalMm)),
+  focalTeleMm: orNull(
+    within(MODEL_RANGES.focalMm).when('focalWideMm', ([wide], schema) =>
+      typeof wide === 'number' ? schema.min(wide, '${path} must not be below the wide end') : schema,
+    ),
   ),
   projection: oneOf(['pinhole', 'equidistant']),
   measuredHfovDeg: orNull(within(MODEL_RANGES.measuredHfovDeg)),
   axisDeg: within(MODEL_RANGES.axisDeg),
-  widthPx: pixels(),
-  heightPx: pixels(),
+  widthPx: orNull(pixels()),
+  heightPx: orNull(pixels()),
 });
 
 const powerShape = shapeOf<ModelPower>()({
@@ -47,7 +52,13 @@ const powerShape = shapeOf<ModelPower>()({
 
 const subs = orNull(
   list(
-    shapeOf<SubStream>()({ codecs: codecs(), widthPx: pixels(), heightPx: pixels(), fps: within(MODEL_RANGES.fps) }),
+    shapeOf<SubStream>()({
+      codecs: codecs(),
+      widthPx: orNull(pixels()),
+      heightPx: orNull(pixels()),
+      fps: orNull(within(MODEL_RANGES.fps)),
+      path: path(),
+    }),
     8,
   ),
 );
@@ -63,14 +74,16 @@ export const modelShape = shapeOf<Model>()({
   lenses: list(lensShape, 2),
   codecs: codecs(),
   fps: orNull(within(MODEL_RANGES.fps)),
+  path: path(),
+  rtspPort: orNull(within(MODEL_RANGES.rtspPort)),
   subs,
   panRangeDeg: orNull(within(MODEL_RANGES.rangeDeg)),
   tiltRangeDeg: orNull(within(MODEL_RANGES.rangeDeg)),
   light: orNull(
-    shapeOf<NonNullable<Model['light']>>()({
+    shapeOf<CardLight>()({
       kind: oneOf(LIGHT_KINDS),
-      reachM: within(MODEL_RANGES.lightReachM),
-      angleDeg: within(MODEL_RANGES.rangeDeg),
+      reachM: orNull(within(MODEL_RANGES.lightReachM)),
+      angleDeg: orNull(within(MODEL_RANGES.rangeDeg)),
     }),
   ),
   ingress: orNull(within(MODEL_RANGES.ingress)),
@@ -79,7 +92,7 @@ export const modelShape = shapeOf<Model>()({
   wired: orNull(flag()),
   bands: list(oneOf(RADIO_BANDS), RADIO_BANDS.length),
   cardMaxGB: orNull(within(MODEL_RANGES.cardMaxGB)),
-  lostWithoutAccount: list(text(LOST_LIMITS.max).min(1).required(), LOST_LIMITS.most),
+  lostWithoutAccount: orNull(list(text(LOST_LIMITS.max).min(1).required(), LOST_LIMITS.most)),
   price: orNull(within(MODEL_RANGES.price)),
   seats: within(MODEL_RANGES.seats),
   notes: text(MODEL_NOTES_CHARS),

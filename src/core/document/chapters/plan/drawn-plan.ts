@@ -18,9 +18,14 @@ export interface DrawnPlan {
   readonly heightM: number;
   readonly picture: PlanPicture | null;
   readonly walls: readonly Wall[];
+  /** Where north lies, clockwise from the top of the sheet; `null` when nobody said. */
+  readonly northDeg: number | null;
 }
 
-export const EMPTY_PLAN: DrawnPlan = { widthM: 40, heightM: 26, picture: null, walls: [] };
+export const EMPTY_PLAN: DrawnPlan = { widthM: 40, heightM: 26, picture: null, walls: [], northDeg: null };
+
+/** Of the arrow of the north. */
+export const NORTH_DEG = between(0, 360, '°');
 
 /** Of a sheet's sides: a site is a house and its land. */
 export const SHEET_SIDE_M = between(2, 5000, 'm');

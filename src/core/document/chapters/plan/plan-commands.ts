@@ -1,5 +1,5 @@
-import type { Point } from '../../../base/plan-geometry.ts';
-import { type Changed, type Handlers, words } from '../../command-parts.ts';
+import { type Point, type Wall, wallLengthM } from '../../../base/plan-geometry.ts';
+import { type Changed, type Handlers, itemOf, put, without, words } from '../../command-parts.ts';
 import type { Site } from '../../site.ts';
 import { nameOfSubject } from '../../subjects.ts';
 import type { Link } from '../links/link.ts';
@@ -9,14 +9,36 @@ export type PlanCommand =
   /** One thing of the plan found its place: a camera, a destination or gear. */
   | { readonly kind: 'place'; readonly subject: string; readonly position: Point | null }
   | { readonly kind: 'setPlan'; readonly plan: DrawnPlan; readonly what: string }
+  | { readonly kind: 'putWall'; readonly wall: Wall }
+  | { readonly kind: 'removeWall'; readonly wallId: string }
   /** The picture's true size was found: all that was placed on it keeps its place in the picture. */
   | { readonly kind: 'scalePlan'; readonly factor: number };
 
 export const PLAN_COMMANDS: Handlers<PlanCommand> = {
   place: (site, { subject, position }) => place(site, subject, position),
   setPlan: (site, { plan, what }) => ({ site: { ...site, plan }, log: words('edit', 'site', `Plan: ${what}`) }),
+  putWall: (site, { wall }) => {
+    const isNew = !site.plan.walls.some(({ id }) => id === wall.id);
+    const text = `Plan: ${wallWords(wall)} ${isNew ? 'drawn' : 'changed'}`;
+    return {
+      site: { ...site, plan: { ...site.plan, walls: put(site.plan.walls, wall) } },
+      log: words('edit', 'site', text),
+    };
+  },
+  removeWall: (site, { wallId }) => {
+    const wall = itemOf(site.plan.walls, wallId, 'wall');
+    const walls = without(site.plan.walls, wallId);
+    return {
+      site: { ...site, plan: { ...site.plan, walls } },
+      log: words('edit', 'site', `Plan: ${wallWords(wall)} removed`),
+    };
+  },
   scalePlan: (site, { factor }) => scalePlan(site, factor),
 };
+
+/** “the hedge, 36.0 m of fence”. */
+export const wallWords = (wall: Wall): string =>
+  `${wall.name === '' ? '' : `${wall.name}, `}${wallLengthM(wall).toFixed(1)} m of ${wall.material}`;
 
 function place(site: Site, subject: string, position: Point | null): Changed {
   const [kind, ...rest] = subject.split(':');
@@ -63,6 +85,7 @@ function scalePlan(site: Site, factor: number): Changed {
       gear: moved(site.gear),
       links: site.links.map((link) => (link.route ? { ...link, route: link.route.map(point) } : link)),
       plan: {
+        ...site.plan,
         widthM: site.plan.widthM * factor,
         heightM: site.plan.heightM * factor,
         picture: { ...picture, metresPerPx, isScaled: true },

@@ -1,8 +1,8 @@
 import { LIST_LIMITS } from '../../../base/limits.ts';
 import { FAR_M } from '../../../base/plan-geometry.ts';
 import { wallShape } from '../../../base/plan-shapes.ts';
-import { flag, list, orNull, positive, shapeOf, text, whole } from '../../../base/schema-parts.ts';
-import type { DrawnPlan, PlanPicture } from './drawn-plan.ts';
+import { flag, list, orNull, positive, shapeOf, text, whole, within } from '../../../base/schema-parts.ts';
+import { type DrawnPlan, NORTH_DEG, type PlanPicture } from './drawn-plan.ts';
 
 /** Re-encoded when it was taken in; larger would make every saving slow. */
 const MAX_PICTURE_CHARS = 3_000_000;
@@ -23,4 +23,5 @@ export const planShape = shapeOf<DrawnPlan>()({
   heightM: positive(FAR_M).required(),
   picture: orNull(pictureShape),
   walls: list(wallShape, LIST_LIMITS.walls),
+  northDeg: orNull(within(NORTH_DEG)),
 });

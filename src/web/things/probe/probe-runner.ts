@@ -6,8 +6,8 @@ import { streamProbe } from '../../api/probe-stream.ts';
 import { newId } from '../../store/new-id.ts';
 import { probeBroken, probeCancelled, probeEventSeen, probeStarted } from '../../store/probe-slice.ts';
 import { serverMissed } from '../../store/server-slice.ts';
-import { commandIssued } from '../../store/site-slice.ts';
-import type { AppDispatch } from '../../store/store.ts';
+import { commandIssued, selectSite } from '../../store/site-slice.ts';
+import type { AppDispatch, RootState } from '../../store/store.ts';
 
 const SAMPLE_S = 3;
 const STEP_TIMEOUT_MS = 5000;
@@ -49,16 +49,13 @@ export async function probeStream(
       dispatch(probeEventSeen({ streamId: stream.id, event }));
       if (event.kind !== 'report') return;
       hasReport = true;
-      dispatch(
-        commandIssued({
-          kind: 'recordProbe',
-          cameraId: camera.id,
-          streamId: stream.id,
-          url,
-          probeId,
-          report: event.report,
-        }),
-      );
+      const { report } = event;
+      // Meanwhile another site may have been opened, or the camera removed: then nobody is left to remember it.
+      dispatch((act: AppDispatch, getState: () => RootState) => {
+        const there = selectSite(getState()).cameras.find(({ id }) => id === camera.id);
+        if (there?.streams.some(({ id }) => id === stream.id))
+          act(commandIssued({ kind: 'recordProbe', cameraId: camera.id, streamId: stream.id, url, probeId, report }));
+      });
     });
     if (!hasReport && !controller.signal.aborted) throw new Error('The probe ended without a report.');
   } catch (error) {

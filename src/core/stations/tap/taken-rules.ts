@@ -1,0 +1,122 @@
+import { sayCount, sayFps, sayMany, sayRate } from '../../base/say.ts';
+import type { SiteCommand } from '../../document/site-commands.ts';
+import { failsIf, rulesFor, tightIf } from '../../findings/rule.ts';
+import type { TapFacts, TapOffers } from './tap-facts.ts';
+
+const rule = rulesFor<TapFacts, TapOffers, SiteCommand>();
+const size = (width: number, height: number): string => `${width}×${height}`;
+
+/** A picture that is turned on its side is as large as it was. */
+function isLarger(f: Pick<TapFacts, 'widthPx' | 'heightPx' | 'mostWidthPx' | 'mostHeightPx'>): boolean {
+  const long = Math.max(f.widthPx, f.heightPx) > Math.max(f.mostWidthPx, f.mostHeightPx);
+  return long || f.widthPx * f.heightPx > f.mostWidthPx * f.mostHeightPx;
+}
+
+/** Asked only where the destination's figures say a limit: then a stream of which that is not known is not known to fit. */
+export const TAKEN_RULES = [
+  rule({
+    id: 'tap.protocol-not-taken',
+    source: 'protocols among the figures of the destination',
+    needs: ['destination', 'protocol', 'protocolsTaken'],
+    asks: (f) => f.protocolsTaken !== undefined,
+    judge: (f) => failsIf(!f.protocolsTaken.includes(f.protocol)),
+    when: {
+      'will-not-work': {
+        severity: 'stop',
+        title: (f) => `${f.destination} does not take ${f.protocol.toUpperCase()}`,
+        because: (f) => `It takes ${f.protocolsTaken.join(', ').toUpperCase()}.`,
+        do: ['Put a relay between that gives what it takes.', 'Look for an addition to it that draws RTSP.'],
+      },
+    },
+    why: 'A stream that it cannot ask for is not there.',
+  }),
+  rule({
+    id: 'tap.picture-too-large',
+    source: 'largest picture among the figures of the destination',
+    needs: ['destination', 'widthPx', 'heightPx', 'mostWidthPx', 'mostHeightPx'],
+    asks: (f) => f.mostWidthPx !== undefined,
+    judge: (f) => failsIf(isLarger(f)),
+    when: {
+      'will-not-work': {
+        severity: 'stop',
+        title: (f) => `${size(f.widthPx, f.heightPx)} is too large for ${f.destination}`,
+        because: (f) => `It takes up to ${size(f.mostWidthPx, f.mostHeightPx)}.`,
+        do: ['Let it draw a smaller stream.', 'Set the encoder of the camera to a size that it takes.'],
+      },
+    },
+    mends: (_, offers) => offers.streamsTaken(),
+    why: 'Beyond its limit a decoder shows nothing, or falls back to the processor and stutters.',
+  }),
+  rule({
+    id: 'tap.too-many-frames',
+    source: 'most frames a second among the figures of the destination',
+    needs: ['destination', 'streamFps', 'mostFps'],
+    asks: (f) => f.mostFps !== undefined,
+    judge: (f) => tightIf(Math.round(f.streamFps * 10) > Math.round(f.mostFps * 10)),
+    when: {
+      tight: {
+        severity: 'fix',
+        title: (f) => `${sayFps(f.streamFps)} frames a second are more than ${f.destination} takes`,
+        because: (f) => `It takes up to ${sayFps(f.mostFps)}.`,
+        do: ['Set the encoder to fewer frames.', 'Let it draw a stream with fewer.'],
+      },
+    },
+    mends: (_, offers) => offers.streamsTaken(),
+    why: 'What is too many is dropped, and what is dropped is seen as a jerk.',
+  }),
+  rule({
+    id: 'tap.rate-too-high',
+    source: 'highest rate among the figures of the destination',
+    needs: ['destination', 'rateKbps', 'mostKbps'],
+    asks: (f) => f.mostKbps !== undefined,
+    judge: (f) => failsIf(f.rateKbps > f.mostKbps * (1 + 1e-9)),
+    when: {
+      'will-not-work': {
+        severity: 'stop',
+        title: (f) => `${sayRate(f.rateKbps)} is more than ${f.destination} takes`,
+        because: (f) => `It takes up to ${sayRate(f.mostKbps)} a stream.`,
+        do: ['Lower the rate at the encoder.', 'Let it draw a leaner stream.'],
+      },
+    },
+    mends: (_, offers) => offers.streamsTaken(),
+    why: 'Too high a rate fills its buffer, and the picture breaks where something moves.',
+  }),
+  rule({
+    id: 'tap.decoders',
+    source: 'streams that the destination decodes at once, by its figures',
+    needs: ['destination', 'decodesUsed', 'decodes'],
+    asks: (f) => f.isDecoded === true && f.decodes !== undefined,
+    judge: (f) => failsIf(f.decodesUsed > f.decodes),
+    when: {
+      'will-not-work': {
+        severity: 'stop',
+        title: (f) => `${f.destination} decodes ${f.decodes} at once, not ${f.decodesUsed}`,
+        because: (f) => `${sayMany(f.decodesUsed, 'stream')} are shown or searched by it.`,
+        do: ['Show fewer at once.', 'Let another destination look for something in them.'],
+      },
+    },
+    why: 'The last ones stay black, and which these are changes from day to day.',
+  }),
+  rule({
+    id: 'tap.seats',
+    source: 'channels that are drawn against the seats that are included; packs by the least cost',
+    needs: ['destination', 'seatsUsed', 'seatsIncluded', 'seatPacks'],
+    asks: (f) => f.seatsIncluded !== undefined,
+    judge: (f) => (f.seatsUsed <= f.seatsIncluded ? 'ok' : f.seatPacks === '' ? 'will-not-work' : 'tight'),
+    when: {
+      'will-not-work': {
+        severity: 'stop',
+        title: (f) => `${f.destination} has ${sayMany(f.seatsIncluded, 'seat')}, ${sayCount(f.seatsUsed)} are used`,
+        because: () => 'No packs of more are among its figures.',
+        do: ['Enter the packs that are sold for it.', 'Draw fewer cameras there.'],
+      },
+      tight: {
+        severity: 'fix',
+        title: (f) => `${sayCount(f.seatsUsed)} of ${sayMany(f.seatsIncluded, 'seat')} of ${f.destination} are used`,
+        because: (f) => `The cheapest way to the missing ones: ${f.seatPacks}.`,
+        do: ['Buy them with the order, or draw fewer cameras there.'],
+      },
+    },
+    why: 'A recorder that counts channels shows the next one as a name without a picture.',
+  }),
+] as const;

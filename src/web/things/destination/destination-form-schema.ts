@@ -1,0 +1,103 @@
+import { array, type InferType, object, string } from 'yup';
+import { LIST_LIMITS } from '../../../core/base/limits.ts';
+import { inPercent, type Range } from '../../../core/base/range.ts';
+import {
+  DESTINATION_KINDS,
+  DESTINATION_RANGES,
+  type Destination,
+  type DestinationKind,
+  PROTOCOLS,
+  UNKNOWN_DESTINATION,
+} from '../../../core/document/chapters/destinations/destination.ts';
+import { readCodecs, readSize, sayCodecs, saySize } from '../../../core/imports/written-figures.ts';
+import { STORAGE_ASSUMPTIONS } from '../../../core/storage/storage-assumptions.ts';
+import { neededNumber, optionalNumber } from '../../ui/form-numbers.ts';
+import { nameField, readOr, writtenField } from '../../ui/form-texts.ts';
+
+export const KIND_WORDS: Readonly<Record<DestinationKind, string>> = {
+  hub: 'home-automation hub',
+  recorder: 'recorder',
+  viewer: 'viewer',
+  relay: 'relay',
+};
+
+const inMbps = ({ max, ...rest }: Range): Range => ({ ...rest, max: max / 1000, unit: 'Mbit/s' });
+const isSide = (side: number | null): boolean =>
+  side !== null && side >= DESTINATION_RANGES.sidePx.min && side <= DESTINATION_RANGES.sidePx.max;
+
+/** Figures of a destination as they are typed. */
+export const destinationFormSchema = object({
+  name: nameField(),
+  kind: string().oneOf(DESTINATION_KINDS).required(),
+  codecs: writtenField(readCodecs),
+  protocols: array(string().defined()).required(),
+  largest: writtenField(readSize, ({ widthPx, heightPx }) =>
+    isSide(widthPx) && isSide(heightPx) ? null : 'Both sides are needed, such as 3840×2160.',
+  ),
+  mostFps: optionalNumber('Frames a second', DESTINATION_RANGES.mostFps),
+  mostMbps: optionalNumber('Rate', inMbps(DESTINATION_RANGES.mostKbps)),
+  decodes: optionalNumber('Pictures', DESTINATION_RANGES.decodes),
+  includedSeats: optionalNumber('Seats', DESTINATION_RANGES.includedSeats),
+  packs: array(
+    object({
+      seats: neededNumber('Seats', DESTINATION_RANGES.packSeats),
+      price: neededNumber('Price', DESTINATION_RANGES.price),
+    }),
+  )
+    .max(LIST_LIMITS.costPacks, `At most ${LIST_LIMITS.costPacks} packs fit.`)
+    .required(),
+  diskTB: optionalNumber('Disk', DESTINATION_RANGES.diskTB),
+  usablePercent: optionalNumber('Usable', inPercent(DESTINATION_RANGES.usableFraction)),
+  diskPrice: optionalNumber('Price', DESTINATION_RANGES.price),
+  retentionDays: optionalNumber('Days', DESTINATION_RANGES.retentionDays),
+});
+export type DestinationFields = InferType<typeof destinationFormSchema>;
+
+const known = (value: number | null | undefined): number | undefined => value ?? undefined;
+
+export function fieldsOfDestination(before: Destination | null): DestinationFields {
+  const one = before ?? { ...UNKNOWN_DESTINATION, name: '', kind: 'recorder' as const };
+  const { storage, seats } = one;
+  return {
+    name: one.name,
+    kind: one.kind,
+    codecs: sayCodecs(one.codecs),
+    protocols: [...one.protocols],
+    largest: one.largest ? saySize(one.largest) : '',
+    mostFps: known(one.mostFps),
+    mostMbps: one.mostKbps === null ? undefined : one.mostKbps / 1000,
+    decodes: known(one.decodes),
+    includedSeats: seats?.included,
+    packs: (seats?.packs ?? []).map((pack) => ({ ...pack })),
+    diskTB: storage?.diskTB,
+    usablePercent: Number(((storage?.usableFraction ?? STORAGE_ASSUMPTIONS.usableFraction) * 100).toFixed(6)),
+    diskPrice: known(storage?.price),
+    retentionDays: before ? known(one.retentionDays) : 14,
+  };
+}
+
+/** The destination that the fields say: a new one by its id, or what was before. Only recorders keep days. */
+export function destinationOf(fields: DestinationFields, before: Destination | string): Destination {
+  const isRecorder = fields.kind === 'recorder';
+  const size = readOr(readSize, fields.largest, { widthPx: null, heightPx: null });
+  const usable = fields.usablePercent ?? 100 * STORAGE_ASSUMPTIONS.usableFraction;
+  return {
+    id: typeof before === 'string' ? before : before.id,
+    name: fields.name,
+    kind: fields.kind,
+    codecs: readOr(readCodecs, fields.codecs, []),
+    protocols: PROTOCOLS.filter((one) => fields.protocols.includes(one)),
+    largest:
+      size.widthPx === null || size.heightPx === null ? null : { widthPx: size.widthPx, heightPx: size.heightPx },
+    mostFps: fields.mostFps ?? null,
+    mostKbps: fields.mostMbps === undefined ? null : Number((fields.mostMbps * 1000).toFixed(6)),
+    decodes: fields.decodes ?? null,
+    seats: fields.includedSeats === undefined ? null : { included: fields.includedSeats, packs: fields.packs },
+    storage:
+      isRecorder && fields.diskTB !== undefined
+        ? { diskTB: fields.diskTB, usableFraction: usable / 100, price: fields.diskPrice ?? null }
+        : null,
+    retentionDays: isRecorder ? (fields.retentionDays ?? null) : null,
+    position: typeof before === 'string' ? null : before.position,
+  };
+}
