@@ -1,10 +1,12 @@
+import { lazy, Suspense } from 'react';
 import { createBrowserRouter, redirect } from 'react-router';
 import { PLACES } from './places/registry.ts';
 import { type Boot, whereToBegin } from './shell/boot.ts';
 import { openSite } from './shell/open-site.ts';
 import { Shell } from './shell/shell.tsx';
-import { SiteProblem } from './shell/site-problem.tsx';
 import { STATION_PAGES } from './stations/registry.ts';
+
+const SiteProblem = lazy(async () => ({ default: (await import('./shell/site-problem.tsx')).SiteProblem }));
 
 /** The first view comes with its data; until then the paper stays blank. */
 const Nothing = () => null;
@@ -28,7 +30,11 @@ export function createAppRouter({ firstSiteId }: Boot) {
       path: '/site/:siteId',
       loader: ({ params }) => openSite(params.siteId ?? ''),
       element: <Shell />,
-      errorElement: <SiteProblem />,
+      errorElement: (
+        <Suspense fallback={null}>
+          <SiteProblem />
+        </Suspense>
+      ),
       HydrateFallback: Nothing,
       children: [
         ...PLACES.map(({ path, load }) => ({

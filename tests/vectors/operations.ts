@@ -8,6 +8,7 @@ import { JitterMeter } from '../../src/core/rtp/jitter.ts';
 import { ReceptionCounter } from '../../src/core/rtp/reception.ts';
 import { parseAacConfig } from '../../src/core/sdp/aac-config.ts';
 import { parseSdp } from '../../src/core/sdp/sdp-parser.ts';
+import type { RecordingSchedule } from '../../src/core/storage/schedule.ts';
 import * as storage from '../../src/core/storage/storage.ts';
 import { parseSps } from '../../src/core/video/sps.ts';
 import { dcdrop, geometry, licence, poePower, solarPower } from './planning-operations.ts';
@@ -21,7 +22,7 @@ interface StreamRow {
   count: number;
   videoKbps: number;
   audioKbps: number;
-  schedule: storage.RecordingSchedule;
+  schedule: RecordingSchedule;
 }
 const streamsOf = (rows: readonly StreamRow[]): storage.RecordedStream[] =>
   rows.map(({ count, videoKbps, audioKbps, schedule }) => ({ count, rate: kilobits(videoKbps + audioKbps), schedule }));

@@ -1,3 +1,4 @@
+import { benchQuantity } from './bench-quantity.ts';
 import { bestKnown, type EvidenceIndex, type Known } from './best-known.ts';
 import type { Camera } from './chapters/cameras/camera.ts';
 import { cameraSubject, streamSubject } from './subject.ts';
@@ -50,8 +51,6 @@ export const BENCH_ITEMS: readonly BenchItem[] = [
   { id: 'night', said: 'its light works', ask: 'Hand over the lens: it changes to night, its light goes on', ways: [] },
   { id: 'held', said: 'held for an hour', ask: 'It ran for an hour without a break', ways: [] },
 ];
-
-export const benchQuantity = (itemId: string): string => `bench.${itemId}`;
 
 export const benchItemsFor = (way: string | null): readonly BenchItem[] =>
   BENCH_ITEMS.filter(({ ways }) => ways.length === 0 || (way !== null && ways.includes(way)));

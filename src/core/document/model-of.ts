@@ -1,5 +1,5 @@
 import type { Camera } from './chapters/cameras/camera.ts';
-import { nameOfModel } from './chapters/models/model-card.ts';
+import { nameOfModel } from './chapters/models/model-name.ts';
 import type { Site } from './site.ts';
 import { hasAddress } from './stream-address.ts';
 

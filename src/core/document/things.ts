@@ -4,7 +4,7 @@ import { wallLengthM } from '../base/plan-geometry.ts';
 import { sayMany } from '../base/say.ts';
 import type { Camera, Stream } from './chapters/cameras/camera.ts';
 import type { Link } from './chapters/links/link.ts';
-import { nameOfModel } from './chapters/models/model-card.ts';
+import { nameOfModel } from './chapters/models/model-name.ts';
 import type { Site } from './site.ts';
 import type { PlanningCommand } from './site-commands.ts';
 import { accountFor } from './stream-address.ts';

@@ -1,35 +1,9 @@
 import { type BitsPerSecond, type Bytes, bytes, type Seconds } from '../base/units.ts';
+import type { RecordingSchedule } from './schedule.ts';
 
 const SECONDS_PER_DAY = 86_400;
 const SECONDS_PER_HOUR = 3600;
 const DAYS_PER_YEAR = 365;
-
-/** When a stream is written. `hoursPerDay` of `events` caps it to a window. */
-export type RecordingSchedule =
-  | { readonly mode: 'continuous' }
-  | { readonly mode: 'window'; readonly hoursPerDay: number }
-  | { readonly mode: 'duty'; readonly duty: number }
-  | {
-      readonly mode: 'events';
-      readonly eventsPerDay: number;
-      readonly eventS: number;
-      readonly preS: number;
-      readonly postS: number;
-      readonly hoursPerDay?: number;
-    };
-
-export function saySchedule(schedule: RecordingSchedule): string {
-  switch (schedule.mode) {
-    case 'continuous':
-      return 'all day';
-    case 'window':
-      return `${schedule.hoursPerDay} hours a day`;
-    case 'duty':
-      return `${Math.round(schedule.duty * 100)} % of the day`;
-    case 'events':
-      return `on events, ${schedule.eventsPerDay} a day`;
-  }
-}
 
 export interface RecordedStream {
   readonly count: number;

@@ -1,8 +1,8 @@
 import { useEffect, useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { fetchDemo } from '../api/client.ts';
+import { deleteRemoved, listRemoved, putBackSite, type RemovedSite } from '../store/removed-sites.ts';
 import { selectServer } from '../store/server-slice.ts';
-import { deleteRemoved, listRemoved, putBackSite, type RemovedSite } from '../store/site-store.ts';
 import { useAppSelector } from '../store/store.ts';
 import { Button } from '../ui/button.tsx';
 import { Drop } from '../ui/drop.tsx';

@@ -12,10 +12,11 @@ import { useShortcut } from '../ui/shortcut.ts';
 import { useVault } from '../vault/vault-context.tsx';
 import { SaveBar } from './save-bar.tsx';
 import { useServerWatch } from './server-watch.ts';
-import { UndoButtons } from './undo-buttons.tsx';
 
 /** Menus and dialogs come after the first view: it does not wait for them. */
 const SiteMenu = lazy(async () => ({ default: (await import('./site-menu.tsx')).SiteMenu }));
+
+const UndoButtons = lazy(async () => ({ default: (await import('./undo-buttons.tsx')).UndoButtons }));
 
 const SLIPS = {
   find: lazy(async () => ({ default: (await import('./finder.tsx')).Finder })),
@@ -61,7 +62,9 @@ export function Shell() {
             ))}
           </nav>
           <span className="ml-auto flex items-center gap-1 md:gap-2">
-            <UndoButtons />
+            <Suspense fallback={null}>
+              <UndoButtons />
+            </Suspense>
             <FindButton />
             <VaultButton />
             <NetworkName />

@@ -6,13 +6,13 @@ import { dropOtherGenerations, type JournalMark, readChunks, writeChunks } from 
 import { newId } from './new-id.ts';
 import { documentOfSpill, dropSpill, listSpills } from './spill.ts';
 
-const store = localforage.createInstance({ name: 'clear-tap', storeName: 'sites' });
+export const store = localforage.createInstance({ name: 'clear-tap', storeName: 'sites' });
 const LAST_OPENED = 'last-opened';
-const SITE_KEY = 'site:';
+export const SITE_KEY = 'site:';
 /** The revision of a record, beside it: to compare it, a large site need not be read at every save. */
-const MARK_KEY = 'mark:';
+export const MARK_KEY = 'mark:';
 /** A copy that was read and checked whole, kept beside the record that is written to. */
-const GOOD_KEY = 'good:';
+export const GOOD_KEY = 'good:';
 
 /** A site as it lies in the browser. The revision tells two tabs that write to it apart. */
 interface SiteRecord {
@@ -51,7 +51,8 @@ export class ChangedElsewhere extends Error {
   }
 }
 
-const isObject = (value: unknown): value is Record<string, unknown> => typeof value === 'object' && value !== null;
+export const isObject = (value: unknown): value is Record<string, unknown> =>
+  typeof value === 'object' && value !== null;
 
 const asMark = (value: unknown): JournalMark | undefined =>
   isObject(value) && typeof value.generation === 'string' && typeof value.length === 'number'
@@ -59,7 +60,7 @@ const asMark = (value: unknown): JournalMark | undefined =>
     : undefined;
 
 /** A record as this version writes it, or a bare site as the first version did. */
-function asRecord(value: unknown): SiteRecord | null {
+export function asRecord(value: unknown): SiteRecord | null {
   if (!isObject(value)) return null;
   if (value.format === SITE_FORMAT) return { revision: 0, savedAt: '', site: value };
   const { revision, savedAt, change, site, journal } = value;
@@ -146,7 +147,7 @@ export async function readStored(id: string): Promise<Result<StoredSite, Fault>>
 export const loadGoodCopy = (id: string): Promise<Result<StoredSite, Fault>> => readChecked(GOOD_KEY + id);
 
 /** One writer at a time, over all tabs; a browser without locks has only its own order. */
-async function alone<T>(id: string, work: () => Promise<T>): Promise<T> {
+export async function alone<T>(id: string, work: () => Promise<T>): Promise<T> {
   return navigator.locks ? navigator.locks.request(`clear-tap:${id}`, work) : work();
 }
 
@@ -223,53 +224,6 @@ export async function listSites(): Promise<readonly SiteListing[]> {
 export const rememberOpened = (id: string): Promise<unknown> => store.setItem(LAST_OPENED, id);
 export const lastOpened = (): Promise<string | null> => store.getItem(LAST_OPENED);
 
-/** A site that somebody removed: it lies aside until it is put back or deleted for ever. */
-const REMOVED_KEY = 'removed:';
-
-export interface RemovedSite extends SiteListing {
-  readonly removedAt: string;
-}
-
-/** Takes a site out of the list. Its record and its journal stay in the browser until somebody deletes them. */
-export function removeSite(id: string): Promise<void> {
-  return alone(id, async () => {
-    const record: unknown = await store.getItem(SITE_KEY + id);
-    if (record === null) return;
-    await store.setItem(REMOVED_KEY + id, { record, removedAt: new Date().toISOString() });
-    await store.removeItem(SITE_KEY + id);
-  });
-}
-
-/** Puts a removed site back as it was; one that has come in its place since stays. */
-export function putBackSite(id: string): Promise<void> {
-  return alone(id, async () => {
-    const removed: unknown = await store.getItem(REMOVED_KEY + id);
-    if (!isObject(removed) || (await hasSite(id))) return;
-    await store.setItem(SITE_KEY + id, removed.record);
-    await store.removeItem(REMOVED_KEY + id);
-  });
-}
-
-/** What is deleted is in no store any more. */
-export function deleteRemoved(id: string): Promise<void> {
-  return alone(id, async () => {
-    await store.removeItem(REMOVED_KEY + id);
-    if (await hasSite(id)) return;
-    for (const key of [MARK_KEY, GOOD_KEY]) await store.removeItem(key + id);
-    await dropOtherGenerations(store, id, '');
-  });
-}
-
+/** A site that somebody removed: it lies aside until it is put back or deleted for ever (`removed-sites.ts`). */
+export const REMOVED_KEY = 'removed:';
 export const isRemoved = async (id: string): Promise<boolean> => (await store.getItem(REMOVED_KEY + id)) !== null;
-
-export async function listRemoved(): Promise<readonly RemovedSite[]> {
-  const sites: RemovedSite[] = [];
-  await store.iterate((value: unknown, key) => {
-    if (!key.startsWith(REMOVED_KEY) || !isObject(value)) return;
-    const site = asRecord(value.record)?.site;
-    const name = typeof site?.name === 'string' && site.name !== '' ? site.name : 'Damaged record';
-    const removedAt = typeof value.removedAt === 'string' ? value.removedAt : '';
-    sites.push({ id: key.slice(REMOVED_KEY.length), name, removedAt });
-  });
-  return sites.sort((a, b) => b.removedAt.localeCompare(a.removedAt));
-}

@@ -1,7 +1,8 @@
 import { assumed } from '../../assumptions/assumptions.ts';
 import type { Camera } from '../../document/chapters/cameras/camera.ts';
 import type { CablePrices, CostLine } from '../../document/chapters/costing/costing.ts';
-import { type Model, nameOfModel } from '../../document/chapters/models/model-card.ts';
+import type { Model } from '../../document/chapters/models/model-card.ts';
+import { nameOfModel } from '../../document/chapters/models/model-name.ts';
 import { seatCount } from '../../document/seats.ts';
 import type { Site } from '../../document/site.ts';
 import { cameraSubject } from '../../document/subject.ts';

@@ -7,7 +7,7 @@ import type { Need } from '../../document/chapters/cameras/need.ts';
 import type { Costing } from '../../document/chapters/costing/costing.ts';
 import type { Destination } from '../../document/chapters/destinations/destination.ts';
 import type { LightKind, LocalStream, Model, Sound } from '../../document/chapters/models/model-card.ts';
-import { nameOfModel } from '../../document/chapters/models/model-card.ts';
+import { nameOfModel } from '../../document/chapters/models/model-name.ts';
 import type { SiteCommand } from '../../document/site-commands.ts';
 import type { Mend } from '../../findings/finding.ts';
 import type { Facts } from '../../findings/rule.ts';

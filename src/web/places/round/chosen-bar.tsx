@@ -3,7 +3,7 @@ import { sayMany } from '../../../core/base/say.ts';
 import { TAP_USE_WORDS, TAP_USES, type TapUse } from '../../../core/base/tap-uses.ts';
 import { POWER_WAY_WORDS, POWER_WAYS } from '../../../core/base/ways.ts';
 import type { Camera } from '../../../core/document/chapters/cameras/camera.ts';
-import { nameOfModel } from '../../../core/document/chapters/models/model-card.ts';
+import { nameOfModel } from '../../../core/document/chapters/models/model-name.ts';
 import { chooseForAll, feedForAll, MEDIUM_OF_WAY, tapForAll } from '../../../core/document/chosen-cameras.ts';
 import type { OneCommand } from '../../../core/document/site-commands.ts';
 import { feedsIn } from '../../../core/stations/power/power-numbers.ts';

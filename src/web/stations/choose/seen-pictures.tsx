@@ -1,7 +1,8 @@
 import { useEffect, useMemo, useRef, useState } from 'react';
 import type { Verdict } from '../../../core/base/verdict.ts';
 import type { Need } from '../../../core/document/chapters/cameras/need.ts';
-import { type Model, nameOfModel } from '../../../core/document/chapters/models/model-card.ts';
+import type { Model } from '../../../core/document/chapters/models/model-card.ts';
+import { nameOfModel } from '../../../core/document/chapters/models/model-name.ts';
 import { judgeDetail, levelAt, pxPerMOf, readText } from '../../../core/optics/detail-levels.ts';
 import type { SpotView } from '../../../core/optics/ground-view.ts';
 import type { Raster } from '../../../core/optics/resample.ts';

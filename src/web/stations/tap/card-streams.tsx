@@ -1,5 +1,5 @@
 import { CAMERA_RANGES, type Camera } from '../../../core/document/chapters/cameras/camera.ts';
-import { nameOfModel } from '../../../core/document/chapters/models/model-card.ts';
+import { nameOfModel } from '../../../core/document/chapters/models/model-name.ts';
 import { offeredStreams, streamsOfCard } from '../../../core/document/offered-streams.ts';
 import { newId } from '../../store/new-id.ts';
 import { commandIssued, selectSite } from '../../store/site-slice.ts';

@@ -8,7 +8,7 @@ import type { Destination } from '../../../core/document/chapters/destinations/d
 import type { Tap } from '../../../core/document/chapters/taps/tap.ts';
 import type { SiteMend } from '../../../core/lanes/mends.ts';
 import { judgeTap, type TapJudgement } from '../../../core/stations/tap/tap-judgement.ts';
-import type { RecordingSchedule } from '../../../core/storage/storage.ts';
+import type { RecordingSchedule } from '../../../core/storage/schedule.ts';
 import { newId } from '../../store/new-id.ts';
 import { commandIssued, selectIndex, selectSite } from '../../store/site-slice.ts';
 import { useAppDispatch, useAppSelector } from '../../store/store.ts';

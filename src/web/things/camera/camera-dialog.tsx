@@ -10,7 +10,7 @@ import {
   type Camera,
   type CameraKind,
 } from '../../../core/document/chapters/cameras/camera.ts';
-import { nameOfModel } from '../../../core/document/chapters/models/model-card.ts';
+import { nameOfModel } from '../../../core/document/chapters/models/model-name.ts';
 import { streamsInstead } from '../../../core/document/offered-streams.ts';
 import type { PlanningCommand } from '../../../core/document/site-commands.ts';
 import { newId } from '../../store/new-id.ts';

@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import { nameOfModel } from '../../../core/document/chapters/models/model-card.ts';
+import { nameOfModel } from '../../../core/document/chapters/models/model-name.ts';
 import { freeName } from '../../../core/document/things.ts';
 import { newId } from '../../store/new-id.ts';
 import { Button } from '../../ui/button.tsx';

@@ -1,5 +1,6 @@
 import { useState } from 'react';
-import { type Model, nameOfModel } from '../../../core/document/chapters/models/model-card.ts';
+import type { Model } from '../../../core/document/chapters/models/model-card.ts';
+import { nameOfModel } from '../../../core/document/chapters/models/model-name.ts';
 import { DialogFrame } from '../../ui/dialog-frame.tsx';
 import { CardShelf } from './card-shelf.tsx';
 import { ModelForm } from './model-form.tsx';

@@ -1,6 +1,7 @@
 import { useCallback, useEffect, useState } from 'react';
 import { sayMany } from '../../../core/base/say.ts';
-import { type Model, nameOfModel } from '../../../core/document/chapters/models/model-card.ts';
+import type { Model } from '../../../core/document/chapters/models/model-card.ts';
+import { nameOfModel } from '../../../core/document/chapters/models/model-name.ts';
 import { commandIssued, selectSite } from '../../store/site-slice.ts';
 import { useAppDispatch, useAppSelector } from '../../store/store.ts';
 import { forgetCard, keepCards, listCards } from './model-library.ts';

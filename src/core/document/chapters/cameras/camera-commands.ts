@@ -12,7 +12,8 @@ import {
 } from '../../command-parts.ts';
 import type { Site } from '../../site.ts';
 import { cameraSubject } from '../../subject.ts';
-import { type Model, nameOfModel } from '../models/model-card.ts';
+import type { Model } from '../models/model-card.ts';
+import { nameOfModel } from '../models/model-name.ts';
 import type { Account, Camera, Stream } from './camera.ts';
 import type { Feed } from './feed.ts';
 import type { Mounting } from './mounting.ts';

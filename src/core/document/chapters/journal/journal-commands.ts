@@ -1,7 +1,8 @@
 import { LIST_LIMITS } from '../../../base/limits.ts';
 import { sayRate, sayShare } from '../../../base/say.ts';
 import type { ProbeReport } from '../../../probe/probe-types.ts';
-import { type BenchItem, benchQuantity } from '../../bench-test.ts';
+import { benchQuantity } from '../../bench-quantity.ts';
+import type { BenchItem } from '../../bench-test.ts';
 import {
   cameraOf,
   destinationOf,

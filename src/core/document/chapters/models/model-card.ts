@@ -135,8 +135,6 @@ export const emptyModel = (id: string, maker: string, model: string): Model => (
   notes: '',
 });
 
-export const nameOfModel = ({ maker, model }: Pick<Model, 'maker' | 'model'>): string => `${maker} ${model}`.trim();
-
 /** What the numbers of a card may be. */
 export const MODEL_RANGES = {
   sensorMm: above0(60, 'mm'),

@@ -1,6 +1,7 @@
 import { type Handlers, itemOf, put, without, words } from '../../command-parts.ts';
 import type { Site } from '../../site.ts';
-import { type Model, nameOfModel } from './model-card.ts';
+import type { Model } from './model-card.ts';
+import { nameOfModel } from './model-name.ts';
 
 export type ModelCommand =
   | { readonly kind: 'putModel'; readonly model: Model }

@@ -1,4 +1,4 @@
-import { saySchedule } from '../../../storage/storage.ts';
+import { saySchedule } from '../../../storage/schedule.ts';
 import { cameraOf, destinationOf, type Handlers, put, streamIn, words } from '../../command-parts.ts';
 import type { Site } from '../../site.ts';
 import { cameraSubject, tapSubject } from '../../subject.ts';

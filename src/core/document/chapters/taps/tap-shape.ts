@@ -1,7 +1,7 @@
 import { type ISchema, number } from 'yup';
 import { byField, id, oneOf, shape, shapeOf, share } from '../../../base/schema-parts.ts';
 import { TAP_USES } from '../../../base/tap-uses.ts';
-import type { RecordingSchedule } from '../../../storage/storage.ts';
+import type { RecordingSchedule } from '../../../storage/schedule.ts';
 import type { Site } from '../../site.ts';
 import type { Tap } from './tap.ts';
 

@@ -1,5 +1,5 @@
 import type { TapUse } from '../../../base/tap-uses.ts';
-import type { RecordingSchedule } from '../../../storage/storage.ts';
+import type { RecordingSchedule } from '../../../storage/schedule.ts';
 
 export interface Tap {
   readonly id: string;
