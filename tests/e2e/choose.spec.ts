@@ -49,10 +49,13 @@ test('a place that has no camera yet: named, its need said, a card written, refu
   const card = page.getByRole('dialog', { name: 'New model card' });
   await card.getByLabel('Make', { exact: true }).fill('Tarrow');
   await card.getByLabel('Model', { exact: true }).fill('Eye 3');
-  await card.getByLabel('Focal length, mm').fill('0.9');
+  await card.getByLabel('Picture').fill('2MP');
+  await card.getByLabel('Lens', { exact: true }).fill('0.9 mm');
+  await card.getByText('Everything else it may say').click();
+  await card.getByLabel('Sensor').fill('1/2.8');
   await card.getByRole('button', { name: 'Keep' }).click();
   await expect(card.getByText(/0\.9 mm before a sensor 5\.6 mm wide would see 144°/)).toBeVisible();
-  await card.getByLabel('Focal length, mm').fill('4');
+  await card.getByLabel('Lens', { exact: true }).fill('4');
   await card.getByRole('button', { name: 'Keep' }).click();
   await expect(region(page, 'Candidates').getByRole('columnheader', { name: /Tarrow Eye 3/ })).toBeVisible();
   await expect(page.getByRole('heading', { name: 'From the side, to scale' })).toBeVisible();
@@ -72,9 +75,9 @@ test('cards are kept beyond one site, saved as an open file and taken in again; 
   await page.getByLabel('Price of one').fill('88');
   await page.getByRole('button', { name: 'Keep' }).click();
   await page.getByRole('button', { name: 'Add a model' }).click();
-  const { name, text } = await savedFile(page, () => page.getByRole('button', { name: 'Save as a file' }).click());
+  const { name, text } = await savedFile(page, () => page.getByRole('button', { name: 'Save all as a file' }).click());
   expect(name).toBe('models.cleartap-cards.json');
-  expect(JSON.parse(text)).toMatchObject({ format: 'clear-tap/model-cards', version: 1 });
+  expect(JSON.parse(text)).toMatchObject({ format: 'clear-tap/model-cards', version: 2 });
   await page
     .getByLabel('File of cards')
     .setInputFiles({ name: 'x.json', mimeType: 'application/json', buffer: Buffer.from(text.slice(0, 400)) });

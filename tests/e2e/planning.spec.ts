@@ -29,7 +29,9 @@ test('the camera for Orchard track is settled between three, and the switch that
   // What sets them apart comes first; a reason is one press away.
   await expect(table.getByRole('row').nth(1)).toContainText('recognise at 9.5 m');
   await table.getByRole('button', { name: 'light at night' }).click();
-  await expect(table.getByText('18 m rated, about 9.0 m over dark ground; it is 9.6 m to the target.')).toBeVisible();
+  await expect(
+    table.getByText('18 m rated, about 9.0 m over dark ground and wet leaves; it is 9.6 m to the target.'),
+  ).toBeVisible();
   await expect(
     page.getByRole('img', { name: /^Pellam B4: \d+ pixels across, 9 px a letter: cannot be read/ }),
   ).toBeVisible();
@@ -228,8 +230,12 @@ test('on a new site everything planning needs can be made: a destination, gear, 
   await region(page, 'Not on the plan')
     .getByRole('listitem')
     .filter({ hasText: 'Attic store' })
-    .getByRole('button')
+    .getByRole('button', { name: 'Place Attic store' })
     .click();
+  // The next press on the sheet puts it down.
+  await expect(page.getByText('Press where Attic store goes.')).toBeVisible();
+  const there = await spot(page, 12, 10);
+  await page.mouse.click(there.x, there.y);
   await region(page, 'Attic store').getByLabel('Join it to').selectOption({ label: 'Barn switch' });
   await page.getByRole('button', { name: 'Join them' }).click();
   await expect(region(page, 'Cables').getByText('Barn switch – Attic store')).toBeVisible();

@@ -192,7 +192,7 @@ test('a browser’s store as the build before wrote it opens: what was probed, t
     dump,
   );
   await page.goto('/');
-  await expect(page.getByRole('row', { name: /Sluice rail.*Handed over/ })).toBeVisible();
+  await expect(page.getByRole('row', { name: /Sluice rail.*Open its sheet/ })).toBeVisible();
   await page.getByRole('link', { name: 'Logbook' }).click();
   await expect(page.getByText(/^Sluice rail main probed: works/)).toBeVisible();
   await expect(page.getByText('Sluice rail handed over to Loft store')).toBeVisible();

@@ -61,10 +61,7 @@ export function StationFrame({ station, children }: StationFrameProps) {
             {camera.name}
           </h1>
           <p className="flex items-center gap-1.5 text-small text-soft">
-            <span>
-              {modelOf(site, camera)} · {at + 1} of {site.cameras.length}
-              {camera.place && <span className="block">{camera.place}</span>}
-            </span>
+            {modelOf(site, camera)} · {at + 1} of {site.cameras.length}
             <Neighbour
               camera={neighbour(-1)}
               to={pathOf(neighbour(-1))}
@@ -78,6 +75,7 @@ export function StationFrame({ station, children }: StationFrameProps) {
               icon={<ChevronRight size={16} />}
             />
           </p>
+          {camera.place && <p className="text-small text-soft">{camera.place}</p>}
         </div>
         <nav aria-label="Stations" className="order-last col-span-2 flex justify-center md:order-none md:col-span-1">
           <ol className="relative flex w-full md:w-auto md:max-w-full">
@@ -183,7 +181,11 @@ function LaneStatus({ lane }: { lane: Lane }) {
       <p>{measured === null ? 'Not probed yet' : `Probed ${sayWhen(measured.at)}`}</p>
       {worst ? (
         <p>
-          <button type="button" className="hover:underline pointer-coarse:min-h-11" onClick={() => setIsOpen(true)}>
+          <button
+            type="button"
+            className="min-h-6 hover:underline pointer-coarse:min-h-11"
+            onClick={() => setIsOpen(true)}
+          >
             <b className={SEVERITY_TEXT[worst.severity]}>{SEVERITY_WORDS[worst.severity]}</b>
             {others > 0 && ` and ${others} more`}
           </button>

@@ -72,18 +72,6 @@ export function CostPage() {
         </Button>
       </header>
       <div className="flex flex-col gap-4">
-        {counting.length > 0 && (
-          <Panel title="Seats" aside="of every camera that is drawn there, by a tap or as its need says">
-            <ul className="flex flex-wrap gap-x-8 gap-y-1">
-              {counting.map((destination) => (
-                <li key={destination.id}>
-                  <SeatLine destination={destination} />
-                </li>
-              ))}
-            </ul>
-          </Panel>
-        )}
-        <ShoppingPanel />
         <Panel title="Counted over">
           <div className="grid grid-cols-2 gap-3 md:grid-cols-4">
             <NumberField
@@ -168,6 +156,18 @@ export function CostPage() {
             </Panel>
           </>
         )}
+        {counting.length > 0 && (
+          <Panel title="Seats" aside="of every camera that is drawn there, by a tap or as its need says">
+            <ul className="flex flex-wrap gap-x-8 gap-y-1">
+              {counting.map((destination) => (
+                <li key={destination.id}>
+                  <SeatLine destination={destination} />
+                </li>
+              ))}
+            </ul>
+          </Panel>
+        )}
+        <ShoppingPanel />
       </div>
       {edited && (
         <Suspense fallback={null}>
