@@ -119,3 +119,42 @@ export async function unlockSecrets(page: Page): Promise<void> {
   await page.getByRole('button', { name: 'Unlock' }).click();
   await expect(page.getByRole('button', { name: 'Secrets: open' })).toBeVisible();
 }
+
+export interface RealWorld {
+  /** Of the server, which has no simulated network: it dials for real, here on loopback alone. */
+  readonly address: string;
+  /** Stream URLs of the stand-ins, logins within: main and sub of each. */
+  readonly urls: readonly (readonly string[])[];
+  end(): void;
+}
+
+/** Clear Tap as `npm start` begins it, and stand-ins beside it that any client can dial. */
+export async function startForReal(): Promise<RealWorld> {
+  const server = spawn(process.execPath, [SERVER, '--port', '0', '--exact-port']);
+  const standins = spawn(process.execPath, [CLI, 'standins', '--json']);
+  const firstLine = (child: ChildProcess, wanted: RegExp): Promise<string> =>
+    new Promise((resolve, reject) => {
+      let output = '';
+      child.stdout?.on('data', (chunk: Buffer) => {
+        output += chunk.toString();
+        const found = wanted.exec(output);
+        if (found) resolve(found[0]);
+      });
+      child.once('exit', () => reject(new Error(`it did not start: ${output}`)));
+    });
+  const [address, line] = await Promise.all([
+    firstLine(server, /http:\/\/127\.0\.0\.1:\d+/),
+    firstLine(standins, /^\{.*\}$/m),
+  ]);
+  const { devices } = JSON.parse(line) as { devices: { rtsp: { url: string }[] }[] };
+  return {
+    address,
+    urls: devices.map(({ rtsp }) => rtsp.map(({ url }) => url)),
+    end: () => {
+      server.kill();
+      standins.kill();
+    },
+  };
+}
+
+const CLI = fileURLToPath(new URL('../../dist/node/cleartap.mjs', import.meta.url));

@@ -1,0 +1,321 @@
+import { readFile } from 'node:fs/promises';
+import { readSiteFile } from '../../src/core/document/site-file.ts';
+import { expect, type Page, apart as test } from './browser.ts';
+
+import { type RealWorld, savedFile, startForReal } from './steps.ts';
+
+// A day's work as a new user has it: an empty site, a real network, nothing that was written in code.
+
+let world: RealWorld;
+test.beforeAll(async () => {
+  world = await startForReal();
+});
+test.afterAll(() => world.end());
+
+const region = (page: Page, name: string | RegExp) => page.getByRole('region', { name });
+const urlOf = (device: number, stream = 0): string => world.urls[device]?.[stream] ?? '';
+
+async function menu(page: Page, item: string): Promise<void> {
+  await page.getByRole('button', { name: /^Site:/ }).click();
+  await page.getByRole('menuitem', { name: item }).click();
+}
+
+async function writeCard(page: Page, fields: Readonly<Record<string, string>>): Promise<void> {
+  await page.getByRole('button', { name: 'Write a card' }).click();
+  const card = page.getByRole('dialog', { name: 'New model card' });
+  await card.getByText('Everything else it may say').click();
+  await card.getByLabel('On this network').selectOption('rtsp');
+  for (const [label, text] of Object.entries(fields)) await card.getByLabel(label, { exact: true }).fill(text);
+  await card.getByLabel('It has them').selectOption('no');
+  await card.getByLabel('Light', { exact: true }).selectOption('infrared');
+  await card.getByLabel('Its reach, rated, m').fill('30');
+  await card.getByLabel('Its angle, °').fill('110');
+  await card.getByRole('button', { name: 'Keep' }).click();
+  await expect(page.getByRole('dialog', { name: 'Model cards' })).toBeVisible();
+}
+
+async function addCamera(page: Page, name: string, url: string): Promise<void> {
+  await page.getByLabel('Name', { exact: true }).fill(name);
+  await page.getByLabel('Stream URL or address').fill(url);
+  await page.getByRole('button', { name: 'Add', exact: true }).click();
+  await expect(page.getByRole('heading', { name, level: 1 })).toBeVisible();
+}
+
+async function putOnPlan(page: Page, name: string, right: number, down: number): Promise<void> {
+  await page.getByRole('button', { name: `Place ${name}`, exact: true }).click();
+  await expect(page.getByText(`Press where ${name} goes.`)).toBeVisible();
+  const box = await page.getByRole('application').boundingBox();
+  if (!box) throw new Error('no plan');
+  await page.mouse.click(box.x + (right / 40) * box.width, box.y + (down / 40) * box.width);
+  await expect(page.getByRole('button', { name: `Place ${name}`, exact: true })).toHaveCount(0);
+}
+
+const place = (page: Page, name: string) =>
+  page.getByRole('link', { name, exact: true }).filter({ visible: true }).first();
+
+test('a day’s work on an empty site: cards, plan, gear, destinations, six cameras, twenty more, to the last sheet and elsewhere', async ({
+  page,
+  browser,
+}) => {
+  test.setTimeout(180_000);
+  await page.goto(world.address);
+  await expect(page.getByRole('button', { name: 'Open a site file' })).toBeVisible();
+  await page.getByLabel('Name of the site').fill('Barley Farm');
+  await page.getByRole('button', { name: 'Begin' }).click();
+  await expect(page.getByRole('heading', { name: 'Add the first camera' })).toBeVisible();
+
+  // Three model cards from the site's menu, before any camera asks for one.
+  await menu(page, 'Model cards');
+  const common = {
+    'By day, W': '4',
+    'At night, W': '6,5 W',
+    'It sees across, °': '87',
+    'IP code': 'IP66',
+    'Clients at once': '4',
+  };
+  await writeCard(page, {
+    ...common,
+    Make: 'Ostrel',
+    Model: 'Dome 2',
+    Picture: '1280x720',
+    'Codecs of the main stream': 'H.264',
+    'Fed by': '802.3af',
+    'Price of one': '90',
+    Path: '/live/main',
+  });
+  await writeCard(page, {
+    ...common,
+    Make: 'Quillbrook',
+    Model: 'Peep',
+    Picture: '720p',
+    'Codecs of the main stream': 'H.264',
+    'Fed by': 'class 3',
+    'Price of one': '34',
+  });
+  await writeCard(page, {
+    ...common,
+    Make: 'Marrick',
+    Model: 'C1',
+    Picture: '640×480',
+    'Codecs of the main stream': 'MJPEG',
+    'Fed by': 'PoE',
+    'Price of one': '20',
+  });
+  await expect(
+    page.getByRole('listitem').filter({ hasText: /Ostrel Dome 2.*1280×720.*H\.264.*class 3/ }),
+  ).toBeVisible();
+  await page.keyboard.press('Escape');
+
+  // Six cameras.
+  const cameras = ['Gate', 'Yard', 'Stable', 'Hay loft', 'Dairy', 'Lane'] as const;
+  for (const [at, name] of cameras.entries()) {
+    if (at > 0) {
+      await place(page, 'Round').click();
+      await page.getByRole('button', { name: 'Add a camera' }).click();
+    }
+    await addCamera(page, name, urlOf(at % 3, at < 3 ? 0 : 1));
+  }
+  await page.getByRole('button', { name: 'Change Lane' }).click();
+  await page.getByLabel('Place', { exact: true }).fill('Gatepost, left');
+  await page.getByLabel('Memory card bought for it, GB').fill('64');
+  await page.getByRole('button', { name: 'Keep', exact: true }).click();
+  await expect(page.getByText('Gatepost, left').filter({ visible: true })).toBeVisible();
+
+  // The plan: walls, a switch, an access point, a recorder of 4 TB with three seats, a hub, a tablet.
+  await place(page, 'Plan').click();
+  await page.getByLabel('North lies, °').fill('20');
+  await page.getByLabel('North lies, °').press('Enter');
+  await page.getByRole('button', { name: 'Walls' }).click();
+  await page.getByLabel('Wall of').selectOption('brick');
+  const box = await page.getByRole('application').boundingBox();
+  if (!box) throw new Error('no plan');
+  for (const [x, y] of [
+    [10, 5],
+    [30, 5],
+    [30, 18],
+  ] as const) {
+    await page.mouse.click(box.x + (x / 40) * box.width, box.y + (y / 40) * box.width);
+    await page.waitForTimeout(0);
+  }
+  await page.getByRole('button', { name: 'Done' }).click();
+  await page.getByRole('button', { name: 'Move' }).click();
+  for (const { kind, name } of [
+    { kind: 'switch', name: 'Barn switch' },
+    { kind: 'access-point', name: 'Barn radio' },
+  ]) {
+    await page.getByRole('button', { name: 'New gear' }).click();
+    await page.getByLabel('Kind').selectOption(kind);
+    await page.getByLabel('Name', { exact: true }).fill(name);
+    await page.getByLabel('Price', { exact: true }).fill('80');
+    if (kind === 'access-point') {
+      await page.getByLabel('Channel').fill('6');
+      await page.getByLabel('Fed by its switch').selectOption('3');
+    } else await page.getByLabel('Budget of all ports, W').fill('120');
+    await page.getByRole('button', { name: 'Keep', exact: true }).click();
+  }
+  for (const { kind, name, more } of [
+    {
+      kind: 'recorder',
+      name: 'Attic store',
+      more: { 'Seats included': '3', 'Disk, TB': '4', 'Price of the disk': '110', 'Days wanted': '14' },
+    },
+    { kind: 'hub', name: 'Farm hub', more: {} },
+    {
+      kind: 'viewer',
+      name: 'Kitchen tablet',
+      more: { 'Pictures it decodes at once': '4', 'Largest picture': '1080p' },
+    },
+  ] as const) {
+    await page.getByRole('button', { name: 'New destination' }).click();
+    await page.getByLabel('Name', { exact: true }).fill(name);
+    await page.getByLabel('Kind').selectOption(kind);
+    await page.getByLabel('Codecs it takes').fill('H.264, H.265, JPEG');
+    for (const [label, text] of Object.entries(more)) await page.getByLabel(label, { exact: true }).fill(text);
+    if (kind === 'recorder') {
+      await page.getByRole('button', { name: 'Add a pack' }).click();
+      await page.getByLabel('Pack 1, seats').fill('2');
+      await page.getByLabel('Pack 1, price').fill('45');
+    }
+    await page.getByRole('button', { name: 'Keep', exact: true }).click();
+    // What was made is selected: joined at once.
+    await region(page, name)
+      .getByLabel('Join it to')
+      .selectOption({ label: kind === 'viewer' ? 'Barn radio' : 'Barn switch' });
+    await region(page, name).getByRole('button', { name: 'Join them' }).click();
+  }
+  await page.getByRole('button', { name: 'Barn switch – Attic store' }).waitFor();
+  for (const [name, right, down] of [
+    ['Barn switch', 15, 9],
+    ['Barn radio', 18, 12],
+    ['Attic store', 24, 8],
+    ['Farm hub', 27, 10],
+    ['Kitchen tablet', 24, 14],
+    ...cameras.map((name, at) => [name, 6 + 5 * at, 20] as const),
+  ] as const)
+    await putOnPlan(page, name, right, down);
+  await expect(page.getByText('Everything has its place.')).toBeVisible();
+  await page.getByRole('button', { name: 'Barn switch – Attic store' }).click();
+  await expect(region(page, 'Cable').getByText(/straight, and a share for corners/)).toBeVisible();
+
+  // The access point hangs on the switch.
+  await region(page, 'Cable').getByRole('button', { name: 'Its figures' }).click();
+  await page.getByLabel('Label').fill('C-01');
+  await page.getByRole('button', { name: 'Keep', exact: true }).click();
+  await expect(page.getByRole('button', { name: 'C-01' })).toBeVisible();
+
+  // All six at once: model, feed, who draws them.
+  await place(page, 'Round').click();
+  for (const name of cameras) await page.getByLabel(`Choose ${name}`).check();
+  const chosen = region(page, 'Chosen cameras');
+  await chosen.getByLabel('Model of all', { exact: true }).selectOption({ label: 'Ostrel Dome 2' });
+  await chosen.getByRole('button', { name: 'Set the model of all chosen' }).click();
+  await chosen.getByLabel('Fed by', { exact: true }).selectOption('poe');
+  await chosen.getByLabel('from', { exact: true }).selectOption({ label: 'Barn switch' });
+  await chosen.getByRole('button', { name: 'Feed all chosen' }).click();
+  await chosen.getByLabel('Tapped by', { exact: true }).selectOption({ label: 'Attic store' });
+  await chosen.getByRole('button', { name: 'Tap all chosen' }).click();
+  await expect(chosen.getByText('6 cameras tapped by Attic store to record.')).toBeVisible();
+  await page.getByRole('button', { name: /^Take back/ }).click();
+  await page.getByRole('button', { name: /^Do again/ }).click();
+  await chosen.getByRole('button', { name: 'Choose none' }).click();
+  // One of them is another model: its card is put beside, and it is replaced in place.
+  await page.getByRole('link', { name: 'Stable', exact: true }).click();
+  await page.getByRole('button', { name: 'Change Stable' }).click();
+  await region(page, 'Another device in its place').getByLabel('Model').selectOption({ label: 'Marrick C1' });
+  await page.getByRole('button', { name: 'Replace it' }).click();
+  await expect(page.getByText(/^Marrick C1 ·/)).toBeVisible();
+
+  // Everything is probed in one round.
+  await place(page, 'Round').click();
+  await page.getByRole('button', { name: /^Probe all that was not probed: 6/ }).click();
+  await expect(page.getByText('6 of 6 cameras probed. How each fares stands in its lane.')).toBeVisible({
+    timeout: 60_000,
+  });
+
+  // Seats: one number, at the tap and in the cost.
+  await page.getByRole('link', { name: 'Gate', exact: true }).click();
+  await page.getByRole('navigation', { name: 'Stations' }).getByRole('link', { name: /Tap/ }).click();
+  await expect(region(page, 'Who draws it').getByText('6 of 3', { exact: true })).toBeVisible();
+  await place(page, 'Cost').click();
+  await expect(region(page, 'Seats').getByText('6 of 3', { exact: true })).toBeVisible();
+  await expect(region(page, 'Seats').getByText(/2 × 2 seats for € 90 more/)).toBeVisible();
+  const shopping = region(page, 'Shopping list');
+  await expect(shopping.getByRole('row', { name: /Ostrel Dome 2/ })).toContainText('5');
+  await expect(shopping.getByRole('row', { name: /Memory card of 64 GB/ })).toBeVisible();
+  const { text: csv } = await savedFile(page, () => shopping.getByRole('button', { name: 'Save as CSV' }).click());
+  expect(csv.split('\r\n')[0]).toBe('what,count,unit,price (€),sum (€),for');
+  await page.getByRole('button', { name: 'Add an option' }).click();
+  await page.getByLabel('Name', { exact: true }).fill('As planned');
+  await page.getByLabel('Seats counted at').selectOption({ label: 'Attic store' });
+  for (let twice = 0; twice < 2; twice++) await page.getByRole('button', { name: 'Take what the plan has' }).click();
+  const lines = await page
+    .getByLabel('What', { exact: true })
+    .evaluateAll((all) => all.map((one) => (one as HTMLInputElement).value));
+  expect(new Set(lines).size).toBe(lines.length);
+  await page.getByRole('button', { name: 'Keep', exact: true }).click();
+  await expect(region(page, 'Side by side').getByRole('row', { name: /of this, seats/ })).toContainText('2 × 2');
+
+  // Handed over, sheet by sheet, and all of them in one file.
+  await page.keyboard.press('/');
+  await page.getByRole('combobox').fill('All sheets');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('heading', { name: 'All sheets', level: 1 })).toBeVisible();
+  for (const name of cameras) await page.getByRole('button', { name: `${name} entered at Attic store` }).click();
+  await expect(page.getByText('entered', { exact: true })).toHaveCount(6);
+  await page.getByLabel('Of', { exact: true }).selectOption({ label: 'Attic store' });
+  const { name: sheetFile, text: sheets } = await savedFile(page, () =>
+    page.getByRole('button', { name: 'Save as CSV' }).click(),
+  );
+  expect(sheetFile).toBe('barley-farm-attic-store-sheets.csv');
+  expect(sheets.trim().split('\r\n')).toHaveLength(7);
+
+  // A note of one's own, found by the camera it is about.
+  await place(page, 'Logbook').click();
+  await page.getByRole('button', { name: 'Write a note' }).click();
+  await page.getByRole('form', { name: 'Note' }).getByLabel('About').selectOption({ label: 'Dairy' });
+  await page.getByLabel('What is to be remembered').fill('Key hangs behind the churn');
+  await page.getByRole('button', { name: 'Write it down' }).click();
+  await page.getByLabel('About').selectOption({ label: 'Dairy' });
+  await page.getByLabel('With these words').fill('churn');
+  await expect(page.getByText('Key hangs behind the churn')).toBeVisible();
+  await expect(page.getByText('1 entry')).toBeVisible();
+
+  // Twenty more from a list.
+  const list = [
+    'name,place,host,path',
+    ...Array.from({ length: 20 }, (_, at) => `Stall ${at + 1},Byre,127.0.0.1,/live/${at}`),
+  ];
+  await page
+    .getByLabel('Camera list')
+    .setInputFiles({ name: 'byre.csv', mimeType: 'text/csv', buffer: Buffer.from(list.join('\n')) });
+  await page.getByRole('button', { name: 'Add 20 cameras' }).click();
+  await place(page, 'Round').click();
+  await page.getByRole('button', { name: /By station/ }).click();
+  await page.getByLabel('Place', { exact: true }).selectOption('Byre');
+  await expect(page.getByText('20 of 26 cameras')).toBeVisible();
+  await expect(page.getByRole('row', { name: /Stall 7.*Byre/ })).toBeVisible();
+
+  // Exported, opened elsewhere, compared.
+  const exported = async (from: Page): Promise<string> => {
+    const waiting = from.waitForEvent('download');
+    await menu(from, 'Export this site');
+    return readFile(await (await waiting).path(), 'utf8');
+  };
+  const file = await exported(page);
+  expect(file).not.toMatch(/Weir|oiled|starch/);
+  const elsewhere = await browser.newContext({ viewport: { width: 1280, height: 800 } });
+  const other = await elsewhere.newPage();
+  await other.goto(world.address);
+  await other
+    .getByLabel('Site file')
+    .setInputFiles({ name: 'farm.json', mimeType: 'application/json', buffer: Buffer.from(file) });
+  await expect(other.getByRole('heading', { name: 'Round', level: 1 })).toBeVisible();
+  const again = await exported(other);
+  const [a, b] = [readSiteFile(file), readSiteFile(again)];
+  if (!a.ok || !b.ok) throw new Error('one of them does not open');
+  const { journal: told, ...plan } = b.value;
+  const { journal: before, ...planBefore } = a.value;
+  expect(plan).toEqual(planBefore);
+  expect(told.slice(0, before.length)).toEqual(before);
+  await elsewhere.close();
+});
