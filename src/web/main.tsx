@@ -9,7 +9,6 @@ import { boot } from './shell/boot.ts';
 import { judge } from './store/judge.ts';
 import { siteReader } from './store/site-store.ts';
 import { store } from './store/store.ts';
-import { lockWhenIdle } from './vault/idle-lock.ts';
 import { createVault } from './vault/vault.ts';
 import { VaultContext } from './vault/vault-context.tsx';
 import { browserVaultStorage } from './vault/vault-storage.ts';
@@ -18,7 +17,6 @@ judge.warm();
 // What nearly every visit needs next comes while the server is asked; whoever needs it asks again, and tells.
 for (const load of [siteReader, ...PLACES.slice(0, 1).map((place) => place.load)]) load().catch(() => {});
 const vault = await createVault(browserVaultStorage());
-lockWhenIdle(vault);
 const started = await boot(vault);
 const root = document.getElementById('root');
 if (!root) throw new Error('index.html has no #root');
@@ -32,4 +30,6 @@ createRoot(root).render(
     </Provider>
   </StrictMode>,
 );
+// What the first view can do without for a moment.
 void import('./shell/focus-keeper.ts').then(({ keepFocus }) => keepFocus(router));
+void import('./vault/idle-lock.ts').then(({ lockWhenIdle }) => lockWhenIdle(vault));

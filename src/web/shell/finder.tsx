@@ -106,6 +106,16 @@ export function Finder({ onClose }: { onClose: () => void }) {
   });
   const acts: Found[] = [
     ...PLACES.map((place) => ({ id: place.id, label: place.name, beside: '', act: go(pathOfPlace(site.id, place)) })),
+    { id: 'new-camera', label: 'Add a camera', beside: '', act: () => dispatch(slipAsked('camera')) },
+    { id: 'new-gear', label: 'New gear', beside: 'switch, radio, supply …', act: () => dispatch(slipAsked('gear')) },
+    {
+      id: 'new-destination',
+      label: 'New destination',
+      beside: 'hub, recorder, viewer, relay',
+      act: () => dispatch(slipAsked('destination')),
+    },
+    { id: 'cards', label: 'Model cards', beside: '', act: () => dispatch(slipAsked('cards')) },
+    { id: 'site', label: 'This site: name, notes, copy, remove', beside: '', act: () => dispatch(slipAsked('site')) },
     { id: 'assumptions', label: 'Assumptions', beside: '', act: () => dispatch(slipAsked('assumptions')) },
     { id: 'vault', label: 'Secrets: keep, lock, unlock', beside: '', act: () => dispatch(slipAsked('vault')) },
     { id: 'shortcuts', label: 'Keys', beside: '', act: () => dispatch(slipAsked('shortcuts')) },

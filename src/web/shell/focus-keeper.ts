@@ -10,6 +10,8 @@ const LONGEST_WAIT_MS = 3000;
 
 /** Parts of the page that have a heading of their own, from the inside out. */
 const PARTS = '[data-made], [role="dialog"], section, fieldset, li, main';
+/** What lies over the page has keys of its own. */
+const OVER = '[role="dialog"], [role="menu"]';
 const HEADINGS = 'h1, h2, h3, [data-heading]';
 
 function focusOn(element: HTMLElement): void {
@@ -55,6 +57,14 @@ export function keepFocus(router: Router): void {
   document.addEventListener('focusin', ({ target }) => {
     if (target instanceof HTMLElement && target !== document.body)
       last = { element: target, around: ancestorsOf(target) };
+  });
+
+  // Out of a field without a pointer: then the keys of the view work again.
+  document.addEventListener('keydown', ({ key, target, defaultPrevented }) => {
+    if (key !== 'Escape' || defaultPrevented || !last || document.querySelector(OVER)) return;
+    if (!(target instanceof HTMLElement) || !target.matches('#work input, #work select, #work textarea')) return;
+    const heading = headingNear(last);
+    if (heading) focusOn(heading);
   });
 
   const look = (): void => {

@@ -32,6 +32,7 @@ export function NewSiteForm({ onCreated }: { onCreated: () => void }) {
     <form onSubmit={(event) => void submit(event)} className="flex flex-col gap-3">
       <TextField
         label="Name of the site"
+        autoFocus
         value={name}
         error={error}
         onChange={(event) => setName(event.target.value)}

@@ -18,10 +18,15 @@ const SiteMenu = lazy(async () => ({ default: (await import('./site-menu.tsx')).
 
 const UndoButtons = lazy(async () => ({ default: (await import('./undo-buttons.tsx')).UndoButtons }));
 
+const NewThing = lazy(async () => ({ default: (await import('./new-things.tsx')).NewThing }));
+
 const SLIPS = {
   find: lazy(async () => ({ default: (await import('./finder.tsx')).Finder })),
   shortcuts: lazy(async () => ({ default: (await import('./shortcut-list.tsx')).ShortcutList })),
   cards: lazy(async () => ({ default: (await import('../things/model/cards-slip.tsx')).CardsSlip })),
+  camera: NewThing,
+  gear: NewThing,
+  destination: NewThing,
   site: lazy(async () => ({ default: (await import('./site-slip.tsx')).SiteSlip })),
   assumptions: lazy(async () => ({ default: (await import('./assumptions-slip.tsx')).AssumptionsSlip })),
   vault: lazy(async () => ({ default: (await import('./vault-slip.tsx')).VaultSlip })),
@@ -106,6 +111,7 @@ function useShellShortcuts(): void {
   useShortcut('/', () => dispatch(slipAsked('find')));
   useShortcut('?', () => dispatch(slipAsked('shortcuts')));
   useShortcut('n', () => goNext?.());
+  useShortcut('a', () => document.querySelector<HTMLElement>('#work button[data-main]:enabled')?.click());
 }
 
 /** The key of a place, which works in every view. */

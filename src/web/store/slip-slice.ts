@@ -1,7 +1,17 @@
 import { createSlice, type PayloadAction } from '@reduxjs/toolkit';
 
 /** What is laid over the sheet and can be asked for from anywhere. */
-export type Slip = 'none' | 'find' | 'shortcuts' | 'vault' | 'assumptions' | 'cards' | 'site';
+export type Slip =
+  | 'none'
+  | 'find'
+  | 'shortcuts'
+  | 'vault'
+  | 'assumptions'
+  | 'cards'
+  | 'site'
+  | 'camera'
+  | 'gear'
+  | 'destination';
 
 const slice = createSlice({
   name: 'slip',

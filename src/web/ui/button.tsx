@@ -18,6 +18,7 @@ export function Button({ kind = 'plain', shortcut, className = '', children, typ
   return (
     <button
       type={type}
+      data-main={kind === 'main' || undefined}
       aria-keyshortcuts={shortcut}
       className={`inline-flex min-h-7 items-center justify-center gap-2 rounded-control border px-2.5 py-1 whitespace-nowrap disabled:cursor-not-allowed disabled:opacity-50 pointer-coarse:min-h-11 ${LOOKS[kind]} ${className}`}
       {...rest}

@@ -4,7 +4,10 @@ import { useHotkeys } from 'react-hotkeys-hook';
 export const SHORTCUTS = [
   { keys: '/', shown: ['/'], does: 'Find a camera, a destination, an act' },
   { keys: 'n', shown: ['N'], does: 'Go to the next unfinished step' },
+  { keys: 'a', shown: ['A'], does: 'The main act of this view' },
+  { keys: 'm', shown: ['M'], does: 'Carry out the remedy at the head of a station' },
   { keys: 'p', shown: ['P'], does: 'Probe the stream, at Tap' },
+  { keys: 't', shown: ['T'], does: 'Tap it: give the stream to the destination, at Tap' },
   { keys: 'mod+z', shown: ['Ctrl', 'Z'], does: 'Take back the last edit' },
   { keys: 'mod+shift+z', shown: ['Ctrl', 'Shift', 'Z'], does: 'Do it again' },
   { keys: 'k', shown: ['K'], does: 'Previous camera' },

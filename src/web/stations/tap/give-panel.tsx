@@ -20,6 +20,7 @@ import { Drop } from '../../ui/drop.tsx';
 import { FindingList } from '../../ui/finding-card.tsx';
 import { KnownHowMark } from '../../ui/known-how.tsx';
 import { Panel } from '../../ui/panel.tsx';
+import { useShortcut } from '../../ui/shortcut.ts';
 import { SelectField } from '../../ui/text-field.tsx';
 import { RetentionRule } from './retention-rule.tsx';
 
@@ -43,7 +44,10 @@ export function GivePanel({ camera, stream }: { camera: Camera; stream: Stream }
   const dispatch = useAppDispatch();
   const { siteId } = useParams();
   const taps = site.taps.filter((tap) => tap.cameraId === camera.id);
-  const [destinationId, setDestinationId] = useState(site.destinations[0]?.id ?? '');
+  const [chosenId, setDestinationId] = useState('');
+  const destinationId = site.destinations.some(({ id }) => id === chosenId)
+    ? chosenId
+    : (site.destinations[0]?.id ?? '');
   const [use, setUse] = useState<TapUse>('record');
   const [scheduleName, setScheduleName] = useState<ScheduleName>('always');
   const [edited, setEdited] = useState<Destination | 'new' | null>(null);
@@ -70,6 +74,7 @@ export function GivePanel({ camera, stream }: { camera: Camera; stream: Stream }
     const tap = { ...draft, id: newId('tap') };
     dispatch(commandIssued({ kind: 'addTap', tap, judged: VERDICT_WORDS[draftJudgement.verdict] }));
   };
+  useShortcut('t', keep);
 
   return (
     <Panel title="Who draws it" actions={<Button onClick={() => setEdited('new')}>New destination</Button>}>
@@ -140,7 +145,13 @@ export function GivePanel({ camera, stream }: { camera: Camera; stream: Stream }
                 className="col-span-2 md:col-span-1"
               />
             )}
-            <Button kind="main" className="col-span-2 min-h-8 md:col-span-1" disabled={!draftJudgement} onClick={keep}>
+            <Button
+              kind="main"
+              shortcut="T"
+              className="col-span-2 min-h-8 md:col-span-1"
+              disabled={!draftJudgement}
+              onClick={keep}
+            >
               Tap it
             </Button>
           </div>

@@ -2,6 +2,7 @@ import type { ReactNode } from 'react';
 import type { Finding } from '../../../core/findings/finding.ts';
 import { Button } from '../../ui/button.tsx';
 import { FINDING_EDGES, SEVERITY_TEXT, SEVERITY_WORDS } from '../../ui/finding-card.tsx';
+import { useShortcut } from '../../ui/shortcut.ts';
 import { useCarryOut, useMends } from './use-mends.ts';
 
 interface WorstFindingProps {
@@ -19,6 +20,7 @@ export function WorstFinding({ cameraId, findings, otherwise }: WorstFindingProp
   const worst = findings.find(({ severity }) => severity !== 'note');
   const [mend] = useMends(cameraId, worst ? [worst.rule] : []).get(worst?.rule ?? '') ?? [];
   const carryOut = useCarryOut();
+  useShortcut('m', () => mend && carryOut(mend));
   return (
     <section
       aria-label="Worst finding"
@@ -34,7 +36,7 @@ export function WorstFinding({ cameraId, findings, otherwise }: WorstFindingProp
       )}
       {worst && !mend && <p className="text-small md:shrink-0">{worst.do[0]}</p>}
       {mend && (
-        <Button className="shrink-0 whitespace-normal" onClick={() => carryOut(mend)}>
+        <Button shortcut="M" className="shrink-0 whitespace-normal" onClick={() => carryOut(mend)}>
           {mend.text}
         </Button>
       )}

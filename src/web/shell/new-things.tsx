@@ -1,0 +1,40 @@
+import { useNavigate, useParams } from 'react-router';
+import { AddCameraForm } from '../places/round/add-camera-form.tsx';
+import { selectSlip } from '../store/slip-slice.ts';
+import { useAppSelector } from '../store/store.ts';
+import { DestinationDialog } from '../things/destination/destination-dialog.tsx';
+import { GearDialog } from '../things/gear/gear-dialog.tsx';
+import { DialogFrame } from '../ui/dialog-frame.tsx';
+
+interface SlipProps {
+  readonly onClose: () => void;
+}
+
+/** A camera from anywhere: then it is opened where it is worked on first. */
+function NewCamera({ onClose }: SlipProps) {
+  const navigate = useNavigate();
+  const { siteId } = useParams();
+  return (
+    <DialogFrame
+      title="Add a camera"
+      description="Paste its stream URL, type its address, or only name the place; the rest can wait."
+      isOpen
+      onOpenChange={onClose}
+    >
+      <AddCameraForm
+        onAdded={(cameraId, hangs) => {
+          onClose();
+          void navigate(`/site/${siteId}/camera/${cameraId}/${hangs ? 'tap' : 'choose'}`);
+        }}
+      />
+    </DialogFrame>
+  );
+}
+
+/** What is made from anywhere, by the finder: the slip says which. */
+export function NewThing({ onClose }: SlipProps) {
+  const slip = useAppSelector(selectSlip);
+  if (slip === 'camera') return <NewCamera onClose={onClose} />;
+  if (slip === 'gear') return <GearDialog edited="new" onClose={onClose} />;
+  return <DestinationDialog edited="new" onClose={onClose} onCreated={() => {}} />;
+}
