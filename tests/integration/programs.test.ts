@@ -13,7 +13,7 @@ import { BOOT_ROOM, SLUICE_RAIL } from '../../src/standins/personality.ts';
 import { startFaultyCamera } from '../support/faulty-camera.ts';
 import { apOf, linkOf, switchOf } from '../support/planned-sites.ts';
 import { healthy } from '../support/scripted-server.ts';
-import { AT, apply, mill, probed, record, report } from '../support/sites.ts';
+import { AT, apply, mill, probed, record, report, camera as siteCamera } from '../support/sites.ts';
 import { ACCOUNT, startTestCamera, type TestCamera } from '../support/test-camera.ts';
 
 // The programs as they are shipped, started as a person starts them.
@@ -330,3 +330,55 @@ test('the demo server: next free port, live pictures over WebSocket, gone within
   expect(await Promise.all([ended(child), ended(blocker)])).toEqual([0, 0]);
   expect(performance.now() - startedMs).toBeLessThan(1000);
 }, 40_000);
+
+test('cleartap probe --site probes the cameras of a file, leaves out whose secret is not given, and dials nothing twice', async () => {
+  const folder = mkdtempSync(join(tmpdir(), 'cleartap-'));
+  const [file, secrets] = [join(folder, 'site.cleartap.json'), join(folder, 'secrets.json')];
+  const { hostname, port, pathname } = new URL(camera.url.replace('rtsp:', 'http:'));
+  const one = (id: string, more: object = {}) => ({
+    ...siteCamera(id, {
+      host: hostname,
+      ports: { rtsp: Number(port) },
+      account: { user: ACCOUNT.user, secretRef: `secret-${id}` },
+      ...more,
+    }),
+  });
+  const withPath = (path: string, id: string) =>
+    one(id, { streams: one(id).streams.map((stream) => ({ ...stream, path })) });
+  const site = {
+    ...mill(),
+    cameras: [
+      withPath(pathname, 'a'),
+      withPath(`${pathname}-gone`, 'b'),
+      withPath(pathname, 'c'),
+      one('d', { host: '' }),
+    ],
+  };
+  writeFileSync(file, writeSiteFile(site));
+  writeFileSync(secrets, JSON.stringify({ 'secret-a': ACCOUNT.password, 'secret-b': ACCOUNT.password }));
+  const { code, out } = await cleartap(['probe', '--site', file, '--secrets', secrets, ...quick]);
+  const told = JSON.parse(out);
+  const fared = told.probed.map((probe: { camera: string; verdict: string; cause: string | null }) => [
+    probe.camera,
+    probe.verdict,
+    probe.cause,
+  ]);
+  expect([code, fared.sort()]).toEqual([
+    1,
+    [
+      ['a', 'ok', null],
+      ['b', 'fail', 'not-found'],
+    ],
+  ]);
+  expect(told.leftOut).toEqual([{ camera: 'c', why: 'its secret was not given' }]);
+  expect(out).not.toContain(ACCOUNT.password);
+});
+
+test.each([
+  { why: 'a URL beside a site', args: ['probe', 'rtsp://127.0.0.1/', '--site', 'x.json'] },
+  { why: 'secrets without a site', args: ['probe', 'rtsp://127.0.0.1/', '--secrets', 'x.json'] },
+  { why: 'a site that is not there', args: ['probe', '--site', '/nowhere/x.json'] },
+])('cleartap probe exits 2: $why', async ({ args }) => {
+  const { code, out } = await cleartap(args);
+  expect([code, out]).toEqual([2, '']);
+});

@@ -42,3 +42,8 @@ export function sayStretch(seconds: number): string {
   if (size < 172_800) return `${Math.round(size / 3600)} h`;
   return size < 63_072_000 ? `${Math.round(size / 86_400)} days` : `${Math.round(size / 31_536_000)} years`;
 }
+
+/** “4.0 m”, of a reach: rounded down, so that what is promised up to there holds there. */
+export const sayUpTo = (metres: number): string => `${(Math.floor(metres * 10 + 1e-9) / 10).toFixed(1)} m`;
+/** “1.3 m”, of what is lost: rounded up. */
+export const sayFrom = (metres: number): string => `${(Math.ceil(metres * 10 - 1e-9) / 10).toFixed(1)} m`;

@@ -16,7 +16,7 @@ const toNumber = (text: string): number => Number(text.replace(',', '.'));
 const partsOf = (text: string): readonly string[] =>
   text
     .slice(0, MOST_CHARS)
-    .split(/[,;/+&]\s|[;&]|,(?!\d)|\s\/\s|\sor\s|\sand\s/i)
+    .split(/[,;/&]\s|[;&]|,(?!\d)|\s[/+]\s|\sor\s|\sand\s/i)
     .map((part) => part.trim())
     .filter((part) => part !== '');
 const quoted = (text: string): string => `“${clipText(text.trim(), 40)}”`;

@@ -1,3 +1,4 @@
+import { sayFrom } from '../../base/say.ts';
 import type { SiteCommand } from '../../document/site-commands.ts';
 import { type Facts, failsIf, rulesFor, tightIf } from '../../findings/rule.ts';
 import { judgeDetail, readText, TEXT_LIMITS } from '../../optics/detail-levels.ts';
@@ -18,7 +19,7 @@ const guess = ({ isBeyondModel, hfovDeg }: F, reason: string): string =>
     ? `${reason} ${Math.round(hfovDeg ?? 0)}° is wider than the formula is good for: a guess until it is measured.`
     : reason;
 /** Of what is missing, rounded up: a strip that is there is never 0.0 m wide. */
-const atLeastMetres = (m: number): string => metres(Math.max(0.1, Math.ceil(m * 10 - 1e-6) / 10));
+const atLeastMetres = (m: number): string => sayFrom(Math.max(0.1, m - 1e-6));
 
 /** Leaves and dark ground are outdoors; indoors walls give the light back. */
 const reach = (f: { lightReachM: number; outdoors?: boolean | undefined }): string =>

@@ -1,3 +1,4 @@
+import { sayUpTo } from '../../base/say.ts';
 import { atMost, THRESHOLD_SLACK } from '../../base/verdict.ts';
 import type { SiteCommand } from '../../document/site-commands.ts';
 import { type Facts, failsIf, rulesFor, tightIf } from '../../findings/rule.ts';
@@ -287,8 +288,7 @@ const FEED_RULES = [
       'will-not-work': {
         severity: 'stop',
         title: (f) => `${isSameByDay(f) ? 'Too' : 'At night too'} little arrives over ${f.runM.toFixed(1)} m`,
-        because: (f) =>
-          `It needs ${volts(f.minVolts)}; this wire holds up to ${f.runLongestM.toFixed(1)} m. ${f.runPick}`,
+        because: (f) => `It needs ${volts(f.minVolts)}; this wire holds up to ${sayUpTo(f.runLongestM)}. ${f.runPick}`,
         do: (f) => [
           (f.maxVolts ?? 0) >= HIGHER * (f.supplyVolts ?? Number.POSITIVE_INFINITY)
             ? 'Take thicker copper, a higher voltage, or a supply nearer by.'

@@ -56,8 +56,8 @@ export function LaneCards({ rows, chosen, onChoose }: { rows: readonly LaneRow[]
               <div className="-ml-3">
                 <LaneLine lane={lane} step={stepOf(PHONE, lane.stations.length)} />
               </div>
-              <InTheWay lane={lane} isBrief />
-              <NextStep lane={lane} to={to} />
+              <InTheWay lane={lane} name={name} isBrief />
+              <NextStep lane={lane} name={name} to={to} />
             </div>
           </li>
         );

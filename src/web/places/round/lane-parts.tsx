@@ -35,7 +35,7 @@ export const ChooseBox = ({ lane, name, chosen, onChoose }: Pick<LaneRow, 'lane'
 export const stepOf = ({ all, one }: { readonly all: number; readonly one: number }, stations: number): number =>
   Math.min(one, Math.floor(all / Math.max(1, stations)));
 
-export function InTheWay({ lane, isBrief = false }: { lane: Lane; isBrief?: boolean }) {
+export function InTheWay({ lane, name, isBrief = false }: { lane: Lane; name: string; isBrief?: boolean }) {
   const isProbed = useAppSelector(selectProbeRound).at.includes(lane.cameraId);
   if (isProbed) return <p className="text-blue">Being probed …</p>;
   if (lane.worst)
@@ -46,7 +46,7 @@ export function InTheWay({ lane, isBrief = false }: { lane: Lane; isBrief?: bool
         )}
         {lane.worst.title}
         <span className="block">
-          <MendAct cameraId={lane.cameraId} finding={lane.worst} />
+          <MendAct cameraId={lane.cameraId} name={name} finding={lane.worst} />
         </span>
       </p>
     );
@@ -58,10 +58,11 @@ export function standName({ stations, standsAt }: Lane): string {
   return stand ? `at ${stand.name}` : 'done';
 }
 
-export function NextStep({ lane, to }: { lane: Lane; to: string }) {
+export function NextStep({ lane, name, to }: { lane: Lane; name: string; to: string }) {
   return (
     <Link
       to={to}
+      aria-label={`${lane.next ?? 'Open its sheet'}: ${name}`}
       className="inline-flex min-h-8 items-center font-strong text-verdigris hover:underline pointer-coarse:min-h-11"
     >
       {lane.next ?? 'Open its sheet'}&nbsp;→

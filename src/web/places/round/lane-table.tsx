@@ -73,10 +73,10 @@ export function LaneTable({ rows, chosen, onChoose }: { rows: readonly LaneRow[]
                 <LaneLine lane={lane} step={stepOf(WIDE, stations.length)} />
               </td>
               <td className="max-w-80 py-2.5 pl-8">
-                <InTheWay lane={lane} />
+                <InTheWay lane={lane} name={name} />
               </td>
               <td className="py-2.5 pr-4 text-right">
-                <NextStep lane={lane} to={to} />
+                <NextStep lane={lane} name={name} to={to} />
               </td>
             </tr>
           );

@@ -2,7 +2,7 @@ import { lazy, Suspense, useState } from 'react';
 import type { Camera } from '../../../core/document/chapters/cameras/camera.ts';
 import type { Need } from '../../../core/document/chapters/cameras/need.ts';
 import type { Site } from '../../../core/document/site.ts';
-import { sayNeed } from '../../../core/stations/choose/need.ts';
+import { sayNeed, zoneFromM } from '../../../core/stations/choose/need.ts';
 import { selectSite } from '../../store/site-slice.ts';
 import { useAppSelector } from '../../store/store.ts';
 import { Button } from '../../ui/button.tsx';
@@ -55,7 +55,7 @@ function conditionsOf(need: Need, site: Site): string {
   });
   return [
     need.outdoors ? 'outdoors' : 'indoors',
-    `seen from ${need.nearM} m on`,
+    `seen from ${zoneFromM(need)} m on`,
     need.turns ? 'turning' : null,
     need.sound === 'none' ? null : need.sound === 'talk' ? 'speaking through it' : 'with sound',
     draws.length > 0 ? `drawn by ${draws.join(', ')}` : 'drawn by nobody yet',

@@ -1,4 +1,5 @@
 import { type PointerEvent, useRef } from 'react';
+import { sayFrom, sayUpTo } from '../../../core/base/say.ts';
 import type { Mounting } from '../../../core/document/chapters/cameras/mounting.ts';
 import type { Need } from '../../../core/document/chapters/cameras/need.ts';
 import { LEVEL_FILL } from '../../../core/handover/level-fill.ts';
@@ -144,7 +145,7 @@ export function SideView(props: SideViewProps) {
         <Dimension x={30} from={camera.y} to={GROUND_Y} text={`${mounting.heightM} m`} />
         {seenFromM !== null && seenFromM > 0.05 && <Unseen drawing={drawing} toM={seenFromM} />}
         {lightReachM !== null && lightReachM > 0 && lightReachM < endM && (
-          <LightEnd drawing={drawing} atM={lightReachM} />
+          <LightEnd drawing={drawing} atM={lightReachM} isOutdoors={need.outdoors} />
         )}
 
         <LevelBar drawing={drawing} stretches={stretches} endM={endM} />
@@ -245,14 +246,20 @@ function Unseen({ drawing: { x, endM, groundY }, toM }: { drawing: Drawing; toM:
         strokeDasharray="4 3"
       />
       <text x={x(0) + 6} y={groundY - 14} className="fill-brick text-[13px]">
-        unseen to {toM.toFixed(1)} m
+        unseen to {sayFrom(toM)}
       </text>
     </g>
   );
 }
 
-/** Where its light ends over dark ground. */
-function LightEnd({ drawing: { x, y, width, groundY, isNarrow }, atM }: { drawing: Drawing; atM: number }) {
+interface LightEndProps {
+  readonly drawing: Drawing;
+  readonly atM: number;
+  readonly isOutdoors: boolean;
+}
+
+/** Where its light ends: outdoors over dark ground. */
+function LightEnd({ drawing: { x, y, width, groundY, isNarrow }, atM, isOutdoors }: LightEndProps) {
   return (
     <g>
       <line
@@ -270,7 +277,7 @@ function LightEnd({ drawing: { x, y, width, groundY, isNarrow }, atM }: { drawin
         textAnchor={x(atM) > width * 0.6 ? 'end' : 'start'}
         className="fill-brass text-[13px]"
       >
-        {isNarrow ? 'light to' : 'its light ends, dark ground:'} {atM.toFixed(0)} m
+        {isNarrow ? 'light to' : `its light ends${isOutdoors ? ', dark ground' : ''}:`} {Math.floor(atM)} m
       </text>
     </g>
   );
@@ -311,7 +318,7 @@ function LevelBar({
           )}
           {toM < endM && (toM - fromM) * scale > 34 && (
             <text x={x(toM)} y={groundY + 40} textAnchor="middle" className="fill-ink font-mono text-[13px]">
-              {toM.toFixed(1)} m
+              {sayUpTo(toM)}
             </text>
           )}
         </g>

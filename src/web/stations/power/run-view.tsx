@@ -12,7 +12,7 @@ export function RunView({ run }: { run: RunNumbers }) {
     <div className="mt-3">
       <svg viewBox="0 0 600 66" className="block w-full max-w-[600px]">
         <title>
-          {`${supplyVolts} V given; ${nightVolts?.toFixed(2) ?? 'nothing'} V arrive at night, ${minVolts} V are needed`}
+          {`${supplyVolts} V given; ${nightVolts === null ? 'nothing arrives' : `${nightVolts.toFixed(2)} V arrive`} at night, ${minVolts} V are needed`}
         </title>
         <rect x={x(from)} y="26" width={x(minVolts) - x(from)} height="12" fill="var(--brick-wash)" />
         <rect
