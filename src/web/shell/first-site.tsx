@@ -19,6 +19,7 @@ export function FirstSite() {
   const openDemo = async (): Promise<void> => {
     try {
       const { site } = await fetchDemo();
+      await deleteRemoved(site.id).catch(() => {}); // it is here again, as it was delivered
       await siteFile.open(site, `${site.name} opened from the demo`);
     } catch {
       siteFile.refuse('Clear Tap’s own server did not answer. Start it again.');
@@ -52,7 +53,7 @@ export function FirstSite() {
 }
 
 /** Sites that were removed, until they are put back or deleted for ever. */
-export function RemovedSites() {
+export function RemovedSites({ onLeft }: { onLeft?: () => void }) {
   const navigate = useNavigate();
   const [removed, setRemoved] = useState<readonly RemovedSite[]>([]);
   const read = (): void => void listRemoved().then(setRemoved, () => {});
@@ -60,6 +61,7 @@ export function RemovedSites() {
   if (removed.length === 0) return null;
   const putBack = async (id: string): Promise<void> => {
     await putBackSite(id);
+    onLeft?.();
     await navigate(`/site/${id}`);
   };
   return (

@@ -110,7 +110,7 @@ export function SiteSlip({ onClose }: { onClose: () => void }) {
           </span>
         )}
       </form>
-      <RemovedSites />
+      <RemovedSites onLeft={onClose} />
     </DialogFrame>
   );
 }
