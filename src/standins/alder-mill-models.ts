@@ -31,7 +31,7 @@ export const ALDER_MILL_MODELS: readonly Model[] = [
   card('ostrel-pd-5', 'Ostrel', 'PD-5', {
     localStream: 'both',
     sessions: 6,
-    lenses: [lens('dome', 4.8, 1280, { focalTeleMm: 24 })],
+    lenses: [lens('dome', 4.8, 960, { focalTeleMm: 24 })],
     codecs: ['H264', 'H265'],
     fps: 25,
     subs: [small],

@@ -234,7 +234,7 @@ export const alderMill = (at: string): Site => ({
         ...DAY_AND_NIGHT,
         level: 'recognise',
         distanceM: 12,
-        widthM: 8,
+        widthM: 7,
         nearM: 8.5,
         turns: true,
         draws: [recorded, seenAtHub],

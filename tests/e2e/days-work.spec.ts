@@ -275,7 +275,7 @@ test('a day’s work on an empty site: cards, plan, gear, destinations, six came
   await page.getByRole('form', { name: 'Note' }).getByLabel('About').selectOption({ label: 'Dairy' });
   await page.getByLabel('What is to be remembered').fill('Key hangs behind the churn');
   await page.getByRole('button', { name: 'Write it down' }).click();
-  await page.getByLabel('About').selectOption({ label: 'Dairy' });
+  await page.getByLabel('Lines about').selectOption({ label: 'Dairy' });
   await page.getByLabel('With these words').fill('churn');
   await expect(page.getByText('Key hangs behind the churn')).toBeVisible();
   await expect(page.getByText('1 entry')).toBeVisible();

@@ -154,7 +154,7 @@ export function Finder({ onClose }: { onClose: () => void }) {
   return (
     <Dialog.Root open onOpenChange={(isOpen) => !isOpen && onClose()}>
       <Dialog.Portal>
-        <Dialog.Overlay className="fixed inset-0 z-30 bg-black/45" />
+        <Dialog.Overlay className="fixed inset-0 z-30 bg-veil" />
         <Dialog.Content
           aria-describedby={undefined}
           className="fixed inset-x-0 top-0 z-30 border border-ink bg-sheet md:inset-x-auto md:top-20 md:left-1/2 md:w-[560px] md:-translate-x-1/2"

@@ -16,9 +16,9 @@ export function DialogFrame({ title, description, isOpen, isWide = false, onOpen
   return (
     <Dialog.Root open={isOpen} onOpenChange={onOpenChange}>
       <Dialog.Portal>
-        <Dialog.Overlay className="fixed inset-0 z-30 bg-black/45" />
+        <Dialog.Overlay className="fixed inset-0 z-30 bg-veil" />
         <Dialog.Content
-          className={`fixed inset-x-0 bottom-0 z-30 max-h-[90dvh] overflow-auto border border-ink bg-sheet p-5 md:inset-x-auto md:bottom-auto md:left-1/2 md:-translate-x-1/2 ${isWide ? 'md:top-12 md:w-[min(1080px,94vw)]' : 'md:top-24 md:w-[460px]'}`}
+          className={`fixed inset-x-0 bottom-0 z-30 max-h-[90dvh] overflow-auto md:max-h-[88dvh] border border-ink bg-sheet p-5 md:inset-x-auto md:bottom-auto md:left-1/2 md:-translate-x-1/2 ${isWide ? 'md:top-[5dvh] md:w-[min(1080px,94vw)]' : 'md:top-[7dvh] md:w-[460px]'}`}
         >
           <Dialog.Title className="text-name font-strong">{title}</Dialog.Title>
           <Dialog.Description className="mt-1 mb-3 text-small text-soft">{description}</Dialog.Description>

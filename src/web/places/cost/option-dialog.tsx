@@ -46,6 +46,10 @@ const schema = object({
 type OptionFields = InferType<typeof schema>;
 const { Field, Choice } = fieldsFor<OptionFields>();
 
+// Empty until they are typed: neither a price nor a number of seats has a usual size.
+const NEW_PACK = {} as OptionFields['packs'][number];
+const NEW_LINE = { label: '', count: 1, of: null } as OptionFields['lines'][number];
+
 const FieldError = ({ text }: { text: string | undefined }) =>
   text === undefined ? null : (
     <p role="alert" className="mb-1.5 text-small text-brick">
@@ -152,9 +156,7 @@ export function OptionDialog({ option, isNew, onClose, onKeep }: OptionDialogPro
           ))}
           <FieldError text={errors.lines?.root?.message ?? errors.lines?.message} />
           <span className="flex flex-wrap gap-2">
-            <Button onClick={() => lines.append({ label: '', price: 0, count: 1, everyYears: undefined, of: null })}>
-              Add a line
-            </Button>
+            <Button onClick={() => lines.append(NEW_LINE)}>Add a line</Button>
             {plan.length > 0 && <Button onClick={takePlan}>Take what the plan has</Button>}
           </span>
         </fieldset>
@@ -176,7 +178,7 @@ export function OptionDialog({ option, isNew, onClose, onKeep }: OptionDialogPro
               </div>
             ))}
             <FieldError text={errors.packs?.root?.message ?? errors.packs?.message} />
-            <Button onClick={() => packs.append({ seats: 1, price: 0 })}>Add a pack</Button>
+            <Button onClick={() => packs.append(NEW_PACK)}>Add a pack</Button>
           </fieldset>
         )}
         <FormFoot

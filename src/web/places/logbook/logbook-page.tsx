@@ -63,7 +63,7 @@ export function LogbookPage() {
       {isWriting && <NoteForm about={about} onDone={() => setIsWriting(false)} />}
       <div className="mb-3 flex flex-wrap items-end gap-x-4 gap-y-2">
         <SelectField
-          label="About"
+          label="Lines about"
           className="w-52"
           value={about}
           onChange={(value) => setSearch(value === '' ? {} : { about: value }, { replace: true })}

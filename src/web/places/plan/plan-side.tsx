@@ -122,7 +122,7 @@ export function PlanSide(props: PlanSideProps) {
         {unplaced.length === 0 ? (
           <p className="text-soft">Everything has its place.</p>
         ) : (
-          <ul className="flex flex-col">
+          <ul className="flex max-h-96 flex-col overflow-auto">
             {unplaced.map(({ subject, item }) => (
               <UnplacedRow key={subject} subject={subject} name={item.name} onPlace={() => props.onPlace([subject])} />
             ))}

@@ -81,9 +81,11 @@ function DestinationForm({
       <Field name="codecs" label="Codecs it takes" isText placeholder="H.264, H.265" className="col-span-3" />
       <fieldset className="col-span-3">
         <legend className="text-small text-soft">Protocols it takes</legend>
-        {PROTOCOLS.map((value) => (
-          <Tick key={value} name="protocols" value={value} label={PROTOCOL_WORDS[value]} />
-        ))}
+        <span className="flex flex-wrap gap-x-3">
+          {PROTOCOLS.map((value) => (
+            <Tick key={value} name="protocols" value={value} label={PROTOCOL_WORDS[value]} />
+          ))}
+        </span>
       </fieldset>
       <Field name="largest" label="Largest picture" isText placeholder="3840×2160" className="col-span-2" />
       <Field name="mostFps" label="Most frames a second" className="col-span-2" />
@@ -131,4 +133,5 @@ function DestinationForm({
   );
 }
 
-const NEW_PACK = { seats: 1, price: 0 };
+/** Both of its numbers are asked for. */
+const NEW_PACK = {} as DestinationFields['packs'][number]; // empty fields until they are typed
