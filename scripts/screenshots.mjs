@@ -60,6 +60,23 @@ async function workThrough(page) {
   await page.getByRole('heading', { name: /Sluice rail for/ }).waitFor();
 }
 
+/** What the user knows of models, and what a recorder takes: its figures, seats and disk. */
+async function shootThings(page) {
+  await page.getByRole('button', { name: 'Site: Alder Mill' }).click();
+  await page.getByRole('menuitem', { name: 'Model cards' }).click();
+  await page.getByRole('list', { name: 'Model cards' }).waitFor();
+  await page.mouse.move(0, 0);
+  await shoot(page, 'cards');
+  await page.keyboard.press('Escape');
+  await page.getByRole('link', { name: 'Round' }).first().click();
+  await page.getByRole('link', { name: 'Sluice rail', exact: true }).click();
+  await page.getByRole('link', { name: /^Tap/ }).click();
+  await page.getByRole('button', { name: 'Change Loft store' }).click();
+  await page.getByRole('dialog', { name: 'Loft store' }).waitFor();
+  await shoot(page, 'destination');
+  await page.keyboard.press('Escape');
+}
+
 try {
   const desk = await open(DESK);
   await workThrough(desk);
@@ -88,6 +105,7 @@ try {
   await desk.getByText(/^live, .* behind$/).waitFor({ timeout: 20_000 });
   await desk.evaluate(() => scrollTo(0, 0));
   await shoot(desk, 'old-box');
+  await shootThings(desk);
   await desk.getByLabel('Camera list').setInputFiles({ name: 'old list.csv', mimeType: 'text/csv', buffer: LIST });
   await desk.getByRole('dialog', { name: 'Cameras of old list.csv' }).waitFor();
   await shoot(desk, 'import');

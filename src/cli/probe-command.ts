@@ -92,7 +92,7 @@ async function wholeSite(
     import('./probe-site.ts'),
   ]);
   const site = await readSite(file);
-  const known = secrets === undefined ? {} : readSecrets(await readText(secrets), secrets);
+  const known = secrets === undefined ? new Map<string, string>() : readSecrets(await readText(secrets), secrets);
   const found = await probeSite(
     site,
     { ...options, secrets: known },

@@ -15,8 +15,8 @@ import { InputError } from './usage-error.ts';
 export interface SiteProbeOptions extends Pick<ProbeRun, 'seconds' | 'timeoutMs' | 'media' | 'transport'> {
   /** Also streams that were probed at their address. */
   readonly again: boolean;
-  /** By their reference in the site; a camera that has none takes the secret of all. */
-  readonly secrets: Readonly<Record<string, string>>;
+  /** By the camera's name, or by their reference in the site; a camera that has none takes the secret of all. */
+  readonly secrets: ReadonlyMap<string, string>;
   readonly secretOfAll: string | null;
 }
 
@@ -34,17 +34,21 @@ export interface SiteProbes {
   readonly leftOut: readonly { readonly camera: string; readonly why: string }[];
 }
 
-/** A file of secrets: a flat object of texts. */
-export function readSecrets(text: string, file: string): Readonly<Record<string, string>> {
+/** A file of secrets: a flat object of texts, under names of cameras. */
+export function readSecrets(text: string, file: string): ReadonlyMap<string, string> {
   let parsed: unknown;
   try {
     parsed = JSON.parse(text);
   } catch {
-    throw new InputError(`${file}: expected JSON, such as { "secret-camera-1": "…" }.`);
+    throw new InputError(`${file}: expected JSON, such as { "Front door": "…" }.`);
   }
-  if (!isRecord(parsed) || Object.values(parsed).some((secret) => typeof secret !== 'string'))
-    throw new InputError(`${file}: expected an object of texts, such as { "secret-camera-1": "…" }.`);
-  return parsed as Record<string, string>; // each value was just seen to be a text
+  const secrets = isRecord(parsed) ? Object.entries(parsed) : [];
+  const texts = secrets.flatMap(([of, secret]): [string, string][] =>
+    typeof secret === 'string' ? [[of, secret]] : [],
+  );
+  if (!isRecord(parsed) || texts.length < secrets.length)
+    throw new InputError(`${file}: expected an object of texts under names of cameras, such as { "Front door": "…" }.`);
+  return new Map(texts);
 }
 
 /** Probes the cameras of a site, a few at once, each one's streams one after the other; what lacks its secret is not dialled. */
@@ -55,8 +59,10 @@ export async function probeSite(
   signal: AbortSignal,
   onProbed: (probe: SiteProbe) => void = () => {},
 ): Promise<SiteProbes> {
-  const secretOf = ({ account }: Camera): string | null =>
-    account === null ? null : (options.secrets[account.secretRef] ?? options.secretOfAll);
+  const secretOf = ({ name, account }: Camera): string | null =>
+    account === null
+      ? null
+      : (options.secrets.get(name) ?? options.secrets.get(account.secretRef) ?? options.secretOfAll);
   const lacksSecret = (camera: Camera, streams: readonly Stream[]): boolean =>
     camera.account !== null &&
     secretOf(camera) === null &&

@@ -14,6 +14,7 @@ const walls = (id: string, material: WallMaterial, ...points: readonly Point[]):
 /** The mill with its stone walls, the bakehouse across the yard, the hedge of the orchard. */
 export const ALDER_MILL_PLAN: DrawnPlan = {
   ...EMPTY_PLAN,
+  northDeg: 15,
   walls: [
     ...walls('mill', 'stone', at(14, 8), at(28, 8), at(28, 18), at(14, 18), at(14, 8)),
     ...walls('wheel', 'stone', at(19, 8), at(19, 18)),
@@ -182,7 +183,7 @@ export const ALDER_MILL_COSTING: Costing = {
       id: 'software',
       name: 'Software on the Loft store',
       school: 'software',
-      destinationId: null,
+      destinationId: 'loft-store',
       lines: [
         { label: 'Disk, 4 TB', price: 110, count: 2, everyYears: 5, of: null },
         { label: 'Cameras, of several makes', price: 108, count: 7, everyYears: null, of: null },
@@ -201,7 +202,7 @@ export const ALDER_MILL_COSTING: Costing = {
       id: 'both',
       name: 'The box, and its channels in the software',
       school: 'both',
-      destinationId: null,
+      destinationId: 'loft-store',
       lines: [
         { label: 'Recorder Marrick R8', price: 310, count: 1, everyYears: null, of: null },
         { label: 'Disk, 4 TB', price: 110, count: 2, everyYears: 5, of: null },

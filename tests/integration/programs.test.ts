@@ -355,7 +355,7 @@ test('cleartap probe --site probes the cameras of a file, leaves out whose secre
     ],
   };
   writeFileSync(file, writeSiteFile(site));
-  writeFileSync(secrets, JSON.stringify({ 'secret-a': ACCOUNT.password, 'secret-b': ACCOUNT.password }));
+  writeFileSync(secrets, JSON.stringify({ 'secret-a': ACCOUNT.password, b: ACCOUNT.password }));
   const { code, out } = await cleartap(['probe', '--site', file, '--secrets', secrets, ...quick]);
   const told = JSON.parse(out);
   const fared = told.probed.map((probe: { camera: string; verdict: string; cause: string | null }) => [

@@ -10,7 +10,7 @@ import { emptySite } from './empty-site.ts';
 import { planOf, type Site } from './site.ts';
 import { applyCommand, type PlanningCommand } from './site-commands.ts';
 import { readSiteFile, writeSiteFile } from './site-file.ts';
-import { freeName, THING_KINDS, type ThingKind, type ThingName } from './things.ts';
+import { freeModel, freeName, THING_KINDS, type ThingKind, type ThingName } from './things.ts';
 
 const AT = '2026-11-26T09:00:00.000Z';
 const mill = alderMill(AT);
@@ -207,6 +207,12 @@ test.each([
   { name: 'Gate 2', taken: ['Gate', 'Gate 2', 'Gate 3'], free: 'Gate 4' },
   { name: 'x'.repeat(80), taken: [], free: `${'x'.repeat(77)}… 2` },
 ])('a copy of $name is called $free', ({ name, taken, free }) => expect(freeName(name, taken)).toBe(free));
+
+test.each([
+  { name: 'Sol 2', taken: ['Sol 2'], free: 'Sol 2, copy' },
+  { name: 'Sol 2, copy', taken: ['Sol 2', 'Sol 2, copy'], free: 'Sol 2, copy 2' },
+  { name: 'Sol 2, copy 2', taken: ['Sol 2, copy', 'Sol 2, copy 2'], free: 'Sol 2, copy 3' },
+])('a copy of the model $name is called $free', ({ name, taken, free }) => expect(freeModel(name, taken)).toBe(free));
 
 test('several at once are one line of the log, and one step back', () => {
   const site = siteOf();

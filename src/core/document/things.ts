@@ -49,6 +49,13 @@ export function freeName(name: string, taken: readonly string[], max: number = T
   }
 }
 
+/** “PD-5, copy”: a number behind a model would name another model. */
+export function freeModel(model: string, taken: readonly string[]): string {
+  const stem = model.replace(/, copy(?: \d{1,4})?$/, '');
+  const copy = `${clipText(stem, TEXT_LIMITS.name - ', copy'.length)}, copy`;
+  return taken.includes(copy) ? freeName(copy, taken) : copy;
+}
+
 const many = (count: number, noun: string): string[] => (count > 0 ? [sayMany(count, noun)] : []);
 const namesOf = (items: readonly Named[]): readonly string[] => items.map(({ name }) => name);
 const linksAt = (site: Site, subject: string): number =>
@@ -201,11 +208,8 @@ export const THING_KINDS = {
     rename: (site, id, model) => ({ kind: 'putModel', model: { ...found(site.models, id), model } }),
     copy: (site, id, newId) => {
       const one = found(site.models, id);
-      const model = freeName(
-        one.model,
-        site.models.map((other) => other.model),
-      );
-      return { kind: 'putModel', model: { ...one, id: newId(), model } };
+      const taken = site.models.map((other) => other.model);
+      return { kind: 'putModel', model: { ...one, id: newId(), model: freeModel(one.model, taken) } };
     },
     remove: (_, modelId) => ({ kind: 'removeModel', modelId }),
     hanging: (site, id) => [

@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { nameOfModel } from '../../../core/document/chapters/models/model-name.ts';
-import { freeName } from '../../../core/document/things.ts';
+import { freeModel } from '../../../core/document/things.ts';
 import { newId } from '../../store/new-id.ts';
 import { Button } from '../../ui/button.tsx';
 import { DialogFrame } from '../../ui/dialog-frame.tsx';
@@ -16,7 +16,7 @@ export function CardsSlip({ onClose }: { onClose: () => void }) {
   const back = (): void => setWritten(null);
   const copyInLibrary = ({ card }: ListedCard): void => {
     const taken = shelf.cards.map((one) => one.card.model);
-    void shelf.keepInLibrary({ ...card, id: newId('model'), model: freeName(card.model, taken) });
+    void shelf.keepInLibrary({ ...card, id: newId('model'), model: freeModel(card.model, taken) });
   };
   return (
     <DialogFrame
