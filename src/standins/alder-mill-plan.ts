@@ -189,7 +189,7 @@ export const ALDER_MILL_COSTING: Costing = {
         { label: 'Cameras, of several makes', price: 108, count: 7, everyYears: null, of: null },
         { label: 'Cards in cameras, 128 GB', price: 22, count: 3, everyYears: 3, of: null },
       ],
-      includedSeats: 3,
+      includedSeats: 6,
       packs: [
         { seats: 1, price: 37 },
         { seats: 3, price: 96 },
@@ -208,7 +208,7 @@ export const ALDER_MILL_COSTING: Costing = {
         { label: 'Disk, 4 TB', price: 110, count: 2, everyYears: 5, of: null },
         { label: 'Cameras of its make', price: 95, count: 7, everyYears: null, of: null },
       ],
-      includedSeats: 3,
+      includedSeats: 6,
       packs: [
         { seats: 1, price: 37 },
         { seats: 3, price: 96 },

@@ -159,7 +159,7 @@ const DESTINATIONS: readonly Destination[] = [
     kind: 'recorder',
     ...UNKNOWN_DESTINATION,
     seats: {
-      included: 3,
+      included: 6,
       packs: [
         { seats: 1, price: 37 },
         { seats: 3, price: 96 },

@@ -260,7 +260,25 @@ test('on a new site everything planning needs can be made: a destination, gear, 
 test('cost: the cheapest packs are found, and a change of years, prices or lines counts at once', async ({ page }) => {
   await page.goto('/site/alder-mill/cost');
   const table = region(page, 'Side by side').getByRole('table');
-  await expect(table.getByRole('row', { name: /of this, seats/ })).toContainText('2 × 1, 1 × 3');
+  const seats = table.getByRole('row', { name: /of this, seats/ });
+  await expect(seats).toContainText('8 of 8 included');
+  await expect(seats).toContainText('5 of 6 included');
+  await table.getByRole('button', { name: 'Marrick R8 and its cameras' }).click();
+  await page.getByLabel('Seats included').fill('3');
+  await page.getByRole('button', { name: 'Keep' }).click();
+  await expect(seats).toContainText('no packs are sold');
+  await table.getByRole('button', { name: 'Marrick R8 and its cameras' }).click();
+  const packs = page.getByRole('group', { name: 'Packs of seats, as they are sold' });
+  for (const [at, { count, price }] of [
+    { count: '1', price: '37' },
+    { count: '3', price: '96' },
+  ].entries()) {
+    await packs.getByRole('button', { name: 'Add a pack' }).click();
+    await packs.getByLabel('Seats').nth(at).fill(count);
+    await packs.getByLabel('Price').nth(at).fill(price);
+  }
+  await page.getByRole('button', { name: 'Keep' }).click();
+  await expect(seats).toContainText('170: 2 × 1, 1 × 3');
   await expect(table.getByRole('row', { name: /5 years, all in/ })).toBeVisible();
   const years = page.getByLabel('Years');
   await years.fill('8');
