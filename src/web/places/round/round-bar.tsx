@@ -22,11 +22,11 @@ export function RoundBar({ filter, shown, onFilter }: RoundBarProps) {
   const set = (changed: Partial<RoundFilter>): void => onFilter({ ...filter, ...changed });
   return (
     <section aria-label="What is shown" className="no-print mb-3">
-      <div className="flex flex-wrap items-end gap-x-3 gap-y-2">
+      <div className="grid grid-cols-2 items-end gap-x-3 gap-y-2 md:flex md:flex-wrap">
         <TextField
           label="Find in the Round"
           type="search"
-          className="w-44"
+          className="w-full md:w-44"
           value={filter.words}
           onChange={(event) => set({ words: event.target.value })}
         />
@@ -36,11 +36,11 @@ export function RoundBar({ filter, shown, onFilter }: RoundBarProps) {
           onChange={(value) => set({ sort: SORTS.find((one) => one === value) ?? 'site' })}
           options={SORTS.map((value) => ({ value, label: SORT_WORDS[value] }))}
         />
-        <Button aria-expanded={isOpen} onClick={() => setIsOpen(!isOpen)}>
+        <Button className="col-span-2 justify-self-start" aria-expanded={isOpen} onClick={() => setIsOpen(!isOpen)}>
           {isOpen ? 'Less' : 'By station, finding, place, destination'}
         </Button>
         {isFiltering(filter) && (
-          <span className="flex items-center gap-2">
+          <span className="col-span-2 flex items-center gap-2">
             <span role="status" className="text-soft">
               {shown} of {sayMany(site.cameras.length, 'camera')}
             </span>
