@@ -239,3 +239,29 @@ test('what is said of all that is found opens from the head; a wall is named, ma
   await page.getByRole('link', { name: 'Logbook' }).filter({ visible: true }).click();
   await expect(page.getByText('Plan: Hedge 2, 20.0 m of brick drawn')).toBeVisible();
 });
+
+test('a form keeps what was last said: volts follow the kind until somebody types them, a sensor stays by its format', async ({
+  page,
+}) => {
+  await page.goto('/site/alder-mill/plan');
+  await page.getByRole('button', { name: 'New gear' }).click();
+  const gear = page.getByRole('dialog', { name: 'New gear' });
+  const volts = gear.getByLabel('Voltage, V');
+  await gear.getByLabel('Kind').selectOption('supply');
+  await expect(volts).toHaveValue('12');
+  await gear.getByLabel('Output').selectOption('usb');
+  await expect(volts).toHaveValue('5');
+  await volts.fill('5.2');
+  await gear.getByLabel('Output').selectOption('dc');
+  await expect(volts).toHaveValue('5.2');
+  await page.keyboard.press('Escape');
+
+  await menu(page, 'Model cards');
+  const shelf = page.getByRole('dialog', { name: 'Model cards' });
+  await shelf.getByRole('button', { name: /^Pellam B4(?! Z)/ }).click();
+  const card = page.getByRole('dialog', { name: 'Pellam B4' });
+  await card.getByLabel('Sensor', { exact: true }).fill('1/2.7"');
+  await card.getByRole('button', { name: 'Keep' }).click();
+  await shelf.getByRole('button', { name: /^Pellam B4(?! Z)/ }).click();
+  await expect(card.getByLabel('Sensor', { exact: true })).toHaveValue(/^1\/2\.7/);
+});

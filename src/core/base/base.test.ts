@@ -5,7 +5,7 @@ import { BitReader } from './bit-reader.ts';
 import { ByteQueue } from './byte-queue.ts';
 import { ByteReader } from './byte-reader.ts';
 import { bytesFromBase64, bytesFromHex, concatBytes, hexOf, ShortRead } from './bytes.ts';
-import { sayBytes, sayCount, sayDays, sayMany, sayMs, sayRate, sayShare, sayStretch } from './say.ts';
+import { sayBytes, sayCount, sayDays, sayFrom, sayMany, sayMs, sayRate, sayShare, sayStretch, sayUpTo } from './say.ts';
 import { atLeast, atMost, worstVerdict } from './verdict.ts';
 
 // H.264 §9.1 Table 9-2: bit strings and the codeNum they stand for, left to right.
@@ -80,9 +80,22 @@ test.each([
   { why: 'whole days', said: sayDays(14), words: '14 days' },
   { why: 'gigabytes without an empty digit', said: sayBytes(225e9), words: '225 GB' },
   { why: 'terabytes', said: sayBytes(1.296e12), words: '1.3 TB' },
+  { why: 'a reach of 3.96 m does not hold at 4 m', said: sayUpTo(3.96), words: '3.9 m' },
+  { why: 'a reach that is exact stays', said: sayUpTo(0.1 + 0.2 + 3.7), words: '4.0 m' },
+  { why: 'what is lost is not said shorter', said: sayFrom(1.21), words: '1.3 m' },
   { why: 'thousands stand apart', said: sayCount(1902), words: '1\u00a0902' },
   { why: 'years of clock error', said: sayStretch(8 * 31_536_000), words: '8 years' },
 ])('numbers in words: $why', ({ said, words }) => expect(said).toBe(words));
+
+test('what is said of a reach holds there, what is said of a loss covers it, and both are within a tenth', () =>
+  fc.assert(
+    fc.property(fc.double({ min: 0, max: 500, noNaN: true }), (metres) => {
+      const [upTo, from] = [Number.parseFloat(sayUpTo(metres)), Number.parseFloat(sayFrom(metres))];
+      expect(upTo).toBeLessThanOrEqual(metres + 1e-6);
+      expect(from).toBeGreaterThanOrEqual(metres - 1e-6);
+      expect(from - upTo).toBeLessThan(0.1001);
+    }),
+  ));
 
 // DOMAIN: every threshold comparison has a slack of 1e-6 in favour of the better verdict.
 test.each([

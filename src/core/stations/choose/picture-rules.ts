@@ -19,6 +19,7 @@ const guess = ({ isBeyondModel, hfovDeg }: F, reason: string): string =>
     ? `${reason} ${Math.round(hfovDeg ?? 0)}° is wider than the formula is good for: a guess until it is measured.`
     : reason;
 /** Of what is missing, rounded up: a strip that is there is never 0.0 m wide. */
+const seenOf = (m: number): string => (m < 0.05 ? 'none of them' : `${metres(m)} of them`);
 const atLeastMetres = (m: number): string => sayFrom(Math.max(0.1, m - 1e-6));
 
 /** Leaves and dark ground are outdoors; indoors walls give the light back. */
@@ -201,20 +202,24 @@ export const PICTURE_RULES = [
     when: {
       'will-not-work': {
         severity: 'stop',
-        title: (f) => `${metres(f.zoneWidthM)} wanted, ${metres(f.zoneSeenM)} of them in view`,
+        title: (f) => `${metres(f.zoneWidthM)} wanted, ${seenOf(f.zoneSeenM)} in view`,
         because: (f) =>
-          f.viewWidthM >= f.zoneWidthM
-            ? `At ${f.distanceM} m the picture is ${metres(f.viewWidthM)} wide, and looks beside the zone.`
-            : `At ${f.distanceM} m the picture is ${metres(f.viewWidthM)} wide.`,
+          f.viewWidthM < 0.05
+            ? `The picture does not reach what stands at ${f.distanceM} m.`
+            : f.viewWidthM >= f.zoneWidthM
+              ? `At ${f.distanceM} m the picture is ${metres(f.viewWidthM)} wide, and looks beside the zone.`
+              : `At ${f.distanceM} m the picture is ${metres(f.viewWidthM)} wide.`,
         do: (f) =>
-          f.viewWidthM >= f.zoneWidthM
-            ? ['Turn it to the middle of the zone.', 'Take a lens for each side.']
-            : ['Zoom out, or take a wider lens.', 'Share the width between two cameras.'],
+          f.viewWidthM < 0.05
+            ? ['Tilt it so that the target stands in the picture.']
+            : f.viewWidthM >= f.zoneWidthM
+              ? ['Turn it to the middle of the zone.', 'Take a lens for each side.']
+              : ['Zoom out, or take a wider lens.', 'Share the width between two cameras.'],
       },
       tight: {
         severity: 'fix',
         title: (f) => `The edge of the zone is cut off at ${f.distanceM} m`,
-        because: (f) => `${metres(f.zoneWidthM)} wanted, ${metres(f.zoneSeenM)} of them in view.`,
+        because: (f) => `${metres(f.zoneWidthM)} wanted, ${seenOf(f.zoneSeenM)} in view.`,
         do: ['Zoom out a little, or hang it farther back.'],
       },
     },

@@ -288,7 +288,8 @@ const FEED_RULES = [
       'will-not-work': {
         severity: 'stop',
         title: (f) => `${isSameByDay(f) ? 'Too' : 'At night too'} little arrives over ${f.runM.toFixed(1)} m`,
-        because: (f) => `It needs ${volts(f.minVolts)}; this wire holds up to ${sayUpTo(f.runLongestM)}. ${f.runPick}`,
+        because: (f) =>
+          `It needs ${volts(f.minVolts)}; this wire holds ${f.runLongestM < 0.1 ? 'over no length' : `up to ${sayUpTo(f.runLongestM)}`}. ${f.runPick}`,
         do: (f) => [
           (f.maxVolts ?? 0) >= HIGHER * (f.supplyVolts ?? Number.POSITIVE_INFINITY)
             ? 'Take thicker copper, a higher voltage, or a supply nearer by.'
