@@ -1,8 +1,12 @@
+import { between, wholes } from '../base/range.ts';
+
 /** Seats that are sold together. */
 export interface SeatPack {
   readonly seats: number;
   readonly price: number;
 }
+/** What its numbers may be, wherever packs are sold. */
+export const PACK_RANGES = { seats: wholes(1, 10_000), price: between(0, 1e9) } as const;
 
 export interface SeatPurchase {
   readonly cost: number;

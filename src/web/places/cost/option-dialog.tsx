@@ -6,9 +6,11 @@ import { COST_RANGES, type CostOption, SCHOOLS } from '../../../core/document/ch
 import { planLines, withPlanLines } from '../../../core/places/cost/plan-lines.ts';
 import { selectSite } from '../../store/site-slice.ts';
 import { useAppSelector } from '../../store/store.ts';
+import { PackFields, packsSchema } from '../../things/destination/pack-fields.tsx';
 import { ThingActs } from '../../things/thing/thing-acts.tsx';
 import { Button } from '../../ui/button.tsx';
 import { DialogFrame } from '../../ui/dialog-frame.tsx';
+import { FieldError } from '../../ui/field-error.tsx';
 import { Form, fieldsFor } from '../../ui/form-fields.tsx';
 import { FormFoot } from '../../ui/form-foot.tsx';
 import { neededNumber, optionalNumber } from '../../ui/form-numbers.ts';
@@ -30,14 +32,7 @@ const schema = object({
   )
     .max(LIST_LIMITS.costLines, `At most ${LIST_LIMITS.costLines} lines fit; count alike things in one.`)
     .required(),
-  packs: array(
-    object({
-      seats: neededNumber('Seats', COST_RANGES.packSeats),
-      price: neededNumber('Price', COST_RANGES.money),
-    }),
-  )
-    .max(LIST_LIMITS.costPacks, `At most ${LIST_LIMITS.costPacks} packs fit.`)
-    .required(),
+  packs: packsSchema,
   includedSeats: neededNumber('Included seats', COST_RANGES.includedSeats),
   subscriptionPerMonth: neededNumber('Subscription', COST_RANGES.money),
   loadW: neededNumber('Watts', COST_RANGES.loadW),
@@ -46,16 +41,8 @@ const schema = object({
 type OptionFields = InferType<typeof schema>;
 const { Field, Choice } = fieldsFor<OptionFields>();
 
-// Empty until they are typed: neither a price nor a number of seats has a usual size.
-const NEW_PACK = {} as OptionFields['packs'][number];
+// Its price stays empty until it is typed.
 const NEW_LINE = { label: '', count: 1, of: null } as OptionFields['lines'][number];
-
-const FieldError = ({ text }: { text: string | undefined }) =>
-  text === undefined ? null : (
-    <p role="alert" className="mb-1.5 text-small text-brick">
-      {text}
-    </p>
-  );
 
 interface OptionDialogProps {
   readonly option: CostOption;
@@ -83,7 +70,6 @@ export function OptionDialog({ option, isNew, onClose, onKeep }: OptionDialogPro
     lines.replace(withPlanLines(now, plan).map((line) => ({ ...line, everyYears: line.everyYears ?? undefined })));
   };
   const counting = site.destinations.filter(({ seats }) => seats !== null);
-  const packs = useFieldArray({ control: form.control, name: 'packs' });
   const { errors } = form.formState;
   const keep = (values: OptionFields): void =>
     onKeep({
@@ -160,27 +146,7 @@ export function OptionDialog({ option, isNew, onClose, onKeep }: OptionDialogPro
             {plan.length > 0 && <Button onClick={takePlan}>Take what the plan has</Button>}
           </span>
         </fieldset>
-        {form.watch('destinationId') === '' && (
-          <fieldset>
-            <legend className="mb-1 font-strong">Packs of seats, as they are sold</legend>
-            {packs.fields.map(({ id }, at) => (
-              <div key={id} className="mb-1.5 grid grid-cols-[repeat(2,7rem)_auto] items-start gap-2">
-                <Field name={`packs.${at}.seats`} label="Seats" />
-                <Field name={`packs.${at}.price`} label="Price" />
-                <Button
-                  kind="quiet"
-                  className="mt-5 justify-self-start text-small"
-                  aria-label={`Take pack ${at + 1} out`}
-                  onClick={() => packs.remove(at)}
-                >
-                  Out
-                </Button>
-              </div>
-            ))}
-            <FieldError text={errors.packs?.root?.message ?? errors.packs?.message} />
-            <Button onClick={() => packs.append(NEW_PACK)}>Add a pack</Button>
-          </fieldset>
-        )}
+        {form.watch('destinationId') === '' && <PackFields />}
         <FormFoot
           onLeave={onClose}
           acts={!isNew && <ThingActs kind="option" id={option.id} onGone={onClose} onCopied={onClose} />}

@@ -1,5 +1,5 @@
 import { yupResolver } from '@hookform/resolvers/yup';
-import { useFieldArray, useForm } from 'react-hook-form';
+import { useForm } from 'react-hook-form';
 import type { Destination } from '../../../core/document/chapters/destinations/destination.ts';
 import {
   DESTINATION_KINDS,
@@ -9,7 +9,6 @@ import {
 import { newId } from '../../store/new-id.ts';
 import { commandIssued } from '../../store/site-slice.ts';
 import { useAppDispatch } from '../../store/store.ts';
-import { Button } from '../../ui/button.tsx';
 import { DialogFrame } from '../../ui/dialog-frame.tsx';
 import { Form, fieldsFor } from '../../ui/form-fields.tsx';
 import { FormFoot } from '../../ui/form-foot.tsx';
@@ -21,6 +20,7 @@ import {
   fieldsOfDestination,
   KIND_WORDS,
 } from './destination-form-schema.ts';
+import { PackFields } from './pack-fields.tsx';
 
 const { Field, Choice, Tick } = fieldsFor<DestinationFields>();
 
@@ -60,7 +60,6 @@ function DestinationForm({
     resolver: yupResolver(destinationFormSchema),
     defaultValues: fieldsOfDestination(before),
   });
-  const packs = useFieldArray({ control: form.control, name: 'packs' });
   const keep = (fields: DestinationFields): void => {
     const destination = destinationOf(fields, before ?? newId('destination'));
     dispatch(commandIssued({ kind: before ? 'changeDestination' : 'addDestination', destination }));
@@ -97,26 +96,7 @@ function DestinationForm({
         className="col-span-3"
       />
       <Field name="includedSeats" label="Seats included" hint="empty where it counts none" className="col-span-3" />
-      {counts !== undefined && String(counts) !== '' && (
-        <fieldset className="col-span-6">
-          <legend className="text-small text-soft">Packs of more seats, as they are sold</legend>
-          {packs.fields.map(({ id }, at) => (
-            <div key={id} className="mb-1.5 grid grid-cols-[repeat(2,7rem)_auto] items-start gap-2">
-              <Field name={`packs.${at}.seats`} label={`Pack ${at + 1}, seats`} />
-              <Field name={`packs.${at}.price`} label={`Pack ${at + 1}, price`} />
-              <Button
-                kind="quiet"
-                className="mt-5 justify-self-start text-small"
-                aria-label={`Take pack ${at + 1} out`}
-                onClick={() => packs.remove(at)}
-              >
-                Out
-              </Button>
-            </div>
-          ))}
-          <Button onClick={() => packs.append(NEW_PACK)}>Add a pack</Button>
-        </fieldset>
-      )}
+      {counts !== undefined && String(counts) !== '' && <PackFields className="col-span-6" />}
       {kind === 'recorder' && (
         <>
           <Field name="diskTB" label="Disk, TB" className="col-span-2" />
@@ -132,6 +112,3 @@ function DestinationForm({
     </Form>
   );
 }
-
-/** Both of its numbers are asked for. */
-const NEW_PACK = {} as DestinationFields['packs'][number]; // empty fields until they are typed

@@ -1,5 +1,4 @@
 import { array, type InferType, object, string } from 'yup';
-import { LIST_LIMITS } from '../../../core/base/limits.ts';
 import { inPercent, type Range } from '../../../core/base/range.ts';
 import {
   DESTINATION_KINDS,
@@ -11,8 +10,9 @@ import {
 } from '../../../core/document/chapters/destinations/destination.ts';
 import { readCodecs, readSize, sayCodecs, saySize } from '../../../core/imports/written-figures.ts';
 import { STORAGE_ASSUMPTIONS } from '../../../core/storage/storage-assumptions.ts';
-import { neededNumber, optionalNumber } from '../../ui/form-numbers.ts';
+import { optionalNumber } from '../../ui/form-numbers.ts';
 import { nameField, readOr, writtenField } from '../../ui/form-texts.ts';
+import { packsSchema } from './pack-fields.tsx';
 
 export const KIND_WORDS: Readonly<Record<DestinationKind, string>> = {
   hub: 'home-automation hub',
@@ -38,14 +38,7 @@ export const destinationFormSchema = object({
   mostMbps: optionalNumber('Rate', inMbps(DESTINATION_RANGES.mostKbps)),
   decodes: optionalNumber('Pictures', DESTINATION_RANGES.decodes),
   includedSeats: optionalNumber('Seats', DESTINATION_RANGES.includedSeats),
-  packs: array(
-    object({
-      seats: neededNumber('Seats', DESTINATION_RANGES.packSeats),
-      price: neededNumber('Price', DESTINATION_RANGES.price),
-    }),
-  )
-    .max(LIST_LIMITS.costPacks, `At most ${LIST_LIMITS.costPacks} packs fit.`)
-    .required(),
+  packs: packsSchema,
   diskTB: optionalNumber('Disk', DESTINATION_RANGES.diskTB),
   usablePercent: optionalNumber('Usable', inPercent(DESTINATION_RANGES.usableFraction)),
   diskPrice: optionalNumber('Price', DESTINATION_RANGES.price),

@@ -1,5 +1,6 @@
 import { LIST_LIMITS, TEXT_LIMITS } from '../../../base/limits.ts';
 import { id, list, oneOf, orNull, shapeOf, text, within } from '../../../base/schema-parts.ts';
+import { packsShape } from '../../../cost/packs-shape.ts';
 import { type CablePrices, COST_RANGES, type Costing, type CostLine, type CostOption, SCHOOLS } from './costing.ts';
 
 const money = () => within(COST_RANGES.money);
@@ -31,10 +32,7 @@ export const costingShape = shapeOf<Costing>()({
         LIST_LIMITS.costLines,
       ),
       includedSeats: within(COST_RANGES.includedSeats),
-      packs: list(
-        shapeOf<CostOption['packs'][number]>()({ seats: within(COST_RANGES.packSeats), price: money() }),
-        LIST_LIMITS.costPacks,
-      ),
+      packs: packsShape(),
       subscriptionPerMonth: money(),
       loadW: within(COST_RANGES.loadW),
     }),

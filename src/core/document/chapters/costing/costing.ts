@@ -1,4 +1,5 @@
 import { above0, between, wholes } from '../../../base/range.ts';
+import type { SeatPack } from '../../../cost/seat-packs.ts';
 
 export const SCHOOLS = ['recorder-box', 'software', 'both'] as const;
 export type School = (typeof SCHOOLS)[number];
@@ -28,7 +29,7 @@ export interface CostOption {
   readonly destinationId: string | null;
   readonly lines: readonly CostLine[];
   readonly includedSeats: number;
-  readonly packs: readonly { readonly seats: number; readonly price: number }[];
+  readonly packs: readonly SeatPack[];
   readonly subscriptionPerMonth: number;
   /** Of recorder, computer and switch, without the cameras. */
   readonly loadW: number;
@@ -62,6 +63,5 @@ export const COST_RANGES = {
   count: wholes(0, 100_000),
   everyYears: above0(50, 'years'),
   includedSeats: wholes(0, 10_000),
-  packSeats: wholes(1, 10_000),
   loadW: between(0, 1e6, 'W'),
 } as const;

@@ -1,7 +1,7 @@
 import { LIST_LIMITS, TEXT_LIMITS } from '../../../base/limits.ts';
 import { pointShape } from '../../../base/plan-shapes.ts';
 import { id, list, oneOf, orNull, shapeOf, text, within } from '../../../base/schema-parts.ts';
-import type { SeatPack } from '../../../cost/seat-packs.ts';
+import { packsShape } from '../../../cost/packs-shape.ts';
 import {
   DESTINATION_KINDS,
   DESTINATION_RANGES,
@@ -29,13 +29,7 @@ export const destinationShape = shapeOf<Destination>()({
   seats: orNull(
     shapeOf<Seats>()({
       included: within(DESTINATION_RANGES.includedSeats),
-      packs: list(
-        shapeOf<SeatPack>()({
-          seats: within(DESTINATION_RANGES.packSeats),
-          price: within(DESTINATION_RANGES.price),
-        }),
-        LIST_LIMITS.costPacks,
-      ),
+      packs: packsShape(),
     }),
   ),
   storage: orNull(

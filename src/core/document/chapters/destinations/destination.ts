@@ -73,6 +73,5 @@ export const DESTINATION_RANGES = {
   mostKbps: above0(STREAM_LIMITS.bitrateKbps, 'kbit/s'),
   decodes: wholes(1, 10_000),
   includedSeats: wholes(0, 10_000),
-  packSeats: wholes(1, 10_000),
   price: between(0, 1e7),
 } as const;
