@@ -28,7 +28,10 @@ export function createAppRouter({ firstSiteId }: Boot) {
     { path: '*', loader: () => redirect('/') },
     {
       path: '/site/:siteId',
-      loader: ({ params }) => openSite(params.siteId ?? ''),
+      loader: ({ params }) => {
+        isBegun = true;
+        return openSite(params.siteId ?? '');
+      },
       element: <Shell />,
       errorElement: (
         <Suspense fallback={null}>

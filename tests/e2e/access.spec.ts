@@ -12,6 +12,11 @@ const openPlace = (path: string, name: string) => async (page: Page) => {
   await page.goto(`/site/alder-mill${path}`);
   await expect(page.getByRole('heading', { name, level: 1 })).toBeVisible();
 };
+const fromMenu = (item: string | RegExp) => async (page: Page) => {
+  await page.getByRole('button', { name: /^Site:/ }).click();
+  await page.getByRole('menuitem', { name: item }).click();
+  await slip(page);
+};
 const region = (name: string) => (page: Page) => expect(page.getByRole('region', { name })).toBeVisible();
 
 /** Every view, with what is opened on it: each of them is looked at. */
@@ -115,6 +120,54 @@ const VIEWS: readonly { readonly name: string; readonly looks: readonly ((page: 
       async (page) => {
         await press('Software on the Loft store')(page);
         await slip(page);
+      },
+    ],
+  },
+  {
+    name: 'Round in parts: filters, several chosen, what is done with them',
+    looks: [
+      async (page) => {
+        await openPlace('', 'Round')(page);
+        await press('By station, finding, place, destination')(page);
+        await page.getByLabel('Choose Boot room').check();
+        await region('Chosen cameras')(page);
+      },
+    ],
+  },
+  {
+    name: 'what the site’s menu opens: cards, a new card, the site',
+    looks: [
+      async (page) => {
+        await openPlace('', 'Round')(page);
+        await fromMenu('Model cards')(page);
+      },
+      async (page) => {
+        await fromMenu('Model cards')(page);
+        await press('Write a card')(page);
+      },
+      fromMenu(/^This site/),
+    ],
+  },
+  {
+    name: 'the slips of Tap: a destination, a stream, the camera',
+    looks: ['New destination', 'Add a stream', 'Change stream main', 'Change Boot room'].map(
+      (name, at) => async (page: Page) => {
+        if (at === 0) await openCamera(page, 'Boot room');
+        await press(name)(page);
+        await slip(page);
+      },
+    ),
+  },
+  { name: 'all sheets', looks: [openPlace('/sheets', 'All sheets')] },
+  {
+    name: 'the first page',
+    looks: [
+      async (page) => {
+        await openPlace('', 'Round')(page);
+        await fromMenu(/^This site/)(page);
+        await press('Remove this site')(page);
+        await press('Remove it all the same')(page);
+        await expect(page.getByRole('heading', { name: 'Begin with a site' })).toBeVisible();
       },
     ],
   },
