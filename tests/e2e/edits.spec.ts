@@ -92,3 +92,25 @@ test('the finder, the keys and the next step are a key away, from every view', a
   await page.keyboard.press('Enter');
   await expect(page.getByRole('button', { name: 'Take back: Bee stand: power planned' })).toBeVisible();
 });
+
+test('what is typed while the finder is on its way carries out nothing beneath', async ({ page }) => {
+  let arrive = (): void => {};
+  const arrived = new Promise<void>((resolve) => {
+    arrive = resolve;
+  });
+  await page.route('**/assets/finder-*.js', async (route) => {
+    await arrived;
+    await route.continue();
+  });
+  await page.goto('/');
+  await expect(page.getByRole('heading', { name: 'Round' })).toBeVisible();
+  await page.keyboard.press('/');
+  for (const key of ['l', 'a', 'n']) await page.keyboard.press(key);
+  arrive();
+  await expect(page.getByRole('combobox', { name: 'Find' })).toBeVisible();
+  await page.keyboard.press('Escape');
+  await expect(page.getByRole('heading', { name: 'Round' })).toBeVisible();
+  await expect(page).toHaveURL(/\/site\/alder-mill$/);
+  await page.keyboard.press('l');
+  await expect(page.getByRole('heading', { name: 'Logbook' })).toBeVisible();
+});

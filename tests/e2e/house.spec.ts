@@ -32,7 +32,7 @@ apart('eight stations move in by two registries: Round, heads, finder and routes
   const lane = page.getByRole('img', { name: /^Choose: .*; Power: .*; Prepare: .*; Watch: / }).first();
   await expect(lane).toBeVisible();
   await page.keyboard.press('/');
-  await page.keyboard.type('Sluice rail: Prove');
+  await page.getByRole('combobox', { name: 'Find' }).fill('Sluice rail: Prove');
   await page.keyboard.press('Enter');
   await expect(page.getByText('Sluice rail at prove')).toBeVisible();
   await expect(page.getByRole('navigation', { name: 'Stations' }).getByRole('link')).toHaveCount(NAMES.length);

@@ -1,5 +1,5 @@
 import { Lock, LockOpen, Search } from 'lucide-react';
-import { lazy, Suspense } from 'react';
+import { lazy, Suspense, useEffect } from 'react';
 import { NavLink, Outlet, ScrollRestoration, useNavigate, useParams } from 'react-router';
 import { BAR_PLACES, PLACES, type Place, pathOfPlace } from '../places/registry.ts';
 import { useNextStep } from '../store/next-step.ts';
@@ -20,8 +20,11 @@ const UndoButtons = lazy(async () => ({ default: (await import('./undo-buttons.t
 
 const NewThing = lazy(async () => ({ default: (await import('./new-things.tsx')).NewThing }));
 
+/** Fetched once the first view stands: who presses `/` types on at once. */
+const finder = () => import('./finder.tsx');
+
 const SLIPS = {
-  find: lazy(async () => ({ default: (await import('./finder.tsx')).Finder })),
+  find: lazy(async () => ({ default: (await finder()).Finder })),
   shortcuts: lazy(async () => ({ default: (await import('./shortcut-list.tsx')).ShortcutList })),
   cards: lazy(async () => ({ default: (await import('../things/model/cards-slip.tsx')).CardsSlip })),
   camera: NewThing,
@@ -124,11 +127,17 @@ function PlaceKey({ place, keys }: { place: Place; keys: string }) {
 
 function OpenSlip() {
   const dispatch = useAppDispatch();
+  useEffect(() => {
+    // Without the server it is asked for anew when it is opened.
+    const soon = setTimeout(() => void finder().catch(() => {}), 1000);
+    return () => clearTimeout(soon);
+  }, []);
   const slip = useAppSelector(selectSlip);
   if (slip === 'none') return null;
   const Opened = SLIPS[slip];
   return (
-    <Suspense fallback={null}>
+    // Until it is there, what is typed meant it and carries out nothing beneath.
+    <Suspense fallback={<span data-opening="" />}>
       <Opened onClose={() => dispatch(slipAsked('none'))} />
     </Suspense>
   );

@@ -15,9 +15,9 @@ export const SHORTCUTS = [
   { keys: '?', shown: ['?'], does: 'This list' },
 ] as const;
 
-const isCovered = (): boolean => document.querySelector('[role="dialog"], [role="menu"]') !== null;
+const isCovered = (): boolean => document.querySelector('[role="dialog"], [role="menu"], [data-opening]') !== null;
 
-/** Runs an action when its keys are pressed outside any field, dialog and menu. Letters count, not places on the board. */
+/** Runs an action when its keys are pressed outside any field, dialog and menu, while none of them is on its way. Letters count, not places on the board. */
 export function useShortcut(keys: string, action: () => void): void {
   useHotkeys(keys, action, { useKey: true, preventDefault: true, ignoreEventWhen: isCovered }, [action]);
 }
