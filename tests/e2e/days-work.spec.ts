@@ -214,7 +214,7 @@ test('a day’s work on an empty site: cards, plan, gear, destinations, six came
   await chosen.getByRole('button', { name: 'Feed all chosen' }).click();
   await chosen.getByLabel('Tapped by', { exact: true }).selectOption({ label: 'Attic store' });
   await chosen.getByRole('button', { name: 'Tap all chosen' }).click();
-  await expect(chosen.getByText('6 cameras tapped by Attic store to record.')).toBeVisible();
+  await expect(chosen.getByText('6 cameras tapped by Attic store to record, each by its first stream.')).toBeVisible();
   await page.getByRole('button', { name: /^Take back/ }).click();
   await page.getByRole('button', { name: /^Do again/ }).click();
   await chosen.getByRole('button', { name: 'Choose none' }).click();

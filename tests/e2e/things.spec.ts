@@ -231,6 +231,12 @@ test('what is said of all that is found opens from the head; a wall is named, ma
   await page.mouse.click(box.x + at(12), box.y + at(24));
   const wall = region(page, 'Wall');
   await wall.getByLabel('Name').fill('Hedge');
+  await wall.getByLabel('Name').press('Enter');
+  await expect(wall.getByRole('button', { name: 'Remove Hedge' })).toBeVisible();
+  await undo(page).click();
+  await expect(wall.getByLabel('Name')).toHaveValue('');
+  await page.getByRole('button', { name: /^Do again/ }).click();
+  await expect(wall.getByLabel('Name')).toHaveValue('Hedge');
   await wall.getByLabel('Of', { exact: true }).selectOption('brick');
   await wall.getByLabel('Length, m').fill('20');
   await wall.getByLabel('Length, m').press('Enter');

@@ -4,11 +4,12 @@ import { ASSUMPTIONS } from '../../src/core/assumptions/assumptions.ts';
 import { assumptionsShape } from '../../src/core/document/chapters/assumptions/assumptions-shape.ts';
 import { GEAR_KINDS } from '../../src/core/document/chapters/gear/gear.ts';
 import { gearShape } from '../../src/core/document/chapters/gear/gear-shape.ts';
-import { emptyModel } from '../../src/core/document/chapters/models/model-card.ts';
+import { emptyModel, MODEL_RANGES } from '../../src/core/document/chapters/models/model-card.ts';
 import { modelShape } from '../../src/core/document/chapters/models/model-shape.ts';
 import { alderMill } from '../../src/standins/alder-mill.ts';
 import { gearFormSchema, gearOf, USUAL_GEAR } from '../../src/web/things/gear/gear-form-schema.ts';
 import { cardOf, fieldsOf, modelFormSchema } from '../../src/web/things/model/model-form-schema.ts';
+import { sizeField } from '../../src/web/ui/form-texts.ts';
 import { typedNumber } from '../../src/web/ui/typed-number.ts';
 
 // The law for forms: what a form keeps, the schema takes. Their limits stand beside their fields; a field that lets
@@ -117,4 +118,19 @@ test('an assumption is taken from a file as its field takes it; one that is not 
       expect(() => assumptionsShape.validateSync({ [id]: value }, { strict: true })).toThrow(id);
   }
   expect(assumptionsShape.validateSync({ 'of.tomorrow': 7 }, { strict: true })).toEqual({ 'of.tomorrow': 7 });
+});
+
+test.each([
+  { text: '1920x1080', isWhole: true, says: null },
+  { text: '?×720', isWhole: false, says: null },
+  { text: '?×720', isWhole: true, says: /Both sides/ },
+  { text: '99999×99999', isWhole: false, says: /16 to 20000 pixels/ },
+  { text: 'large', isWhole: false, says: /no picture size/ },
+])('a picture’s size, $text, whole $isWhole', async ({ text, isWhole, says }) => {
+  const found: unknown = await sizeField(MODEL_RANGES.sidePx, { isWhole })
+    .validate(text)
+    .then(() => null)
+    .catch((error: unknown) => (error instanceof Error ? error.message : error));
+  if (says === null) expect(found).toBeNull();
+  else expect(found).toMatch(says);
 });

@@ -1,20 +1,12 @@
 import type { TapUse } from '../base/tap-uses.ts';
 import type { PowerWay } from '../base/ways.ts';
 import type { Camera } from './chapters/cameras/camera.ts';
-import { type Link, type LinkMedium, UNMEASURED_LINK } from './chapters/links/link.ts';
+import { type Link, MEDIUM_OF_WAY, UNMEASURED_LINK } from './chapters/links/link.ts';
 import type { Site } from './site.ts';
 import type { OneCommand } from './site-commands.ts';
 import { cameraSubject, gearSubject } from './subject.ts';
 
 // What is done to several cameras at once, as the commands that would do it to each.
-
-/** The wire that brings power in a way; none where nothing of the plan does. */
-export const MEDIUM_OF_WAY: Readonly<Partial<Record<PowerWay, LinkMedium>>> = {
-  poe: 'network-cable',
-  passive: 'network-cable',
-  dc: 'pair',
-  usb: 'usb',
-};
 
 export const chooseForAll = (cameras: readonly Camera[], modelId: string): readonly OneCommand[] =>
   cameras

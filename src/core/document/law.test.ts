@@ -9,6 +9,7 @@ import { addressRemarks } from '../net/address-remarks.ts';
 import type { ProbeReport } from '../probe/probe-types.ts';
 import { indexEvidence } from './best-known.ts';
 import { UNKNOWN_STREAM } from './chapters/cameras/camera.ts';
+import { UNKNOWN_DESTINATION } from './chapters/destinations/destination.ts';
 import { UNMEASURED_LINK } from './chapters/links/link.ts';
 import { emptyModel } from './chapters/models/model-card.ts';
 import { NO_EDITS, noteEdit, redoEdit, undoEdit } from './edit-history.ts';
@@ -243,6 +244,49 @@ const anything: fc.Arbitrary<SiteCommand> = fc
       { kind: 'place', subject: 'camera:sluice', position: { xM: number, yM: 0 } },
       { kind: 'setSky', sky: { latitudeDeg: number, clearness: null } },
       { kind: 'setCandidates', cameraId: 'sluice', candidates: Array(many).fill(id) },
+      {
+        kind: 'changeStream',
+        cameraId: 'sluice',
+        stream: { id: 'sluice-main', label: text, path: '/x', ...UNKNOWN_STREAM, width: number, height: number },
+      },
+      {
+        kind: 'changeCamera',
+        cameraId: 'sluice',
+        changed: {
+          name: text,
+          place: text,
+          kind: 'channel',
+          channel: number,
+          memoryCard: { sizeGB: number, price: number },
+        },
+      },
+      {
+        kind: 'addDestination',
+        destination: {
+          ...UNKNOWN_DESTINATION,
+          id,
+          name: text,
+          kind: 'recorder',
+          mostFps: number,
+          decodes: number,
+          seats: { included: number, packs: Array(many).fill({ seats: number, price: number }) },
+        },
+      },
+      ...options.slice(0, 1).map((option): SiteCommand => ({ kind: 'putOption', option })),
+      {
+        kind: 'putWall',
+        wall: { id, name: text, from: { xM: number, yM: 0 }, to: { xM: 1, yM: number }, material: 'door' },
+      },
+      { kind: 'changeSite', changed: { name: text, notes: text } },
+      {
+        kind: 'many',
+        what: text,
+        commands: Array.from({ length: many }, (_, at) => ({
+          kind: 'addStream' as const,
+          cameraId: 'sluice',
+          stream: { id: `${id}${at}`, label: text, path: '/x', ...UNKNOWN_STREAM },
+        })),
+      },
     ];
     return fc.constantFrom(...commands);
   });

@@ -1,6 +1,8 @@
 import { string } from 'yup';
 import { TEXT_LIMITS } from '../../core/base/limits.ts';
+import type { Range } from '../../core/base/range.ts';
 import type { Result } from '../../core/base/result.ts';
+import { readSize } from '../../core/imports/written-figures.ts';
 
 /** Text of a form as long as the document takes it. */
 export const textField = (max: number) => string().trim().max(max, `At most ${max} characters.`).defined();
@@ -51,3 +53,11 @@ export const writtenField = <T>(
       const problem = found.ok ? problemOf(found.value) : found.error;
       return problem === null || context.createError({ message: problem });
     });
+
+/** A picture's size as people write it: “2560×1440”, “4MP”; one side may be open where it need not be whole. */
+export const sizeField = ({ min, max }: Range, { isWhole = false } = {}) =>
+  writtenField(readSize, ({ widthPx, heightPx }) => {
+    const sides = [widthPx, heightPx].filter((side) => side !== null);
+    if (isWhole && sides.length < 2) return 'Both sides are needed, such as 3840×2160.';
+    return sides.every((side) => side >= min && side <= max) ? null : `A side has ${min} to ${max} pixels.`;
+  });

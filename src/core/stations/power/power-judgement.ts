@@ -6,7 +6,7 @@ import type { Camera, Stream } from '../../document/chapters/cameras/camera.ts';
 import type { Destination } from '../../document/chapters/destinations/destination.ts';
 import type { Gear } from '../../document/chapters/gear/gear.ts';
 import type { QuantityName } from '../../document/chapters/journal/quantities.ts';
-import type { Link } from '../../document/chapters/links/link.ts';
+import { type Link, MEDIUM_OF_WAY } from '../../document/chapters/links/link.ts';
 import type { Model } from '../../document/chapters/models/model-card.ts';
 import type { Tap } from '../../document/chapters/taps/tap.ts';
 import type { Site } from '../../document/site.ts';
@@ -88,8 +88,7 @@ export class PowerJudge {
   /** The link that a camera is fed by in its way of power. */
   feedLinkOf(camera: Camera): Link | null {
     const way = camera.feed?.way;
-    const medium =
-      way === 'poe' || way === 'passive' ? 'network-cable' : way === 'dc' ? 'pair' : way === 'usb' ? 'usb' : null;
+    const medium = way && MEDIUM_OF_WAY[way];
     return (this.linksTo.get(cameraSubject(camera.id)) ?? []).find((link) => link.medium === medium) ?? null;
   }
 

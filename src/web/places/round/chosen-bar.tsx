@@ -3,8 +3,9 @@ import { sayMany } from '../../../core/base/say.ts';
 import { TAP_USE_WORDS, TAP_USES, type TapUse } from '../../../core/base/tap-uses.ts';
 import { POWER_WAY_WORDS, POWER_WAYS } from '../../../core/base/ways.ts';
 import type { Camera } from '../../../core/document/chapters/cameras/camera.ts';
+import { MEDIUM_OF_WAY } from '../../../core/document/chapters/links/link.ts';
 import { nameOfModel } from '../../../core/document/chapters/models/model-name.ts';
-import { chooseForAll, feedForAll, MEDIUM_OF_WAY, tapForAll } from '../../../core/document/chosen-cameras.ts';
+import { chooseForAll, feedForAll, tapForAll } from '../../../core/document/chosen-cameras.ts';
 import type { OneCommand } from '../../../core/document/site-commands.ts';
 import { feedsIn } from '../../../core/stations/power/power-numbers.ts';
 import { camerasToProbe } from '../../../core/stations/tap/to-probe.ts';
@@ -109,7 +110,7 @@ export function ChosenBar({ cameras, onNone, onAll }: ChosenBarProps) {
               destination &&
               act(
                 tapForAll(site, cameras, { destinationId: destination.id, use }, () => newId('tap')),
-                `${many} tapped by ${destination.name} to ${TAP_USE_WORDS[use]}`,
+                `${many} tapped by ${destination.name} to ${TAP_USE_WORDS[use]}, each by its ${use === 'record' || use === 'still' ? 'first' : 'last'} stream`,
               )
             }
           >

@@ -3,9 +3,9 @@ import { POWER_WAY_WORDS, POWER_WAYS, type PowerWay } from '../../../core/base/w
 import type { Camera } from '../../../core/document/chapters/cameras/camera.ts';
 import type { Gear } from '../../../core/document/chapters/gear/gear.ts';
 import type { Link } from '../../../core/document/chapters/links/link.ts';
+import { MEDIUM_OF_WAY } from '../../../core/document/chapters/links/link.ts';
 import type { Model } from '../../../core/document/chapters/models/model-card.ts';
 import { nameOfModel } from '../../../core/document/chapters/models/model-name.ts';
-import { MEDIUM_OF_WAY } from '../../../core/document/chosen-cameras.ts';
 import { cameraSubject, gearSubject } from '../../../core/document/subject.ts';
 import type { PowerJudge, PowerJudgement } from '../../../core/stations/power/power-judgement.ts';
 import { feedsIn, takenBy } from '../../../core/stations/power/power-numbers.ts';

@@ -11,7 +11,7 @@ import {
 import { readCodecs, readSize, sayCodecs, saySize } from '../../../core/imports/written-figures.ts';
 import { STORAGE_ASSUMPTIONS } from '../../../core/storage/storage-assumptions.ts';
 import { optionalNumber } from '../../ui/form-numbers.ts';
-import { nameField, readOr, writtenField } from '../../ui/form-texts.ts';
+import { nameField, readOr, sizeField, writtenField } from '../../ui/form-texts.ts';
 import { packsSchema } from './pack-fields.tsx';
 
 export const KIND_WORDS: Readonly<Record<DestinationKind, string>> = {
@@ -22,8 +22,6 @@ export const KIND_WORDS: Readonly<Record<DestinationKind, string>> = {
 };
 
 const inMbps = ({ max, ...rest }: Range): Range => ({ ...rest, max: max / 1000, unit: 'Mbit/s' });
-const isSide = (side: number | null): boolean =>
-  side !== null && side >= DESTINATION_RANGES.sidePx.min && side <= DESTINATION_RANGES.sidePx.max;
 
 /** Figures of a destination as they are typed. */
 export const destinationFormSchema = object({
@@ -31,9 +29,7 @@ export const destinationFormSchema = object({
   kind: string().oneOf(DESTINATION_KINDS).required(),
   codecs: writtenField(readCodecs),
   protocols: array(string().defined()).required(),
-  largest: writtenField(readSize, ({ widthPx, heightPx }) =>
-    isSide(widthPx) && isSide(heightPx) ? null : 'Both sides are needed, such as 3840×2160.',
-  ),
+  largest: sizeField(DESTINATION_RANGES.sidePx, { isWhole: true }),
   mostFps: optionalNumber('Frames a second', DESTINATION_RANGES.mostFps),
   mostMbps: optionalNumber('Rate', inMbps(DESTINATION_RANGES.mostKbps)),
   decodes: optionalNumber('Pictures', DESTINATION_RANGES.decodes),

@@ -30,7 +30,7 @@ import { STREAM_PATH } from '../../../core/net/path-places.ts';
 import { type CardLens, wholeLens } from '../../../core/optics/lens.ts';
 import { lensProblem } from '../../../core/optics/lens-limits.ts';
 import { neededNumber, optionalNumber } from '../../ui/form-numbers.ts';
-import { nameField, readOr, textField, wordsField, wordsOf, writtenField } from '../../ui/form-texts.ts';
+import { nameField, readOr, sizeField, textField, wordsField, wordsOf, writtenField } from '../../ui/form-texts.ts';
 
 const path = () =>
   string()
@@ -44,13 +44,6 @@ const path = () =>
 const inRange = (range: { readonly min: number; readonly max: number }, value: number | null): boolean =>
   value === null || (value >= range.min && value <= range.max);
 
-const sizeField = () =>
-  writtenField(readSize, ({ widthPx, heightPx }) =>
-    inRange(MODEL_RANGES.sidePx, widthPx) && inRange(MODEL_RANGES.sidePx, heightPx)
-      ? null
-      : `A side has ${MODEL_RANGES.sidePx.min} to ${MODEL_RANGES.sidePx.max} pixels.`,
-  );
-
 /** Where what is wrong with a lens is said. */
 const FIELD_OF = {
   focalWideMm: 'focal',
@@ -61,7 +54,7 @@ const FIELD_OF = {
 
 const lens = object({
   label: textField(TEXT_LIMITS.label),
-  size: sizeField(),
+  size: sizeField(MODEL_RANGES.sidePx),
   focal: writtenField(readFocal, ({ wideMm, teleMm }) =>
     inRange(MODEL_RANGES.focalMm, wideMm) && inRange(MODEL_RANGES.focalMm, teleMm) ? null : 'At most 1000 mm.',
   ),
@@ -84,7 +77,7 @@ const codecsField = () =>
 
 const sub = object({
   codecs: codecsField(),
-  size: sizeField(),
+  size: sizeField(MODEL_RANGES.sidePx),
   fps: optionalNumber('Frames a second', MODEL_RANGES.fps),
   path: path(),
 });

@@ -15,7 +15,7 @@ import { DialogFrame } from '../../ui/dialog-frame.tsx';
 import { Form, fieldsFor } from '../../ui/form-fields.tsx';
 import { FormFoot } from '../../ui/form-foot.tsx';
 import { optionalNumber } from '../../ui/form-numbers.ts';
-import { readOr, writtenField } from '../../ui/form-texts.ts';
+import { readOr, sizeField, writtenField } from '../../ui/form-texts.ts';
 import { ThingActs } from '../thing/thing-acts.tsx';
 
 const oneCodec = (codecs: readonly string[]): string | null =>
@@ -37,7 +37,7 @@ const schema = object({
     })
     .defined(),
   codec: writtenField(readCodecs, oneCodec),
-  size: writtenField(readSize),
+  size: sizeField(STREAM_RANGES.sidePx),
   fps: optionalNumber('Frames a second', STREAM_RANGES.fps),
   gopFrames: optionalNumber('Frames', STREAM_RANGES.gopFrames),
   bitrateKbps: optionalNumber('Rate', STREAM_RANGES.bitrateKbps),

@@ -1,4 +1,5 @@
 import { useState } from 'react';
+import { useFormContext } from 'react-hook-form';
 import type { PlanningCommand } from '../../../core/document/site-commands.ts';
 import { THING_KINDS, type ThingKind, type ThingName } from '../../../core/document/things.ts';
 import { newId } from '../../store/new-id.ts';
@@ -22,6 +23,8 @@ export function ThingActs({ kind, id, onGone, onCopied }: ThingActsProps) {
   const dispatch = useAppDispatch();
   const site = useAppSelector(selectSite);
   const [isAsked, setIsAsked] = useState(false);
+  // What is typed and not kept yet is on no copy: it would be gone with the form.
+  const isTyped = useFormContext()?.formState.isDirty ?? false;
   const row: ThingKind = THING_KINDS[kind];
   const thing = row.all(site).find((one) => one.id === id);
   if (!thing) return null;
@@ -62,7 +65,12 @@ export function ThingActs({ kind, id, onGone, onCopied }: ThingActsProps) {
     );
   return (
     <span className="flex flex-wrap gap-2">
-      <Button aria-label={`Copy ${name}`} onClick={copy}>
+      <Button
+        aria-label={`Copy ${name}`}
+        title={isTyped ? 'Keep what you typed first' : undefined}
+        disabled={isTyped}
+        onClick={copy}
+      >
         Copy it
       </Button>
       {remove && (

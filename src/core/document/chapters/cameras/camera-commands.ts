@@ -1,4 +1,3 @@
-import { LIST_LIMITS } from '../../../base/limits.ts';
 import { sayMany } from '../../../base/say.ts';
 import {
   type Changed,
@@ -173,5 +172,5 @@ function replaceCamera(
   const ofDevice = site.journal.filter(({ facts }) =>
     facts.some((fact) => fact.subject === subject || fact.subject.endsWith(`:${subject}`)),
   );
-  return { ...changed, revokes: ofDevice.slice(-LIST_LIMITS.factsOfEntry).map(({ id }) => id) };
+  return { ...changed, revokes: ofDevice.map(({ id }) => id) };
 }

@@ -84,7 +84,7 @@ const ENTRY: ChecksOf<Entry> = {
   refs: listOf(record<Ref>(REF), LIST_LIMITS.logRefs),
   source: text(TEXT_LIMITS.source),
   facts: listOf(record<Fact>(FACT), LIST_LIMITS.factsOfEntry),
-  revokes: listOf(id, LIST_LIMITS.factsOfEntry),
+  revokes: listOf(id, LIST_LIMITS.journal),
   isPast: (value) => (typeof value === 'boolean' ? null : 'must be yes or no'),
 };
 

@@ -1,4 +1,3 @@
-import { LIST_LIMITS } from '../../../base/limits.ts';
 import { sayRate, sayShare } from '../../../base/say.ts';
 import type { ProbeReport } from '../../../probe/probe-types.ts';
 import { benchQuantity } from '../../bench-quantity.ts';
@@ -107,7 +106,7 @@ export const JOURNAL_COMMANDS: Recorders<JournalCommand> = {
     const readings = site.journal.filter(({ facts }) => facts.some(isReading));
     return {
       ...said(words('power', about, text)),
-      revokes: readings.slice(-LIST_LIMITS.factsOfEntry).map(({ id }) => id),
+      revokes: readings.map(({ id }) => id),
     };
   },
   note: (_, { logKind, subject, text }) => said(words(logKind, subject, text)),

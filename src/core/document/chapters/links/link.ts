@@ -1,8 +1,17 @@
 import { FAR_M, type Point } from '../../../base/plan-geometry.ts';
 import { above0, between } from '../../../base/range.ts';
+import type { PowerWay } from '../../../base/ways.ts';
 
 export const LINK_MEDIA = ['network-cable', 'pair', 'usb', 'wifi', 'powerline', 'fibre'] as const;
 export type LinkMedium = (typeof LINK_MEDIA)[number];
+
+/** The wire that brings power in a way; none where nothing of the plan does. */
+export const MEDIUM_OF_WAY: Readonly<Partial<Record<PowerWay, LinkMedium>>> = {
+  poe: 'network-cable',
+  passive: 'network-cable',
+  dc: 'pair',
+  usb: 'usb',
+};
 
 /** What joins two things. Ends are subjects: `gear:ID`, `camera:ID`, `destination:ID`; power flows from → to. */
 export interface Link {

@@ -1,0 +1,47 @@
+import { Link, useParams } from 'react-router';
+import type { Camera } from '../../../core/document/chapters/cameras/camera.ts';
+import { mountingOf } from '../../../core/stations/choose/need.ts';
+import { commandIssued, selectSite } from '../../store/site-slice.ts';
+import { useAppDispatch, useAppSelector } from '../../store/store.ts';
+import { RangeField } from '../../ui/range-field.tsx';
+import { useDraft } from '../../ui/use-draft.ts';
+
+/** Where a camera looks, seen from above. */
+export function CameraSide({ camera }: { camera: Camera }) {
+  const dispatch = useAppDispatch();
+  const { assumptions } = useAppSelector(selectSite);
+  const { siteId } = useParams();
+  const mounting = mountingOf(camera, assumptions);
+  const heading = useDraft(mounting.headingDeg, (headingDeg) => {
+    if (headingDeg !== mounting.headingDeg)
+      dispatch(commandIssued({ kind: 'setMounting', cameraId: camera.id, mounting: { ...mounting, headingDeg } }));
+  });
+  return (
+    <div className="flex flex-col gap-2">
+      <RangeField
+        label="Looks towards"
+        value={(heading.value + 360) % 360}
+        min={0}
+        max={355}
+        step={5}
+        said={`${(heading.value + 360) % 360}°`}
+        onHold={heading.hold}
+        onLetGo={heading.letGo}
+      />
+      <p className="text-small text-soft">
+        0° to the right, clockwise. {mounting.heightM} m high, {mounting.tiltDownDeg}° down.
+      </p>
+      <span className="flex gap-4">
+        {(['choose', 'power'] as const).map((station) => (
+          <Link
+            key={station}
+            to={`/site/${siteId}/camera/${camera.id}/${station}`}
+            className="font-strong text-verdigris hover:underline"
+          >
+            {station === 'choose' ? 'Choose' : 'Power'}&nbsp;→
+          </Link>
+        ))}
+      </span>
+    </div>
+  );
+}
