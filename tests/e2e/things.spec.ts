@@ -121,6 +121,28 @@ test('a round of probes shows how far it got, and is cancelled at once', async (
   await expect(page.getByRole('row', { name: /Linen stair/ })).toContainText(/Stop|Fix/);
 });
 
+test('a round of probes ends with the site that it goes through: nothing of it is written into a copy', async ({
+  page,
+}) => {
+  await page.goto('/');
+  await page.getByRole('button', { name: /^Probe all that was not probed: 3/ }).click();
+  await expect(page.getByText(/of 3 cameras probed, now /)).toBeVisible();
+  await menu(page, /^This site/);
+  await page.getByRole('button', { name: 'Copy this site' }).click();
+  await expect(page.getByRole('button', { name: /^Site: Alder Mill 2/ })).toBeVisible();
+  await page.keyboard.press('Escape');
+  await expect(region(page, 'Round of probes')).toHaveCount(0);
+  await page.getByRole('button', { name: /^Probe all that was not probed: 3/ }).click();
+  await expect(page.getByText('3 of 3 cameras probed. How each fares stands in its lane.')).toBeVisible({
+    timeout: 30_000,
+  });
+  await expect(page.getByRole('row', { name: /Sluice rail/ })).not.toContainText('Nothing is measured yet');
+  await page.getByRole('button', { name: /^Site:/ }).click();
+  await page.getByRole('menuitem', { name: 'Alder Mill', exact: true }).click();
+  await expect(page.getByRole('row', { name: /Sluice rail/ })).toContainText('Nothing is measured yet');
+  await expect(page.getByRole('button', { name: /^Probe all that was not probed: 3/ })).toBeVisible();
+});
+
 test('the Round is filtered, ordered and worked on in parts; a filter is found again by going back', async ({
   page,
 }) => {

@@ -1,8 +1,11 @@
 import { createSlice, type PayloadAction } from '@reduxjs/toolkit';
+import { selectSite } from './site-slice.ts';
 
 /** A round of probes over many cameras, as far as it got. */
 export interface ProbeRound {
   readonly status: 'none' | 'running' | 'ended';
+  /** The site that it goes through. */
+  readonly siteId: string;
   readonly total: number;
   readonly done: number;
   /** Cameras that are dialled now. */
@@ -12,13 +15,13 @@ export interface ProbeRound {
   readonly isCancelled: boolean;
 }
 
-const NONE: ProbeRound = { status: 'none', total: 0, done: 0, at: [], leftOut: [], isCancelled: false };
+const NONE: ProbeRound = { status: 'none', siteId: '', total: 0, done: 0, at: [], leftOut: [], isCancelled: false };
 
 const slice = createSlice({
   name: 'probeRound',
   initialState: (): ProbeRound => NONE,
   reducers: {
-    roundBegan: (_, action: PayloadAction<{ total: number; leftOut: readonly string[] }>): ProbeRound => ({
+    roundBegan: (_, action: PayloadAction<Pick<ProbeRound, 'siteId' | 'total' | 'leftOut'>>): ProbeRound => ({
       ...NONE,
       ...action.payload,
       status: 'running',
@@ -28,6 +31,12 @@ const slice = createSlice({
       ...state,
       done: state.done + 1,
       at: state.at.filter((id) => id !== action.payload),
+    }),
+    /** Its secret went out of reach meanwhile. */
+    roundLeftOut: (state, action: PayloadAction<string>): ProbeRound => ({
+      ...state,
+      total: state.total - 1,
+      leftOut: [...state.leftOut, action.payload],
     }),
     roundEnded: (state, action: PayloadAction<{ isCancelled: boolean }>): ProbeRound => ({
       ...state,
@@ -39,6 +48,9 @@ const slice = createSlice({
   },
 });
 
-export const { roundBegan, roundAt, roundDone, roundEnded, roundRead } = slice.actions;
+export const { roundBegan, roundAt, roundDone, roundLeftOut, roundEnded, roundRead } = slice.actions;
 export const probeRoundReducer = slice.reducer;
-export const selectProbeRound = (root: { readonly probeRound: ProbeRound }): ProbeRound => root.probeRound;
+/** The round through the site that is open; one through another site is none here. */
+export const selectProbeRound = (
+  root: { readonly probeRound: ProbeRound } & Parameters<typeof selectSite>[0],
+): ProbeRound => (root.probeRound.siteId === selectSite(root).id ? root.probeRound : NONE);

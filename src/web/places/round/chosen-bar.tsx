@@ -10,6 +10,7 @@ import type { OneCommand } from '../../../core/document/site-commands.ts';
 import { feedsIn } from '../../../core/stations/power/power-numbers.ts';
 import { camerasToProbe } from '../../../core/stations/tap/to-probe.ts';
 import { newId } from '../../store/new-id.ts';
+import { selectProbeRound } from '../../store/probe-round-slice.ts';
 import { commandIssued, selectIndex, selectSite } from '../../store/site-slice.ts';
 import { useAppDispatch, useAppSelector } from '../../store/store.ts';
 import { probeRound } from '../../things/probe/probe-round.ts';
@@ -29,6 +30,7 @@ export function ChosenBar({ cameras, onNone, onAll }: ChosenBarProps) {
   const vault = useVault();
   const site = useAppSelector(selectSite);
   const index = useAppSelector(selectIndex);
+  const isProbing = useAppSelector(selectProbeRound).status === 'running';
   const [modelId, setModelId] = useState('');
   const [destinationId, setDestinationId] = useState('');
   const [use, setUse] = useState<TapUse>('record');
@@ -57,7 +59,9 @@ export function ChosenBar({ cameras, onNone, onAll }: ChosenBarProps) {
     <section aria-label="Chosen cameras" className="no-print mb-3 border border-verdigris bg-sheet px-3 py-2">
       <div className="flex flex-wrap items-center gap-2">
         <b>{many} chosen</b>
-        <Button onClick={probe}>Probe them</Button>
+        <Button disabled={isProbing} onClick={probe}>
+          Probe them
+        </Button>
         <Button kind="quiet" onClick={onAll}>
           Choose all that are shown
         </Button>

@@ -1,54 +1,87 @@
 import { CAMERAS_AT_ONCE, type CameraToProbe } from '../../../core/stations/tap/to-probe.ts';
-import { roundAt, roundBegan, roundDone, roundEnded } from '../../store/probe-round-slice.ts';
-import type { AppDispatch } from '../../store/store.ts';
+import { roundAt, roundBegan, roundDone, roundEnded, roundLeftOut } from '../../store/probe-round-slice.ts';
+import { selectSite } from '../../store/site-slice.ts';
+import type { AppDispatch, RootState } from '../../store/store.ts';
 import { lacksSecret } from '../../vault/lacks-secret.ts';
 import type { Vault } from '../../vault/vault.ts';
 import { cancelProbe, probeStream } from './probe-runner.ts';
 
+interface Round {
+  cancelled: boolean;
+  /** Dialled now. */
+  readonly streams: Set<string>;
+}
+
 /** The round that this page has running; sockets are no state for the store. */
-let running: { cancelled: boolean; readonly streams: Set<string> } | null = null;
+let running: Round | null = null;
+
+const openSite = (_: AppDispatch, getState: () => RootState) => selectSite(getState());
 
 /**
  * Probes many cameras, a few at once and each camera's streams one after the other. A camera whose secret is not in reach is
- * left out and named: an attempt without it would only be counted against the account.
+ * left out and named: an attempt without it would only be counted against the account. Once another site is open, nothing
+ * more of this one is dialled.
  */
 export async function probeRound(
   asked: readonly CameraToProbe[],
   vault: Pick<Vault, 'has' | 'get'>,
   dispatch: AppDispatch,
 ): Promise<void> {
-  if (running) return;
+  cancelRound();
   const mine = { cancelled: false, streams: new Set<string>() };
   running = mine;
   const lacks = ({ camera, streams }: CameraToProbe): boolean =>
     streams.some((stream) => lacksSecret(camera, stream, vault));
   const waiting = asked.filter((one) => !lacks(one));
-  dispatch(roundBegan({ total: waiting.length, leftOut: asked.filter(lacks).map(({ camera }) => camera.name) }));
+  const siteId = dispatch(openSite).id;
+  const leftOut = asked.filter(lacks).map(({ camera }) => camera.name);
+  dispatch(roundBegan({ siteId, total: waiting.length, leftOut }));
+  /** As it stands in the site by now: somebody may have changed it, or removed it. */
+  const asItIs = ({ camera, streams }: CameraToProbe): CameraToProbe | null => {
+    const now = dispatch(openSite).cameras.find(({ id }) => id === camera.id);
+    const wanted = new Set(streams.map(({ id }) => id));
+    return now && now.host !== '' ? { camera: now, streams: now.streams.filter(({ id }) => wanted.has(id)) } : null;
+  };
+  /** A round that another one took the place of has nothing to say any more. */
+  const tell = (action: Parameters<AppDispatch>[0]): void => {
+    if (running === mine) dispatch(action);
+  };
+  const goesOn = (): boolean => {
+    if (dispatch(openSite).id !== siteId) cancel(mine);
+    return !mine.cancelled;
+  };
   const work = async (): Promise<void> => {
-    for (let one = waiting.shift(); one && !mine.cancelled; one = waiting.shift()) {
-      const { camera, streams } = one;
-      dispatch(roundAt(camera.id));
-      for (const stream of streams) {
-        if (mine.cancelled) break;
+    for (let one = waiting.shift(); one && goesOn(); one = waiting.shift()) {
+      const now = asItIs(one);
+      if (now && lacks(now)) {
+        tell(roundLeftOut(now.camera.name));
+        continue;
+      }
+      tell(roundAt(one.camera.id));
+      for (const stream of now?.streams ?? []) {
+        if (!now || !goesOn()) break;
         mine.streams.add(stream.id);
-        const secret = camera.account ? vault.get(camera.account.secretRef) : null;
-        await probeStream({ camera, stream, secret, transport: 'auto' }, dispatch);
+        const secret = now.camera.account ? vault.get(now.camera.account.secretRef) : null;
+        await probeStream({ camera: now.camera, stream, secret, transport: 'auto' }, dispatch);
         mine.streams.delete(stream.id);
       }
-      dispatch(roundDone(camera.id));
+      tell(roundDone(one.camera.id));
     }
   };
   try {
     await Promise.all(Array.from({ length: CAMERAS_AT_ONCE }, work));
   } finally {
-    running = null;
-    dispatch(roundEnded({ isCancelled: mine.cancelled }));
+    tell(roundEnded({ isCancelled: mine.cancelled }));
+    if (running === mine) running = null;
   }
 }
 
 /** Ends the round at once: what is dialled now is told goodbye, and nothing more is. */
 export function cancelRound(): void {
-  if (!running) return;
-  running.cancelled = true;
-  for (const streamId of running.streams) cancelProbe(streamId);
+  if (running) cancel(running);
+}
+
+function cancel(round: Round): void {
+  round.cancelled = true;
+  for (const streamId of round.streams) cancelProbe(streamId);
 }

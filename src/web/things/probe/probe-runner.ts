@@ -22,6 +22,8 @@ export interface ProbeTarget {
   readonly transport: TransportChoice;
 }
 
+const openSiteId = (_: AppDispatch, getState: () => RootState): string => selectSite(getState()).id;
+
 /** Probes a stream; what it teaches goes into the document when it ends. A probe that runs already is cancelled first. */
 export async function probeStream(
   { camera, stream, secret, transport }: ProbeTarget,
@@ -31,6 +33,7 @@ export async function probeStream(
   const controller = new AbortController();
   running.set(stream.id, controller);
   const probeId = newId('probe');
+  const siteId = dispatch(openSiteId);
   const url = plainUrlOf(camera, stream);
   dispatch(probeStarted({ streamId: stream.id, probeId, startedAtMs: performance.now() }));
   let hasReport = false;
@@ -50,9 +53,10 @@ export async function probeStream(
       if (event.kind !== 'report') return;
       hasReport = true;
       const { report } = event;
-      // Meanwhile another site may have been opened, or the camera removed: then nobody is left to remember it.
+      // Meanwhile another site may have been opened, a copy of this one too, or the camera removed: then nobody is left to remember it.
       dispatch((act: AppDispatch, getState: () => RootState) => {
-        const there = selectSite(getState()).cameras.find(({ id }) => id === camera.id);
+        const site = selectSite(getState());
+        const there = site.id === siteId ? site.cameras.find(({ id }) => id === camera.id) : undefined;
         if (there?.streams.some(({ id }) => id === stream.id))
           act(commandIssued({ kind: 'recordProbe', cameraId: camera.id, streamId: stream.id, url, probeId, report }));
       });
