@@ -1,7 +1,12 @@
+import { sha256 } from '@noble/hashes/sha2';
 import { basicAuthorization, digestResponse } from '../../src/core/auth/authorization.ts';
 import { chooseChallenge, type DigestAlgorithm, type DigestQop } from '../../src/core/auth/challenge.ts';
-import { bytesFromHex } from '../../src/core/base/bytes.ts';
-import { gigabytes, inGiB, inTB, inTiB, kilobits, seconds, terabytes } from '../../src/core/base/units.ts';
+import { bytesFromHex, hexOf } from '../../src/core/base/bytes.ts';
+import { bytes, gigabytes, inGiB, inTB, inTiB, kilobits, seconds, terabytes } from '../../src/core/base/units.ts';
+import { fatGeometry, fileFits } from '../../src/core/firmware/fat.ts';
+import { compareNames } from '../../src/core/firmware/image-name.ts';
+import { cardSize, partitionOf } from '../../src/core/firmware/memory-card.ts';
+import { compareHash } from '../../src/core/firmware/published-hash.ts';
 import { buildStreamUrl, encodeUserinfo, redactUrl, type StreamUrl } from '../../src/core/net/stream-url.ts';
 import { parseStreamUrl } from '../../src/core/net/stream-url-parser.ts';
 import { JitterMeter } from '../../src/core/rtp/jitter.ts';
@@ -135,6 +140,21 @@ const storageOps: Record<string, Operation> = {
   },
 };
 
+const card: Record<string, Operation> = {
+  size: ({ GB }) => {
+    const { mib, gib, ...rest } = cardSize(gigabytes(GB));
+    return { ...rest, MiB: mib, GiB: gib };
+  },
+  file_fits: (input) => ({ fits: fileFits(input.bytes, input.fileSystem) }),
+  file_name: ({ required, found }) => ({ verdict: compareNames(required, found) }),
+  fat_geometry: (input) => fatGeometry(input),
+  partition: ({ cardBytes, alignMiB, sizeMiB }) => partitionOf(bytes(cardBytes), alignMiB, sizeMiB),
+  sha256: ({ text, published }) => {
+    const digest = hexOf(sha256(new TextEncoder().encode(text)));
+    return { sha256: digest, verdict: compareHash(digest, published) };
+  },
+};
+
 /** Operations by topic: the topic is the vector file's name, because `parse` means one thing in `url` and another in `sdp`. */
 export const OPERATIONS: Readonly<Record<string, Readonly<Record<string, Operation>>>> = {
   url,
@@ -148,4 +168,5 @@ export const OPERATIONS: Readonly<Record<string, Readonly<Record<string, Operati
   dcdrop,
   solar: solarPower,
   licence,
+  card,
 };

@@ -1,0 +1,151 @@
+import type { Verdict } from '../base/verdict.ts';
+import { OPTIONS, type Option, WRITES } from './options.ts';
+
+/** What is weighed, and how much: sums to 1 [A]. */
+export const CRITERIA = [
+  { id: 'control', label: 'stream without the maker', weight: 0.25 },
+  { id: 'reliability', label: 'updates and reliability', weight: 0.2 },
+  { id: 'picture', label: 'picture fits the need', weight: 0.2 },
+  { id: 'money', label: 'money', weight: 0.15 },
+  { id: 'time', label: 'time', weight: 0.1 },
+  { id: 'wayBack', label: 'way back', weight: 0.1 },
+] as const;
+export type CriterionId = (typeof CRITERIA)[number]['id'];
+
+export interface DecisionFacts {
+  /** It gives a stream on this network with the firmware that it has; `null` when nobody knows. */
+  readonly givesStream: boolean | null;
+  /** Of its picture in its place, by Choose. */
+  readonly picture: Verdict;
+  /** How many things are gone without the maker; `null` when nobody looked. */
+  readonly lost: number | null;
+  readonly hasSideBranch: boolean | null;
+  /** The image of before is kept, or its absence was accepted. */
+  readonly wayBack: 'stored' | 'accepted' | null;
+  /** Something brings it back when a card does not. */
+  readonly hasRescue: boolean | null;
+  /** All four marks of its board are known. */
+  readonly marksKnown: boolean;
+  readonly isOwn: boolean | null;
+  readonly isOnlyOne: boolean | null;
+  readonly hasMainsInside: boolean | null;
+}
+
+/** A number from 0 (bad) to 1 (good), and why. `value` is `null` where nobody knows: it counts as half. */
+export interface Weighed {
+  readonly value: number | null;
+  readonly why: string;
+}
+
+const FIT: Readonly<Record<Verdict, number | null>> = { ok: 1, tight: 0.6, 'will-not-work': 0, unknown: null };
+const FIT_WORDS: Readonly<Record<Verdict, string>> = {
+  ok: 'its picture fits',
+  tight: 'its picture is tight',
+  'will-not-work': 'its picture does not do',
+  unknown: 'whether its picture fits is not known',
+};
+const w = (value: number | null, why: string): Weighed => ({ value, why });
+/** [A] How much is gone, from one thing on. */
+const afterLoss = (lost: number | null, best: number): Weighed =>
+  lost === null
+    ? w(null, 'what is lost is not known')
+    : w(Math.max(0, best - 0.1 * lost), lost === 0 ? 'nothing is lost' : `${lost} of its functions are lost`);
+
+/** How an option stands by each criterion [A]. */
+function weighOption(option: Option, f: DecisionFacts): Readonly<Record<CriterionId, Weighed>> {
+  const sameLens = w(FIT[f.picture], FIT_WORDS[f.picture]);
+  const back =
+    f.wayBack === 'stored'
+      ? w(0.7, 'the image of before is kept')
+      : f.hasRescue === true
+        ? w(0.4, 'a rescue is known')
+        : f.wayBack === 'accepted'
+          ? w(0, 'there is no way back, and that was accepted')
+          : w(null, 'nobody has said what the way back is');
+  switch (option) {
+    case 'keep':
+      return {
+        control:
+          f.givesStream === null
+            ? w(null, 'whether it gives a stream is not known')
+            : w(f.givesStream ? 1 : 0, f.givesStream ? 'it gives a stream already' : 'it gives none'),
+        reliability: w(0.9, 'updates go on'),
+        picture: sameLens,
+        money: w(1, 'nothing is bought'),
+        time: w(1, 'nothing is done'),
+        wayBack: w(1, 'nothing is changed'),
+      };
+    case 'side-branch':
+      return {
+        control:
+          f.hasSideBranch === null
+            ? w(null, 'whether its maker offers one is not known')
+            : w(f.hasSideBranch ? 0.9 : 0, f.hasSideBranch ? 'its maker offers one' : 'its maker offers none'),
+        reliability: afterLoss(f.lost, 0.7),
+        picture: sameLens,
+        money: w(1, 'nothing is bought'),
+        time: w(0.6, 'an hour on the bench'),
+        wayBack: back,
+      };
+    case 'community':
+      return {
+        control: w(1, 'it is made for that'),
+        reliability: afterLoss(f.lost, 0.6),
+        picture: sameLens,
+        money: w(0.9, 'a card'),
+        time: w(0.4, 'two hours on the bench, and each update by hand'),
+        wayBack: back,
+      };
+    case 'replace':
+      return {
+        control: w(1, 'one is chosen that gives a stream'),
+        reliability: w(0.9, 'updates, and a warranty'),
+        picture: w(1, 'one is chosen that fits'),
+        money: w(0.1, 'a camera is bought'),
+        time: w(0.6, 'it is hung anew'),
+        wayBack: w(1, 'the old one stays in the drawer'),
+      };
+  }
+}
+
+export interface Scored {
+  readonly option: Option;
+  readonly score: number;
+  readonly byCriterion: Readonly<Record<CriterionId, Weighed>>;
+  /** What speaks against it whatever its score; nothing is written while one of these stands. */
+  readonly vetoes: readonly string[];
+}
+
+/** [A] What nobody knows counts as half. */
+const UNKNOWN_VALUE = 0.5;
+/** [A] A lead below this is none: then it stays as it is. */
+const LEAD = 0.1;
+
+/** Reasons not to write another image, as far as they are known. [A]. */
+function vetoesOf(f: DecisionFacts): readonly string[] {
+  return [
+    ...(f.isOwn === false ? ['It is not the customer’s to change.'] : []),
+    ...(f.hasMainsInside === true ? ['Mains inside the case: for a licensed electrician alone.'] : []),
+    ...(f.isOnlyOne === true ? ['It is the only camera at a spot that must be seen.'] : []),
+    ...(f.marksKnown ? [] : ['Its hardware revision is not known by all four marks.']),
+    ...(f.wayBack === null && f.hasRescue !== true ? ['No backup and no rescue.'] : []),
+  ];
+}
+
+/**
+ * Scores what can be done: the sum of weight times value, 0 to 1.
+ * Source: [A]; a lead of 0.10 decides, a closer call keeps it as it is.
+ */
+export function decide(facts: DecisionFacts): { readonly scored: readonly Scored[]; readonly best: Option } {
+  const vetoes = vetoesOf(facts);
+  const scored = OPTIONS.map((option): Scored => {
+    const byCriterion = weighOption(option, facts);
+    const score = CRITERIA.reduce((sum, { id, weight }) => sum + weight * (byCriterion[id].value ?? UNKNOWN_VALUE), 0);
+    return { option, score, byCriterion, vetoes: WRITES.has(option) ? vetoes : [] };
+  });
+  const free = scored.filter((one) => one.vetoes.length === 0);
+  const [first, second] = free.toSorted((a, b) => b.score - a.score);
+  const isClear = first !== undefined && (second === undefined || first.score - second.score >= LEAD - 1e-9);
+  // A closer call leaves it as it is, unless it is of no use as it is.
+  return { scored, best: isClear || (first && facts.givesStream === false) ? first.option : 'keep' };
+}
