@@ -1,5 +1,6 @@
 import { emptyModel, type Model, type SubStream } from '../core/document/chapters/models/model-card.ts';
 import type { Lens } from '../core/optics/lens.ts';
+import { QUILLBROOK_MINI_GUIDE } from './personality.ts';
 
 const lens = (label: string, focalMm: number, widthPx: number, more: Partial<Lens> = {}): Lens => ({
   label,
@@ -43,6 +44,10 @@ export const ALDER_MILL_MODELS: readonly Model[] = [
     power: { ways: ['poe', 'dc'], poeClass: 4, minVolts: 21, maxVolts: 28, dayW: 12, nightW: 19, supplyInBox: false },
     wired: true,
     cardMaxGB: 256,
+    onvifPort: 80,
+    streamSwitch: 'Network, Streams, Local stream',
+    factoryLogin: { user: 'ostrel', secret: 'ostrel' },
+    secretLimits: { longest: 32, refused: '' },
     price: 340,
   }),
   card('ostrel-twin-8', 'Ostrel', 'Twin 8', {
@@ -180,7 +185,13 @@ export const ALDER_MILL_MODELS: readonly Model[] = [
     lostWithoutAccount: ['person alerts'],
   }),
   card('quillbrook-mini', 'Quillbrook', 'Mini', {
-    localStream: 'rtsp',
+    localStream: 'after-reflash',
+    path: '/ch0',
+    rtspPort: 8554,
+    factoryLogin: { user: 'quill', secret: 'quill' },
+    secretLimits: { longest: 31, refused: '' },
+    hasSideBranch: false,
+    reflash: QUILLBROOK_MINI_GUIDE,
     sessions: 4,
     lenses: [lens('fixed', 3.3, 1920)],
     codecs: ['H264'],
@@ -208,6 +219,7 @@ export const ALDER_MILL_MODELS: readonly Model[] = [
     panRangeDeg: 0,
     tiltRangeDeg: 0,
     light: { kind: 'none', reachM: 0, angleDeg: 0 },
+    factoryLogin: { user: 'admin', secret: '' },
     ingress: 20,
     sound: 'none',
     power: { ways: ['dc'], minVolts: 10.8, maxVolts: 13.2, dayW: 5, nightW: 5, supplyInBox: false },
@@ -217,6 +229,9 @@ export const ALDER_MILL_MODELS: readonly Model[] = [
   }),
   card('old-handset', '', 'Old handset', {
     localStream: 'rtsp',
+    path: '/live',
+    rtspPort: 8554,
+    streamSwitch: 'its server, Start; it shows its address then',
     sessions: 2,
     lenses: [lens('rear', 4.1, 1920)],
     codecs: ['H264'],
@@ -232,6 +247,7 @@ export const ALDER_MILL_MODELS: readonly Model[] = [
     bands: ['2.4', '5'],
     cardMaxGB: 0,
     price: 0,
-    notes: 'From the drawer. Its radio address changes unless it is told not to.',
+    notes:
+      'From the drawer. Its radio address changes unless it is told not to. Its server shows its address: 10.77.4.35.',
   }),
 ];

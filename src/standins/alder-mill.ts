@@ -1,6 +1,8 @@
 import { type Camera, type Stream, UNKNOWN_STREAM, UNPLANNED } from '../core/document/chapters/cameras/camera.ts';
 import type { Feed } from '../core/document/chapters/cameras/feed.ts';
+import { UNSAID_HANDSET } from '../core/document/chapters/cameras/handset.ts';
 import type { Need } from '../core/document/chapters/cameras/need.ts';
+import { UNSAID_REFLASH } from '../core/document/chapters/cameras/reflash.ts';
 import { type Destination, UNKNOWN_DESTINATION } from '../core/document/chapters/destinations/destination.ts';
 import type { Entry } from '../core/document/chapters/journal/entry.ts';
 import { emptySite } from '../core/document/empty-site.ts';
@@ -14,7 +16,7 @@ import {
   ALDER_MILL_PLAN,
   ALDER_MILL_SKY,
 } from './alder-mill-plan.ts';
-import { BOOT_ROOM, LINEN_STAIR, type Personality, SLUICE_RAIL } from './personality.ts';
+import { BOOT_ROOM, BREAD_OVEN, LINEN_STAIR, type Personality, SLUICE_RAIL } from './personality.ts';
 
 /** Planned with generous round figures, as one does before anything is measured. */
 const plannedMain = { codec: 'H264', width: 1280, height: 720, fps: 15, gopFrames: 30, bitrateKbps: null };
@@ -149,6 +151,18 @@ const PLANNED_CAMERAS: readonly Camera[] = [
     position: { xM: 35, yM: 5 },
     candidates: ['old-handset'],
     feed: { ...byLead, charge: { limitPercent: null } },
+    ports: { rtsp: BREAD_OVEN.port },
+    account: { user: BREAD_OVEN.account?.user ?? '', secretRef: 'secret-bread-oven' },
+    streams: streams('bread-oven', BREAD_OVEN),
+    handset: {
+      ...UNSAID_HANDSET,
+      mount: 'open',
+      screen: 'dim',
+      lens: 'back',
+      roomC: 31,
+      way: 'local',
+      sendsSound: false,
+    },
   }),
 ];
 
@@ -198,6 +212,7 @@ const DESTINATIONS: readonly Destination[] = [
     ...UNKNOWN_DESTINATION,
     protocols: ['rtsp'],
     largest: { widthPx: 1920, heightPx: 1080 },
+    secretLimits: { longest: 24, refused: '"&<>' },
     decodes: 4,
     codecs: ['H264'],
     position: { xM: 20.5, yM: 17 },
@@ -260,6 +275,14 @@ export const alderMill = (at: string): Site => ({
       position: { xM: 15, yM: 17.2 },
       candidates: ['quillbrook-mini'],
       feed: byLead,
+      adminAccount: { user: 'quill', secretRef: 'admin-boot-room' },
+      reflash: {
+        ...UNSAID_REFLASH,
+        isOwn: true,
+        isOnlyOne: false,
+        hasMainsInside: false,
+        marks: { board: 'QM-3 r2', flash: '16 MB', sensor: 'S307', radio: 'R8' },
+      },
     }),
     {
       ...camera('linen-stair', LINEN_STAIR, {
@@ -313,7 +336,12 @@ export const alderMill = (at: string): Site => ({
       subject: cameraSubject('bread-oven'),
       text: 'Bread oven: battery temperature read: 46 °C',
       source: 'its system',
-      facts: [{ subject: cameraSubject('bread-oven'), quantity: 'batteryC', value: 46, how: 'measured' }],
+      facts: [
+        { subject: cameraSubject('bread-oven'), quantity: 'batteryC', value: 46, how: 'measured' },
+        { subject: cameraSubject('bread-oven'), quantity: 'under.watts', value: 2.516, how: 'measured' },
+        { subject: cameraSubject('bread-oven'), quantity: 'under.mount', value: 'open', how: 'measured' },
+        { subject: cameraSubject('bread-oven'), quantity: 'under.roomC', value: 31, how: 'measured' },
+      ],
     },
   ],
 });
@@ -323,4 +351,5 @@ export const alderMillSecrets = (): Readonly<Record<string, string>> => ({
   'secret-sluice-rail': SLUICE_RAIL.account?.password ?? '',
   'secret-linen-stair': LINEN_STAIR.account?.password ?? '',
   'secret-boot-room': BOOT_ROOM.account?.password ?? '',
+  'secret-bread-oven': BREAD_OVEN.account?.password ?? '',
 });

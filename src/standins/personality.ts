@@ -1,3 +1,5 @@
+import { type ReflashGuide, USUAL_GUIDE } from '../core/firmware/guide.ts';
+import type { HandsetLoad, Mount } from '../core/handset/heat.ts';
 import type { FeedFormat } from './pictures/picture-feed.ts';
 
 export interface StreamPersonality {
@@ -31,6 +33,22 @@ export interface Personality {
   /** Stops sending this long after PLAY, without a word; `null` never. */
   readonly stopsAfterMs: number | null;
   readonly streams: readonly StreamPersonality[];
+  /** Delivered with a firmware that gives no stream: its port is closed until another one is written. */
+  readonly reflash?: ReflashGuide;
+  /** An old handset: it grows warm, drops frames then, and gives pictures by HTTP too. */
+  readonly handset?: HandsetPersonality;
+}
+
+export interface HandsetPersonality {
+  readonly roomC: number;
+  readonly mount: Mount;
+  readonly load: HandsetLoad;
+  /** How long it was on already when the demo begins, min. */
+  readonly onForMin: number;
+  /** Where it gives one picture, and pictures without end, as JPEG. */
+  readonly pictures: { readonly port: number; readonly path: string; readonly streamPath: string };
+  /** Where its own page lies. */
+  readonly pagePort: number;
 }
 
 const GOP_SECONDS = 2;
@@ -66,6 +84,23 @@ export const SLUICE_RAIL: Personality = {
   ],
 };
 
+/** How the low-cost pan camera is reflashed: as its boot loader really wants it. */
+export const QUILLBROOK_MINI_GUIDE: ReflashGuide = {
+  ...USUAL_GUIDE,
+  imageName: 'mini_open.bin',
+  backName: 'mini_stock.bin',
+  limitGiB: 32,
+  cardWay: 'label towards the lens, until it clicks',
+  button: 'the small one under the rubber, beside the card',
+  powerOffS: 10,
+  holdS: 6,
+  signWithinS: 12,
+  writeFromS: 120,
+  writeToS: 300,
+  patienceS: 900,
+  rebootS: 90,
+};
+
 /** A low-cost pan camera at the edge of the Wi-Fi: one packet in 125 never arrives. */
 export const BOOT_ROOM: Personality = {
   name: 'Boot room',
@@ -81,6 +116,7 @@ export const BOOT_ROOM: Personality = {
   dropEvery: 125,
   maxPayloadBytes: 700,
   stopsAfterMs: null,
+  reflash: QUILLBROOK_MINI_GUIDE,
   streams: [
     { label: 'main', path: '/ch0', format: { scene: 'boot-room', label: 'Boot room', quantiser: 25, ...main } },
     { label: 'sub', path: '/ch1', format: { scene: 'boot-room', label: 'Boot room', quantiser: 25, ...sub } },
@@ -119,5 +155,34 @@ export const LINEN_STAIR: Personality = {
       path: '/small.mjpg',
       format: { scene: 'stair', label: 'Linen stair', ...still, width: 320, height: 240, fps: 5, groupFrames: 5 },
     },
+  ],
+};
+
+/** An old handset beside the bread oven: warm since the morning, and it saves itself by giving fewer frames. */
+export const BREAD_OVEN: Personality = {
+  name: 'Bread oven',
+  host: '10.77.4.35',
+  port: 8554,
+  server: 'Pocket stream 3.1',
+  realm: 'Handset',
+  account: { user: 'view-bread-oven', password: 'crumb7tray4peel' },
+  ...ORDINARY,
+  digestQop: 'auth',
+  sessionTimeoutS: 60,
+  maxSessions: 2,
+  dropEvery: null,
+  maxPayloadBytes: 1200,
+  stopsAfterMs: null,
+  handset: {
+    roomC: 36,
+    mount: 'open',
+    load: { widthPx: 960, heightPx: 540, fps: 12, screen: 'off', isChargeLimited: true },
+    onForMin: 180,
+    pictures: { port: 8081, path: '/shot.jpg', streamPath: '/pictures' },
+    pagePort: 8080,
+  },
+  streams: [
+    { label: 'main', path: '/live', format: { scene: 'oven', label: 'Bread oven', quantiser: 25, ...main } },
+    { label: 'sub', path: '/small', format: { scene: 'oven', label: 'Bread oven', quantiser: 25, ...sub } },
   ],
 };

@@ -27,6 +27,10 @@ export interface RtspStandIn {
   readonly port: number;
   /** Sessions that are drawing now. */
   readonly sessions: () => number;
+  /** Sets its account, as its own page would. */
+  setAccount(account: NonNullable<Personality['account']>): void;
+  /** Opens or closes its port: a firmware that gives no stream refuses whoever dials. */
+  setListening(isOn: boolean): Promise<void>;
   close(): Promise<void>;
 }
 
@@ -51,24 +55,36 @@ export async function startRtspStandIn(
   personality: Personality,
   encode: EncodeGroup,
   onSessionEnd: (end: SessionEnd) => void = () => {},
+  keptShare: () => number = () => 1,
 ): Promise<RtspStandIn> {
   const feeds = new Map(
     personality.streams.map((stream) => [
       stream.path,
-      new PictureFeed(stream.format, encode, personality.clockErrorMs),
+      new PictureFeed(stream.format, encode, personality.clockErrorMs, keptShare),
     ]),
   );
   const connections = new Set<Connection>();
+  let account = personality.account;
   const server: Server = createServer((socket) => {
-    const connection = new Connection(socket, personality, feeds, () => countSessions(), onSessionEnd);
+    const connection = new Connection(socket, { ...personality, account }, feeds, () => countSessions(), onSessionEnd);
     connections.add(connection);
     socket.on('close', () => connections.delete(connection));
   });
   const countSessions = (): number => [...connections].reduce((sum, { sessionCount }) => sum + sessionCount, 0);
-  await new Promise<void>((resolve, reject) => {
-    server.once('error', reject);
-    server.listen(0, '127.0.0.1', resolve);
-  });
+  const open = (port: number): Promise<void> =>
+    new Promise<void>((resolve, reject) => {
+      server.once('error', reject);
+      server.listen(port, '127.0.0.1', () => {
+        server.off('error', reject);
+        resolve();
+      });
+    });
+  const shut = (): Promise<void> => {
+    for (const connection of connections) connection.close();
+    for (const feed of feeds.values()) feed.stop();
+    return new Promise((resolve) => server.close(() => resolve()));
+  };
+  await open(0);
   // Drawn and encoded once before anybody dials, so that the first description is not late.
   for (const feed of feeds.values()) await feed.parameterSets();
   const { port } = server.address() as AddressInfo; // a TCP server's address is an object
@@ -76,11 +92,13 @@ export async function startRtspStandIn(
     personality,
     port,
     sessions: countSessions,
-    close: async () => {
-      for (const connection of connections) connection.close();
-      for (const feed of feeds.values()) feed.stop();
-      await new Promise((resolve) => server.close(resolve));
+    setAccount: (other) => {
+      account = other;
     },
+    setListening: async (isOn) => {
+      if (isOn !== server.listening) await (isOn ? open(port) : shut());
+    },
+    close: shut,
   };
 }
 

@@ -1,9 +1,12 @@
 import fc from 'fast-check';
 import { readingOf } from '../../src/core/document/chapters/journal/reading.ts';
 import { emptyModel } from '../../src/core/document/chapters/models/model-card.ts';
+import type { ReflashStep } from '../../src/core/document/prepare-quantity.ts';
 import type { SiteCommand } from '../../src/core/document/site-commands.ts';
 import { airSubject, cameraSubject, gearSubject } from '../../src/core/document/subject.ts';
+import { CAMERA_SETTINGS } from '../../src/core/stations/prepare/settings.ts';
 import { alderMill } from '../../src/standins/alder-mill.ts';
+import { COOL, READY } from './prepare-sites.ts';
 import { AT, probed, report } from './sites.ts';
 
 export const MILL = alderMill(AT);
@@ -94,4 +97,63 @@ export const millEdit: fc.Arbitrary<SiteCommand> = fc.oneof(
   fc
     .tuple(cameras, fc.constantFrom('10.77.4.21', '10.77.4.99', ''))
     .map(([{ id }, host]): SiteCommand => ({ kind: 'setAddress', cameraId: id, host, port: 554 })),
+  // how it is prepared
+  fc.tuple(cameras, fc.constantFrom('admin', 'View', 'view', 'a b', 'x@y.example', '')).map(
+    ([{ id }, user]): SiteCommand => ({
+      kind: 'setAccount',
+      cameraId: id,
+      account: user === '' ? null : { user, secretRef: `secret-${id}` },
+    }),
+  ),
+  fc.tuple(cameras, fc.option(partsOf(READY)), fc.option(partsOf(READY.card ?? {}))).map(
+    ([{ id }, change, card]): SiteCommand => ({
+      kind: 'setReflash',
+      cameraId: id,
+      reflash: change && { ...READY, ...change, card: READY.card && { ...READY.card, ...card } },
+    }),
+  ),
+  fc.tuple(cameras, fc.option(partsOf(COOL)), fc.integer({ min: 10, max: 44 })).map(
+    ([{ id }, change, roomC]): SiteCommand => ({
+      kind: 'setHandset',
+      cameraId: id,
+      handset: change && { ...COOL, ...change, roomC },
+    }),
+  ),
+  fc.tuple(cameras, fc.constantFrom(...CAMERA_SETTINGS), fc.constantFrom(true, false, 554, 'H264')).map(
+    ([{ id }, setting, value]): SiteCommand => ({
+      kind: 'recordSetting',
+      cameraId: id,
+      subject: cameraSubject(id),
+      setting,
+      said: setting,
+      value,
+      by: 'hand',
+    }),
+  ),
+  fc
+    .tuple(
+      cameras,
+      fc.constantFrom<ReflashStep>('begin:onward', 'begin:back', 'next', 'taken', 'usual', 'cut', 'again'),
+    )
+    .map(([{ id }, told]): SiteCommand => ({ kind: 'recordReflashStep', cameraId: id, told, said: told, by: 'hand' })),
+  fc.tuple(cameras, fc.constantFrom('mini_open.bin', 'MINI.bin'), fc.constantFrom('a', 'c')).map(
+    ([{ id }, fileName, sign]): SiteCommand => ({
+      kind: 'recordReadBack',
+      cameraId: id,
+      fileName,
+      sha256: sign.repeat(64),
+      bytes: 7_340_032,
+    }),
+  ),
 );
+
+/** Some fields of a thing as they are before anybody said anything, or as they are when all is said. */
+function partsOf<T extends object>(whole: T): fc.Arbitrary<Partial<T>> {
+  const names = Object.keys(whole) as (keyof T)[]; // its keys
+  const unsaid = (value: unknown): unknown => (typeof value === 'boolean' ? !value : null);
+  const isOptional = (name: keyof T): boolean =>
+    !['marks', 'bytes', 'fileSystem', 'fileName', 'card'].includes(String(name));
+  return fc
+    .subarray(names.filter(isOptional))
+    .map((left) => Object.fromEntries(left.map((name) => [name, unsaid(whole[name])])) as Partial<T>); // names of T
+}

@@ -42,6 +42,17 @@ export const ASSUMPTIONS = [
   },
   { id: 'power.cell-warm', label: 'Battery of a handset: too warm from', value: 45, min: 30, max: 60, unit: '°C' },
   { id: 'power.cell-hot', label: 'Battery of a handset: stop it from', value: 50, min: 35, max: 70, unit: '°C' },
+  { id: 'handset.open', label: 'A handset in the open warms by', value: 9, min: 2, max: 40, unit: 'K for each watt' },
+  { id: 'handset.metal', label: 'A handset on metal warms by', value: 6, min: 1, max: 40, unit: 'K for each watt' },
+  { id: 'handset.closed', label: 'A handset in a case warms by', value: 16, min: 3, max: 60, unit: 'K for each watt' },
+  {
+    id: 'handset.capacity',
+    label: 'A handset takes up heat',
+    value: 150,
+    min: 30,
+    max: 1000,
+    unit: 'J for each kelvin',
+  },
   {
     id: 'link.detour',
     label: 'A cable is longer than the straight way by',

@@ -23,6 +23,8 @@ export const TEXT_LIMITS = {
   evidence: 4096,
   source: 200,
   logText: 1000,
+  /** As file systems take it. */
+  fileName: 255,
   refName: 60,
   refValue: 500,
   siteNotes: 20_000,

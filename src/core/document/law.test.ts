@@ -81,6 +81,26 @@ const fromOutside: fc.Arbitrary<SiteCommand> = fc.oneof(
       refs: Array.from({ length: 60 }, () => ({ name: 'path', value })),
     }),
   ),
+  fc.tuple(words, numbers).map(
+    ([text, number]): SiteCommand => ({
+      kind: 'recordSetting',
+      cameraId: 'sluice',
+      subject: 'camera:sluice',
+      setting: text,
+      said: text,
+      value: Number.isFinite(number) ? number : text,
+      by: text,
+    }),
+  ),
+  words.map(
+    (fileName): SiteCommand => ({
+      kind: 'recordReadBack',
+      cameraId: 'sluice',
+      fileName,
+      sha256: fileName,
+      bytes: 1,
+    }),
+  ),
   words.map(
     (seen): SiteCommand => ({
       kind: 'recordBenchTest',

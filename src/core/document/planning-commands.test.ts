@@ -179,9 +179,9 @@ test('Alder Mill: every verdict occurs at Choose and Power, and each lane has it
     ['boot-room', 'tap'],
     ['linen-stair', 'tap'],
     ['orchard-track', 'choose'],
-    ['landing-stage', 'tap'],
+    ['landing-stage', 'prepare'],
     ['bee-stand', 'power'],
-    ['bread-oven', 'tap'],
+    ['bread-oven', 'prepare'],
   ]);
 });
 

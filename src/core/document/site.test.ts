@@ -119,6 +119,7 @@ test.each([
           codecs: [],
           storage: { diskTB: 1, usableFraction: 9, price: null },
           retentionDays: 1,
+          secretLimits: { longest: null, refused: '' },
           position: null,
         },
       ];
@@ -407,6 +408,7 @@ test.each([
     stations: [
       { station: 'choose' },
       { station: 'power' },
+      { station: 'prepare' },
       { station: 'tap', verdict: tap },
       { station: 'hand-over', verdict: over },
     ],

@@ -2,7 +2,9 @@ import { clipText } from '../base/clip.ts';
 import { TEXT_LIMITS } from '../base/limits.ts';
 import { wallLengthM } from '../base/plan-geometry.ts';
 import { sayMany } from '../base/say.ts';
+import { NO_MARKS } from '../firmware/marks.ts';
 import type { Camera, Stream } from './chapters/cameras/camera.ts';
+import type { Reflash } from './chapters/cameras/reflash.ts';
 import type { Link } from './chapters/links/link.ts';
 import { nameOfModel } from './chapters/models/model-name.ts';
 import type { Site } from './site.ts';
@@ -66,6 +68,9 @@ const needed = { max: all, mayBeEmpty: false } as const;
 export const nameOfLink = (site: Site, { name, from, to }: Link): string =>
   name || `${nameOfSubject(site, from)} – ${nameOfSubject(site, to)}`;
 
+/** What holds of another device too: what was read on the one board is none of the other's. */
+const asDecided = (reflash: Reflash): Reflash => ({ ...reflash, marks: NO_MARKS, backImage: null });
+
 /** Another one of its kind in another place: no address, no account, nothing measured. */
 export function copyOfCamera(site: Site, camera: Camera, newId: () => string): Camera {
   const id = newId();
@@ -77,6 +82,8 @@ export function copyOfCamera(site: Site, camera: Camera, newId: () => string): C
     name: freeName(camera.name, namesOf(site.cameras)),
     host: '',
     account: accountFor('', paths, `secret-${id}`),
+    adminAccount: null,
+    reflash: camera.reflash && asDecided(camera.reflash),
     streams,
     position: null,
     channel: camera.channel === null ? null : Math.min(256, camera.channel + 1),

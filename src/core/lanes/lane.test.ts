@@ -8,6 +8,8 @@ import { UNMEASURED_LINK } from '../document/chapters/links/link.ts';
 import type { Site } from '../document/site.ts';
 import type { SiteCommand } from '../document/site-commands.ts';
 import { RETIRED_RULES } from '../findings/rule.ts';
+import { viewOf } from '../station/site-view.ts';
+import { settingsOf } from '../stations/prepare/settings.ts';
 import { STATIONS } from '../stations/registry.ts';
 import { lanesOf } from './lane.ts';
 
@@ -45,6 +47,21 @@ function planned(more: Partial<Camera> = {}, gear: readonly Gear[] = [SWITCH]): 
   });
   return { ...mill(), models: MODEL ? [MODEL] : [], cameras: [one], gear, links: [CABLE] };
 }
+/** Every setting of it ticked, as it is wanted. */
+function ticked(): readonly SiteCommand[] {
+  const site = planned({ host: '' });
+  const [one] = site.cameras;
+  if (!one) return [];
+  return settingsOf(one, viewOf(site, indexEvidence([]))).map(({ id, subject, label, wanted }) => ({
+    kind: 'recordSetting',
+    cameraId: one.id,
+    subject,
+    setting: id,
+    said: label,
+    value: wanted ?? 'as it is',
+    by: 'hand',
+  }));
+}
 const handedOver = (url: string): SiteCommand => ({ kind: 'recordHandOver', tapId: 't', url, by: 'hand', refs: [] });
 const URL = 'rtsp://10.77.4.21/live/main';
 const sound = probed('sluice', report());
@@ -78,7 +95,14 @@ test.each([
     at: 'tap',
     next: 'Probe it',
   },
-  { why: 'no address', site: planned({ host: '' }), at: 'tap', next: 'Enter its address' },
+  { why: 'no account', site: planned({ host: '', account: null }), at: 'prepare', next: 'Make its streaming account' },
+  {
+    why: 'settings that nobody looked at',
+    site: planned({ host: '' }),
+    at: 'prepare',
+    next: 'Look at its settings: stream switched on',
+  },
+  { why: 'no address', site: apply(planned({ host: '' }), ...ticked()), at: 'tap', next: 'Enter its address' },
   { why: 'never probed', site: planned(), at: 'tap', next: 'Probe it' },
   { why: 'probed before it moved', site: apply(planned(), sound, move), at: 'tap', next: 'Probe the new address' },
   {

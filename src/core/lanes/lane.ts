@@ -2,6 +2,7 @@ import equal from 'fast-deep-equal';
 import type { EvidenceIndex } from '../document/best-known.ts';
 import type { Camera } from '../document/chapters/cameras/camera.ts';
 import type { Site } from '../document/site.ts';
+import { NO_SECRETS, type SecretsKnown } from '../document/site-secrets.ts';
 import { bySeverity } from '../findings/finding.ts';
 import { type SiteView, viewOf } from '../station/site-view.ts';
 import type { Station, StationFound } from '../station/station.ts';
@@ -33,17 +34,20 @@ export function laneOf<Id extends string>(stations: readonly Station<Id>[], came
   };
 }
 
-/** Works out the lanes of all cameras from the document alone, in the order of the site's cameras. */
-export const lanesOf = (site: Site, index: EvidenceIndex): readonly Lane[] => {
-  const view = viewOf(site, index);
+/**
+ * Works out the lanes of all cameras from the document, in the order of the site's cameras.
+ * @param secrets what is known of the secrets in reach; without it what hangs on them is not known
+ */
+export const lanesOf = (site: Site, index: EvidenceIndex, secrets: SecretsKnown = NO_SECRETS): readonly Lane[] => {
+  const view = viewOf(site, index, secrets);
   return site.cameras.map((camera) => laneOf<StationId>(STATIONS, camera, view));
 };
 
 /** The same of one document after the other: a lane that is found as it was stays the same object, and is not drawn anew. */
-export function createLaneReckoner(): (site: Site, index: EvidenceIndex) => readonly Lane[] {
+export function createLaneReckoner(): (site: Site, index: EvidenceIndex, secrets?: SecretsKnown) => readonly Lane[] {
   let kept: ReadonlyMap<string, Lane> = new Map();
-  return (site, index) => {
-    const lanes = lanesOf(site, index).map((lane) => {
+  return (site, index, secrets) => {
+    const lanes = lanesOf(site, index, secrets).map((lane) => {
       const before = kept.get(lane.cameraId);
       return before && equal(before, lane) ? before : lane;
     });

@@ -22,6 +22,7 @@ import {
   switchOf,
   tapped,
 } from '../../../tests/support/planned-sites.ts';
+import { PREPARE_CASES } from '../../../tests/support/prepare-sites.ts';
 import { apply, camera, probed, record, report, smallReport, stamps } from '../../../tests/support/sites.ts';
 import { indexEvidence } from '../document/best-known.ts';
 import type { Destination } from '../document/chapters/destinations/destination.ts';
@@ -250,6 +251,7 @@ const CASES: readonly { readonly rule: string; readonly site: Site }[] = [
       probed('c', report({ cause: 'not-found' })),
     ),
   },
+  ...PREPARE_CASES,
 ];
 
 test.each(CASES)('$rule: each mend takes the finding away, and nothing gets worse anywhere', ({ rule, site }) => {

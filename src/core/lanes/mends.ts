@@ -3,6 +3,7 @@ import type { EvidenceIndex } from '../document/best-known.ts';
 import type { Stamp } from '../document/command-parts.ts';
 import type { Site } from '../document/site.ts';
 import { applyCommand, type SiteCommand } from '../document/site-commands.ts';
+import { NO_SECRETS, type SecretsKnown } from '../document/site-secrets.ts';
 import { type Finding, type Mend, SEVERITIES } from '../findings/finding.ts';
 import { viewOf } from '../station/site-view.ts';
 import { STATIONS } from '../stations/registry.ts';
@@ -30,15 +31,21 @@ const MOST_TRIALS = 6;
  * Remedies of one finding of one camera that core can carry out. Each was tried on a copy of the site: the finding goes, and
  * nothing gets worse for any camera at any station. Asked when somebody looks, since each trial judges the whole site.
  */
-export function mendsOf(site: Site, index: EvidenceIndex, cameraId: string, rule: string): readonly SiteMend[] {
+export function mendsOf(
+  site: Site,
+  index: EvidenceIndex,
+  cameraId: string,
+  rule: string,
+  secrets: SecretsKnown = NO_SECRETS,
+): readonly SiteMend[] {
   const camera = site.cameras.find(({ id }) => id === cameraId);
   if (!camera) throw new RangeError(`cameraId: there is no camera ${cameraId}`);
-  const view = viewOf(site, index);
+  const view = viewOf(site, index, secrets);
   const offered = STATIONS.flatMap((station) => station.mends(camera, rule, view));
   if (offered.length === 0) return [];
-  const before = lanesOf(site, index);
+  const before = lanesOf(site, index, secrets);
   return offered.slice(0, MOST_TRIALS).filter(({ command }) => {
-    const after = lanesOf(applyCommand(site, command, trialStamp()), index);
+    const after = lanesOf(applyCommand(site, command, trialStamp()), index, secrets);
     return isMended(before, after, cameraId, rule);
   });
 }

@@ -42,6 +42,8 @@ export class PictureFeed {
     private readonly encode: EncodeGroup,
     /** The camera's clock minus the real one: what is burnt into the picture. */
     private readonly clockErrorMs = 0,
+    /** The share of its pictures that it gives: a warm handset leaves the last of each group out. */
+    private readonly keptShare: () => number = () => 1,
   ) {
     this.#encodeMs = (format.width * format.height * format.groupFrames * FIRST_GUESS_NS_PER_PIXEL) / 1e6;
   }
@@ -103,7 +105,8 @@ export class PictureFeed {
       startUnixMs = playFromMs + (groupFrames * 1000) / fps;
       pending = this.#encodeTimed(startUnixMs);
       pending.catch(() => {}); // told by the await above, unless the run was stopped before
-      for (const [index, units] of group.pictures.entries()) {
+      const kept = Math.max(1, Math.round(groupFrames * this.keptShare()));
+      for (const [index, units] of group.pictures.slice(0, kept).entries()) {
         const unixMs = playFromMs + (index * 1000) / fps;
         await sleepUntil(unixMs);
         if (run.stopped) return;

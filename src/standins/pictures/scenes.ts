@@ -55,6 +55,23 @@ const lamp: MovingPart = {
   },
 };
 
+const GLOW_PHASES = 8;
+const embers: MovingPart = {
+  x: 330,
+  y: 220,
+  width: 300,
+  height: 190,
+  phases: GLOW_PHASES,
+  phaseAt: (unixMs) => Math.floor(unixMs / 140) % GLOW_PHASES,
+  draw: (phase) => {
+    const flames = [40, 95, 150, 205, 260].map((x, at) => {
+      const height = 60 + 34 * Math.sin(((phase + 3 * at) / GLOW_PHASES) * 2 * Math.PI);
+      return `<path d="M${x - 26} 176 Q${x} ${176 - height} ${x + 26} 176 Z" fill="${at % 2 ? '#e9a04a' : '#d9743a'}"/>`;
+    });
+    return `<path d="M0 190 V84 Q150 -46 300 84 V190 Z" fill="#2a1712"/>${flames.join('')}<rect x="14" y="170" width="272" height="14" fill="#8a3a22"/>`;
+  },
+};
+
 /** The scenes of the demo site, drawn for this project. */
 export const SCENES = {
   sluice: {
@@ -84,6 +101,17 @@ export const SCENES = {
       <path d="M800 120 q26 40 4 150 h-56 q-20 -110 4 -150 Z" fill="#7d5b48"/>`,
     parts: [lamp],
     noise: 8,
+  },
+  oven: {
+    background: `
+      <rect width="960" height="540" fill="#7d6f60"/>
+      <path d="M0 70 H960 M0 150 H960 M0 230 H960 M0 310 H960 M0 390 H960" stroke="#6b5e50" stroke-width="5"/>
+      <path d="M200 540 V150 Q480 -60 760 150 V540 Z" fill="#a3876a"/><path d="M300 430 V270 Q480 120 660 270 V430 Z" fill="#4b3a2e"/>
+      <rect x="0" y="430" width="960" height="110" fill="#5a4c3e"/>
+      <rect x="60" y="120" width="96" height="300" fill="#64513d"/><path d="M74 170 h68 M74 240 h68 M74 310 h68" stroke="#c8a774" stroke-width="26"/>
+      <path d="M800 420 V80 M800 80 h60" stroke="#3c3128" stroke-width="10"/><path d="M842 80 h44 v74 h-44 Z" fill="#c9b58c"/>`,
+    parts: [embers],
+    noise: 7,
   },
   stair: {
     background: `

@@ -47,6 +47,9 @@ export function modelAsSeen(model: Model, seen: SeenStream | null): Model {
   const [lens] = model.lenses;
   return {
     ...model,
+    // it was seen to give one: whatever was needed for it has been done
+    localStream:
+      model.localStream === 'after-reflash' || model.localStream === 'account-only' ? 'rtsp' : model.localStream,
     codecs: [codec],
     fps: fps ?? model.fps,
     lenses: lens && model.lenses.length === 1 ? [{ ...lens, widthPx, heightPx }] : model.lenses,

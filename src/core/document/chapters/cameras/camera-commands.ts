@@ -17,6 +17,7 @@ import type { Account, Camera, Stream } from './camera.ts';
 import type { Feed } from './feed.ts';
 import type { Mounting } from './mounting.ts';
 import type { Need } from './need.ts';
+import { PREPARE_COMMANDS, type PrepareCommand } from './prepare-commands.ts';
 import { STREAM_COMMANDS, type StreamCommand } from './stream-commands.ts';
 
 /** Every way a camera changes: what it is for, where it hangs, what feeds it, how it is reached. */
@@ -51,7 +52,8 @@ export type CameraCommand =
       readonly modelId: string;
       readonly streams: readonly { readonly stream: Stream; readonly instead: string | null }[];
     }
-  | StreamCommand;
+  | StreamCommand
+  | PrepareCommand;
 
 const sayAddress = ({ host, ports }: Camera): string => `${host || 'none'}:${ports.rtsp}`;
 
@@ -148,6 +150,7 @@ export const CAMERA_COMMANDS: Handlers<CameraCommand> = {
   },
   replaceCamera: (site, { cameraId, modelId, streams }) => replaceCamera(site, cameraId, modelId, streams),
   ...STREAM_COMMANDS,
+  ...PREPARE_COMMANDS,
 };
 
 function replaceCamera(
@@ -166,6 +169,8 @@ function replaceCamera(
     ...camera,
     modelId,
     streams: streams.map(({ stream }) => stream),
+    // what was decided and made ready was for the other board
+    reflash: null,
   }));
   // Streams are new ones, and nothing is measured of them yet; what was seen of the device itself is taken back here.
   const subject = cameraSubject(before.id);

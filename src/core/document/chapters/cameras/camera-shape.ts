@@ -34,6 +34,7 @@ import {
 import { type ChargeCare, FEED_RANGES, type Feed } from './feed.ts';
 import type { Mounting } from './mounting.ts';
 import { NEED_RANGES, type Need } from './need.ts';
+import { handsetShape, reflashShape } from './prepare-shapes.ts';
 
 export const needShape = shapeOf<Need>()({
   level: orNull(oneOf(DETAIL_LEVELS.map(({ level }) => level))),
@@ -86,6 +87,8 @@ export const streamShape = shapeOf<Stream>()({
   bitrateKbps: orNull(within(STREAM_RANGES.bitrateKbps)),
 });
 
+const accountShape = shapeOf<Account>()({ user: line(TEXT_LIMITS.user), secretRef: id(TEXT_LIMITS.secretRef) });
+
 export const cameraShape = shapeOf<Camera>()({
   id: id(),
   name: text(TEXT_LIMITS.name).min(1),
@@ -95,7 +98,8 @@ export const cameraShape = shapeOf<Camera>()({
   channel: orNull(within(CAMERA_RANGES.channel)),
   host: line(TEXT_LIMITS.host),
   ports: shapeOf<Camera['ports']>()({ rtsp: within(CAMERA_RANGES.rtspPort) }),
-  account: orNull(shapeOf<Account>()({ user: line(TEXT_LIMITS.user), secretRef: id(TEXT_LIMITS.secretRef) })),
+  account: orNull(accountShape),
+  adminAccount: orNull(accountShape),
   streams: list(streamShape, LIST_LIMITS.streamsOfCamera),
   need: orNull(needShape),
   mounting: orNull(mountingShape),
@@ -105,6 +109,8 @@ export const cameraShape = shapeOf<Camera>()({
   memoryCard: orNull(
     shapeOf<MemoryCard>()({ sizeGB: within(CAMERA_RANGES.cardGB), price: orNull(within(CAMERA_RANGES.price)) }),
   ),
+  reflash: orNull(reflashShape),
+  handset: orNull(handsetShape),
 });
 
 /** What a camera is known by, and what it knows others by. */

@@ -2,8 +2,10 @@ import { STREAM_LIMITS } from '../../../base/limits.ts';
 import type { Point } from '../../../base/plan-geometry.ts';
 import { above0, between, wholes } from '../../../base/range.ts';
 import type { Feed } from './feed.ts';
+import type { Handset } from './handset.ts';
 import type { Mounting } from './mounting.ts';
 import type { Need } from './need.ts';
+import type { Reflash } from './reflash.ts';
 
 export const CAMERA_KINDS = ['camera', 'handset', 'channel'] as const;
 export type CameraKind = (typeof CAMERA_KINDS)[number];
@@ -43,7 +45,10 @@ export interface Camera {
   readonly channel: number | null;
   readonly host: string;
   readonly ports: { readonly rtsp: number };
+  /** What draws its streams logs in with it. */
   readonly account: Account | null;
+  /** Who sets it up; nothing that draws uses it. */
+  readonly adminAccount: Account | null;
   readonly streams: readonly Stream[];
   readonly need: Need | null;
   readonly mounting: Mounting | null;
@@ -52,6 +57,10 @@ export interface Camera {
   readonly candidates: readonly string[];
   readonly feed: Feed | null;
   readonly memoryCard: MemoryCard | null;
+  /** Another firmware for it, as far as it is decided; `null` while nobody thought of one. */
+  readonly reflash: Reflash | null;
+  /** How it serves, where it is an old handset. */
+  readonly handset: Handset | null;
 }
 
 /** A stream of which only label and path are known. */
@@ -67,15 +76,27 @@ export const UNKNOWN_STREAM = {
 /** What a camera has before anybody planned it. */
 export const UNPLANNED: Pick<
   Camera,
-  'channel' | 'need' | 'mounting' | 'position' | 'candidates' | 'feed' | 'memoryCard'
+  | 'channel'
+  | 'adminAccount'
+  | 'need'
+  | 'mounting'
+  | 'position'
+  | 'candidates'
+  | 'feed'
+  | 'memoryCard'
+  | 'reflash'
+  | 'handset'
 > = {
   channel: null,
+  adminAccount: null,
   need: null,
   mounting: null,
   position: null,
   candidates: [],
   feed: null,
   memoryCard: null,
+  reflash: null,
+  handset: null,
 };
 
 /** What its numbers may be. */

@@ -2,6 +2,7 @@ import { LIST_LIMITS, TEXT_LIMITS } from '../../../base/limits.ts';
 import { pointShape } from '../../../base/plan-shapes.ts';
 import { id, list, oneOf, orNull, shapeOf, text, within } from '../../../base/schema-parts.ts';
 import { packsShape } from '../../../cost/packs-shape.ts';
+import { secretLimitsShape } from '../secret-limits-shape.ts';
 import {
   DESTINATION_KINDS,
   DESTINATION_RANGES,
@@ -40,5 +41,6 @@ export const destinationShape = shapeOf<Destination>()({
     }),
   ),
   retentionDays: orNull(within(DESTINATION_RANGES.retentionDays)),
+  secretLimits: secretLimitsShape,
   position: orNull(pointShape),
 });

@@ -1,3 +1,4 @@
+import { type SecretLimits, UNKNOWN_SECRET_LIMITS } from '../../../auth/secret-limits.ts';
 import { STREAM_LIMITS } from '../../../base/limits.ts';
 import type { Point } from '../../../base/plan-geometry.ts';
 import { above0, between, wholes } from '../../../base/range.ts';
@@ -46,6 +47,8 @@ export interface Destination {
   readonly seats: Seats | null;
   readonly storage: Storage | null;
   readonly retentionDays: number | null;
+  /** What it takes of a secret that it logs in with. */
+  readonly secretLimits: SecretLimits;
   readonly position: Point | null;
 }
 
@@ -60,6 +63,7 @@ export const UNKNOWN_DESTINATION = {
   seats: null,
   storage: null,
   retentionDays: null,
+  secretLimits: UNKNOWN_SECRET_LIMITS,
   position: null,
 } as const satisfies Omit<Destination, 'id' | 'name' | 'kind'>;
 

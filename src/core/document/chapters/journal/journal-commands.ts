@@ -1,4 +1,5 @@
 import { sayRate, sayShare } from '../../../base/say.ts';
+import type { Direction } from '../../../firmware/procedure.ts';
 import type { ProbeReport } from '../../../probe/probe-types.ts';
 import { benchQuantity } from '../../bench-quantity.ts';
 import type { BenchItem } from '../../bench-test.ts';
@@ -11,7 +12,9 @@ import {
   streamIn,
   words,
 } from '../../command-parts.ts';
+import { type ReflashStep, settingQuantity } from '../../prepare-quantity.ts';
 import { factsOfReport } from '../../probe-evidence.ts';
+import type { Site } from '../../site.ts';
 import { cameraSubject, tapSubject } from '../../subject.ts';
 import { nameOfSubject } from '../../subjects.ts';
 import { tapOf } from '../taps/tap-commands.ts';
@@ -51,6 +54,8 @@ export type JournalCommand =
       readonly quantity: QuantityName;
       readonly value: FactValue;
       readonly by: string;
+      /** What it was read under, as far as it is known: a warmth means little without its load. */
+      readonly under?: readonly { readonly quantity: QuantityName; readonly value: FactValue }[];
     }
   | {
       readonly kind: 'withdrawReading';
@@ -58,7 +63,52 @@ export type JournalCommand =
       readonly subject: string;
       readonly quantity: QuantityName;
     }
+  | {
+      /** How a setting of the device stands, as somebody saw it there. `said` names it for the log. */
+      readonly kind: 'recordSetting';
+      readonly cameraId: string;
+      readonly subject: string;
+      readonly setting: string;
+      readonly said: string;
+      readonly value: FactValue;
+      readonly by: string;
+    }
+  | {
+      readonly kind: 'withdrawSetting';
+      readonly cameraId: string;
+      readonly subject: string;
+      readonly setting: string;
+      readonly said: string;
+    }
+  | {
+      /** A step of writing another firmware, as hands and eyes told it; `begin` starts anew. */
+      readonly kind: 'recordReflashStep';
+      readonly cameraId: string;
+      readonly told: ReflashStep;
+      readonly said: string;
+      readonly by: string;
+    }
+  | {
+      /** The image as it was read back from the card. */
+      readonly kind: 'recordReadBack';
+      readonly cameraId: string;
+      readonly fileName: string;
+      readonly sha256: string;
+      readonly bytes: number;
+    }
+  | {
+      readonly kind: 'recordRehearsal';
+      readonly cameraId: string;
+      readonly direction: Direction;
+      readonly tries: number;
+    }
   | { readonly kind: 'note'; readonly text: string; readonly subject: string; readonly logKind: LogKind };
+
+/** Entries that know something of a subject: what takes a fact back takes back all of them. */
+const entriesOf = ({ journal }: Site, subject: string, quantity: string): readonly string[] =>
+  journal
+    .filter(({ facts }) => facts.some((fact) => fact.subject === subject && fact.quantity === quantity))
+    .map(({ id }) => id);
 
 /** Words without facts. */
 const said = (words: LogWords): Recorded => ({ ...words, source: '', facts: [] });
@@ -91,22 +141,61 @@ export const JOURNAL_COMMANDS: Recorders<JournalCommand> = {
       facts: [{ subject, quantity: benchQuantity(item.id), value, how: 'confirmed' }],
     };
   },
-  recordReading: (site, { about, subject, quantity, value, by }) => {
+  recordReading: (site, { about, subject, quantity, value, by, under = [] }) => {
     const said = sayQuantity(quantity, value);
     const text = `${nameOfSubject(site, about)}: ${QUANTITIES[quantity].label} read: ${said}`;
     return {
       ...words('power', about, text, { [QUANTITIES[quantity].label]: said }),
       source: by,
-      facts: [{ subject, quantity, value, how: 'measured' }],
+      facts: [{ quantity, value }, ...under].map((fact) => ({ subject, ...fact, how: 'measured' })),
     };
   },
   withdrawReading: (site, { about, subject, quantity }) => {
     const text = `${nameOfSubject(site, about)}: ${QUANTITIES[quantity].label} taken back`;
-    const isReading = (fact: Fact): boolean => fact.subject === subject && fact.quantity === quantity;
-    const readings = site.journal.filter(({ facts }) => facts.some(isReading));
+    return { ...said(words('power', about, text)), revokes: entriesOf(site, subject, quantity) };
+  },
+  recordSetting: (site, { cameraId, subject, setting, said: name, value, by }) => ({
+    ...words(
+      'prepare',
+      cameraSubject(cameraId),
+      `${cameraOf(site, cameraId).name}: ${name}: ${sayQuantity('', value)}`,
+    ),
+    source: by,
+    facts: [{ subject, quantity: settingQuantity(setting), value, how: 'confirmed' }],
+  }),
+  withdrawSetting: (site, { cameraId, subject, setting, said: name }) => ({
+    ...said(words('prepare', cameraSubject(cameraId), `${cameraOf(site, cameraId).name}: ${name}: taken back`)),
+    revokes: entriesOf(site, subject, settingQuantity(setting)),
+  }),
+  recordReflashStep: (site, { cameraId, told, said: text, by }) => {
+    const subject = cameraSubject(cameraId);
     return {
-      ...said(words('power', about, text)),
-      revokes: readings.map(({ id }) => id),
+      ...words('prepare', subject, `${cameraOf(site, cameraId).name}: ${text}`),
+      source: by,
+      facts: [{ subject, quantity: 'reflash.step', value: told, how: 'confirmed' }],
+    };
+  },
+  recordReadBack: (site, { cameraId, fileName, sha256, bytes }) => {
+    const subject = cameraSubject(cameraId);
+    const fact = (quantity: QuantityName, value: FactValue): Fact => ({ subject, quantity, value, how: 'measured' });
+    return {
+      ...words('prepare', subject, `${cameraOf(site, cameraId).name}: read back from the card: ${fileName}`, {
+        SHA256: sha256,
+        bytes: String(bytes),
+      }),
+      source: 'the card',
+      facts: [fact('card.fileName', fileName), fact('card.sha256', sha256), fact('card.bytes', bytes)],
+    };
+  },
+  recordRehearsal: (site, { cameraId, direction, tries }) => {
+    const subject = cameraSubject(cameraId);
+    const way = direction === 'onward' ? 'onward' : 'back';
+    return {
+      ...words('prepare', subject, `${cameraOf(site, cameraId).name}: rehearsed ${way}, on a simulated camera`, {
+        tries: String(tries),
+      }),
+      source: 'rehearsal',
+      facts: [{ subject, quantity: `reflash.rehearsed.${direction}`, value: tries, how: 'confirmed' }],
     };
   },
   note: (_, { logKind, subject, text }) => said(words(logKind, subject, text)),

@@ -39,7 +39,16 @@ export const QUANTITIES = {
   handedOver: { label: 'handed over', unit: '' },
   signalDbm: { label: 'signal', unit: 'dBm', show: (dbm) => `${Math.round(dbm)} dBm` },
   batteryC: { label: 'battery temperature', unit: '°C', show: (c) => `${c} °C` },
+  'under.watts': { label: 'heat of the handset then', unit: 'W', show: (w) => `${w.toFixed(1)} W` },
+  'under.mount': { label: 'where it sat then', unit: '' },
+  'under.roomC': { label: 'room then', unit: '°C', show: (c) => `${c} °C` },
   isSwollen: { label: 'battery bulges', unit: '' },
+  'reflash.step': { label: 'step of the reflash', unit: '' },
+  'reflash.rehearsed.onward': { label: 'rehearsed, tries', unit: '', show: sayCount },
+  'reflash.rehearsed.back': { label: 'rehearsed going back, tries', unit: '', show: sayCount },
+  'card.fileName': { label: 'name on the card', unit: '' },
+  'card.sha256': { label: 'SHA-256 on the card', unit: '' },
+  'card.bytes': { label: 'size on the card', unit: 'bytes', show: sayCount },
   'fact.clockErrorS': { label: 'clock error', unit: 's', show: sayStretch },
 } as const satisfies Readonly<Record<string, Quantity>>;
 export type QuantityName = keyof typeof QUANTITIES;

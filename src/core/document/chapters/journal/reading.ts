@@ -8,7 +8,8 @@ export const readingOf = (
   subject: string,
   quantity: QuantityName,
   value: FactValue | null,
+  under: readonly { readonly quantity: QuantityName; readonly value: FactValue }[] = [],
 ): JournalCommand =>
   value === null
     ? { kind: 'withdrawReading', about, subject, quantity }
-    : { kind: 'recordReading', about, subject, quantity, value, by: 'read by hand' };
+    : { kind: 'recordReading', about, subject, quantity, value, by: 'read by hand', under };

@@ -1,6 +1,8 @@
+import { type SecretLimits, UNKNOWN_SECRET_LIMITS } from '../../../auth/secret-limits.ts';
 import { STREAM_LIMITS } from '../../../base/limits.ts';
 import { above0, between, wholes } from '../../../base/range.ts';
 import type { PowerWay, RadioBand } from '../../../base/ways.ts';
+import type { ReflashGuide } from '../../../firmware/guide.ts';
 import type { CardLens } from '../../../optics/lens.ts';
 
 /** How a camera gives its picture on the local network, if it does. */
@@ -56,6 +58,12 @@ export interface ModelPower {
   readonly supplyInBox: boolean | null;
 }
 
+/** Known to everybody, and so no secret. */
+export interface FactoryLogin {
+  readonly user: string;
+  readonly secret: string;
+}
+
 /** What is known of a make and model. `null` is not known, never none; an empty list of sub streams is none. */
 export interface Model {
   readonly id: string;
@@ -72,6 +80,17 @@ export interface Model {
   /** Of the main stream, with `{channel}`, `{user}` and `{secret}` where they belong; empty when not known. */
   readonly path: string;
   readonly rtspPort: number | null;
+  readonly onvifPort: number | null;
+  /** Where its stream is switched on, in words; empty when not known. */
+  readonly streamSwitch: string;
+  /** The login that every one of it comes with, as its leaflet prints it. */
+  readonly factoryLogin: FactoryLogin | null;
+  /** What its own accounts take. */
+  readonly secretLimits: SecretLimits;
+  /** Its maker offers a firmware that gives a stream, beside the usual one. */
+  readonly hasSideBranch: boolean | null;
+  /** How another firmware is written, as somebody found it out. */
+  readonly reflash: ReflashGuide | null;
   readonly subs: readonly SubStream[] | null;
   /** 0 stands still. */
   readonly panRangeDeg: number | null;
@@ -119,6 +138,12 @@ export const emptyModel = (id: string, maker: string, model: string): Model => (
   fps: null,
   path: '',
   rtspPort: null,
+  onvifPort: null,
+  streamSwitch: '',
+  factoryLogin: null,
+  secretLimits: UNKNOWN_SECRET_LIMITS,
+  hasSideBranch: null,
+  reflash: null,
   subs: null,
   panRangeDeg: null,
   tiltRangeDeg: null,

@@ -3,8 +3,11 @@ import { flag, id, line, list, oneOf, orNull, shapeOf, text, within } from '../.
 import { POWER_WAYS, RADIO_BANDS } from '../../../base/ways.ts';
 import { STREAM_PATH } from '../../../net/path-places.ts';
 import type { CardLens } from '../../../optics/lens.ts';
+import { secretLimitsShape } from '../secret-limits-shape.ts';
+import { guideShape } from './guide-shape.ts';
 import {
   type CardLight,
+  type FactoryLogin,
   LIGHT_KINDS,
   LOCAL_STREAMS,
   LOST_LIMITS,
@@ -76,6 +79,12 @@ export const modelShape = shapeOf<Model>()({
   fps: orNull(within(MODEL_RANGES.fps)),
   path: path(),
   rtspPort: orNull(within(MODEL_RANGES.rtspPort)),
+  onvifPort: orNull(within(MODEL_RANGES.rtspPort)),
+  streamSwitch: text(TEXT_LIMITS.place),
+  factoryLogin: orNull(shapeOf<FactoryLogin>()({ user: line(TEXT_LIMITS.user), secret: line(TEXT_LIMITS.label) })),
+  secretLimits: secretLimitsShape,
+  hasSideBranch: orNull(flag()),
+  reflash: orNull(guideShape),
   subs,
   panRangeDeg: orNull(within(MODEL_RANGES.rangeDeg)),
   tiltRangeDeg: orNull(within(MODEL_RANGES.rangeDeg)),

@@ -1,0 +1,25 @@
+import { TEXT_LIMITS } from '../../../base/limits.ts';
+import { line, oneOf, orNull, shapeOf, text, within } from '../../../base/schema-parts.ts';
+import { GUIDE_RANGES, type ReflashGuide } from '../../../firmware/guide.ts';
+import { LAMP_COLOURS, type LampSign, RHYTHM_NAMES } from '../../../firmware/lamp.ts';
+import { FILE_SYSTEMS } from '../../../firmware/memory-card.ts';
+
+const lamp = () => shapeOf<LampSign>()({ colour: oneOf(LAMP_COLOURS), rhythm: oneOf(RHYTHM_NAMES) });
+
+/** How a model is reflashed, as it lies on its card. */
+export const guideShape = shapeOf<ReflashGuide>()({
+  imageName: line(TEXT_LIMITS.fileName),
+  backName: line(TEXT_LIMITS.fileName),
+  fileSystem: oneOf(FILE_SYSTEMS),
+  limitGiB: orNull(within(GUIDE_RANGES.limitGiB)),
+  cardWay: text(TEXT_LIMITS.place),
+  button: text(TEXT_LIMITS.place),
+  powerOffS: within(GUIDE_RANGES.powerOffS),
+  holdS: within(GUIDE_RANGES.holdS),
+  signWithinS: within(GUIDE_RANGES.signWithinS),
+  writeFromS: within(GUIDE_RANGES.writeS),
+  writeToS: within(GUIDE_RANGES.writeS),
+  patienceS: within(GUIDE_RANGES.patienceS),
+  rebootS: within(GUIDE_RANGES.rebootS),
+  lamps: shapeOf<ReflashGuide['lamps']>()({ usual: lamp(), taken: lamp(), writing: lamp(), stuck: lamp() }),
+});

@@ -1,0 +1,71 @@
+import { findingsOf, judgeRows, mendsOf, verdictOf } from '../../findings/rule.ts';
+import { type PlannedFacts, plannedFacts, saidGate, stopGate } from '../../station/planned-gates.ts';
+import { type Gate, gateStates, type Station } from '../../station/station.ts';
+import { judgePrepare } from './prepare-judgement.ts';
+import { prepareOffers } from './prepare-offers.ts';
+import { PREPARE_RULES } from './prepare-rules.ts';
+
+interface GateFacts extends PlannedFacts {
+  readonly hasAccount: boolean;
+  readonly openSettings: readonly string[];
+  /** What is next about its firmware; `null` where nothing is. */
+  readonly firmwareNext: string | null;
+}
+
+const GATES: readonly Gate<GateFacts>[] = [
+  saidGate({
+    id: 'prepare.account',
+    condition: 'It has a streaming account',
+    holds: ({ hasAccount }) => hasAccount,
+    next: () => 'Make its streaming account',
+  }),
+  saidGate({
+    id: 'prepare.firmware',
+    condition: 'Its firmware gives a stream',
+    holds: ({ firmwareNext }) => firmwareNext === null,
+    next: ({ firmwareNext }) => firmwareNext ?? '',
+  }),
+  saidGate({
+    id: 'prepare.settings',
+    condition: 'What decides is set, as somebody saw',
+    holds: ({ openSettings }) => openSettings.length === 0,
+    next: ({ openSettings }) => `Look at its settings: ${openSettings[0]?.toLowerCase()}`,
+  }),
+  stopGate('prepare.fits', 'Nothing speaks against how it is prepared', 'Prepare it otherwise'),
+];
+
+/** What is to be done about its firmware, from what was decided and how far it got. */
+function firmwareNext({
+  needsFirmware,
+  decision,
+  writes,
+  phase,
+}: ReturnType<typeof judgePrepare>['facts']): string | null {
+  if (phase !== undefined && phase !== 'stopped') return phase === 'done' ? null : 'Go on with its reflash';
+  if (writes) return 'Write its image';
+  if (decision === 'replace') return 'Replace it';
+  return needsFirmware ? 'Decide about its firmware' : null;
+}
+
+export const PREPARE: Station<'prepare'> = {
+  id: 'prepare',
+  name: 'Prepare',
+  rules: PREPARE_RULES,
+  gates: GATES,
+  judge: (camera, view) => {
+    const { facts } = judgePrepare(camera, view);
+    const rows = judgeRows(PREPARE_RULES, facts);
+    const findings = findingsOf(rows);
+    const gates = gateStates(GATES, {
+      hasAccount: facts.hasAccount ?? false,
+      openSettings: facts.openSettings ?? [],
+      firmwareNext: firmwareNext(facts),
+      ...plannedFacts(camera, findings),
+    });
+    return { verdict: verdictOf(rows), findings, gates, idle: 'Nothing is prepared yet' };
+  },
+  mends: (camera, rule, view) =>
+    rule.startsWith('prepare.')
+      ? mendsOf(PREPARE_RULES, rule, judgePrepare(camera, view).facts, prepareOffers(view, camera))
+      : [],
+};

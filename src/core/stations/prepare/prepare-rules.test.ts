@@ -1,0 +1,385 @@
+import { describe, expect, test } from '@jest/globals';
+import fc from 'fast-check';
+import { traitsOf } from '../../auth/secret-traits.ts';
+import { type AnyRule, type Facts, findingsOf, judgeRows } from '../../findings/rule.ts';
+import type { PrepareFacts } from './prepare-facts.ts';
+import { PREPARE_RULES } from './prepare-rules.ts';
+import type { Setting } from './settings.ts';
+
+const ALONE = { factory: null, administrator: null, sharedWith: [], sameLetters: [] };
+const secret = (text: string, others: Partial<typeof ALONE | { sharedWith: string[]; sameLetters: string[] }> = {}) =>
+  traitsOf(text, { ...ALONE, ...others });
+const GOOD = 'pkEYtq7m2RdwV9zc';
+
+const setting = (id: Setting['id'], ticked: Setting['seen'], seen: Setting['seen'], wanted = ticked): Setting => ({
+  id,
+  subject: 'camera:c',
+  label: id,
+  kind: 'flag',
+  unit: '',
+  options: [],
+  wanted,
+  why: '',
+  ticked: ticked === null ? null : { value: ticked, how: 'confirmed', source: 'hand', takenAt: null },
+  seen,
+});
+
+/** A camera that is prepared: account, settings, an image that fits, and a handset that is cool. */
+const PREPARED: Facts<PrepareFacts> = {
+  hasAccount: true,
+  isOpen: false,
+  user: 'view-yard',
+  adminUser: 'setter',
+  factoryUsers: ['admin', 'quill'],
+  caseApart: [],
+  secret: secret(GOOD),
+  refusedBy: [],
+  strongBits: 64,
+  weakBits: 45,
+  settings: [setting('login-on', true, true)],
+  openSettings: [],
+  soundWanted: false,
+  keyFrames: [{ stream: 'main', seconds: 2, wantedS: 2, how: 'planned' }],
+  needsFirmware: true,
+  decision: 'community',
+  best: 'community',
+  vetoes: [],
+  writes: true,
+  hasImage: true,
+  marksApart: [],
+  marksUnknown: [],
+  imageHash: 'ok',
+  imageBytes: 7e6,
+  backHash: 'ok',
+  isSameImage: false,
+  hasBack: true,
+  isBackGivenUp: false,
+  hasGuide: true,
+  hasCard: true,
+  partitionFits: true,
+  partitionMiB: 8192,
+  limitGiB: 32,
+  fileSystem: 'FAT32',
+  fileSystemWanted: 'FAT32',
+  imageFitsCard: true,
+  nameWanted: 'fw.bin',
+  nameOnCard: 'fw.bin',
+  nameVerdict: 'ok',
+  readBack: { isSame: true, nameVerdict: 'ok', fileName: 'fw.bin' },
+  isRehearsed: true,
+  sameLamps: [],
+  isHandset: true,
+  steadyC: 38,
+  minutesToWarm: null,
+  handsetW: 1.8,
+  roomC: 22,
+  cellWarmC: 45,
+  cellHotC: 50,
+  isHeatRead: false,
+  mount: 'open',
+  screen: 'off',
+  lens: 'back',
+  way: 'local',
+  startsItself: true,
+  hasFixedMac: true,
+  sendsSound: false,
+  isHeardNearby: false,
+  atNight: true,
+  hasLight: true,
+  wantsDetail: true,
+  loopHours: 60,
+  loopHoursWanted: 24,
+};
+
+interface Firing {
+  readonly rule: string;
+  readonly facts: Facts<PrepareFacts>;
+  readonly severity: 'stop' | 'fix' | 'watch' | 'note';
+  readonly says: RegExp;
+}
+
+const FIRES: readonly Firing[] = [
+  { rule: 'prepare.account', facts: { hasAccount: false }, severity: 'watch', says: /no streaming account yet/ },
+  {
+    rule: 'prepare.account',
+    facts: { hasAccount: false, isOpen: true },
+    severity: 'fix',
+    says: /Everybody on the network/,
+  },
+  {
+    rule: 'prepare.account-administrators',
+    facts: { user: 'Setter' },
+    severity: 'fix',
+    says: /Both are called Setter/,
+  },
+  {
+    rule: 'prepare.account-factory',
+    facts: { user: 'Quill' },
+    severity: 'watch',
+    says: /Quill is the name that everybody/,
+  },
+  { rule: 'prepare.account-makers', facts: { user: 'a@b.example' }, severity: 'fix', says: /maker’s cloud/ },
+  { rule: 'prepare.account-blank', facts: { user: 'viewer ' }, severity: 'fix', says: /blank stands at the end/ },
+  { rule: 'prepare.account-encoded', facts: { user: 'mill viewer' }, severity: 'watch', says: /mill%20viewer/ },
+  { rule: 'prepare.account-case', facts: { caseApart: ['View-Yard'] }, severity: 'watch', says: /View-Yard elsewhere/ },
+  { rule: 'prepare.secret-known', facts: { secret: secret('Admin123') }, severity: 'stop', says: /everybody knows/ },
+  {
+    rule: 'prepare.secret-shared',
+    facts: { secret: secret(GOOD, { sharedWith: ['Gate', 'Yard'] }) },
+    severity: 'fix',
+    says: /2 other cameras have.*Gate, Yard/s,
+  },
+  {
+    rule: 'prepare.secret-administrators',
+    facts: { secret: secret(GOOD, { administrator: GOOD } as never) },
+    severity: 'fix',
+    says: /who sets it up/,
+  },
+  {
+    rule: 'prepare.secret-blank',
+    facts: { secret: secret(`${GOOD} `) },
+    severity: 'fix',
+    says: /blank stands at the end/,
+  },
+  {
+    rule: 'prepare.secret-case',
+    facts: { secret: secret(GOOD, { sameLetters: [GOOD.toUpperCase()] }) },
+    severity: 'watch',
+    says: /case of letters/,
+  },
+  {
+    rule: 'prepare.secret-refused',
+    facts: { refusedBy: ['Kitchen tablet takes 24 signs at most'] },
+    severity: 'stop',
+    says: /Kitchen tablet takes 24 signs at most\./,
+  },
+  {
+    rule: 'prepare.secret-encoded',
+    facts: { secret: secret('oiled#laces&more') },
+    severity: 'watch',
+    says: /2 signs of it mean/,
+  },
+  { rule: 'prepare.secret-weak', facts: { secret: secret('oaktree') }, severity: 'fix', says: /at most 28 bits/ },
+  { rule: 'prepare.secret-weak', facts: { secret: secret('oakdoorlatch') }, severity: 'watch', says: /from 64 on/ },
+  {
+    rule: 'prepare.settings-open',
+    facts: { openSettings: ['Login asked for', 'Time server'] },
+    severity: 'note',
+    says: /2 settings.*Login asked for, Time server/s,
+  },
+  {
+    rule: 'prepare.seen-off',
+    facts: { settings: [setting('stream-on', true, false)] },
+    severity: 'fix',
+    says: /nothing listens/,
+  },
+  {
+    rule: 'prepare.seen-open',
+    facts: { settings: [setting('login-on', true, false)] },
+    severity: 'fix',
+    says: /ticked yes, seen no/,
+  },
+  {
+    rule: 'prepare.seen-other-codec',
+    facts: { settings: [setting('codec', 'H264', 'H265')] },
+    severity: 'fix',
+    says: /ticked H264, seen H265/,
+  },
+  {
+    rule: 'prepare.seen-other-size',
+    facts: { settings: [setting('size', '1920x1080', '1280×720')] },
+    severity: 'fix',
+    says: /seen 1280×720/,
+  },
+  {
+    rule: 'prepare.seen-other-frames',
+    facts: { settings: [setting('fps', 15, 8)] },
+    severity: 'fix',
+    says: /half in the dark/,
+  },
+  {
+    rule: 'prepare.seen-other-key-frame',
+    facts: { settings: [setting('key-frame', 2, 10)] },
+    severity: 'fix',
+    says: /seen 10/,
+  },
+  {
+    rule: 'prepare.seen-sound',
+    facts: { settings: [setting('sound', false, true)], soundWanted: true },
+    severity: 'fix',
+    says: /ticked no, seen yes/,
+  },
+  {
+    rule: 'prepare.login-off',
+    facts: { settings: [setting('login-on', false, null)] },
+    severity: 'fix',
+    says: /no login/,
+  },
+  {
+    rule: 'prepare.sound-unasked',
+    facts: { settings: [setting('sound', true, null)] },
+    severity: 'watch',
+    says: /nobody asked/,
+  },
+  {
+    rule: 'prepare.key-frame-long',
+    facts: { keyFrames: [{ stream: 'sub', seconds: 4.5, wantedS: 2, how: 'measured' }] },
+    severity: 'watch',
+    says: /sub: every 4\.5 s \(measured\), 2 s/,
+  },
+  { rule: 'prepare.firmware-undecided', facts: { decision: null }, severity: 'watch', says: /take a community image/ },
+  {
+    rule: 'prepare.firmware-kept',
+    facts: { decision: 'keep', writes: false },
+    severity: 'fix',
+    says: /gives no stream/,
+  },
+  {
+    rule: 'prepare.firmware-veto',
+    facts: { vetoes: ['No backup and no rescue.'] },
+    severity: 'stop',
+    says: /No backup/,
+  },
+  { rule: 'prepare.firmware-no-guide', facts: { hasGuide: false }, severity: 'watch', says: /not known/ },
+  { rule: 'prepare.image', facts: { hasImage: false }, severity: 'watch', says: /No image/ },
+  {
+    rule: 'prepare.image-marks',
+    facts: { marksApart: ['sensor S307 here, S420 in the image'] },
+    severity: 'stop',
+    says: /Sensor S307 here/,
+  },
+  { rule: 'prepare.image-marks', facts: { marksUnknown: ['radio chip'] }, severity: 'watch', says: /radio chip/ },
+  {
+    rule: 'prepare.image-hash',
+    facts: { imageHash: 'mismatch' },
+    severity: 'stop',
+    says: /not the one that was published/,
+  },
+  { rule: 'prepare.image-hash', facts: { imageHash: 'bad-digest' }, severity: 'stop', says: /not whole/ },
+  { rule: 'prepare.image-hash', facts: { imageHash: 'unsaid' }, severity: 'watch', says: /compared with nothing/ },
+  { rule: 'prepare.way-back', facts: { hasBack: false }, severity: 'fix', says: /no way back yet/ },
+  { rule: 'prepare.way-back', facts: { hasBack: false, isBackGivenUp: true }, severity: 'watch', says: /was accepted/ },
+  { rule: 'prepare.way-back-same', facts: { isSameImage: true }, severity: 'stop', says: /same SHA-256/ },
+  { rule: 'prepare.card', facts: { hasCard: false }, severity: 'watch', says: /Which card/ },
+  {
+    rule: 'prepare.card-partition',
+    facts: { partitionMiB: 65_536 },
+    severity: 'stop',
+    says: /64\.0 GiB; it reads 32 GiB/,
+  },
+  { rule: 'prepare.card-partition', facts: { partitionFits: false }, severity: 'stop', says: /does not fit the card/ },
+  {
+    rule: 'prepare.card-file-system',
+    facts: { fileSystem: 'exFAT' },
+    severity: 'stop',
+    says: /to be exFAT, and it reads FAT32/,
+  },
+  { rule: 'prepare.card-room', facts: { imageFitsCard: false }, severity: 'stop', says: /7 MB/ },
+  {
+    rule: 'prepare.card-name',
+    facts: { nameOnCard: 'fw.bin.txt', nameVerdict: 'extra-extension' },
+    severity: 'stop',
+    says: /“fw\.bin\.txt” is not “fw\.bin”: a second ending/,
+  },
+  { rule: 'prepare.read-back', facts: { readBack: undefined }, severity: 'watch', says: /not compared/ },
+  {
+    rule: 'prepare.read-back',
+    facts: { readBack: { isSame: false, nameVerdict: 'ok', fileName: 'fw.bin' } },
+    severity: 'stop',
+    says: /another file/,
+  },
+  {
+    rule: 'prepare.read-back',
+    facts: { readBack: { isSame: true, nameVerdict: 'case', fileName: 'FW.BIN' } },
+    severity: 'stop',
+    says: /“FW\.BIN”/,
+  },
+  { rule: 'prepare.rehearsal', facts: { isRehearsed: false }, severity: 'note', says: /not rehearsed/ },
+  {
+    rule: 'prepare.lamps-alike',
+    facts: { sameLamps: ['“a” and “b” are both dark'] },
+    severity: 'watch',
+    says: /both dark/,
+  },
+  { rule: 'prepare.reflash-open', facts: { phase: 'writing' }, severity: 'watch', says: /power must not fail/ },
+  { rule: 'prepare.reflash-open', facts: { phase: 'recover' }, severity: 'stop', says: /needing recovery/ },
+  { rule: 'prepare.reflash-open', facts: { phase: 'replaced' }, severity: 'stop', says: /did not come back/ },
+  {
+    rule: 'prepare.handset-heat',
+    facts: { steadyC: 47.4, minutesToWarm: 31.9 },
+    severity: 'fix',
+    says: /too warm after 31 min.*1\.8 W in a room of 22 °C lead to 47 °C/s,
+  },
+  { rule: 'prepare.handset-heat', facts: { steadyC: 52 }, severity: 'stop', says: /52 °C: too hot/ },
+  { rule: 'prepare.handset-screen', facts: { screen: 'bright' }, severity: 'watch', says: /stays lit/ },
+  { rule: 'prepare.handset-restart', facts: { startsItself: false }, severity: 'fix', says: /restart/ },
+  { rule: 'prepare.handset-mac', facts: { hasFixedMac: false }, severity: 'fix', says: /hardware address changes/ },
+  { rule: 'prepare.handset-howl', facts: { sendsSound: true, isHeardNearby: true }, severity: 'fix', says: /howl/ },
+  { rule: 'prepare.handset-way', facts: { way: 'account' }, severity: 'fix', says: /account of a maker/ },
+  { rule: 'prepare.handset-lens', facts: { lens: 'front' }, severity: 'watch', says: /front shows less/ },
+  { rule: 'prepare.handset-dark', facts: { hasLight: false }, severity: 'fix', says: /sees nothing/ },
+  { rule: 'prepare.handset-loop', facts: { loopHours: 10 }, severity: 'fix', says: /after 10 h.*24 h are wanted/s },
+  { rule: 'prepare.handset-loop', facts: { loopHours: 25 }, severity: 'watch', says: /little to spare/ },
+];
+
+const RULES: readonly AnyRule<PrepareFacts>[] = PREPARE_RULES;
+const found = (facts: Facts<PrepareFacts>) => findingsOf(judgeRows(RULES, { ...PREPARED, ...facts }));
+
+test('of a camera that is prepared nothing is said', () => expect(found({})).toEqual([]));
+
+test.each(FIRES)('$rule, $severity: it says $says', ({ rule, facts, severity, says }) => {
+  const finding = found(facts).find((one) => one.rule === rule);
+  expect(finding).toMatchObject({ rule, severity });
+  expect(`${finding?.title} ${finding?.because} ${finding?.do.join(' ')}`).toMatch(says);
+});
+
+test('every rule fires in the table, and is not known without what it needs', () => {
+  expect([...new Set(FIRES.map(({ rule }) => rule))].sort()).toEqual(RULES.map(({ id }) => id).sort());
+  for (const rule of RULES)
+    for (const need of rule.needs) {
+      const facts: Facts<PrepareFacts> = { ...PREPARED, ...FIRES.find((one) => one.rule === rule.id)?.facts };
+      const [row] = judgeRows([rule], { ...facts, [need]: undefined });
+      // Its question is not asked any more, or it is asked and not known; it is never fine.
+      if (row) expect([rule.id, need, row.verdict]).toEqual([rule.id, need, 'unknown']);
+    }
+});
+
+describe('verdicts on a secret, against a computation of the test’s own', () => {
+  const anySecret = fc.oneof(
+    fc.string({ minLength: 1, maxLength: 40 }),
+    fc.constantFrom('admin', 'Weir & Gate/7', 'x '),
+  );
+  const fires = (rule: string, text: string): boolean =>
+    found({ secret: secret(text) }).some((one) => one.rule === rule);
+
+  test('it must be encoded exactly when a URL would change it', () => {
+    fc.assert(
+      fc.property(anySecret, (text) => {
+        // the browser’s own encoder, and the five signs that it leaves and RFC 3986 reserves
+        const encoded = encodeURIComponent(text).replace(/[!'()*]/g, '%');
+        expect(fires('prepare.secret-encoded', text)).toBe(encoded !== text);
+      }),
+    );
+  });
+
+  test('a blank at its end is found wherever it is, and nowhere else', () => {
+    fc.assert(
+      fc.property(anySecret, (text) => {
+        const isBlank = /\s/.test(text.charAt(0)) || /\s/.test(text.charAt(text.length - 1));
+        expect(fires('prepare.secret-blank', text)).toBe(isBlank);
+      }),
+    );
+  });
+
+  test('none of its signs stands in any word that is said of it', () => {
+    fc.assert(
+      fc.property(
+        fc.string({ unit: fc.constantFrom('ж', 'щ', 'ю', '☂', '§'), minLength: 6, maxLength: 20 }),
+        (text) => {
+          const said = JSON.stringify(found({ secret: secret(text, { sharedWith: ['Gate'] }) }));
+          for (const sign of text) expect(said).not.toContain(sign);
+        },
+      ),
+    );
+  });
+});
