@@ -8,12 +8,16 @@ type Command = (args: readonly string[]) => Promise<number>;
 const COMMANDS: Readonly<Record<string, () => Promise<Command>>> = {
   probe: async () => probeCommand,
   check: async () => (await import('./check-command.ts')).checkCommand,
+  card: async () => (await import('./card-command.ts')).cardCommand,
+  rehearse: async () => (await import('./rehearse-command.ts')).rehearseCommand,
   standins: async () => (await import('./standins-command.ts')).standinsCommand,
 };
 
 const USAGE = `usage:
   ${PROBE_USAGE}
   cleartap check FILE.cleartap.json [--apply RULE [--out FILE]] [--json]
+  cleartap card --size BYTES [--limit GIB] [--image FILE [--sha256 HEX] [--name NAME]] [--json]
+  cleartap rehearse [SCRIPT.json] [--json]
   cleartap standins [--json]
 `;
 

@@ -5,8 +5,10 @@ import { print, printJson } from './print.ts';
 /** Starts the simulated cameras, prints where they listen, and runs until SIGTERM or SIGINT. */
 export async function standinsCommand(args: readonly string[]): Promise<number> {
   const { values } = parseArgs({ args: [...args], options: { json: { type: 'boolean', default: false } } });
-  const fleet = await startFleet(ALDER_MILL_FLEET, (end) => {
-    process.stderr.write(`${JSON.stringify(end)}\n`); // what a receiver should have missed, for whoever compares
+  const fleet = await startFleet(ALDER_MILL_FLEET, {
+    onSessionEnd: (end) => {
+      process.stderr.write(`${JSON.stringify(end)}\n`); // what a receiver should have missed, for whoever compares
+    },
   });
   const listing = fleetListing(fleet);
   if (values.json) printJson(listing);

@@ -6,6 +6,7 @@ import { stream } from 'hono/streaming';
 import { ValidationError } from 'yup';
 import { problem } from '../contract/problem.ts';
 import type { DemoSite, ServerInfo } from '../contract/server-info.ts';
+import { type StandinAnswer, type StandinRequest, standinRequestSchema } from '../contract/standin-api.ts';
 import type { World } from './drive.ts';
 import { type GuardOptions, guardRequests } from './guard.ts';
 import { logFault } from './last-guard.ts';
@@ -13,12 +14,18 @@ import type { RunningWork } from './works/running-work.ts';
 import type { Out } from './works/work.ts';
 import { LINE_WORKS } from './works/works.ts';
 
+export interface Demo {
+  readonly site: () => DemoSite;
+  /** Does something to a simulated camera; `null` where none is at that address. */
+  readonly standin: (request: StandinRequest) => Promise<StandinAnswer | null>;
+}
+
 export interface AppOptions extends GuardOptions {
   readonly world: World;
   readonly network: ServerInfo['network'];
   readonly running: RunningWork;
-  /** The demo site, when this server shows it. */
-  readonly demo: (() => DemoSite) | null;
+  /** The demo site and its simulated cameras, when this server shows them. */
+  readonly demo: Demo | null;
 }
 
 /** A stream URL, an account and limits: more is no request of ours. */
@@ -40,9 +47,18 @@ export function createApp({ world, network, demo, running, ...guard }: AppOption
     .get('/api/info', (c) => c.json<ServerInfo>({ name: 'clear-tap', network }))
     .get('/api/demo', (c) =>
       demo
-        ? c.json<DemoSite>(demo())
+        ? c.json<DemoSite>(demo.site())
         : c.json(problem(404, 'No demo', 'This server was started without the demo.'), 404),
     )
+    .post('/api/standin', async (c) => {
+      if (!demo) return c.json(problem(404, 'No demo', 'This server was started without the demo.'), 404);
+      const asked = parseJson(await c.req.text());
+      const request = standinRequestSchema.validateSync(asked, { strict: true }) as StandinRequest; // the schema says the same
+      const answer = await demo.standin(request);
+      return answer
+        ? c.json<StandinAnswer>(answer)
+        : c.json(problem(404, 'No such camera', `No simulated camera is at ${request.host}.`), 404);
+    })
     .post('/api/:work', async (c, next) => {
       const work = LINE_WORKS.get(c.req.param('work'));
       if (!work) return next();

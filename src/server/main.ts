@@ -7,7 +7,7 @@ import type { Fleet } from '../standins/fleet.ts';
 import { createSimulatedDialer } from './adapters/simulated-network.ts';
 import { systemClock, systemEntropy } from './adapters/system.ts';
 import { createTcpDialer } from './adapters/tcp-dialer.ts';
-import { createApp } from './app.ts';
+import { createApp, type Demo } from './app.ts';
 import { guardPages, oneName } from './guard.ts';
 import { installLastGuard, logFault } from './last-guard.ts';
 import { createBoundedServer, isLoopback, listen, namesOf, PortTaken } from './listening.ts';
@@ -45,15 +45,25 @@ async function main(): Promise<void> {
   const standins = values.demo
     ? await Promise.all([import('../standins/fleet.ts'), import('../standins/alder-mill.ts')])
     : null;
-  const fleet: Fleet | null = standins ? await standins[0].startFleet(standins[0].ALDER_MILL_FLEET) : null;
+  const fleet: Fleet | null = standins
+    ? await standins[0].startFleet(standins[0].ALDER_MILL_FLEET, { isAsDelivered: true })
+    : null;
   const dialer = fleet ? createSimulatedDialer(fleet) : createTcpDialer({ allowPublic: values['allow-public'] });
   const world = { dialer, clock: systemClock, entropy: systemEntropy };
-  const demo = standins
-    ? () => ({
-        site: standins[1].alderMill(new Date(systemClock.unixMs()).toISOString()),
-        secrets: standins[1].alderMillSecrets(),
-      })
-    : null;
+  const demo: Demo | null =
+    standins && fleet
+      ? {
+          site: () => ({
+            site: standins[1].alderMill(new Date(systemClock.unixMs()).toISOString()),
+            secrets: standins[1].alderMillSecrets(),
+          }),
+          standin: async ({ host, inputs, account }) => {
+            if (!fleet.hasHost(host)) return null;
+            if (account) fleet.setAccount(host, { user: account.user, password: account.secret });
+            return { states: (inputs && (await fleet.reflash(host, inputs))) ?? [] };
+          },
+        }
+      : null;
 
   const folder = join(dirname(fileURLToPath(import.meta.url)), '..', 'web');
   const running = new RunningWork();

@@ -42,6 +42,19 @@ const drawingHeaders = secureHeaders({
   },
 });
 
+/**
+ * What hashes firmware images is the one script that may compile WebAssembly; it may load and call nothing at all. A worker
+ * goes by the policy of its own script, not by that of the page.
+ */
+const IMAGE_WORKER = /^\/assets\/image-worker-[\w-]+\.js$/;
+const imageWorkerHeaders = secureHeaders({
+  ...PLAIN,
+  contentSecurityPolicy: { defaultSrc: ["'none'"], scriptSrc: ["'self'", "'wasm-unsafe-eval'"] },
+});
+
+const headersFor = (path: string) =>
+  DRAWING.has(path) ? drawingHeaders : IMAGE_WORKER.test(path) ? imageWorkerHeaders : pageHeaders;
+
 const isDecodable = (path: string): boolean => {
   try {
     decodeURIComponent(path);
@@ -56,7 +69,7 @@ const FOR_EVER = 'public, max-age=31536000, immutable';
 /** Serves the built page: hashed assets for ever, everything that is no file as the one page. */
 export function staticFiles(folder: string): Hono {
   const app = new Hono();
-  app.use('*', (c, next) => (DRAWING.has(c.req.path) ? drawingHeaders(c, next) : pageHeaders(c, next)));
+  app.use('*', (c, next) => headersFor(c.req.path)(c, next));
   app.use('*', async (c, next) => (isDecodable(c.req.path) ? next() : c.text('This is no address of a page.', 400)));
   app.get(
     '*',

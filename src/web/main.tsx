@@ -33,3 +33,4 @@ createRoot(root).render(
 // What the first view can do without for a moment.
 void import('./shell/focus-keeper.ts').then(({ keepFocus }) => keepFocus(router));
 void import('./vault/idle-lock.ts').then(({ lockWhenIdle }) => lockWhenIdle(vault));
+void import('./store/secret-watch.ts').then(({ watchSecrets }) => watchSecrets(vault));

@@ -45,7 +45,8 @@ export function createAppRouter({ firstSiteId }: Boot) {
           lazy: async () => ({ Component: await load() }),
         })),
         ...Object.entries(STATION_PAGES).map(([station, load]) => ({
-          path: `camera/:cameraId/${station}`,
+          // what lies below is the station's own: a bench, a procedure
+          path: `camera/:cameraId/${station}/*`,
           lazy: async () => ({ Component: await load() }),
         })),
         { path: '*', loader: ({ params }) => redirect(`/site/${params.siteId}`) },

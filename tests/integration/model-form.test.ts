@@ -11,7 +11,7 @@ import { cardOf, fieldsOf, modelFormSchema, NEW_LENS } from '../../src/web/thing
 test.each(ALDER_MILL_MODELS.map((card) => ({ card, name: `${card.maker} ${card.model}` })))(
   'what the form shows of a card, it keeps: $name',
   async ({ card }) => {
-    expect(cardOf(card.id, await modelFormSchema.validate(typedOf(fieldsOf(card))))).toEqual(card);
+    expect(cardOf(card.id, await modelFormSchema.validate(typedOf(fieldsOf(card))), card)).toEqual(card);
   },
 );
 
@@ -27,7 +27,7 @@ test('small streams and their paths stand in the form, each of them', async () =
     { codecs: ['JPEG'], widthPx: 320, heightPx: 180, fps: 5, path: '' },
   ];
   const fields = await modelFormSchema.validate({ ...typedOf(fieldsOf({ ...card, subs })), price: '88' });
-  expect(cardOf(card.id, fields)).toEqual({ ...card, subs, price: 88 });
+  expect(cardOf(card.id, fields, card)).toEqual({ ...card, subs, price: 88 });
 });
 
 const ODD_GEAR: readonly Gear[] = [

@@ -22,7 +22,8 @@ beforeAll(async () => {
     hasHost: (host: string) => host === '10.77.4.99',
   };
   const world = { dialer: createSimulatedDialer(network), clock: systemClock, entropy: systemEntropy };
-  const demo = () => ({ site: alderMill('2026-11-25T09:00:00.000Z'), secrets: alderMillSecrets() });
+  const site = () => ({ site: alderMill('2026-11-25T09:00:00.000Z'), secrets: alderMillSecrets() });
+  const demo = { site, standin: async () => null };
   const running = new RunningWork();
   app = createApp({ world, network: 'simulated', demo, hosts: () => new Set([HOST]), token: null, running });
 });

@@ -5,6 +5,7 @@ import type { StationId } from '../../core/stations/registry.ts';
 export const STATION_PAGES: Readonly<Record<StationId, () => Promise<ComponentType>>> = {
   choose: async () => (await import('./choose/choose-page.tsx')).ChoosePage,
   power: async () => (await import('./power/power-page.tsx')).PowerPage,
+  prepare: async () => (await import('./prepare/prepare-page.tsx')).PreparePage,
   tap: async () => (await import('./tap/tap-page.tsx')).TapPage,
   'hand-over': async () => (await import('./hand-over/hand-over-page.tsx')).HandOverPage,
 };

@@ -1,4 +1,5 @@
 import { createEvidenceIndexer } from '../../core/document/best-known.ts';
+import { NO_SECRETS, type SecretsKnown } from '../../core/document/site-secrets.ts';
 import { createLaneReckoner } from '../../core/lanes/lane.ts';
 import type { Lane } from '../../core/lanes/lane-types.ts';
 import { mendsOf, type SiteMend } from '../../core/lanes/mends.ts';
@@ -20,10 +21,11 @@ export function createJudgeWork() {
   let index = createEvidenceIndexer();
   let reckon = createLaneReckoner();
   let told: ReadonlyMap<string, Lane> = new Map();
+  let secrets = NO_SECRETS;
 
   const judged = (): Judgement | null => {
     if (state.status !== 'open') return null;
-    const lanes = reckon(state.site, index(state.site.journal));
+    const lanes = reckon(state.site, index(state.site.journal), secrets);
     const changed = lanes.filter((lane) => told.get(lane.cameraId) !== lane);
     told = new Map(lanes.map((lane) => [lane.cameraId, lane]));
     return { siteId: state.site.id, order: lanes.map(({ cameraId }) => cameraId), changed };
@@ -40,10 +42,15 @@ export function createJudgeWork() {
       }
       return judged();
     },
+    /** What is known of the secrets in reach; never one of them. */
+    know: (known: SecretsKnown): Judgement | null => {
+      secrets = known;
+      return judged();
+    },
     /** What would mend a finding of a camera, tried on this copy. */
     mends: (cameraId: string, rule: string): readonly SiteMend[] => {
       if (state.status !== 'open' || !state.site.cameras.some(({ id }) => id === cameraId)) return [];
-      return mendsOf(state.site, index(state.site.journal), cameraId, rule);
+      return mendsOf(state.site, index(state.site.journal), cameraId, rule, secrets);
     },
   };
 }

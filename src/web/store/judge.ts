@@ -1,4 +1,5 @@
 import { wrap } from 'comlink';
+import type { SecretsKnown } from '../../core/document/site-secrets.ts';
 import type { SiteMend } from '../../core/lanes/mends.ts';
 import type { Judgement, JudgeWork } from './judge-work.ts';
 import type { SiteAction } from './site-slice.ts';
@@ -22,8 +23,12 @@ class Judge {
     this.#work ??= new Promise((resolve, reject) => {
       const inPage = async (): Promise<Work> => {
         const { createJudgeWork } = await import('./judge-work.ts');
-        const { act, mends } = createJudgeWork();
-        return { act: async (action) => act(action), mends: async (cameraId, rule) => mends(cameraId, rule) };
+        const { act, know, mends } = createJudgeWork();
+        return {
+          act: async (action) => act(action),
+          know: async (known) => know(known),
+          mends: async (cameraId, rule) => mends(cameraId, rule),
+        };
       };
       try {
         const worker = new Worker(new URL('./judge-worker.ts', import.meta.url), { type: 'module' });
@@ -41,6 +46,11 @@ class Judge {
   /** Tells what was done to the site; what is judged of it. Answers come in the order of the telling. */
   async act(action: SiteAction): Promise<Judgement | null> {
     return (await this.#started()).act(action);
+  }
+
+  /** Tells what can be said of the secrets in reach; what is judged with it. */
+  async know(known: SecretsKnown): Promise<Judgement | null> {
+    return (await this.#started()).know(known);
   }
 
   /**

@@ -1,4 +1,5 @@
 import { string } from 'yup';
+import { REFUSED_CHARS } from '../../core/auth/secret-limits.ts';
 import { TEXT_LIMITS } from '../../core/base/limits.ts';
 import type { Range } from '../../core/base/range.ts';
 import type { Result } from '../../core/base/result.ts';
@@ -6,6 +7,13 @@ import { readSize } from '../../core/imports/written-figures.ts';
 
 /** Text of a form as long as the document takes it. */
 export const textField = (max: number) => string().trim().max(max, `At most ${max} characters.`).defined();
+
+/** Signs one after the other, such as `"&<>`: blanks between them mean nothing. */
+export const signsField = () =>
+  string()
+    .transform((text: unknown) => (typeof text === 'string' ? [...new Set(text.replace(/\s/g, ''))].join('') : text))
+    .max(REFUSED_CHARS, `At most ${REFUSED_CHARS} signs.`)
+    .defined();
 
 /** A name, which everything has. */
 export const nameField = (missing = 'A name is needed.') =>

@@ -105,6 +105,15 @@ function DestinationForm({
           <Field name="retentionDays" label="Days wanted" className="col-span-2" />
         </>
       )}
+      <Field name="longestSecret" label="Longest secret it takes" className="col-span-3" />
+      <Field
+        name="refusedSigns"
+        label="Signs of a secret it cannot take"
+        isText
+        isCode
+        placeholder="&amp;&lt;&gt;"
+        className="col-span-3"
+      />
       <FormFoot
         onLeave={onClose}
         acts={before && <ThingActs kind="destination" id={before.id} onGone={onClose} onCopied={onClose} />}

@@ -1,4 +1,5 @@
 import { array, type InferType, object, string } from 'yup';
+import { SECRET_LIMIT_RANGES } from '../../../core/auth/secret-limits.ts';
 import { inPercent, type Range } from '../../../core/base/range.ts';
 import {
   DESTINATION_KINDS,
@@ -11,7 +12,7 @@ import {
 import { readCodecs, readSize, sayCodecs, saySize } from '../../../core/imports/written-figures.ts';
 import { STORAGE_ASSUMPTIONS } from '../../../core/storage/storage-assumptions.ts';
 import { optionalNumber } from '../../ui/form-numbers.ts';
-import { nameField, readOr, sizeField, writtenField } from '../../ui/form-texts.ts';
+import { nameField, readOr, signsField, sizeField, writtenField } from '../../ui/form-texts.ts';
 import { packsSchema } from './pack-fields.tsx';
 
 export const KIND_WORDS: Readonly<Record<DestinationKind, string>> = {
@@ -39,6 +40,8 @@ export const destinationFormSchema = object({
   usablePercent: optionalNumber('Usable', inPercent(DESTINATION_RANGES.usableFraction)),
   diskPrice: optionalNumber('Price', DESTINATION_RANGES.price),
   retentionDays: optionalNumber('Days', DESTINATION_RANGES.retentionDays),
+  longestSecret: optionalNumber('Longest secret', SECRET_LIMIT_RANGES.longest),
+  refusedSigns: signsField(),
 });
 export type DestinationFields = InferType<typeof destinationFormSchema>;
 
@@ -62,6 +65,8 @@ export function fieldsOfDestination(before: Destination | null): DestinationFiel
     usablePercent: Number(((storage?.usableFraction ?? STORAGE_ASSUMPTIONS.usableFraction) * 100).toFixed(6)),
     diskPrice: known(storage?.price),
     retentionDays: before ? known(one.retentionDays) : 14,
+    longestSecret: known(one.secretLimits.longest),
+    refusedSigns: one.secretLimits.refused,
   };
 }
 
@@ -87,6 +92,10 @@ export function destinationOf(fields: DestinationFields, before: Destination | s
         ? { diskTB: fields.diskTB, usableFraction: usable / 100, price: fields.diskPrice ?? null }
         : null,
     retentionDays: isRecorder ? (fields.retentionDays ?? null) : null,
+    secretLimits: {
+      longest: fields.longestSecret ?? null,
+      refused: fields.refusedSigns,
+    },
     position: typeof before === 'string' ? null : before.position,
   };
 }

@@ -1,4 +1,5 @@
 import { array, boolean, type InferType, object, string } from 'yup';
+import { SECRET_LIMIT_RANGES } from '../../../core/auth/secret-limits.ts';
 import { LIST_LIMITS, TEXT_LIMITS } from '../../../core/base/limits.ts';
 import { RADIO_BANDS, type RadioBand } from '../../../core/base/ways.ts';
 import {
@@ -30,7 +31,16 @@ import { STREAM_PATH } from '../../../core/net/path-places.ts';
 import { type CardLens, wholeLens } from '../../../core/optics/lens.ts';
 import { lensProblem } from '../../../core/optics/lens-limits.ts';
 import { neededNumber, optionalNumber } from '../../ui/form-numbers.ts';
-import { nameField, readOr, sizeField, textField, wordsField, wordsOf, writtenField } from '../../ui/form-texts.ts';
+import {
+  nameField,
+  readOr,
+  signsField,
+  sizeField,
+  textField,
+  wordsField,
+  wordsOf,
+  writtenField,
+} from '../../ui/form-texts.ts';
 
 const path = () =>
   string()
@@ -95,6 +105,13 @@ export const modelFormSchema = object({
   fps: optionalNumber('Frames a second', MODEL_RANGES.fps),
   path: path(),
   rtspPort: optionalNumber('Port', MODEL_RANGES.rtspPort),
+  onvifPort: optionalNumber('ONVIF port', MODEL_RANGES.rtspPort),
+  streamSwitch: textField(TEXT_LIMITS.place),
+  hasSideBranch: string().defined(),
+  factoryUser: textField(TEXT_LIMITS.user),
+  factorySecret: string().max(TEXT_LIMITS.label, `At most ${TEXT_LIMITS.label} characters.`).defined(),
+  longestSecret: optionalNumber('Longest secret', SECRET_LIMIT_RANGES.longest),
+  refusedSigns: signsField(),
   sub: string().defined(),
   subs: array(sub).max(MOST_SUBS).required(),
   lenses: array(lens).max(2).required(),
@@ -182,6 +199,13 @@ export function fieldsOf(card: Model): ModelFields {
     fps: number(card.fps),
     path: card.path,
     rtspPort: number(card.rtspPort),
+    onvifPort: number(card.onvifPort),
+    streamSwitch: card.streamSwitch,
+    hasSideBranch: sayYesNo(card.hasSideBranch),
+    factoryUser: card.factoryLogin?.user ?? '',
+    factorySecret: card.factoryLogin?.secret ?? '',
+    longestSecret: number(card.secretLimits.longest),
+    refusedSigns: card.secretLimits.refused,
     sub: card.subs === null ? '' : card.subs.length > 0 ? 'yes' : 'no',
     subs: (card.subs ?? []).map((one) => ({
       codecs: sayCodecs(one.codecs),
@@ -234,8 +258,11 @@ const subOf = ({ codecs, size, fps, path }: SubFields): SubStream => ({
   path,
 });
 
-/** The card that the fields say. What was left empty is not known. */
-export function cardOf(id: string, fields: ModelFields): Model {
+/**
+ * The card that the fields say. What was left empty is not known.
+ * @param before the card that is changed, which keeps what this form does not ask: how it is reflashed
+ */
+export function cardOf(id: string, fields: ModelFields, before: Model = emptyModel(id, '', '')): Model {
   const lightKind = pick(LIGHT_KINDS, fields.lightKind);
   const lost = wordsOf(fields.lost);
   return {
@@ -247,6 +274,18 @@ export function cardOf(id: string, fields: ModelFields): Model {
     fps: orNull(fields.fps),
     path: fields.path,
     rtspPort: orNull(fields.rtspPort),
+    onvifPort: orNull(fields.onvifPort),
+    streamSwitch: fields.streamSwitch,
+    hasSideBranch: yesNo(fields.hasSideBranch),
+    factoryLogin:
+      fields.factoryUser === '' && fields.factorySecret === ''
+        ? null
+        : { user: fields.factoryUser, secret: fields.factorySecret },
+    secretLimits: {
+      longest: orNull(fields.longestSecret),
+      refused: fields.refusedSigns,
+    },
+    reflash: before.reflash,
     subs: fields.sub === 'yes' ? fields.subs.map(subOf) : fields.sub === 'no' ? [] : null,
     lenses: fields.lenses.filter(isWritten).map(lensOf),
     panRangeDeg: orNull(fields.panRangeDeg),

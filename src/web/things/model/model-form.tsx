@@ -79,7 +79,7 @@ export function ModelForm({ card, onLeave, onKeep, acts }: ModelFormProps) {
   });
   const lenses = useFieldArray({ control: form.control, name: 'lenses' });
   const subs = useFieldArray({ control: form.control, name: 'subs' });
-  const keep = (fields: ModelFields): void => onKeep(cardOf(card?.id ?? newId('model'), fields));
+  const keep = (fields: ModelFields): void => onKeep(cardOf(card?.id ?? newId('model'), fields, card ?? undefined));
   const isWrong = Object.keys(form.formState.errors).some((name) => !FIRST_FIELDS.has(name));
   return (
     <Form form={form} onKeep={keep} className="flex flex-col gap-4">
@@ -242,6 +242,15 @@ export function ModelForm({ card, onLeave, onKeep, acts }: ModelFormProps) {
                 <Tick key={band} name="bands" value={band} label={band === 'sub-GHz' ? band : `${band} GHz`} />
               ))}
             </span>
+          </Group>
+          <Group title="As it is set up">
+            <Field name="streamSwitch" label="Where its stream is switched on" isText className="col-span-2" />
+            <Field name="onvifPort" label="ONVIF port" placeholder="80" />
+            <Field name="factoryUser" label="Account it comes with" isText isCode />
+            <Field name="factorySecret" label="Secret it comes with" isText isCode hint="as printed for all of them" />
+            <Field name="longestSecret" label="Longest secret" />
+            <Field name="refusedSigns" label="Signs it cannot take" isText isCode />
+            <Choice name="hasSideBranch" label="Maker’s firmware with a stream" options={YES_NO} />
           </Group>
           <Group title="Without its maker’s account">
             <Choice

@@ -1,0 +1,267 @@
+import { useState } from 'react';
+import {
+  ALPHABET_NAMES,
+  ALPHABETS,
+  type AlphabetName,
+  drawnBits,
+  makeSecret,
+  SECRET_LENGTHS,
+  sayStrength,
+  signsFor,
+  USUAL_LENGTH,
+} from '../../../core/auth/secret-maker.ts';
+import type { SecretTraits } from '../../../core/auth/secret-traits.ts';
+import { hasControl } from '../../../core/base/control-signs.ts';
+import { TEXT_LIMITS } from '../../../core/base/limits.ts';
+import type { Account, Camera } from '../../../core/document/chapters/cameras/camera.ts';
+import { secretsKnownOf } from '../../../core/document/site-secrets.ts';
+import { accountFor } from '../../../core/document/stream-address.ts';
+import { drawersOf } from '../../../core/stations/prepare/drawers.ts';
+import { ownUser } from '../../../core/stations/prepare/own-user.ts';
+import { askStandin } from '../../api/standins.ts';
+import { newId } from '../../store/new-id.ts';
+import { selectServer } from '../../store/server-slice.ts';
+import { commandIssued, selectSite } from '../../store/site-slice.ts';
+import { useAppDispatch, useAppSelector } from '../../store/store.ts';
+import { Button } from '../../ui/button.tsx';
+import { CopyButton } from '../../ui/copy-button.tsx';
+import { NumberField } from '../../ui/number-field.tsx';
+import { Panel } from '../../ui/panel.tsx';
+import { SelectField, TextField } from '../../ui/text-field.tsx';
+import { useVault } from '../../vault/vault-context.tsx';
+import { useSiteView } from './use-site-view.ts';
+
+const MASK = '••••••••';
+const randomBytes = (count: number): Uint8Array => crypto.getRandomValues(new Uint8Array(count));
+
+/**
+ * The account that draws its streams, and the one who sets it up. A secret is made, kept in the vault and copied by one
+ * act; it never stands on the page.
+ */
+export function AccountPanel({ camera }: { camera: Camera }) {
+  const site = useAppSelector(selectSite);
+  const dispatch = useAppDispatch();
+  const vault = useVault();
+  const [alphabet, setAlphabet] = useState<AlphabetName>('clear');
+  const [length, setLength] = useState(USUAL_LENGTH);
+  const [isMade, setIsMade] = useState(false);
+  const view = useSiteView();
+  const { account, adminAccount } = camera;
+  const takers = [view.modelOf(camera)?.secretLimits, ...drawersOf(camera, view).map((one) => one.secretLimits)];
+  const refused = takers.map((one) => one?.refused ?? '').join('');
+  const longest = Math.min(...takers.map((one) => one?.longest ?? SECRET_LENGTHS.max), SECRET_LENGTHS.max);
+  const most = Math.max(longest, SECRET_LENGTHS.min);
+  const signs = signsFor(alphabet, refused);
+  const count = Math.min(length, most);
+  const bits = drawnBits(signs.length, count);
+  const traits = account ? secretsKnownOf(site, vault.get)[account.secretRef] : undefined;
+  const paths = camera.streams.map(({ path }) => path);
+
+  const setUser = (user: string): void => {
+    const next = accountFor(user, paths, account?.secretRef ?? `secret-${camera.id}`);
+    if (next?.user !== account?.user)
+      dispatch(commandIssued({ kind: 'setAccount', cameraId: camera.id, account: next }));
+  };
+  /** Under a reference of its own: undo gives the old account back, and with it the old secret. */
+  const make = (): void => {
+    const secretRef = newId('secret');
+    vault.set(secretRef, makeSecret(signs, count, randomBytes));
+    const user = account?.user || ownUser(site, camera);
+    dispatch(commandIssued({ kind: 'setAccount', cameraId: camera.id, account: { user, secretRef } }));
+    setIsMade(true);
+  };
+  return (
+    <Panel title="Accounts" aside="one that may look, one that sets up; neither is the maker’s">
+      <div className="grid grid-cols-2 items-start gap-x-3 gap-y-2 md:grid-cols-[1fr_1fr_auto]">
+        <UserField label="Streaming account" camera={camera} account={account} onKeep={setUser} />
+        <SecretField
+          label="Its secret"
+          account={account}
+          onKeep={(secret) => {
+            const kept = account ?? { user: ownUser(site, camera), secretRef: `secret-${camera.id}` };
+            vault.set(kept.secretRef, secret);
+            if (!account) dispatch(commandIssued({ kind: 'setAccount', cameraId: camera.id, account: kept }));
+          }}
+        />
+        <span className="col-span-2 mt-5 flex flex-wrap gap-2 md:col-span-1">
+          {account && vault.has(account.secretRef) && (
+            <CopyButton text={() => vault.get(account.secretRef)} label={`Copy the secret of ${camera.name}`}>
+              Copy secret
+            </CopyButton>
+          )}
+        </span>
+      </div>
+      <p className="mt-1 text-small text-soft">{traits ? sayTraits(traits) : sayReach(account, vault.state)}</p>
+      <fieldset className="mt-3 border-t border-hair pt-2">
+        <legend className="sr-only">Make a secret</legend>
+        <div className="grid grid-cols-2 items-start gap-x-3 gap-y-2 md:grid-cols-[2fr_1fr_auto]">
+          <SelectField
+            label="A new secret of"
+            value={alphabet}
+            onChange={(value) => setAlphabet(ALPHABET_NAMES.find((one) => one === value) ?? 'clear')}
+            options={ALPHABET_NAMES.map((value) => ({ value, label: ALPHABETS[value].label }))}
+          />
+          <NumberField
+            label="Signs"
+            value={count}
+            range={{ ...SECRET_LENGTHS, max: most }}
+            hint={most < SECRET_LENGTHS.max ? `${most} at most: more is not taken everywhere` : undefined}
+            onKeep={(value) => setLength(value ?? USUAL_LENGTH)}
+          />
+          <Button kind={traits === undefined ? 'main' : 'plain'} className="mt-5" onClick={make}>
+            {account ? 'Make a new secret' : 'Make account and secret'}
+          </Button>
+        </div>
+        <p className="mt-1 text-small text-soft">
+          {Math.round(bits)} bits: {sayStrength(bits)}, by one who overheard a login.
+          {refused !== '' && ' Signs that somebody cannot take are left out.'}
+        </p>
+      </fieldset>
+      {isMade && (
+        <p role="status" className="mt-2 border-l-[3px] border-brass pl-3 text-small">
+          It is in the vault. The camera has its old one until you set both at it: copy the secret, and type the name.
+        </p>
+      )}
+      <AtStandin camera={camera} />
+      <div className="mt-3 grid grid-cols-2 items-start gap-x-3 gap-y-2 border-t border-hair pt-2 md:grid-cols-[1fr_1fr_auto]">
+        <UserField
+          label="Account that sets it up"
+          camera={camera}
+          account={adminAccount}
+          onKeep={(user) => {
+            const next: Account | null =
+              user === '' ? null : { user, secretRef: adminAccount?.secretRef ?? `admin-${camera.id}` };
+            if (next?.user !== adminAccount?.user)
+              dispatch(commandIssued({ kind: 'setAdminAccount', cameraId: camera.id, account: next }));
+          }}
+        />
+        <SecretField
+          label="Its secret, of the one who sets up"
+          account={adminAccount}
+          onKeep={(secret) => adminAccount && vault.set(adminAccount.secretRef, secret)}
+        />
+        <span className="col-span-2 mt-5 md:col-span-1">
+          {adminAccount && vault.has(adminAccount.secretRef) && (
+            <CopyButton
+              text={() => vault.get(adminAccount.secretRef)}
+              label={`Copy the secret of the one who sets ${camera.name} up`}
+            >
+              Copy secret
+            </CopyButton>
+          )}
+        </span>
+      </div>
+    </Panel>
+  );
+}
+
+const sayReach = (account: Account | null, state: string): string =>
+  account === null
+    ? 'No account yet. One act makes a name and a secret for it.'
+    : state === 'locked'
+      ? 'Secrets are locked: what is to be said of this one is not known until they are unlocked.'
+      : 'Its secret is not known here: type it, or make a new one.';
+
+/** What can be said of a secret without telling it. */
+function sayTraits({ length, bits }: SecretTraits): string {
+  return `Its secret has ${length} signs, ${Math.round(bits)} bits at most. It is in the vault, shown to nobody.`;
+}
+
+interface UserFieldProps {
+  readonly label: string;
+  readonly camera: Camera;
+  readonly account: Account | null;
+  readonly onKeep: (user: string) => void;
+}
+
+/** The name of an account, kept as one leaves it: blanks at its ends are kept too, and told. */
+function UserField({ label, camera, account, onKeep }: UserFieldProps) {
+  const site = useAppSelector(selectSite);
+  const [typed, setTyped] = useState<string | null>(null);
+  const text = typed ?? account?.user ?? '';
+  const error = hasControl(text)
+    ? 'A line end or another control sign is in it.'
+    : text.length > TEXT_LIMITS.user
+      ? `At most ${TEXT_LIMITS.user} characters.`
+      : null;
+  const keep = (): void => {
+    if (error !== null || typed === null) return;
+    setTyped(null);
+    onKeep(typed);
+  };
+  return (
+    <TextField
+      label={label}
+      isCode
+      value={text}
+      placeholder={label === 'Streaming account' ? ownUser(site, camera) : 'nobody said'}
+      error={error}
+      onChange={(event) => setTyped(event.target.value)}
+      onBlur={keep}
+      onKeyDown={(event) => event.key === 'Enter' && keep()}
+    />
+  );
+}
+
+interface SecretFieldProps {
+  readonly label: string;
+  readonly account: Account | null;
+  readonly onKeep: (secret: string) => void;
+}
+
+/** A secret that is typed, gone from the page as soon as it is kept. */
+function SecretField({ label, account, onKeep }: SecretFieldProps) {
+  const vault = useVault();
+  const [typed, setTyped] = useState('');
+  const error = hasControl(typed) ? 'A line end or another control sign is in it.' : null;
+  const keep = (): void => {
+    if (error !== null) return;
+    if (typed !== '') onKeep(typed);
+    setTyped('');
+  };
+  return (
+    <TextField
+      label={label}
+      type="password"
+      autoComplete="new-password"
+      isCode
+      maxLength={TEXT_LIMITS.secret}
+      placeholder={account && vault.has(account.secretRef) ? MASK : 'type it'}
+      value={typed}
+      error={error}
+      onChange={(event) => setTyped(event.target.value)}
+      onBlur={keep}
+      onKeyDown={(event) => event.key === 'Enter' && keep()}
+    />
+  );
+}
+
+/** In the demo the simulated camera is at hand: what one would do at its page is one act here. */
+function AtStandin({ camera }: { camera: Camera }) {
+  const isSimulated = useAppSelector(selectServer).network === 'simulated';
+  const vault = useVault();
+  const [said, setSaid] = useState<{ readonly isError: boolean; readonly text: string } | null>(null);
+  const { account, host } = camera;
+  const secret = account && vault.get(account.secretRef);
+  if (!isSimulated || !account || account.user === '' || host === '' || !secret) return null;
+  const set = async (): Promise<void> => {
+    try {
+      await askStandin({ host, inputs: null, account: { user: account.user, secret } });
+      setSaid({ isError: false, text: 'Set at the simulated camera: from now on it lets this account in.' });
+    } catch (error) {
+      setSaid({ isError: true, text: error instanceof Error ? error.message : String(error) });
+    }
+  };
+  return (
+    <p className="mt-2 flex flex-wrap items-center gap-2 text-small">
+      <Button className="text-small" onClick={() => void set()}>
+        Set it at the simulated camera
+      </Button>
+      {said && (
+        <span role={said.isError ? 'alert' : 'status'} className={said.isError ? 'text-brick' : 'text-soft'}>
+          {said.text}
+        </span>
+      )}
+    </p>
+  );
+}

@@ -1,0 +1,130 @@
+import { assumed } from '../../../core/assumptions/assumptions.ts';
+import { bestKnown } from '../../../core/document/best-known.ts';
+import type { Camera } from '../../../core/document/chapters/cameras/camera.ts';
+import {
+  HANDSET_LENSES,
+  HANDSET_RANGES,
+  HANDSET_WAYS,
+  type Handset,
+  UNSAID_HANDSET,
+} from '../../../core/document/chapters/cameras/handset.ts';
+import { cameraSubject } from '../../../core/document/subject.ts';
+import { MOUNT_WORDS, MOUNTS, minutesTo, SCREENS } from '../../../core/handset/heat.ts';
+import { sayMinutes } from '../../../core/stations/prepare/handset-rules.ts';
+import { heatOfHandset, loadOf } from '../../../core/stations/prepare/prepare-judgement.ts';
+import { commandIssued } from '../../store/site-slice.ts';
+import { useAppDispatch } from '../../store/store.ts';
+import { ChargeFields } from '../../things/handset/charge-fields.tsx';
+import { NumberField } from '../../ui/number-field.tsx';
+import { Panel } from '../../ui/panel.tsx';
+import { SelectField } from '../../ui/text-field.tsx';
+import { HeatCurve } from './heat-curve.tsx';
+import { useSiteView } from './use-site-view.ts';
+
+const NOT_SAID = { value: '', label: 'not said' };
+const yesNo = (value: boolean | null): string => (value === null ? '' : value ? 'yes' : 'no');
+
+/** How an old handset serves: where it sits, what it does, how warm that makes it. */
+export function HandsetPanel({ camera }: { camera: Camera }) {
+  const dispatch = useAppDispatch();
+  const view = useSiteView();
+  const handset = camera.handset ?? UNSAID_HANDSET;
+  const subject = cameraSubject(camera.id);
+  const set = (change: Partial<Handset>): void =>
+    void dispatch(commandIssued({ kind: 'setHandset', cameraId: camera.id, handset: { ...handset, ...change } }));
+  const heat = heatOfHandset(camera, view);
+  const warmC = assumed(view.site.assumptions, 'power.cell-warm');
+  const hotC = assumed(view.site.assumptions, 'power.cell-hot');
+  const isSwollen = bestKnown(view.index, subject, 'isSwollen')?.value === true;
+  const flag = (label: string, name: 'startsItself' | 'hasFixedMac' | 'sendsSound' | 'isHeardNearby') => (
+    <SelectField
+      label={label}
+      value={yesNo(handset[name])}
+      onChange={(value) => set({ [name]: value === '' ? null : value === 'yes' })}
+      options={[NOT_SAID, { value: 'yes', label: 'yes' }, { value: 'no', label: 'no' }]}
+    />
+  );
+  const pick = <T extends string>(
+    label: string,
+    name: 'mount' | 'screen' | 'lens' | 'way',
+    values: readonly T[],
+    words: Readonly<Record<string, string>> = {},
+  ) => (
+    <SelectField
+      label={label}
+      value={handset[name] ?? ''}
+      onChange={(value) => set({ [name]: values.find((one) => one === value) ?? null })}
+      options={[NOT_SAID, ...values.map((value) => ({ value, label: words[value] ?? value }))]}
+    />
+  );
+  const minutes = heat && handset.roomC !== null ? minutesTo(heat.run, handset.roomC, warmC) : null;
+  return (
+    <Panel title="Old handset" aside={heat ? `${heat.run.watts.toFixed(1)} W turn into heat` : undefined}>
+      {heat && handset.roomC !== null ? (
+        <>
+          <HeatCurve run={heat.run} roomC={handset.roomC} warmC={warmC} hotC={hotC} />
+          <p className="mb-3 text-small">
+            {minutes === null
+              ? `It ends at ${Math.round(heat.run.steadyC)} °C, below the ${warmC} °C from which it saves itself.`
+              : `It ends at ${Math.round(heat.run.steadyC)} °C; from ${warmC} °C, ${minutes < 1 ? 'at once' : `after ${sayMinutes(minutes)}`}, it gives fewer frames.`}{' '}
+            <span className="text-soft">
+              {heat.isRead
+                ? 'Held to what was read there.'
+                : 'Worked out; read its battery after an hour to hold it to that.'}
+            </span>
+          </p>
+        </>
+      ) : (
+        <p className="mb-3 text-soft">
+          {loadOf(camera, view) === null && handset.screen !== null
+            ? 'Plan picture and frames of its stream, and its warmth is worked out.'
+            : 'Say where it sits, its screen and the room, and its warmth is worked out.'}
+        </p>
+      )}
+      {isSwollen && (
+        <p role="alert" className="mb-3 border-l-[3px] border-brick bg-brick-wash py-1 pl-3">
+          Its battery bulges: stop. Do not charge it, press it or open it. Out of the building, to a collection point.
+        </p>
+      )}
+      <div className="grid grid-cols-2 items-start gap-x-3 gap-y-2">
+        {pick('Where it sits', 'mount', MOUNTS, MOUNT_WORDS)}
+        <NumberField
+          label="Warmest hour of the room, °C"
+          value={handset.roomC}
+          range={HANDSET_RANGES.roomC}
+          isOptional
+          onKeep={(roomC) => set({ roomC })}
+        />
+        {pick('Its screen', 'screen', SCREENS)}
+        <ChargeFields camera={camera} />
+        {pick('Lens', 'lens', HANDSET_LENSES, { back: 'at the back', front: 'at the front' })}
+        {pick('Its picture goes', 'way', HANDSET_WAYS, {
+          local: 'by a server on itself',
+          account: 'by the account of a maker',
+        })}
+        {flag('Streams again by itself after a restart', 'startsItself')}
+        {flag('Hardware address stays the same', 'hasFixedMac')}
+        {flag('Sends its sound', 'sendsSound')}
+        {flag('Its sound is played in the same room', 'isHeardNearby')}
+        <NumberField
+          label="Room for its own recording, GB"
+          value={handset.loopGB}
+          range={HANDSET_RANGES.loopGB}
+          isOptional
+          onKeep={(loopGB) => set({ loopGB })}
+        />
+        <NumberField
+          label="Hours of it wanted"
+          value={handset.loopHoursWanted}
+          range={HANDSET_RANGES.loopHoursWanted}
+          isOptional
+          onKeep={(loopHoursWanted) => set({ loopHoursWanted })}
+        />
+      </div>
+      <p className="mt-3 text-small text-soft">
+        Lithium: on a base that does not burn, in no sun, with air behind it; never in a room where people sleep. Above{' '}
+        {hotC} °C, or when it bulges, stop it.
+      </p>
+    </Panel>
+  );
+}

@@ -1,0 +1,92 @@
+import { lazy, Suspense } from 'react';
+import { Navigate, useParams } from 'react-router';
+import type { Camera } from '../../../core/document/chapters/cameras/camera.ts';
+import type { Finding } from '../../../core/findings/finding.ts';
+import { findingsAt } from '../../../core/lanes/lane-types.ts';
+import { CameraFindings } from '../../things/finding/camera-findings.tsx';
+import { Drop } from '../../ui/drop.tsx';
+import { Panel } from '../../ui/panel.tsx';
+import { StationFrame } from '../station-frame.tsx';
+import { AccountPanel } from './account-panel.tsx';
+import { FirmwarePanel } from './firmware-panel.tsx';
+import { SettingsPanel } from './settings-panel.tsx';
+
+const HandsetPanel = lazy(async () => ({ default: (await import('./handset-panel.tsx')).HandsetPanel }));
+const ReflashBench = lazy(async () => ({ default: (await import('./reflash-bench.tsx')).ReflashBench }));
+const RunnerPage = lazy(async () => ({ default: (await import('./runner-page.tsx')).RunnerPage }));
+const RehearsalPage = lazy(async () => ({ default: (await import('./rehearsal-page.tsx')).RehearsalPage }));
+
+/** The Prepare station: accounts, settings, another firmware, old handsets. What is below it has an address of its own. */
+export function PreparePage() {
+  const { '*': below = '', siteId, cameraId } = useParams();
+  switch (below) {
+    case 'run':
+      return (
+        <Suspense fallback={null}>
+          <RunnerPage />
+        </Suspense>
+      );
+    case 'rehearsal':
+      return (
+        <Suspense fallback={null}>
+          <RehearsalPage />
+        </Suspense>
+      );
+    case '':
+    case 'reflash':
+      return (
+        <StationFrame station="prepare">
+          {(camera, lane) => (
+            <Suspense fallback={null}>
+              {below === 'reflash' ? (
+                <ReflashBench key={camera.id} camera={camera} findings={findingsAt(lane, 'prepare')} />
+              ) : (
+                <PrepareBench key={camera.id} camera={camera} findings={findingsAt(lane, 'prepare')} />
+              )}
+            </Suspense>
+          )}
+        </StationFrame>
+      );
+    default:
+      return <Navigate to={`/site/${siteId}/camera/${cameraId}/prepare`} replace />;
+  }
+}
+
+function PrepareBench({ camera, findings }: { camera: Camera; findings: readonly Finding[] }) {
+  return (
+    <div className="grid grid-cols-[minmax(0,1fr)] items-start gap-4 lg:grid-cols-[minmax(0,7fr)_minmax(0,5fr)]">
+      <div className="contents lg:flex lg:min-w-0 lg:flex-col lg:gap-4">
+        <div className="min-w-0 max-lg:order-1">
+          <AccountPanel camera={camera} />
+        </div>
+        <div className="min-w-0 max-lg:order-3">
+          <SettingsPanel camera={camera} />
+        </div>
+      </div>
+      <div className="contents lg:flex lg:min-w-0 lg:flex-col lg:gap-4">
+        {/* on a phone before the inputs */}
+        <div className="min-w-0 max-lg:-order-1">
+          <Panel title="Findings">
+            {findings.length > 0 ? (
+              <CameraFindings cameraId={camera.id} findings={findings} />
+            ) : (
+              <p className="flex items-center gap-2">
+                <Drop verdict="ok" /> It is prepared.
+              </p>
+            )}
+          </Panel>
+        </div>
+        {camera.kind === 'handset' && (
+          <div className="min-w-0 max-lg:order-2">
+            <HandsetPanel camera={camera} />
+          </div>
+        )}
+        {camera.kind === 'camera' && (
+          <div className="min-w-0 max-lg:order-4">
+            <FirmwarePanel camera={camera} />
+          </div>
+        )}
+      </div>
+    </div>
+  );
+}

@@ -1,0 +1,87 @@
+import { useRef } from 'react';
+import { Link, useParams } from 'react-router';
+import type { Camera } from '../../../core/document/chapters/cameras/camera.ts';
+import { type Reflash, UNSAID_REFLASH } from '../../../core/document/chapters/cameras/reflash.ts';
+import type { Finding } from '../../../core/findings/finding.ts';
+import { WRITES } from '../../../core/firmware/options.ts';
+import { commandIssued } from '../../store/site-slice.ts';
+import { useAppDispatch } from '../../store/store.ts';
+import { CameraFindings } from '../../things/finding/camera-findings.tsx';
+import { Button } from '../../ui/button.tsx';
+import { Panel } from '../../ui/panel.tsx';
+import type { BenchProps } from './bench-props.ts';
+import { CardPanel } from './card-panel.tsx';
+import { DecidePanel } from './decide-panel.tsx';
+import { GuidePanel } from './guide-panel.tsx';
+import { BackPanel, ImagePanel } from './image-panel.tsx';
+import { ProcedurePanel } from './procedure-panel.tsx';
+
+/** Findings that belong to the bench: of another firmware, its image and its card. */
+const OF_BENCH = /^prepare\.(firmware|image|way-back|card|read-back|rehearsal|lamps|reflash)/;
+
+/** The bench of one camera for another firmware, from the decision to the card that is ready. */
+export function ReflashBench({ camera, findings }: { camera: Camera; findings: readonly Finding[] }) {
+  const { siteId } = useParams();
+  const dispatch = useAppDispatch();
+  const reflash = camera.reflash ?? UNSAID_REFLASH;
+  const put = (next: Reflash | null): void =>
+    void dispatch(commandIssued({ kind: 'setReflash', cameraId: camera.id, reflash: next }));
+  // What a file is hashed for goes into what is decided by then, not by when it was dropped.
+  const latest = useRef(reflash);
+  latest.current = reflash;
+  const bench: BenchProps = { camera, reflash, set: (change) => put({ ...latest.current, ...change }) };
+  const writes = reflash.decision !== null && WRITES.has(reflash.decision);
+  const own = findings.filter(({ rule }) => OF_BENCH.test(rule));
+  return (
+    <>
+      <p className="mb-3 flex flex-wrap items-center gap-x-4 gap-y-1">
+        <Link to={`/site/${siteId}/camera/${camera.id}/prepare`} className="font-strong text-verdigris hover:underline">
+          ← Accounts and settings
+        </Link>
+        <span className="text-small text-soft">
+          Only what the customer owns. A reflash ends warranty and approval marks; no image comes with this tool.
+        </span>
+        {camera.reflash !== null && (
+          <Button kind="quiet" className="ml-auto text-small" onClick={() => put(null)}>
+            Give all of it up
+          </Button>
+        )}
+      </p>
+      <div className="grid grid-cols-[minmax(0,1fr)] items-start gap-4 lg:grid-cols-[minmax(0,7fr)_minmax(0,5fr)]">
+        <div className="contents lg:flex lg:min-w-0 lg:flex-col lg:gap-4">
+          <div className="min-w-0 max-lg:order-1">
+            <DecidePanel {...bench} />
+          </div>
+          {writes && (
+            <>
+              <div className="min-w-0 max-lg:order-3">
+                <ImagePanel {...bench} />
+              </div>
+              <div className="min-w-0 max-lg:order-4">
+                <BackPanel {...bench} />
+              </div>
+              <div className="min-w-0 max-lg:order-5">
+                <CardPanel {...bench} />
+              </div>
+            </>
+          )}
+        </div>
+        <div className="contents lg:flex lg:min-w-0 lg:flex-col lg:gap-4">
+          {own.length > 0 && (
+            <div className="min-w-0 max-lg:-order-1">
+              <Panel title="Findings">
+                <CameraFindings cameraId={camera.id} findings={own} />
+              </Panel>
+            </div>
+          )}
+          <div className="min-w-0 max-lg:order-2">
+            <GuidePanel camera={camera} />
+          </div>
+          <div className="min-w-0 max-lg:order-6">
+            <ProcedurePanel camera={camera} />
+          </div>
+        </div>
+      </div>
+    </>
+  );
+}

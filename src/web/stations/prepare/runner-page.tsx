@@ -1,0 +1,90 @@
+import { Link, useParams } from 'react-router';
+import type { Direction, Signal } from '../../../core/firmware/procedure.ts';
+import { ENDS } from '../../../core/firmware/procedure.ts';
+import { STEP_WORDS } from '../../../core/firmware/procedure-words.ts';
+import { hasGuide } from '../../../core/stations/prepare/prepare-judgement.ts';
+import { runOf } from '../../../core/stations/prepare/reflash-run.ts';
+import { commandIssued, selectSite } from '../../store/site-slice.ts';
+import { useAppDispatch, useAppSelector } from '../../store/store.ts';
+import { Button } from '../../ui/button.tsx';
+import { Runner } from './runner.tsx';
+import { useClock } from './use-clock.ts';
+import { useSiteView } from './use-site-view.ts';
+
+/**
+ * The procedure in somebody's hand. Each step is told to the journal as it is said: where it stands, and since when, is read
+ * from there, on this device and after the page was closed.
+ */
+export function RunnerPage() {
+  const { siteId, cameraId } = useParams();
+  const site = useAppSelector(selectSite);
+  const dispatch = useAppDispatch();
+  const now = useClock();
+  const view = useSiteView();
+  const camera = site.cameras.find(({ id }) => id === cameraId);
+  const to = `/site/${siteId}/camera/${cameraId}/prepare/reflash`;
+  if (!camera)
+    return (
+      <p className="py-10">
+        This site has no such camera. <Link to={`/site/${siteId}`}>Back to the Round →</Link>
+      </p>
+    );
+  const model = view.modelOf(camera);
+  const guide = model?.reflash ?? null;
+  const told = runOf(view.index, camera);
+  const tell = (step: Signal | `begin:${Direction}`, said: string): void =>
+    void dispatch(
+      commandIssued({ kind: 'recordReflashStep', cameraId: camera.id, told: step, said, by: 'at the camera' }),
+    );
+  const begin = (direction: Direction): void =>
+    tell(`begin:${direction}`, direction === 'onward' ? 'reflash begun' : 'going back begun');
+  const isOpen = told !== null && !ENDS.has(told.run.phase);
+  return (
+    <>
+      <header className="mx-auto mb-3 flex w-full max-w-[560px] items-baseline gap-3">
+        <h1 tabIndex={-1} className="text-title outline-none">
+          {camera.name}
+        </h1>
+        <Link to={to} className="ml-auto font-strong text-verdigris hover:underline">
+          Bench
+        </Link>
+      </header>
+      {!guide || !hasGuide(model) ? (
+        <p>
+          How its model is reflashed is not written down. <Link to={to}>Write it down at the bench →</Link>
+        </p>
+      ) : (
+        <>
+          {told && (
+            <Runner
+              run={told.run}
+              steps={told.steps}
+              guide={guide}
+              now={now}
+              onTell={(signal) => {
+                const answer = STEP_WORDS[told.run.phase].answers.find((one) => one.signal === signal);
+                tell(signal, `${STEP_WORDS[told.run.phase].title}: ${answer?.says ?? signal}`);
+              }}
+            />
+          )}
+          {!isOpen && (
+            <div className="mx-auto mt-4 flex w-full max-w-[560px] flex-col gap-2">
+              <p className="text-soft">
+                Its own supply, charged phone, nobody who pulls plugs. 48 V on a network cable and mains are no toys:
+                what is behind a cover is for those who are licensed.
+              </p>
+              <Button kind="main" className="min-h-14 text-[17px]" onClick={() => begin('onward')}>
+                Begin: write {guide.imageName}
+              </Button>
+              {guide.backName !== '' && (
+                <Button className="min-h-12 text-[17px]" onClick={() => begin('back')}>
+                  Go back: write {guide.backName}
+                </Button>
+              )}
+            </div>
+          )}
+        </>
+      )}
+    </>
+  );
+}

@@ -1,0 +1,168 @@
+import { yupResolver } from '@hookform/resolvers/yup';
+import { useForm } from 'react-hook-form';
+import { type InferType, object, string } from 'yup';
+import { TEXT_LIMITS } from '../../../core/base/limits.ts';
+import type { Model } from '../../../core/document/chapters/models/model-card.ts';
+import { nameOfModel } from '../../../core/document/chapters/models/model-name.ts';
+import {
+  GUIDE_RANGES,
+  guideProblem,
+  LAMP_ROLE_WORDS,
+  LAMP_ROLES,
+  type LampRole,
+  type ReflashGuide,
+  USUAL_GUIDE,
+} from '../../../core/firmware/guide.ts';
+import { LAMP_COLOURS, type LampSign, RHYTHM_NAMES, RHYTHMS } from '../../../core/firmware/lamp.ts';
+import { FILE_SYSTEMS } from '../../../core/firmware/memory-card.ts';
+import { commandIssued } from '../../store/site-slice.ts';
+import { useAppDispatch } from '../../store/store.ts';
+import { Button } from '../../ui/button.tsx';
+import { DialogFrame } from '../../ui/dialog-frame.tsx';
+import { Form, fieldsFor } from '../../ui/form-fields.tsx';
+import { FormFoot } from '../../ui/form-foot.tsx';
+import { neededNumber, optionalNumber } from '../../ui/form-numbers.ts';
+import { LampScore } from '../../ui/lamp-score.tsx';
+import { keepCards } from './model-library.ts';
+
+const fileName = (label: string) =>
+  string()
+    .max(TEXT_LIMITS.fileName, `${label}: at most ${TEXT_LIMITS.fileName} characters.`)
+    .test('whole', `${label}: a name, without / and \\.`, (name) => !/[/\\\p{Cc}]/u.test(name ?? ''))
+    .defined();
+const words = () => string().trim().max(TEXT_LIMITS.place, `At most ${TEXT_LIMITS.place} characters.`).defined();
+const lamp = () =>
+  object({ colour: string().oneOf(LAMP_COLOURS).required(), rhythm: string().oneOf(RHYTHM_NAMES).required() });
+
+export const guideFormSchema = object({
+  imageName: fileName('The name of the image').required('It finds its image by a name: enter it to the letter.'),
+  backName: fileName('The name of the image of before'),
+  fileSystem: string().oneOf(FILE_SYSTEMS).required(),
+  limitGiB: optionalNumber('Largest partition', GUIDE_RANGES.limitGiB),
+  cardWay: words(),
+  button: words(),
+  powerOffS: neededNumber('Plug out', GUIDE_RANGES.powerOffS),
+  holdS: neededNumber('Button held', GUIDE_RANGES.holdS),
+  signWithinS: neededNumber('Sign within', GUIDE_RANGES.signWithinS),
+  writeFromS: neededNumber('Writing', GUIDE_RANGES.writeS),
+  writeToS: neededNumber('Writing', GUIDE_RANGES.writeS),
+  patienceS: neededNumber('Patience', GUIDE_RANGES.patienceS),
+  rebootS: neededNumber('Restart', GUIDE_RANGES.rebootS),
+  lamps: object({ usual: lamp(), taken: lamp(), writing: lamp(), stuck: lamp() }).required(),
+}).test('guide', function (fields) {
+  const problem = guideProblem(guideOf(fields));
+  return problem === null || this.createError({ path: problem.field, message: problem.text });
+});
+export type GuideFields = InferType<typeof guideFormSchema>;
+
+const pickLamp = ({ colour, rhythm }: { readonly colour: string; readonly rhythm: string }): LampSign => ({
+  colour: LAMP_COLOURS.find((one) => one === colour) ?? 'white',
+  rhythm: RHYTHM_NAMES.find((one) => one === rhythm) ?? 'off',
+});
+
+export const guideOf = ({ limitGiB, lamps, ...rest }: GuideFields): ReflashGuide => ({
+  ...rest,
+  limitGiB: limitGiB ?? null,
+  lamps: {
+    usual: pickLamp(lamps.usual),
+    taken: pickLamp(lamps.taken),
+    writing: pickLamp(lamps.writing),
+    stuck: pickLamp(lamps.stuck),
+  },
+});
+
+export const fieldsOfGuide = ({ limitGiB, ...rest }: ReflashGuide): GuideFields => ({
+  ...rest,
+  limitGiB: limitGiB ?? undefined,
+  lamps: { ...rest.lamps },
+});
+
+const { Field, Choice } = fieldsFor<GuideFields>();
+
+/** How a model is reflashed: what is found out once serves every camera of it. It lies on its card. */
+export function GuideDialog({ model, onClose }: { model: Model; onClose: () => void }) {
+  const dispatch = useAppDispatch();
+  const form = useForm({
+    resolver: yupResolver(guideFormSchema),
+    defaultValues: fieldsOfGuide(model.reflash ?? USUAL_GUIDE),
+  });
+  const put = (reflash: ReflashGuide | null): void => {
+    const card = { ...model, reflash };
+    dispatch(commandIssued({ kind: 'putModel', model: card }));
+    keepCards([card]).catch(() => {}); // a browser that keeps nothing still has it in the site
+    onClose();
+  };
+  const lamps = form.watch('lamps');
+  return (
+    <DialogFrame
+      title={`How ${nameOfModel(model)} is reflashed`}
+      description="As its maker or those who made the image wrote it, and as it was seen. It travels with the model card."
+      isOpen
+      isWide
+      onOpenChange={onClose}
+    >
+      <Form form={form} onKeep={(fields) => put(guideOf(fields))} className="flex flex-col gap-4">
+        <div className="grid grid-cols-2 items-start gap-x-3 gap-y-2 md:grid-cols-4">
+          <Field name="imageName" label="Name of the image on the card" isText isCode className="col-span-2" />
+          <Field
+            name="backName"
+            label="Name of the image of before"
+            isText
+            isCode
+            hint="empty: no way back by card"
+            className="col-span-2"
+          />
+          <Choice
+            name="fileSystem"
+            label="File system"
+            options={FILE_SYSTEMS.map((value) => ({ value, label: value }))}
+          />
+          <Field name="limitGiB" label="Largest partition, GiB" hint="empty: not known" />
+          <Field name="cardWay" label="Which way the card goes in" isText className="col-span-2" />
+          <Field name="button" label="Which button" isText className="col-span-2" />
+          <Field name="powerOffS" label="Plug out before, s" />
+          <Field name="holdS" label="Button held at least, s" />
+          <Field name="signWithinS" label="Sign within, s" />
+          <Field name="writeFromS" label="Writes at least, s" />
+          <Field name="writeToS" label="Writes at most, s" />
+          <Field name="patienceS" label="Patience, s" hint="no silence is a fault before" />
+          <Field name="rebootS" label="Back on the network within, s" />
+        </div>
+        <fieldset>
+          <legend className="mb-1 w-full border-b border-hair pb-1 font-strong">What its lamp says</legend>
+          <div className="grid grid-cols-1 gap-x-6 gap-y-2 md:grid-cols-2">
+            {LAMP_ROLES.map((role) => (
+              <LampFields key={role} role={role} sign={pickLamp(lamps[role])} />
+            ))}
+          </div>
+        </fieldset>
+        <FormFoot
+          onLeave={onClose}
+          acts={model.reflash && <Button onClick={() => put(null)}>Take it off the card</Button>}
+        />
+      </Form>
+    </DialogFrame>
+  );
+}
+
+function LampFields({ role, sign }: { role: LampRole; sign: LampSign }) {
+  const label = LAMP_ROLE_WORDS[role];
+  return (
+    <div className="grid grid-cols-[1fr_1fr] items-end gap-x-2 gap-y-1">
+      <span className="col-span-2 text-small">{label}</span>
+      <Choice
+        name={`lamps.${role}.colour`}
+        label={`Colour: ${label}`}
+        options={LAMP_COLOURS.map((value) => ({ value, label: value }))}
+      />
+      <Choice
+        name={`lamps.${role}.rhythm`}
+        label={`Rhythm: ${label}`}
+        options={RHYTHM_NAMES.map((value) => ({ value, label: RHYTHMS[value].label }))}
+      />
+      <span className="col-span-2">
+        <LampScore sign={sign} />
+      </span>
+    </div>
+  );
+}

@@ -1,0 +1,150 @@
+import { BlobReader, type FileEntry, ZipReader } from '@zip.js/zip.js';
+import { createSHA256 } from 'hash-wasm';
+import { err, ok, type Result } from '../../core/base/result.ts';
+import { sayBytes } from '../../core/base/say.ts';
+import { MOST_IMAGE_BYTES } from '../../core/document/chapters/cameras/reflash.ts';
+import { type ArchiveMember, looksLikeZip, MOST_MEMBERS, memberProblem } from '../../core/firmware/archive.ts';
+
+/** What was dropped: a file by itself, or a ZIP with what is in it. */
+export type Looked =
+  | { readonly kind: 'file' }
+  | { readonly kind: 'zip'; readonly members: readonly ArchiveMember[]; readonly more: number };
+
+export interface Hashed {
+  readonly sha256: string;
+  readonly bytes: number;
+}
+
+/** Read at once: large enough to be fast, small enough that a file of any size takes no more memory than two of these. */
+const PIECE_BYTES = 4 * 1024 * 1024;
+const MOST_SAID = sayBytes(MOST_IMAGE_BYTES);
+
+const CHANGED =
+  'The file changed while it was read: something still writes it. Wait until it has come whole, then drop it again.';
+const EMPTY = 'The file is empty: its download broke off before it began. Fetch it anew.';
+const LIES =
+  'It unpacks to another size than its archive claims: such an archive is not to be trusted. It was not taken.';
+
+/** What a browser raises of a file that is no longer as it was when it was dropped. */
+const isChanged = (error: unknown): boolean =>
+  error instanceof DOMException && (error.name === 'NotReadableError' || error.name === 'NotFoundError');
+
+const plain = (error: unknown): string => (isChanged(error) ? CHANGED : `It could not be read: ${String(error)}.`);
+
+/** Looks at what was dropped. A ZIP is opened and its contents listed; nothing of it is unpacked. */
+export async function lookAt(file: Blob): Promise<Result<Looked, string>> {
+  if (file.size === 0) return err(EMPTY);
+  if (file.size > MOST_IMAGE_BYTES)
+    return err(`The file has ${sayBytes(file.size)}; an image has at most ${MOST_SAID}. Drop the image itself.`);
+  try {
+    const head = new Uint8Array(await file.slice(0, 4).arrayBuffer());
+    if (!looksLikeZip(head)) return ok({ kind: 'file' });
+  } catch (error) {
+    return err(plain(error));
+  }
+  return await withZip(file, async (reader) => {
+    const members: ArchiveMember[] = [];
+    let more = 0;
+    for await (const { filename, uncompressedSize, directory, encrypted } of reader.getEntriesGenerator()) {
+      if (directory) continue;
+      if (members.length >= MOST_MEMBERS) more += 1;
+      else {
+        const problem = encrypted
+          ? 'a password is asked for'
+          : memberProblem(filename, uncompressedSize, MOST_IMAGE_BYTES);
+        members.push({ name: filename.slice(0, 400), bytes: uncompressedSize, problem });
+      }
+    }
+    if (members.length === 0) return err('The ZIP is empty: no file is in it.');
+    return ok({ kind: 'zip', members, more });
+  });
+}
+
+async function withZip<T>(
+  file: Blob,
+  work: (reader: ZipReader<unknown>) => Promise<Result<T, string>>,
+): Promise<Result<T, string>> {
+  const reader = new ZipReader(new BlobReader(file), {
+    useWebWorkers: false,
+    checkSignature: true,
+    checkOverlappingEntry: true,
+    filenameValidation: 'tolerant', // names that climb are listed with what is wrong with them
+  });
+  try {
+    return await work(reader);
+  } catch (error) {
+    if (isChanged(error)) return err(CHANGED);
+    const said = error instanceof Error ? error.message : String(error);
+    return err(
+      /size|overlap|ambiguous|signature|CRC/i.test(said)
+        ? LIES
+        : `It begins like a ZIP and cannot be read as one (${said.slice(0, 120)}). Fetch it anew.`,
+    );
+  } finally {
+    await reader.close().catch(() => {});
+  }
+}
+
+type Progress = (doneBytes: number) => void;
+
+/** SHA-256 of a file, piece by piece. Source: FIPS 180-4. */
+export async function hashFile(file: Blob, onProgress: Progress): Promise<Result<Hashed, string>> {
+  if (file.size === 0) return err(EMPTY);
+  if (file.size > MOST_IMAGE_BYTES) return err(`The file has ${sayBytes(file.size)}; at most ${MOST_SAID} are taken.`);
+  const hasher = await createSHA256();
+  hasher.init();
+  try {
+    for (let at = 0; at < file.size; at += PIECE_BYTES) {
+      const piece = new Uint8Array(await file.slice(at, at + PIECE_BYTES).arrayBuffer());
+      if (piece.length !== Math.min(PIECE_BYTES, file.size - at)) return err(CHANGED);
+      hasher.update(piece);
+      onProgress(at + piece.length);
+    }
+  } catch (error) {
+    return err(plain(error));
+  }
+  return ok({ sha256: hasher.digest('hex'), bytes: file.size });
+}
+
+class TooMuch extends Error {
+  override readonly name = 'TooMuch';
+}
+
+/** The same of one file in a ZIP, unpacked as a stream: no more of it is ever held than a piece. */
+export async function hashMember(file: Blob, name: string, onProgress: Progress): Promise<Result<Hashed, string>> {
+  const hasher = await createSHA256();
+  return await withZip(file, async (reader) => {
+    let found: FileEntry | null = null;
+    for await (const entry of reader.getEntriesGenerator())
+      if (!entry.directory && entry.filename === name) {
+        found = entry;
+        break;
+      }
+    if (!found) return err(`The ZIP has no ${name} any more.`);
+    const claimed = found.uncompressedSize;
+    const problem = memberProblem(name, claimed, MOST_IMAGE_BYTES);
+    if (problem !== null) return err(`${name}: ${problem}.`);
+    hasher.init();
+    let done = 0;
+    let head = new Uint8Array();
+    const sink = new WritableStream<Uint8Array>({
+      write: (piece) => {
+        if (done === 0) head = piece.slice(0, 4);
+        done += piece.length;
+        // what unpacks to more than it claims is stopped here, however much it would be
+        if (done > claimed) throw new TooMuch();
+        hasher.update(piece);
+        onProgress(done);
+      },
+    });
+    try {
+      await found.getData(sink);
+    } catch (error) {
+      if (done > claimed) return err(LIES);
+      throw error;
+    }
+    if (done !== claimed) return err(LIES);
+    if (looksLikeZip(head)) return err(`${name} is a ZIP itself: unpack it first, and drop what is in it.`);
+    return ok({ sha256: hasher.digest('hex'), bytes: done });
+  });
+}
