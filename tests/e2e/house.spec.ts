@@ -11,7 +11,7 @@ const TYPES: Readonly<Record<string, string>> = {
   '.svg': 'image/svg+xml',
 };
 
-/** The demo's page with four more stations: built from the same sources, with two registries in the place of ours. */
+/** The demo's page with three more stations: built from the same sources, with two registries in the place of ours. */
 async function openHouse(page: Page): Promise<void> {
   const folder = join(import.meta.dirname, '../../dist/house');
   await page.route(/^http:\/\/[^/]+\/(?!api\/)/, async (route) => {
@@ -44,7 +44,7 @@ apart(
   'a chapter moves in by two registries: commands, undo, store, file and the gate of what fits have it',
   async ({ page }) => {
     await openHouse(page);
-    await page.goto('/site/alder-mill/camera/sluice-rail/prepare');
+    await page.goto('/site/alder-mill/camera/sluice-rail/address');
     await page.getByRole('button', { name: 'Put up a badge' }).click();
     await expect(page.getByText('Badges: heron')).toBeVisible();
     await page.keyboard.press('ControlOrMeta+z');

@@ -9,7 +9,7 @@ import { decodeLiveFrame } from '../../src/contract/live-frame.ts';
 import type { Gear } from '../../src/core/document/chapters/gear/gear.ts';
 import { writeSiteFile } from '../../src/core/document/site-file.ts';
 import { alderMill } from '../../src/standins/alder-mill.ts';
-import { BOOT_ROOM, SLUICE_RAIL } from '../../src/standins/personality.ts';
+import { SLUICE_RAIL } from '../../src/standins/personality.ts';
 import { startFaultyCamera } from '../support/faulty-camera.ts';
 import { apOf, linkOf, switchOf } from '../support/planned-sites.ts';
 import { healthy } from '../support/scripted-server.ts';
@@ -167,6 +167,7 @@ test('cleartap check tells each lane’s stations and each finding’s mend; --a
   expect(bees.stations.map(({ station, verdict }: Record<string, string>) => `${station} ${verdict}`)).toEqual([
     'choose ok',
     'power will-not-work',
+    'prepare unknown',
     'tap unknown',
     'hand-over unknown',
   ]);
@@ -270,7 +271,12 @@ const ended = (child: ChildProcess): Promise<number | null> => new Promise((reso
 test('cleartap standins prints where its cameras listen, serves, and ends on SIGTERM', async () => {
   const child = spawn(process.execPath, [CLEARTAP, 'standins', '--json']);
   const { devices } = JSON.parse(await firstLine(child, /^\{/));
-  expect(devices.map(({ name }: { name: string }) => name)).toEqual(['Sluice rail', 'Boot room', 'Linen stair']);
+  expect(devices.map(({ name }: { name: string }) => name)).toEqual([
+    'Sluice rail',
+    'Boot room',
+    'Linen stair',
+    'Bread oven',
+  ]);
   const { url } = devices[1].rtsp[0];
   const { out } = await cleartap(['probe', url, '--seconds', '1', '--json']);
   expect(JSON.parse(out)).toMatchObject({
@@ -318,7 +324,11 @@ test('the demo server: next free port, live pictures over WebSocket, gone within
   const wrong = open({ Origin: `http://127.0.0.1:${port}` });
   wrong.on('open', () =>
     wrong.send(
-      JSON.stringify({ url: `rtsp://${BOOT_ROOM.host}:${BOOT_ROOM.port}/ch0`, user: 'boot-viewer', secret: 'wrong' }),
+      JSON.stringify({
+        url: `rtsp://${SLUICE_RAIL.host}:${SLUICE_RAIL.port}/live/sub`,
+        user: 'boot-viewer',
+        secret: 'wrong',
+      }),
     ),
   );
   const said = await new Promise<string>((resolve) => wrong.on('message', (data) => resolve(String(data))));

@@ -2,6 +2,7 @@ import { execFile } from 'node:child_process';
 import { promisify } from 'node:util';
 import { afterAll, beforeAll, expect, test } from '@jest/globals';
 import { ALDER_MILL_FLEET, type Fleet, fleetListing, startFleet } from '../../src/standins/fleet.ts';
+import { BREAD_OVEN } from '../../src/standins/personality.ts';
 import { probe } from '../support/test-camera.ts';
 
 // A client that we did not write plays our stand-ins, and sees what our own probe sees.
@@ -46,7 +47,8 @@ const LOOKS = 3;
 const isNear = (one: number | null | undefined, other: number): boolean => Math.abs((one ?? Number.NaN) - other) < 0.5;
 
 test('codec, size and frames a second of every stream agree with a general media prober', async () => {
-  expect(devices.flatMap(({ rtsp }) => rtsp)).toHaveLength(6);
+  const cool = devices.filter(({ name }) => name !== BREAD_OVEN.name); // a warm handset gives fewer frames than it says
+  expect(cool.flatMap(({ rtsp }) => rtsp)).toHaveLength(6);
   const compare = async ({ user, password, rtsp }: (typeof devices)[number]): Promise<void> => {
     // One stream after the other: the old box serves two clients at once, and here are two.
     for (const { url } of rtsp) {
@@ -75,5 +77,5 @@ test('codec, size and frames a second of every stream agree with a general media
     }
   };
   // And one camera after the other: six encoders at once starve each other on a busy machine.
-  for (const device of devices) await compare(device);
+  for (const device of cool) await compare(device);
 }, 120_000);

@@ -9,6 +9,11 @@ const rule = rulesFor<PrepareFacts, PrepareOffers, SiteCommand>();
 const hasUser = ({ user }: Facts<PrepareFacts>): boolean => user !== undefined && user !== '';
 const hasAccount = ({ hasAccount: has }: Facts<PrepareFacts>): boolean => has === true;
 const same = (a: string, b: string): boolean => a.toLowerCase() === b.toLowerCase();
+/** One “@” with something before it, and a name with a dot behind it. */
+function isMailAddress(user: string): boolean {
+  const [local = '', domain = '', ...more] = user.split('@');
+  return more.length === 0 && local !== '' && domain.slice(1, -1).includes('.') && !/\s/.test(user);
+}
 const NEW_SECRET = 'Make a new secret here, and set it at the camera.';
 
 /** A streaming account of its own: who may look, under which name, with which secret. */
@@ -73,7 +78,7 @@ export const ACCOUNT_RULES = [
     source: 'an address of mail is the login of a maker’s cloud [A]',
     needs: ['user'],
     asks: hasUser,
-    judge: (f) => tightIf(/^[^@\s]+@[^@\s]+\.[^@\s]+$/.test(f.user)),
+    judge: (f) => tightIf(isMailAddress(f.user)),
     when: {
       tight: {
         severity: 'fix',
@@ -106,7 +111,7 @@ export const ACCOUNT_RULES = [
     id: 'prepare.account-encoded',
     source: 'RFC 3986 §2.3: unreserved signs',
     needs: ['user'],
-    asks: (f) => hasUser(f) && !/@[^@\s]+\.[^@\s]+$/.test(f.user ?? ''),
+    asks: (f) => hasUser(f) && !isMailAddress(f.user ?? ''),
     judge: (f) => tightIf(encodeUserinfo(f.user.trim()) !== f.user.trim()),
     when: {
       tight: {

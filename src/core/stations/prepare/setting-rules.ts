@@ -1,4 +1,3 @@
-import { sayMany } from '../../base/say.ts';
 import { sayQuantity } from '../../document/chapters/journal/quantities.ts';
 import type { SiteCommand } from '../../document/site-commands.ts';
 import { type Facts, rulesFor, tightIf } from '../../findings/rule.ts';
@@ -108,15 +107,8 @@ export const SETTING_RULES = [
     source: 'what nobody looked at is not known',
     needs: ['openSettings'],
     judge: (f) => (f.openSettings.length > 0 ? 'unknown' : 'ok'),
-    when: {
-      unknown: {
-        severity: 'note',
-        title: (f) => `Nobody looked at ${sayMany(f.openSettings.length, 'setting')}`,
-        because: (f) =>
-          `${f.openSettings.slice(0, 4).join(', ')}${f.openSettings.length > 4 ? ' and others' : ''}: neither ticked nor seen.`,
-        do: ['Go through them at the camera, and tick each as it stands.'],
-      },
-    },
+    // what is left stands in the list itself, and as the next step: a finding for each camera would only hide others
+    when: {},
     why: 'Most hours on a site are lost to a switch that somebody took for granted.',
   }),
   ...SEEN.map(seenRule),

@@ -1,5 +1,6 @@
 import { lazy, Suspense } from 'react';
 import { Navigate, useParams } from 'react-router';
+import type { Verdict } from '../../../core/base/verdict.ts';
 import type { Camera } from '../../../core/document/chapters/cameras/camera.ts';
 import type { Finding } from '../../../core/findings/finding.ts';
 import { findingsAt } from '../../../core/lanes/lane-types.ts';
@@ -41,7 +42,12 @@ export function PreparePage() {
               {below === 'reflash' ? (
                 <ReflashBench key={camera.id} camera={camera} findings={findingsAt(lane, 'prepare')} />
               ) : (
-                <PrepareBench key={camera.id} camera={camera} findings={findingsAt(lane, 'prepare')} />
+                <PrepareBench
+                  key={camera.id}
+                  camera={camera}
+                  findings={findingsAt(lane, 'prepare')}
+                  verdict={lane.stations.find((one) => one.station === 'prepare')?.verdict ?? 'unknown'}
+                />
               )}
             </Suspense>
           )}
@@ -52,7 +58,13 @@ export function PreparePage() {
   }
 }
 
-function PrepareBench({ camera, findings }: { camera: Camera; findings: readonly Finding[] }) {
+interface PrepareBenchProps {
+  readonly camera: Camera;
+  readonly findings: readonly Finding[];
+  readonly verdict: Verdict;
+}
+
+function PrepareBench({ camera, findings, verdict }: PrepareBenchProps) {
   return (
     <div className="grid grid-cols-[minmax(0,1fr)] items-start gap-4 lg:grid-cols-[minmax(0,7fr)_minmax(0,5fr)]">
       <div className="contents lg:flex lg:min-w-0 lg:flex-col lg:gap-4">
@@ -71,7 +83,8 @@ function PrepareBench({ camera, findings }: { camera: Camera; findings: readonly
               <CameraFindings cameraId={camera.id} findings={findings} />
             ) : (
               <p className="flex items-center gap-2">
-                <Drop verdict="ok" /> It is prepared.
+                <Drop verdict={verdict} />{' '}
+                {verdict === 'ok' ? 'It is prepared.' : 'Nothing speaks against it; not all of it is known.'}
               </p>
             )}
           </Panel>
