@@ -54,7 +54,7 @@ test('the camera for Orchard track is settled between three, and the switch that
   await expect(page.getByLabel('From', { exact: true })).toHaveValue('loft-switch');
   await expect(region(page, 'Findings').getByText('Wheel switch is over its budget')).toBeHidden();
   await page.getByRole('link', { name: 'Round' }).click();
-  await expect(page.getByRole('row', { name: /Orchard track/ })).toContainText('Enter its address');
+  await expect(page.getByRole('row', { name: /Orchard track/ })).toContainText('Make its streaming account');
   await page.getByRole('link', { name: 'Logbook' }).click();
   await expect(page.getByText('Orchard track: Pellam B4 Z chosen')).toBeVisible();
   await expect(page.getByText('Orchard track: moved to Loft switch')).toBeVisible();

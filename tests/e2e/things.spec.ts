@@ -136,7 +136,7 @@ test('a round of probes ends with the site that it goes through: nothing of it i
   await expect(page.getByText('3 of 3 cameras probed. How each fares stands in its lane.')).toBeVisible({
     timeout: 30_000,
   });
-  await expect(page.getByRole('row', { name: /Sluice rail/ })).not.toContainText('Nothing is measured yet');
+  await expect(page.getByRole('row', { name: /Sluice rail/ })).not.toContainText('Probe it');
   await page.getByRole('button', { name: /^Site:/ }).click();
   await page.getByRole('menuitem', { name: 'Alder Mill', exact: true }).click();
   await expect(page.getByRole('row', { name: /Sluice rail/ })).toContainText('Nothing is measured yet');

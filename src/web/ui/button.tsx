@@ -12,15 +12,25 @@ interface ButtonProps extends ButtonHTMLAttributes<HTMLButtonElement> {
   readonly kind?: Kind;
   /** Key that does the same, shown on the button. */
   readonly shortcut?: string;
+  /** A sentence, which may break over lines. */
+  readonly isSentence?: boolean;
 }
 
-export function Button({ kind = 'plain', shortcut, className = '', children, type = 'button', ...rest }: ButtonProps) {
+export function Button({
+  kind = 'plain',
+  shortcut,
+  isSentence = false,
+  className = '',
+  children,
+  type = 'button',
+  ...rest
+}: ButtonProps) {
   return (
     <button
       type={type}
       data-main={kind === 'main' || undefined}
       aria-keyshortcuts={shortcut}
-      className={`inline-flex min-h-7 items-center justify-center gap-2 rounded-control border px-2.5 py-1 whitespace-nowrap disabled:cursor-not-allowed disabled:opacity-50 pointer-coarse:min-h-11 ${LOOKS[kind]} ${className}`}
+      className={`inline-flex min-h-7 items-center justify-center gap-2 rounded-control border px-2.5 py-1 disabled:cursor-not-allowed disabled:opacity-50 pointer-coarse:min-h-11 ${isSentence ? 'text-left' : 'whitespace-nowrap'} ${LOOKS[kind]} ${className}`}
       {...rest}
     >
       {children}

@@ -39,7 +39,7 @@ export function FindingCard<M extends { readonly text: string }>({ finding, mend
       {mends.length > 0 && (
         <p className="mt-1 flex flex-wrap gap-2">
           {mends.map((mend) => (
-            <Button key={mend.text} className="text-small whitespace-normal" onClick={() => onMend?.(mend)}>
+            <Button key={mend.text} isSentence className="text-small" onClick={() => onMend?.(mend)}>
               {mend.text}
             </Button>
           ))}

@@ -1,3 +1,4 @@
+import { assumed } from '../../assumptions/assumptions.ts';
 import { bytes, gigabytes, kilobits } from '../../base/units.ts';
 import type { Camera } from '../../document/chapters/cameras/camera.ts';
 import { type Handset, UNSAID_HANDSET } from '../../document/chapters/cameras/handset.ts';
@@ -123,8 +124,13 @@ function coolerOffers(
   if (!handset || !load || handset.mount === null || handset.roomC === null) return [];
   const { mount, roomC } = handset;
   const { body } = bodyAsRead(camera, view);
-  const to = (change: Partial<typeof load>, at = mount): string =>
-    `: ${Math.round(heatRun({ ...load, ...change }, roomC, at, body).steadyC)} °C`;
+  const warmC = assumed(view.site.assumptions, 'power.cell-warm');
+  let isEnough = false;
+  const to = (change: Partial<typeof load>, at = mount): string => {
+    const { steadyC } = heatRun({ ...load, ...change }, roomC, at, body);
+    isEnough ||= steadyC <= warmC;
+    return `: ${Math.round(steadyC)} °C`;
+  };
   const offers: Mend<SiteCommand>[] = [];
   if (handset.screen !== 'off')
     offers.push(ofHandset(`Let its screen go dark${to({ screen: 'off' })}`, { screen: 'off' }));
@@ -135,22 +141,21 @@ function coolerOffers(
     });
   if (mount === 'closed') offers.push(ofHandset(`Put it in the open${to({}, 'open')}`, { mount: 'open' }));
   if (mount !== 'metal') offers.push(ofHandset(`Put it on metal${to({}, 'metal')}`, { mount: 'metal' }));
-  // All of it at once, where nothing alone is enough.
+  // Several at once, only where nothing alone is enough.
   const [main] = camera.streams;
-  if (main)
-    for (const fps of FEWER_FRAMES)
-      if (fps < load.fps && feed)
-        offers.push({
-          text: `Screen dark, charge limited, on metal, ${fps} frames a second${to({ screen: 'off', isChargeLimited: true, fps }, 'metal')}`,
-          command: {
-            kind: 'many',
-            what: `${camera.name}: all that makes it cooler`,
-            commands: [
-              { kind: 'setHandset', cameraId, handset: { ...handset, screen: 'off', mount: 'metal' } },
-              { kind: 'setFeed', cameraId, feed: { ...feed, charge: { limitPercent: CHARGE_LIMIT_PERCENT } } },
-              { kind: 'changeStream', cameraId, stream: { ...main, fps } },
-            ],
-          },
-        });
+  for (const fps of isEnough ? [] : FEWER_FRAMES)
+    if (main && feed && fps < load.fps)
+      offers.push({
+        text: `Dark, charge limited, on metal, ${fps} frames${to({ screen: 'off', isChargeLimited: true, fps }, 'metal')}`,
+        command: {
+          kind: 'many',
+          what: `${camera.name}: all that makes it cooler`,
+          commands: [
+            { kind: 'setHandset', cameraId, handset: { ...handset, screen: 'off', mount: 'metal' } },
+            { kind: 'setFeed', cameraId, feed: { ...feed, charge: { limitPercent: CHARGE_LIMIT_PERCENT } } },
+            { kind: 'changeStream', cameraId, stream: { ...main, fps } },
+          ],
+        },
+      });
   return offers;
 }

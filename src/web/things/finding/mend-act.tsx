@@ -8,11 +8,7 @@ export function MendAct({ cameraId, name, finding }: { cameraId: string; name: s
   const carryOut = useCarryOut();
   if (!mend) return null;
   return (
-    <Button
-      aria-label={`${mend.text}: ${name}`}
-      className="mt-1 text-left text-small whitespace-normal"
-      onClick={() => carryOut(mend)}
-    >
+    <Button aria-label={`${mend.text}: ${name}`} isSentence className="mt-1 text-small" onClick={() => carryOut(mend)}>
       {mend.text}
     </Button>
   );

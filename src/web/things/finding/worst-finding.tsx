@@ -36,7 +36,7 @@ export function WorstFinding({ cameraId, findings, otherwise }: WorstFindingProp
       )}
       {worst && !mend && <p className="text-small md:shrink-0">{worst.do[0]}</p>}
       {mend && (
-        <Button shortcut="M" className="shrink-0 whitespace-normal" onClick={() => carryOut(mend)}>
+        <Button shortcut="M" isSentence className="shrink-0" onClick={() => carryOut(mend)}>
           {mend.text}
         </Button>
       )}

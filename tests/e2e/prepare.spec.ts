@@ -1,0 +1,174 @@
+import { expect, type Page, test } from './browser.ts';
+import { noSidewaysScroll } from './reach.ts';
+import { exportSite, openCamera, probe, startDemo, tape } from './steps.ts';
+
+// Accounts, settings and old handsets, as somebody prepares them before anything is given an address.
+
+const region = (page: Page, name: string | RegExp) => page.getByRole('region', { name });
+const clipboard = (page: Page): Promise<string> => page.evaluate(() => navigator.clipboard.readText());
+
+test('every camera gets an account of its own, with a secret that nobody sees; nothing is found against any of them', async ({
+  page,
+}) => {
+  const secrets = new Set<string>();
+  const cameras = [
+    'Sluice rail',
+    'Boot room',
+    'Linen stair',
+    'Orchard track',
+    'Landing stage',
+    'Bee stand',
+    'Bread oven',
+  ];
+  for (const name of cameras) {
+    await openCamera(page, name, 'prepare');
+    const accounts = region(page, 'Accounts');
+    await accounts.getByRole('button', { name: /^Make (a new secret|account and secret)$/ }).click();
+    await expect(accounts.getByText(/Its secret has 16 signs, \d\d bits at most/)).toBeVisible();
+    await accounts.getByRole('button', { name: `Copy the secret of ${name}` }).click();
+    await expect(accounts.getByRole('button', { name: 'Copied' })).toBeVisible();
+    secrets.add(await clipboard(page));
+    await expect(region(page, 'Findings').getByText(/secret|account/i)).toHaveCount(0);
+  }
+  expect(secrets.size).toBe(cameras.length);
+  const [secret = ''] = secrets;
+  expect(secret).toMatch(/^[2-9a-zA-Z]{16}$/);
+  const file = await exportSite(page);
+  const shown = await page.locator('body').innerHTML();
+  for (const one of secrets) expect(file.includes(one) || shown.includes(one)).toBe(false);
+  // Undo gives the old account back, and with it the old secret.
+  await page.keyboard.press('ControlOrMeta+z');
+  await region(page, 'Accounts').getByRole('button', { name: 'Copy the secret of Bread oven' }).click();
+  await expect.poll(() => clipboard(page)).toBe('crumb7tray4peel');
+});
+
+test('what is wrong with an account is said as it is typed, and one touch mends its name', async ({ page }) => {
+  await openCamera(page, 'Boot room', 'prepare');
+  const accounts = region(page, 'Accounts');
+  const findings = region(page, 'Findings');
+  const say = async (user: string, secret: string): Promise<void> => {
+    await accounts.getByLabel('Streaming account').fill(user);
+    await accounts.getByLabel('Its secret', { exact: true }).fill(secret);
+    await page.keyboard.press('Tab');
+  };
+  await say('Quill', 'quill');
+  await expect(findings.getByText('Its secret is the one that everybody knows')).toBeVisible();
+  await expect(findings.getByText('Its streams are drawn with the account that sets it up')).toBeVisible();
+  await findings.getByRole('button', { name: 'Call it view-boot-room' }).first().click();
+  await expect(accounts.getByLabel('Streaming account')).toHaveValue('view-boot-room');
+  await say('view-boot-room', 'Weir & Gate/7');
+  await expect(findings.getByText('1 other camera has the same secret')).toBeVisible();
+  await expect(findings.getByText('It is also that of Sluice rail.')).toBeVisible();
+  await say('owner@mill.example', 'Weir & Gate/7 ');
+  await expect(findings.getByText('A blank stands at the end of its secret')).toBeVisible();
+  await expect(findings.getByText('Its account is the login of a maker’s cloud')).toBeVisible();
+  // What a destination cannot take stops: the tablet is told which signs, nobody which of them are in it.
+  await openCamera(page, 'Bread oven', 'prepare');
+  await say('view-bread-oven', 'crumb & tray <7>');
+  await expect(findings.getByText('Its secret cannot be entered everywhere')).toBeVisible();
+  await expect(findings.getByText('Kitchen tablet takes none of the signs " & < >')).toBeVisible();
+  await accounts.getByRole('button', { name: 'Make a new secret' }).click();
+  await expect(findings.getByText('Its secret cannot be entered everywhere')).toHaveCount(0);
+});
+
+test('settings are ticked as they stand; what a probe sees otherwise is a finding', async ({ page }) => {
+  await openCamera(page, 'Sluice rail', 'prepare');
+  const settings = region(page, 'Settings at the camera');
+  await expect(settings.getByText(/^0 of \d\d known$/)).toBeVisible();
+  await settings.getByRole('button', { name: 'Sound sent: no' }).click();
+  await settings.getByRole('button', { name: 'Picture turned by: 180°' }).click();
+  await settings.getByLabel('As it stands: Picture of main').fill('1920×1080');
+  await settings.getByRole('button', { name: 'Seen: Picture of main' }).click();
+  await settings.getByLabel('As it stands: Picture of sub').fill('480×270');
+  await settings.getByRole('button', { name: 'Seen: Picture of sub' }).click();
+  await settings.getByRole('button', { name: /The other \d+ stand as recommended/ }).click();
+  await expect(settings.getByText(/^(\d\d) of \1 known$/)).toBeVisible();
+  await openCamera(page, 'Sluice rail');
+  await probe(page);
+  await expect(page.getByText('960×540').first()).toBeVisible();
+  await page.getByRole('link', { name: /^Prepare/ }).click();
+  const findings = region(page, 'Findings');
+  await expect(findings.getByText('Picture of main: ticked 1920×1080, seen 960×540.')).toBeVisible();
+  await settings.getByRole('button', { name: 'Take back: Picture of main' }).click();
+  await expect(findings.getByText('It gives another picture than was ticked')).toHaveCount(0);
+  await page.getByRole('link', { name: 'Logbook' }).click();
+  await expect(page.getByText('Sluice rail: Picture turned by: 180')).toBeVisible();
+});
+
+test('an old handset: how warm it gets, what makes it cooler, and the frames that it leaves out when it is', async ({
+  page,
+}) => {
+  await openCamera(page, 'Bread oven', 'prepare');
+  const findings = region(page, 'Findings');
+  await expect(findings.getByText(/It gets too warm after \d+ min/)).toBeVisible();
+  await expect(page.getByRole('img', { name: /From 31 °C to 46 °C in three hours/ })).toBeVisible();
+  await findings
+    .getByRole('button', { name: /^Let its screen go dark/ })
+    .first()
+    .click();
+  await expect(findings.getByText(/It gets too warm/)).toHaveCount(0);
+  const panel = region(page, 'Old handset');
+  await panel.getByLabel('Sends its sound').selectOption('yes');
+  await panel.getByLabel('Its sound is played in the same room').selectOption('yes');
+  await expect(findings.getByText('It will howl')).toBeVisible();
+  await findings.getByRole('button', { name: 'Switch its sound off' }).click();
+  await expect(findings.getByText('It will howl')).toHaveCount(0);
+  await panel.getByLabel('Hardware address stays the same').selectOption('no');
+  await expect(findings.getByText('Its hardware address changes')).toBeVisible();
+  await panel.getByLabel('Room for its own recording, GB').fill('16');
+  await panel.getByLabel('Hours of it wanted').fill('200');
+  await page.keyboard.press('Tab');
+  await expect(findings.getByText(/Its recording goes round after/)).toBeVisible();
+  await panel.getByLabel('its back bulges').check();
+  await expect(panel.getByRole('alert')).toContainText('stop. Do not charge it');
+
+  // Into service: its address is what it shows on its screen.
+  await openCamera(page, 'Bread oven');
+  await page.getByLabel('Host').fill('10.77.4.35');
+  await probe(page);
+  await expect(
+    region(page, 'Findings')
+      .getByText(/frames/i)
+      .first(),
+  ).toBeVisible();
+});
+
+test('in the demo an account is set at the simulated camera by one act, and the next probe uses it', async ({
+  page,
+}) => {
+  const demo = await startDemo();
+  try {
+    await page.goto(`${demo.address}/site/alder-mill/camera/sluice-rail/prepare`);
+    const accounts = region(page, 'Accounts');
+    await accounts.getByRole('button', { name: 'Make a new secret' }).click();
+    await page.getByRole('link', { name: /^Tap/ }).click();
+    await page.getByRole('button', { name: 'Probe', exact: true }).click();
+    await expect(
+      region(page, 'Findings')
+        .getByText(/account|secret/i)
+        .first(),
+    ).toBeVisible({ timeout: 15_000 });
+    await page.getByRole('link', { name: /^Prepare/ }).click();
+    await accounts.getByRole('button', { name: 'Set it at the simulated camera' }).click();
+    await expect(accounts.getByText('from now on it lets this account in')).toBeVisible();
+    await page.getByRole('link', { name: /^Tap/ }).click();
+    await page.getByRole('button', { name: 'Probe', exact: true }).click();
+    await expect(tape(page).getByRole('button', { name: /^play 200/ })).toBeVisible({ timeout: 15_000 });
+  } finally {
+    demo.process.kill();
+  }
+});
+
+test.describe('on a phone', () => {
+  test('Prepare is read and worked without sideways scrolling', async ({ page }) => {
+    await page.setViewportSize({ width: 390, height: 844 });
+    for (const camera of ['Boot room', 'Bread oven']) {
+      await openCamera(page, camera, 'prepare');
+      await expect(region(page, 'Settings at the camera')).toBeVisible();
+      await noSidewaysScroll(page);
+    }
+    await openCamera(page, 'Boot room', 'prepare/reflash');
+    await noSidewaysScroll(page);
+    await page.setViewportSize({ width: 1280, height: 800 });
+  });
+});
