@@ -4,6 +4,7 @@ import { ALDER_MILL_FLEET, fleetListing, startFleet } from '../../src/standins/f
 import { probe } from '../support/test-camera.ts';
 import { dragFigures } from './drag.ts';
 import { firstLoadBytes } from './first-load.ts';
+import { imageHashFigures } from './image-hash.ts';
 import { type Figure, median, printTable, timed } from './measure.ts';
 import { receiveFigure } from './receive-cost.ts';
 import { editFigures } from './site-edit.ts';
@@ -104,6 +105,7 @@ try {
     },
     ...(await editFigures(BENCH)),
     ...(await dragFigures(ROOT)),
+    ...(await imageHashFigures(ROOT)),
     {
       what: 'first load, script compressed',
       value: (await firstLoadBytes(join(ROOT, 'dist/web'))) / 1000,

@@ -33,7 +33,9 @@ test('a file is hashed in pieces as another implementation hashes it, and tells 
     ok: true,
     value: { sha256: DIGEST, bytes: IMAGE.length },
   });
-  expect(told).toEqual([4 * 1024 * 1024, 8 * 1024 * 1024, IMAGE.length]);
+  expect(told.at(-1)).toBe(IMAGE.length);
+  expect(told.length).toBeGreaterThan(1);
+  expect(told).toEqual([...told].sort((a, b) => a - b));
 });
 
 test('a ZIP is opened, its files listed, and one of them hashed as it unpacks', async () => {

@@ -109,6 +109,8 @@ export const QUESTIONS: Readonly<Record<string, Question>> = {
   'prepare.firmware-no-guide': { asks: 'Is it known how its model is reflashed?' },
   'prepare.image': { asks: 'Was an image taken in?' },
   'prepare.image-marks': { asks: 'Was the image published for just this board?' },
+  'prepare.image-label': { asks: 'Is the image, and the model card, of the revision that the label says?' },
+  'prepare.image-version': { asks: 'Does it run that version already?' },
   'prepare.image-hash': { asks: 'Is it the file that was published?' },
   'prepare.way-back': { asks: 'Is there a way back?' },
   'prepare.way-back-same': { asks: 'Does the way back lead elsewhere?' },

@@ -152,7 +152,7 @@ function partsOf<T extends object>(whole: T): fc.Arbitrary<Partial<T>> {
   const names = Object.keys(whole) as (keyof T)[]; // its keys
   const unsaid = (value: unknown): unknown => (typeof value === 'boolean' ? !value : null);
   const isOptional = (name: keyof T): boolean =>
-    !['marks', 'bytes', 'fileSystem', 'fileName', 'card'].includes(String(name));
+    !['marks', 'label', 'bytes', 'fileSystem', 'fileName', 'card'].includes(String(name));
   return fc
     .subarray(names.filter(isOptional))
     .map((left) => Object.fromEntries(left.map((name) => [name, unsaid(whole[name])])) as Partial<T>); // names of T

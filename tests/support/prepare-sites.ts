@@ -16,6 +16,7 @@ export const image = (name: string, sign: string, more: Partial<ImageFile> = {})
   sha256: sign.repeat(64),
   published: sign.repeat(64),
   version: '1.4',
+  hardwareRev: 'r2',
   marks: BOARD,
   ...more,
 });
@@ -26,6 +27,7 @@ export const READY: Reflash = {
   isOnlyOne: false,
   hasMainsInside: false,
   hasRescue: true,
+  label: { hardwareRev: 'r2', version: '1.0' },
   marks: BOARD,
   decision: 'community',
   image: image('mini_open.bin', 'a'),

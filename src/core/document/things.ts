@@ -69,7 +69,12 @@ export const nameOfLink = (site: Site, { name, from, to }: Link): string =>
   name || `${nameOfSubject(site, from)} – ${nameOfSubject(site, to)}`;
 
 /** What holds of another device too: what was read on the one board is none of the other's. */
-const asDecided = (reflash: Reflash): Reflash => ({ ...reflash, marks: NO_MARKS, backImage: null });
+const asDecided = (reflash: Reflash): Reflash => ({
+  ...reflash,
+  label: { hardwareRev: '', version: '' },
+  marks: NO_MARKS,
+  backImage: null,
+});
 
 /** Another one of its kind in another place: no address, no account, nothing measured. */
 export function copyOfCamera(site: Site, camera: Camera, newId: () => string): Camera {

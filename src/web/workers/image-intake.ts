@@ -15,8 +15,9 @@ export interface Hashed {
   readonly bytes: number;
 }
 
-/** Read at once: large enough to be fast, small enough that a file of any size takes no more memory than two of these. */
-const PIECE_BYTES = 4 * 1024 * 1024;
+/** Read at once: large enough to be fast, small enough that a file of any size takes little memory. */
+const PIECE_BYTES = 1024 * 1024;
+const TELL_EVERY_BYTES = 4 * 1024 * 1024;
 const MOST_SAID = sayBytes(MOST_IMAGE_BYTES);
 
 const CHANGED =
@@ -87,23 +88,59 @@ async function withZip<T>(
 
 type Progress = (doneBytes: number) => void;
 
+/**
+ * Everything in a file, a piece at a time, in one buffer that is filled again and again: pieces that the browser hands out
+ * anew each time are cleared up too late, and take twice the memory that is allowed.
+ */
+async function* piecesOf(file: Blob): AsyncGenerator<Uint8Array> {
+  const stream = file.stream();
+  const reader = byteReaderOf(stream);
+  if (!reader) {
+    for (const plain = stream.getReader(); ; ) {
+      const { done, value } = await plain.read();
+      if (done) return;
+      yield value;
+    }
+  }
+  let buffer = new ArrayBuffer(PIECE_BYTES);
+  for (;;) {
+    const { done, value } = await reader.read(new Uint8Array(buffer));
+    if (done) return;
+    yield value;
+    buffer = value.buffer;
+  }
+}
+
+/** A browser whose files are no streams of bytes fills no buffer of ours. */
+function byteReaderOf(stream: ReadableStream): ReadableStreamBYOBReader | null {
+  try {
+    return stream.getReader({ mode: 'byob' });
+  } catch {
+    return null;
+  }
+}
+
 /** SHA-256 of a file, piece by piece. Source: FIPS 180-4. */
 export async function hashFile(file: Blob, onProgress: Progress): Promise<Result<Hashed, string>> {
   if (file.size === 0) return err(EMPTY);
   if (file.size > MOST_IMAGE_BYTES) return err(`The file has ${sayBytes(file.size)}; at most ${MOST_SAID} are taken.`);
   const hasher = await createSHA256();
   hasher.init();
+  let done = 0;
+  let told = 0;
   try {
-    for (let at = 0; at < file.size; at += PIECE_BYTES) {
-      const piece = new Uint8Array(await file.slice(at, at + PIECE_BYTES).arrayBuffer());
-      if (piece.length !== Math.min(PIECE_BYTES, file.size - at)) return err(CHANGED);
+    for await (const piece of piecesOf(file)) {
+      done += piece.length;
+      if (done > file.size) return err(CHANGED);
       hasher.update(piece);
-      onProgress(at + piece.length);
+      if (done - told < TELL_EVERY_BYTES && done < file.size) continue;
+      told = done;
+      onProgress(done);
     }
   } catch (error) {
     return err(plain(error));
   }
-  return ok({ sha256: hasher.digest('hex'), bytes: file.size });
+  return done === file.size ? ok({ sha256: hasher.digest('hex'), bytes: done }) : err(CHANGED);
 }
 
 class TooMuch extends Error {

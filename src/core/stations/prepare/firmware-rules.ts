@@ -119,6 +119,44 @@ export const FIRMWARE_RULES = [
     why: 'A picture without a sensor, or a dark lamp, is what the wrong one leaves behind. The label outside is not enough.',
   }),
   rule({
+    id: 'prepare.image-label',
+    source: 'hardware revision of the label, of the image and of the model card',
+    needs: ['labelRev'],
+    asks: (f) => hasImage(f) && f.labelRev !== undefined && (f.imageRev !== undefined || f.cardRev !== undefined),
+    judge: (f) => (isOther(f.labelRev, f.imageRev) ? 'will-not-work' : isOther(f.labelRev, f.cardRev) ? 'tight' : 'ok'),
+    when: {
+      'will-not-work': {
+        severity: 'stop',
+        title: () => 'The image is for another hardware revision',
+        because: (f) => `Its label says ${f.labelRev}, the image is for ${f.imageRev}.`,
+        do: ['Take the image for this revision.'],
+      },
+      tight: {
+        severity: 'fix',
+        title: () => 'Its model card is of another hardware revision',
+        because: (f) => `Its label says ${f.labelRev}, the card ${f.cardRev}: button, name and lamp may be others.`,
+        do: ['Copy the card, correct it for this revision, and choose it for this camera.'],
+      },
+    },
+    why: 'Makers change what is inside and keep the name.',
+  }),
+  rule({
+    id: 'prepare.image-version',
+    source: 'version of the label, and of the image',
+    needs: ['labelVersion', 'imageVersion'],
+    asks: (f) => hasImage(f) && f.labelVersion !== undefined && f.imageVersion !== undefined,
+    judge: (f) => tightIf(!isOther(f.labelVersion, f.imageVersion)),
+    when: {
+      tight: {
+        severity: 'watch',
+        title: () => 'It runs that version already',
+        because: (f) => `Both are ${f.labelVersion}.`,
+        do: ['Look whether this is the image that was meant.'],
+      },
+    },
+    why: 'Writing what is there already risks the camera and changes nothing.',
+  }),
+  rule({
     id: 'prepare.image-hash',
     source: 'FIPS 180-4, SHA-256 as published',
     needs: ['imageHash'],
@@ -359,6 +397,9 @@ export const FIRMWARE_RULES = [
     why: 'Whoever comes by and pulls the plug of a camera that writes has a dead one.',
   }),
 ] as const;
+
+const isOther = (one: string, other: string | undefined): boolean =>
+  other !== undefined && one.toLowerCase() !== other.toLowerCase();
 
 function isTooLarge({ limitGiB, partitionMiB }: Facts<PrepareFacts>): boolean {
   return limitGiB !== undefined && partitionMiB !== undefined && partitionMiB > limitGiB * 1024 * (1 + 1e-9);

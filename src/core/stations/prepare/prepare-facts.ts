@@ -62,6 +62,12 @@ export interface FirmwareFacts {
   /** Marks that differ, and marks that nobody wrote down, in words. */
   readonly marksApart: readonly string[];
   readonly marksUnknown: readonly string[];
+  /** Hardware revision by the label, by the model card, and of the image; absent where nobody wrote it down. */
+  readonly labelRev: string;
+  readonly cardRev: string;
+  readonly imageRev: string;
+  readonly labelVersion: string;
+  readonly imageVersion: string;
   readonly imageHash: HashVerdict;
   readonly imageBytes: number;
   readonly backHash: HashVerdict;

@@ -154,7 +154,9 @@ export function decisionOf(camera: Camera, view: SiteView, picture: Verdict) {
 
 const same = (a: string, b: string): boolean => a.trim().toLowerCase() === b.trim().toLowerCase();
 
-function imageFacts({ marks, image, backImage }: Reflash): Facts<FirmwareFacts> {
+const orUnsaid = (text: string): string | undefined => (text.trim() === '' ? undefined : text.trim());
+
+function imageFacts({ marks, image, backImage, label }: Reflash): Facts<FirmwareFacts> {
   if (!image) return { hasImage: false };
   const known = MARKS.filter((mark) => marks[mark].trim() !== '' && image.marks[mark].trim() !== '');
   return {
@@ -163,6 +165,9 @@ function imageFacts({ marks, image, backImage }: Reflash): Facts<FirmwareFacts> 
       .filter((mark) => !same(marks[mark], image.marks[mark]))
       .map((mark) => `${MARK_WORDS[mark]} ${marks[mark]} here, ${image.marks[mark]} in the image`),
     marksUnknown: MARKS.filter((mark) => !known.includes(mark)).map((mark) => MARK_WORDS[mark]),
+    labelVersion: orUnsaid(label.version),
+    imageRev: orUnsaid(image.hardwareRev),
+    imageVersion: orUnsaid(image.version),
     imageHash: compareHash(image.sha256, image.published),
     imageBytes: image.bytes,
     backHash: backImage ? compareHash(backImage.sha256, backImage.published) : undefined,
@@ -219,6 +224,8 @@ function firmwareFacts(camera: Camera, view: SiteView, settings: readonly Settin
     hasBack: decided.backImage !== null,
     isBackGivenUp: decided.isBackGivenUp,
     hasGuide: hasGuide(model),
+    labelRev: orUnsaid(decided.label.hardwareRev),
+    cardRev: orUnsaid(model?.hardwareRev ?? ''),
     ...imageFacts(decided),
     ...cardFacts(decided, guide),
     readBack: readBackOf(camera, view, guide),

@@ -20,6 +20,7 @@ export const CAMERA_SETTINGS = [
   'onvif-on',
   'login-on',
   'rtsp-port',
+  'onvif-port',
   'clock-source',
   'clock-zone',
   'sound',
@@ -165,6 +166,18 @@ function cameraSettings(camera: Camera, view: SiteView, { model, probes, works, 
       why: 'as it stands in its address',
       seen: works ? camera.ports.rtsp : null,
     }),
+    ...(onvifWanted
+      ? [
+          one({
+            id: 'onvif-port',
+            label: 'Port of ONVIF',
+            kind: 'number',
+            wanted: model?.onvifPort ?? null,
+            why: model?.onvifPort ? 'as its model card says' : 'often 80, 8000 or 8899',
+            seen: null,
+          }),
+        ]
+      : []),
     one({
       id: 'clock-source',
       label: 'Time server',

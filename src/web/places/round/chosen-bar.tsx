@@ -7,12 +7,15 @@ import { MEDIUM_OF_WAY } from '../../../core/document/chapters/links/link.ts';
 import { nameOfModel } from '../../../core/document/chapters/models/model-name.ts';
 import { chooseForAll, feedForAll, tapForAll } from '../../../core/document/chosen-cameras.ts';
 import type { OneCommand } from '../../../core/document/site-commands.ts';
+import { viewOf } from '../../../core/station/site-view.ts';
 import { feedsIn } from '../../../core/stations/power/power-numbers.ts';
+import { ownUser } from '../../../core/stations/prepare/own-user.ts';
 import { camerasToProbe } from '../../../core/stations/tap/to-probe.ts';
 import { newId } from '../../store/new-id.ts';
 import { selectProbeRound } from '../../store/probe-round-slice.ts';
 import { commandIssued, selectIndex, selectSite } from '../../store/site-slice.ts';
 import { useAppDispatch, useAppSelector } from '../../store/store.ts';
+import { accountWithNewSecret, usualRoom } from '../../things/account/new-secret.ts';
 import { probeRound } from '../../things/probe/probe-round.ts';
 import { Button } from '../../ui/button.tsx';
 import { SelectField } from '../../ui/text-field.tsx';
@@ -55,6 +58,22 @@ export function ChosenBar({ cameras, onNone, onAll }: ChosenBarProps) {
     );
     void probeRound(asked, vault, dispatch);
   };
+  /** A name and a secret for each that has none; those that have one keep it. */
+  const makeAccounts = (): void => {
+    const view = viewOf(site, index);
+    const taken: string[] = [];
+    const commands = cameras.flatMap((camera): readonly OneCommand[] => {
+      if (camera.account && camera.account.user !== '') return [];
+      const user = ownUser(site, camera, taken);
+      taken.push(user);
+      const account = accountWithNewSecret(user, usualRoom(camera, view), vault);
+      return [{ kind: 'setAccount', cameraId: camera.id, account }];
+    });
+    act(
+      commands,
+      `${sayMany(commands.length, 'account')} made, each with a secret of its own, to be set at the cameras`,
+    );
+  };
   return (
     <section aria-label="Chosen cameras" className="no-print mb-3 border border-verdigris bg-sheet px-3 py-2">
       <div className="flex flex-wrap items-center gap-2">
@@ -62,6 +81,7 @@ export function ChosenBar({ cameras, onNone, onAll }: ChosenBarProps) {
         <Button disabled={isProbing} onClick={probe}>
           Probe them
         </Button>
+        <Button onClick={makeAccounts}>Make their accounts</Button>
         <Button kind="quiet" onClick={onAll}>
           Choose all that are shown
         </Button>

@@ -4,25 +4,21 @@ import {
   ALPHABETS,
   type AlphabetName,
   drawnBits,
-  makeSecret,
   SECRET_LENGTHS,
   sayStrength,
-  signsFor,
   USUAL_LENGTH,
 } from '../../../core/auth/secret-maker.ts';
-import type { SecretTraits } from '../../../core/auth/secret-traits.ts';
+import { estimatedBits } from '../../../core/auth/secret-traits.ts';
 import { hasControl } from '../../../core/base/control-signs.ts';
 import { TEXT_LIMITS } from '../../../core/base/limits.ts';
 import type { Account, Camera } from '../../../core/document/chapters/cameras/camera.ts';
-import { secretsKnownOf } from '../../../core/document/site-secrets.ts';
 import { accountFor } from '../../../core/document/stream-address.ts';
-import { drawersOf } from '../../../core/stations/prepare/drawers.ts';
 import { ownUser } from '../../../core/stations/prepare/own-user.ts';
 import { askStandin } from '../../api/standins.ts';
-import { newId } from '../../store/new-id.ts';
 import { selectServer } from '../../store/server-slice.ts';
 import { commandIssued, selectSite } from '../../store/site-slice.ts';
 import { useAppDispatch, useAppSelector } from '../../store/store.ts';
+import { accountWithNewSecret, secretRoom } from '../../things/account/new-secret.ts';
 import { Button } from '../../ui/button.tsx';
 import { CopyButton } from '../../ui/copy-button.tsx';
 import { NumberField } from '../../ui/number-field.tsx';
@@ -32,7 +28,6 @@ import { useVault } from '../../vault/vault-context.tsx';
 import { useSiteView } from './use-site-view.ts';
 
 const MASK = '••••••••';
-const randomBytes = (count: number): Uint8Array => crypto.getRandomValues(new Uint8Array(count));
 
 /**
  * The account that draws its streams, and the one who sets it up. A secret is made, kept in the vault and copied by one
@@ -47,14 +42,9 @@ export function AccountPanel({ camera }: { camera: Camera }) {
   const [isMade, setIsMade] = useState(false);
   const view = useSiteView();
   const { account, adminAccount } = camera;
-  const takers = [view.modelOf(camera)?.secretLimits, ...drawersOf(camera, view).map((one) => one.secretLimits)];
-  const refused = takers.map((one) => one?.refused ?? '').join('');
-  const longest = Math.min(...takers.map((one) => one?.longest ?? SECRET_LENGTHS.max), SECRET_LENGTHS.max);
-  const most = Math.max(longest, SECRET_LENGTHS.min);
-  const signs = signsFor(alphabet, refused);
-  const count = Math.min(length, most);
+  const { signs, most, count, hasRefused } = secretRoom(camera, view, alphabet, length);
   const bits = drawnBits(signs.length, count);
-  const traits = account ? secretsKnownOf(site, vault.get)[account.secretRef] : undefined;
+  const secret = account && vault.get(account.secretRef);
   const paths = camera.streams.map(({ path }) => path);
 
   const setUser = (user: string): void => {
@@ -62,12 +52,9 @@ export function AccountPanel({ camera }: { camera: Camera }) {
     if (next?.user !== account?.user)
       dispatch(commandIssued({ kind: 'setAccount', cameraId: camera.id, account: next }));
   };
-  /** Under a reference of its own: undo gives the old account back, and with it the old secret. */
   const make = (): void => {
-    const secretRef = newId('secret');
-    vault.set(secretRef, makeSecret(signs, count, randomBytes));
-    const user = account?.user || ownUser(site, camera);
-    dispatch(commandIssued({ kind: 'setAccount', cameraId: camera.id, account: { user, secretRef } }));
+    const made = accountWithNewSecret(account?.user || ownUser(site, camera), { signs, count }, vault);
+    dispatch(commandIssued({ kind: 'setAccount', cameraId: camera.id, account: made }));
     setIsMade(true);
   };
   return (
@@ -91,7 +78,7 @@ export function AccountPanel({ camera }: { camera: Camera }) {
           )}
         </span>
       </div>
-      <p className="mt-1 text-small text-soft">{traits ? sayTraits(traits) : sayReach(account, vault.state)}</p>
+      <p className="mt-1 text-small text-soft">{secret ? saySecret(secret) : sayReach(account, vault.state)}</p>
       <fieldset className="mt-3 border-t border-hair pt-2">
         <legend className="sr-only">Make a secret</legend>
         <div className="grid grid-cols-2 items-start gap-x-3 gap-y-2 md:grid-cols-[2fr_1fr_auto]">
@@ -108,13 +95,13 @@ export function AccountPanel({ camera }: { camera: Camera }) {
             hint={most < SECRET_LENGTHS.max ? `${most} at most: more is not taken everywhere` : undefined}
             onKeep={(value) => setLength(value ?? USUAL_LENGTH)}
           />
-          <Button kind={traits === undefined ? 'main' : 'plain'} className="mt-5" onClick={make}>
+          <Button kind={secret ? 'plain' : 'main'} className="mt-5" onClick={make}>
             {account ? 'Make a new secret' : 'Make account and secret'}
           </Button>
         </div>
         <p className="mt-1 text-small text-soft">
           {Math.round(bits)} bits: {sayStrength(bits)}, by one who overheard a login.
-          {refused !== '' && ' Signs that somebody cannot take are left out.'}
+          {hasRefused && ' Signs that somebody cannot take are left out.'}
         </p>
       </fieldset>
       {isMade && (
@@ -163,9 +150,8 @@ const sayReach = (account: Account | null, state: string): string =>
       : 'Its secret is not known here: type it, or make a new one.';
 
 /** What can be said of a secret without telling it. */
-function sayTraits({ length, bits }: SecretTraits): string {
-  return `Its secret has ${length} signs, ${Math.round(bits)} bits at most. It is in the vault, shown to nobody.`;
-}
+const saySecret = (secret: string): string =>
+  `Its secret has ${[...secret].length} signs, ${Math.round(estimatedBits(secret))} bits at most. It is in the vault, shown to nobody.`;
 
 interface UserFieldProps {
   readonly label: string;

@@ -101,6 +101,16 @@ export function DecidePanel({ camera, reflash, set }: BenchProps) {
             options={ANSWERS}
           />
         ))}
+        <MarkField
+          label="Hardware revision on its label"
+          value={reflash.label.hardwareRev}
+          onKeep={(hardwareRev) => set({ label: { ...reflash.label, hardwareRev } })}
+        />
+        <MarkField
+          label="Version that it runs"
+          value={reflash.label.version}
+          onKeep={(version) => set({ label: { ...reflash.label, version } })}
+        />
         {MARKS.map((mark) => (
           <MarkField
             key={mark}

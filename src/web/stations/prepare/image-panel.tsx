@@ -65,7 +65,13 @@ export function BackPanel({ reflash, set }: BenchProps) {
 /** The same file dropped again keeps what was written down of it. */
 const keepSaid = (image: ImageFile, before: ImageFile | null): ImageFile =>
   before && before.sha256 === image.sha256
-    ? { ...image, published: before.published, version: before.version, marks: before.marks }
+    ? {
+        ...image,
+        published: before.published,
+        version: before.version,
+        hardwareRev: before.hardwareRev,
+        marks: before.marks,
+      }
     : image;
 
 interface ImageFactsProps {
@@ -109,6 +115,11 @@ function ImageFacts({ image, onChange, onGone }: ImageFactsProps) {
         </span>
         <MarkField label="Version" value={image.version} onKeep={(version) => onChange({ ...image, version })} />
         <p className={`col-span-full text-small ${look}`}>{digestProblem(image.published) ?? text}</p>
+        <MarkField
+          label="Published for: hardware revision"
+          value={image.hardwareRev}
+          onKeep={(hardwareRev) => onChange({ ...image, hardwareRev })}
+        />
         {MARKS.map((mark) => (
           <MarkField
             key={mark}

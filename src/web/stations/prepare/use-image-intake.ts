@@ -60,6 +60,7 @@ export function useImageIntake(onTaken: (image: ImageFile) => void) {
           sha256: hashed.sha256,
           published: '',
           version: '',
+          hardwareRev: '',
           marks: NO_MARKS,
         });
       },

@@ -17,6 +17,7 @@ const imageShape = shapeOf<ImageFile>()({
   sha256: text(64).matches(/^[0-9a-f]{64}$/, '${path} must be 64 hexadecimal digits'),
   published: line(TEXT_LIMITS.refValue),
   version: line(TEXT_LIMITS.label),
+  hardwareRev: line(TEXT_LIMITS.label),
   marks: marksShape,
 });
 
@@ -32,6 +33,7 @@ export const reflashShape = shapeOf<Reflash>()({
   isOnlyOne: orNull(flag()),
   hasMainsInside: orNull(flag()),
   hasRescue: orNull(flag()),
+  label: shapeOf<Reflash['label']>()({ hardwareRev: line(TEXT_LIMITS.label), version: line(TEXT_LIMITS.label) }),
   marks: marksShape,
   decision: orNull(oneOf(OPTIONS)),
   image: orNull(imageShape),

@@ -14,7 +14,9 @@ export interface ImageFile {
   /** As it stands where the image was published; empty while nobody looked. */
   readonly published: string;
   readonly version: string;
-  /** What it was published for. */
+  /** Hardware revision that it was published for, as labels print it. */
+  readonly hardwareRev: string;
+  /** What it was published for, by the board. */
   readonly marks: Marks;
 }
 
@@ -35,6 +37,8 @@ export interface Reflash {
   readonly hasMainsInside: boolean | null;
   /** Something brings it back when a card does not: a loader over a wire, a programmer. */
   readonly hasRescue: boolean | null;
+  /** As its own label and page say; empty while nobody looked. */
+  readonly label: { readonly hardwareRev: string; readonly version: string };
   /** As they are read on its own board. */
   readonly marks: Marks;
   readonly decision: Option | null;
@@ -51,6 +55,7 @@ export const UNSAID_REFLASH: Reflash = {
   isOnlyOne: null,
   hasMainsInside: null,
   hasRescue: null,
+  label: { hardwareRev: '', version: '' },
   marks: NO_MARKS,
   decision: null,
   image: null,
