@@ -1,6 +1,6 @@
 // `npm run screenshots`: one current picture of each main view, made from the demo data, into docs/screenshots.
 import { spawn } from 'node:child_process';
-import { mkdirSync } from 'node:fs';
+import { mkdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { createInterface } from 'node:readline';
 import { ensureBuilt } from './ensure-built.mjs';
@@ -23,15 +23,6 @@ const browser = await browserType.launch({
   executablePath: chromium,
   args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking'],
 });
-/** A list as somebody kept it for years, one row of it wrong. */
-const LIST = Buffer.from(
-  [
-    'Password;Where;IP address;Camera name;Weight;Path',
-    'hop&5;Wheel pit;10.77.4.51;Wheel pit;2;/live',
-    ';Malt floor;10.77.4.52;Malt floor;1;live',
-    ';Yard;10.77.4.53;Yard gate;1;/live',
-  ].join('\r\n'),
-);
 const DESK = { viewport: { width: 1280, height: 800 } };
 const PHONE = { viewport: { width: 390, height: 844 }, isMobile: true, hasTouch: true };
 
@@ -60,7 +51,7 @@ async function workThrough(page) {
   await page.getByRole('heading', { name: /Sluice rail for/ }).waitFor();
 }
 
-/** What the user knows of models, and what a recorder takes: its figures, seats and disk. */
+/** What the user knows of models. */
 async function shootThings(page) {
   await page.getByRole('button', { name: 'Site: Alder Mill' }).click();
   await page.getByRole('menuitem', { name: 'Model cards' }).click();
@@ -68,16 +59,53 @@ async function shootThings(page) {
   await page.mouse.move(0, 0);
   await shoot(page, 'cards');
   await page.keyboard.press('Escape');
-  await page.getByRole('link', { name: 'Round' }).first().click();
-  await page.getByRole('link', { name: 'Sluice rail', exact: true }).click();
-  await page.getByRole('link', { name: /^Tap/ }).click();
-  await page.getByRole('button', { name: 'Change Loft store' }).click();
-  await page.getByRole('dialog', { name: 'Loft store' }).waitFor();
-  await shoot(page, 'destination');
-  await page.keyboard.press('Escape');
+}
+
+/** How a camera is prepared: accounts and settings, the bench for another firmware, and a rehearsal of it. */
+async function shootPrepare(page) {
+  const at = `${address}site/alder-mill/camera/boot-room/prepare`;
+  await page.goto(at);
+  await page.getByRole('heading', { name: 'Settings at the camera' }).waitFor();
+  await settled(page);
+  await shoot(page, 'prepare');
+  await page.getByRole('link', { name: 'Rehearse it' }).click();
+  const press = (name) => page.getByRole('button', { name, exact: true }).click();
+  await press('Time runs 10 times');
+  await press('Pull the plug');
+  await press('It was out that long');
+  await page.getByLabel('Name of its file').fill('mini_open.bin.txt');
+  for (const act of ['Push the card in', 'It is in', 'Hold the button', 'Plug it in', 'Held, and plugged in'])
+    await press(act);
+  await settled(page);
+  await page.getByText('Why it does that').click();
+  await page.mouse.move(0, 0);
+  await shoot(page, 'rehearsal');
+  await page.goto(`${at}/reflash`);
+  await press('Decide: take a community image');
+  await page
+    .getByLabel('Image file', { exact: true })
+    .setInputFiles({ name: 'mini_open.bin', mimeType: '', buffer: Buffer.alloc(7_340_032, 'quern and wheel ') });
+  await press('A card of 128 GB');
+  await page.getByText('SHA-256 as published').waitFor();
+  await page.getByRole('img', { name: /^A card of 119/ }).scrollIntoViewIfNeeded();
+  await page.mouse.wheel(0, 260);
+  await settled(page);
+  await shoot(page, 'card');
+}
+
+/** Boot room as it is once it was reflashed: what the other pictures show of it. */
+async function reflashBootRoom() {
+  const { inputs } = JSON.parse(readFileSync(join(root, 'tests/fixtures/scripts/boot-room.json'), 'utf8'));
+  await fetch(`${address}api/standin`, {
+    method: 'POST',
+    headers: { 'x-clear-tap': '1', 'Content-Type': 'application/json' },
+    body: JSON.stringify({ host: '10.77.4.27', account: null, inputs }),
+  });
 }
 
 try {
+  await shootPrepare(await open(DESK));
+  await reflashBootRoom();
   const desk = await open(DESK);
   await workThrough(desk);
   await shoot(desk, 'hand-over');
@@ -97,7 +125,6 @@ try {
     .getByRole('option', { name: /Linen stair/ })
     .first()
     .waitFor();
-  await shoot(desk, 'find');
   await desk.keyboard.press('Enter');
   await desk.getByLabel('Path', { exact: true }).fill('/video.mjpg');
   await desk.getByRole('button', { name: 'Probe', exact: true }).click();
@@ -106,9 +133,6 @@ try {
   await desk.evaluate(() => scrollTo(0, 0));
   await shoot(desk, 'old-box');
   await shootThings(desk);
-  await desk.getByLabel('Camera list').setInputFiles({ name: 'old list.csv', mimeType: 'text/csv', buffer: LIST });
-  await desk.getByRole('dialog', { name: 'Cameras of old list.csv' }).waitFor();
-  await shoot(desk, 'import');
 
   const planning = await open(DESK);
   await planning.getByRole('link', { name: 'Orchard track', exact: true }).click();
@@ -151,12 +175,13 @@ try {
   await shoot(phone, 'round-phone');
   await probe(phone, 'Boot room');
   await shoot(phone, 'tap-phone');
-  await phone.getByRole('link', { name: 'Round' }).last().click();
-  await phone.getByRole('link', { name: 'Orchard track', exact: true }).click();
-  await phone.getByRole('heading', { name: 'From the side, to scale' }).scrollIntoViewIfNeeded();
-  await phone.evaluate(() => scrollBy(0, 420));
-  await settled(phone);
-  await shoot(phone, 'optics-phone');
+  await phone.goto(`${address}site/alder-mill/camera/boot-room/prepare/run`);
+  await phone.getByRole('button', { name: /^Begin: write/ }).click();
+  await phone.getByRole('button', { name: 'It was out that long' }).click({ timeout: 15_000 });
+  await phone.getByRole('button', { name: 'It is in' }).click();
+  await phone.getByRole('button', { name: 'Held, and plugged in' }).click();
+  await phone.evaluate(() => new Promise((resolve) => setTimeout(resolve, 2200)));
+  await shoot(phone, 'run-phone');
 } finally {
   await browser.close();
   server.kill('SIGTERM');

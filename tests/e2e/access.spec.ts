@@ -112,6 +112,38 @@ const VIEWS: readonly { readonly name: string; readonly looks: readonly ((page: 
       }),
     ],
   },
+  {
+    name: 'Prepare, its bench, the procedure and a rehearsal',
+    looks: [
+      async (page) => {
+        await openCamera(page, 'Boot room', 'prepare');
+        await region('Settings at the camera')(page);
+      },
+      async (page) => {
+        await openCamera(page, 'Bread oven', 'prepare');
+        await region('Old handset')(page);
+      },
+      async (page) => {
+        await openCamera(page, 'Boot room', 'prepare/reflash');
+        await press('Decide: take a community image')(page);
+        await press('A card of 128 GB')(page);
+        await region('How its model is reflashed')(page);
+      },
+      async (page) => {
+        await press('Change it')(page);
+        await slip(page);
+      },
+      async (page) => {
+        await openCamera(page, 'Boot room', 'prepare/run');
+        await press('Begin: write mini_open.bin')(page);
+        await region('Step')(page);
+      },
+      async (page) => {
+        await page.goto('/site/alder-mill/camera/boot-room/prepare/rehearsal');
+        await region('Simulated camera')(page);
+      },
+    ],
+  },
   { name: 'Plan', looks: [openPlace('/plan', 'Plan')] },
   {
     name: 'Cost and its slip',

@@ -1,5 +1,4 @@
-import type { LampRole, ReflashGuide } from './guide.ts';
-import { type LampSign, looksSame } from './lamp.ts';
+import type { ReflashGuide } from './guide.ts';
 
 /** Which image is written: the new one, or the one of before. */
 export type Direction = 'onward' | 'back';
@@ -191,9 +190,4 @@ export function turnsAtMs(phase: Phase, guide: ReflashGuide): number | null {
   const wait = waitIn(phase, guide);
   if (!wait) return null;
   return (phase === 'reboot' ? wait.mostS : wait.leastS) * 1000;
-}
-
-/** What is seen of a lamp, as the signal that it is. Roles whose signs look the same are one. */
-export function rolesSeen(guide: ReflashGuide, sign: LampSign): readonly LampRole[] {
-  return (Object.keys(guide.lamps) as LampRole[]).filter((role) => looksSame(guide.lamps[role], sign)); // its keys
 }

@@ -23,8 +23,6 @@ export function compareHash(sha256: string, published: string): HashVerdict {
   return digest === sha256.toLowerCase() ? 'ok' : 'mismatch';
 }
 
-export const isDigest = (text: string): boolean => DIGEST.test(text);
-
 /** What is wrong with a published digest, in words; `null` when nothing is. */
 export function digestProblem(published: string): string | null {
   const digest = digestIn(published);

@@ -5,10 +5,10 @@ import { type LampColour, type LampSign, lampBars, sayLamp } from '../../core/fi
 const FILLS: Readonly<
   Record<LampColour, { readonly ink: string; readonly filling: 'full' | 'lines' | 'dots' | 'slant' | 'none' }>
 > = {
-  red: { ink: '#b23a2e', filling: 'full' },
-  amber: { ink: '#b8791c', filling: 'slant' },
-  green: { ink: '#2c7a4b', filling: 'dots' },
-  blue: { ink: '#2c62a0', filling: 'lines' },
+  red: { ink: 'var(--brick)', filling: 'full' },
+  amber: { ink: 'var(--brass)', filling: 'slant' },
+  green: { ink: 'var(--verdigris)', filling: 'dots' },
+  blue: { ink: 'var(--blue)', filling: 'lines' },
   white: { ink: 'var(--ink)', filling: 'none' },
 };
 

@@ -123,7 +123,7 @@ export function AccountPanel({ camera }: { camera: Camera }) {
           }}
         />
         <SecretField
-          label="Its secret, of the one who sets up"
+          label="Secret of that account"
           account={adminAccount}
           onKeep={(secret) => adminAccount && vault.set(adminAccount.secretRef, secret)}
         />

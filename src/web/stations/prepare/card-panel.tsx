@@ -123,7 +123,7 @@ export function CardPanel({ camera, reflash, set }: BenchProps) {
             <dt className="text-soft">partition</dt>
             <dd className="font-mono">
               {partition.fits
-                ? `sectors ${sayCount(partition.startSector)} to ${sayCount(partition.endSector)} · ${sayCount(partition.sectors)} of them · ${sayCount(partition.sizeMiB)} MiB · ${Math.round(partition.unusedMiB ?? 0)} MiB behind it stay free`
+                ? `sectors ${sayCount(partition.startSector)} to ${sayCount(partition.endSector)} · ${sayCount(partition.sectors)} of them · ${sayCount(partition.sizeMiB)} MiB · ${sayCount(partition.unusedMiB ?? 0)} MiB behind it stay free`
                 : 'does not lie on this card'}
             </dd>
             <dt className="text-soft">table</dt>

@@ -29,7 +29,12 @@ export function ImagePanel({ reflash, set }: BenchProps) {
         onTaken={(image) => set({ image: keepSaid(image, reflash.image) })}
       />
       {reflash.image && (
-        <ImageFacts image={reflash.image} onChange={(image) => set({ image })} onGone={() => set({ image: null })} />
+        <ImageFacts
+          image={reflash.image}
+          hasMarks
+          onChange={(image) => set({ image })}
+          onGone={() => set({ image: null })}
+        />
       )}
     </Panel>
   );
@@ -47,6 +52,7 @@ export function BackPanel({ reflash, set }: BenchProps) {
       {reflash.backImage ? (
         <ImageFacts
           image={reflash.backImage}
+          hasMarks={false}
           onChange={(backImage) => set({ backImage })}
           onGone={() => set({ backImage: null })}
         />
@@ -78,9 +84,11 @@ interface ImageFactsProps {
   readonly image: ImageFile;
   readonly onChange: (image: ImageFile) => void;
   readonly onGone: () => void;
+  /** The image that the camera came with is for it: nobody asks for which board. */
+  readonly hasMarks: boolean;
 }
 
-function ImageFacts({ image, onChange, onGone }: ImageFactsProps) {
+function ImageFacts({ image, onChange, onGone, hasMarks }: ImageFactsProps) {
   const verdict = compareHash(image.sha256, image.published);
   const { text, look } = HASH_WORDS[verdict];
   return (
@@ -115,20 +123,27 @@ function ImageFacts({ image, onChange, onGone }: ImageFactsProps) {
         </span>
         <MarkField label="Version" value={image.version} onKeep={(version) => onChange({ ...image, version })} />
         <p className={`col-span-full text-small ${look}`}>{digestProblem(image.published) ?? text}</p>
-        <MarkField
-          label="Published for: hardware revision"
-          value={image.hardwareRev}
-          onKeep={(hardwareRev) => onChange({ ...image, hardwareRev })}
-        />
-        {MARKS.map((mark) => (
-          <MarkField
-            key={mark}
-            label={`Published for: ${MARK_WORDS[mark]}`}
-            value={image.marks[mark]}
-            onKeep={(of) => onChange({ ...image, marks: { ...image.marks, [mark]: of } })}
-          />
-        ))}
       </div>
+      {hasMarks && (
+        <fieldset className="mt-2">
+          <legend className="text-small">It was published for</legend>
+          <div className="grid grid-cols-2 items-start gap-x-3 gap-y-2 md:grid-cols-5">
+            <MarkField
+              label="hardware revision"
+              value={image.hardwareRev}
+              onKeep={(hardwareRev) => onChange({ ...image, hardwareRev })}
+            />
+            {MARKS.map((mark) => (
+              <MarkField
+                key={mark}
+                label={MARK_WORDS[mark]}
+                value={image.marks[mark]}
+                onKeep={(of) => onChange({ ...image, marks: { ...image.marks, [mark]: of } })}
+              />
+            ))}
+          </div>
+        </fieldset>
+      )}
     </>
   );
 }

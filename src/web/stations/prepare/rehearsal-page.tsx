@@ -2,7 +2,6 @@ import { useEffect, useRef, useState } from 'react';
 import { Link, useParams } from 'react-router';
 import type { Camera } from '../../../core/document/chapters/cameras/camera.ts';
 import type { ReflashGuide } from '../../../core/firmware/guide.ts';
-import { STEP_WORDS } from '../../../core/firmware/procedure-words.ts';
 import { hasGuide } from '../../../core/stations/prepare/prepare-judgement.ts';
 import { askStandin } from '../../api/standins.ts';
 import { selectServer } from '../../store/server-slice.ts';
@@ -120,8 +119,8 @@ function Rehearse({ camera, guide }: { camera: Camera; guide: ReflashGuide }) {
       <div>
         <SimBench key={run.direction} guide={guide} rehearsal={rehearsal} />
         <p className="mt-2 text-small text-soft">
-          Choose card, file and name, hold for as long as you like, pull the plug when you like. Tell at the left what
-          you see: {STEP_WORDS[run.phase].title.toLowerCase()}.
+          Choose card, file and name, hold for as long as you like, pull the plug when you like. At the left tell what
+          you see.
         </p>
       </div>
     </div>

@@ -40,7 +40,7 @@ export function SettingsPanel({ camera }: { camera: Camera }) {
               for (const setting of sure) if (setting.wanted !== null) tick(setting, setting.wanted);
             }}
           >
-            {sure.length === settings.length ? 'All' : `The other ${sure.length}`} stand as recommended
+            {sure.length} stand as recommended
           </Button>
         )
       }

@@ -13,6 +13,7 @@ import { SelectField, TextField } from '../../ui/text-field.tsx';
 import type { Rehearsal } from './use-rehearsal.ts';
 
 const SIZES_GB = ['8', '16', '32', '64', '128'] as const;
+/** Of the lamp itself, which shines the same by day and on a dark sheet. */
 const INKS = { red: '#b23a2e', amber: '#b8791c', green: '#2c7a4b', blue: '#2c62a0', white: '#f4efdd' } as const;
 const CONTENT_WORDS: Readonly<Record<Content, string>> = {
   new: 'the new image',
@@ -53,8 +54,8 @@ export function SimBench({ guide, rehearsal }: { guide: ReflashGuide; rehearsal:
             stroke="var(--ink)"
             strokeWidth="1.5"
           />
-          <circle cx="75" cy="58" r="22" fill="var(--ink)" />
-          <circle cx="69" cy="52" r="6" fill="var(--soft)" />
+          <circle cx="75" cy="58" r="22" fill="#17262d" stroke="var(--ink)" />
+          <circle cx="69" cy="52" r="6" fill="#54646b" />
           <circle
             cx="75"
             cy="94"
