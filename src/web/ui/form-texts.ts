@@ -1,5 +1,6 @@
 import { string } from 'yup';
 import { REFUSED_CHARS } from '../../core/auth/secret-limits.ts';
+import { hasControl } from '../../core/base/control-signs.ts';
 import { TEXT_LIMITS } from '../../core/base/limits.ts';
 import type { Range } from '../../core/base/range.ts';
 import type { Result } from '../../core/base/result.ts';
@@ -8,11 +9,19 @@ import { readSize } from '../../core/imports/written-figures.ts';
 /** Text of a form as long as the document takes it. */
 export const textField = (max: number) => string().trim().max(max, `At most ${max} characters.`).defined();
 
+/** Text that ends up in a line of a protocol, as it is typed: blanks at its ends count. */
+export const lineField = (max: number) =>
+  string()
+    .max(max, `At most ${max} characters.`)
+    .test('no-control', 'A line end or another control sign is in it.', (text) => !hasControl(text ?? ''))
+    .defined();
+
 /** Signs one after the other, such as `"&<>`: blanks between them mean nothing. */
 export const signsField = () =>
   string()
     .transform((text: unknown) => (typeof text === 'string' ? [...new Set(text.replace(/\s/g, ''))].join('') : text))
     .max(REFUSED_CHARS, `At most ${REFUSED_CHARS} signs.`)
+    .test('no-control', 'A control sign is in it.', (text) => !hasControl(text ?? ''))
     .defined();
 
 /** A name, which everything has. */

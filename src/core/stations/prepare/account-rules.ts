@@ -115,7 +115,7 @@ export const ACCOUNT_RULES = [
     judge: (f) => tightIf(encodeUserinfo(f.user.trim()) !== f.user.trim()),
     when: {
       tight: {
-        severity: 'watch',
+        severity: 'note',
         title: () => 'Its account’s name must be encoded in a URL',
         because: (f) => `In a URL it reads ${encodeUserinfo(f.user.trim())}.`,
         do: ['Take letters, digits and - . _ ~ alone.'],
@@ -246,7 +246,7 @@ export const ACCOUNT_RULES = [
     judge: (f) => tightIf(f.secret.encodedSigns.length > 0),
     when: {
       tight: {
-        severity: 'watch',
+        severity: 'note',
         title: () => 'Its secret must be encoded in a URL',
         because: (f) =>
           `${sayMany(f.secret.encodedSigns.length, 'sign of it means', 'signs of it mean')} something else in a URL.`,

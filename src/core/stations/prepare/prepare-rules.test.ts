@@ -125,7 +125,7 @@ const FIRES: readonly Firing[] = [
   },
   { rule: 'prepare.account-makers', facts: { user: 'a@b.example' }, severity: 'fix', says: /maker’s cloud/ },
   { rule: 'prepare.account-blank', facts: { user: 'viewer ' }, severity: 'fix', says: /blank stands at the end/ },
-  { rule: 'prepare.account-encoded', facts: { user: 'mill viewer' }, severity: 'watch', says: /mill%20viewer/ },
+  { rule: 'prepare.account-encoded', facts: { user: 'mill viewer' }, severity: 'note', says: /mill%20viewer/ },
   { rule: 'prepare.account-case', facts: { caseApart: ['View-Yard'] }, severity: 'watch', says: /View-Yard elsewhere/ },
   { rule: 'prepare.secret-known', facts: { secret: secret('Admin123') }, severity: 'stop', says: /everybody knows/ },
   {
@@ -161,7 +161,7 @@ const FIRES: readonly Firing[] = [
   {
     rule: 'prepare.secret-encoded',
     facts: { secret: secret('oiled#laces&more') },
-    severity: 'watch',
+    severity: 'note',
     says: /2 signs of it mean/,
   },
   { rule: 'prepare.secret-weak', facts: { secret: secret('oaktree') }, severity: 'fix', says: /at most 28 bits/ },

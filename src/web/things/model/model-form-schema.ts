@@ -32,6 +32,7 @@ import { type CardLens, wholeLens } from '../../../core/optics/lens.ts';
 import { lensProblem } from '../../../core/optics/lens-limits.ts';
 import { neededNumber, optionalNumber } from '../../ui/form-numbers.ts';
 import {
+  lineField,
   nameField,
   readOr,
   signsField,
@@ -108,8 +109,8 @@ export const modelFormSchema = object({
   onvifPort: optionalNumber('ONVIF port', MODEL_RANGES.rtspPort),
   streamSwitch: textField(TEXT_LIMITS.place),
   hasSideBranch: string().defined(),
-  factoryUser: textField(TEXT_LIMITS.user),
-  factorySecret: string().max(TEXT_LIMITS.label, `At most ${TEXT_LIMITS.label} characters.`).defined(),
+  factoryUser: lineField(TEXT_LIMITS.user),
+  factorySecret: lineField(TEXT_LIMITS.label),
   longestSecret: optionalNumber('Longest secret', SECRET_LIMIT_RANGES.longest),
   refusedSigns: signsField(),
   sub: string().defined(),
