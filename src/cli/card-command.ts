@@ -7,7 +7,7 @@ import { oneLine } from '../core/base/control-signs.ts';
 import { rangeProblem } from '../core/base/range.ts';
 import { sayBytes, sayCount } from '../core/base/say.ts';
 import { bytes } from '../core/base/units.ts';
-import { MOST_IMAGE_BYTES } from '../core/document/chapters/cameras/reflash.ts';
+import { MOST_IMAGE_BYTES } from '../core/document/chapters/cameras/reflash-ranges.ts';
 import { fileFits } from '../core/firmware/fat.ts';
 import { compareNames, NAME_WORDS } from '../core/firmware/image-name.ts';
 import { CARD_RANGES, fileSystemFor, MIB, partitionWithin } from '../core/firmware/memory-card.ts';

@@ -7,6 +7,7 @@ import { indexEvidence } from '../core/document/best-known.ts';
 import type { Site } from '../core/document/site.ts';
 import { applyCommand } from '../core/document/site-commands.ts';
 import { SITE_FILE_ENDING, writeSiteFile } from '../core/document/site-file.ts';
+import { NO_SECRETS, type SecretsKnown, secretsKnownOf } from '../core/document/site-secrets.ts';
 import { gearSubject } from '../core/document/subject.ts';
 import { lanesOf } from '../core/lanes/lane.ts';
 import { mendsOf } from '../core/lanes/mends.ts';
@@ -16,8 +17,21 @@ import { powerJudgeOf } from '../core/stations/power/index.ts';
 import type { PowerJudge } from '../core/stations/power/power-judgement.ts';
 import { tapJudgeOf } from '../core/stations/tap/index.ts';
 import { print, printJson } from './print.ts';
-import { readSite } from './read-site.ts';
+import { readSecrets, secretOfCamera } from './read-secrets.ts';
+import { readSite, readText } from './read-site.ts';
 import { InputError, UsageError } from './usage-error.ts';
+
+/** What can be said of the secrets of a file, which are under names of cameras: none of them is printed. */
+async function secretsOf(site: Site, file: string): Promise<SecretsKnown> {
+  const given = readSecrets(await readText(file), file);
+  const byRef = new Map(
+    site.cameras.flatMap((camera) => {
+      const secret = camera.account && secretOfCamera(given, camera);
+      return camera.account && secret !== null ? [[camera.account.secretRef, secret] as const] : [];
+    }),
+  );
+  return secretsKnownOf(site, (ref) => byRef.get(ref) ?? given.get(ref) ?? null);
+}
 
 /** Of one rule at one camera: as many as it may have taps. */
 const MOST_MENDS = 20;
@@ -30,7 +44,12 @@ export async function checkCommand(args: readonly string[]): Promise<number> {
   const { values, positionals } = parseArgs({
     args: [...args],
     allowPositionals: true,
-    options: { json: { type: 'boolean', default: false }, apply: { type: 'string' }, out: { type: 'string' } },
+    options: {
+      json: { type: 'boolean', default: false },
+      apply: { type: 'string' },
+      out: { type: 'string' },
+      secrets: { type: 'string' },
+    },
   });
   const [file, ...rest] = positionals;
   if (file === undefined || rest.length > 0) throw new UsageError('Expected one site file.');
@@ -40,11 +59,15 @@ export async function checkCommand(args: readonly string[]): Promise<number> {
   const mended = values.apply === undefined ? null : await mendFile(read, values.apply, values.out ?? besides(file));
   const site = mended?.site ?? read;
   const index = indexEvidence(site.journal);
-  const view = viewOf(site, index);
-  const lanes = lanesOf(site, index).map((lane, at) => ({ camera: site.cameras[at]?.name ?? lane.cameraId, ...lane }));
+  const secrets = values.secrets === undefined ? NO_SECRETS : await secretsOf(site, values.secrets);
+  const view = viewOf(site, index, secrets);
+  const lanes = lanesOf(site, index, secrets).map((lane, at) => ({
+    camera: site.cameras[at]?.name ?? lane.cameraId,
+    ...lane,
+  }));
   const findings = lanes.flatMap(({ camera, cameraId, findings: list }) =>
     list.map((finding) => {
-      const mends = mendsOf(site, index, cameraId, finding.rule);
+      const mends = mendsOf(site, index, cameraId, finding.rule, secrets);
       return { camera, ...finding, mend: mends[0] ?? null, mends };
     }),
   );

@@ -15,7 +15,7 @@ const COMMANDS: Readonly<Record<string, () => Promise<Command>>> = {
 
 const USAGE = `usage:
   ${PROBE_USAGE}
-  cleartap check FILE.cleartap.json [--apply RULE [--out FILE]] [--json]
+  cleartap check FILE.cleartap.json [--secrets FILE.json] [--apply RULE [--out FILE]] [--json]
   cleartap card --size BYTES [--limit GIB] [--image FILE [--sha256 HEX] [--name NAME]] [--json]
   cleartap rehearse [SCRIPT.json] [--json]
   cleartap standins [--json]

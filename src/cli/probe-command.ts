@@ -87,9 +87,10 @@ async function wholeSite(
   { secrets, json }: { readonly secrets: string | undefined; readonly json: boolean },
   world: World,
 ): Promise<number> {
-  const [{ readSite, readText }, { probeSite, readSecrets }] = await Promise.all([
+  const [{ readSite, readText }, { probeSite }, { readSecrets }] = await Promise.all([
     import('./read-site.ts'),
     import('./probe-site.ts'),
+    import('./read-secrets.ts'),
   ]);
   const site = await readSite(file);
   const known = secrets === undefined ? new Map<string, string>() : readSecrets(await readText(secrets), secrets);

@@ -1,4 +1,3 @@
-import { isRecord } from '../core/base/is-record.ts';
 import { indexEvidence } from '../core/document/best-known.ts';
 import type { Camera, Stream } from '../core/document/chapters/cameras/camera.ts';
 import type { Site } from '../core/document/site.ts';
@@ -10,13 +9,13 @@ import type { ProbeReport } from '../core/probe/probe-types.ts';
 import { CAMERAS_AT_ONCE, camerasToProbe } from '../core/stations/tap/to-probe.ts';
 import type { World } from '../server/drive.ts';
 import { type ProbeRun, runProbe } from '../server/works/run-probe.ts';
-import { InputError } from './usage-error.ts';
+import { type SecretsByName, secretOfCamera } from './read-secrets.ts';
 
 export interface SiteProbeOptions extends Pick<ProbeRun, 'seconds' | 'timeoutMs' | 'media' | 'transport'> {
   /** Also streams that were probed at their address. */
   readonly again: boolean;
-  /** By the camera's name, or by their reference in the site; a camera that has none takes the secret of all. */
-  readonly secrets: ReadonlyMap<string, string>;
+  /** A camera that has none takes the secret of all. */
+  readonly secrets: SecretsByName;
   readonly secretOfAll: string | null;
 }
 
@@ -34,23 +33,6 @@ export interface SiteProbes {
   readonly leftOut: readonly { readonly camera: string; readonly why: string }[];
 }
 
-/** A file of secrets: a flat object of texts, under names of cameras. */
-export function readSecrets(text: string, file: string): ReadonlyMap<string, string> {
-  let parsed: unknown;
-  try {
-    parsed = JSON.parse(text);
-  } catch {
-    throw new InputError(`${file}: expected JSON, such as { "Front door": "…" }.`);
-  }
-  const secrets = isRecord(parsed) ? Object.entries(parsed) : [];
-  const texts = secrets.flatMap(([of, secret]): [string, string][] =>
-    typeof secret === 'string' ? [[of, secret]] : [],
-  );
-  if (!isRecord(parsed) || texts.length < secrets.length)
-    throw new InputError(`${file}: expected an object of texts under names of cameras, such as { "Front door": "…" }.`);
-  return new Map(texts);
-}
-
 /** Probes the cameras of a site, a few at once, each one's streams one after the other; what lacks its secret is not dialled. */
 export async function probeSite(
   site: Site,
@@ -59,10 +41,8 @@ export async function probeSite(
   signal: AbortSignal,
   onProbed: (probe: SiteProbe) => void = () => {},
 ): Promise<SiteProbes> {
-  const secretOf = ({ name, account }: Camera): string | null =>
-    account === null
-      ? null
-      : (options.secrets.get(name) ?? options.secrets.get(account.secretRef) ?? options.secretOfAll);
+  const secretOf = (camera: Camera): string | null =>
+    camera.account === null ? null : (secretOfCamera(options.secrets, camera) ?? options.secretOfAll);
   const lacksSecret = (camera: Camera, streams: readonly Stream[]): boolean =>
     camera.account !== null &&
     secretOf(camera) === null &&

@@ -1,7 +1,7 @@
 import { createHash, randomBytes } from 'node:crypto';
 import { expect, test } from '@jest/globals';
 import { BlobWriter, TextReader, Uint8ArrayReader, ZipWriter } from '@zip.js/zip.js';
-import { MOST_IMAGE_BYTES } from '../../src/core/document/chapters/cameras/reflash.ts';
+import { MOST_IMAGE_BYTES } from '../../src/core/document/chapters/cameras/reflash-ranges.ts';
 import { hashFile, hashMember, lookAt } from '../../src/web/workers/image-intake.ts';
 
 // What somebody drops as a firmware image: by itself, in a ZIP, and as hostile as files come.

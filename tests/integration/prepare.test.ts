@@ -4,9 +4,12 @@ import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { afterAll, beforeAll, expect, test } from '@jest/globals';
+import { writeSiteFile } from '../../src/core/document/site-file.ts';
 import type { RehearsedInput } from '../../src/core/firmware/rehearsal.ts';
+import { alderMill } from '../../src/standins/alder-mill.ts';
 import { type Fleet, fleetListing, startFleet } from '../../src/standins/fleet.ts';
 import { BOOT_ROOM, BREAD_OVEN, type Personality } from '../../src/standins/personality.ts';
+import { AT } from '../support/sites.ts';
 import { probe, SMALL } from '../support/test-camera.ts';
 
 // What stands behind Prepare outside of the page: cards and rehearsals by command, simulated devices that really change.
@@ -221,6 +224,22 @@ test('a handset gives pictures by HTTP behind its account, and a page on another
   expect((await fetch(shot, { method: 'POST', headers })).status).toBe(405);
 }, 30_000);
 
+test('cleartap check judges secrets that it is given, and prints none of them', async () => {
+  const file = join(folder, 'mill.cleartap.json');
+  writeFileSync(file, writeSiteFile(alderMill(AT)));
+  const secrets = { 'Sluice rail': 'Shared7Wheel', 'secret-boot-room': 'Shared7Wheel', 'Linen stair': 'admin' };
+  writeFileSync(join(folder, 'secrets.json'), JSON.stringify(secrets));
+  const { out } = await cleartap(['check', file, '--secrets', join(folder, 'secrets.json'), '--json']);
+  const rules = (camera: string): string[] =>
+    JSON.parse(out).findings.flatMap((one: { camera: string; rule: string }) =>
+      one.camera === camera ? one.rule : [],
+    );
+  expect(rules('Sluice rail')).toContain('prepare.secret-shared');
+  expect(rules('Boot room')).toContain('prepare.secret-shared');
+  expect(rules('Linen stair')).toContain('prepare.secret-known');
+  expect(out).not.toContain('Shared7Wheel');
+});
+
 let server: ChildProcess;
 let address = '';
 beforeAll(async () => {
@@ -249,7 +268,11 @@ test('the demo does to a simulated camera what was rehearsed, and says what it t
   expect((await answer.json()).states.at(-1)).toMatchObject({ listens: true });
 });
 test.each([
-  { why: 'a camera that is not simulated', body: { host: '10.77.4.99', inputs: null, account: null }, status: 404 },
+  {
+    why: 'an account for a camera that is not simulated',
+    body: { host: '10.77.4.99', inputs: null, account: { user: 'u', secret: 's' } },
+    status: 404,
+  },
   { why: 'no JSON', body: '{', status: 400 },
   {
     why: 'a card of no size',

@@ -2,7 +2,7 @@ import { BlobReader, type FileEntry, ZipReader } from '@zip.js/zip.js';
 import { createSHA256 } from 'hash-wasm';
 import { err, ok, type Result } from '../../core/base/result.ts';
 import { sayBytes } from '../../core/base/say.ts';
-import { MOST_IMAGE_BYTES } from '../../core/document/chapters/cameras/reflash.ts';
+import { MOST_IMAGE_BYTES } from '../../core/document/chapters/cameras/reflash-ranges.ts';
 import { type ArchiveMember, looksLikeZip, MOST_MEMBERS, memberProblem } from '../../core/firmware/archive.ts';
 
 /** What was dropped: a file by itself, or a ZIP with what is in it. */

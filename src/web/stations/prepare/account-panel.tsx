@@ -125,7 +125,11 @@ export function AccountPanel({ camera }: { camera: Camera }) {
         <SecretField
           label="Secret of that account"
           account={adminAccount}
-          onKeep={(secret) => adminAccount && vault.set(adminAccount.secretRef, secret)}
+          onKeep={(secret) => {
+            const kept = adminAccount ?? { user: '', secretRef: `admin-${camera.id}` };
+            vault.set(kept.secretRef, secret);
+            if (!adminAccount) dispatch(commandIssued({ kind: 'setAdminAccount', cameraId: camera.id, account: kept }));
+          }}
         />
         <span className="col-span-2 mt-5 md:col-span-1">
           {adminAccount && vault.has(adminAccount.secretRef) && (

@@ -2,7 +2,8 @@ import { TEXT_LIMITS } from '../../../core/base/limits.ts';
 import { sayCount } from '../../../core/base/say.ts';
 import { bytes } from '../../../core/base/units.ts';
 import { bestKnown } from '../../../core/document/best-known.ts';
-import { type PlannedCard, REFLASH_RANGES } from '../../../core/document/chapters/cameras/reflash.ts';
+import type { PlannedCard } from '../../../core/document/chapters/cameras/reflash.ts';
+import { REFLASH_RANGES } from '../../../core/document/chapters/cameras/reflash-ranges.ts';
 import { cameraSubject } from '../../../core/document/subject.ts';
 import {
   ALIGN_MIB,

@@ -50,7 +50,8 @@ function Rehearse({ camera, guide }: { camera: Camera; guide: ReflashGuide }) {
   const { run, inputs, camera: sim } = rehearsal;
   const isSimulated = useAppSelector(selectServer).network === 'simulated';
   const [atStandin, setAtStandin] = useState<{ readonly isError: boolean; readonly text: string } | null>(null);
-  const isDone = run.phase === 'done' && sim.firmware === (run.direction === 'onward' ? 'new' : 'stock');
+  const isDone =
+    run.phase === 'done' && sim.phase === 'running' && sim.firmware === (run.direction === 'onward' ? 'new' : 'stock');
   const recorded = useRef<unknown>(null);
   const { direction, attempt } = run;
 

@@ -67,6 +67,16 @@ export function RunnerPage() {
               }}
             />
           )}
+          {told && (told.run.phase === 'network' || told.run.phase === 'check') && (
+            <p className="mx-auto mt-3 w-full max-w-[560px]">
+              <Link
+                to={`/site/${siteId}/camera/${cameraId}/tap`}
+                className="font-strong text-verdigris hover:underline"
+              >
+                Probe it at Tap, and come back →
+              </Link>
+            </p>
+          )}
           {!isOpen && (
             <div className="mx-auto mt-4 flex w-full max-w-[560px] flex-col gap-2">
               <p className="text-soft">

@@ -5,7 +5,8 @@ import { FILE_SYSTEMS } from '../../../firmware/memory-card.ts';
 import { OPTIONS } from '../../../firmware/options.ts';
 import { MOUNTS, SCREENS } from '../../../handset/heat.ts';
 import { HANDSET_LENSES, HANDSET_RANGES, HANDSET_WAYS, type Handset } from './handset.ts';
-import { type ImageFile, type PlannedCard, REFLASH_RANGES, type Reflash } from './reflash.ts';
+import type { ImageFile, PlannedCard, Reflash } from './reflash.ts';
+import { REFLASH_RANGES } from './reflash-ranges.ts';
 
 const mark = () => line(TEXT_LIMITS.label);
 const marksShape = shapeOf<Marks>()({ board: mark(), flash: mark(), sensor: mark(), radio: mark() });

@@ -1,6 +1,5 @@
-import { wholes } from '../../../base/range.ts';
 import { type Marks, NO_MARKS } from '../../../firmware/marks.ts';
-import { CARD_RANGES, type FileSystem } from '../../../firmware/memory-card.ts';
+import type { FileSystem } from '../../../firmware/memory-card.ts';
 import type { Option } from '../../../firmware/options.ts';
 
 /** An image as it was taken in: the file itself is nowhere in the document. */
@@ -63,12 +62,3 @@ export const UNSAID_REFLASH: Reflash = {
   isBackGivenUp: false,
   card: null,
 };
-
-/** Largest image that is taken in. */
-export const MOST_IMAGE_BYTES = 512 * 1024 * 1024;
-
-export const REFLASH_RANGES = {
-  imageBytes: wholes(1, MOST_IMAGE_BYTES, 'bytes'),
-  cardBytes: CARD_RANGES.bytes,
-  partitionMiB: wholes(1, 2 * 1024 * 1024, 'MiB'),
-} as const;
