@@ -116,10 +116,6 @@ const VIEWS: readonly { readonly name: string; readonly looks: readonly ((page: 
     name: 'Prepare, its bench, the procedure and a rehearsal',
     looks: [
       async (page) => {
-        await openCamera(page, 'Boot room', 'prepare');
-        await region('Settings at the camera')(page);
-      },
-      async (page) => {
         await openCamera(page, 'Bread oven', 'prepare');
         await region('Old handset')(page);
       },

@@ -4,7 +4,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { BlobWriter, Uint8ArrayReader, ZipWriter } from '@zip.js/zip.js';
 import { apart, expect, type Page, test } from './browser.ts';
-import { type DemoServer, openCamera, sitesReadBack, startDemo, startForReal } from './steps.ts';
+import { type DemoServer, openCamera, probeUntilPlays, sitesReadBack, startDemo, startForReal } from './steps.ts';
 
 // Another firmware, from the decision to the camera that runs it, and back.
 
@@ -57,6 +57,11 @@ async function probeSays(page: Page, words: string | RegExp): Promise<void> {
   await expect(page.getByText(words).first()).toBeVisible({ timeout: 20_000 });
 }
 
+async function toTap(page: Page): Promise<void> {
+  await page.getByRole('link', { name: 'Reflash bench' }).click();
+  await page.getByRole('link', { name: /^Tap/ }).click();
+}
+
 test.describe('the simulated Boot room of a demo of its own', () => {
   let demo: DemoServer;
   test.beforeAll(async () => {
@@ -68,10 +73,9 @@ test.describe('the simulated Boot room of a demo of its own', () => {
     page,
   }) => {
     test.setTimeout(120_000);
-    const at = `${demo.address}/site/alder-mill/camera/boot-room`;
-    await page.goto(`${at}/tap`);
+    await page.goto(`${demo.address}/site/alder-mill/camera/boot-room/tap`);
     await probeSays(page, /nothing listens|refused/i);
-    await page.goto(`${at}/prepare`);
+    await page.getByRole('link', { name: /^Prepare/ }).click();
     await page.getByRole('link', { name: 'Rehearse it' }).click();
     await press(page, 'Time runs 60 times');
 
@@ -96,17 +100,18 @@ test.describe('the simulated Boot room of a demo of its own', () => {
     await writeAndCheck(page);
     await expect(page.getByText('Rehearsed in 3 tries. It is in the logbook.', { exact: false })).toBeVisible();
     await expect(page.getByText('its stream answers now', { exact: false })).toBeVisible();
-    await page.goto(`${at}/tap`);
-    await probeSays(page, /^live, /);
+    await toTap(page);
+    await probeUntilPlays(page);
 
-    await page.goto(`${at}/prepare/rehearsal`);
+    await page.getByRole('link', { name: /^Prepare/ }).click();
+    await page.getByRole('link', { name: 'Rehearse it' }).click();
     await press(page, 'Time runs 60 times');
     await press(page, 'Rehearse going back');
     await expect(page.getByLabel('Name of its file')).toHaveValue('mini_stock.bin');
     await tryOnce(page, 'blue, slow');
     await writeAndCheck(page);
     await expect(page.getByText('it gives no stream now', { exact: false })).toBeVisible();
-    await page.goto(`${at}/tap`);
+    await toTap(page);
     await probeSays(page, /nothing listens|refused/i);
   });
 });
