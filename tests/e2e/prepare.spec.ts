@@ -44,6 +44,19 @@ test('every camera gets an account of its own, with a secret that nobody sees; n
   await expect.poll(() => clipboard(page)).toBe('crumb7tray4peel');
 });
 
+test('several cameras chosen on the Round get their accounts by one act, and undo takes it back', async ({ page }) => {
+  await page.goto('/');
+  for (const name of ['Orchard track', 'Bee stand', 'Sluice rail'])
+    await page.getByRole('checkbox', { name: new RegExp(name) }).check();
+  await page.getByRole('button', { name: 'Make their accounts' }).click();
+  await expect(page.getByText(/^2 accounts made, each with a secret of its own/)).toBeVisible();
+  await expect(page.getByRole('row', { name: /Bee stand/ })).not.toContainText('no streaming account');
+  await page.keyboard.press('ControlOrMeta+z');
+  await page.getByRole('link', { name: 'Bee stand', exact: true }).click();
+  await page.getByRole('link', { name: /^Prepare/ }).click();
+  await expect(region(page, 'Accounts').getByLabel('Streaming account')).toHaveValue('');
+});
+
 test('what is wrong with an account is said as it is typed, and one touch mends its name', async ({ page }) => {
   await openCamera(page, 'Boot room', 'prepare');
   const accounts = region(page, 'Accounts');

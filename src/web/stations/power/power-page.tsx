@@ -7,9 +7,7 @@ import { powerJudgeOf } from '../../../core/stations/power/index.ts';
 import type { PowerJudge } from '../../../core/stations/power/power-judgement.ts';
 import { selectIndex, selectSite } from '../../store/site-slice.ts';
 import { useAppSelector } from '../../store/store.ts';
-import { CameraFindings } from '../../things/finding/camera-findings.tsx';
-import { Drop } from '../../ui/drop.tsx';
-import { Panel } from '../../ui/panel.tsx';
+import { FindingsPanel, NothingFound } from '../../things/finding/findings-panel.tsx';
 import { StationFrame } from '../station-frame.tsx';
 import { BenchTestPanel } from './bench-test-panel.tsx';
 import { ChargePanel } from './charge-panel.tsx';
@@ -62,21 +60,15 @@ function PowerBench({ camera, findings, verdict }: PowerBenchProps) {
         </div>
       </div>
       <div className="contents lg:flex lg:min-w-0 lg:flex-col lg:gap-4">
-        {/* on a phone before the inputs */}
-        <div className="min-w-0 max-lg:-order-1">
-          <Panel title="Findings">
-            {findings.length > 0 ? (
-              <CameraFindings cameraId={camera.id} findings={findings} />
-            ) : camera.feed ? (
-              <p className="flex items-center gap-2">
-                <Drop verdict={verdict} />{' '}
-                {verdict === 'ok' ? 'Power and links hold.' : 'Whether it holds is not known.'}
-              </p>
-            ) : (
-              <p className="text-soft">Say what feeds it, and it is worked out.</p>
-            )}
-          </Panel>
-        </div>
+        <FindingsPanel cameraId={camera.id} findings={findings}>
+          {camera.feed ? (
+            <NothingFound verdict={verdict}>
+              {verdict === 'ok' ? 'Power and links hold.' : 'Whether it holds is not known.'}
+            </NothingFound>
+          ) : (
+            <p className="text-soft">Say what feeds it, and it is worked out.</p>
+          )}
+        </FindingsPanel>
         <div className="min-w-0 max-lg:order-2">
           <LinksPanel camera={camera} judge={judge} />
         </div>

@@ -4,9 +4,7 @@ import type { Verdict } from '../../../core/base/verdict.ts';
 import type { Camera } from '../../../core/document/chapters/cameras/camera.ts';
 import type { Finding } from '../../../core/findings/finding.ts';
 import { findingsAt } from '../../../core/lanes/lane-types.ts';
-import { CameraFindings } from '../../things/finding/camera-findings.tsx';
-import { Drop } from '../../ui/drop.tsx';
-import { Panel } from '../../ui/panel.tsx';
+import { FindingsPanel, NothingFound } from '../../things/finding/findings-panel.tsx';
 import { StationFrame } from '../station-frame.tsx';
 import { AccountPanel } from './account-panel.tsx';
 import { FirmwarePanel } from './firmware-panel.tsx';
@@ -76,19 +74,11 @@ function PrepareBench({ camera, findings, verdict }: PrepareBenchProps) {
         </div>
       </div>
       <div className="contents lg:flex lg:min-w-0 lg:flex-col lg:gap-4">
-        {/* on a phone before the inputs */}
-        <div className="min-w-0 max-lg:-order-1">
-          <Panel title="Findings">
-            {findings.length > 0 ? (
-              <CameraFindings cameraId={camera.id} findings={findings} />
-            ) : (
-              <p className="flex items-center gap-2">
-                <Drop verdict={verdict} />{' '}
-                {verdict === 'ok' ? 'It is prepared.' : 'Nothing speaks against it; not all of it is known.'}
-              </p>
-            )}
-          </Panel>
-        </div>
+        <FindingsPanel cameraId={camera.id} findings={findings}>
+          <NothingFound verdict={verdict}>
+            {verdict === 'ok' ? 'It is prepared.' : 'Nothing speaks against it; not all of it is known.'}
+          </NothingFound>
+        </FindingsPanel>
         {camera.kind === 'handset' && (
           <div className="min-w-0 max-lg:order-2">
             <HandsetPanel camera={camera} />

@@ -6,9 +6,8 @@ import type { Finding } from '../../../core/findings/finding.ts';
 import { WRITES } from '../../../core/firmware/options.ts';
 import { commandIssued } from '../../store/site-slice.ts';
 import { useAppDispatch } from '../../store/store.ts';
-import { CameraFindings } from '../../things/finding/camera-findings.tsx';
+import { FindingsPanel } from '../../things/finding/findings-panel.tsx';
 import { Button } from '../../ui/button.tsx';
-import { Panel } from '../../ui/panel.tsx';
 import type { BenchProps } from './bench-props.ts';
 import { CardPanel } from './card-panel.tsx';
 import { DecidePanel } from './decide-panel.tsx';
@@ -67,13 +66,7 @@ export function ReflashBench({ camera, findings }: { camera: Camera; findings: r
           )}
         </div>
         <div className="contents lg:flex lg:min-w-0 lg:flex-col lg:gap-4">
-          {own.length > 0 && (
-            <div className="min-w-0 max-lg:-order-1">
-              <Panel title="Findings">
-                <CameraFindings cameraId={camera.id} findings={own} />
-              </Panel>
-            </div>
-          )}
+          {own.length > 0 && <FindingsPanel cameraId={camera.id} findings={own} />}
           <div className="min-w-0 max-lg:order-2">
             <GuidePanel camera={camera} />
           </div>
