@@ -111,8 +111,23 @@ test('what is seen of a line across is what its points say', () => {
         expect(seen.toM).toBeLessThan(Math.max(...points) + slack);
       }
     }),
-    { numRuns: 300 },
+    { numRuns: 300, interruptAfterTimeLimit: 20_000 },
   );
+});
+
+test('of two corners that see a line, the wider one counts, though one sample meets each', () => {
+  // Just so turned that the left corner begins at eighty degrees aside, where the sampling ends.
+  const across = [-1, 1].map((axisDeg) =>
+    seenAcross(
+      lensView(lens('equidistant', 159.7031, axisDeg), 1),
+      { mountHeightM: 3.55486872, tiltDownDeg: 4 },
+      0.5,
+      1.6,
+    ),
+  );
+  const [left, right] = across;
+  expect(right?.fromM).toBeCloseTo(2.746, 2);
+  expect(left?.toM).toBeCloseTo(-2.746, 2); // turned the other way, its mirror picture
 });
 
 test('a zone is seen as far in from each end as its points say', () => {

@@ -178,10 +178,6 @@ function bentAcross(view: LensView, aim: Aim, aheadM: number, heightM: number): 
       isOpen = true;
     }
   }
-  const [first, ...others] = runs;
-  if (!first) return null;
-  const length = (run: typeof first): number => run.toDeg - run.fromDeg;
-  const widest = others.reduce((a, b) => (length(b) > length(a) ? b : a), first);
   const rim = (insideDeg: number, towards: 1 | -1): number => {
     let [inside, outside] = [insideDeg, insideDeg + towards * step];
     if (Math.abs(outside) > WIDEST_ASIDE_DEG) return inside;
@@ -193,7 +189,10 @@ function bentAcross(view: LensView, aim: Aim, aheadM: number, heightM: number): 
     return inside;
   };
   const at = (deg: number): number => aheadM * Math.tan(deg * DEG);
-  return { fromM: at(rim(widest.fromDeg, -1)), toM: at(rim(widest.toDeg, 1)) };
+  // Which is wider is asked of the rims: two pieces that one sample each meets are not equally wide.
+  const pieces = runs.map(({ fromDeg, toDeg }) => ({ fromM: at(rim(fromDeg, -1)), toM: at(rim(toDeg, 1)) }));
+  const width = ({ fromM, toM }: AcrossStretch): number => toM - fromM;
+  return pieces.reduce<AcrossStretch | null>((a, b) => (a && width(a) >= width(b) ? a : b), null);
 }
 
 /** How much of a zone is seen, from end to end: what its ends lose counts, a gap between two lenses has its own question. */
