@@ -47,3 +47,6 @@ export function sayStretch(seconds: number): string {
 export const sayUpTo = (metres: number): string => `${(Math.floor(metres * 10 + 1e-9) / 10).toFixed(1)} m`;
 /** “1.3 m”, of what is lost: rounded up. */
 export const sayFrom = (metres: number): string => `${(Math.ceil(metres * 10 - 1e-9) / 10).toFixed(1)} m`;
+
+/** A text that begins a line or a sentence. */
+export const capital = (text: string): string => `${text.charAt(0).toUpperCase()}${text.slice(1)}`;

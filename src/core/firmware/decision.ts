@@ -132,11 +132,18 @@ function vetoesOf(f: DecisionFacts): readonly string[] {
   ];
 }
 
+export interface Decision {
+  readonly scored: readonly Scored[];
+  readonly best: Option;
+  /** Nothing leads by enough to leave it: `best` is then to keep it, whatever the scores. */
+  readonly isClose: boolean;
+}
+
 /**
  * Scores what can be done: the sum of weight times value, 0 to 1.
  * Source: [A]; a lead of 0.10 decides, a closer call keeps it as it is.
  */
-export function decide(facts: DecisionFacts): { readonly scored: readonly Scored[]; readonly best: Option } {
+export function decide(facts: DecisionFacts): Decision {
   const vetoes = vetoesOf(facts);
   const scored = OPTIONS.map((option): Scored => {
     const byCriterion = weighOption(option, facts);
@@ -147,5 +154,7 @@ export function decide(facts: DecisionFacts): { readonly scored: readonly Scored
   const [first, second] = free.toSorted((a, b) => b.score - a.score);
   const isClear = first !== undefined && (second === undefined || first.score - second.score >= LEAD - 1e-9);
   // A closer call leaves it as it is, unless it is of no use as it is.
-  return { scored, best: isClear || (first && facts.givesStream === false) ? first.option : 'keep' };
+  return isClear || (first && facts.givesStream === false)
+    ? { scored, best: first.option, isClose: false }
+    : { scored, best: 'keep', isClose: true };
 }

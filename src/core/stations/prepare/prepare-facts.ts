@@ -2,6 +2,7 @@ import type { SecretTraits } from '../../auth/secret-traits.ts';
 import type { HandsetLens, HandsetWay } from '../../document/chapters/cameras/handset.ts';
 import type { SiteCommand } from '../../document/site-commands.ts';
 import type { Mend } from '../../findings/finding.ts';
+import type { Facts } from '../../findings/rule.ts';
 import type { NameVerdict } from '../../firmware/image-name.ts';
 import type { FileSystem } from '../../firmware/memory-card.ts';
 import type { Option } from '../../firmware/options.ts';
@@ -141,3 +142,7 @@ export interface PrepareOffers {
   readonly backLens: () => Mends;
   readonly loopWanted: () => Mends;
 }
+
+/** Another image is to be written. */
+export const writes = (f: Facts<PrepareFacts>): boolean => f.writes === true;
+export const hasImage = (f: Facts<PrepareFacts>): boolean => writes(f) && f.hasImage === true;

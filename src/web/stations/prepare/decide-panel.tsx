@@ -1,3 +1,4 @@
+import { capital } from '../../../core/base/say.ts';
 import { CRITERIA } from '../../../core/firmware/decision.ts';
 import { MARK_WORDS } from '../../../core/firmware/guide.ts';
 import { MARKS } from '../../../core/firmware/marks.ts';
@@ -26,7 +27,7 @@ export function DecidePanel({ camera, reflash, set }: BenchProps) {
   const view = useSiteView();
   const lane = useAppSelector(selectLanesById)[camera.id];
   const picture = lane?.stations.find(({ station }) => station === 'choose')?.verdict ?? 'unknown';
-  const { scored, best } = decisionOf(camera, view, picture);
+  const { scored, best, isClose } = decisionOf(camera, view, picture);
   return (
     <Panel title="Decide" aside="0 to 100; what nobody knows counts as half">
       <div className="overflow-x-auto">
@@ -38,8 +39,7 @@ export function DecidePanel({ camera, reflash, set }: BenchProps) {
               </th>
               {OPTIONS.map((option) => (
                 <th key={option} scope="col" className="py-1 pr-2 align-bottom">
-                  {OPTION_WORDS[option].charAt(0).toUpperCase()}
-                  {OPTION_WORDS[option].slice(1)}
+                  {capital(OPTION_WORDS[option])}
                 </th>
               ))}
             </tr>
@@ -69,7 +69,9 @@ export function DecidePanel({ camera, reflash, set }: BenchProps) {
                 <td key={option} className="py-1.5 pr-2">
                   <span className="flex flex-wrap items-center gap-2">
                     <b className="font-mono text-name">{Math.round(score * 100)}</b>
-                    {option === best && <span className="text-verdigris">by its score</span>}
+                    {option === best && (
+                      <span className="text-verdigris">{isClose ? 'nothing else leads by 10' : 'by its score'}</span>
+                    )}
                   </span>
                   {vetoes.map((text) => (
                     <span key={text} className="block text-brick">

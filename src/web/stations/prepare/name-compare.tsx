@@ -1,3 +1,4 @@
+import { capital } from '../../../core/base/say.ts';
 import { compareNames, firstDifference, NAME_WORDS } from '../../../core/firmware/image-name.ts';
 
 /** Two names letter over letter, the first odd one underlined: “l” and “I”, a blank at the end, a hidden ending are seen. */
@@ -31,10 +32,7 @@ export function NameCompare({ required, found }: { required: string; found: stri
           {line(found, 'on the card')}
         </tbody>
       </table>
-      <p className={`text-small ${verdict === 'ok' ? 'text-soft' : 'text-brick'}`}>
-        {NAME_WORDS[verdict].charAt(0).toUpperCase()}
-        {NAME_WORDS[verdict].slice(1)}.
-      </p>
+      <p className={`text-small ${verdict === 'ok' ? 'text-soft' : 'text-brick'}`}>{capital(NAME_WORDS[verdict])}.</p>
     </div>
   );
 }

@@ -1,4 +1,5 @@
 import { useEffect, useRef } from 'react';
+import { capital } from '../../../core/base/say.ts';
 import type { Camera, Stream } from '../../../core/document/chapters/cameras/camera.ts';
 import type { AddressRemark } from '../../../core/net/address-remarks.ts';
 import { asksForLogin } from '../../../core/net/path-places.ts';
@@ -93,7 +94,7 @@ export function AddressPanel({
 
   return (
     <Panel
-      title={`${stream.label.charAt(0).toUpperCase()}${stream.label.slice(1)} stream, as it must be typed elsewhere`}
+      title={`${capital(stream.label)} stream, as it must be typed elsewhere`}
       actions={
         <>
           <TransportPicker value={transport} onChange={onTransport} />
