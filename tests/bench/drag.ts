@@ -1,9 +1,7 @@
-import { spawn } from 'node:child_process';
-import { join } from 'node:path';
-import { createInterface } from 'node:readline';
 import { chromium, type Page } from '@playwright/test';
 import type { Site } from '../../src/core/document/site.ts';
 import { writeSiteFile } from '../../src/core/document/site-file.ts';
+import { startDemo } from './demo-server.ts';
 import { type Figure, median } from './measure.ts';
 import { siteOf } from './site-edit.ts';
 
@@ -43,14 +41,9 @@ async function longestTaskMs(page: Page, from: { x: number; y: number }): Promis
 }
 
 export async function dragFigures(root: string): Promise<Figure[]> {
-  const server = spawn(process.execPath, [join(root, 'dist/node/server.mjs'), '--demo', '--port', '0']);
+  const { server, address } = await startDemo(root);
   const browser = await chromium.launch({ executablePath: CHROMIUM, args: ['--no-sandbox', '--disable-gpu'] });
   try {
-    let address = '';
-    for await (const line of createInterface(server.stdout)) {
-      address = /http:\/\/[^\s/]+/.exec(line)?.[0] ?? '';
-      if (address) break;
-    }
     const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
     await page.goto(address);
     const buffer = Buffer.from(writeSiteFile(drawnSite()));

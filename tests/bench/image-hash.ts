@@ -4,8 +4,8 @@ import { createWriteStream, mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { performance } from 'node:perf_hooks';
-import { createInterface } from 'node:readline';
 import { chromium } from '@playwright/test';
+import { startDemo } from './demo-server.ts';
 import { type Figure, median } from './measure.ts';
 
 const CHROMIUM = process.env.CHROMIUM ?? '/usr/bin/chromium';
@@ -50,14 +50,9 @@ export async function imageHashFigures(root: string): Promise<Figure[]> {
   const folder = mkdtempSync(join(tmpdir(), 'clear-tap-bench-'));
   const file = join(folder, 'mini_open.bin');
   await writeImage(file);
-  const server = spawn(process.execPath, [join(root, 'dist/node/server.mjs'), '--demo', '--port', '0']);
+  const { server, address } = await startDemo(root);
   const browser = await chromium.launch({ executablePath: CHROMIUM, args: ['--no-sandbox', '--disable-gpu'] });
   try {
-    let address = '';
-    for await (const line of createInterface(server.stdout)) {
-      address = /http:\/\/[^\s/]+/.exec(line)?.[0] ?? '';
-      if (address) break;
-    }
     const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
     await page.goto(`${address}/site/alder-mill/camera/boot-room/prepare/reflash`);
     await page.getByRole('button', { name: 'Decide: take a community image' }).click();
