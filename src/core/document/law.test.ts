@@ -9,6 +9,8 @@ import { addressRemarks } from '../net/address-remarks.ts';
 import type { ProbeReport } from '../probe/probe-types.ts';
 import { indexEvidence } from './best-known.ts';
 import { UNKNOWN_STREAM } from './chapters/cameras/camera.ts';
+import { UNSAID_HANDSET } from './chapters/cameras/handset.ts';
+import { UNSAID_REFLASH } from './chapters/cameras/reflash.ts';
 import { UNKNOWN_DESTINATION } from './chapters/destinations/destination.ts';
 import { UNMEASURED_LINK } from './chapters/links/link.ts';
 import { emptyModel } from './chapters/models/model-card.ts';
@@ -99,6 +101,15 @@ const fromOutside: fc.Arbitrary<SiteCommand> = fc.oneof(
       fileName,
       sha256: fileName,
       bytes: 1,
+    }),
+  ),
+  words.map(
+    (text): SiteCommand => ({
+      kind: 'recordReflashStep',
+      cameraId: 'sluice',
+      told: 'begin:onward',
+      said: text,
+      by: text,
     }),
   ),
   words.map(
@@ -298,6 +309,34 @@ const anything: fc.Arbitrary<SiteCommand> = fc
         wall: { id, name: text, from: { xM: number, yM: 0 }, to: { xM: 1, yM: number }, material: 'door' },
       },
       { kind: 'changeSite', changed: { name: text, notes: text } },
+      { kind: 'setAdminAccount', cameraId: 'sluice', account: { user: text, secretRef: id } },
+      { kind: 'setHandset', cameraId: 'sluice', handset: { ...UNSAID_HANDSET, roomC: number, loopGB: number } },
+      {
+        kind: 'setReflash',
+        cameraId: 'sluice',
+        reflash: {
+          ...UNSAID_REFLASH,
+          label: { hardwareRev: text, version: text },
+          card: { bytes: number, fileSystem: 'FAT32', partitionMiB: number, fileName: text },
+        },
+      },
+      {
+        kind: 'setReflash',
+        cameraId: 'sluice',
+        reflash: {
+          ...UNSAID_REFLASH,
+          image: {
+            fileName: text,
+            archive: id,
+            bytes: number,
+            sha256: text,
+            published: text,
+            version: text,
+            hardwareRev: text,
+            marks: UNSAID_REFLASH.marks,
+          },
+        },
+      },
       {
         kind: 'many',
         what: text,

@@ -95,7 +95,7 @@ export function AccountPanel({ camera }: { camera: Camera }) {
             hint={most < SECRET_LENGTHS.max ? `${most} at most: more is not taken everywhere` : undefined}
             onKeep={(value) => setLength(value ?? USUAL_LENGTH)}
           />
-          <Button kind={secret ? 'plain' : 'main'} className="mt-5" onClick={make}>
+          <Button kind={secret ? 'plain' : 'main'} className="col-span-2 md:col-span-1 md:mt-5" onClick={make}>
             {account ? 'Make a new secret' : 'Make account and secret'}
           </Button>
         </div>
