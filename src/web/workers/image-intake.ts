@@ -28,7 +28,9 @@ const LIES =
 
 /** What a browser raises of a file that is no longer as it was when it was dropped. */
 const isChanged = (error: unknown): boolean =>
-  error instanceof DOMException && (error.name === 'NotReadableError' || error.name === 'NotFoundError');
+  (error instanceof DOMException && (error.name === 'NotReadableError' || error.name === 'NotFoundError')) ||
+  // What is read as a stream ends so, by when the change is noticed: a local file has no other network.
+  (error instanceof TypeError && error.message === 'network error');
 
 const plain = (error: unknown): string => (isChanged(error) ? CHANGED : `It could not be read: ${String(error)}.`);
 
