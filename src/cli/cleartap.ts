@@ -1,5 +1,6 @@
 import { complain } from './print.ts';
 import { PROBE_USAGE, probeCommand } from './probe-command.ts';
+import { SCAN_USAGE } from './scan-usage.ts';
 import { InputError, UsageError } from './usage-error.ts';
 
 type Command = (args: readonly string[]) => Promise<number>;
@@ -10,12 +11,14 @@ const COMMANDS: Readonly<Record<string, () => Promise<Command>>> = {
   check: async () => (await import('./check-command.ts')).checkCommand,
   card: async () => (await import('./card-command.ts')).cardCommand,
   rehearse: async () => (await import('./rehearse-command.ts')).rehearseCommand,
+  scan: async () => (await import('./scan-command.ts')).scanCommand,
   standins: async () => (await import('./standins-command.ts')).standinsCommand,
 };
 
 const USAGE = `usage:
   ${PROBE_USAGE}
   cleartap check FILE.cleartap.json [--secrets FILE.json] [--apply RULE [--out FILE]] [--json]
+  ${SCAN_USAGE}
   cleartap card --size BYTES [--limit GIB] [--image FILE [--sha256 HEX] [--name NAME]] [--json]
   cleartap rehearse [SCRIPT.json] [--json]
   cleartap standins [--json]

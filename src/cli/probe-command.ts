@@ -5,10 +5,12 @@ import { sayMs, sayRate, sayShare } from '../core/base/say.ts';
 import { readTarget } from '../core/net/target.ts';
 import { reportOfBadTarget } from '../core/probe/probe-report.ts';
 import type { ProbeReport } from '../core/probe/probe-types.ts';
+import { createRealFinder } from '../server/adapters/real-finder.ts';
 import { systemClock, systemEntropy } from '../server/adapters/system.ts';
 import { createTcpDialer } from '../server/adapters/tcp-dialer.ts';
 import type { World } from '../server/drive.ts';
 import { runProbe } from '../server/works/run-probe.ts';
+import { cancelOnSignal } from './cancel-on-signal.ts';
 import { print, printJson } from './print.ts';
 import type { SiteProbeOptions } from './probe-site.ts';
 import { UsageError } from './usage-error.ts';
@@ -63,6 +65,7 @@ export async function probeCommand(args: readonly string[]): Promise<number> {
 
   const world = {
     dialer: createTcpDialer({ allowPublic: values['allow-public'] }),
+    finder: createRealFinder(),
     clock: systemClock,
     entropy: systemEntropy,
   };
@@ -118,13 +121,6 @@ async function readSecret(variable: string | undefined, fromStdin: boolean): Pro
   const secret = process.env[variable];
   if (secret === undefined) throw new UsageError(`--pass-env: the variable ${variable} is not set.`);
   return secret;
-}
-
-function cancelOnSignal(): AbortSignal {
-  const controller = new AbortController();
-  for (const name of ['SIGINT', 'SIGTERM'] as const)
-    process.once(name, () => controller.abort(new UsageError('Cancelled.')));
-  return controller.signal;
 }
 
 /** The report for eyes. */

@@ -5,6 +5,7 @@ import { HTTPException } from 'hono/http-exception';
 import { stream } from 'hono/streaming';
 import { ValidationError } from 'yup';
 import { problem } from '../contract/problem.ts';
+import { type RouterAnswer, type RouterRequest, routerRequestSchema } from '../contract/router-api.ts';
 import type { DemoSite, ServerInfo } from '../contract/server-info.ts';
 import { type StandinAnswer, type StandinRequest, standinRequestSchema } from '../contract/standin-api.ts';
 import type { World } from './drive.ts';
@@ -16,6 +17,8 @@ import { LINE_WORKS } from './works/works.ts';
 
 export interface Demo {
   readonly site: () => DemoSite;
+  /** Asks the simulated router; what it is told takes the place of what it had. */
+  readonly router: (request: RouterRequest) => RouterAnswer;
   /** Does something to a simulated camera; `null` where none is at that address. */
   readonly standin: (request: StandinRequest) => Promise<StandinAnswer | null>;
 }
@@ -58,6 +61,11 @@ export function createApp({ world, network, demo, running, ...guard }: AppOption
       return answer
         ? c.json<StandinAnswer>(answer)
         : c.json(problem(404, 'No such camera', `No simulated camera is at ${request.host}.`), 404);
+    })
+    .post('/api/router', async (c) => {
+      if (!demo) return c.json(problem(404, 'No demo', 'This server was started without the demo.'), 404);
+      const request = routerRequestSchema.validateSync(parseJson(await c.req.text()), { strict: true });
+      return c.json<RouterAnswer>(demo.router(request));
     })
     .post('/api/:work', async (c, next) => {
       const work = LINE_WORKS.get(c.req.param('work'));

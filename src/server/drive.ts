@@ -1,12 +1,12 @@
-import type { DriveEffect, DriveInput, Machine } from '../core/machine/machine.ts';
-import { CameraLine } from './camera-line.ts';
+import type { CommonEffect, CommonInput, Machine } from '../core/machine/machine.ts';
 import { logFault, underGuard } from './last-guard.ts';
-import { type Clock, type Dialer, DialFailure, type Entropy } from './ports.ts';
-import { createSafely, nameOfFault } from './safely.ts';
+import type { Clock, Dialer, Entropy, Finder } from './ports.ts';
+import { createSafely, nameOfFault, type Safely } from './safely.ts';
 
 /** What a machine is driven in. */
 export interface World {
   readonly dialer: Dialer;
+  readonly finder: Finder;
   readonly clock: Clock;
   readonly entropy: Entropy;
 }
@@ -18,17 +18,36 @@ const GOODBYE_MS = 500;
 /** A fault that comes again while the first is dealt with gives the goodbye up; a third one gives all up. */
 const MAX_FAULTS = 2;
 
-type Own<Effect> = Exclude<Effect, DriveEffect<string>>;
+/** What a way to devices has of the drive that it serves. */
+export interface Hub<Input> {
+  readonly world: World;
+  readonly signal: AbortSignal;
+  /** From the machine's beginning. */
+  readonly now: () => number;
+  readonly put: (input: Input) => void;
+  /** Every callback of a socket runs in it. */
+  readonly safely: Safely;
+  readonly broken: (error: unknown) => void;
+}
 
-export interface DriveOptions<Timer extends string, Effect extends { readonly kind: string }> {
-  readonly machine: Machine<DriveInput<Timer>, DriveEffect<Timer> | Effect>;
-  readonly host: string;
-  readonly port: number;
-  readonly timeoutMs: number;
+/** The sockets of one machine: to a camera, or to many doors. Closing it closes all of them at once. */
+export interface Way<Doing> {
+  readonly kinds: ReadonlySet<string>;
+  /** Once the machine has begun. */
+  start(): void;
+  carryOut(doing: Doing): void;
+  close(): void;
+}
+
+type Own<Effect, Doing> = Exclude<Effect, Doing | CommonEffect<string>>;
+
+export interface DriveOptions<Timer extends string, Input, Doing, Effect extends { readonly kind: string }> {
+  readonly machine: Machine<CommonInput<Timer> | Input, CommonEffect<Timer> | Doing | Effect>;
+  readonly way: (hub: Hub<Input>) => Way<Doing>;
   readonly world: World;
   readonly signal: AbortSignal;
   /** What the machine says beyond what is done for it. */
-  readonly onEffect: (effect: Own<Effect>) => void;
+  readonly onEffect: (effect: Own<Effect, Doing>) => void;
   /** What a fault of ours is said to have ended: “the probe”. */
   readonly what: string;
 }
@@ -38,9 +57,12 @@ export interface DriveOptions<Timer extends string, Effect extends { readonly ki
  * is done, or half a second after `signal` aborted. A fault of ours is told to the machine, which ends with it; rejects only
  * when that fails too.
  */
-export function drive<Timer extends string, Effect extends { readonly kind: string }>(
-  options: DriveOptions<Timer, Effect>,
-): Promise<void> {
+export function drive<
+  Timer extends string,
+  Input,
+  Doing extends { readonly kind: string },
+  Effect extends { readonly kind: string },
+>(options: DriveOptions<Timer, Input, Doing, Effect>): Promise<void> {
   return new Promise((resolve, reject) => {
     if (options.signal.aborted) return resolve();
     const drive = new Drive(options, resolve, reject);
@@ -48,26 +70,32 @@ export function drive<Timer extends string, Effect extends { readonly kind: stri
   });
 }
 
-class Drive<Timer extends string, Effect extends { readonly kind: string }> {
-  readonly #line: CameraLine;
+class Drive<
+  Timer extends string,
+  Input,
+  Doing extends { readonly kind: string },
+  Effect extends { readonly kind: string },
+> {
+  readonly #way: Way<Doing>;
   readonly #startedMs: number;
   readonly #timers = new Map<string, NodeJS.Timeout>();
   #isOver = false;
   #faults = 0;
 
   constructor(
-    private readonly options: DriveOptions<Timer, Effect>,
+    private readonly options: DriveOptions<Timer, Input, Doing, Effect>,
     private readonly resolve: () => void,
     private readonly reject: (reason: unknown) => void,
   ) {
-    const { world, timeoutMs, signal } = options;
+    const { world, signal } = options;
     this.#startedMs = world.clock.monotonicMs();
-    this.#line = new CameraLine({
-      dialer: world.dialer,
-      limits: { timeoutMs, signal },
+    this.#way = options.way({
+      world,
+      signal,
       now: this.#now,
       put: this.#put,
       safely: this.#safely,
+      broken: this.broken,
     });
   }
 
@@ -76,7 +104,7 @@ class Drive<Timer extends string, Effect extends { readonly kind: string }> {
     this.#safely(() => {
       for (const effect of this.options.machine.begin(this.#now())) this.#carryOut(effect);
     });
-    void this.#dial();
+    this.#way.start();
   };
 
   /** Something of ours threw: the machine ends with that. */
@@ -94,45 +122,22 @@ class Drive<Timer extends string, Effect extends { readonly kind: string }> {
   };
   readonly #safely = createSafely(this.broken);
 
-  async #dial(): Promise<void> {
-    const { host, port } = this.options;
-    try {
-      const address = await this.#line.resolve(host, port);
-      this.#safely(() => this.#put({ kind: 'resolved', atMs: this.#now(), note: address.note }));
-      if (!this.#isOver) await this.#connect(() => this.#line.dial(address));
-    } catch (error) {
-      this.#dialFailed(error);
-    }
-  }
-
-  async #connect(dial: () => Promise<boolean>): Promise<void> {
-    try {
-      if (await dial()) this.#safely(() => this.#put({ kind: 'connected', atMs: this.#now() }));
-    } catch (error) {
-      this.#dialFailed(error);
-    }
-  }
-
-  #dialFailed(error: unknown): void {
-    if (!(error instanceof DialFailure)) return this.broken(error);
-    const { probeCause: cause, message: note } = error;
-    this.#safely(() => this.#put({ kind: 'dialFailed', atMs: this.#now(), cause, note }));
-  }
-
   readonly #now = (): number => this.options.world.clock.monotonicMs() - this.#startedMs;
 
-  readonly #put = (input: DriveInput<Timer>): void => {
+  readonly #put = (input: CommonInput<Timer> | Input): void => {
     if (this.#isOver) return;
     for (const effect of this.options.machine.handle(input)) this.#carryOut(effect);
   };
 
-  #carryOut(effect: DriveEffect<Timer> | Effect): void {
+  #carryOut(effect: CommonEffect<Timer> | Doing | Effect): void {
     if (this.#isOver) return;
-    if (isForDriver<Timer, Effect>(effect)) return this.#serve(effect);
-    this.options.onEffect(effect as Own<Effect>); // what is not for the driver is the machine's own
+    if (isCommon<Timer>(effect)) return this.#serve(effect);
+    // what a way names as its own is done there, and the rest is the machine's own
+    if (this.#way.kinds.has(effect.kind)) return this.#way.carryOut(effect as Doing);
+    this.options.onEffect(effect as Own<Effect, Doing>);
   }
 
-  #serve(effect: DriveEffect<Timer>): void {
+  #serve(effect: CommonEffect<Timer>): void {
     switch (effect.kind) {
       case 'arm':
         return this.#arm(effect.timer, effect.afterMs, () =>
@@ -140,13 +145,9 @@ class Drive<Timer extends string, Effect extends { readonly kind: string }> {
         );
       case 'disarm':
         return this.#disarm(effect.timer);
-      case 'redial':
-        return void this.#connect(() => this.#line.redial());
       case 'done':
         this.#finish();
         return this.resolve();
-      default:
-        return this.#line.carryOut(effect);
     }
   }
 
@@ -175,21 +176,15 @@ class Drive<Timer extends string, Effect extends { readonly kind: string }> {
     this.#isOver = true;
     for (const timer of [...this.#timers.keys()]) this.#disarm(timer);
     this.options.signal.removeEventListener('abort', this.#cancel);
-    this.#line.close();
+    this.#way.close();
   }
 }
 
-const FOR_DRIVER: ReadonlySet<string> = new Set([
-  'send',
-  'openUdp',
-  'sendDatagram',
-  'redial',
-  'close',
+const COMMON: ReadonlySet<string> = new Set([
   'arm',
   'disarm',
   'done',
-] satisfies readonly DriveEffect<string>['kind'][]);
+] satisfies readonly CommonEffect<string>['kind'][]);
 
-const isForDriver = <Timer extends string, Effect extends { readonly kind: string }>(
-  effect: DriveEffect<Timer> | Effect,
-): effect is DriveEffect<Timer> => FOR_DRIVER.has(effect.kind);
+const isCommon = <Timer extends string>(effect: { readonly kind: string }): effect is CommonEffect<Timer> =>
+  COMMON.has(effect.kind);

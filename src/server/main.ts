@@ -4,7 +4,8 @@ import { parseArgs } from 'node:util';
 import { getRequestListener } from '@hono/node-server';
 import { Hono } from 'hono';
 import type { Fleet } from '../standins/fleet.ts';
-import { createSimulatedDialer } from './adapters/simulated-network.ts';
+import { createRealFinder, discoveryTarget } from './adapters/real-finder.ts';
+import { createSimulatedDialer, createSimulatedFinder } from './adapters/simulated-network.ts';
 import { systemClock, systemEntropy } from './adapters/system.ts';
 import { createTcpDialer } from './adapters/tcp-dialer.ts';
 import { createApp, type Demo } from './app.ts';
@@ -24,6 +25,8 @@ const { values } = parseArgs({
     port: { type: 'string', default: String(DEFAULT_PORT) },
     host: { type: 'string', default: '127.0.0.1' },
     demo: { type: 'boolean', default: false },
+    /** Where a question by WS-Discovery goes instead of to its group: for tests. */
+    'discover-at': { type: 'string' },
     'allow-public': { type: 'boolean', default: false },
     /** The demo too must have the wanted port: for tests and proxies. */
     'exact-port': { type: 'boolean', default: false },
@@ -43,13 +46,22 @@ async function main(): Promise<void> {
     throw new RangeError(`--port: expected 0 to 65535, got ${values.port}`);
   // Only the demo loads the simulated cameras.
   const standins = values.demo
-    ? await Promise.all([import('../standins/fleet.ts'), import('../standins/alder-mill.ts')])
+    ? await Promise.all([
+        import('../standins/fleet.ts'),
+        import('../standins/alder-mill.ts'),
+        import('../standins/alder-mill-network.ts'),
+      ])
     : null;
   const fleet: Fleet | null = standins
-    ? await standins[0].startFleet(standins[0].ALDER_MILL_FLEET, { isAsDelivered: true })
+    ? await standins[0].startFleet(standins[0].ALDER_MILL_FLEET, {
+        isAsDelivered: true,
+        bystanders: standins[2].MILL_BYSTANDERS,
+        reservations: standins[2].MILL_RESERVATIONS,
+      })
     : null;
   const dialer = fleet ? createSimulatedDialer(fleet) : createTcpDialer({ allowPublic: values['allow-public'] });
-  const world = { dialer, clock: systemClock, entropy: systemEntropy };
+  const finder = fleet ? createSimulatedFinder(fleet) : createRealFinder(discoveryTarget(values['discover-at']));
+  const world = { dialer, finder, clock: systemClock, entropy: systemEntropy };
   const demo: Demo | null =
     standins && fleet
       ? {
@@ -57,6 +69,11 @@ async function main(): Promise<void> {
             site: standins[1].alderMill(new Date(systemClock.unixMs()).toISOString()),
             secrets: standins[1].alderMillSecrets(),
           }),
+          router: ({ reserve, act }) => {
+            if (reserve) fleet.router.reserve(reserve);
+            if (act === 'cutPower') fleet.router.cutPower();
+            return { reservations: fleet.router.reservations, leases: fleet.router.leaseFile() };
+          },
           standin: async ({ host, inputs, account }) => {
             // a rehearsal is one also where no simulated camera is at hand; an account is set nowhere then
             if (!fleet.hasHost(host)) return account ? null : { states: [] };

@@ -47,6 +47,20 @@ export interface Dialer {
   openUdp(address: ResolvedAddress, onDatagram: (isRtcp: boolean, chunk: Uint8Array) => void): Promise<UdpPair>;
 }
 
+/** A socket that asks all who listen, and hears who answers. */
+export interface Discovery {
+  ask(bytes: Uint8Array): void;
+  close(): void;
+}
+
+/** Finds who is there without knowing an address. */
+export interface Finder {
+  /** Where a question goes is its own affair: to a multicast group, or to the devices of a simulated network. */
+  openDiscovery(onAnswer: (from: string, chunk: Uint8Array) => void): Promise<Discovery>;
+  /** The system's table of neighbours, as it prints it. */
+  neighbours(): Promise<string>;
+}
+
 export interface Limits {
   readonly timeoutMs: number;
   readonly signal: AbortSignal;

@@ -5,10 +5,12 @@ import type { Need } from '../core/document/chapters/cameras/need.ts';
 import { UNSAID_REFLASH } from '../core/document/chapters/cameras/reflash.ts';
 import { type Destination, UNKNOWN_DESTINATION } from '../core/document/chapters/destinations/destination.ts';
 import type { Entry } from '../core/document/chapters/journal/entry.ts';
+import { UNKNOWN_NETWORK } from '../core/document/chapters/networks/network.ts';
 import { emptySite } from '../core/document/empty-site.ts';
 import type { Site } from '../core/document/site.ts';
 import { airSubject, cameraSubject, gearSubject } from '../core/document/subject.ts';
 import { ALDER_MILL_MODELS } from './alder-mill-models.ts';
+import { MILL_HOSTS, MILL_NETWORK } from './alder-mill-network.ts';
 import {
   ALDER_MILL_COSTING,
   ALDER_MILL_GEAR,
@@ -29,6 +31,13 @@ const streams = (slug: string, personality: Personality): readonly Stream[] =>
     ...(label === 'main' ? plannedMain : UNKNOWN_STREAM),
   }));
 
+/** As somebody read it at each device. */
+const identityOf = ({ plug, page }: Personality): Camera['identity'] => ({
+  mac: plug?.mac ?? '',
+  serial: '',
+  endpoint: page?.onvif ? `urn:uuid:${page.onvif.endpoint}` : '',
+});
+
 const camera = (
   slug: string,
   personality: Personality,
@@ -41,6 +50,8 @@ const camera = (
   host: personality.host,
   ports: { rtsp: personality.port },
   account: personality.account ? { user: personality.account.user, secretRef: `secret-${slug}` } : null,
+  identity: identityOf(personality),
+  keeping: personality.plug?.address === 'static' ? 'static' : 'reservation',
   streams: streams(slug, personality),
   ...rest,
 });
@@ -172,6 +183,7 @@ const DESTINATIONS: readonly Destination[] = [
     name: 'Loft store',
     kind: 'recorder',
     ...UNKNOWN_DESTINATION,
+    host: MILL_HOSTS['loft-store'],
     seats: {
       included: 6,
       packs: [
@@ -191,6 +203,7 @@ const DESTINATIONS: readonly Destination[] = [
     name: 'Mill hub',
     kind: 'hub',
     ...UNKNOWN_DESTINATION,
+    host: MILL_HOSTS['mill-hub'],
     protocols: ['rtsp', 'http'],
     codecs: ['H264', 'JPEG'],
     position: { xM: 21, yM: 9.5 },
@@ -200,6 +213,7 @@ const DESTINATIONS: readonly Destination[] = [
     name: 'Reception screen',
     kind: 'viewer',
     ...UNKNOWN_DESTINATION,
+    host: MILL_HOSTS['reception-screen'],
     protocols: ['rtsp', 'onvif'],
     decodes: 9,
     codecs: ['H264', 'H265'],
@@ -210,6 +224,7 @@ const DESTINATIONS: readonly Destination[] = [
     name: 'Kitchen tablet',
     kind: 'viewer',
     ...UNKNOWN_DESTINATION,
+    networkId: 'house',
     protocols: ['rtsp'],
     largest: { widthPx: 1920, heightPx: 1080 },
     secretLimits: { longest: 24, refused: '"&<>' },
@@ -232,8 +247,25 @@ export const alderMill = (at: string): Site => ({
   ...emptySite('alder-mill', 'Alder Mill'),
   notes: 'Converted watermill, nine guest rooms. All names are invented.',
   networks: [
-    { id: 'house', name: 'House', cidr: '10.77.4.0/24', gateway: '10.77.4.1' },
-    { id: 'guests', name: 'Guests', cidr: '10.77.9.0/24', gateway: '10.77.9.1' },
+    {
+      ...UNKNOWN_NETWORK,
+      id: 'house',
+      name: 'House',
+      ...MILL_NETWORK,
+      dns: [MILL_NETWORK.gateway],
+      ntp: MILL_NETWORK.gateway,
+      dhcpServers: 1,
+      permit: 'Owner of the mill',
+    },
+    {
+      ...UNKNOWN_NETWORK,
+      id: 'guests',
+      name: 'Guests',
+      cidr: '10.77.9.0/24',
+      gateway: '10.77.9.1',
+      pool: { from: '10.77.9.20', to: '10.77.9.250' },
+      vlan: 9,
+    },
   ],
   sky: ALDER_MILL_SKY,
   plan: ALDER_MILL_PLAN,
@@ -275,6 +307,7 @@ export const alderMill = (at: string): Site => ({
       position: { xM: 15, yM: 17.2 },
       candidates: ['quillbrook-mini'],
       feed: byLead,
+      keeping: 'dynamic',
       adminAccount: { user: 'quill', secretRef: 'admin-boot-room' },
       reflash: {
         ...UNSAID_REFLASH,

@@ -1,10 +1,14 @@
 import { type RehearsedInput, type RehearsedState, rehearse } from '../core/firmware/rehearsal.ts';
 import { type Firmware, listens } from '../core/firmware/simulated-camera.ts';
 import { buildStreamUrl } from '../core/net/stream-url.ts';
+import { type Bystander, MILL_NETWORK } from './alder-mill-network.ts';
+import { type DevicePages, startDevicePages } from './device-pages.ts';
+import { type DiscoveryResponder, startDiscoveryResponder } from './discovery-responder.ts';
 import { type HandsetPages, handsetHeat, startHandsetPages } from './handset-pages.ts';
-import { BOOT_ROOM, BREAD_OVEN, LINEN_STAIR, type Personality, SLUICE_RAIL } from './personality.ts';
+import { BOOT_ROOM, BREAD_OVEN, type DevicePage, LINEN_STAIR, type Personality, SLUICE_RAIL } from './personality.ts';
 import { createEncoderThread } from './pictures/encoder-thread.ts';
 import type { EncodeGroup } from './pictures/picture-feed.ts';
+import { type Member, type Reservation, SimulatedRouter } from './router.ts';
 import { type RtspStandIn, type SessionEnd, startRtspStandIn } from './rtsp-standin.ts';
 
 export const ALDER_MILL_FLEET: readonly Personality[] = [SLUICE_RAIL, BOOT_ROOM, LINEN_STAIR, BREAD_OVEN];
@@ -18,13 +22,28 @@ interface Device {
   account: Personality['account'];
 }
 
+/** Who is in the simulated network: a camera or a bystander, with the loopback ports that its own lead to. */
+interface Resident extends Member {
+  /** By its own port; what is not there refuses. */
+  readonly ports: ReadonlyMap<number, number>;
+  readonly page: DevicePages | null;
+  readonly discovery: DiscoveryResponder | null;
+  /** It answers no call at all. */
+  readonly isMute: boolean;
+}
+
 export interface Fleet {
   readonly standIns: readonly RtspStandIn[];
   readonly pagesOf: (standIn: RtspStandIn) => HandsetPages | null;
-  /** Real loopback port of a planned address, for the simulated network. */
+  readonly router: SimulatedRouter;
+  /** Real loopback port of an address of the simulated network, as it is now. */
   loopbackPort(host: string, port: number): number | undefined;
-  /** Hosts that are there in the simulated network, whatever the port. */
+  /** Whether somebody answers there in the simulated network, whatever the port. */
   hasHost(host: string): boolean;
+  /** Loopback ports on which devices wait for a question by WS-Discovery, each with its address in the simulated network. */
+  discoveryPorts(): ReadonlyMap<number, string>;
+  /** Who is there, with hardware addresses, as a system would list its neighbours. */
+  neighbours(): string;
   /**
    * Does to a simulated camera what was rehearsed: its port opens or closes with the firmware that it then has. `null` where
    * no camera is there that could be reflashed.
@@ -39,6 +58,8 @@ interface FleetOptions {
   readonly onSessionEnd?: (end: SessionEnd) => void;
   /** Cameras that are to be reflashed refuse whoever dials, as they came; else they run the other firmware already. */
   readonly isAsDelivered?: boolean;
+  readonly bystanders?: readonly Bystander[];
+  readonly reservations?: readonly Reservation[];
 }
 
 async function startDevice(
@@ -60,26 +81,83 @@ async function startDevice(
   return device;
 }
 
-/** Starts simulated cameras, with one thread that draws and encodes for all of them. */
+/** A plug for whoever has none of its own: nobody looks at it. */
+const SOME_PLUG: Member['plug'] = { mac: '00:00:5e:00:53:ff', address: 'static' };
+
+interface Dweller {
+  readonly name: string;
+  readonly host: string;
+  readonly plug?: Member['plug'] | undefined;
+  readonly page?: DevicePage | null | undefined;
+  readonly clockErrorMs: number;
+  readonly isMute: boolean;
+  readonly ports: readonly (readonly [number, number])[];
+}
+
+async function settle(
+  { name, host, plug = SOME_PLUG, page = null, clockErrorMs, isMute, ports }: Dweller,
+  hostOf: () => string,
+): Promise<Resident> {
+  const onvif = page?.onvif;
+  const [served, discovery] = await Promise.all([
+    page && startDevicePages(page, clockErrorMs),
+    page && onvif
+      ? startDiscoveryResponder(() => ({ name, ...onvif, address: `${onvif.staleAddress ?? hostOf()}:${page.port}` }))
+      : null,
+  ]);
+  const all = page && served ? [...ports, [page.port, served.port] as const] : ports;
+  return { name, host, plug, ports: new Map(all), page: served, discovery, isMute };
+}
+
+const dwellerOf = ({ rtsp, pages }: Device): Dweller => {
+  const { name, host, port, plug, page, handset, clockErrorMs } = rtsp.personality;
+  const ofHandset =
+    handset && pages
+      ? [[handset.pictures.port, pages.picturesPort] as const, [handset.pagePort, pages.pagePort] as const]
+      : [];
+  return { name, host, plug, page, clockErrorMs, isMute: false, ports: [[port, rtsp.port], ...ofHandset] };
+};
+
+/** Starts simulated cameras, with one thread that draws and encodes for all of them, and who else lives in their network. */
 export async function startFleet(personalities: readonly Personality[], options: FleetOptions = {}): Promise<Fleet> {
   const thread = createEncoderThread();
+  const { bystanders = [], reservations = [] } = options;
   const devices = await Promise.all(personalities.map((one) => startDevice(one, thread.encode, options)));
+  let router: SimulatedRouter | null = null;
+  const residents = await Promise.all(
+    [
+      ...devices.map(dwellerOf),
+      ...bystanders.map((one): Dweller => ({ ...one, clockErrorMs: 0, isMute: one.page === null, ports: [] })),
+    ].map((one) => settle(one, () => router?.hostOf(one.name) ?? one.host)),
+  );
+  const given = new SimulatedRouter({
+    pool: MILL_NETWORK.pool,
+    reservations,
+    members: residents,
+    nowMs: Date.now,
+  });
+  router = given;
+  const at = (host: string): Resident | undefined => {
+    const name = given.joined.find((one) => one.host === host)?.name;
+    return residents.find((one) => one.name === name);
+  };
+  const deviceAt = (host: string): Device | undefined =>
+    devices.find(({ rtsp }) => rtsp.personality.name === at(host)?.name);
   return {
     standIns: devices.map(({ rtsp }) => rtsp),
     pagesOf: (standIn) => devices.find(({ rtsp }) => rtsp === standIn)?.pages ?? null,
-    loopbackPort: (host, port) => {
-      for (const { rtsp, pages } of devices) {
-        const { host: own, port: ownPort, handset } = rtsp.personality;
-        if (own !== host) continue;
-        if (port === ownPort) return rtsp.port;
-        if (pages && port === handset?.pictures.port) return pages.picturesPort;
-        if (pages && port === handset?.pagePort) return pages.pagePort;
-      }
-      return undefined;
-    },
-    hasHost: (host) => devices.some(({ rtsp }) => rtsp.personality.host === host),
+    router: given,
+    loopbackPort: (host, port) => at(host)?.ports.get(port),
+    hasHost: (host) => at(host)?.isMute === false,
+    discoveryPorts: () =>
+      new Map(
+        residents.flatMap(({ name, host, discovery }) =>
+          discovery ? [[discovery.port, given.hostOf(name) ?? host] as const] : [],
+        ),
+      ),
+    neighbours: () => given.joined.map(({ host, mac }) => `${host} 0x1 0x2 ${mac} * sim0\n`).join(''),
     reflash: async (host, inputs) => {
-      const device = devices.find(({ rtsp }) => rtsp.personality.host === host);
+      const device = deviceAt(host);
       const guide = device?.rtsp.personality.reflash;
       if (!device || !guide) return null;
       const { camera, states } = rehearse(guide, device.firmware, inputs);
@@ -88,14 +166,18 @@ export async function startFleet(personalities: readonly Personality[], options:
       return states;
     },
     setAccount: (host, account) => {
-      const device = devices.find(({ rtsp }) => rtsp.personality.host === host);
+      const device = deviceAt(host);
       if (!device) return false;
       device.account = account;
       device.rtsp.setAccount(account);
       return true;
     },
     close: async () => {
-      await Promise.all(devices.flatMap(({ rtsp, pages }) => [rtsp.close(), pages?.close()]));
+      for (const { discovery } of residents) discovery?.close();
+      await Promise.all([
+        ...devices.flatMap(({ rtsp, pages }) => [rtsp.close(), pages?.close()]),
+        ...residents.map(({ page }) => page?.close()),
+      ]);
       await thread.close();
     },
   };

@@ -1,8 +1,8 @@
 import { randomBytes } from 'node:crypto';
-import { createServer, type IncomingMessage, type Server, type ServerResponse } from 'node:http';
-import type { AddressInfo } from 'node:net';
+import { createServer, type IncomingMessage, type ServerResponse } from 'node:http';
 import { basicAuthorization } from '../core/auth/authorization.ts';
 import { framesKept, type HandsetBody, heatAfter, heatRun } from '../core/handset/heat.ts';
+import { listenOnLoopback, shutServer } from './loopback-server.ts';
 import type { HandsetPersonality, Personality } from './personality.ts';
 import { type EncodeGroup, type Picture, PictureFeed } from './pictures/picture-feed.ts';
 
@@ -71,13 +71,15 @@ export async function startHandsetPages(options: PagesOptions): Promise<HandsetP
         `<p>Stream on port ${personality.port}, pictures on port ${handset.pictures.port}.</p></html>`,
     );
   });
-  const [picturesPort, pagePort] = await Promise.all([listen(pictures), listen(page)]);
+  const [picturesPort = 0, pagePort = 0] = await Promise.all(
+    [pictures, page].map((server) => listenOnLoopback(server, 'Handset pages')),
+  );
   return {
     picturesPort,
     pagePort,
     close: async () => {
       feed.stop();
-      await Promise.all([shut(pictures), shut(page)]);
+      await Promise.all([shutServer(pictures), shutServer(page)]);
     },
   };
 }
@@ -113,20 +115,4 @@ function givePictures(feed: PictureFeed, response: ServerResponse): void {
     response.write('\r\n');
   };
   response.on('close', feed.subscribe(give));
-}
-
-async function listen(server: Server): Promise<number> {
-  server.on('clientError', (_, socket) => socket.destroy());
-  await new Promise<void>((resolve, reject) => {
-    server.once('error', reject);
-    server.listen(0, '127.0.0.1', resolve);
-  });
-  server.removeAllListeners('error');
-  server.on('error', (error) => console.error(`Handset pages: ${error.message}`));
-  return (server.address() as AddressInfo).port; // a TCP server's address is an object
-}
-
-async function shut(server: Server): Promise<void> {
-  server.closeAllConnections();
-  await new Promise((resolve) => server.close(resolve));
 }

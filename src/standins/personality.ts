@@ -33,10 +33,37 @@ export interface Personality {
   /** Stops sending this long after PLAY, without a word; `null` never. */
   readonly stopsAfterMs: number | null;
   readonly streams: readonly StreamPersonality[];
+  /** Its plug or radio, and how it comes to its address. */
+  readonly plug?: Plug;
+  /** Its own web page, and where it answers by ONVIF. */
+  readonly page?: DevicePage;
   /** Delivered with a firmware that gives no stream: its port is closed until another one is written. */
   readonly reflash?: ReflashGuide;
   /** An old handset: it grows warm, drops frames then, and gives pictures by HTTP too. */
   readonly handset?: HandsetPersonality;
+}
+
+/** How a device is joined to the network. */
+export interface Plug {
+  readonly mac: string;
+  /** `static` is set on the device; `asks` takes what the router hands out. */
+  readonly address: 'static' | 'asks';
+  /** It makes itself a new hardware address whenever it joins anew. */
+  readonly isRandom?: true;
+}
+
+export interface DevicePage {
+  readonly port: number;
+  readonly title: string;
+  readonly server: string;
+  readonly onvif?: {
+    /** UUID of its endpoint. */
+    readonly endpoint: string;
+    readonly hardware: string;
+    readonly location: string;
+    /** An address of before, which it gives as its own all the same. */
+    readonly staleAddress?: string;
+  };
 }
 
 export interface HandsetPersonality {
@@ -78,6 +105,13 @@ export const SLUICE_RAIL: Personality = {
   dropEvery: null,
   maxPayloadBytes: 1400,
   stopsAfterMs: null,
+  plug: { mac: '00:00:5e:00:53:21', address: 'asks' },
+  page: {
+    port: 80,
+    title: 'Ostrel PD-5',
+    server: 'Ostrel-web/2.4',
+    onvif: { endpoint: '6d1b9a3e-21c4-4e0f-8a52-00005e005321', hardware: 'PD-5', location: 'sluice' },
+  },
   streams: [
     { label: 'main', path: '/live/main', format: { scene: 'sluice', label: 'Sluice rail', quantiser: 23, ...main } },
     { label: 'sub', path: '/live/sub', format: { scene: 'sluice', label: 'Sluice rail', quantiser: 24, ...sub } },
@@ -117,6 +151,7 @@ export const BOOT_ROOM: Personality = {
   maxPayloadBytes: 700,
   stopsAfterMs: null,
   reflash: QUILLBROOK_MINI_GUIDE,
+  plug: { mac: '00:00:5e:00:53:27', address: 'asks' },
   streams: [
     { label: 'main', path: '/ch0', format: { scene: 'boot-room', label: 'Boot room', quantiser: 25, ...main } },
     { label: 'sub', path: '/ch1', format: { scene: 'boot-room', label: 'Boot room', quantiser: 25, ...sub } },
@@ -144,6 +179,18 @@ export const LINEN_STAIR: Personality = {
   dropEvery: null,
   maxPayloadBytes: 1300,
   stopsAfterMs: null,
+  plug: { mac: '00:00:5e:00:53:33', address: 'static' },
+  page: {
+    port: 80,
+    title: 'C1 setup',
+    server: 'C1 Web 1.02',
+    onvif: {
+      endpoint: '0a7c1d52-33b0-11e5-9c3f-00005e005333',
+      hardware: 'C1',
+      location: 'stair',
+      staleAddress: '192.168.0.90',
+    },
+  },
   streams: [
     {
       label: 'main',
@@ -173,6 +220,7 @@ export const BREAD_OVEN: Personality = {
   dropEvery: null,
   maxPayloadBytes: 1200,
   stopsAfterMs: null,
+  plug: { mac: '02:00:5e:10:00:35', address: 'asks', isRandom: true },
   handset: {
     roomC: 36,
     mount: 'open',

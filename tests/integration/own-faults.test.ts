@@ -3,6 +3,7 @@ import { join } from 'node:path';
 import { afterAll, beforeAll, expect, jest, test } from '@jest/globals';
 import { parseStreamUrl } from '../../src/core/net/stream-url-parser.ts';
 import type { ProbeReport } from '../../src/core/probe/probe-types.ts';
+import { createRealFinder } from '../../src/server/adapters/real-finder.ts';
 import { systemClock, systemEntropy } from '../../src/server/adapters/system.ts';
 import { createTcpDialer } from '../../src/server/adapters/tcp-dialer.ts';
 import type { World } from '../../src/server/drive.ts';
@@ -52,6 +53,7 @@ function failing(at: number): { count: number; call(): void } {
 
 const worldWith = (clock: Partial<Clock>, dials: Dialer = dialer): World => ({
   dialer: dials,
+  finder: createRealFinder({ host: '127.0.0.1', port: 9 }),
   clock: { ...systemClock, ...clock },
   entropy: systemEntropy,
 });

@@ -2,6 +2,7 @@ import { afterAll, beforeAll, expect, test } from '@jest/globals';
 import { decodeLiveFrame, encodeLiveFrame } from '../../src/contract/live-frame.ts';
 import type { ProbeEvent } from '../../src/contract/probe-api.ts';
 import { mayDial } from '../../src/server/adapters/address-policy.ts';
+import { createRealFinder } from '../../src/server/adapters/real-finder.ts';
 import { createSimulatedDialer } from '../../src/server/adapters/simulated-network.ts';
 import { systemClock, systemEntropy } from '../../src/server/adapters/system.ts';
 import { createTcpDialer } from '../../src/server/adapters/tcp-dialer.ts';
@@ -21,9 +22,14 @@ beforeAll(async () => {
     loopbackPort: (host: string, port: number) => (host === '10.77.4.99' && port === 554 ? camera.port : undefined),
     hasHost: (host: string) => host === '10.77.4.99',
   };
-  const world = { dialer: createSimulatedDialer(network), clock: systemClock, entropy: systemEntropy };
+  const world = {
+    dialer: createSimulatedDialer(network),
+    finder: createRealFinder({ host: '127.0.0.1', port: 9 }),
+    clock: systemClock,
+    entropy: systemEntropy,
+  };
   const site = () => ({ site: alderMill('2026-11-25T09:00:00.000Z'), secrets: alderMillSecrets() });
-  const demo = { site, standin: async () => null };
+  const demo = { site, standin: async () => null, router: () => ({ reservations: [], leases: '' }) };
   const running = new RunningWork();
   app = createApp({ world, network: 'simulated', demo, hosts: () => new Set([HOST]), token: null, running });
 });
@@ -47,6 +53,7 @@ test.each([
 test('with a token, nobody asks without it', async () => {
   const world = {
     dialer: createSimulatedDialer({ loopbackPort: () => undefined, hasHost: () => false }),
+    finder: createRealFinder({ host: '127.0.0.1', port: 9 }),
     clock: systemClock,
     entropy: systemEntropy,
   };

@@ -2,6 +2,7 @@ import type { Credentials } from '../../src/core/auth/authorization.ts';
 import { parseStreamUrl } from '../../src/core/net/stream-url-parser.ts';
 import type { ProbeReport } from '../../src/core/probe/probe-types.ts';
 import type { TransportChoice } from '../../src/core/rtsp/client-types.ts';
+import { createRealFinder } from '../../src/server/adapters/real-finder.ts';
 import { systemClock, systemEntropy } from '../../src/server/adapters/system.ts';
 import { createTcpDialer } from '../../src/server/adapters/tcp-dialer.ts';
 import { runProbe } from '../../src/server/works/run-probe.ts';
@@ -86,7 +87,12 @@ export interface ProbeGiven {
 export async function probe(url: string, given: ProbeGiven = {}): Promise<{ report: ProbeReport; tookMs: number }> {
   const parsed = parseStreamUrl(url);
   if (!parsed.ok) throw new Error(url);
-  const world = { dialer: createTcpDialer({ allowPublic: false }), clock: systemClock, entropy: systemEntropy };
+  const world = {
+    dialer: createTcpDialer({ allowPublic: false }),
+    finder: createRealFinder({ host: '127.0.0.1', port: 9 }),
+    clock: systemClock,
+    entropy: systemEntropy,
+  };
   const {
     credentials = ACCOUNT,
     seconds = 1,

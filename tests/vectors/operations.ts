@@ -16,6 +16,7 @@ import { parseSdp } from '../../src/core/sdp/sdp-parser.ts';
 import type { RecordingSchedule } from '../../src/core/storage/schedule.ts';
 import * as storage from '../../src/core/storage/storage.ts';
 import { parseSps } from '../../src/core/video/sps.ts';
+import { subnet } from './network-operations.ts';
 import { dcdrop, geometry, licence, poePower, solarPower } from './planning-operations.ts';
 
 // The arguments of a vector are JSON of a known shape per `op`; this is the JSON boundary where `as` is allowed.
@@ -169,4 +170,5 @@ export const OPERATIONS: Readonly<Record<string, Readonly<Record<string, Operati
   solar: solarPower,
   licence,
   card,
+  subnet,
 };

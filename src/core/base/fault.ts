@@ -10,7 +10,10 @@ export type FaultStage =
   | 'video'
   | 'site'
   | 'cards'
-  | 'picture';
+  | 'picture'
+  | 'range'
+  | 'lease'
+  | 'onvif';
 
 /**
  * Something that came from outside and is wrong: a device's bytes, a file, a typed URL. A bug of ours is an Error, never

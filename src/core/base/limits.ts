@@ -25,6 +25,11 @@ export const TEXT_LIMITS = {
   logText: 1000,
   /** As file systems take it. */
   fileName: 255,
+  /** A hardware address, in whatever notation it was typed. */
+  mac: 40,
+  serial: 80,
+  /** `urn:uuid:` and what a device puts behind it. */
+  endpoint: 200,
   refName: 60,
   refValue: 500,
   siteNotes: 20_000,
@@ -53,6 +58,9 @@ export const LIST_LIMITS = {
   costOptions: 8,
   costLines: 60,
   costPacks: 20,
+  nameServers: 4,
+  reachRows: 2000,
+  forwards: 200,
 } as const;
 
 /** Largest numbers that a stream can have: what a description or a parameter set says beyond them is not believed. */

@@ -8,11 +8,12 @@ import type { Link } from './chapters/links/link.ts';
 import type { Model } from './chapters/models/model-card.ts';
 import type { Network } from './chapters/networks/network.ts';
 import type { DrawnPlan } from './chapters/plan/drawn-plan.ts';
+import type { Reach } from './chapters/reach/reach.ts';
 import type { Sky } from './chapters/sky/sky.ts';
 import type { Tap } from './chapters/taps/tap.ts';
 
 export const SITE_FORMAT = 'clear-tap/site';
-export const SITE_VERSION = 7;
+export const SITE_VERSION = 8;
 
 /** What every site has, whatever its chapters. */
 interface PlanHead {
@@ -29,6 +30,7 @@ interface PlanHead {
  */
 export interface Plan extends PlanHead {
   readonly networks: readonly Network[];
+  readonly reach: Reach;
   readonly sky: Sky;
   readonly plan: DrawnPlan;
   readonly gear: readonly Gear[];

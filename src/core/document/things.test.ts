@@ -4,6 +4,7 @@ import { apply, probed, record, report } from '../../../tests/support/sites.ts';
 import { alderMill } from '../../standins/alder-mill.ts';
 import { indexEvidence } from './best-known.ts';
 import { emptyModel } from './chapters/models/model-card.ts';
+import { UNKNOWN_NETWORK } from './chapters/networks/network.ts';
 import { EMPTY_PLAN } from './chapters/plan/drawn-plan.ts';
 import { NO_EDITS, noteEdit, redoEdit, undoEdit } from './edit-history.ts';
 import { emptySite } from './empty-site.ts';
@@ -44,6 +45,18 @@ const MADE: {
   const bare = { ...camera, modelId: null, candidates: [] };
   const withEnds = { ...empty, cameras: [bare], gear: [gear] };
   return {
+    network: {
+      base: empty,
+      make: {
+        kind: 'putNetwork',
+        network: { ...UNKNOWN_NETWORK, id: 'n', name: 'House', cidr: '10.77.4.0/24', gateway: '10.77.4.1' },
+      },
+      change: (site, id) => {
+        const network = site.networks.find((one) => one.id === id);
+        if (!network) throw new Error(`there is no ${id}`);
+        return { kind: 'putNetwork', network: { ...network, vlan: 7 } };
+      },
+    },
     camera: {
       base: empty,
       make: { kind: 'addCamera', camera: bare },

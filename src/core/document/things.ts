@@ -4,13 +4,14 @@ import { wallLengthM } from '../base/plan-geometry.ts';
 import { sayMany } from '../base/say.ts';
 import { NO_MARKS } from '../firmware/marks.ts';
 import type { Camera, Stream } from './chapters/cameras/camera.ts';
+import { UNKNOWN_IDENTITY } from './chapters/cameras/identity.ts';
 import type { Reflash } from './chapters/cameras/reflash.ts';
 import type { Link } from './chapters/links/link.ts';
 import { nameOfModel } from './chapters/models/model-name.ts';
 import type { Site } from './site.ts';
 import type { PlanningCommand } from './site-commands.ts';
 import { accountFor } from './stream-address.ts';
-import { cameraSubject, destinationSubject, gearSubject } from './subject.ts';
+import { cameraSubject, destinationSubject, gearSubject, networkSubject } from './subject.ts';
 import { nameOfSubject } from './subjects.ts';
 
 /** Something that can be made, and so renamed, copied and removed. */
@@ -88,6 +89,8 @@ export function copyOfCamera(site: Site, camera: Camera, newId: () => string): C
     host: '',
     account: accountFor('', paths, `secret-${id}`),
     adminAccount: null,
+    identity: UNKNOWN_IDENTITY,
+    keeping: null,
     reflash: camera.reflash && asDecided(camera.reflash),
     streams,
     position: null,
@@ -150,7 +153,7 @@ export const THING_KINDS = {
     copy: (site, id, newId) => {
       const one = found(site.destinations, id);
       const name = freeName(one.name, namesOf(site.destinations));
-      return { kind: 'addDestination', destination: { ...one, id: newId(), name, position: null } };
+      return { kind: 'addDestination', destination: { ...one, id: newId(), name, host: '', position: null } };
     },
     remove: (_, destinationId) => ({ kind: 'removeDestination', destinationId }),
     hanging: (site, id) => [
@@ -193,6 +196,26 @@ export const THING_KINDS = {
     },
     remove: (_, linkId) => ({ kind: 'removeLink', linkId }),
     hanging: () => [],
+  },
+  network: {
+    noun: 'network',
+    name: needed,
+    all: ({ networks }) => networks,
+    rename: (site, id, name) => ({ kind: 'putNetwork', network: { ...found(site.networks, id), name } }),
+    // Another one has other addresses: they are typed before anything else makes sense.
+    copy: (site, id, newId) => {
+      const one = found(site.networks, id);
+      const name = freeName(one.name, namesOf(site.networks));
+      return { kind: 'putNetwork', network: { ...one, id: newId(), name, permit: '' } };
+    },
+    remove: (_, networkId) => ({ kind: 'removeNetwork', networkId }),
+    hanging: (site, id) => {
+      const subject = networkSubject(id);
+      return [
+        ...many(site.destinations.filter(({ networkId }) => networkId === id).length, 'destination'),
+        ...many(site.reach.rows.filter(({ from, to }) => from === subject || to === subject).length, 'passage'),
+      ];
+    },
   },
   wall: {
     noun: 'wall',

@@ -1,28 +1,37 @@
 import type { ClientEffect, ClientInput } from '../rtsp/client-types.ts';
 import type { ProbeCause } from '../rtsp/exchange-types.ts';
 
-/** Something that talks to a device, sans-IO: what happens goes in, what is to be done comes out. It ends by itself. */
+/** Something that talks to devices, sans-IO: what happens goes in, what is to be done comes out. It ends by itself. */
 export interface Machine<Input, Effect> {
   begin(atMs: number): readonly Effect[];
   handle(input: Input): readonly Effect[];
 }
 
 /** What the one driver tells every machine. `atMs` is a monotonic clock from the machine's beginning. */
-export type DriveInput<Timer extends string> =
-  | { readonly kind: 'resolved'; readonly atMs: number; readonly note: string | null }
-  | { readonly kind: 'dialFailed'; readonly atMs: number; readonly cause: ProbeCause; readonly note: string }
-  | { readonly kind: 'connected'; readonly atMs: number }
-  | Extract<ClientInput, { kind: 'bytes' | 'closed' | 'udpOpened' | 'udpFailed' | 'datagram' }>
+export type CommonInput<Timer extends string> =
   | { readonly kind: 'timer'; readonly timer: Timer; readonly atMs: number }
   /** Something of ours failed while an effect was carried out; `isLast` gives up the goodbye too. */
   | { readonly kind: 'broken'; readonly atMs: number; readonly note: string; readonly isLast: boolean }
   /** Whoever asked went away: the device is told goodbye, and its answer is not waited for long. */
   | { readonly kind: 'cancel'; readonly atMs: number };
 
-/** What the driver does for every machine; whatever else a machine says is handed on. */
-export type DriveEffect<Timer extends string> =
-  | Extract<ClientEffect, { kind: 'send' | 'openUdp' | 'sendDatagram' | 'redial' | 'close' }>
+/** What the driver does for every machine. */
+export type CommonEffect<Timer extends string> =
   | { readonly kind: 'arm'; readonly timer: Timer; readonly afterMs: number }
   | { readonly kind: 'disarm'; readonly timer: Timer }
   /** It is over: sockets and timers go. */
   | { readonly kind: 'done' };
+
+/** What the way to one camera tells a machine that talks to it. */
+export type CameraInput =
+  | { readonly kind: 'resolved'; readonly atMs: number; readonly note: string | null }
+  | { readonly kind: 'dialFailed'; readonly atMs: number; readonly cause: ProbeCause; readonly note: string }
+  | { readonly kind: 'connected'; readonly atMs: number }
+  | Extract<ClientInput, { kind: 'bytes' | 'closed' | 'udpOpened' | 'udpFailed' | 'datagram' }>;
+
+/** What is done on that way. */
+export type CameraDoing = Extract<ClientEffect, { kind: 'send' | 'openUdp' | 'sendDatagram' | 'redial' | 'close' }>;
+
+/** Both, of a machine that talks to one camera. Whatever else it says is handed on. */
+export type DriveInput<Timer extends string> = CommonInput<Timer> | CameraInput;
+export type DriveEffect<Timer extends string> = CommonEffect<Timer> | CameraDoing;

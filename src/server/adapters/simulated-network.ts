@@ -1,10 +1,22 @@
-import { type Dialer, DialFailure } from '../ports.ts';
+import { setTimeout as wait } from 'node:timers/promises';
+import { type Dialer, DialFailure, type Finder, type Limits } from '../ports.ts';
+import { askLoopback } from './discovery-socket.ts';
 import { dialTcp } from './tcp-dialer.ts';
 import { openUdpPair } from './udp-pair.ts';
 
 export interface SimulatedNetwork {
   loopbackPort(host: string, port: number): number | undefined;
   hasHost(host: string): boolean;
+}
+
+/** Somebody who is not there is told by silence, as in a real network: the sender’s own computer gives up asking for it. */
+const SILENCE_MS = 900;
+
+async function silence(address: string, { timeoutMs, signal }: Limits): Promise<never> {
+  await wait(Math.min(timeoutMs, SILENCE_MS), undefined, { signal }).catch(() => {}); // cut off: nobody waits for it
+  throw timeoutMs < SILENCE_MS
+    ? new DialFailure('timeout', `${address} did not answer in ${timeoutMs / 1000} s.`)
+    : new DialFailure('unreachable', `Nothing answers at ${address} in the simulated network.`);
 }
 
 /**
@@ -19,13 +31,32 @@ export function createSimulatedDialer(network: SimulatedNetwork): Dialer {
       return { address: host, port, note: null };
     },
     dial: async ({ address, port }, events, limits) => {
-      if (!network.hasHost(address))
-        throw new DialFailure('unreachable', `Nothing answers at ${address} in the simulated network.`);
+      if (!network.hasHost(address)) return silence(address, limits);
       const loopbackPort = network.loopbackPort(address, port);
       if (loopbackPort === undefined)
         throw new DialFailure('refused', `${address}:${port} refused the connection: nothing listens there.`);
       return dialTcp('127.0.0.1', loopbackPort, events, limits);
     },
     openUdp: (_, onDatagram) => openUdpPair('127.0.0.1', onDatagram),
+  };
+}
+
+export interface SimulatedNeighbours {
+  discoveryPorts(): ReadonlyMap<number, string>;
+  neighbours(): string;
+}
+
+/** Asks the devices of the simulated network, each at its loopback port; no multicast leaves this computer. */
+export function createSimulatedFinder(network: SimulatedNeighbours): Finder {
+  return {
+    openDiscovery: (onAnswer) =>
+      askLoopback(
+        () => [...network.discoveryPorts().keys()],
+        (port, chunk) => {
+          const host = network.discoveryPorts().get(port);
+          if (host !== undefined) onAnswer(host, chunk);
+        },
+      ),
+    neighbours: async () => network.neighbours(),
   };
 }

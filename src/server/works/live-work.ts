@@ -2,6 +2,7 @@ import { encodeLiveFrame } from '../../contract/live-frame.ts';
 import { JPEG_PICTURES, type LiveMessage, liveRequestSchema } from '../../contract/probe-api.ts';
 import { LIVE_TIMEOUT_MS, type LiveEffect, LiveMachine } from '../../core/live/live-machine.ts';
 import { readTarget } from '../../core/net/target.ts';
+import { toCamera } from '../camera-way.ts';
 import { drive, USER_AGENT } from '../drive.ts';
 import { workOf } from './work.ts';
 
@@ -31,9 +32,7 @@ export const LIVE = workOf(liveRequestSchema, MOST, async (request, world, signa
   };
   await drive({
     machine,
-    host: url.host,
-    port: url.port,
-    timeoutMs: LIVE_TIMEOUT_MS,
+    way: toCamera({ host: url.host, port: url.port, timeoutMs: LIVE_TIMEOUT_MS }),
     world,
     signal,
     what: 'the picture',

@@ -4,6 +4,7 @@ import type { StreamUrl } from '../../core/net/stream-url.ts';
 import { ProbeMachine } from '../../core/probe/probe-machine.ts';
 import type { ProbeReport } from '../../core/probe/probe-types.ts';
 import type { TransportChoice } from '../../core/rtsp/client-types.ts';
+import { toCamera } from '../camera-way.ts';
 import { drive, USER_AGENT, type World } from '../drive.ts';
 
 export interface ProbeRun {
@@ -43,9 +44,7 @@ export async function runProbe(
   let report: ProbeReport | null = null;
   await drive({
     machine,
-    host: url.host,
-    port: url.port,
-    timeoutMs,
+    way: toCamera({ host: url.host, port: url.port, timeoutMs }),
     world,
     signal,
     what: 'the probe',

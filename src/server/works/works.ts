@@ -1,9 +1,13 @@
 import { LIVE } from './live-work.ts';
 import { PROBE } from './probe-work.ts';
+import { SCAN } from './scan-work.ts';
 import type { Work } from './work.ts';
 
 /** POST /api/NAME: one answer of JSON lines, as they happen; hanging up cancels. */
-export const LINE_WORKS: ReadonlyMap<string, Work> = new Map([['probe', PROBE]]);
+export const LINE_WORKS: ReadonlyMap<string, Work> = new Map([
+  ['probe', PROBE],
+  ['scan', SCAN],
+]);
 
 /**
  * A WebSocket at /api/NAME: the first message asks, closing cancels. For work that shows pictures, or is steered while it

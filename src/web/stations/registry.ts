@@ -6,6 +6,7 @@ export const STATION_PAGES: Readonly<Record<StationId, () => Promise<ComponentTy
   choose: async () => (await import('./choose/choose-page.tsx')).ChoosePage,
   power: async () => (await import('./power/power-page.tsx')).PowerPage,
   prepare: async () => (await import('./prepare/prepare-page.tsx')).PreparePage,
+  address: async () => (await import('./address/address-page.tsx')).AddressPage,
   tap: async () => (await import('./tap/tap-page.tsx')).TapPage,
   'hand-over': async () => (await import('./hand-over/hand-over-page.tsx')).HandOverPage,
 };

@@ -5,6 +5,7 @@ import { TEXT_LIMITS } from '../../core/base/limits.ts';
 import type { Range } from '../../core/base/range.ts';
 import type { Result } from '../../core/base/result.ts';
 import { readSize } from '../../core/imports/written-figures.ts';
+import { addressRemarks } from '../../core/net/address-remarks.ts';
 
 /** Text of a form as long as the document takes it. */
 export const textField = (max: number) => string().trim().max(max, `At most ${max} characters.`).defined();
@@ -23,6 +24,18 @@ export const signsField = () =>
     .max(REFUSED_CHARS, `At most ${REFUSED_CHARS} signs.`)
     .test('no-control', 'A control sign is in it.', (text) => !hasControl(text ?? ''))
     .defined();
+
+/** An address or a host name, which may stay out. */
+export const hostField = () =>
+  string()
+    .trim()
+    .defined()
+    .test('host', (text, context) => {
+      if (text === '') return true;
+      const { host } = addressRemarks({ ...NO_ADDRESS, host: text }, { networks: [], workedPaths: [] });
+      return !host?.stops || context.createError({ message: host.text });
+    });
+const NO_ADDRESS = { port: '554', path: '', user: '', secret: '' };
 
 /** A name, which everything has. */
 export const nameField = (missing = 'A name is needed.') =>

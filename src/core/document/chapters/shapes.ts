@@ -10,6 +10,7 @@ import { brokenEndOfLink, linkShape } from './links/link-shape.ts';
 import { modelShape } from './models/model-shape.ts';
 import { networkShape } from './networks/network-shape.ts';
 import { planShape } from './plan/plan-shape.ts';
+import { reachShape } from './reach/reach-shape.ts';
 import { skyShape } from './sky/sky-shape.ts';
 import { brokenEndOfTap, tapShape } from './taps/tap-shape.ts';
 
@@ -52,6 +53,7 @@ export const LIST_SHAPES: { readonly [K in ListName]: ListShape<Site[K][number]>
 
 /** Chapters that are one thing each. */
 export const VALUE_SHAPES: { readonly [K in Exclude<ChapterName, ListName>]: Asked<Site[K]> } = {
+  reach: reachShape,
   sky: skyShape,
   plan: planShape,
   costing: costingShape,

@@ -7,8 +7,8 @@ import {
   PROTOCOLS,
 } from '../../../core/document/chapters/destinations/destination.ts';
 import { newId } from '../../store/new-id.ts';
-import { commandIssued } from '../../store/site-slice.ts';
-import { useAppDispatch } from '../../store/store.ts';
+import { commandIssued, selectSite } from '../../store/site-slice.ts';
+import { useAppDispatch, useAppSelector } from '../../store/store.ts';
 import { DialogFrame } from '../../ui/dialog-frame.tsx';
 import { Form, fieldsFor } from '../../ui/form-fields.tsx';
 import { FormFoot } from '../../ui/form-foot.tsx';
@@ -66,6 +66,7 @@ function DestinationForm({
     if (!before) onCreated(destination.id);
     onClose();
   };
+  const { networks } = useAppSelector(selectSite);
   const kind = form.watch('kind');
   const counts = form.watch('includedSeats');
   return (
@@ -76,6 +77,24 @@ function DestinationForm({
         label="Kind"
         className="col-span-3"
         options={DESTINATION_KINDS.map((value) => ({ value, label: KIND_WORDS[value] }))}
+      />
+      <Field
+        name="host"
+        label="Its own address"
+        isText
+        isCode
+        placeholder="10.77.4.10"
+        hint="who may reach what is judged by it"
+        className="col-span-3"
+      />
+      <Choice
+        name="networkId"
+        label="Its network"
+        className="col-span-3"
+        options={[
+          { value: '', label: networks.length === 0 ? 'none is described' : 'by its address' },
+          ...networks.map(({ id, name }) => ({ value: id, label: name })),
+        ]}
       />
       <Field name="codecs" label="Codecs it takes" isText placeholder="H.264, H.265" className="col-span-3" />
       <fieldset className="col-span-3">

@@ -12,7 +12,7 @@ import {
 import { readCodecs, readSize, sayCodecs, saySize } from '../../../core/imports/written-figures.ts';
 import { STORAGE_ASSUMPTIONS } from '../../../core/storage/storage-assumptions.ts';
 import { optionalNumber } from '../../ui/form-numbers.ts';
-import { nameField, readOr, signsField, sizeField, writtenField } from '../../ui/form-texts.ts';
+import { hostField, nameField, readOr, signsField, sizeField, writtenField } from '../../ui/form-texts.ts';
 import { packsSchema } from './pack-fields.tsx';
 
 export const KIND_WORDS: Readonly<Record<DestinationKind, string>> = {
@@ -28,6 +28,8 @@ const inMbps = ({ max, ...rest }: Range): Range => ({ ...rest, max: max / 1000, 
 export const destinationFormSchema = object({
   name: nameField(),
   kind: string().oneOf(DESTINATION_KINDS).required(),
+  host: hostField(),
+  networkId: string().defined(),
   codecs: writtenField(readCodecs),
   protocols: array(string().defined()).required(),
   largest: sizeField(DESTINATION_RANGES.sidePx, { isWhole: true }),
@@ -53,6 +55,8 @@ export function fieldsOfDestination(before: Destination | null): DestinationFiel
   return {
     name: one.name,
     kind: one.kind,
+    host: one.host,
+    networkId: one.networkId ?? '',
     codecs: sayCodecs(one.codecs),
     protocols: [...one.protocols],
     largest: one.largest ? saySize(one.largest) : '',
@@ -79,6 +83,8 @@ export function destinationOf(fields: DestinationFields, before: Destination | s
     id: typeof before === 'string' ? before : before.id,
     name: fields.name,
     kind: fields.kind,
+    host: fields.host,
+    networkId: fields.networkId || null,
     codecs: readOr(readCodecs, fields.codecs, []),
     protocols: PROTOCOLS.filter((one) => fields.protocols.includes(one)),
     largest:

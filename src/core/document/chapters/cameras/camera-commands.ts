@@ -1,4 +1,5 @@
 import { sayMany } from '../../../base/say.ts';
+import type { Keeping } from '../../../net/address-plan.ts';
 import {
   type Changed,
   cameraOf,
@@ -15,6 +16,7 @@ import type { Model } from '../models/model-card.ts';
 import { nameOfModel } from '../models/model-name.ts';
 import type { Account, Camera, Stream } from './camera.ts';
 import type { Feed } from './feed.ts';
+import { type Identity, UNKNOWN_IDENTITY } from './identity.ts';
 import type { Mounting } from './mounting.ts';
 import type { Need } from './need.ts';
 import { PREPARE_COMMANDS, type PrepareCommand } from './prepare-commands.ts';
@@ -36,6 +38,8 @@ export type CameraCommand =
   | { readonly kind: 'chooseModel'; readonly cameraId: string; readonly modelId: string | null }
   | { readonly kind: 'setFeed'; readonly cameraId: string; readonly feed: Feed | null }
   | { readonly kind: 'setAddress'; readonly cameraId: string; readonly host: string; readonly port: number }
+  | { readonly kind: 'setIdentity'; readonly cameraId: string; readonly identity: Identity }
+  | { readonly kind: 'setKeeping'; readonly cameraId: string; readonly keeping: Keeping | null }
   | { readonly kind: 'setAccount'; readonly cameraId: string; readonly account: Account | null }
   | {
       /** What it is called and what it is, beside what other commands say. */
@@ -56,6 +60,13 @@ export type CameraCommand =
   | PrepareCommand;
 
 const sayAddress = ({ host, ports }: Camera): string => `${host || 'none'}:${ports.rtsp}`;
+
+const KEEPING_WORDS: Readonly<Record<Keeping | 'none', string>> = {
+  reservation: 'its address is reserved',
+  static: 'its address is set on the device',
+  dynamic: 'its address is left to chance',
+  none: 'nobody says how its address stays',
+};
 
 const refsOfNeed = (need: Need | null) =>
   need
@@ -125,6 +136,13 @@ export const CAMERA_COMMANDS: Handlers<CameraCommand> = {
     const refs = { from: sayAddress(before), to: sayAddress(after) };
     return changeCamera(site, cameraId, 'edit', 'address changed', () => after, refs);
   },
+  setIdentity: (site, { cameraId, identity }) => {
+    const { mac, serial, endpoint } = identity;
+    const refs = { hardware: mac || undefined, serial: serial || undefined, endpoint: endpoint || undefined };
+    return changeCamera(site, cameraId, 'address', 'what it is known by', (camera) => ({ ...camera, identity }), refs);
+  },
+  setKeeping: (site, { cameraId, keeping }) =>
+    changeCamera(site, cameraId, 'address', KEEPING_WORDS[keeping ?? 'none'], (camera) => ({ ...camera, keeping })),
   setAccount: (site, { cameraId, account }) => {
     const refs = { from: cameraOf(site, cameraId).account?.user ?? 'none', to: account?.user ?? 'none' };
     return changeCamera(site, cameraId, 'edit', 'account changed', (camera) => ({ ...camera, account }), refs);
@@ -171,6 +189,7 @@ function replaceCamera(
     streams: streams.map(({ stream }) => stream),
     // what was decided and made ready was for the other board
     reflash: null,
+    identity: UNKNOWN_IDENTITY,
   }));
   // Streams are new ones, and nothing is measured of them yet; what was seen of the device itself is taken back here.
   const subject = cameraSubject(before.id);

@@ -32,6 +32,7 @@ import {
   type Stream,
 } from './camera.ts';
 import { type ChargeCare, FEED_RANGES, type Feed } from './feed.ts';
+import { type Identity, KEEPINGS } from './identity.ts';
 import type { Mounting } from './mounting.ts';
 import { NEED_RANGES, type Need } from './need.ts';
 import { handsetShape, reflashShape } from './prepare-shapes.ts';
@@ -87,6 +88,12 @@ export const streamShape = shapeOf<Stream>()({
   bitrateKbps: orNull(within(STREAM_RANGES.bitrateKbps)),
 });
 
+export const identityShape = shapeOf<Identity>()({
+  mac: line(TEXT_LIMITS.mac),
+  serial: line(TEXT_LIMITS.serial),
+  endpoint: line(TEXT_LIMITS.endpoint),
+});
+
 const accountShape = shapeOf<Account>()({ user: line(TEXT_LIMITS.user), secretRef: id(TEXT_LIMITS.secretRef) });
 
 export const cameraShape = shapeOf<Camera>()({
@@ -98,6 +105,8 @@ export const cameraShape = shapeOf<Camera>()({
   channel: orNull(within(CAMERA_RANGES.channel)),
   host: line(TEXT_LIMITS.host),
   ports: shapeOf<Camera['ports']>()({ rtsp: within(CAMERA_RANGES.rtspPort) }),
+  identity: identityShape,
+  keeping: orNull(oneOf(KEEPINGS)),
   account: orNull(accountShape),
   adminAccount: orNull(accountShape),
   streams: list(streamShape, LIST_LIMITS.streamsOfCamera),

@@ -1,8 +1,10 @@
 import { STREAM_LIMITS } from '../../../base/limits.ts';
 import type { Point } from '../../../base/plan-geometry.ts';
 import { above0, between, wholes } from '../../../base/range.ts';
+import type { Keeping } from '../../../net/address-plan.ts';
 import type { Feed } from './feed.ts';
 import type { Handset } from './handset.ts';
+import { type Identity, UNKNOWN_IDENTITY } from './identity.ts';
 import type { Mounting } from './mounting.ts';
 import type { Need } from './need.ts';
 import type { Reflash } from './reflash.ts';
@@ -45,6 +47,9 @@ export interface Camera {
   readonly channel: number | null;
   readonly host: string;
   readonly ports: { readonly rtsp: number };
+  readonly identity: Identity;
+  /** How its address stays; `null` while nobody decided. */
+  readonly keeping: Keeping | null;
   /** What draws its streams logs in with it. */
   readonly account: Account | null;
   /** Who sets it up; nothing that draws uses it. */
@@ -78,6 +83,8 @@ export const UNPLANNED: Pick<
   Camera,
   | 'channel'
   | 'adminAccount'
+  | 'identity'
+  | 'keeping'
   | 'need'
   | 'mounting'
   | 'position'
@@ -89,6 +96,8 @@ export const UNPLANNED: Pick<
 > = {
   channel: null,
   adminAccount: null,
+  identity: UNKNOWN_IDENTITY,
+  keeping: null,
   need: null,
   mounting: null,
   position: null,

@@ -1,6 +1,6 @@
 import { LIST_LIMITS, TEXT_LIMITS } from '../../../base/limits.ts';
 import { pointShape } from '../../../base/plan-shapes.ts';
-import { id, list, oneOf, orNull, shapeOf, text, within } from '../../../base/schema-parts.ts';
+import { id, line, list, oneOf, orNull, shapeOf, text, within } from '../../../base/schema-parts.ts';
 import { packsShape } from '../../../cost/packs-shape.ts';
 import { secretLimitsShape } from '../secret-limits-shape.ts';
 import {
@@ -16,6 +16,8 @@ export const destinationShape = shapeOf<Destination>()({
   id: id(),
   name: text(TEXT_LIMITS.name).min(1),
   kind: oneOf(DESTINATION_KINDS),
+  host: line(TEXT_LIMITS.host),
+  networkId: orNull(id()),
   codecs: list(text(TEXT_LIMITS.codec).required(), LIST_LIMITS.codecs),
   protocols: list(oneOf(PROTOCOLS), PROTOCOLS.length),
   largest: orNull(

@@ -33,6 +33,10 @@ export interface Destination {
   readonly id: string;
   readonly name: string;
   readonly kind: DestinationKind;
+  /** Its own address; empty when not known. */
+  readonly host: string;
+  /** The network it is in, where no address says it. */
+  readonly networkId: string | null;
   /** Codecs it takes; empty when not known. */
   readonly codecs: readonly string[];
   /** Protocols it takes; empty when not known. */
@@ -54,6 +58,8 @@ export interface Destination {
 
 /** A destination of which only name and kind are known. */
 export const UNKNOWN_DESTINATION = {
+  host: '',
+  networkId: null,
   codecs: [],
   protocols: [],
   largest: null,

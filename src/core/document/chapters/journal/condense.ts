@@ -21,6 +21,7 @@ const LATEST_WORDS = 2000;
 /** What of an old probe is worth comparing with a new one. */
 const KEPT_OF_OLD: ReadonlySet<string> = new Set(['probe.verdict', 'bitrateKbps', 'lossRatio']);
 
+const isSweep = ({ facts: [first] }: Entry): boolean => first?.quantity === 'sweep.range';
 const isProbe = ({ kind, facts }: Entry): boolean => kind === 'probe' && facts.length > 0;
 const streamOf = ({ facts, subject }: Entry): string => facts[0]?.subject ?? subject;
 const factOf = ({ facts }: Entry, quantity: string): Fact['value'] | undefined =>
@@ -83,6 +84,11 @@ export function condensed(journal: readonly Entry[], newId: () => string): reado
     for (const entry of found.stay) stay.add(entry);
     for (const entry of found.whole) whole.add(entry);
   }
+  // Of each network the last sweep, in all its entries, says who is there; what older ones saw is history.
+  const lastSweeps = new Set([
+    ...new Map(journal.filter(isSweep).map(({ subject, source }) => [subject, `${subject} ${source}`])).values(),
+  ]);
+  const isOldSweep = (entry: Entry): boolean => isSweep(entry) && !lastSweeps.has(`${entry.subject} ${entry.source}`);
   const isWords = (entry: Entry): boolean => entry.facts.length === 0 && entry.revokes.length === 0;
   const words = journal.filter(isWords);
   const latest = new Set(words.slice(-LATEST_WORDS));
@@ -90,7 +96,13 @@ export function condensed(journal: readonly Entry[], newId: () => string): reado
   const gone = words.length - latest.size;
   const first = words[0];
   const last = words[gone - 1];
-  const said = kept.map((entry) => (isProbe(entry) && !whole.has(entry) ? slim(entry) : entry));
+  const said = kept.map((entry) =>
+    isProbe(entry) && !whole.has(entry)
+      ? slim(entry)
+      : isOldSweep(entry)
+        ? { ...entry, facts: entry.facts.slice(0, 1), isPast: true }
+        : entry,
+  );
   return gone > 0 && first && last ? [lineFor(gone, first, last, newId()), ...said] : said;
 }
 

@@ -12,7 +12,18 @@ export interface Fact {
   readonly how: KnownHow;
 }
 
-export const LOG_KINDS = ['site', 'note', 'edit', 'choose', 'power', 'prepare', 'probe', 'tap', 'hand-over'] as const;
+export const LOG_KINDS = [
+  'site',
+  'note',
+  'edit',
+  'choose',
+  'power',
+  'prepare',
+  'address',
+  'probe',
+  'tap',
+  'hand-over',
+] as const;
 export type LogKind = (typeof LOG_KINDS)[number];
 
 /** Numbers behind a text: name and value, as they were then. */

@@ -1,11 +1,15 @@
-import { sayRate, sayShare } from '../../../base/say.ts';
+import { clipText } from '../../../base/clip.ts';
+import { LIST_LIMITS, TEXT_LIMITS } from '../../../base/limits.ts';
+import { sayCount, sayMany, sayRate, sayShare } from '../../../base/say.ts';
 import type { Direction } from '../../../firmware/procedure.ts';
 import type { ProbeReport } from '../../../probe/probe-types.ts';
+import { type SeenHost, writeSeen } from '../../../scan/seen.ts';
 import { benchQuantity } from '../../bench-quantity.ts';
 import type { BenchItem } from '../../bench-test.ts';
 import {
   cameraOf,
   destinationOf,
+  itemOf,
   type LogWords,
   type Recorded,
   type Recorders,
@@ -15,7 +19,7 @@ import {
 import { type ReflashStep, settingQuantity } from '../../prepare-quantity.ts';
 import { factsOfReport } from '../../probe-evidence.ts';
 import type { Site } from '../../site.ts';
-import { cameraSubject, tapSubject } from '../../subject.ts';
+import { cameraSubject, networkSubject, tapSubject } from '../../subject.ts';
 import { nameOfSubject } from '../../subjects.ts';
 import { tapOf } from '../taps/tap-commands.ts';
 import type { Entry, Fact, FactValue, LogKind } from './entry.ts';
@@ -102,7 +106,22 @@ export type JournalCommand =
       readonly direction: Direction;
       readonly tries: number;
     }
+  | {
+      /** What a sweep of a network saw; of many hosts several entries, under one id. */
+      readonly kind: 'recordSweep';
+      readonly networkId: string;
+      readonly sweepId: string;
+      readonly range: string;
+      /** It was not cut short: who was not seen was not there. */
+      readonly isWhole: boolean;
+      readonly calls: number;
+      readonly seconds: number;
+      readonly hosts: readonly SeenHost[];
+    }
   | { readonly kind: 'note'; readonly text: string; readonly subject: string; readonly logKind: LogKind };
+
+/** Of one entry: what a sweep saw beyond it is another one. */
+export const HOSTS_OF_SWEEP = LIST_LIMITS.factsOfEntry - 2;
 
 /** Entries that know something of a subject: what takes a fact back takes back all of them. */
 const entriesOf = ({ journal }: Site, subject: string, quantity: string): readonly string[] =>
@@ -196,6 +215,32 @@ export const JOURNAL_COMMANDS: Recorders<JournalCommand> = {
       }),
       source: 'rehearsal',
       facts: [{ subject, quantity: `reflash.rehearsed.${direction}`, value: tries, how: 'confirmed' }],
+    };
+  },
+  recordSweep: (site, { networkId, sweepId, range, isWhole, calls, seconds, hosts }) => {
+    const { name } = itemOf(site.networks, networkId, 'network');
+    const subject = networkSubject(networkId);
+    const fact = (quantity: QuantityName, value: FactValue): Fact => ({ subject, quantity, value, how: 'measured' });
+    const kept = hosts.slice(0, HOSTS_OF_SWEEP).map(writeSeen);
+    return {
+      ...words(
+        'address',
+        subject,
+        `${name} looked through: ${sayMany(hosts.length, 'address', 'addresses')} answered`,
+        {
+          range,
+          calls: sayCount(calls),
+          took: `${seconds.toFixed(1)} s`,
+          'to its end': isWhole ? 'yes' : 'no',
+        },
+      ),
+      source: sweepId,
+      facts: [
+        fact('sweep.range', clipText(range, TEXT_LIMITS.evidence)),
+        fact('sweep.isWhole', isWhole),
+        // a host too wordy to be kept whole would be kept as half a text
+        ...kept.filter((text) => text.length <= TEXT_LIMITS.evidence).map((text) => fact('sweep.host', text)),
+      ],
     };
   },
   note: (_, { logKind, subject, text }) => said(words(logKind, subject, text)),

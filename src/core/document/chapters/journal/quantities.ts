@@ -49,6 +49,9 @@ export const QUANTITIES = {
   'card.fileName': { label: 'name on the card', unit: '' },
   'card.sha256': { label: 'SHA-256 on the card', unit: '' },
   'card.bytes': { label: 'size on the card', unit: 'bytes', show: sayCount },
+  'sweep.range': { label: 'looked through', unit: '' },
+  'sweep.isWhole': { label: 'to its end', unit: '' },
+  'sweep.host': { label: 'seen', unit: '' },
   'fact.clockErrorS': { label: 'clock error', unit: 's', show: sayStretch },
 } as const satisfies Readonly<Record<string, Quantity>>;
 export type QuantityName = keyof typeof QUANTITIES;

@@ -1,0 +1,76 @@
+import { XMLParser } from 'fast-xml-parser';
+import { type Fault, fault } from '../base/fault.ts';
+import { isRecord } from '../base/is-record.ts';
+import { err, ok, type Result } from '../base/result.ts';
+
+export type EnvelopeFaultCode = 'onvif.too-large' | 'onvif.not-xml' | 'onvif.doctype' | 'onvif.not-soap';
+
+/** An element as the library gives it: children by name, a list where one name stands more than once, text as text. */
+export type XmlNode = Readonly<Record<string, unknown>>;
+
+/** Envelopes of a house are a few kilobytes; the largest answer to a discovery fits a datagram. */
+export const MAX_ENVELOPE_CHARS = 64 * 1024;
+/** Deeper than any schema of ONVIF goes. */
+const MAX_DEPTH = 60;
+
+const parser = new XMLParser({
+  removeNSPrefix: true,
+  ignoreAttributes: false,
+  attributeNamePrefix: '@',
+  parseTagValue: false,
+  parseAttributeValue: false,
+  // `&amp;` and its four kin are read below: a definition of one's own is refused before
+  processEntities: false,
+  maxNestedTags: MAX_DEPTH,
+});
+
+const PLAIN_ENTITIES: Readonly<Record<string, string>> = { lt: '<', gt: '>', quot: '"', apos: "'", amp: '&' };
+/** The five entities that every XML knows. Source: XML 1.0 §4.6. */
+const decoded = (text: string): string =>
+  text.replace(/&(lt|gt|quot|apos|amp);/g, (_, name: string) => PLAIN_ENTITIES[name] ?? '');
+
+/**
+ * Header and body of a SOAP envelope of either version. A document type is refused whatever it says: SOAP has none
+ * (SOAP 1.2 part 1 §5), and every bomb of entities begins with one.
+ */
+export function parseEnvelope(
+  text: string,
+): Result<{ readonly header: XmlNode; readonly body: XmlNode }, Fault<EnvelopeFaultCode>> {
+  if (text.length > MAX_ENVELOPE_CHARS)
+    return err(fault('onvif.too-large', `Expected at most ${MAX_ENVELOPE_CHARS} characters, got ${text.length}.`));
+  if (/<!(?:DOCTYPE|ENTITY)/i.test(text))
+    return err(fault('onvif.doctype', 'A document type stands in it, which SOAP forbids: it is not read.'));
+  let document: unknown;
+  try {
+    document = parser.parse(text);
+  } catch (error) {
+    // the library throws on what is not well formed or nested too deep, and its words quote the peer
+    if (!(error instanceof Error)) throw error;
+    return err(fault('onvif.not-xml', 'It is not well-formed XML.'));
+  }
+  const envelope = isRecord(document) ? document.Envelope : undefined;
+  if (!isRecord(envelope) || !isRecord(envelope.Body))
+    return err(fault('onvif.not-soap', 'It is XML, but no SOAP envelope with a body.'));
+  return ok({ header: isRecord(envelope.Header) ? envelope.Header : {}, body: envelope.Body });
+}
+
+/** A child element; the first where several have its name. */
+export function childOf(node: XmlNode | null, name: string): XmlNode | null {
+  const found = node?.[name];
+  const first: unknown = Array.isArray(found) ? found[0] : found;
+  return isRecord(first) ? first : null;
+}
+
+/** Children of one name, none, one or many. */
+export function childrenOf(node: XmlNode | null, name: string): readonly XmlNode[] {
+  const found = node?.[name];
+  return (Array.isArray(found) ? found : [found]).filter(isRecord);
+}
+
+/** The text of a child, trimmed; empty when it has none. */
+export function textIn(node: XmlNode | null, name: string): string {
+  const found = node?.[name];
+  const first: unknown = Array.isArray(found) ? found[0] : found;
+  const text = isRecord(first) ? first['#text'] : first;
+  return typeof text === 'string' ? decoded(text).trim() : '';
+}

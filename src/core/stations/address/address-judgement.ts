@@ -1,0 +1,244 @@
+import ipaddr from 'ipaddr.js';
+import { pushTo } from '../../base/push-to.ts';
+import type { Camera } from '../../document/chapters/cameras/camera.ts';
+import { INTERNET } from '../../document/chapters/reach/reach.ts';
+import { isDeviceOf } from '../../document/devices.ts';
+import { type MatchedCamera, matchSeen } from '../../document/seen-cameras.ts';
+import { networkOfCamera, networkOfDestination, type ReadNetwork } from '../../document/site-networks.ts';
+import { hasAddress } from '../../document/stream-address.ts';
+import { networkSubject } from '../../document/subject.ts';
+import { lastSweepOf, type Sweep, wasAsked } from '../../document/sweeps.ts';
+import type { Facts } from '../../findings/rule.ts';
+import { isInPool, misplaced } from '../../net/address-plan.ts';
+import { classify, parseIpv4 } from '../../net/ipv4.ts';
+import { parseMac } from '../../net/mac.ts';
+import type { SeenHost } from '../../scan/seen.ts';
+import type { SiteView } from '../../station/site-view.ts';
+import type { AddressFacts, IdentityFacts, PlaceFacts, ReachFacts, SeenFacts, Way } from './address-facts.ts';
+import { passageBetween } from './site-reach.ts';
+
+const plainMac = (camera: Camera): string | null => {
+  const { mac } = camera.identity;
+  return mac === '' ? null : (parseMac(mac)?.mac ?? null);
+};
+
+/** What is asked of all addresses at once, found once for a document. */
+interface AddressesOfSite {
+  readonly byHost: ReadonlyMap<string, readonly { readonly name: string; readonly camera: Camera | null }[]>;
+  readonly byMac: ReadonlyMap<string, readonly Camera[]>;
+  readonly sweeps: ReadonlyMap<string, Sweep>;
+  readonly matched: ReadonlyMap<string, MatchedCamera>;
+  readonly linkLocal: readonly string[];
+}
+
+export const addressesOf = (view: SiteView): AddressesOfSite => view.once(readAddresses);
+
+function readAddresses({ site, index }: SiteView): AddressesOfSite {
+  const byHost = new Map<string, { name: string; camera: Camera | null }[]>();
+  const byMac = new Map<string, Camera[]>();
+  for (const camera of site.cameras) {
+    const host = camera.host.trim();
+    if (host !== '') pushTo(byHost, host, { name: camera.name, camera });
+    const mac = plainMac(camera);
+    if (mac !== null) pushTo(byMac, mac, camera);
+  }
+  for (const { host, name } of site.destinations) if (host !== '') pushTo(byHost, host, { name, camera: null });
+  const sweeps = new Map<string, Sweep>();
+  for (const { id } of site.networks) {
+    const sweep = lastSweepOf(index, id);
+    if (sweep) sweeps.set(id, sweep);
+  }
+  const hosts: SeenHost[] = [...sweeps.values()].flatMap((sweep) => sweep.hosts);
+  const matched = hosts.length === 0 && sweeps.size === 0 ? [] : matchSeen(site, hosts).cameras;
+  return {
+    byHost,
+    byMac,
+    sweeps,
+    matched: new Map(matched.map((one) => [one.camera.id, one])),
+    linkLocal: hosts.flatMap(({ host }) => {
+      const address = parseIpv4(host);
+      return address !== null && classify(address) === 'link-local' ? host : [];
+    }),
+  };
+}
+
+function notationOf(host: string): PlaceFacts['notation'] {
+  if (parseIpv4(host) !== null) return 'plain';
+  if (host.includes(':')) return 'ipv6';
+  return ipaddr.IPv4.isValid(host) ? 'odd' : 'name';
+}
+
+function placeFacts(camera: Camera, view: SiteView, network: ReadNetwork | null): Facts<PlaceFacts> {
+  const { site } = view;
+  const host = camera.host.trim();
+  const keeping = camera.keeping ?? undefined;
+  const common = { hasNetworks: site.networks.length > 0, keeping, port: camera.ports.rtsp };
+  if (!hasAddress(camera)) return { hasNetworks: common.hasNetworks };
+  const address = parseIpv4(host);
+  const plan = network?.plan ?? null;
+  const others = (addressesOf(view).byHost.get(host) ?? []).filter(
+    (other) => other.camera === null || !isDeviceOf(camera, other.camera),
+  );
+  const own = plainMac(camera);
+  const pathOf = (one: Camera): string => one.streams[0]?.path ?? '';
+  return {
+    ...common,
+    host,
+    notation: notationOf(host),
+    kind: address === null ? undefined : classify(address),
+    networks: site.networks.map(({ name, cidr }) => `${name} ${cidr}`).join(', '),
+    network: network?.network.name,
+    isInNetwork: network !== null,
+    misplaced: address === null || !plan ? undefined : misplaced(address, plan.cidr),
+    isGateway: address !== null && plan !== null && plan.gateway === address,
+    sharedWith: others.map(({ name }) => name),
+    isSharedForSure: others.some(({ camera: other }) => {
+      const mac = other && plainMac(other);
+      return other === null || (own !== null && mac !== null && mac !== own);
+    }),
+    sameStreamAs: (addressesOf(view).byHost.get(host) ?? []).flatMap(({ name, camera: other }) =>
+      other &&
+      other.id !== camera.id &&
+      other.ports.rtsp === camera.ports.rtsp &&
+      pathOf(other) !== '' &&
+      pathOf(other) === pathOf(camera)
+        ? name
+        : [],
+    ),
+    isInPool: address !== null && isInPool(plan?.pool ?? null, address),
+    pool: network?.network.pool ? `${network.network.pool.from} to ${network.network.pool.to}` : undefined,
+    dhcpServers: network?.network.dhcpServers ?? undefined,
+    cardPort: view.modelOf(camera)?.rtspPort ?? undefined,
+  };
+}
+
+function identityFacts(camera: Camera, view: SiteView): Facts<IdentityFacts> {
+  const macText = camera.identity.mac.trim();
+  const isHandset = camera.kind === 'handset';
+  const common = { isHandset, hasFixedMac: camera.handset?.hasFixedMac ?? undefined };
+  if (macText === '') return common;
+  const mac = parseMac(macText);
+  const others = mac
+    ? (addressesOf(view).byMac.get(mac.mac) ?? []).filter(
+        (other) => other.id !== camera.id && !isDeviceOf(camera, other),
+      )
+    : [];
+  return {
+    ...common,
+    macText,
+    isMacGood: mac !== null,
+    mac: mac?.mac,
+    isLocalMac: mac?.isLocal,
+    isGroupMac: mac?.isGroup,
+    macSharedWith: others.map(({ name }) => name),
+  };
+}
+
+/** Names of destinations that draw it, each once. */
+const drawnBy = (camera: Camera, view: SiteView): readonly string[] => [
+  ...new Set(view.tapsOf(camera.id).map(({ destinationId }) => view.destination(destinationId)?.name ?? destinationId)),
+];
+
+function seenFacts(camera: Camera, view: SiteView, network: ReadNetwork | null): Facts<SeenFacts> {
+  const { sweeps, matched, linkLocal } = addressesOf(view);
+  const found = matched.get(camera.id);
+  if (!found || found.state === 'no-address') return {};
+  const sweep = network && sweeps.get(network.network.id);
+  const isProven = found.state === 'in-place' || found.state === 'moved' || found.state === 'double';
+  // Who was not asked for is not missing.
+  if (!isProven && !(sweep && (wasAsked(sweep, camera.host) || found.hosts.length > 0))) return {};
+  return {
+    seen: found.state,
+    seenAt: found.hosts.map(({ host }) => host),
+    seenMac: found.hosts[0]?.mac,
+    isSweepWhole: sweep?.isWhole ?? false,
+    seenAlsoAt: isProven ? found.hosts.flatMap(({ alsoAt }) => alsoAt) : [],
+    linkLocalSeen: linkLocal,
+    drawnBy: drawnBy(camera, view),
+  };
+}
+
+/** A name, or an address that is no house's own. */
+function isOutside(source: string, networks: SiteView['site']['networks']): boolean {
+  const address = parseIpv4(source);
+  if (address !== null) return classify(address) === 'public';
+  return source.includes('.') && !networks.some(({ gateway }) => gateway === source) && !source.endsWith('.local');
+}
+
+/** A port that leads to one address of a range of the router. */
+function reachFacts(camera: Camera, view: SiteView, network: ReadNetwork | null): Facts<ReachFacts> {
+  const { site } = view;
+  const { reach } = site;
+  if (!hasAddress(camera)) return {};
+  const own = network && networkSubject(network.network.id);
+  const ways = [...new Set(view.tapsOf(camera.id).map(({ destinationId }) => destinationId))].flatMap(
+    (id): readonly Way[] => {
+      const destination = view.destination(id);
+      if (!destination) return [];
+      const from = networkOfDestination(site, destination);
+      const subject = from && networkSubject(from.network.id);
+      return [
+        {
+          destination: destination.name,
+          from: from?.network.name ?? null,
+          to: network?.network.name ?? null,
+          isSame: subject !== null && subject === own,
+          allowed: subject !== null && own !== null ? passageBetween(reach.rows, subject, own) : null,
+          port: camera.ports.rtsp,
+          looksByItself: destination.protocols.includes('onvif'),
+        },
+      ];
+    },
+  );
+  const drawers = new Set(ways.map(({ from }) => from));
+  const internet = own === null ? null : passageBetween(reach.rows, own, INTERNET);
+  const { ntp = null } = network?.network ?? {};
+  const outside = parseIpv4(reach.outsideAddress.trim());
+  const lost = view.modelOf(camera)?.lostWithoutAccount ?? [];
+  const isAccountOnly = view.modelOf(camera)?.localStream === 'account-only';
+  return {
+    ways: site.networks.length === 0 ? [] : ways.filter(({ from, to }) => from !== null && to !== null),
+    openFrom:
+      own === null
+        ? undefined
+        : site.networks.flatMap(({ id, name }) =>
+            networkSubject(id) !== own &&
+            !drawers.has(name) &&
+            passageBetween(reach.rows, networkSubject(id), own) === 'all'
+              ? name
+              : [],
+          ),
+    internet: internet ?? undefined,
+    losesWithoutInternet: [
+      ...(isAccountOnly || camera.handset?.way === 'account' ? ['its picture, which goes by its maker'] : []),
+      ...lost,
+    ],
+    ntp: ntp ?? undefined,
+    isNtpOutside: ntp === null ? undefined : isOutside(ntp, site.networks),
+    forwards: reach.forwards.flatMap(({ host, outsidePort, port }) =>
+      host.trim() === camera.host.trim() ? `${outsidePort} to ${port}` : [],
+    ),
+    outside: outside === null ? undefined : classify(outside),
+    lookIn: reach.lookIn ?? undefined,
+    opensByItself: reach.opensByItself ?? undefined,
+  };
+}
+
+/** Everything that is worked out about how one camera is addressed. */
+export interface AddressJudgement {
+  readonly network: ReadNetwork | null;
+  readonly facts: Facts<AddressFacts>;
+}
+
+export function judgeAddress(camera: Camera, view: SiteView): AddressJudgement {
+  const network = networkOfCamera(view.site, camera);
+  return {
+    network,
+    facts: {
+      ...placeFacts(camera, view, network),
+      ...identityFacts(camera, view),
+      ...seenFacts(camera, view, network),
+      ...reachFacts(camera, view, network),
+    },
+  };
+}

@@ -1,0 +1,157 @@
+import type { Camera } from '../../document/chapters/cameras/camera.ts';
+import { INTERNET, type Reach } from '../../document/chapters/reach/reach.ts';
+import { isDeviceOf } from '../../document/devices.ts';
+import { nextFree, takenAddresses } from '../../document/free-addresses.ts';
+import type { OneCommand, SiteCommand } from '../../document/site-commands.ts';
+import { networkOfDestination, type ReadNetwork, readNetwork } from '../../document/site-networks.ts';
+import { networkSubject } from '../../document/subject.ts';
+import type { Mend } from '../../findings/finding.ts';
+import type { SeenHost } from '../../scan/seen.ts';
+import type { SiteView } from '../../station/site-view.ts';
+import type { AddressOffers } from './address-facts.ts';
+import { addressesOf, judgeAddress } from './address-judgement.ts';
+import { passageBetween, withPassage } from './site-reach.ts';
+
+type Mends = readonly Mend<SiteCommand>[];
+
+/** The same address for all channels of a box: they move together. */
+export function moveTo(cameras: readonly Camera[], camera: Camera, host: string): OneCommand[] {
+  return cameras
+    .filter((other) => isDeviceOf(camera, other))
+    .map((other) => ({ kind: 'setAddress', cameraId: other.id, host, port: other.ports.rtsp }));
+}
+
+const asOne = (what: string, commands: readonly OneCommand[]): SiteCommand => {
+  const [first] = commands;
+  return commands.length === 1 && first ? first : { kind: 'many', what, commands };
+};
+
+/** What is known of a host, as a camera keeps it; what it has already stays where the host says nothing. */
+export const identityOfHost = (
+  { identity }: Pick<Camera, 'identity'>,
+  { mac, serial, endpoints }: SeenHost,
+): Camera['identity'] => ({
+  mac: mac || identity.mac,
+  serial: serial || identity.serial,
+  endpoint: endpoints[0] ?? identity.endpoint,
+});
+
+export function addressOffers(view: SiteView, camera: Camera): AddressOffers {
+  const { site } = view;
+  const cameraId = camera.id;
+  const { network, facts } = judgeAddress(camera, view);
+  /** Where no network holds it: one that holds others, else the first. */
+  const home = (): ReadNetwork | null => {
+    const [first] = site.networks;
+    return network ?? (first ? readNetwork(first) : null);
+  };
+  const hosts = [...addressesOf(view).sweeps.values()].flatMap((sweep) => sweep.hosts);
+  const seen = addressesOf(view).matched.get(cameraId);
+  const ofReach = (text: string, reach: Reach): Mends => [{ text, command: { kind: 'setReach', reach, what: text } }];
+  const own = network && networkSubject(network.network.id);
+  return {
+    freeAddress: () => {
+      const into = home();
+      const free = into && nextFree(into, takenAddresses(site, into, hosts));
+      if (!free) return [];
+      return [
+        {
+          text: `Give it ${free}`,
+          command: asOne(`${camera.name}: now at ${free}`, moveTo(site.cameras, camera, free)),
+        },
+      ];
+    },
+    reserve: () => {
+      const keep: OneCommand = { kind: 'setKeeping', cameraId, keeping: 'reservation' };
+      if (facts.mac !== undefined || facts.host === undefined) return [{ text: 'Reserve its address', command: keep }];
+      const [host] = seen?.hosts ?? [];
+      if (!host?.mac || seen?.state === 'other-at-address') return [];
+      const identity = identityOfHost(camera, host);
+      return [
+        {
+          text: `Reserve its address for ${host.mac}`,
+          command: asOne(`${camera.name}: its address is reserved`, [
+            { kind: 'setIdentity', cameraId, identity },
+            keep,
+          ]),
+        },
+      ];
+    },
+    setOnDevice: () => {
+      const into = home();
+      const free = facts.isInPool ? into && nextFree(into, takenAddresses(site, into, hosts)) : (facts.host ?? null);
+      if (!free) return [];
+      const keep: OneCommand = { kind: 'setKeeping', cameraId, keeping: 'static' };
+      const text = free === facts.host ? 'Set its address on the device' : `Set ${free} on the device`;
+      const moves = free === facts.host ? [] : moveTo(site.cameras, camera, free);
+      return [{ text, command: asOne(`${camera.name}: set on the device`, [...moves, keep]) }];
+    },
+    follow: () => {
+      const [host] = seen?.state === 'moved' ? seen.hosts : [];
+      if (!host) return [];
+      const commands = moveTo(site.cameras, camera, host.host);
+      return [
+        { text: `Take ${host.host} everywhere`, command: asOne(`${camera.name}: followed to ${host.host}`, commands) },
+      ];
+    },
+    takeIdentity: () => {
+      const [host] = seen?.hosts ?? [];
+      if (!host || (host.mac === '' && host.serial === '' && host.endpoints.length === 0)) return [];
+      const identity = { mac: host.mac, serial: host.serial, endpoint: host.endpoints[0] ?? '' };
+      const said = host.mac || host.endpoints[0] || host.serial;
+      return [{ text: `It is this one: take ${said}`, command: { kind: 'setIdentity', cameraId, identity } }];
+    },
+    allowListed: () => {
+      if (own === null) return [];
+      const froms = new Set(
+        view.tapsOf(cameraId).flatMap(({ destinationId }) => {
+          const destination = view.destination(destinationId);
+          const from = destination && networkOfDestination(site, destination);
+          return from ? networkSubject(from.network.id) : [];
+        }),
+      );
+      let { rows } = site.reach;
+      for (const from of froms) {
+        const now = passageBetween(rows, from, own);
+        if (now === 'none' || now === null) rows = withPassage(rows, from, own, 'listed');
+      }
+      return ofReach('Open just the ports that its taps need', { ...site.reach, rows });
+    },
+    closeOthers: () => {
+      if (own === null) return [];
+      let { rows } = site.reach;
+      for (const { id, name } of site.networks)
+        if (facts.openFrom?.includes(name)) rows = withPassage(rows, networkSubject(id), own, 'none');
+      return ofReach(`Close it to ${facts.openFrom?.join(', ')}`, { ...site.reach, rows });
+    },
+    cutOff: () => {
+      if (own === null || !network) return [];
+      const text = `Cut ${network.network.name} off from the internet`;
+      return ofReach(text, { ...site.reach, rows: withPassage(site.reach.rows, own, INTERNET, 'none') });
+    },
+    dropForwards: () =>
+      ofReach(`Close port ${facts.forwards?.join(', ')} of the router`, {
+        ...site.reach,
+        forwards: site.reach.forwards.filter(({ host }) => host.trim() !== camera.host.trim()),
+      }),
+    gatewayTime: () => {
+      const gateway = network?.network.gateway;
+      if (!network || !gateway) return [];
+      return [
+        {
+          text: `Take the time from ${gateway}`,
+          command: { kind: 'putNetwork', network: { ...network.network, ntp: gateway } },
+        },
+      ];
+    },
+    cardPort: () =>
+      facts.cardPort === undefined
+        ? []
+        : [
+            {
+              text: `Dial port ${facts.cardPort}`,
+              command: { kind: 'setAddress', cameraId, host: camera.host, port: facts.cardPort },
+            },
+          ],
+  };
+}

@@ -1,0 +1,67 @@
+import { hasAddress } from '../../document/stream-address.ts';
+import { findingsOf, judgeRows, mendsOf, verdictOf } from '../../findings/rule.ts';
+import { stopGate } from '../../station/planned-gates.ts';
+import { type Gate, gateStates, type Station } from '../../station/station.ts';
+import { judgeAddress } from './address-judgement.ts';
+import { addressOffers } from './address-offers.ts';
+import { ADDRESS_RULES } from './address-rules.ts';
+import { mendsOfNetwork, rowsOfNetworks } from './network-judgement.ts';
+import { NETWORK_RULES } from './network-rules.ts';
+
+interface GateFacts {
+  readonly hasAddress: boolean;
+  readonly isStopped: boolean;
+  /** Without a network that is described nobody can say whether an address stays. */
+  readonly isKept: boolean | null;
+  readonly isDynamic: boolean;
+}
+
+const GATES: readonly Gate<GateFacts>[] = [
+  {
+    id: 'address.said',
+    condition: 'It has an address',
+    holds: (facts) => facts.hasAddress,
+    next: () => 'Give it an address',
+  },
+  {
+    id: 'address.stays',
+    condition: 'Its address stays: reserved, or set on the device',
+    holds: ({ isKept }) => isKept !== false,
+    next: ({ isDynamic }) => (isDynamic ? 'Reserve its address' : 'Say how its address stays'),
+  },
+  stopGate('address.fits', 'Nothing speaks against its address', 'Put its address right'),
+];
+
+export const ADDRESS: Station<'address'> = {
+  id: 'address',
+  name: 'Address',
+  rules: [...ADDRESS_RULES, ...NETWORK_RULES],
+  gates: GATES,
+  judge: (camera, view) => {
+    const { facts, network } = judgeAddress(camera, view);
+    const ofNetwork = network ? (view.once(rowsOfNetworks).get(network.network.id) ?? []) : [];
+    const rows = [...judgeRows(ADDRESS_RULES, facts), ...ofNetwork];
+    const findings = findingsOf(rows);
+    const isAsked = network !== null && facts.notation === 'plain';
+    const gates = gateStates(GATES, {
+      hasAddress: hasAddress(camera),
+      isStopped: findings.some(({ severity }) => severity === 'stop'),
+      isKept: isAsked ? camera.keeping === 'reservation' || camera.keeping === 'static' : null,
+      isDynamic: camera.keeping === 'dynamic',
+    });
+    const isUnknown = !hasAddress(camera) || view.site.networks.length === 0;
+    const verdict = verdictOf(rows);
+    return {
+      verdict: isUnknown && verdict === 'ok' ? 'unknown' : verdict,
+      findings,
+      gates,
+      idle: 'Nothing is addressed yet',
+    };
+  },
+  mends: (camera, rule, view) => {
+    if (rule.startsWith('address.'))
+      return mendsOf(ADDRESS_RULES, rule, judgeAddress(camera, view).facts, addressOffers(view, camera));
+    const { network } = judgeAddress(camera, view);
+    return rule.startsWith('network.') && network ? mendsOfNetwork(network.network, view.site.networks, rule) : [];
+  },
+};

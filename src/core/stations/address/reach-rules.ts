@@ -1,0 +1,181 @@
+import type { SiteCommand } from '../../document/site-commands.ts';
+import { type Facts, failsIf, rulesFor, tightIf } from '../../findings/rule.ts';
+import type { AddressFacts, AddressOffers, Way } from './address-facts.ts';
+
+const rule = rulesFor<AddressFacts, AddressOffers, SiteCommand>();
+const list = (words: readonly string[]): string => words.join(', ');
+const across = ({ ways }: Facts<AddressFacts>): readonly Way[] => ways?.filter(({ isSame }) => !isSame) ?? [];
+const closed = (f: Facts<AddressFacts>): readonly Way[] => across(f).filter(({ allowed }) => allowed === 'none');
+const unsaid = (f: Facts<AddressFacts>): readonly Way[] =>
+  across(f).filter(({ allowed, from, to }) => allowed === null && from !== null && to !== null);
+const isCutOff = (f: Facts<AddressFacts>): boolean => f.internet === 'none' || f.internet === 'listed';
+
+/** Who may reach it, and what it may reach. */
+export const REACH_RULES = [
+  rule({
+    id: 'address.reach',
+    source: 'the table of who may reach what; RFC 2326 §1.4',
+    needs: ['ways'],
+    asks: (f) => across(f).length > 0,
+    judge: (f) => (closed(f).length > 0 ? 'will-not-work' : unsaid(f).length > 0 ? 'unknown' : 'ok'),
+    when: {
+      'will-not-work': {
+        severity: 'stop',
+        title: (f) => `${closed(f)[0]?.destination} may not reach it`,
+        because: (f) =>
+          closed(f)
+            .map(
+              ({ destination, from, to, port }) =>
+                `${destination} in ${from} may open nothing into ${to}, and needs port ${port}`,
+            )
+            .join('; ')
+            .concat('.'),
+        do: ['Open just the port that it needs, or put both into one network.'],
+      },
+      unknown: {
+        severity: 'watch',
+        title: (f) => `Nobody said whether ${unsaid(f)[0]?.destination} may reach it`,
+        because: (f) => `It is in ${unsaid(f)[0]?.from}, and the camera in ${unsaid(f)[0]?.to}.`,
+        do: ['Say what may be opened between the two networks.'],
+      },
+    },
+    mends: (_, offers) => offers.allowListed(),
+    why: 'A firewall that says nothing is why the scan does not show it, and why the recorder says “offline”.',
+  }),
+  rule({
+    id: 'address.search-across',
+    source: 'WS-Discovery §2.4: multicast stays in its network',
+    needs: ['ways'],
+    asks: (f) => across(f).some(({ looksByItself }) => looksByItself),
+    judge: () => 'tight',
+    when: {
+      tight: {
+        severity: 'note',
+        title: (f) =>
+          `${across(f).find(({ looksByItself }) => looksByItself)?.destination ?? 'A destination'} will not find it by a search`,
+        because: () => 'They are in two networks, and a search does not cross.',
+        do: ['Add it by its address.'],
+      },
+    },
+    why: 'A search that shows nothing is taken for a camera that does not work.',
+  }),
+  rule({
+    id: 'address.open-to-others',
+    source: 'only what a tap needs [A]',
+    needs: ['openFrom'],
+    asks: (f) => f.openFrom !== undefined && f.host !== undefined,
+    judge: (f) => tightIf(f.openFrom.length > 0),
+    when: {
+      tight: {
+        severity: 'watch',
+        title: (f) => `Everybody in ${list(f.openFrom)} may open everything of it`,
+        because: () => 'Nothing there draws it.',
+        do: ['Close it, or open just what is needed.'],
+      },
+    },
+    mends: (_, offers) => offers.closeOthers(),
+    why: 'Whoever is let in as a guest can try logins all night.',
+  }),
+  rule({
+    id: 'address.internet',
+    source: 'cut off unless something needs it [A]',
+    needs: ['internet'],
+    asks: (f) => f.host !== undefined && f.internet !== undefined,
+    judge: (f) => tightIf(f.internet === 'all'),
+    when: {
+      tight: {
+        severity: 'watch',
+        title: () => 'It may talk to anybody on the internet',
+        because: (f) => `${f.network ?? 'Its network'} may open everything outwards.`,
+        do: ['Cut its network off from the internet; give it the time from the router.'],
+      },
+    },
+    mends: (_, offers) => offers.cutOff(),
+    why: 'A camera is a small computer that nobody updates: what it cannot dial, it cannot betray.',
+  }),
+  rule({
+    id: 'address.loses-cut-off',
+    source: 'its model card; how it serves',
+    needs: ['losesWithoutInternet'],
+    asks: (f) => isCutOff(f) && f.losesWithoutInternet !== undefined,
+    judge: (f) => tightIf(f.losesWithoutInternet.length > 0),
+    when: {
+      tight: {
+        severity: 'note',
+        title: () => 'Cut off from the internet, part of it stops',
+        because: (f) => `${list(f.losesWithoutInternet)}.`,
+        do: ['Tell the customer what stops, and what takes its place in the house.'],
+      },
+    },
+    why: 'What the customer misses a week later is what nobody told.',
+  }),
+  rule({
+    id: 'address.time',
+    source: 'RFC 5905 §1: a clock without a source drifts',
+    needs: ['ntp'],
+    asks: (f) => f.host !== undefined && isCutOff(f),
+    judge: (f) => failsIf(f.isNtpOutside === true),
+    when: {
+      'will-not-work': {
+        severity: 'fix',
+        title: () => 'It can no longer set its clock',
+        because: (f) => `It takes the time from ${f.ntp}, outside, and is cut off from the internet.`,
+        do: ['Let the router give the time, or a recorder in the house.'],
+      },
+    },
+    mends: (_, offers) => offers.gatewayTime(),
+    why: 'A login by ONVIF fails when the clock is off, and recordings are filed under the wrong hour.',
+  }),
+  rule({
+    id: 'address.forwarded',
+    source: 'no port of a camera in the open [A]',
+    needs: ['forwards'],
+    asks: (f) => f.host !== undefined,
+    judge: (f) => failsIf(f.forwards.length > 0),
+    when: {
+      'will-not-work': {
+        severity: 'fix',
+        title: () => 'The whole internet can try its login',
+        because: (f) => `The router leads port ${list(f.forwards)} to it.`,
+        do: ['Close it at the router, and look in through a tunnel.', 'Test from outside that it is closed.'],
+      },
+    },
+    mends: (_, offers) => offers.dropForwards(),
+    why: 'Open ports of cameras are found within hours, and tried until one opens.',
+  }),
+  rule({
+    id: 'address.forward-in-vain',
+    source: 'RFC 6598 §1',
+    needs: ['outside'],
+    asks: (f) => f.host !== undefined && (f.lookIn === 'forward' || (f.forwards?.length ?? 0) > 0),
+    judge: (f) => failsIf(f.outside === 'shared-cgnat' || f.outside === 'private'),
+    when: {
+      'will-not-work': {
+        severity: 'watch',
+        title: () => 'A port that leads in cannot work here',
+        because: (f) =>
+          f.outside === 'private'
+            ? 'The router’s own address outside is private: another router stands in front of it.'
+            : 'The router shares its address outside with other houses.',
+        do: ['Take a tunnel that is opened from inside.'],
+      },
+    },
+    why: 'Nobody outside can reach an address that the provider shares out.',
+  }),
+  rule({
+    id: 'address.opens-by-itself',
+    source: 'UPnP Internet Gateway Device 2.0 §2.3',
+    needs: ['opensByItself'],
+    asks: (f) => f.host !== undefined && f.opensByItself !== undefined,
+    judge: (f) => tightIf(f.opensByItself),
+    when: {
+      tight: {
+        severity: 'watch',
+        title: () => 'It may open a port of the router by itself',
+        because: () => 'The router lets devices do that, unasked.',
+        do: ['Switch that off at the router.'],
+      },
+    },
+    why: 'A camera that wants to be reached from outside sees to it, and tells nobody.',
+  }),
+];

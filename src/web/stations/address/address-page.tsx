@@ -1,0 +1,3 @@
+export function AddressPage() {
+  return null;
+}
