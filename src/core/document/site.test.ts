@@ -409,6 +409,7 @@ test.each([
       { station: 'choose' },
       { station: 'power' },
       { station: 'prepare' },
+      { station: 'address' },
       { station: 'tap', verdict: tap },
       { station: 'hand-over', verdict: over },
     ],

@@ -102,7 +102,7 @@ test.each([
     at: 'prepare',
     next: 'Look at its settings: stream switched on',
   },
-  { why: 'no address', site: apply(planned({ host: '' }), ...ticked()), at: 'tap', next: 'Enter its address' },
+  { why: 'no address', site: apply(planned({ host: '' }), ...ticked()), at: 'address', next: 'Give it an address' },
   { why: 'never probed', site: planned(), at: 'tap', next: 'Probe it' },
   { why: 'probed before it moved', site: apply(planned(), sound, move), at: 'tap', next: 'Probe the new address' },
   {

@@ -1,4 +1,5 @@
 import { expect, test } from '@jest/globals';
+import { ADDRESS_CASES } from '../../../tests/support/address-sites.ts';
 import {
   airCard,
   apOf,
@@ -252,6 +253,7 @@ const CASES: readonly { readonly rule: string; readonly site: Site }[] = [
     ),
   },
   ...PREPARE_CASES,
+  ...ADDRESS_CASES,
 ];
 
 test.each(CASES)('$rule: each mend takes the finding away, and nothing gets worse anywhere', ({ rule, site }) => {
