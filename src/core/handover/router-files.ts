@@ -1,0 +1,112 @@
+import Papa from 'papaparse';
+import type { Network } from '../document/chapters/networks/network.ts';
+import { hostNameOf } from '../document/host-name.ts';
+import type { Site } from '../document/site.ts';
+import { networkOfCamera } from '../document/site-networks.ts';
+import { parseIpv4 } from '../net/ipv4.ts';
+import { parseMac } from '../net/mac.ts';
+
+/** What a router is to keep for one device. */
+export interface Reservation {
+  readonly mac: string;
+  readonly ip: string;
+  /** A host name, each once. */
+  readonly name: string;
+  /** Of the camera, for people. */
+  readonly camera: string;
+}
+
+export interface Reservations {
+  readonly ready: readonly Reservation[];
+  /** Cameras that are to be reserved and cannot be yet, with why. */
+  readonly missing: readonly { readonly camera: string; readonly why: string }[];
+}
+
+/** Reservations of one network, in the order of the plan; channels of one box are one. */
+export function reservationsOf(site: Pick<Site, 'cameras' | 'networks'>, network: Network): Reservations {
+  const ready: Reservation[] = [];
+  const missing: { camera: string; why: string }[] = [];
+  const names = new Set<string>();
+  for (const camera of site.cameras) {
+    if (camera.keeping !== 'reservation' || networkOfCamera(site, camera)?.network.id !== network.id) continue;
+    const mac = parseMac(camera.identity.mac);
+    const ip = camera.host.trim();
+    if (!mac || mac.isGroup) {
+      const why = camera.identity.mac === '' ? 'its hardware address is not known' : 'its hardware address is none';
+      missing.push({ camera: camera.name, why });
+      continue;
+    }
+    const known = ready.find((one) => one.mac === mac.mac || one.ip === ip);
+    if (known) {
+      if (known.mac !== mac.mac || known.ip !== ip)
+        missing.push({
+          camera: camera.name,
+          why: `${known.camera} has the same ${known.ip === ip ? 'address' : 'hardware address'}`,
+        });
+      continue;
+    }
+    let name = hostNameOf(camera.name);
+    for (let number = 2; names.has(name); number++) name = `${hostNameOf(camera.name).slice(0, 58)}-${number}`;
+    names.add(name);
+    ready.push({ mac: mac.mac, ip, name, camera: camera.name });
+  }
+  return { ready: ready.sort((a, b) => (parseIpv4(a.ip) ?? 0) - (parseIpv4(b.ip) ?? 0)), missing };
+}
+
+/** Lines for a file of dnsmasq. Source: dnsmasq(8), --dhcp-host. */
+export const asDnsmasq = (reservations: readonly Reservation[]): string =>
+  reservations.map(({ mac, ip, name }) => `dhcp-host=${mac},${ip},${name}\n`).join('');
+
+/** Configuration of Kea, to be merged into that of its server. Source: Kea Administrator Reference Manual, “Host Reservations in DHCPv4”. */
+export const asKea = (reservations: readonly Reservation[], { cidr }: Pick<Network, 'cidr'>): string =>
+  `${JSON.stringify(
+    {
+      Dhcp4: {
+        subnet4: [
+          {
+            subnet: cidr,
+            reservations: reservations.map(({ mac, ip, name }) => ({
+              'hw-address': mac,
+              'ip-address': ip,
+              hostname: name,
+            })),
+          },
+        ],
+      },
+    },
+    null,
+    2,
+  )}\n`;
+
+/** A table (RFC 4180). Text that a spreadsheet would run as a formula is quoted with an apostrophe. */
+export const asLeaseCsv = (reservations: readonly Reservation[]): string =>
+  `${Papa.unparse(
+    {
+      fields: ['mac', 'ip', 'hostname', 'camera'],
+      data: reservations.map(({ mac, ip, name, camera }) => [mac, ip, name, camera]),
+    },
+    { newline: '\r\n', escapeFormulae: true },
+  )}\r\n`;
+
+/** A sheet to type from, for a router that has only a web form. */
+export function asRouterSheet(
+  { ready, missing }: Reservations,
+  { name, cidr, gateway }: Network,
+  site: string,
+): string {
+  const width = Math.max(8, ...ready.map(({ camera }) => camera.length));
+  return [
+    `${site}: reservations of ${name}, ${cidr}`,
+    gateway === null ? 'Router: not known' : `Router: http://${gateway}/`,
+    '',
+    'Look for “address reservation”, “static lease” or “DHCP binding”. Enter each line; then restart the camera.',
+    '',
+    ...ready.map(
+      ({ mac, ip, camera }, at) => `[ ] ${String(at + 1).padStart(3)}  ${camera.padEnd(width)}  ${mac}  ${ip}`,
+    ),
+    ...(missing.length > 0
+      ? ['', 'Not ready yet:', ...missing.map(({ camera, why }) => `      ${camera}: ${why}`)]
+      : []),
+    '',
+  ].join('\n');
+}
