@@ -258,7 +258,7 @@ const anything: fc.Arbitrary<SiteCommand> = fc
         stream: { id, label: text, path: '/x', ...UNKNOWN_STREAM, fps: number },
       },
       { kind: 'addCamera', camera: camera(id === '' ? 'c' : id, { name: text, host: text }) },
-      { kind: 'setAssumption', id, value: number },
+      { kind: 'setAssumption', id, said: text, value: number },
       { kind: 'putModel', model: emptyModel(id, text, text) },
       { kind: 'putGear', gear: { id, name: text, position: null, kind: 'router', price: null, uploadMbps: number } },
       {

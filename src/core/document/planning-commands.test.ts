@@ -42,7 +42,7 @@ const COMMANDS: readonly SiteCommand[] = [
   { kind: 'place', subject: 'camera:boot-room', position: null },
   { kind: 'setPlan', plan: { ...mill.plan, walls: [], picture }, what: 'all walls taken away' },
   { kind: 'setSky', sky: { ...mill.sky, latitudeDeg: -35 } },
-  { kind: 'setAssumption', id: 'power.performance', value: 0.8 },
+  { kind: 'setAssumption', id: 'power.performance', said: 'power.performance', value: 0.8 },
   { kind: 'setCosting', costing: { ...mill.costing, years: 8 }, what: 'years changed' },
 ];
 
@@ -197,13 +197,16 @@ test('lanes that an edit does not touch are kept, those on the same switch are j
 });
 
 test('an assumption that is changed counts at once, and back again', () => {
-  const bright = apply(mill, { kind: 'setAssumption', id: 'optics.dark-ground', value: 1 });
+  const bright = apply(mill, { kind: 'setAssumption', id: 'optics.dark-ground', said: 'optics.dark-ground', value: 1 });
   const cheap = (site: Site) =>
     laneOf(apply(site, { kind: 'chooseModel', cameraId: 'orchard-track', modelId: 'pellam-b4' }), 'orchard-track');
   const rules = (site: Site) => cheap(site)?.findings.map(({ rule }) => rule);
   expect(rules(mill)).toContain('choose.light');
   expect(rules(bright)).not.toContain('choose.light');
-  expect(apply(bright, { kind: 'setAssumption', id: 'optics.dark-ground', value: null }).assumptions).toEqual({});
+  expect(
+    apply(bright, { kind: 'setAssumption', id: 'optics.dark-ground', said: 'optics.dark-ground', value: null })
+      .assumptions,
+  ).toEqual({});
   for (const { id, value, min, max } of ASSUMPTIONS) {
     expect(assumed({}, id)).toBe(value);
     expect(value >= min && value <= max).toBe(true);

@@ -1,4 +1,4 @@
-import { ASSUMPTIONS, assumed } from '../../core/assumptions/assumptions.ts';
+import { ASSUMPTIONS, assumed, assumptionOf } from '../../core/assumptions/assumptions.ts';
 import { commandIssued, selectSite } from '../store/site-slice.ts';
 import { useAppDispatch, useAppSelector } from '../store/store.ts';
 import { Button } from '../ui/button.tsx';
@@ -19,7 +19,7 @@ export function AssumptionsSlip({ onClose }: { onClose: () => void }) {
   const dispatch = useAppDispatch();
   const { assumptions } = useAppSelector(selectSite);
   const set = (id: string, value: number | null): void =>
-    void dispatch(commandIssued({ kind: 'setAssumption', id, value }));
+    void dispatch(commandIssued({ kind: 'setAssumption', id, said: assumptionOf(id)?.label ?? id, value }));
   return (
     <DialogFrame
       title="Assumptions"

@@ -1,4 +1,3 @@
-import { wrap } from 'comlink';
 import type { SecretsKnown } from '../../core/document/site-secrets.ts';
 import type { SiteMend } from '../../core/lanes/mends.ts';
 import type { Judgement, JudgeWork } from './judge-work.ts';
@@ -33,9 +32,13 @@ class Judge {
       try {
         const worker = new Worker(new URL('./judge-worker.ts', import.meta.url), { type: 'module' });
         worker.addEventListener('error', () => inPage().then(resolve, reject), { once: true });
-        const work = wrap<JudgeWork>(worker) as unknown as Work; // Remote says the same, less plainly
-        // It answers when it runs; one that cannot be loaded raises an error instead.
-        work.mends('', '').then(() => resolve(work), reject);
+        const talk = async (): Promise<Work> => {
+          const { wrap } = await import('comlink'); // while the worker is loaded too
+          const work = wrap<JudgeWork>(worker) as unknown as Work; // Remote says the same, less plainly
+          await work.mends('', ''); // it answers when it runs; one that cannot be loaded raises an error instead
+          return work;
+        };
+        talk().then(resolve, reject);
       } catch {
         inPage().then(resolve, reject);
       }
