@@ -22,6 +22,12 @@ export const PLACES: readonly Place[] = [
     load: async () => (await import('./round/round-page.tsx')).RoundPage,
   },
   { id: 'plan', name: 'Plan', path: 'plan', load: async () => (await import('./plan/plan-page.tsx')).PlanPage },
+  {
+    id: 'network',
+    name: 'Network',
+    path: 'network',
+    load: async () => (await import('./network/network-page.tsx')).NetworkPage,
+  },
   { id: 'cost', name: 'Cost', path: 'cost', load: async () => (await import('./cost/cost-page.tsx')).CostPage },
   {
     id: 'logbook',

@@ -39,13 +39,15 @@ export function TextField({ label, error, warning, hint, isCode = false, classNa
 
 interface SelectFieldProps {
   readonly label: string;
+  /** What it is called where several of one label stand in a list. */
+  readonly name?: string;
   readonly value: string;
   readonly options: readonly { readonly value: string; readonly label: string }[];
   readonly onChange: (value: string) => void;
   readonly className?: string;
 }
 
-export function SelectField({ label, value, options, onChange, className = '' }: SelectFieldProps) {
+export function SelectField({ label, name, value, options, onChange, className = '' }: SelectFieldProps) {
   const id = useId();
   return (
     <div className={`flex min-w-0 flex-col ${className}`}>
@@ -54,6 +56,7 @@ export function SelectField({ label, value, options, onChange, className = '' }:
       </label>
       <select
         id={id}
+        aria-label={name}
         value={value}
         onChange={(event) => onChange(event.target.value)}
         className="min-h-8 w-full rounded-control border border-hair bg-paper px-2 py-1 pointer-coarse:min-h-11"

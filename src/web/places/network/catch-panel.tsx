@@ -1,0 +1,291 @@
+import { useMemo, useState } from 'react';
+import { Link, useParams } from 'react-router';
+import { sayMany } from '../../../core/base/say.ts';
+import { bindCommands, cameraOfHost } from '../../../core/document/camera-of-host.ts';
+import type { Camera } from '../../../core/document/chapters/cameras/camera.ts';
+import type { Network } from '../../../core/document/chapters/networks/network.ts';
+import { isDeviceOf } from '../../../core/document/devices.ts';
+import { type MatchedCamera, type MatchedHost, matchSeen } from '../../../core/document/seen-cameras.ts';
+import type { OneCommand } from '../../../core/document/site-commands.ts';
+import { networkOfCamera } from '../../../core/document/site-networks.ts';
+import { parseIpv4 } from '../../../core/net/ipv4.ts';
+import type { SeenHost } from '../../../core/scan/seen.ts';
+import { newId } from '../../store/new-id.ts';
+import { commandIssued, selectSite } from '../../store/site-slice.ts';
+import { useAppDispatch, useAppSelector } from '../../store/store.ts';
+import { Button } from '../../ui/button.tsx';
+import { Panel } from '../../ui/panel.tsx';
+import type { SweepOfNetwork } from './use-sweep.ts';
+
+/** What is work stands first: who moved, who is not known; then who is where he should be. */
+const ORDER: readonly MatchedHost['state'][] = [
+  'moved',
+  'other-at-address',
+  'double',
+  'unproven',
+  'new',
+  'in-place',
+  'destination',
+  'gateway',
+];
+
+const STATE_WORDS: Readonly<Record<MatchedHost['state'], string>> = {
+  'in-place': 'where it should be',
+  moved: 'moved',
+  double: 'answers from two addresses',
+  unproven: 'at its address, nothing proves it',
+  'other-at-address': 'another device at this address',
+  destination: 'a destination of this site',
+  gateway: 'the router',
+  new: 'not known here',
+};
+const STATE_TEXT: Readonly<Record<MatchedHost['state'], string>> = {
+  'in-place': 'text-verdigris',
+  moved: 'text-brass font-strong',
+  double: 'text-brick font-strong',
+  unproven: 'text-ink',
+  'other-at-address': 'text-brick font-strong',
+  destination: 'text-soft',
+  gateway: 'text-soft',
+  new: 'text-ink font-strong',
+};
+const BY_WORDS = {
+  endpoint: 'by its ONVIF identity',
+  serial: 'by its serial number',
+  mac: 'by its hardware address',
+} as const;
+
+interface CatchPanelProps {
+  readonly network: Network;
+  readonly sweep: SweepOfNetwork;
+}
+
+/** The answers as they come in, each with the camera that it is. */
+export function CatchPanel({ network, sweep }: CatchPanelProps) {
+  const site = useAppSelector(selectSite);
+  const { hosts } = sweep;
+  const matched = useMemo(() => matchSeen(site, hosts), [site, hosts]);
+  const rows = matched.hosts.toSorted(
+    (a, b) =>
+      ORDER.indexOf(a.state) - ORDER.indexOf(b.state) || (parseIpv4(a.host.host) ?? 0) - (parseIpv4(b.host.host) ?? 0),
+  );
+  const isOver = sweep.running?.status !== 'running';
+  const missing = isOver
+    ? matched.cameras.filter(
+        ({ camera, state }) => state === 'missing' && networkOfCamera(site, camera)?.network.id === network.id,
+      )
+    : [];
+  const summary = sweep.running?.summary;
+  return (
+    <Panel
+      title="What answers"
+      aside={
+        summary
+          ? `${sayMany(hosts.length, 'address', 'addresses')} in ${summary.seconds.toFixed(1)} s${summary.isCancelled ? ', cut short' : ''}${summary.leftOut > 0 ? `; ${summary.leftOut} more were counted and left out` : ''}`
+          : sayMany(hosts.length, 'address', 'addresses')
+      }
+      actions={<FollowAll matched={matched.cameras} />}
+    >
+      <ul>
+        {rows.map((row) => (
+          <CatchRow key={row.host.host} row={row} />
+        ))}
+      </ul>
+      {missing.length > 0 && (
+        <section aria-label="Not there" className="mt-3 border-l-[3px] border-brass pl-3">
+          <h3 className="text-base">Not there</h3>
+          <ul>
+            {missing.map(({ camera }) => (
+              <li key={camera.id}>
+                <b>{camera.name}</b> <span className="font-mono text-small">{camera.host}</span>
+                <span className="text-soft"> did not answer, and nothing that answers is known to be it</span>
+              </li>
+            ))}
+          </ul>
+        </section>
+      )}
+    </Panel>
+  );
+}
+
+const followCommands = (cameras: readonly MatchedCamera[]): readonly OneCommand[] =>
+  cameras.flatMap(({ camera, hosts: [host] }) =>
+    host ? [{ kind: 'setAddress' as const, cameraId: camera.id, host: host.host, port: camera.ports.rtsp }] : [],
+  );
+
+/** All that moved are followed in one edit; which taps that breaks, and mends, is said beside it. */
+function FollowAll({ matched }: { matched: readonly MatchedCamera[] }) {
+  const dispatch = useAppDispatch();
+  const { taps } = useAppSelector(selectSite);
+  const moved = matched.filter(({ state }) => state === 'moved');
+  if (moved.length === 0) return null;
+  const ids = new Set(moved.map(({ camera }) => camera.id));
+  const broken = taps.filter(({ cameraId }) => ids.has(cameraId)).length;
+  return (
+    <Button
+      kind="main"
+      isSentence
+      onClick={() =>
+        void dispatch(
+          commandIssued({
+            kind: 'many',
+            what: `${sayMany(moved.length, 'camera')} followed to ${moved.length === 1 ? 'its new address' : 'their new addresses'}`,
+            commands: followCommands(moved),
+          }),
+        )
+      }
+    >
+      Follow {sayMany(moved.length, 'camera')}:{' '}
+      {broken === 0 ? 'no tap hangs on it' : `${sayMany(broken, 'tap')} broken`}
+    </Button>
+  );
+}
+
+function CatchRow({ row }: { row: MatchedHost }) {
+  const { siteId } = useParams();
+  const { host, cameras, state, by } = row;
+  const name = cameras.map((camera) => camera.name).join(', ');
+  const [first] = cameras;
+  return (
+    <li className="grid grid-cols-1 gap-x-3 gap-y-0.5 border-b border-grid py-2 last:border-b-0 md:grid-cols-[150px_minmax(0,3fr)_minmax(0,3fr)_250px]">
+      <span className="font-mono">
+        {host.host}
+        <span className="block text-small text-soft">{host.mac || 'no hardware address'}</span>
+      </span>
+      <span className="min-w-0">
+        {saidOf(host)}
+        <span className="block font-mono text-small break-words text-soft">{doorsOf(host)}</span>
+        {oddOf(host).map((odd) => (
+          <span key={odd} className="block text-small text-brass">
+            {odd}
+          </span>
+        ))}
+      </span>
+      <span className="min-w-0">
+        <span className={STATE_TEXT[state]}>{STATE_WORDS[state]}</span>
+        {first && (
+          <span className="block text-small">
+            <Link to={`/site/${siteId}/camera/${first.id}/address`} className="font-strong hover:underline">
+              {name}
+            </Link>
+            {by && <span className="text-soft">, known {BY_WORDS[by]}</span>}
+            {state === 'moved' && <span className="text-soft">, planned at {first.host || 'no address'}</span>}
+          </span>
+        )}
+      </span>
+      <CatchActs row={row} />
+    </li>
+  );
+}
+
+const saidOf = ({ name, hardware, doors }: SeenHost): string => {
+  const title = doors.find((door) => door.title !== '')?.title ?? '';
+  const said = [name, hardware || title].filter((text, at, all) => text !== '' && all.indexOf(text) === at);
+  return said.join(' · ') || (doors.length === 0 ? 'there, and takes no call' : 'says no name');
+};
+const doorsOf = ({ doors }: SeenHost): string =>
+  doors.map(({ port, is, server }) => `${port} ${is}${server ? ` (${server})` : ''}`).join(', ');
+const oddOf = ({ answersAll, endpoints, alsoAt, doors }: SeenHost): readonly string[] => [
+  ...(answersAll ? ['Takes every call: what it says means little.'] : []),
+  ...(endpoints.length > 1 ? [`${endpoints.length} identities answer from here.`] : []),
+  ...(alsoAt.length > 0 ? [`Gives ${alsoAt.join(', ')} as its own address.`] : []),
+  ...(doors.some(({ isSlow }) => isSlow) ? ['Takes long to say a word.'] : []),
+];
+
+/** One act makes a camera of an answer, or says which planned one it is. */
+function CatchActs({ row: { host, cameras, state } }: { row: MatchedHost }) {
+  const dispatch = useAppDispatch();
+  const site = useAppSelector(selectSite);
+  const [isAsked, setIsAsked] = useState(false);
+  const bind = (camera: Camera): void => {
+    const all = site.cameras.filter((other) => isDeviceOf(camera, other));
+    void dispatch(
+      commandIssued({
+        kind: 'many',
+        what: `${camera.name} is what answers at ${host.host}`,
+        commands: all.flatMap((one) => bindCommands(one, host)),
+      }),
+    );
+  };
+  const [first] = cameras;
+  if (state === 'moved' && first)
+    return (
+      <span className="md:text-right">
+        <Button
+          aria-label={`Follow ${first.name}`}
+          onClick={() =>
+            void dispatch(
+              commandIssued({
+                kind: 'many',
+                what: `${first.name} followed to ${host.host}`,
+                commands: cameras.map(({ id, ports }) => ({
+                  kind: 'setAddress',
+                  cameraId: id,
+                  host: host.host,
+                  port: ports.rtsp,
+                })),
+              }),
+            )
+          }
+        >
+          Follow it
+        </Button>
+      </span>
+    );
+  if (state === 'unproven' && first)
+    return (
+      <span className="md:text-right">
+        <Button onClick={() => bind(first)}>It is {first.name}</Button>
+      </span>
+    );
+  if (state !== 'new' && state !== 'other-at-address') return <span />;
+  const free = site.cameras.filter(
+    ({ identity }) => identity.mac === '' && identity.endpoint === '' && identity.serial === '',
+  );
+  const others = free.length > 0 ? free : site.cameras;
+  const said = saidOf(host).toLowerCase();
+  const namesake = others.find(({ name }) => said.split(' · ').includes(name.toLowerCase()));
+  if (namesake)
+    return (
+      <span className="md:text-right">
+        <Button onClick={() => bind(namesake)}>It is {namesake.name}</Button>
+      </span>
+    );
+  return (
+    <span className="flex flex-wrap items-start gap-2 md:justify-end">
+      {state === 'new' && (
+        <Button
+          aria-label={`Make a camera of ${host.host}`}
+          onClick={() => void dispatch(commandIssued({ kind: 'addCamera', camera: cameraOfHost(site, host, newId) }))}
+        >
+          Make a camera of it
+        </Button>
+      )}
+      {site.cameras.length > 0 &&
+        (isAsked ? (
+          <select
+            // biome-ignore lint/a11y/noAutofocus: it takes the place of the button that was pressed
+            autoFocus
+            aria-label={`${host.host} is`}
+            defaultValue=""
+            className="min-h-7 rounded-control border border-hair bg-paper px-2 pointer-coarse:min-h-11"
+            onChange={(event) => {
+              const camera = site.cameras.find(({ id }) => id === event.target.value);
+              if (camera) bind(camera);
+            }}
+          >
+            <option value="">which one?</option>
+            {others.map(({ id, name }) => (
+              <option key={id} value={id}>
+                {name}
+              </option>
+            ))}
+          </select>
+        ) : (
+          <Button aria-label={`${host.host} is one of the cameras`} onClick={() => setIsAsked(true)}>
+            It is…
+          </Button>
+        ))}
+    </span>
+  );
+}

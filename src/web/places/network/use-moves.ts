@@ -1,0 +1,27 @@
+import type { Camera } from '../../../core/document/chapters/cameras/camera.ts';
+import { sayIpv4 } from '../../../core/net/ipv4.ts';
+import { commandIssued } from '../../store/site-slice.ts';
+import { useAppDispatch } from '../../store/store.ts';
+
+/** Gives all channels of a device another address: one edit. */
+export function useMoves(): (cameras: readonly Camera[], address: number) => void {
+  const dispatch = useAppDispatch();
+  return (cameras, address) => {
+    const host = sayIpv4(address);
+    const commands = cameras.map(({ id, ports }) => ({
+      kind: 'setAddress' as const,
+      cameraId: id,
+      host,
+      port: ports.rtsp,
+    }));
+    const [first] = commands;
+    if (!first) return;
+    dispatch(
+      commandIssued(
+        commands.length === 1
+          ? first
+          : { kind: 'many', what: `${cameras.map(({ name }) => name).join(', ')}: now at ${host}`, commands },
+      ),
+    );
+  };
+}
