@@ -2,7 +2,17 @@ import { spawn } from 'node:child_process';
 import { once } from 'node:events';
 import { alderMill, alderMillSecrets } from '../../src/standins/alder-mill.ts';
 import { expect, type Page, test } from './browser.ts';
-import { exportSite, openCamera, openFile, paste, SERVER, sealSecrets, sitesReadBack, unlockSecrets } from './steps.ts';
+import {
+  exportSite,
+  openCamera,
+  openFile,
+  paste,
+  SERVER,
+  sealSecrets,
+  sitesReadBack,
+  toStation,
+  unlockSecrets,
+} from './steps.ts';
 
 // What is not lost, not stalled and not shown, whatever a store, a file or another tab does.
 
@@ -282,6 +292,7 @@ test('two tabs with open secrets: typed in the same moment none is lost; forgott
   ] as const) {
     await third.getByRole('link', { name: 'Round' }).first().click();
     await third.getByRole('link', { name: camera, exact: true }).click();
+    await toStation(third, 'Tap');
     await third.getByRole('button', { name: 'Copy', exact: true }).click();
     await third.getByRole('menuitem', { name: 'With account and secret' }).click();
     expect(await third.evaluate(() => navigator.clipboard.readText())).toContain(`:${secret}@`);

@@ -44,7 +44,7 @@ apart(
   'a chapter moves in by two registries: commands, undo, store, file and the gate of what fits have it',
   async ({ page }) => {
     await openHouse(page);
-    await page.goto('/site/alder-mill/camera/sluice-rail/address');
+    await page.goto('/site/alder-mill/camera/sluice-rail/prove');
     await page.getByRole('button', { name: 'Put up a badge' }).click();
     await expect(page.getByText('Badges: heron')).toBeVisible();
     await page.keyboard.press('ControlOrMeta+z');

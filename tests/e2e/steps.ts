@@ -13,6 +13,13 @@ export async function openCamera(page: Page, name: string, station = 'tap'): Pro
   await expect(page.getByRole('heading', { name, level: 1 })).toBeVisible();
 }
 
+/** From the station of a camera to another of its own. */
+export const toStation = (page: Page, name: string): Promise<void> =>
+  page
+    .getByRole('navigation', { name: 'Stations' })
+    .getByRole('link', { name: new RegExp(`^${name}:`) })
+    .click();
+
 /** Begins a site from the menu, and leads to where its first camera is added. */
 export async function beginSite(page: Page, name: string): Promise<void> {
   await page.getByRole('button', { name: 'Alder Mill' }).click();

@@ -84,7 +84,7 @@ const NEVER_SAID: readonly { readonly why: string; readonly words: RegExp }[] = 
   { why: 'its light may take nothing', words: /By day it works/ },
 ];
 const WORDS = [
-  ...['choose', 'power', 'prepare', 'tap'].flatMap((station) =>
+  ...['choose', 'power', 'prepare', 'address', 'tap'].flatMap((station) =>
     readdirSync(join(ROOT, 'src/core/stations', station)).map((name) => `src/core/stations/${station}/${name}`),
   ),
   ...readdirSync(join(ROOT, 'src/core/probe')).map((name) => `src/core/probe/${name}`),

@@ -59,16 +59,14 @@ export const millEdit: fc.Arbitrary<SiteCommand> = fc.oneof(
   fc
     .integer({ min: -60, max: 66 })
     .map((latitudeDeg): SiteCommand => ({ kind: 'setSky', sky: { ...MILL.sky, latitudeDeg } })),
-  fc
-    .integer({ min: 1, max: 9 })
-    .map(
-      (tenths): SiteCommand => ({
-        kind: 'setAssumption',
-        id: 'optics.dark-ground',
-        said: 'optics.dark-ground',
-        value: tenths / 10,
-      }),
-    ),
+  fc.integer({ min: 1, max: 9 }).map(
+    (tenths): SiteCommand => ({
+      kind: 'setAssumption',
+      id: 'optics.dark-ground',
+      said: 'optics.dark-ground',
+      value: tenths / 10,
+    }),
+  ),
   fc.tuple(one(MILL.destinations), fc.integer({ min: 1, max: 90 })).map(
     ([destination, retentionDays]): SiteCommand => ({
       kind: 'changeDestination',

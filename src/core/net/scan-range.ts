@@ -36,7 +36,8 @@ function noAddress(text: string): Result<never, Fault<RangeFaultCode>> {
       'That is an IPv6 network: too large to look through. Cameras there are found by WS-Discovery.',
     );
   // written in another base, or as one number: programs read such a text differently
-  if (ipaddr.IPv4.isValid(text.split(/[/-]/)[0] ?? ''))
+  const [address = ''] = text.split(/[/-]/);
+  if (parseIpv4(address) === null && ipaddr.IPv4.isValid(address))
     return no(
       'range.notation',
       'Written in octal, in hexadecimal or in fewer than four parts: programs read that differently. Write four plain decimal numbers, without leading zeros.',

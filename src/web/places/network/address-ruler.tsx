@@ -109,6 +109,8 @@ export function AddressRuler({ ruler, label, onMove }: AddressRulerProps) {
   );
 }
 
+const FIRST_NAME_PX = 40;
+
 /** Ticks with every tenth named, the pool hatched, both ends capped. */
 function Rows({ ruler, layout, hatch }: { ruler: Ruler; layout: RulerLayout; hatch: string }) {
   const { pool } = ruler;
@@ -119,7 +121,9 @@ function Rows({ ruler, layout, hatch }: { ruler: Ruler; layout: RulerLayout; hat
     const from = Math.max(first, pool?.from ?? Number.POSITIVE_INFINITY);
     const to = Math.min(last, pool?.to ?? -1);
     const ticks = Array.from({ length: last - first + 1 }, (_, at) => first + at);
-    const isNamed = (address: number): boolean => address === first || (address % 256) % 10 === 0;
+    // the first of a row is named whole, and needs the room of a few
+    const isNamed = (address: number): boolean =>
+      address === first || ((address % 256) % 10 === 0 && (address - first) * layout.pitch > FIRST_NAME_PX);
     return (
       <g key={first}>
         {to >= from && (
@@ -225,7 +229,7 @@ function PinMark({ pin, layout, isHeld, onHold, onKeyDown }: PinMarkProps) {
       <PinHead kind={pin.kind} x={x} y={top} colour={colour} />
       {label && (
         <text
-          x={label.x + 8}
+          x={label.x}
           y={top + 4}
           className={`text-[12px] ${pin.wrong === '' ? 'fill-ink' : 'fill-brick font-strong'}`}
         >

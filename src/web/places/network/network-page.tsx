@@ -82,7 +82,11 @@ export function NetworkPage() {
       </header>
       <TabStrip label="Views of the network" value={view} onChange={(value) => go({ view: value })} tabs={VIEWS}>
         <div className="flex flex-col gap-4">
-          {view !== 'reach' && view !== 'router' && <RulerPanel key={network.id} network={network} />}
+          {(view === 'addresses' || view === 'find') && (
+            <div className={view === 'find' ? 'max-md:order-last' : ''}>
+              <RulerPanel key={network.id} network={network} />
+            </div>
+          )}
           {view === 'addresses' && <AddressList network={network} />}
           {view === 'find' && <FindPanel key={network.id} network={network} />}
           {view === 'reach' && <ReachPanel />}

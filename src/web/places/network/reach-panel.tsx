@@ -1,7 +1,6 @@
 import { useState } from 'react';
 import { sayMany } from '../../../core/base/say.ts';
 import { INTERNET, PASSAGES, type Passage, type Reach } from '../../../core/document/chapters/reach/reach.ts';
-import { networkSubject } from '../../../core/document/subject.ts';
 import {
   endsOf,
   neededPassages,

@@ -40,13 +40,16 @@ export function layOut(ruler: Ruler, width: number): RulerLayout {
     const levels = pins.toReversed().map((pin) => {
       const text = pin.name.length > LONGEST ? `${pin.name.slice(0, LONGEST - 1)}…` : pin.name;
       const own = xOf(pin.address);
-      const x = Math.min(own, width - text.length * LETTER - 12);
-      const end = x + text.length * LETTER + 14;
+      const long = text.length * LETTER;
+      // at the right edge the name stands before its pin
+      const isBefore = own + 8 + long > width;
+      const x = isBefore ? own - 8 - long : own + 8;
+      const end = isBefore ? own + 6 : x + long + 6;
       const isFree = (level: number): boolean =>
         end < (starts[level] ?? Number.POSITIVE_INFINITY) && stems.every((stem) => stem.level <= level || stem.x > end);
       let level = 0;
       while (!isFree(level)) level += 1;
-      starts[level] = Math.min(x, own - 6);
+      starts[level] = Math.min(x, own) - 6;
       stems.push({ x: own, level });
       return { pin, x, level, text };
     });

@@ -1,0 +1,298 @@
+import { describe, expect, test } from '@jest/globals';
+import fc from 'fast-check';
+import { addressed, HOUSE, seenAt, swept, YARD } from '../../../../tests/support/address-sites.ts';
+import { apply } from '../../../../tests/support/sites.ts';
+import { indexEvidence } from '../../document/best-known.ts';
+import type { Camera } from '../../document/chapters/cameras/camera.ts';
+import { UNPLANNED } from '../../document/chapters/cameras/camera.ts';
+import { emptySite } from '../../document/empty-site.ts';
+import type { Site } from '../../document/site.ts';
+import { type Facts, findingsOf, judgeRow, judgeRows } from '../../findings/rule.ts';
+import { checkPlan, type Keeping, type PlanIssue } from '../../net/address-plan.ts';
+import { parseCidr, parseIpv4, sayIpv4 } from '../../net/ipv4.ts';
+import { viewOf } from '../../station/site-view.ts';
+import type { AddressFacts, Way } from './address-facts.ts';
+import { judgeAddress } from './address-judgement.ts';
+import { ADDRESS_RULES } from './address-rules.ts';
+import { ADDRESS } from './index.ts';
+import { networkFindings } from './network-judgement.ts';
+import { openingsOf, passageBetween } from './site-reach.ts';
+
+const WAY: Way = {
+  destination: 'Loft store',
+  from: 'House',
+  to: 'Yard',
+  isSame: false,
+  allowed: 'listed',
+  port: 554,
+  looksByItself: false,
+};
+
+/** A camera that is addressed as it should be. */
+const GOOD: Facts<AddressFacts> = {
+  host: '10.77.4.21',
+  notation: 'plain',
+  kind: 'private',
+  hasNetworks: true,
+  networks: 'House 10.77.4.0/24',
+  network: 'House',
+  isInNetwork: true,
+  misplaced: undefined,
+  isGateway: false,
+  sharedWith: [],
+  isSharedForSure: false,
+  sameStreamAs: [],
+  keeping: 'reservation',
+  isInPool: false,
+  pool: '10.77.4.100 to 10.77.4.199',
+  dhcpServers: 1,
+  port: 554,
+  cardPort: 554,
+  macText: '00:00:5e:00:53:21',
+  mac: '00:00:5e:00:53:21',
+  isMacGood: true,
+  isLocalMac: false,
+  isGroupMac: false,
+  macSharedWith: [],
+  isHandset: false,
+  seen: 'in-place',
+  seenAt: ['10.77.4.21'],
+  seenMac: '00:00:5e:00:53:21',
+  isSweepWhole: true,
+  seenAlsoAt: [],
+  linkLocalSeen: [],
+  drawnBy: ['Loft store'],
+  ways: [{ ...WAY, to: 'House', isSame: true }],
+  openFrom: [],
+  internet: 'none',
+  losesWithoutInternet: [],
+  ntp: '10.77.4.1',
+  isNtpOutside: false,
+  forwards: [],
+  outside: 'public',
+  lookIn: 'tunnel',
+  opensByItself: false,
+};
+
+const ruleOf = (id: string) => {
+  const rule = ADDRESS_RULES.find((one) => one.id === id);
+  if (!rule) throw new Error(`no rule ${id}`);
+  return rule;
+};
+
+test('nothing is said of a camera that is addressed as it should be', () =>
+  expect(findingsOf(judgeRows(ADDRESS_RULES, GOOD))).toEqual([]));
+
+const CASES: readonly { readonly id: string; readonly when: Facts<AddressFacts>; readonly says: RegExp }[] = [
+  { id: 'address.notation', when: { host: '010.77.4.21', notation: 'odd' }, says: /010\.77/ },
+  { id: 'address.name', when: { host: 'sluice.local', notation: 'name' }, says: /sluice\.local/ },
+  { id: 'address.link-local', when: { host: '169.254.7.7', kind: 'link-local' }, says: /169\.254/ },
+  { id: 'address.public', when: { host: '8.8.8.8', kind: 'public' }, says: /no address of a house/ },
+  { id: 'address.outside', when: { host: '192.168.1.9', isInNetwork: false }, says: /outside House/ },
+  { id: 'address.no-host', when: { misplaced: 'is-broadcast-address' }, says: /No device/ },
+  { id: 'address.gateways', when: { isGateway: true, misplaced: undefined }, says: /gateway/ },
+  { id: 'address.shared', when: { sharedWith: ['Boot room'] }, says: /one box/ },
+  { id: 'address.shared', when: { sharedWith: ['Boot room'], isSharedForSure: true }, says: /Two devices/ },
+  { id: 'address.same-stream', when: { sameStreamAs: ['Boot room'] }, says: /path/ },
+  { id: 'address.port', when: { port: 8554 }, says: /another port/ },
+  { id: 'address.kept', when: { keeping: 'dynamic' }, says: /until the router/ },
+  { id: 'address.static-in-pool', when: { keeping: 'static', isInPool: true }, says: /handed out to others/ },
+  { id: 'address.two-servers', when: { dhcpServers: 2 }, says: /2 of them/ },
+  { id: 'address.mac-missing', when: { macText: undefined, mac: undefined }, says: /written nowhere/ },
+  { id: 'address.mac-malformed', when: { macText: 'OO:1', mac: undefined, isMacGood: false }, says: /OO:1/ },
+  { id: 'address.mac-group', when: { isGroupMac: true }, says: /odd octet/ },
+  { id: 'address.mac-shared', when: { macSharedWith: ['Boot room'] }, says: /stands at both/ },
+  { id: 'address.mac-random', when: { isLocalMac: true }, says: /locally administered/ },
+  { id: 'address.nothing-stays', when: { seen: 'unproven', macText: undefined, mac: undefined }, says: /written down/ },
+  {
+    id: 'address.moved',
+    when: { seen: 'moved', seenAt: ['10.77.4.50'] },
+    says: /Loft store still draws from 10\.77\.4\.21: 1 tap/,
+  },
+  { id: 'address.missing', when: { seen: 'missing' }, says: /Nothing answers at 10\.77\.4\.21/ },
+  { id: 'address.other-device', when: { seen: 'other-at-address', seenMac: '00:00:5e:00:53:99' }, says: /53:99/ },
+  { id: 'address.seen-twice', when: { seen: 'double', seenAt: ['10.77.4.21', '10.77.4.22'] }, says: /10\.77\.4\.22/ },
+  { id: 'address.says-elsewhere', when: { seenAlsoAt: ['192.168.0.90'] }, says: /192\.168\.0\.90/ },
+  { id: 'address.link-local-seen', when: { seen: 'missing', linkLocalSeen: ['169.254.1.1'] }, says: /169\.254\.1\.1/ },
+  {
+    id: 'address.reach',
+    when: { ways: [{ ...WAY, allowed: 'none' }] },
+    says: /may open nothing into Yard, and needs port 554/,
+  },
+  { id: 'address.reach', when: { ways: [{ ...WAY, allowed: null }] }, says: /in House/ },
+  { id: 'address.search-across', when: { ways: [{ ...WAY, looksByItself: true }] }, says: /does not cross/ },
+  { id: 'address.open-to-others', when: { openFrom: ['Guests'] }, says: /draws it/ },
+  { id: 'address.internet', when: { internet: 'all' }, says: /outwards/ },
+  { id: 'address.loses-cut-off', when: { losesWithoutInternet: ['notices'] }, says: /notices/ },
+  { id: 'address.time', when: { ntp: 'time.example.net', isNtpOutside: true }, says: /time\.example\.net/ },
+  { id: 'address.forwarded', when: { forwards: ['8554 to 554'] }, says: /8554 to 554/ },
+  { id: 'address.forward-in-vain', when: { lookIn: 'forward', outside: 'shared-cgnat' }, says: /shares/ },
+  { id: 'address.opens-by-itself', when: { opensByItself: true }, says: /unasked/ },
+];
+
+test.each(CASES)('$id finds what is wrong, with its evidence', ({ id, when, says }) => {
+  const row = judgeRow(ruleOf(id), { ...GOOD, ...when });
+  expect(row?.finding?.because).toMatch(says);
+  expect(row?.finding?.do.length).toBeGreaterThan(0);
+});
+
+test.each([...new Set(CASES.map(({ id }) => id))])('%s says nothing where its facts are missing', (id) => {
+  const row = judgeRow(ruleOf(id), {});
+  // not asked at all, or not known: never fine
+  expect(row === null || row.verdict === 'unknown').toBe(true);
+  expect(row?.finding ?? null).toBeNull();
+});
+
+test('every rule of the station has a case', () =>
+  expect([...new Set(CASES.map(({ id }) => id))].sort()).toEqual(ADDRESS_RULES.map(({ id }) => id).sort()));
+
+describe('a network', () => {
+  test.each([
+    { rule: 'network.addresses', change: { cidr: 'ten to twenty' }, says: /ten to twenty/ },
+    {
+      rule: 'network.public',
+      change: { cidr: '11.0.0.0/24', gateway: null, pool: null },
+      says: /somebody on the internet/,
+    },
+    { rule: 'network.gateway', change: { gateway: '10.77.5.1' }, says: /10\.77\.5\.1/ },
+    { rule: 'network.gateway', change: { gateway: '10.77.4.255' }, says: /10\.77\.4\.255/ },
+    { rule: 'network.pool', change: { pool: { from: '10.77.4.200', to: '10.77.5.20' } }, says: /10\.77\.5\.20/ },
+    { rule: 'network.pool', change: { pool: { from: '10.77.4.99', to: '10.77.4.20' } }, says: /10\.77\.4\.99/ },
+    {
+      rule: 'network.pool-holds-gateway',
+      change: { pool: { from: '10.77.4.1', to: '10.77.4.99' } },
+      says: /10\.77\.4\.1 lies/,
+    },
+    { rule: 'network.overlap', change: { cidr: '10.77.0.0/16' }, says: /masks is wrong/ },
+    { rule: 'network.two-servers', change: { dhcpServers: 2 }, says: /second router/ },
+  ])('$rule: $says', ({ rule, change, says }) => {
+    const found = networkFindings([{ ...HOUSE, ...change }, YARD]).filter(({ networkId }) => networkId === 'house');
+    expect(found.map(({ finding }) => finding.rule)).toContain(rule);
+    expect(found.find(({ finding }) => finding.rule === rule)?.finding.because).toMatch(says);
+  });
+  test('nothing is said of one that is described as it should be', () =>
+    expect(networkFindings([HOUSE, YARD])).toEqual([]));
+});
+
+const factsOf = (site: Site): Facts<AddressFacts> => {
+  const [camera] = site.cameras;
+  if (!camera) throw new Error('a camera');
+  return judgeAddress(camera, viewOf(site, indexEvidence(site.journal))).facts;
+};
+
+test('without a network nobody says that an address is fine', () => {
+  const site = addressed({ networks: [] });
+  const [camera] = site.cameras;
+  const view = viewOf(site, indexEvidence([]));
+  expect(camera && ADDRESS.judge(camera, view).verdict).toBe('unknown');
+});
+
+test.each([
+  { why: 'never looked for', sweeps: [], seen: undefined },
+  { why: 'in its place', sweeps: [swept([seenAt('10.77.4.21', { mac: '00-00-5E-00-53-21' })])], seen: 'in-place' },
+  { why: 'moved', sweeps: [swept([seenAt('10.77.4.50', { mac: '00:00:5e:00:53:21' })])], seen: 'moved' },
+  { why: 'gone', sweeps: [swept([])], seen: 'missing' },
+  { why: 'not proven: no hardware address was seen', sweeps: [swept([seenAt('10.77.4.21')])], seen: 'unproven' },
+])('what a look through the network says: $why', ({ sweeps, seen }) =>
+  expect(factsOf(apply(addressed(), ...sweeps)).seen).toBe(seen),
+);
+
+test('who was not asked for is not missing', () => {
+  const part = { ...swept([]), range: '10.77.4.100 to 10.77.4.120' };
+  expect(factsOf(apply(addressed(), part)).seen).toBeUndefined();
+});
+
+// The vectors' plan check is a computation of its own: both must say the same of any plan.
+const ISSUE_RULES: Readonly<Partial<Record<PlanIssue, string>>> = {
+  'outside-subnet': 'address.outside',
+  'is-network-address': 'address.no-host',
+  'is-broadcast-address': 'address.no-host',
+  'is-gateway': 'address.gateways',
+  'static-in-pool': 'address.static-in-pool',
+  'reservation-on-random-mac': 'address.mac-random',
+  'duplicate-mac': 'address.mac-shared',
+  'duplicate-ip': 'address.shared',
+  'link-local': 'address.link-local',
+};
+const hosts = fc.oneof(
+  fc.integer({ min: 0, max: 255 }).map((last) => `10.77.4.${last}`),
+  fc.constantFrom('10.77.4.0', '10.77.4.255', '10.77.4.1', '169.254.3.4', '192.168.9.9', '10.77.4.120', '10.77.4.30'),
+);
+const macs = fc.constantFrom('00:00:5e:00:53:01', '00:00:5e:00:53:02', '02:00:5e:00:53:03', '00:00:5e:00:53:04');
+const devices = fc.array(
+  fc.record({ ip: hosts, mac: macs, how: fc.constantFrom<Keeping>('static', 'reservation', 'dynamic') }),
+  {
+    minLength: 1,
+    maxLength: 6,
+  },
+);
+
+test('the station finds what the plan check finds, and nothing else of its kind', () =>
+  fc.assert(
+    fc.property(devices, (planned) => {
+      const cameras = planned.map(
+        ({ ip, mac, how }, at): Camera => ({
+          ...UNPLANNED,
+          id: `c${at}`,
+          name: `c${at}`,
+          place: '',
+          kind: 'camera',
+          modelId: null,
+          host: ip,
+          ports: { rtsp: 554 },
+          account: null,
+          streams: [],
+          identity: { mac, serial: '', endpoint: '' },
+          keeping: how,
+        }),
+      );
+      const site = { ...emptySite('s', 'S'), networks: [HOUSE], cameras };
+      const view = viewOf(site, indexEvidence([]));
+      const found = cameras.flatMap((camera) =>
+        ADDRESS.judge(camera, view).findings.map(({ rule }) => `${camera.name} ${rule}`),
+      );
+      const cidr = parseCidr(HOUSE.cidr);
+      if (!cidr) throw new Error('a network');
+      const pool = { from: parseIpv4('10.77.4.100') ?? 0, to: parseIpv4('10.77.4.199') ?? 0 };
+      const issues = checkPlan(
+        { cidr, gateway: parseIpv4('10.77.4.1'), pool },
+        planned.map((one, at) => ({ ...one, name: `c${at}` })),
+      );
+      const wanted = issues.flatMap(({ device, code }) => {
+        const rule = ISSUE_RULES[code];
+        return rule === undefined ? [] : [`${device} ${rule}`];
+      });
+      const ofPlan = new Set(Object.values(ISSUE_RULES));
+      expect(found.filter((one) => ofPlan.has(one.split(' ')[1] ?? '')).sort()).toEqual([...new Set(wanted)].sort());
+    }),
+    { numRuns: 300 },
+  ));
+
+test('openings are those between two networks, each once, with the port that is dialled', () => {
+  const site = addressed({ camera: { host: '10.77.9.21', ports: { rtsp: 8554 } }, networks: [HOUSE, YARD] });
+  expect(openingsOf(site)).toEqual([]); // nobody draws it
+  const tap = {
+    id: 't',
+    cameraId: 'c',
+    streamId: 'c-main',
+    destinationId: 'loft',
+    use: 'record',
+    protocol: 'rtsp',
+    schedule: { mode: 'continuous' },
+  } as const;
+  const drawn = apply(
+    site,
+    { kind: 'addTap', judged: 'fits', tap },
+    { kind: 'addTap', judged: 'fits', tap: { ...tap, id: 't2', use: 'live' } },
+  );
+  const all = openingsOf(drawn);
+  expect(all.map(({ from, toAddress, port }) => ({ from, toAddress, port }))).toContainEqual({
+    from: 'Loft store',
+    toAddress: '10.77.9.21',
+    port: 8554,
+  });
+  expect(new Set(all.map(({ port }) => port)).size).toBe(all.length);
+  expect(passageBetween([], 'network:house', 'network:yard')).toBeNull();
+  expect(passageBetween([], 'network:house', 'network:house')).toBe('all');
+  expect(sayIpv4(parseIpv4('10.77.4.21') ?? 0)).toBe('10.77.4.21');
+});
