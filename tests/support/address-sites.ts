@@ -47,10 +47,10 @@ export function addressed({
 
 export const seenAt = (host: string, more: Partial<SeenHost> = {}): SeenHost => ({ ...unknownHost(host), ...more });
 
-export const swept = (hosts: readonly SeenHost[], isWhole = true): SiteCommand => ({
+export const swept = (hosts: readonly SeenHost[], isWhole = true, sweepId = 'sweep-1'): SiteCommand => ({
   kind: 'recordSweep',
   networkId: 'house',
-  sweepId: 'sweep-1',
+  sweepId,
   range: '10.77.4.1 to 10.77.4.254',
   isWhole,
   calls: 1524,

@@ -54,8 +54,17 @@ function play(options: Partial<ScanOptions>, world: World) {
   const open = new Set<number>();
   let summary: ScanSummary | null = null;
   let [atMs, isDone, most, asked] = [0, false, 0, 0];
-  const later = (afterMs: number, run: () => readonly ScanEffect[]): void =>
-    void queue.push({ at: atMs + afterMs, run });
+  const later = (afterMs: number, run: () => readonly ScanEffect[]): void => {
+    const at = atMs + afterMs;
+    // in the order of time, and of what is due at once in the order of the telling
+    let [low, high] = [0, queue.length];
+    while (low < high) {
+      const middle = (low + high) >> 1;
+      if ((queue[middle]?.at ?? 0) <= at) low = middle + 1;
+      else high = middle;
+    }
+    queue.splice(low, 0, { at, run });
+  };
   const doors = new Map<number, Door>();
   const carryOut = (effect: ScanEffect): void => {
     switch (effect.kind) {
@@ -114,7 +123,6 @@ function play(options: Partial<ScanOptions>, world: World) {
   for (const effect of machine.begin(0)) carryOut(effect);
   if (world.cancelAtMs !== undefined) later(world.cancelAtMs, () => machine.handle({ kind: 'cancel', atMs }));
   while (!isDone && queue.length > 0) {
-    queue.sort((a, b) => a.at - b.at);
     const next = queue.shift();
     if (!next) break;
     atMs = next.at;
