@@ -8,6 +8,7 @@ import { imageHashFigures } from './image-hash.ts';
 import { type Figure, median, printTable, timed } from './measure.ts';
 import { receiveFigure } from './receive-cost.ts';
 import { editFigures } from './site-edit.ts';
+import { sweepFigure } from './sweep.ts';
 
 const BENCH = import.meta.dirname;
 const ROOT = join(BENCH, '../..');
@@ -103,6 +104,7 @@ try {
       peer: 'budget',
       limit: 1,
     },
+    await sweepFigure(fleet),
     ...(await editFigures(BENCH)),
     ...(await dragFigures(ROOT)),
     ...(await imageHashFigures(ROOT)),

@@ -7,6 +7,7 @@ import { camerasOfList, guessColumns, readListTable } from '../imports/camera-li
 import { withLoginOut } from '../net/address-login.ts';
 import { addressRemarks } from '../net/address-remarks.ts';
 import type { ProbeReport } from '../probe/probe-types.ts';
+import { unknownHost } from '../scan/seen.ts';
 import { indexEvidence } from './best-known.ts';
 import { UNKNOWN_STREAM } from './chapters/cameras/camera.ts';
 import { UNSAID_HANDSET } from './chapters/cameras/handset.ts';
@@ -14,6 +15,8 @@ import { UNSAID_REFLASH } from './chapters/cameras/reflash.ts';
 import { UNKNOWN_DESTINATION } from './chapters/destinations/destination.ts';
 import { UNMEASURED_LINK } from './chapters/links/link.ts';
 import { emptyModel } from './chapters/models/model-card.ts';
+import { UNKNOWN_NETWORK } from './chapters/networks/network.ts';
+import { UNKNOWN_REACH } from './chapters/reach/reach.ts';
 import { NO_EDITS, noteEdit, redoEdit, undoEdit } from './edit-history.ts';
 import { emptySite } from './empty-site.ts';
 import { rememberedProbe } from './remembered-probe.ts';
@@ -112,6 +115,24 @@ const fromOutside: fc.Arbitrary<SiteCommand> = fc.oneof(
       by: text,
     }),
   ),
+  fc.record({ text: words, number: numbers, many: fc.integer({ min: 0, max: 300 }) }).map(
+    ({ text, number, many }): SiteCommand => ({
+      kind: 'recordSweep',
+      networkId: 'house',
+      sweepId: text,
+      range: text,
+      isWhole: true,
+      calls: number,
+      seconds: number,
+      hosts: Array.from({ length: many }, () => ({
+        ...unknownHost(text),
+        mac: text,
+        endpoints: [text, text],
+        name: text,
+        doors: [{ port: 554, is: 'rtsp' as const, server: text, title: text, isSlow: false }],
+      })),
+    }),
+  ),
   words.map(
     (seen): SiteCommand => ({
       kind: 'recordBenchTest',
@@ -124,8 +145,9 @@ const fromOutside: fc.Arbitrary<SiteCommand> = fc.oneof(
 );
 
 const tapped = (): Site => {
+  const network = { ...UNKNOWN_NETWORK, id: 'house', name: 'House', cidr: '10.77.4.0/24' };
   const site = applyCommand(
-    mill(),
+    { ...mill(), networks: [network] },
     {
       kind: 'addTap',
       judged: 'fits',
@@ -250,6 +272,33 @@ const anything: fc.Arbitrary<SiteCommand> = fc
     const commands: readonly SiteCommand[] = [
       { kind: 'setCosting', costing: { ...costing, options }, what: text },
       { kind: 'setAddress', cameraId: 'sluice', host: text, port: number },
+      { kind: 'setIdentity', cameraId: 'sluice', identity: { mac: text, serial: text, endpoint: text } },
+      {
+        kind: 'putNetwork',
+        network: {
+          ...UNKNOWN_NETWORK,
+          id,
+          name: text,
+          cidr: text,
+          gateway: text,
+          pool: { from: text, to: text },
+          dns: Array(many).fill(text),
+          ntp: text,
+          vlan: number,
+          dhcpServers: number,
+          permit: text,
+        },
+      },
+      {
+        kind: 'setReach',
+        what: text,
+        reach: {
+          ...UNKNOWN_REACH,
+          rows: Array.from({ length: many }, () => ({ from: text, to: text, allowed: 'listed' as const })),
+          forwards: [{ id, outsidePort: number, host: text, port: number }],
+          outsideAddress: text,
+        },
+      },
       { kind: 'setStreamPath', cameraId: 'sluice', streamId: 'sluice-main', path: text },
       { kind: 'setAccount', cameraId: 'sluice', account: { user: text, secretRef: id } },
       {
