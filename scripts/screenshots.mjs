@@ -40,6 +40,7 @@ const shoot = (page, name) => page.screenshot({ path: join(folder, `${name}.png`
 async function probe(page, camera) {
   await page.getByRole('link', { name: 'Round' }).first().click();
   await page.getByRole('link', { name: camera, exact: true }).click();
+  await page.getByRole('navigation', { name: 'Stations' }).getByRole('link', { name: /^Tap/ }).click();
   await page.getByRole('button', { name: 'Probe', exact: true }).click();
   await page.getByText(/^live, .* behind$/).waitFor({ timeout: 20_000 });
 }
@@ -80,17 +81,29 @@ async function shootPrepare(page) {
   await page.getByText('Why it does that').click();
   await page.mouse.move(0, 0);
   await shoot(page, 'rehearsal');
-  await page.goto(`${at}/reflash`);
-  await press('Decide: take a community image');
-  await page
-    .getByLabel('Image file', { exact: true })
-    .setInputFiles({ name: 'mini_open.bin', mimeType: '', buffer: Buffer.alloc(7_340_032, 'quern and wheel ') });
-  await press('A card of 128 GB');
-  await page.getByText('SHA-256 as published').waitFor();
-  await page.getByRole('img', { name: /^A card of 119/ }).scrollIntoViewIfNeeded();
-  await page.mouse.wheel(0, 260);
+}
+
+/** The house's addresses after a look through them, and what a power cut does to those that nobody reserved. */
+async function shootNetwork(page) {
+  const look = async () => {
+    await page.getByRole('tab', { name: 'Find' }).click();
+    await page.getByLabel('Calls a second').fill('1000');
+    await page.getByRole('region', { name: 'Look through it' }).getByRole('button').click();
+    await page.getByText(/addresses in .* s/).waitFor({ timeout: 30_000 });
+  };
+  await page.goto(`${address}site/alder-mill/network`);
+  await look();
+  await page.getByRole('tab', { name: 'Addresses' }).click();
+  await page.mouse.move(0, 0);
   await settled(page);
-  await shoot(page, 'card');
+  await shoot(page, 'network');
+  await page.getByRole('tab', { name: 'Router' }).click();
+  await page.getByRole('button', { name: 'Cut the power' }).click();
+  await page.getByText('is back').waitFor();
+  await look();
+  await page.evaluate(() => scrollTo(0, 230));
+  await settled(page);
+  await shoot(page, 'find');
 }
 
 /** Boot room as it is once it was reflashed: what the other pictures show of it. */
@@ -139,14 +152,6 @@ try {
   await planning.getByRole('img', { name: /^Pellam B4 Z, optical/ }).waitFor();
   await settled(planning);
   await shoot(planning, 'choose');
-  await planning
-    .getByRole('button', { name: /Pellam B4 Z$/ })
-    .first()
-    .click();
-  await planning.getByRole('heading', { name: 'What it would look like' }).scrollIntoViewIfNeeded();
-  await planning.mouse.wheel(0, 130);
-  await settled(planning);
-  await shoot(planning, 'optics');
   await planning.getByRole('button', { name: 'Choose Pellam B4 Z' }).click();
   await planning.getByRole('link', { name: /^Power/ }).click();
   await planning.getByText('Wheel switch is over its budget').first().waitFor();
@@ -182,6 +187,7 @@ try {
   await phone.getByRole('button', { name: 'Held, and plugged in' }).click();
   await phone.evaluate(() => new Promise((resolve) => setTimeout(resolve, 2200)));
   await shoot(phone, 'run-phone');
+  await shootNetwork(await open(DESK)); // last of all: a power cut moves cameras
 } finally {
   await browser.close();
   server.kill('SIGTERM');

@@ -12,6 +12,7 @@ import { gearSubject } from '../core/document/subject.ts';
 import { lanesOf } from '../core/lanes/lane.ts';
 import { mendsOf } from '../core/lanes/mends.ts';
 import { viewOf } from '../core/station/site-view.ts';
+import { networkFindings } from '../core/stations/address/network-judgement.ts';
 import { gearFindings } from '../core/stations/power/gear-findings.ts';
 import { powerJudgeOf } from '../core/stations/power/index.ts';
 import type { PowerJudge } from '../core/stations/power/power-judgement.ts';
@@ -76,6 +77,14 @@ export async function checkCommand(args: readonly string[]): Promise<number> {
   const ofGear = gearFindings(site, powerJudgeOf(view))
     .filter(({ finding }) => !said.has(finding.title))
     .map(({ gear, finding }) => ({ gear, ...finding }));
+  // A network that is described wrong is told also where no camera is in it.
+  const ofNetworks = networkFindings(site.networks)
+    .filter(({ finding }) => !said.has(finding.title))
+    .map(({ networkId, finding, mends }) => ({
+      network: site.networks.find(({ id }) => id === networkId)?.name ?? networkId,
+      ...finding,
+      mends,
+    }));
   const judge = tapJudgeOf(view);
   const budgets = site.taps.map((tap) => {
     const { verdict, rate, retention } = judge.judge(tap);
@@ -93,6 +102,7 @@ export async function checkCommand(args: readonly string[]): Promise<number> {
       lanes: stands,
       findings,
       gearFindings: ofGear,
+      networkFindings: ofNetworks,
       budgets,
       ...powerBudgets(site, powerJudgeOf(view)),
       ...(mended ? { applied: mended.applied, written: mended.written } : {}),
@@ -106,12 +116,14 @@ export async function checkCommand(args: readonly string[]): Promise<number> {
     }
     for (const { gear, severity, title, because } of ofGear)
       print(`${oneLine(gear)}: ${severity}: ${oneLine(title)}. ${oneLine(because)}\n`);
+    for (const { network, severity, title, because } of ofNetworks)
+      print(`${oneLine(network)}: ${severity}: ${oneLine(title)}. ${oneLine(because)}\n`);
     for (const { camera, stations, next } of lanes) {
       const stands = stations.map(({ name, verdict }) => `${name} ${VERDICT_WORDS[verdict]}`).join(', ');
       print(`${oneLine(camera)}: ${stands}; ${next ? `next: ${oneLine(next)}` : 'nothing left to do'}\n`);
     }
   }
-  return [...findings, ...ofGear].some(({ severity }) => severity === 'stop') ? 1 : 0;
+  return [...findings, ...ofGear, ...ofNetworks].some(({ severity }) => severity === 'stop') ? 1 : 0;
 }
 
 interface Mended {

@@ -1,3 +1,4 @@
+import { setMaxListeners } from 'node:events';
 import { parseArpTable } from '../core/net/arp-table.ts';
 import type { ScanDoing, ScanInput } from '../core/scan/scan-types.ts';
 import type { Hub, Way } from './drive.ts';
@@ -19,6 +20,7 @@ export const toDoors = (hub: Hub<DoorInput>): Way<ScanDoing> => {
   const open = new Map<number, Connection>();
   // dials that are under way end with it; each is cut off by itself when it is closed
   const stop = new AbortController();
+  setMaxListeners(0, stop.signal); // each dial listens to it, and there are many at once
   let discovery: Promise<Discovery | null> | null = null;
   let isClosed = false;
   const say = (input: () => DoorInput): void => safely(() => !isClosed && put(input()));

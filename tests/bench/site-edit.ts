@@ -9,6 +9,7 @@ import type { Camera } from '../../src/core/document/chapters/cameras/camera.ts'
 import { condensed } from '../../src/core/document/chapters/journal/condense.ts';
 import type { Entry } from '../../src/core/document/chapters/journal/entry.ts';
 import { type Link, UNMEASURED_LINK } from '../../src/core/document/chapters/links/link.ts';
+import { UNKNOWN_NETWORK } from '../../src/core/document/chapters/networks/network.ts';
 import type { Tap } from '../../src/core/document/chapters/taps/tap.ts';
 import { factsOfReport } from '../../src/core/document/probe-evidence.ts';
 import type { Site } from '../../src/core/document/site.ts';
@@ -16,6 +17,7 @@ import { applyCommand, type SiteCommand } from '../../src/core/document/site-com
 import { readSiteFile, writeSiteFile } from '../../src/core/document/site-file.ts';
 import { refusalOf } from '../../src/core/document/site-fit.ts';
 import { createLaneReckoner, lanesOf } from '../../src/core/lanes/lane.ts';
+import { unknownHost } from '../../src/core/scan/seen.ts';
 import { ALDER_MILL_MODELS } from '../../src/standins/alder-mill-models.ts';
 import { AT, camera, mill, poeSwitch, probed, report, stamps } from '../support/sites.ts';
 import { type Figure, lowerQuartile } from './measure.ts';
@@ -45,9 +47,27 @@ const planned = (i: number): Partial<Camera> => ({
     outdoors: true,
     draws: [{ destinationId: `d${i % 12}`, use: 'record' }],
   },
+  host: hostOf(i),
+  identity: { mac: macOf(i), serial: '', endpoint: '' },
+  keeping: 'reservation',
   mounting: { heightM: 3, tiltDownDeg: 15, headingDeg: (i * 37) % 360, zoom: null },
   position: { xM: (i % 40) * 5, yM: Math.floor(i / 40) * 5 },
   feed: { way: 'poe', sun: null, charge: null },
+});
+const hostOf = (i: number): string => `10.77.${4 + (i >> 8)}.${i & 255}`;
+const macOf = (i: number): string =>
+  `00:00:5e:10:${(i >> 8).toString(16).padStart(2, '0')}:${(i & 255).toString(16).padStart(2, '0')}`;
+/** All of it in one network, which was looked through: the first entry holds as many hosts as one can. */
+const NETWORK = { ...UNKNOWN_NETWORK, id: 'house', name: 'House', cidr: '10.77.0.0/16', gateway: '10.77.0.1' };
+const sweepOf = (cameras: number): SiteCommand => ({
+  kind: 'recordSweep',
+  networkId: NETWORK.id,
+  sweepId: 'sweep-1',
+  range: '10.77.4.0 to 10.77.7.255',
+  isWhole: true,
+  calls: 6132,
+  seconds: 62,
+  hosts: Array.from({ length: Math.min(cameras, 198) }, (_, i) => ({ ...unknownHost(hostOf(i)), mac: macOf(i) })),
 });
 const cable = (id: string, from: string, to: string): Link => ({
   id,
@@ -67,9 +87,11 @@ export function siteOf(cameras: number): Site {
     ...(base.destinations[0] as Site['destinations'][number]),
     id: `d${i}`,
     name: `Store ${i}`,
+    host: `10.77.1.${i + 1}`,
   }));
   const site: Site = {
     ...base,
+    networks: [NETWORK],
     destinations,
     cameras: Array.from({ length: cameras }, (_, i) => camera(`c${i}`, planned(i))),
   };
@@ -90,7 +112,7 @@ export function siteOf(cameras: number): Site {
       text: `Camera ${i} probed`,
       refs: [],
       source: `probe-${i}`,
-      facts: factsOfReport(report(), `c${i}-main`, 'rtsp://10.77.4.21/live/main'),
+      facts: factsOfReport(report(), `c${i}-main`, `rtsp://${hostOf(i)}/live/main`),
       revokes: [],
       isPast: false,
     });
@@ -107,13 +129,13 @@ export function siteOf(cameras: number): Site {
   }
   const gear = Array.from({ length: switches }, (_, i) => poeSwitch(`s${i}`, `Switch ${i}`));
   const models = [model, zoomed].flatMap((card) => card ?? []);
-  return { ...site, taps, journal, gear, links, models };
+  return applyCommand({ ...site, taps, journal, gear, links, models }, sweepOf(cameras), stamps());
 }
 
 /** An edit of each kind in turn: an address, a probe with another rate, a smaller disk, another model on a shared switch. */
 const editOf = (i: number): SiteCommand => {
   if (i % 4 === 3) return { kind: 'chooseModel', cameraId: `c${i}`, modelId: zoomed?.id ?? null };
-  if (i % 4 === 0) return { kind: 'setAddress', cameraId: `c${i}`, host: `10.77.4.${i + 30}`, port: 554 };
+  if (i % 4 === 0) return { kind: 'setAddress', cameraId: `c${i}`, host: `10.77.2.${(i % 200) + 30}`, port: 554 };
   if (i % 4 === 1) return probed(`c${i}`, report({ kbps: 900 + i }));
   const [store] = mill().destinations;
   if (!store) throw new Error('no destination');

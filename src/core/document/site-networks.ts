@@ -29,7 +29,11 @@ export const readNetwork = (network: Network): ReadNetwork => ({ network, plan: 
 /** The network that an address lies in: of several the smallest, as a router would choose it. */
 export function networkAt(networks: readonly Network[], host: string): ReadNetwork | null {
   const address = parseIpv4(host.trim());
-  if (address === null) return null;
+  return address === null ? null : networkHolding(networks, address);
+}
+
+/** The same of an address that is read already. */
+export function networkHolding(networks: readonly Network[], address: number): ReadNetwork | null {
   let best: ReadNetwork | null = null;
   for (const network of networks) {
     const read = readNetwork(network);

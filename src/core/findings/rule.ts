@@ -80,18 +80,21 @@ export type AnyRule<F> = Rule<F, keyof F, never, unknown>;
 
 const isGrave = (severity: unknown): boolean => severity !== 'watch' && severity !== 'note';
 
+const NOTHING: readonly never[] = [];
+
 /** The row of one rule; `null` when its question is not asked. */
 export function judgeRow<F>(rule: AnyRule<F>, facts: Facts<F>): Row | null {
   if (rule.asks && !rule.asks(facts)) return null;
-  const missing = rule.needs.filter((name) => facts[name] === undefined).map(String);
-  if (missing.length > 0) {
+  // asked of every rule of every camera at every edit: lists are made only where something is missing
+  if (!rule.needs.every((name) => facts[name] !== undefined)) {
+    const missing = rule.needs.filter((name) => facts[name] === undefined).map(String);
     const weighs = Object.values(rule.when).some(({ severity }) => isGrave(severity));
     return { rule: rule.id, verdict: 'unknown', finding: null, missing, weighs };
   }
   const present = facts as F & Facts<F>; // every fact the rule names was just seen to be there
   const verdict = rule.judge(present);
   const saying = verdict === 'ok' ? undefined : rule.when[verdict];
-  if (!saying) return { rule: rule.id, verdict, finding: null, missing, weighs: true };
+  if (!saying) return { rule: rule.id, verdict, finding: null, missing: NOTHING, weighs: true };
   const { id, why } = rule;
   const finding: Finding = {
     rule: id,
@@ -101,7 +104,7 @@ export function judgeRow<F>(rule: AnyRule<F>, facts: Facts<F>): Row | null {
     do: typeof saying.do === 'function' ? saying.do(present) : saying.do,
     why,
   };
-  return { rule: id, verdict, finding, missing, weighs: verdict === 'unknown' || isGrave(finding.severity) };
+  return { rule: id, verdict, finding, missing: NOTHING, weighs: verdict === 'unknown' || isGrave(finding.severity) };
 }
 
 const NOT_SAID = '–';
@@ -120,8 +123,14 @@ export function cellOf<F>(rule: AnyRule<F>, facts: Facts<F>, unsaid: string): Ce
 }
 
 /** The rows of all rules whose question is asked. It knows no protocol. */
-export const judgeRows = <F>(rules: readonly AnyRule<F>[], facts: Facts<F>): readonly Row[] =>
-  rules.flatMap((rule) => judgeRow(rule, facts) ?? []);
+export function judgeRows<F>(rules: readonly AnyRule<F>[], facts: Facts<F>): readonly Row[] {
+  const rows: Row[] = [];
+  for (const rule of rules) {
+    const row = judgeRow(rule, facts);
+    if (row) rows.push(row);
+  }
+  return rows;
+}
 
 export const findingsOf = (rows: readonly Row[]): readonly Finding[] =>
   rows.flatMap(({ finding }) => finding ?? []).sort(bySeverity);

@@ -50,8 +50,16 @@ test('a URL is taken apart, and its secret is kept apart from the rest', () => {
       { label: 'main', path: '/live/main?x=1' },
       { label: 'sub', path: '/live/sub' },
     ],
+    mac: '',
+    serial: '',
     isLoginTaken: false,
   });
+});
+
+test('what stays of a camera comes with it: hardware address in any notation, serial number', () => {
+  const [sound, broken] = rows('name,ip,MAC address,S/N\nWeir,10.77.4.21,00-00-5E-00-53-21,A1\nRace,10.77.4.22,OO:1,');
+  expect(sound?.camera).toMatchObject({ mac: '00:00:5e:00:53:21', serial: 'A1' });
+  expect(broken?.problem).toMatch(/^mac: six pairs/);
 });
 
 test('a login inside a path is taken out of it, wherever in the row it stands', () => {

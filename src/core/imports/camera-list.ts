@@ -1,10 +1,12 @@
 import Papa from 'papaparse';
 import { clipText } from '../base/clip.ts';
+import { oneLine } from '../base/control-signs.ts';
 import { type Fault, fault } from '../base/fault.ts';
 import { LIST_LIMITS, TEXT_LIMITS } from '../base/limits.ts';
 import { err, ok, type Result } from '../base/result.ts';
 import { withLoginOut } from '../net/address-login.ts';
 import { addressRemarks } from '../net/address-remarks.ts';
+import { parseMac } from '../net/mac.ts';
 import { DEFAULT_PORTS, pathAndQuery } from '../net/stream-url.ts';
 import { parseStreamUrl } from '../net/stream-url-parser.ts';
 
@@ -22,6 +24,8 @@ export const LIST_FIELDS = [
   'secret',
   'main path',
   'sub path',
+  'mac',
+  'serial',
 ] as const;
 export type ListField = (typeof LIST_FIELDS)[number];
 
@@ -43,6 +47,9 @@ export interface ListedCamera {
   /** Goes to the vault, never into a document. */
   readonly secret: string;
   readonly paths: readonly { readonly label: string; readonly path: string }[];
+  /** As it was written; empty where the list has none. */
+  readonly mac: string;
+  readonly serial: string;
   /** A login stood in a path and was taken out. */
   readonly isLoginTaken: boolean;
 }
@@ -75,6 +82,8 @@ const HEADINGS: Readonly<Record<Exclude<ListField, 'none'>, readonly string[]>> 
   secret: ['secret', 'password', 'pass', 'pwd', 'passwd'],
   'main path': ['path', 'mainpath', 'main', 'rtsppath', 'mainstream'],
   'sub path': ['subpath', 'sub', 'substream', 'secondpath'],
+  mac: ['mac', 'macaddress', 'hwaddress', 'hardwareaddress', 'ethernet'],
+  serial: ['serial', 'serialnumber', 'sn', 'serialno'],
 };
 const plain = (heading: string): string => heading.toLowerCase().replace(/[^a-z0-9]/g, '');
 
@@ -180,5 +189,8 @@ function cameraOf(cell: (field: ListField) => string): Result<Omit<ListedCamera,
     clipText(cell('maker'), TEXT_LIMITS.name),
     clipText(cell('model'), TEXT_LIMITS.name),
   ];
-  return ok({ place, maker, model, host, port: Number(port), user, secret, paths, isLoginTaken });
+  if (cell('mac') !== '' && !parseMac(cell('mac'))) return err('mac: six pairs of hexadecimal digits are expected.');
+  const mac = parseMac(cell('mac'))?.mac ?? '';
+  const serial = oneLine(clipText(cell('serial'), TEXT_LIMITS.serial));
+  return ok({ place, maker, model, host, port: Number(port), user, secret, paths, mac, serial, isLoginTaken });
 }

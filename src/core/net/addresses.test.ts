@@ -1,5 +1,6 @@
 import { expect, test } from '@jest/globals';
 import fc from 'fast-check';
+import ipaddr from 'ipaddr.js';
 import { parseArpTable } from './arp-table.ts';
 import { cidrInfo, classify, holds, networkOf, parseCidr, parseIpv4, sayCidr, sayIpv4 } from './ipv4.ts';
 import { parseMac } from './mac.ts';
@@ -65,6 +66,23 @@ test('an address and its text are one', () =>
       expect(parseIpv4(cidrInfo(cidr).network)).toBe(cidr.network);
       expect(classify(address)).not.toBe('');
     }),
+  ));
+
+test('an address is read as a library reads it strictly', () =>
+  fc.assert(
+    fc.property(
+      fc.oneof(
+        fc.ipV4(),
+        fc.stringMatching(/^[0-9.x]{0,18}$/),
+        fc.array(fc.integer({ min: 0, max: 300 }), { minLength: 3, maxLength: 5 }).map((parts) => parts.join('.')),
+        fc.ipV6(),
+      ),
+      (text) => {
+        const strict = ipaddr.IPv4.isValidFourPartDecimal(text);
+        const value = strict ? ipaddr.IPv4.parse(text).octets.reduce((sum, octet) => sum * 256 + octet, 0) : null;
+        expect(parseIpv4(text)).toBe(value);
+      },
+    ),
   ));
 
 test.each([

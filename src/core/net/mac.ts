@@ -10,6 +10,8 @@ export interface Mac {
 
 /** Longer texts are none, and are not looked at. */
 const LONGEST = 20;
+/** As it is kept: read at every edit, so it goes first. */
+const CANONICAL = /^[0-9a-f]{2}(?::[0-9a-f]{2}){5}$/;
 const PAIRS = /^[0-9a-f]{1,2}([:-])[0-9a-f]{1,2}(?:\1[0-9a-f]{1,2}){4}$/i;
 const QUADS = /^[0-9a-f]{4}\.[0-9a-f]{4}\.[0-9a-f]{4}$/i;
 const BARE = /^[0-9a-f]{12}$/i;
@@ -30,12 +32,16 @@ function digitsOf(text: string): string | null {
  * Source: IEEE 802 §8.2 (U/L and I/G bits).
  */
 export function parseMac(text: string): Mac | null {
+  if (CANONICAL.test(text)) return macOf(text);
   const trimmed = text.length > 2 * LONGEST ? '' : text.trim();
   const digits = trimmed.length > LONGEST ? null : digitsOf(trimmed)?.toLowerCase();
   if (!digits) return null;
-  const octets = digits.match(/../g) ?? [];
-  const first = Number.parseInt(octets[0] ?? '', 16);
-  return { mac: octets.join(':'), isLocal: (first & 2) !== 0, isGroup: (first & 1) !== 0 };
+  return macOf(digits.match(/../g)?.join(':') ?? '');
+}
+
+function macOf(mac: string): Mac {
+  const first = Number.parseInt(mac.slice(0, 2), 16);
+  return { mac, isLocal: (first & 2) !== 0, isGroup: (first & 1) !== 0 };
 }
 
 /** Addresses that say “none”: all zeros, as tables hold them for whom nobody answered, and all ones. */

@@ -4,14 +4,14 @@ import type { Camera } from '../../document/chapters/cameras/camera.ts';
 import { INTERNET } from '../../document/chapters/reach/reach.ts';
 import { isDeviceOf } from '../../document/devices.ts';
 import { type MatchedCamera, matchSeen } from '../../document/seen-cameras.ts';
-import { networkOfCamera, networkOfDestination, type ReadNetwork } from '../../document/site-networks.ts';
+import { networkHolding, networkOfDestination, type ReadNetwork } from '../../document/site-networks.ts';
 import { hasAddress } from '../../document/stream-address.ts';
 import { networkSubject } from '../../document/subject.ts';
 import { lastSweepOf, type Sweep, wasAsked } from '../../document/sweeps.ts';
 import type { Facts } from '../../findings/rule.ts';
 import { isInPool, misplaced } from '../../net/address-plan.ts';
 import { classify, parseIpv4 } from '../../net/ipv4.ts';
-import { parseMac } from '../../net/mac.ts';
+import { type Mac, parseMac } from '../../net/mac.ts';
 import type { SeenHost } from '../../scan/seen.ts';
 import type { SiteView } from '../../station/site-view.ts';
 import type { AddressFacts, IdentityFacts, PlaceFacts, ReachFacts, SeenFacts, Way } from './address-facts.ts';
@@ -26,6 +26,9 @@ const plainMac = (camera: Camera): string | null => {
 interface AddressesOfSite {
   readonly byHost: ReadonlyMap<string, readonly { readonly name: string; readonly camera: Camera | null }[]>;
   readonly byMac: ReadonlyMap<string, readonly Camera[]>;
+  /** By address, port and path. */
+  readonly byStream: ReadonlyMap<string, readonly Camera[]>;
+  readonly destinations: ReadonlyMap<string, ReadNetwork | null>;
   readonly sweeps: ReadonlyMap<string, Sweep>;
   readonly matched: ReadonlyMap<string, MatchedCamera>;
   readonly linkLocal: readonly string[];
@@ -36,9 +39,12 @@ export const addressesOf = (view: SiteView): AddressesOfSite => view.once(readAd
 function readAddresses({ site, index }: SiteView): AddressesOfSite {
   const byHost = new Map<string, { name: string; camera: Camera | null }[]>();
   const byMac = new Map<string, Camera[]>();
+  const byStream = new Map<string, Camera[]>();
   for (const camera of site.cameras) {
     const host = camera.host.trim();
     if (host !== '') pushTo(byHost, host, { name: camera.name, camera });
+    const stream = streamKey(camera);
+    if (stream !== null) pushTo(byStream, stream, camera);
     const mac = plainMac(camera);
     if (mac !== null) pushTo(byMac, mac, camera);
   }
@@ -53,6 +59,8 @@ function readAddresses({ site, index }: SiteView): AddressesOfSite {
   return {
     byHost,
     byMac,
+    byStream,
+    destinations: new Map(site.destinations.map((one) => [one.id, networkOfDestination(site, one)])),
     sweeps,
     matched: new Map(matched.map((one) => [one.camera.id, one])),
     linkLocal: hosts.flatMap(({ host }) => {
@@ -62,49 +70,75 @@ function readAddresses({ site, index }: SiteView): AddressesOfSite {
   };
 }
 
+/** Names enough to look for: of a list in which everybody is the same, nobody reads more. */
+const MOST_NAMES = 3;
+/** So far a list is searched for them: a thousand cameras at one address must not cost a million looks. */
+const MOST_LOOKS = 40;
+
+const NOBODY = { found: [], names: [] } as const;
+
+/** The first of a list that are meant; what may follow is “others”. */
+function firstOf<T extends { readonly name: string }>(
+  list: readonly T[],
+  isMeant: (item: T) => boolean,
+): { readonly found: readonly T[]; readonly names: readonly string[] } {
+  if (list.length < 2 && !list.some(isMeant)) return NOBODY; // mostly: it is the only one there
+  const found: T[] = [];
+  for (let at = 0; at < list.length && at < MOST_LOOKS && found.length <= MOST_NAMES; at++) {
+    const item = list[at];
+    if (item !== undefined && isMeant(item)) found.push(item);
+  }
+  const names = found.slice(0, MOST_NAMES).map(({ name }) => name);
+  return { found, names: found.length > MOST_NAMES ? [...names, 'others'] : names };
+}
+
+const streamKey = ({ host, ports, streams }: Camera): string | null => {
+  const path = streams[0]?.path ?? '';
+  return host.trim() === '' || path === '' ? null : `${host.trim()} ${ports.rtsp} ${path}`;
+};
+
+/** Of what is no plain address. */
 function notationOf(host: string): PlaceFacts['notation'] {
-  if (parseIpv4(host) !== null) return 'plain';
   if (host.includes(':')) return 'ipv6';
   return ipaddr.IPv4.isValid(host) ? 'odd' : 'name';
 }
 
-function placeFacts(camera: Camera, view: SiteView, network: ReadNetwork | null): Facts<PlaceFacts> {
+/** A camera with its address read once. */
+interface Placed {
+  readonly camera: Camera;
+  readonly view: SiteView;
+  /** `null` where it is no IPv4 address. */
+  readonly address: number | null;
+  readonly mac: Mac | null;
+  readonly network: ReadNetwork | null;
+}
+
+function placeFacts({ camera, view, address, mac: own, network }: Placed): Facts<PlaceFacts> {
   const { site } = view;
   const host = camera.host.trim();
   const keeping = camera.keeping ?? undefined;
   const common = { hasNetworks: site.networks.length > 0, keeping, port: camera.ports.rtsp };
   if (!hasAddress(camera)) return { hasNetworks: common.hasNetworks };
-  const address = parseIpv4(host);
   const plan = network?.plan ?? null;
-  const others = (addressesOf(view).byHost.get(host) ?? []).filter(
-    (other) => other.camera === null || !isDeviceOf(camera, other.camera),
-  );
-  const own = plainMac(camera);
-  const pathOf = (one: Camera): string => one.streams[0]?.path ?? '';
+  const { byHost, byStream } = addressesOf(view);
+  const others = firstOf(byHost.get(host) ?? [], (other) => other.camera === null || !isDeviceOf(camera, other.camera));
+  const same = firstOf(byStream.get(streamKey(camera) ?? '') ?? [], ({ id }) => id !== camera.id);
   return {
     ...common,
     host,
-    notation: notationOf(host),
+    notation: address === null ? notationOf(host) : 'plain',
     kind: address === null ? undefined : classify(address),
-    networks: site.networks.map(({ name, cidr }) => `${name} ${cidr}`).join(', '),
+    networks: network === null ? site.networks.map(({ name, cidr }) => `${name} ${cidr}`).join(', ') : '',
     network: network?.network.name,
     isInNetwork: network !== null,
     misplaced: address === null || !plan ? undefined : misplaced(address, plan.cidr),
     isGateway: address !== null && plan !== null && plan.gateway === address,
-    sharedWith: others.map(({ name }) => name),
-    isSharedForSure: others.some(({ camera: other }) => {
+    sharedWith: others.names,
+    isSharedForSure: others.found.some(({ camera: other }) => {
       const mac = other && plainMac(other);
-      return other === null || (own !== null && mac !== null && mac !== own);
+      return other === null || (own !== null && mac !== null && mac !== own.mac);
     }),
-    sameStreamAs: (addressesOf(view).byHost.get(host) ?? []).flatMap(({ name, camera: other }) =>
-      other &&
-      other.id !== camera.id &&
-      other.ports.rtsp === camera.ports.rtsp &&
-      pathOf(other) !== '' &&
-      pathOf(other) === pathOf(camera)
-        ? name
-        : [],
-    ),
+    sameStreamAs: same.names,
     isInPool: address !== null && isInPool(plan?.pool ?? null, address),
     pool: network?.network.pool ? `${network.network.pool.from} to ${network.network.pool.to}` : undefined,
     dhcpServers: network?.network.dhcpServers ?? undefined,
@@ -112,17 +146,15 @@ function placeFacts(camera: Camera, view: SiteView, network: ReadNetwork | null)
   };
 }
 
-function identityFacts(camera: Camera, view: SiteView): Facts<IdentityFacts> {
+function identityFacts({ camera, view, mac }: Placed): Facts<IdentityFacts> {
   const macText = camera.identity.mac.trim();
   const isHandset = camera.kind === 'handset';
   const common = { isHandset, hasFixedMac: camera.handset?.hasFixedMac ?? undefined };
   if (macText === '') return common;
-  const mac = parseMac(macText);
-  const others = mac
-    ? (addressesOf(view).byMac.get(mac.mac) ?? []).filter(
-        (other) => other.id !== camera.id && !isDeviceOf(camera, other),
-      )
-    : [];
+  const others = firstOf(
+    mac ? (addressesOf(view).byMac.get(mac.mac) ?? []) : [],
+    (other) => other.id !== camera.id && !isDeviceOf(camera, other),
+  );
   return {
     ...common,
     macText,
@@ -130,7 +162,7 @@ function identityFacts(camera: Camera, view: SiteView): Facts<IdentityFacts> {
     mac: mac?.mac,
     isLocalMac: mac?.isLocal,
     isGroupMac: mac?.isGroup,
-    macSharedWith: others.map(({ name }) => name),
+    macSharedWith: others.names,
   };
 }
 
@@ -139,7 +171,7 @@ const drawnBy = (camera: Camera, view: SiteView): readonly string[] => [
   ...new Set(view.tapsOf(camera.id).map(({ destinationId }) => view.destination(destinationId)?.name ?? destinationId)),
 ];
 
-function seenFacts(camera: Camera, view: SiteView, network: ReadNetwork | null): Facts<SeenFacts> {
+function seenFacts({ camera, view, network }: Placed): Facts<SeenFacts> {
   const { sweeps, matched, linkLocal } = addressesOf(view);
   const found = matched.get(camera.id);
   if (!found || found.state === 'no-address') return {};
@@ -166,7 +198,7 @@ function isOutside(source: string, networks: SiteView['site']['networks']): bool
 }
 
 /** A port that leads to one address of a range of the router. */
-function reachFacts(camera: Camera, view: SiteView, network: ReadNetwork | null): Facts<ReachFacts> {
+function reachFacts({ camera, view, network }: Placed): Facts<ReachFacts> {
   const { site } = view;
   const { reach } = site;
   if (!hasAddress(camera)) return {};
@@ -175,7 +207,7 @@ function reachFacts(camera: Camera, view: SiteView, network: ReadNetwork | null)
     (id): readonly Way[] => {
       const destination = view.destination(id);
       if (!destination) return [];
-      const from = networkOfDestination(site, destination);
+      const from = addressesOf(view).destinations.get(id) ?? null;
       const subject = from && networkSubject(from.network.id);
       return [
         {
@@ -231,14 +263,12 @@ export interface AddressJudgement {
 }
 
 export function judgeAddress(camera: Camera, view: SiteView): AddressJudgement {
-  const network = networkOfCamera(view.site, camera);
+  const address = parseIpv4(camera.host.trim());
+  const network = address === null ? null : networkHolding(view.site.networks, address);
+  const { mac: text } = camera.identity;
+  const placed: Placed = { camera, view, address, mac: text === '' ? null : parseMac(text), network };
   return {
     network,
-    facts: {
-      ...placeFacts(camera, view, network),
-      ...identityFacts(camera, view),
-      ...seenFacts(camera, view, network),
-      ...reachFacts(camera, view, network),
-    },
+    facts: { ...placeFacts(placed), ...identityFacts(placed), ...seenFacts(placed), ...reachFacts(placed) },
   };
 }
