@@ -1,4 +1,4 @@
-import { type Verdict, worstVerdict } from '../base/verdict.ts';
+import { isWorse, type Verdict } from '../base/verdict.ts';
 import { bySeverity, type Finding, type Mend, type Severity } from './finding.ts';
 
 /** Facts a rule may ask for; a fact that is missing is `undefined`, never a default. */
@@ -132,12 +132,18 @@ export function judgeRows<F>(rules: readonly AnyRule<F>[], facts: Facts<F>): rea
   return rows;
 }
 
-export const findingsOf = (rows: readonly Row[]): readonly Finding[] =>
-  rows.flatMap(({ finding }) => finding ?? []).sort(bySeverity);
+export function findingsOf(rows: readonly Row[]): readonly Finding[] {
+  const findings: Finding[] = [];
+  for (const { finding } of rows) if (finding) findings.push(finding);
+  return findings.sort(bySeverity);
+}
 
 /** What rows amount to; of none, ok: nothing was asked. */
-export const verdictOf = (rows: readonly Row[]): Verdict =>
-  worstVerdict(['ok', ...rows.filter(({ weighs }) => weighs).map(({ verdict }) => verdict)]);
+export function verdictOf(rows: readonly Row[]): Verdict {
+  let worst: Verdict = 'ok';
+  for (const { weighs, verdict } of rows) if (weighs && isWorse(verdict, worst)) worst = verdict;
+  return worst;
+}
 
 /** The remedies of a finding that core can carry out, from the row that found it. */
 export function mendsOf<F, O, C>(

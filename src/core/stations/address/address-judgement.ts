@@ -1,4 +1,5 @@
 import ipaddr from 'ipaddr.js';
+import { merged } from '../../base/merged.ts';
 import { pushTo } from '../../base/push-to.ts';
 import type { Camera } from '../../document/chapters/cameras/camera.ts';
 import { INTERNET } from '../../document/chapters/reach/reach.ts';
@@ -116,15 +117,16 @@ interface Placed {
 function placeFacts({ camera, view, address, mac: own, network }: Placed): Facts<PlaceFacts> {
   const { site } = view;
   const host = camera.host.trim();
-  const keeping = camera.keeping ?? undefined;
-  const common = { hasNetworks: site.networks.length > 0, keeping, port: camera.ports.rtsp };
-  if (!hasAddress(camera)) return { hasNetworks: common.hasNetworks };
+  const hasNetworks = site.networks.length > 0;
+  if (!hasAddress(camera)) return { hasNetworks };
   const plan = network?.plan ?? null;
   const { byHost, byStream } = addressesOf(view);
   const others = firstOf(byHost.get(host) ?? [], (other) => other.camera === null || !isDeviceOf(camera, other.camera));
   const same = firstOf(byStream.get(streamKey(camera) ?? '') ?? [], ({ id }) => id !== camera.id);
   return {
-    ...common,
+    hasNetworks,
+    keeping: camera.keeping ?? undefined,
+    port: camera.ports.rtsp,
     host,
     notation: address === null ? notationOf(host) : 'plain',
     kind: address === null ? undefined : classify(address),
@@ -149,14 +151,15 @@ function placeFacts({ camera, view, address, mac: own, network }: Placed): Facts
 function identityFacts({ camera, view, mac }: Placed): Facts<IdentityFacts> {
   const macText = camera.identity.mac.trim();
   const isHandset = camera.kind === 'handset';
-  const common = { isHandset, hasFixedMac: camera.handset?.hasFixedMac ?? undefined };
-  if (macText === '') return common;
+  const hasFixedMac = camera.handset?.hasFixedMac ?? undefined;
+  if (macText === '') return { isHandset, hasFixedMac };
   const others = firstOf(
     mac ? (addressesOf(view).byMac.get(mac.mac) ?? []) : [],
     (other) => other.id !== camera.id && !isDeviceOf(camera, other),
   );
   return {
-    ...common,
+    isHandset,
+    hasFixedMac,
     macText,
     isMacGood: mac !== null,
     mac: mac?.mac,
@@ -269,6 +272,6 @@ export function judgeAddress(camera: Camera, view: SiteView): AddressJudgement {
   const placed: Placed = { camera, view, address, mac: text === '' ? null : parseMac(text), network };
   return {
     network,
-    facts: { ...placeFacts(placed), ...identityFacts(placed), ...seenFacts(placed), ...reachFacts(placed) },
+    facts: merged(placeFacts(placed), identityFacts(placed), seenFacts(placed), reachFacts(placed)),
   };
 }

@@ -1,4 +1,5 @@
 import { assumed, type ChangedAssumptions } from '../../assumptions/assumptions.ts';
+import { merged } from '../../base/merged.ts';
 import type { TapUse } from '../../base/tap-uses.ts';
 import type { PowerWay } from '../../base/ways.ts';
 import { energyOfYear, yearsAsPricesRise } from '../../cost/total-cost.ts';
@@ -139,7 +140,7 @@ export function chooseFacts(
     light?.reachM == null
       ? undefined
       : infraredRange(light.reachM, 1) * (need.outdoors ? assumed(assumptions, 'optics.dark-ground') : 1);
-  return {
+  const ofCard = {
     model: nameOfModel(model),
     distanceM: need.distanceM,
     level: known(need.level),
@@ -194,12 +195,12 @@ export function chooseFacts(
     bands: model.wired === null && model.bands.length === 0 ? undefined : model.bands,
     cardMaxGB: known(model.cardMaxGB),
     lostWithoutAccount: known(model.lostWithoutAccount),
-    ...seenFacts(card, seen),
     allInCost: allIn,
     costYears: costing.years,
     currency: costing.currency,
     mountHeightM: hung.heightM,
   };
+  return merged(ofCard, seenFacts(card, seen));
 }
 
 /** What a probe found beside what the card says; two lenses in one picture have no size to compare. */

@@ -1,3 +1,4 @@
+import { merged } from '../../base/merged.ts';
 import type { StreamFacts } from '../../document/best-known.ts';
 import type { Camera, Stream } from '../../document/chapters/cameras/camera.ts';
 import type { Model } from '../../document/chapters/models/model-card.ts';
@@ -45,13 +46,12 @@ export function modelAsSeen(model: Model, seen: SeenStream | null): Model {
   if (!seen) return model;
   const { codec, widthPx, heightPx, fps } = seen;
   const [lens] = model.lenses;
-  return {
-    ...model,
+  return merged(model, {
     // it was seen to give one: whatever was needed for it has been done
     localStream:
       model.localStream === 'after-reflash' || model.localStream === 'account-only' ? 'rtsp' : model.localStream,
     codecs: [codec],
     fps: fps ?? model.fps,
     lenses: lens && model.lenses.length === 1 ? [{ ...lens, widthPx, heightPx }] : model.lenses,
-  };
+  });
 }

@@ -1,4 +1,5 @@
 import { assumed } from '../../assumptions/assumptions.ts';
+import { merged } from '../../base/merged.ts';
 import { bytes, gigabytes, kilobits } from '../../base/units.ts';
 import type { Verdict } from '../../base/verdict.ts';
 import { bestKnown } from '../../document/best-known.ts';
@@ -215,7 +216,7 @@ function firmwareFacts(camera: Camera, view: SiteView, settings: readonly Settin
   const writes = decided.decision !== null && WRITES.has(decided.decision);
   const { scored, best } = decisionOf(camera, view, 'unknown');
   const guide = model?.reflash ?? null;
-  return {
+  const own = {
     needsFirmware: needs,
     decision: decided.decision,
     best,
@@ -226,13 +227,12 @@ function firmwareFacts(camera: Camera, view: SiteView, settings: readonly Settin
     hasGuide: hasGuide(model),
     labelRev: orUnsaid(decided.label.hardwareRev),
     cardRev: orUnsaid(model?.hardwareRev ?? ''),
-    ...imageFacts(decided),
-    ...cardFacts(decided, guide),
     readBack: readBackOf(camera, view, guide),
     isRehearsed: bestKnown(view.index, cameraSubject(camera.id), 'reflash.rehearsed.onward') !== null,
     phase: told?.run.phase,
     sameLamps: guide ? alikeLamps(guide) : [],
   };
+  return merged(own, imageFacts(decided), cardFacts(decided, guide));
 }
 
 function alikeLamps({ lamps }: ReflashGuide): readonly string[] {
@@ -352,11 +352,11 @@ export function judgePrepare(camera: Camera, view: SiteView): PrepareJudgement {
   return {
     settings,
     heat: camera.kind === 'handset' ? (heatOfHandset(camera, view)?.run ?? null) : null,
-    facts: {
-      ...accountFacts(camera, view, settings),
-      ...settingFacts(camera, view, settings),
-      ...firmwareFacts(camera, view, settings),
-      ...handsetFacts(camera, view),
-    },
+    facts: merged(
+      accountFacts(camera, view, settings),
+      settingFacts(camera, view, settings),
+      firmwareFacts(camera, view, settings),
+      handsetFacts(camera, view),
+    ),
   };
 }

@@ -1,4 +1,5 @@
 import { assumed } from '../../assumptions/assumptions.ts';
+import { merged } from '../../base/merged.ts';
 import { sayDays, sayRate } from '../../base/say.ts';
 import { bytes, days, inTB, kilobits, terabytes } from '../../base/units.ts';
 import type { Verdict } from '../../base/verdict.ts';
@@ -174,7 +175,7 @@ class SiteTapJudge implements TapJudge {
     const isShown = this.#isShown(tap, camera, stream);
     const ledger = tap.use === 'record' ? this.#ledgerOf(destination.id) : null;
     const retention = ledger && ledger.ratesMissing.length === 0 ? retentionOf(ledger, destination, tap) : null;
-    const facts: Facts<TapFacts> = {
+    const ofTap = {
       destination: destination.name,
       codec: codec?.value,
       codecsTaken: codecsTaken(destination, codec?.value, isShown),
@@ -205,8 +206,8 @@ class SiteTapJudge implements TapJudge {
       seatPacks: seats
         ? sayPacks(seats.purchase, destination.seats?.packs ?? [], this.site.costing.currency)
         : undefined,
-      ...probedFacts(this.index, stream),
     };
+    const facts = merged(ofTap, probedFacts(this.index, stream));
     const rows = judgeRows(TAP_RULES, facts);
     const rateKbps = rate?.value ?? 0;
     const levers = (): readonly Lever[] =>
