@@ -152,6 +152,10 @@ try {
   await planning.getByRole('img', { name: /^Pellam B4 Z, optical/ }).waitFor();
   await settled(planning);
   await shoot(planning, 'choose');
+  await planning
+    .getByRole('button', { name: /Pellam B4 Z$/ })
+    .first()
+    .click();
   await planning.getByRole('button', { name: 'Choose Pellam B4 Z' }).click();
   await planning.getByRole('link', { name: /^Power/ }).click();
   await planning.getByText('Wheel switch is over its budget').first().waitFor();

@@ -168,6 +168,7 @@ test('cleartap check tells each lane’s stations and each finding’s mend; --a
     'choose ok',
     'power will-not-work',
     'prepare unknown',
+    'address unknown',
     'tap unknown',
     'hand-over unknown',
   ]);
