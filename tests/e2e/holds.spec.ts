@@ -2,17 +2,7 @@ import { spawn } from 'node:child_process';
 import { once } from 'node:events';
 import { alderMill, alderMillSecrets } from '../../src/standins/alder-mill.ts';
 import { expect, type Page, test } from './browser.ts';
-import {
-  exportSite,
-  openCamera,
-  openFile,
-  paste,
-  SERVER,
-  sealSecrets,
-  sitesReadBack,
-  toStation,
-  unlockSecrets,
-} from './steps.ts';
+import { exportSite, openCamera, openFile, paste, SERVER, sealSecrets, sitesReadBack, unlockSecrets } from './steps.ts';
 
 // What is not lost, not stalled and not shown, whatever a store, a file or another tab does.
 

@@ -17,7 +17,7 @@ export async function openCamera(page: Page, name: string, station = 'tap'): Pro
 export const toStation = (page: Page, name: string): Promise<void> =>
   page
     .getByRole('navigation', { name: 'Stations' })
-    .getByRole('link', { name: new RegExp(`^${name}:`) })
+    .getByRole('link', { name: new RegExp(`^${name}`) })
     .click();
 
 /** Begins a site from the menu, and leads to where its first camera is added. */

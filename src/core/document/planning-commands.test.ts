@@ -176,7 +176,7 @@ test('Alder Mill: every verdict occurs at Choose and Power, and each lane has it
   expect([...seen].sort()).toEqual(['ok', 'tight', 'unknown', 'will-not-work']);
   expect(lanes.map(({ cameraId, standsAt }) => [cameraId, standsAt])).toEqual([
     ['sluice-rail', 'tap'],
-    ['boot-room', 'address'],
+    ['boot-room', 'tap'],
     ['linen-stair', 'tap'],
     ['orchard-track', 'choose'],
     ['landing-stage', 'prepare'],

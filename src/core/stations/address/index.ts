@@ -11,9 +11,8 @@ import { NETWORK_RULES } from './network-rules.ts';
 interface GateFacts {
   readonly hasAddress: boolean;
   readonly isStopped: boolean;
-  /** Without a network that is described nobody can say whether an address stays. */
-  readonly isKept: boolean | null;
-  readonly isDynamic: boolean;
+  /** Without a network that is described nobody can say whether an address stays: then nobody is asked. */
+  readonly isUndecided: boolean;
 }
 
 const GATES: readonly Gate<GateFacts>[] = [
@@ -25,9 +24,9 @@ const GATES: readonly Gate<GateFacts>[] = [
   },
   {
     id: 'address.stays',
-    condition: 'Its address stays: reserved, or set on the device',
-    holds: ({ isKept }) => isKept !== false,
-    next: ({ isDynamic }) => (isDynamic ? 'Reserve its address' : 'Say how its address stays'),
+    condition: 'It is decided how its address stays',
+    holds: ({ isUndecided }) => !isUndecided,
+    next: () => 'Say how its address stays',
   },
   stopGate('address.fits', 'Nothing speaks against its address', 'Put its address right'),
 ];
@@ -42,12 +41,10 @@ export const ADDRESS: Station<'address'> = {
     const ofNetwork = network ? (view.once(rowsOfNetworks).get(network.network.id) ?? []) : [];
     const rows = [...judgeRows(ADDRESS_RULES, facts), ...ofNetwork];
     const findings = findingsOf(rows);
-    const isAsked = network !== null && facts.notation === 'plain';
     const gates = gateStates(GATES, {
       hasAddress: hasAddress(camera),
       isStopped: findings.some(({ severity }) => severity === 'stop'),
-      isKept: isAsked ? camera.keeping === 'reservation' || camera.keeping === 'static' : null,
-      isDynamic: camera.keeping === 'dynamic',
+      isUndecided: network !== null && facts.notation === 'plain' && camera.keeping === null,
     });
     const isUnknown = !hasAddress(camera) || view.site.networks.length === 0;
     const verdict = verdictOf(rows);
