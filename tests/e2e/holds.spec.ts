@@ -282,7 +282,6 @@ test('two tabs with open secrets: typed in the same moment none is lost; forgott
   ] as const) {
     await third.getByRole('link', { name: 'Round' }).first().click();
     await third.getByRole('link', { name: camera, exact: true }).click();
-    await toStation(third, 'Tap');
     await third.getByRole('button', { name: 'Copy', exact: true }).click();
     await third.getByRole('menuitem', { name: 'With account and secret' }).click();
     expect(await third.evaluate(() => navigator.clipboard.readText())).toContain(`:${secret}@`);
