@@ -3,11 +3,11 @@ import { oneLine } from '../core/base/control-signs.ts';
 import { sayMany } from '../core/base/say.ts';
 import { matchSeen } from '../core/document/seen-cameras.ts';
 import type { Site } from '../core/document/site.ts';
-import { parseScanRange, sayRange } from '../core/net/scan-range.ts';
+import { parseScanRange } from '../core/net/scan-range.ts';
 import { USUAL_PORTS } from '../core/scan/greetings.ts';
 import { MOST_PORTS, readPorts, SCAN_RANGES, USUAL_PACE } from '../core/scan/scan-plan.ts';
 import type { ScanEvent, ScanSummary } from '../core/scan/scan-types.ts';
-import type { SeenHost } from '../core/scan/seen.ts';
+import type { DoorKind, SeenHost } from '../core/scan/seen.ts';
 import { createRealFinder, discoveryTarget } from '../server/adapters/real-finder.ts';
 import { systemClock, systemEntropy } from '../server/adapters/system.ts';
 import { createTcpDialer } from '../server/adapters/tcp-dialer.ts';
@@ -17,12 +17,9 @@ import { complain, print, printJson } from './print.ts';
 import { readSite } from './read-site.ts';
 import { UsageError } from './usage-error.ts';
 
-interface Found {
+/** One host as far as it is known, whatever its doors. */
+interface AtHost {
   readonly host: string;
-  readonly port: number | null;
-  readonly is: string;
-  readonly server: string | null;
-  readonly title: string | null;
   readonly identity: string | null;
   readonly mac: string | null;
   readonly name: string | null;
@@ -31,35 +28,43 @@ interface Found {
   readonly camera: string | null;
   readonly note: string | null;
 }
+interface Found extends AtHost {
+  readonly port: number;
+  readonly is: DoorKind;
+  readonly server: string | null;
+  readonly title: string | null;
+}
 
 const orNull = (text: string): string | null => (text === '' ? null : text);
 
-/** One line for each door; of a host without one, one line that says it is there. */
-function rowsOf(seen: SeenHost, camera: string | null): readonly Found[] {
-  const notes = [
-    ...(seen.answersAll ? ['it takes every call: what it says means little'] : []),
-    ...(seen.endpoints.length > 1 ? [`${seen.endpoints.length} identities answer from here`] : []),
-    ...(seen.alsoAt.length > 0 ? [`it gives ${seen.alsoAt.join(', ')} as its own address`] : []),
-  ];
-  const common = {
-    host: seen.host,
-    identity: seen.endpoints[0] ?? null,
-    mac: orNull(seen.mac),
-    name: orNull(seen.name),
-    hardware: orNull(seen.hardware),
-    camera,
-  };
-  const doors = seen.doors.map(({ port, is, server, title, isSlow }) => ({
-    ...common,
-    port,
-    is,
-    server: orNull(server),
-    title: orNull(title),
-    note: orNull([...(isSlow ? ['slow to say a word'] : []), ...notes].join('; ')),
-  }));
-  const closed = { ...common, port: null, is: 'closed', server: null, title: null, note: orNull(notes.join('; ')) };
-  return doors.length > 0 ? doors : [closed];
-}
+const hostOf = (seen: SeenHost, camera: string | null): AtHost => ({
+  host: seen.host,
+  identity: seen.endpoints[0] ?? null,
+  mac: orNull(seen.mac),
+  name: orNull(seen.name),
+  hardware: orNull(seen.hardware),
+  camera,
+  note: orNull(
+    [
+      ...(seen.answersAll ? ['it takes every call: what it says means little'] : []),
+      ...(seen.endpoints.length > 1 ? [`${seen.endpoints.length} identities answer from here`] : []),
+      ...(seen.alsoAt.length > 0 ? [`it gives ${seen.alsoAt.join(', ')} as its own address`] : []),
+    ].join('; '),
+  ),
+});
+
+const doorsOf = (seen: SeenHost, camera: string | null): readonly Found[] =>
+  seen.doors.map(({ port, is, server, title, isSlow }) => {
+    const { note, ...host } = hostOf(seen, camera);
+    return {
+      ...host,
+      port,
+      is,
+      server: orNull(server),
+      title: orNull(title),
+      note: isSlow ? ['slow to say a word', ...(note === null ? [] : [note])].join('; ') : note,
+    };
+  });
 
 /** Looks through a range. Exit code 2 for a range that is refused, 1 when it was cut short. */
 export async function scanCommand(args: readonly string[]): Promise<number> {
@@ -116,15 +121,19 @@ export async function scanCommand(args: readonly string[]): Promise<number> {
   );
   const seen = [...hosts.values()];
   const cameras = site ? camerasAt(site, seen) : new Map<string, string>();
-  const found = seen.flatMap((one) => rowsOf(one, cameras.get(one.host) ?? null));
+  const cameraAt = ({ host }: SeenHost): string | null => cameras.get(host) ?? null;
+  const found = seen.flatMap((one) => doorsOf(one, cameraAt(one)));
+  // refused everywhere, or known to the neighbours alone: somebody is there all the same
+  const shut = seen.filter(({ doors }) => doors.length === 0).map((one) => hostOf(one, cameraAt(one)));
   const { summary } = ended;
   const asked = summary?.asked ?? 0;
   const seconds = Number((summary?.seconds ?? 0).toFixed(3));
-  const said = range ? sayRange(range.value) : 'by WS-Discovery';
+  const said = text ?? 'by WS-Discovery';
   if (values.json)
     printJson({
       range: said,
       found,
+      shut,
       asked,
       seconds,
       silent: summary?.silent ?? 0,
@@ -133,10 +142,17 @@ export async function scanCommand(args: readonly string[]): Promise<number> {
       isCancelled: summary?.isCancelled ?? true,
     });
   else {
-    for (const { host, port, is, server, title, mac, camera, note } of found)
+    const line = (where: string, is: string, { mac, camera, note }: AtHost, more: readonly (string | null)[]): void => {
+      const parts = [where.padEnd(22), is.padEnd(7), (mac ?? '-').padEnd(17), camera, ...more, note];
       print(
-        `${[`${host}${port === null ? '' : `:${port}`}`.padEnd(22), is.padEnd(7), mac ?? '-'.padEnd(17), camera ?? '', title ?? '', server ?? '', note ?? ''].map(oneLine).join('  ').trimEnd()}\n`,
+        `${parts
+          .map((part) => oneLine(part ?? ''))
+          .join('  ')
+          .trimEnd()}\n`,
       );
+    };
+    for (const one of found) line(`${one.host}:${one.port}`, one.is, one, [one.title, one.server]);
+    for (const one of shut) line(one.host, 'shut', one, []);
     print(
       `${said}: ${sayMany(asked, 'call')} in ${seconds.toFixed(1)} s, ${sayMany(hosts.size, 'address', 'addresses')} answered\n`,
     );
