@@ -39,8 +39,12 @@ export function rememberedProbeOf(
   const verdict = bestOf(quantities?.get('probe.verdict'));
   if (!verdict || (verdict.value !== 'ok' && verdict.value !== 'warn' && verdict.value !== 'fail')) return null;
   const probeId = verdict.source;
-  const of = (quantity: string): FactValue | undefined =>
-    quantities?.get(quantity)?.findLast((item) => item.source === probeId)?.value;
+  const of = (quantity: string): FactValue | undefined => {
+    const items = quantities?.get(quantity);
+    const last = items?.at(-1);
+    // mostly the last probe told it last; who looks further looks at all that was told before
+    return last?.source === probeId ? last.value : items?.findLast((item) => item.source === probeId)?.value;
+  };
   const facts: Record<string, FactValue> = {};
   for (const quantity of quantities?.keys() ?? []) {
     const value = quantity.startsWith(FACT) ? of(quantity) : undefined;

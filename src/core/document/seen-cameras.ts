@@ -72,22 +72,28 @@ class HostsByKey {
   at(address: string): SeenHost | undefined {
     return this.#at.get(address.trim());
   }
-  of(camera: Camera): readonly SeenHost[] {
-    return [...new Set(keysOfCamera(camera).flatMap((key) => this.#known.get(key) ?? []))];
+  of({ identity: { endpoint, serial, mac } }: Camera): readonly SeenHost[] {
+    let found = NOBODY;
+    for (const key of keysOf(endpoint === '' ? NO_ENDPOINTS : [endpoint], serial, mac)) {
+      const own = this.#known.get(key);
+      // by all that it is known by, it is mostly one and the same
+      if (own) found = found.length === 0 ? own : [...new Set([...found, ...own])];
+    }
+    return found;
   }
 }
 
-const keysOf = (endpoints: readonly string[], serial: string, mac: string): readonly string[] => {
+const NOBODY: readonly SeenHost[] = [];
+const NO_ENDPOINTS: readonly string[] = [];
+function keysOf(endpoints: readonly string[], serial: string, mac: string): readonly string[] {
+  const keys: string[] = [];
+  for (const endpoint of endpoints) if (endpoint !== '') keys.push(`endpoint ${endpoint.toLowerCase()}`);
+  if (serial !== '') keys.push(`serial ${serial.toLowerCase()}`);
   const plain = mac === '' ? null : plainMac(mac);
-  return [
-    ...endpoints.flatMap((endpoint) => (endpoint === '' ? [] : `endpoint ${endpoint.toLowerCase()}`)),
-    ...(serial === '' ? [] : [`serial ${serial.toLowerCase()}`]),
-    ...(plain === null ? [] : [`mac ${plain}`]),
-  ];
-};
+  if (plain !== null) keys.push(`mac ${plain}`);
+  return keys;
+}
 const keysOfHost = ({ endpoints, serial, mac }: SeenHost): readonly string[] => keysOf(endpoints, serial, mac);
-const keysOfCamera = ({ identity: { endpoint, serial, mac } }: Camera): readonly string[] =>
-  keysOf([endpoint], serial, mac);
 
 function matchCamera(camera: Camera, hosts: HostsByKey): MatchedCamera {
   const own = hosts.of(camera);
@@ -100,13 +106,18 @@ function matchCamera(camera: Camera, hosts: HostsByKey): MatchedCamera {
   return { camera, hosts: [there], state: isOther(camera, there) ? 'other-at-address' : 'unproven' };
 }
 
+/** What a look says of each camera of the site. */
+export function matchCameras(cameras: readonly Camera[], seen: readonly SeenHost[]): readonly MatchedCamera[] {
+  const byKey = new HostsByKey(seen);
+  return cameras.map((camera) => matchCamera(camera, byKey));
+}
+
 /** Which of the site's cameras answered where. */
 export function matchSeen(
   site: Pick<Site, 'cameras' | 'destinations' | 'networks'>,
   seen: readonly SeenHost[],
 ): Matched {
-  const byKey = new HostsByKey(seen);
-  const cameras = site.cameras.map((camera) => matchCamera(camera, byKey));
+  const cameras = matchCameras(site.cameras, seen);
   const ofHost = new Map<SeenHost, MatchedCamera[]>();
   for (const one of cameras) for (const host of one.hosts) pushTo(ofHost, host, one);
   const destinations = new Set(site.destinations.map(({ host }) => host));

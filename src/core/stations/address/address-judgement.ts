@@ -4,7 +4,7 @@ import { pushTo } from '../../base/push-to.ts';
 import type { Camera } from '../../document/chapters/cameras/camera.ts';
 import { INTERNET } from '../../document/chapters/reach/reach.ts';
 import { isDeviceOf } from '../../document/devices.ts';
-import { type MatchedCamera, matchSeen } from '../../document/seen-cameras.ts';
+import { type MatchedCamera, matchCameras } from '../../document/seen-cameras.ts';
 import { networkHolding, networkOfDestination, type ReadNetwork } from '../../document/site-networks.ts';
 import { hasAddress } from '../../document/stream-address.ts';
 import { networkSubject } from '../../document/subject.ts';
@@ -56,7 +56,7 @@ function readAddresses({ site, index }: SiteView): AddressesOfSite {
     if (sweep) sweeps.set(id, sweep);
   }
   const hosts: SeenHost[] = [...sweeps.values()].flatMap((sweep) => sweep.hosts);
-  const matched = hosts.length === 0 && sweeps.size === 0 ? [] : matchSeen(site, hosts).cameras;
+  const matched = hosts.length === 0 && sweeps.size === 0 ? [] : matchCameras(site.cameras, hosts);
   return {
     byHost,
     byMac,

@@ -46,7 +46,7 @@ export function modelAsSeen(model: Model, seen: SeenStream | null): Model {
   if (!seen) return model;
   const { codec, widthPx, heightPx, fps } = seen;
   const [lens] = model.lenses;
-  return merged(model, {
+  return merged({}, model, {
     // it was seen to give one: whatever was needed for it has been done
     localStream:
       model.localStream === 'after-reflash' || model.localStream === 'account-only' ? 'rtsp' : model.localStream,
