@@ -147,7 +147,7 @@ function CatchRow({ row }: { row: MatchedHost }) {
   const name = cameras.map((camera) => camera.name).join(', ');
   const [first] = cameras;
   return (
-    <li className="grid grid-cols-1 gap-x-3 gap-y-0.5 border-b border-grid py-2 last:border-b-0 md:grid-cols-[150px_minmax(0,3fr)_minmax(0,3fr)_250px]">
+    <li className="grid grid-cols-1 gap-x-3 gap-y-0.5 border-b border-grid py-2 last:border-b-0 md:grid-cols-[180px_minmax(0,3fr)_minmax(0,3fr)_250px]">
       <span className="font-mono">
         {host.host}
         <span className="block text-small text-soft">{host.mac || 'no hardware address'}</span>
@@ -232,6 +232,9 @@ function CatchActs({ row: { host, cameras, state } }: { row: MatchedHost }) {
         </Button>
       </span>
     );
+  const staysTheSame = host.mac !== '' || host.serial !== '' || host.endpoints.length > 0;
+  if (state === 'unproven' && first && !staysTheSame)
+    return <span className="text-small text-soft md:text-right">nothing of it is known that stays the same</span>;
   if (state === 'unproven' && first)
     return (
       <span className="md:text-right">
