@@ -1,20 +1,18 @@
-import { useState } from 'react';
 import { Link, useParams } from 'react-router';
 import type { Camera } from '../../../core/document/chapters/cameras/camera.ts';
 import type { Network } from '../../../core/document/chapters/networks/network.ts';
 import { networkOfCamera } from '../../../core/document/site-networks.ts';
 import { findingsAt } from '../../../core/lanes/lane-types.ts';
-import { addressRemarks } from '../../../core/net/address-remarks.ts';
 import { parseIpv4 } from '../../../core/net/ipv4.ts';
 import { selectLanesById } from '../../store/lanes-slice.ts';
-import { commandIssued, selectSite } from '../../store/site-slice.ts';
-import { useAppDispatch, useAppSelector } from '../../store/store.ts';
+import { selectSite } from '../../store/site-slice.ts';
+import { useAppSelector } from '../../store/store.ts';
+import { HostField } from '../../things/address/host-field.tsx';
 import { KeepingField } from '../../things/address/keeping-field.tsx';
 import { MacField } from '../../things/address/mac-field.tsx';
 import { Drop } from '../../ui/drop.tsx';
 import { SEVERITY_TEXT } from '../../ui/finding-card.tsx';
 import { Panel } from '../../ui/panel.tsx';
-import { TextField } from '../../ui/text-field.tsx';
 
 /** All cameras of a network, and those without an address, to be typed one after the other. */
 export function AddressList({ network }: { network: Network }) {
@@ -65,42 +63,9 @@ function AddressRow({ camera, isHere }: { camera: Camera; isHere: boolean }) {
           )}
         </span>
       </span>
-      <HostField key={camera.host} camera={camera} />
-      <MacField key={camera.identity.mac} camera={camera} />
+      <HostField camera={camera} label="Address" name={`Address of ${camera.name}`} />
+      <MacField camera={camera} />
       <KeepingField camera={camera} />
     </li>
-  );
-}
-
-/** The address alone, as it is typed in a list. */
-function HostField({ camera }: { camera: Camera }) {
-  const dispatch = useAppDispatch();
-  const [typed, setTyped] = useState(camera.host);
-  const host = typed.trim();
-  const remark =
-    host === '' && camera.host === ''
-      ? undefined
-      : addressRemarks(
-          { host: typed, port: String(camera.ports.rtsp), path: '', user: '', secret: '' },
-          { networks: [], workedPaths: [] },
-        ).host;
-  const error = remark?.stops ? remark.text : null;
-  const keep = (): void => {
-    if (error === null && host !== camera.host)
-      dispatch(commandIssued({ kind: 'setAddress', cameraId: camera.id, host, port: camera.ports.rtsp }));
-  };
-  return (
-    <TextField
-      label="Address"
-      aria-label={`Address of ${camera.name}`}
-      isCode
-      value={typed}
-      error={error}
-      onChange={(event) => setTyped(event.target.value)}
-      onBlur={keep}
-      onKeyDown={(event) => {
-        if (event.key === 'Enter') keep();
-      }}
-    />
   );
 }

@@ -5,6 +5,7 @@ import { newId } from '../../store/new-id.ts';
 import { selectSite } from '../../store/site-slice.ts';
 import { useAppSelector } from '../../store/store.ts';
 import { Button } from '../../ui/button.tsx';
+import { KeptText } from '../../ui/kept-text.tsx';
 import { NumberField } from '../../ui/number-field.tsx';
 import { Panel } from '../../ui/panel.tsx';
 import { SelectField, TextField } from '../../ui/text-field.tsx';
@@ -84,13 +85,7 @@ const OUTSIDE_WORDS: Readonly<Record<string, string>> = {
 /** How somebody looks in from outside, what is open to the world, and what belongs to each. */
 export function LookInPanel() {
   const { reach, setReach } = useReach();
-  const [outside, setOutside] = useState(reach.outsideAddress);
-  const text = outside.trim();
-  const address = parseIpv4(text);
-  const keepOutside = (): void => {
-    if ((text === '' || address !== null) && text !== reach.outsideAddress)
-      setReach({ ...reach, outsideAddress: text }, `The router’s address outside: ${text || 'not known'}`);
-  };
+  const address = parseIpv4(reach.outsideAddress);
   return (
     <Panel title="Looking in from outside">
       <fieldset className="grid grid-cols-1 gap-3 md:grid-cols-4">
@@ -129,15 +124,19 @@ export function LookInPanel() {
         })}
       </fieldset>
       <div className="mt-3 grid grid-cols-1 items-start gap-3 md:grid-cols-3">
-        <TextField
+        <KeptText
           label="The router’s address outside"
-          isCode
           placeholder="as its page shows it"
-          value={outside}
-          error={text !== '' && address === null ? 'Four plain decimal numbers, as the router shows them.' : null}
+          value={reach.outsideAddress}
+          remarkOf={(text) =>
+            text === '' || parseIpv4(text) !== null
+              ? null
+              : { stops: true, text: 'Four plain decimal numbers, as the router shows them.' }
+          }
           hint={address === null ? undefined : (OUTSIDE_WORDS[classify(address)] ?? 'An address for another use.')}
-          onChange={(event) => setOutside(event.target.value)}
-          onBlur={keepOutside}
+          onKeep={(text) =>
+            setReach({ ...reach, outsideAddress: text }, `The router’s address outside: ${text || 'not known'}`)
+          }
         />
         <SelectField
           label="May devices open its ports by themselves?"

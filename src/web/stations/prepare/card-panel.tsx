@@ -17,6 +17,7 @@ import {
 import { commandIssued } from '../../store/site-slice.ts';
 import { useAppDispatch } from '../../store/store.ts';
 import { Button } from '../../ui/button.tsx';
+import { KeptText } from '../../ui/kept-text.tsx';
 import { KnownHowMark } from '../../ui/known-how.tsx';
 import { NumberField } from '../../ui/number-field.tsx';
 import { Panel } from '../../ui/panel.tsx';
@@ -25,7 +26,6 @@ import { SelectField } from '../../ui/text-field.tsx';
 import type { BenchProps } from './bench-props.ts';
 import { CardRuler } from './card-ruler.tsx';
 import { DropFile } from './drop-file.tsx';
-import { MarkField } from './mark-field.tsx';
 import { NameCompare } from './name-compare.tsx';
 import { useSiteView } from './use-site-view.ts';
 
@@ -108,9 +108,9 @@ export function CardPanel({ camera, reflash, set }: BenchProps) {
               onChange={(value) => put({ fileSystem: FILE_SYSTEMS.find((one) => one === value) ?? card.fileSystem })}
               options={FILE_SYSTEMS.map((value) => ({ value, label: value }))}
             />
-            <MarkField
+            <KeptText
               label="Name of the file on it"
-              max={TEXT_LIMITS.fileName}
+              maxLength={TEXT_LIMITS.fileName}
               value={card.fileName}
               onKeep={(fileName) => put({ fileName })}
             />

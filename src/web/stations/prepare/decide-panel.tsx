@@ -1,3 +1,4 @@
+import { TEXT_LIMITS } from '../../../core/base/limits.ts';
 import { capital } from '../../../core/base/say.ts';
 import { CRITERIA } from '../../../core/firmware/decision.ts';
 import { MARK_WORDS } from '../../../core/firmware/guide.ts';
@@ -7,10 +8,10 @@ import { decisionOf } from '../../../core/stations/prepare/prepare-judgement.ts'
 import { selectLanesById } from '../../store/lanes-slice.ts';
 import { useAppSelector } from '../../store/store.ts';
 import { Button } from '../../ui/button.tsx';
+import { KeptText } from '../../ui/kept-text.tsx';
 import { Panel } from '../../ui/panel.tsx';
 import { SelectField } from '../../ui/text-field.tsx';
 import type { BenchProps } from './bench-props.ts';
-import { MarkField } from './mark-field.tsx';
 import { useSiteView } from './use-site-view.ts';
 
 const NOT_KNOWN = { value: '', label: 'not known' };
@@ -103,20 +104,23 @@ export function DecidePanel({ camera, reflash, set }: BenchProps) {
             options={ANSWERS}
           />
         ))}
-        <MarkField
+        <KeptText
           label="Hardware revision on its label"
+          maxLength={TEXT_LIMITS.label}
           value={reflash.label.hardwareRev}
           onKeep={(hardwareRev) => set({ label: { ...reflash.label, hardwareRev } })}
         />
-        <MarkField
+        <KeptText
           label="Version that it runs"
+          maxLength={TEXT_LIMITS.label}
           value={reflash.label.version}
           onKeep={(version) => set({ label: { ...reflash.label, version } })}
         />
         {MARKS.map((mark) => (
-          <MarkField
+          <KeptText
             key={mark}
             label={`Its ${MARK_WORDS[mark]}`}
+            maxLength={TEXT_LIMITS.label}
             value={reflash.marks[mark]}
             onKeep={(text) => set({ marks: { ...reflash.marks, [mark]: text } })}
           />

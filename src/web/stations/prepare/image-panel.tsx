@@ -7,10 +7,10 @@ import { compareHash, digestProblem, type HashVerdict } from '../../../core/firm
 import { Button } from '../../ui/button.tsx';
 import { CheckField } from '../../ui/check-field.tsx';
 import { CopyButton } from '../../ui/copy-button.tsx';
+import { KeptText } from '../../ui/kept-text.tsx';
 import { Panel } from '../../ui/panel.tsx';
 import type { BenchProps } from './bench-props.ts';
 import { DropFile } from './drop-file.tsx';
-import { MarkField } from './mark-field.tsx';
 
 const HASH_WORDS: Readonly<Record<HashVerdict, { readonly text: string; readonly look: string }>> = {
   ok: { text: 'It is the file that was published.', look: 'text-verdigris' },
@@ -114,29 +114,36 @@ function ImageFacts({ image, onChange, onGone, hasMarks }: ImageFactsProps) {
       </dl>
       <div className="mt-2 grid grid-cols-2 items-start gap-x-3 gap-y-2 md:grid-cols-4">
         <span className="col-span-2 md:col-span-3">
-          <MarkField
+          <KeptText
             label="SHA-256 as published"
-            max={TEXT_LIMITS.refValue}
+            maxLength={TEXT_LIMITS.refValue}
             value={image.published}
             onKeep={(published) => onChange({ ...image, published })}
           />
         </span>
-        <MarkField label="Version" value={image.version} onKeep={(version) => onChange({ ...image, version })} />
+        <KeptText
+          label="Version"
+          maxLength={TEXT_LIMITS.label}
+          value={image.version}
+          onKeep={(version) => onChange({ ...image, version })}
+        />
         <p className={`col-span-full text-small ${look}`}>{digestProblem(image.published) ?? text}</p>
       </div>
       {hasMarks && (
         <fieldset className="mt-2">
           <legend className="text-small">It was published for</legend>
           <div className="grid grid-cols-2 items-start gap-x-3 gap-y-2 md:grid-cols-5">
-            <MarkField
+            <KeptText
               label="hardware revision"
+              maxLength={TEXT_LIMITS.label}
               value={image.hardwareRev}
               onKeep={(hardwareRev) => onChange({ ...image, hardwareRev })}
             />
             {MARKS.map((mark) => (
-              <MarkField
+              <KeptText
                 key={mark}
                 label={MARK_WORDS[mark]}
+                maxLength={TEXT_LIMITS.label}
                 value={image.marks[mark]}
                 onKeep={(of) => onChange({ ...image, marks: { ...image.marks, [mark]: of } })}
               />
