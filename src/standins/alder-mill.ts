@@ -6,6 +6,7 @@ import { UNSAID_REFLASH } from '../core/document/chapters/cameras/reflash.ts';
 import { type Destination, UNKNOWN_DESTINATION } from '../core/document/chapters/destinations/destination.ts';
 import type { Entry } from '../core/document/chapters/journal/entry.ts';
 import { UNKNOWN_NETWORK } from '../core/document/chapters/networks/network.ts';
+import { UNKNOWN_REACH } from '../core/document/chapters/reach/reach.ts';
 import { emptySite } from '../core/document/empty-site.ts';
 import type { Site } from '../core/document/site.ts';
 import { airSubject, cameraSubject, gearSubject } from '../core/document/subject.ts';
@@ -267,6 +268,7 @@ export const alderMill = (at: string): Site => ({
       vlan: 9,
     },
   ],
+  reach: { ...UNKNOWN_REACH, lookIn: 'none' },
   sky: ALDER_MILL_SKY,
   plan: ALDER_MILL_PLAN,
   gear: ALDER_MILL_GEAR,

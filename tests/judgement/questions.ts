@@ -174,6 +174,7 @@ export const QUESTIONS: Readonly<Record<string, Question>> = {
   'address.loses-cut-off': { asks: 'Does something of it stop without the internet?' },
   'address.time': { asks: 'Can it set its clock, cut off from the internet?' },
   'address.forwarded': { asks: 'Does a port of the router lead to it?' },
+  'address.look-in': { asks: 'Is it said how somebody looks in from outside?' },
   'address.forward-in-vain': { asks: 'Can a port that leads in work here at all?' },
   'address.opens-by-itself': { asks: 'May it open a port of the router by itself?' },
   'network.addresses': { asks: 'Can the addresses of a network be read?' },

@@ -89,6 +89,10 @@ export const ADDRESS_CASES: readonly { readonly rule: string; readonly site: Sit
   },
   { rule: 'address.kept', site: addressed({ camera: { keeping: 'dynamic' } }) },
   { rule: 'address.static-in-pool', site: addressed({ camera: { keeping: 'static', host: '10.77.4.120' } }) },
+  {
+    rule: 'address.static-in-pool', // not known whether it is
+    site: addressed({ camera: { keeping: 'static' }, networks: [{ ...HOUSE, pool: null }] }),
+  },
   { rule: 'address.two-servers', site: addressed({ networks: [{ ...HOUSE, dhcpServers: 2 }] }) },
   {
     rule: 'address.mac-missing',
@@ -167,7 +171,9 @@ export const ADDRESS_CASES: readonly { readonly rule: string; readonly site: Sit
   },
   {
     rule: 'address.forwarded',
-    site: addressed({ reach: { forwards: [{ id: 'f', outsidePort: 8554, host: '10.77.4.21', port: 554 }] } }),
+    site: addressed({
+      reach: { forwards: [{ id: 'f', outsidePort: 8554, host: '10.77.4.21', port: 554 }] },
+    }),
   },
   { rule: 'network.gateway', site: addressed({ networks: [{ ...HOUSE, gateway: '10.77.5.1' }] }) },
 ];

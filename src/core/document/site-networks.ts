@@ -46,6 +46,9 @@ export function networkHolding(networks: readonly Network[], address: number): R
 export const networkOfCamera = ({ networks }: Pick<Site, 'networks'>, { host }: Camera): ReadNetwork | null =>
   networkAt(networks, host);
 
+/** Whether anybody said which addresses are handed out: a pool, or that nobody hands any out. */
+export const isPoolSaid = ({ pool, dhcpServers }: Network): boolean => pool !== null || dhcpServers === 0;
+
 /** By its own address, else the one that somebody chose for it. */
 export function networkOfDestination(
   { networks }: Pick<Site, 'networks'>,

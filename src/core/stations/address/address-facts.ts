@@ -23,6 +23,7 @@ export interface PlaceFacts {
   readonly network: string;
   readonly isInNetwork: boolean;
   readonly misplaced: PlanIssue | null;
+  /** Absent while its network’s gateway is not known. */
   readonly isGateway: boolean;
   /** Names of others that have the same address, and are not the same device. */
   readonly sharedWith: readonly string[];
@@ -32,6 +33,7 @@ export interface PlaceFacts {
   readonly sameStreamAs: readonly string[];
   /** Absent while nobody decided. */
   readonly keeping: Keeping;
+  /** Absent while nobody said which addresses are handed out. */
   readonly isInPool: boolean;
   readonly pool: string;
   /** Servers that hand out addresses; absent while nobody looked. */

@@ -5,7 +5,7 @@ import type { Camera } from '../../document/chapters/cameras/camera.ts';
 import { INTERNET } from '../../document/chapters/reach/reach.ts';
 import { isDeviceOf } from '../../document/devices.ts';
 import { type MatchedCamera, matchCameras } from '../../document/seen-cameras.ts';
-import { networkHolding, networkOfDestination, type ReadNetwork } from '../../document/site-networks.ts';
+import { isPoolSaid, networkHolding, networkOfDestination, type ReadNetwork } from '../../document/site-networks.ts';
 import { hasAddress } from '../../document/stream-address.ts';
 import { networkSubject } from '../../document/subject.ts';
 import { lastSweepOf, type Sweep, wasAsked } from '../../document/sweeps.ts';
@@ -114,6 +114,12 @@ interface Placed {
   readonly network: ReadNetwork | null;
 }
 
+/** Whether a server may give the address to somebody; `undefined` while nobody said which it hands out. */
+function isHandedOut({ network, plan }: ReadNetwork, address: number | null): boolean | undefined {
+  if (address === null || !plan || !isPoolSaid(network)) return undefined;
+  return isInPool(plan.pool, address);
+}
+
 function placeFacts({ camera, view, address, mac: own, network }: Placed): Facts<PlaceFacts> {
   const { site } = view;
   const host = camera.host.trim();
@@ -134,14 +140,14 @@ function placeFacts({ camera, view, address, mac: own, network }: Placed): Facts
     network: network?.network.name,
     isInNetwork: network !== null,
     misplaced: address === null || !plan ? undefined : misplaced(address, plan.cidr),
-    isGateway: address !== null && plan !== null && plan.gateway === address,
+    isGateway: address === null || !plan || plan.gateway === null ? undefined : plan.gateway === address,
     sharedWith: others.names,
     isSharedForSure: others.found.some(({ camera: other }) => {
       const mac = other && plainMac(other);
       return other === null || (own !== null && mac !== null && mac !== own.mac);
     }),
     sameStreamAs: same.names,
-    isInPool: address !== null && isInPool(plan?.pool ?? null, address),
+    isInPool: network ? isHandedOut(network, address) : undefined,
     pool: network?.network.pool ? `${network.network.pool.from} to ${network.network.pool.to}` : undefined,
     dhcpServers: network?.network.dhcpServers ?? undefined,
     cardPort: view.modelOf(camera)?.rtspPort ?? undefined,
@@ -232,7 +238,7 @@ function reachFacts({ camera, view, network }: Placed): Facts<ReachFacts> {
   const lost = view.modelOf(camera)?.lostWithoutAccount ?? [];
   const isAccountOnly = view.modelOf(camera)?.localStream === 'account-only';
   return {
-    ways: site.networks.length === 0 ? [] : ways.filter(({ from, to }) => from !== null && to !== null),
+    ways: site.networks.length === 0 ? [] : ways,
     openFrom:
       own === null
         ? undefined

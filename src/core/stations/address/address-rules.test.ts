@@ -125,6 +125,12 @@ const CASES: readonly { readonly id: string; readonly when: Facts<AddressFacts>;
   { id: 'address.internet', when: { internet: 'all' }, says: /outwards/ },
   { id: 'address.loses-cut-off', when: { losesWithoutInternet: ['notices'] }, says: /notices/ },
   { id: 'address.time', when: { ntp: 'time.example.net', isNtpOutside: true }, says: /time\.example\.net/ },
+  { id: 'address.reach', when: { ways: [{ ...WAY, from: null, allowed: null }] }, says: /which network Loft store is/ },
+  { id: 'address.reach', when: { ways: [{ ...WAY, to: null, allowed: null }] }, says: /which network the camera is/ },
+  { id: 'address.gateways', when: { isGateway: undefined }, says: /the router’s own/ },
+  { id: 'address.static-in-pool', when: { keeping: 'static', isInPool: undefined }, says: /nobody said which/ },
+  { id: 'address.look-in', when: { lookIn: undefined }, says: /Nobody said how/ },
+  { id: 'address.look-in', when: { lookIn: 'forward', outside: undefined }, says: /stands nowhere/ },
   { id: 'address.forwarded', when: { forwards: ['8554 to 554'] }, says: /8554 to 554/ },
   { id: 'address.forward-in-vain', when: { lookIn: 'forward', outside: 'shared-cgnat' }, says: /shares/ },
   { id: 'address.opens-by-itself', when: { opensByItself: true }, says: /unasked/ },
@@ -141,6 +147,24 @@ test.each([...new Set(CASES.map(({ id }) => id))])('%s says nothing where its fa
   // not asked at all, or not known: never fine
   expect(row === null || row.verdict === 'unknown').toBe(true);
   expect(row?.finding ?? null).toBeNull();
+});
+
+test.each([
+  { why: 'its gateway', networks: [{ ...HOUSE, gateway: null }], rule: 'address.gateways' },
+  { why: 'its pool', networks: [{ ...HOUSE, pool: null }], rule: 'address.static-in-pool' },
+  { why: 'how somebody looks in', networks: [HOUSE], rule: 'address.look-in' },
+])('a network of which nobody said $why is not called fine', ({ networks, rule }) => {
+  const site = addressed({ camera: { keeping: 'static' }, networks });
+  const [camera] = site.cameras;
+  if (!camera) throw new Error('a camera');
+  const { verdict, findings } = ADDRESS.judge(camera, viewOf(site, indexEvidence([])));
+  expect(verdict).toBe('unknown');
+  expect(findings.map((finding) => finding.rule)).toContain(rule);
+});
+
+test('no pool is needed where nobody hands out addresses', () => {
+  const site = addressed({ camera: { keeping: 'static' }, networks: [{ ...HOUSE, pool: null, dhcpServers: 0 }] });
+  expect(factsOf(site).isInPool).toBe(false);
 });
 
 test('every rule of the station has a case', () =>

@@ -109,18 +109,24 @@ export const PLACE_RULES = [
   rule({
     id: 'address.gateways',
     source: 'RFC 4632',
-    needs: ['isGateway'],
+    needs: ['host', 'network'],
     asks: (f) => f.isInNetwork === true,
-    judge: (f) => failsIf(f.isGateway),
+    judge: (f) => (f.isGateway === undefined ? 'unknown' : failsIf(f.isGateway)),
     when: {
+      unknown: {
+        severity: 'note',
+        title: (f) => `The gateway of ${f.network} is not known`,
+        because: (f) => `Nobody can say whether ${f.host} is the router’s own address.`,
+        do: ['Enter it at the network; of a network without a router, whatever leads out of it.'],
+      },
       'will-not-work': {
         severity: 'stop',
         title: () => 'It has the router’s address',
-        because: (f) => `${f.host ?? 'Its address'} is the gateway of ${f.network ?? 'its network'}.`,
+        because: (f) => `${f.host} is the gateway of ${f.network}.`,
         do: ['Give it another address before it is plugged in.'],
       },
     },
-    mends: (_, offers) => offers.freeAddress(),
+    mends: (f, offers) => (f.isGateway ? offers.freeAddress() : []),
     why: 'Half of the house then sends to the camera what belongs to the internet.',
   }),
   rule({
@@ -197,10 +203,16 @@ export const PLACE_RULES = [
   rule({
     id: 'address.static-in-pool',
     source: 'RFC 2131 §2.2: a server hands out what lies in its pool',
-    needs: ['keeping', 'isInPool'],
+    needs: ['keeping', 'network'],
     asks: (f) => f.keeping === 'static' && f.isInNetwork === true,
-    judge: (f) => tightIf(f.isInPool),
+    judge: (f) => (f.isInPool === undefined ? 'unknown' : tightIf(f.isInPool)),
     when: {
+      unknown: {
+        severity: 'watch',
+        title: () => 'It is not known whether its address is handed out too',
+        because: (f) => `It is set on the device, and nobody said which addresses are handed out in ${f.network}.`,
+        do: ['Enter the first and the last as the router shows them, or that nobody hands any out.'],
+      },
       tight: {
         severity: 'fix',
         title: () => 'Its address lies among those that are handed out',
@@ -208,7 +220,8 @@ export const PLACE_RULES = [
         do: ['Give it an address outside the pool, or reserve this one.'],
       },
     },
-    mends: (_, offers) => [...offers.reserve(), ...offers.freeAddress()],
+    // another address helps only where it is known which are handed out
+    mends: (f, offers) => [...offers.reserve(), ...(f.isInPool ? offers.freeAddress() : [])],
     why: 'One day somebody’s phone is given the same address, and the picture is gone whenever that phone is at home.',
   }),
   rule({

@@ -6,8 +6,15 @@ const rule = rulesFor<AddressFacts, AddressOffers, SiteCommand>();
 const list = (words: readonly string[]): string => words.join(', ');
 const across = ({ ways }: Facts<AddressFacts>): readonly Way[] => ways?.filter(({ isSame }) => !isSame) ?? [];
 const closed = (f: Facts<AddressFacts>): readonly Way[] => across(f).filter(({ allowed }) => allowed === 'none');
-const unsaid = (f: Facts<AddressFacts>): readonly Way[] =>
-  across(f).filter(({ allowed, from, to }) => allowed === null && from !== null && to !== null);
+const unsaid = (f: Facts<AddressFacts>): readonly Way[] => across(f).filter(({ allowed }) => allowed === null);
+/** Where a way that nobody can judge begins and ends, as far as it is known. */
+function whereOf({ destination, from, to }: Way): string {
+  if (from === null) return `In which network ${destination} is, is not known.`;
+  if (to === null) return `${destination} is in ${from}; in which network the camera is, is not known.`;
+  return `${destination} is in ${from}, and the camera in ${to}.`;
+}
+/** It looks for devices by itself, from another network than the camera’s. */
+const isSearchInVain = ({ looksByItself, from, to }: Way): boolean => looksByItself && from !== null && to !== null;
 const isCutOff = (f: Facts<AddressFacts>): boolean => f.internet === 'none' || f.internet === 'listed';
 
 /** Who may reach it, and what it may reach. */
@@ -35,8 +42,8 @@ export const REACH_RULES = [
       unknown: {
         severity: 'watch',
         title: (f) => `Nobody said whether ${unsaid(f)[0]?.destination} may reach it`,
-        because: (f) => `It is in ${unsaid(f)[0]?.from}, and the camera in ${unsaid(f)[0]?.to}.`,
-        do: ['Say what may be opened between the two networks.'],
+        because: (f) => unsaid(f).map(whereOf).join(' '),
+        do: ['Say in which network each of them is, and what may be opened between the two.'],
       },
     },
     mends: (_, offers) => offers.allowListed(),
@@ -46,13 +53,12 @@ export const REACH_RULES = [
     id: 'address.search-across',
     source: 'WS-Discovery §2.4: multicast stays in its network',
     needs: ['ways'],
-    asks: (f) => across(f).some(({ looksByItself }) => looksByItself),
+    asks: (f) => across(f).some(isSearchInVain),
     judge: () => 'tight',
     when: {
       tight: {
         severity: 'note',
-        title: (f) =>
-          `${across(f).find(({ looksByItself }) => looksByItself)?.destination ?? 'A destination'} will not find it by a search`,
+        title: (f) => `${across(f).find(isSearchInVain)?.destination ?? 'A destination'} will not find it by a search`,
         because: () => 'They are in two networks, and a search does not cross.',
         do: ['Add it by its address.'],
       },
@@ -142,6 +148,25 @@ export const REACH_RULES = [
     },
     mends: (_, offers) => offers.dropForwards(),
     why: 'Open ports of cameras are found within hours, and tried until one opens.',
+  }),
+  rule({
+    id: 'address.look-in',
+    source: 'what is not known is not fine',
+    needs: ['forwards'],
+    asks: (f) => f.host !== undefined && f.hasNetworks === true && f.forwards?.length === 0,
+    judge: (f) => (f.lookIn === undefined || f.lookIn === 'forward' ? 'unknown' : 'ok'),
+    when: {
+      unknown: {
+        severity: 'note',
+        title: () => 'It is not known whether the router leads anybody in to it',
+        because: (f) =>
+          f.lookIn === 'forward'
+            ? 'Somebody looks in by a port of the router, and which ports lead where stands nowhere.'
+            : 'Nobody said how somebody looks in from outside.',
+        do: ['Look at the router’s page of ports that lead in, and enter what stands there and how one looks in.'],
+      },
+    },
+    why: 'A port that somebody opened years ago is still open, and nobody remembers it.',
   }),
   rule({
     id: 'address.forward-in-vain',

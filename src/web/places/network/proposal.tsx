@@ -2,7 +2,7 @@ import { useState } from 'react';
 import { sayMany } from '../../../core/base/say.ts';
 import type { Network } from '../../../core/document/chapters/networks/network.ts';
 import { movesAsCommands, proposeAddresses } from '../../../core/document/free-addresses.ts';
-import { readNetwork } from '../../../core/document/site-networks.ts';
+import { isPoolSaid, readNetwork } from '../../../core/document/site-networks.ts';
 import type { SeenHost } from '../../../core/scan/seen.ts';
 import { commandIssued, selectSite } from '../../store/site-slice.ts';
 import { useAppDispatch, useAppSelector } from '../../store/store.ts';
@@ -37,6 +37,12 @@ export function Proposal({ network, hosts }: { network: Network; hosts: readonly
           isOpen
           onOpenChange={setIsOpen}
         >
+          {!isPoolSaid(network) && (
+            <p className="mb-2 text-brass">
+              Nobody said which addresses are handed out in {network.name}: look at the router’s page and enter its pool
+              first, or one of these may be given to a phone too.
+            </p>
+          )}
           {moves === null ? (
             <p role="alert">
               Outside the pool of {network.name} is not enough room. Make the pool smaller, or the network larger.
