@@ -25,8 +25,8 @@ export function NewSiteForm({ onCreated }: { onCreated: () => void }) {
     const site = emptySite(newId('site'), wanted);
     dispatch(siteOpened({ site, revision: null, isUnsaved: true }));
     dispatch(commandIssued({ kind: 'note', logKind: 'site', subject: 'site', text: `${wanted} begun` }));
-    onCreated();
     await navigate(`/site/${site.id}`);
+    onCreated();
   };
   return (
     <form onSubmit={(event) => void submit(event)} className="flex flex-col gap-3">

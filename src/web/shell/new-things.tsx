@@ -1,7 +1,8 @@
-import { useNavigate, useParams } from 'react-router';
+import { useNavigate } from 'react-router';
 import { AddCameraForm } from '../places/round/add-camera-form.tsx';
 import { selectSlip } from '../store/slip-slice.ts';
 import { useAppSelector } from '../store/store.ts';
+import { useSiteId } from '../store/use-site-id.ts';
 import { DestinationDialog } from '../things/destination/destination-dialog.tsx';
 import { GearDialog } from '../things/gear/gear-dialog.tsx';
 import { DialogFrame } from '../ui/dialog-frame.tsx';
@@ -13,7 +14,7 @@ interface SlipProps {
 /** A camera from anywhere: then it is opened where it is worked on first. */
 function NewCamera({ onClose }: SlipProps) {
   const navigate = useNavigate();
-  const { siteId } = useParams();
+  const siteId = useSiteId();
   return (
     <DialogFrame
       title="Add a camera"

@@ -1,12 +1,13 @@
 import { Lock, LockOpen, Search } from 'lucide-react';
 import { lazy, Suspense, useEffect } from 'react';
-import { NavLink, Outlet, ScrollRestoration, useNavigate, useParams } from 'react-router';
+import { NavLink, Outlet, ScrollRestoration, useNavigate } from 'react-router';
 import { BAR_PLACES, PLACES, type Place, pathOfPlace } from '../places/registry.ts';
 import { useNextStep } from '../store/next-step.ts';
 import { selectServer } from '../store/server-slice.ts';
 import { selectSite } from '../store/site-slice.ts';
 import { type Slip, selectSlip, slipAsked } from '../store/slip-slice.ts';
 import { useAppDispatch, useAppSelector } from '../store/store.ts';
+import { useSiteId } from '../store/use-site-id.ts';
 import { Drop } from '../ui/drop.tsx';
 import { useShortcut } from '../ui/shortcut.ts';
 import { useVault } from '../vault/vault-context.tsx';
@@ -37,7 +38,7 @@ const SLIPS = {
 
 /** The frame of every view: the site, the places, which network is dialled. On a phone the places stand at the thumb. */
 export function Shell() {
-  const { siteId } = useParams();
+  const siteId = useSiteId();
   const siteName = useAppSelector(selectSite).name;
   useServerWatch();
   useShellShortcuts();
@@ -120,7 +121,7 @@ function useShellShortcuts(): void {
 /** The key of a place, which works in every view. */
 function PlaceKey({ place, keys }: { place: Place; keys: string }) {
   const navigate = useNavigate();
-  const { siteId } = useParams();
+  const siteId = useSiteId();
   useShortcut(keys, () => void navigate(pathOfPlace(siteId, place)));
   return null;
 }

@@ -26,8 +26,8 @@ export function useSiteFile() {
     if (!(await leaveSite())) return refuse(unkeptWords(site.name));
     dispatch(siteOpened({ site: opened, revision: null, isUnsaved: true }));
     dispatch(commandIssued({ kind: 'note', logKind: 'site', subject: 'site', text: said }));
-    close();
     await navigate(`/site/${opened.id}`);
+    close();
   };
   const readFile = async (file: File): Promise<void> => {
     const { readSiteFile } = await import('../ui/site-files.ts');

@@ -9,6 +9,7 @@ import type { StationId } from '../../core/stations/registry.ts';
 import { selectLanesById } from '../store/lanes-slice.ts';
 import { selectSite } from '../store/site-slice.ts';
 import { useAppSelector } from '../store/store.ts';
+import { useSiteId } from '../store/use-site-id.ts';
 import { CameraFindings } from '../things/finding/camera-findings.tsx';
 import { WorstFinding } from '../things/finding/worst-finding.tsx';
 import { Button } from '../ui/button.tsx';
@@ -27,7 +28,8 @@ interface StationFrameProps {
 
 /** One camera at one station: its name and neighbours, its lane as the way between stations, and the working surface. */
 export function StationFrame({ station, children }: StationFrameProps) {
-  const { siteId, cameraId } = useParams();
+  const siteId = useSiteId();
+  const { cameraId } = useParams();
   const site = useAppSelector(selectSite);
   const lanes = useAppSelector(selectLanesById);
   const navigate = useNavigate();

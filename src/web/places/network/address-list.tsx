@@ -1,4 +1,4 @@
-import { Link, useParams } from 'react-router';
+import { Link } from 'react-router';
 import type { Camera } from '../../../core/document/chapters/cameras/camera.ts';
 import type { Network } from '../../../core/document/chapters/networks/network.ts';
 import { networkOfCamera } from '../../../core/document/site-networks.ts';
@@ -7,6 +7,7 @@ import { parseIpv4 } from '../../../core/net/ipv4.ts';
 import { selectLanesById } from '../../store/lanes-slice.ts';
 import { selectSite } from '../../store/site-slice.ts';
 import { useAppSelector } from '../../store/store.ts';
+import { useSiteId } from '../../store/use-site-id.ts';
 import { HostField } from '../../things/address/host-field.tsx';
 import { KeepingField } from '../../things/address/keeping-field.tsx';
 import { MacField } from '../../things/address/mac-field.tsx';
@@ -40,7 +41,7 @@ export function AddressList({ network }: { network: Network }) {
 }
 
 function AddressRow({ camera, isHere }: { camera: Camera; isHere: boolean }) {
-  const { siteId } = useParams();
+  const siteId = useSiteId();
   const lane = useAppSelector(selectLanesById)[camera.id];
   const station = lane?.stations.find((one) => one.station === 'address');
   const worst = lane && findingsAt(lane, 'address').find(({ severity }) => severity !== 'note');

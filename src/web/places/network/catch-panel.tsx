@@ -1,5 +1,5 @@
 import { useMemo, useState } from 'react';
-import { Link, useParams } from 'react-router';
+import { Link } from 'react-router';
 import { sayMany } from '../../../core/base/say.ts';
 import { bindCommands, cameraOfHost } from '../../../core/document/camera-of-host.ts';
 import type { Camera } from '../../../core/document/chapters/cameras/camera.ts';
@@ -13,6 +13,7 @@ import type { SeenHost } from '../../../core/scan/seen.ts';
 import { newId } from '../../store/new-id.ts';
 import { commandIssued, selectSite } from '../../store/site-slice.ts';
 import { useAppDispatch, useAppSelector } from '../../store/store.ts';
+import { useSiteId } from '../../store/use-site-id.ts';
 import { Button } from '../../ui/button.tsx';
 import { Panel } from '../../ui/panel.tsx';
 import type { SweepOfNetwork } from './use-sweep.ts';
@@ -142,7 +143,7 @@ function FollowAll({ matched }: { matched: readonly MatchedCamera[] }) {
 }
 
 function CatchRow({ row }: { row: MatchedHost }) {
-  const { siteId } = useParams();
+  const siteId = useSiteId();
   const { host, cameras, state, by } = row;
   const name = cameras.map((camera) => camera.name).join(', ');
   const [first] = cameras;

@@ -48,7 +48,12 @@ export function NetworkDialog({ before, onClose, onKept }: NetworkDialogProps) {
           className="col-span-3"
         />
         <Field name="gateway" label="Gateway, the router" isText isCode className="col-span-3" />
-        <Field name="dhcpServers" label="Servers that hand out" hint="one is right" className="col-span-3" />
+        <Field
+          name="dhcpServers"
+          label="Servers that hand out"
+          hint="one is right; 0 where nobody does"
+          className="col-span-3"
+        />
         <Field name="poolFrom" label="Handed out from" isText isCode className="col-span-3" />
         <Field name="poolTo" label="to" isText isCode className="col-span-3" />
         <Field name="ntp" label="Time from" isText isCode hint="the router, or a server" className="col-span-3" />

@@ -16,16 +16,16 @@ const addressField = () =>
       (text) => text === '' || parseIpv4(text ?? '') !== null,
     );
 
+const CIDR_WORDS = 'A network with its mask, such as 10.77.4.0/24.';
+
 const cidrField = () =>
   string()
     .trim()
     .required('Which addresses does it have?')
-    .max(43)
+    .max(43, CIDR_WORDS)
     .test('cidr', (text, context) => {
       if (text.includes(':')) return context.createError({ message: 'An IPv6 network: only IPv4 is planned here.' });
-      return (
-        parseCidr(text) !== null || context.createError({ message: 'A network with its mask, such as 10.77.4.0/24.' })
-      );
+      return parseCidr(text) !== null || context.createError({ message: CIDR_WORDS });
     });
 
 /** A network as it is typed. */

@@ -2,7 +2,7 @@ import { useMemo, useState } from 'react';
 import { useSearchParams } from 'react-router';
 import { sayMany } from '../../../core/base/say.ts';
 import type { Network } from '../../../core/document/chapters/networks/network.ts';
-import { readNetwork } from '../../../core/document/site-networks.ts';
+import { isPoolSaid, readNetwork } from '../../../core/document/site-networks.ts';
 import { rulerOf } from '../../../core/places/network/ruler.ts';
 import { networkFindings } from '../../../core/stations/address/network-judgement.ts';
 import { selectSite } from '../../store/site-slice.ts';
@@ -107,12 +107,13 @@ function RulerPanel({ network }: { network: Network }) {
   const ruler = useMemo(() => rulerOf(site, readNetwork(network), hosts), [site, network, hosts]);
   const findings = networkFindings(site.networks).filter(({ networkId }) => networkId === network.id);
   const { counts } = ruler ?? {};
+  const sayHandedOut = isPoolSaid(network) ? `${counts?.pool ?? 0} handed out` : 'nobody said which are handed out';
   return (
     <Panel
       title="Addresses"
       aside={
         counts &&
-        `${sayMany(counts.usable, 'address', 'addresses')}: ${counts.pool} handed out, ${counts.planned} planned, ${counts.unplanned} answering that nobody planned, ${counts.free} free`
+        `${sayMany(counts.usable, 'address', 'addresses')}: ${sayHandedOut}, ${counts.planned} planned, ${counts.unplanned} answering that nobody planned, ${isPoolSaid(network) ? '' : 'at most '}${counts.free} free`
       }
       actions={<Proposal network={network} hosts={hosts} />}
     >

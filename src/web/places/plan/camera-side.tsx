@@ -1,8 +1,9 @@
-import { Link, useParams } from 'react-router';
+import { Link } from 'react-router';
 import type { Camera } from '../../../core/document/chapters/cameras/camera.ts';
 import { mountingOf } from '../../../core/stations/choose/need.ts';
 import { commandIssued, selectSite } from '../../store/site-slice.ts';
 import { useAppDispatch, useAppSelector } from '../../store/store.ts';
+import { useSiteId } from '../../store/use-site-id.ts';
 import { RangeField } from '../../ui/range-field.tsx';
 import { useDraft } from '../../ui/use-draft.ts';
 
@@ -10,7 +11,7 @@ import { useDraft } from '../../ui/use-draft.ts';
 export function CameraSide({ camera }: { camera: Camera }) {
   const dispatch = useAppDispatch();
   const { assumptions } = useAppSelector(selectSite);
-  const { siteId } = useParams();
+  const siteId = useSiteId();
   const mounting = mountingOf(camera, assumptions);
   const heading = useDraft(mounting.headingDeg, (headingDeg) => {
     if (headingDeg !== mounting.headingDeg)

@@ -1,11 +1,12 @@
-import { useNavigate, useParams } from 'react-router';
+import { useNavigate } from 'react-router';
+import { useSiteId } from '../../store/use-site-id.ts';
 import { Drop } from '../../ui/drop.tsx';
 import { AddCameraForm } from './add-camera-form.tsx';
 
 /** A new site: what to do first, and the form for it. */
 export function EmptyRound() {
   const navigate = useNavigate();
-  const { siteId } = useParams();
+  const siteId = useSiteId();
   return (
     <div className="mx-auto max-w-lg py-10">
       <p className="mb-3 flex gap-3">

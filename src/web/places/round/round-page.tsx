@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import { useNavigate, useParams, useSearchParams } from 'react-router';
+import { useNavigate, useSearchParams } from 'react-router';
 import { sayMany } from '../../../core/base/say.ts';
 import { VERDICT_WORDS } from '../../../core/base/verdict.ts';
 import { modelOf } from '../../../core/document/model-of.ts';
@@ -8,6 +8,7 @@ import { selectLanes, selectLanesById } from '../../store/lanes-slice.ts';
 import { useNextStep } from '../../store/next-step.ts';
 import { selectSite } from '../../store/site-slice.ts';
 import { useAppSelector } from '../../store/store.ts';
+import { useSiteId } from '../../store/use-site-id.ts';
 import { Button } from '../../ui/button.tsx';
 import { DialogFrame } from '../../ui/dialog-frame.tsx';
 import { Drop } from '../../ui/drop.tsx';
@@ -32,7 +33,7 @@ export function RoundPage() {
   const lanes = useAppSelector(selectLanes);
   const byId = useAppSelector(selectLanesById);
   const isPhone = useMedia('(max-width: 767px)');
-  const { siteId } = useParams();
+  const siteId = useSiteId();
   const navigate = useNavigate();
   const [isAdding, setIsAdding] = useState(false);
   const [search, setSearch] = useSearchParams();

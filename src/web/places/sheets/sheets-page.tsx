@@ -1,10 +1,11 @@
-import { Link, useParams, useSearchParams } from 'react-router';
+import { Link, useSearchParams } from 'react-router';
 import { sayMany } from '../../../core/base/say.ts';
 import { plainUrlOf } from '../../../core/document/stream-address.ts';
 import { type PackSheet, packOf } from '../../../core/handover/pack.ts';
 import { handOverState } from '../../../core/stations/hand-over/index.ts';
 import { commandIssued, selectIndex, selectSite } from '../../store/site-slice.ts';
 import { useAppDispatch, useAppSelector } from '../../store/store.ts';
+import { useSiteId } from '../../store/use-site-id.ts';
 import { Button } from '../../ui/button.tsx';
 import { KnownHowMark } from '../../ui/known-how.tsx';
 import { download, fileNameOf } from '../../ui/site-files.ts';
@@ -81,7 +82,7 @@ function SheetCard({ one: { tap, channel, sheet } }: { one: PackSheet }) {
   const dispatch = useAppDispatch();
   const site = useAppSelector(selectSite);
   const index = useAppSelector(selectIndex);
-  const { siteId } = useParams();
+  const siteId = useSiteId();
   const camera = site.cameras.find(({ id }) => id === tap.cameraId);
   const stream = camera?.streams.find(({ id }) => id === tap.streamId);
   if (!camera || !stream) return null;

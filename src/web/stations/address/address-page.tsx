@@ -1,8 +1,9 @@
-import { Link, useParams } from 'react-router';
+import { Link } from 'react-router';
 import type { Verdict } from '../../../core/base/verdict.ts';
 import type { Camera } from '../../../core/document/chapters/cameras/camera.ts';
 import type { Finding } from '../../../core/findings/finding.ts';
 import { findingsAt } from '../../../core/lanes/lane-types.ts';
+import { useSiteId } from '../../store/use-site-id.ts';
 import { FindingsPanel, NothingFound } from '../../things/finding/findings-panel.tsx';
 import { StationFrame } from '../station-frame.tsx';
 import { KeepingPanel } from './keeping-panel.tsx';
@@ -32,7 +33,7 @@ interface AddressBenchProps {
 }
 
 function AddressBench({ camera, findings, verdict }: AddressBenchProps) {
-  const { siteId } = useParams();
+  const siteId = useSiteId();
   return (
     <div className="grid grid-cols-[minmax(0,1fr)] items-start gap-4 lg:grid-cols-[minmax(0,7fr)_minmax(0,5fr)]">
       <div className="flex min-w-0 flex-col gap-4">

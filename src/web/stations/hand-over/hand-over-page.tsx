@@ -1,4 +1,4 @@
-import { Link, useParams, useSearchParams } from 'react-router';
+import { Link, useSearchParams } from 'react-router';
 import { VERDICT_WORDS } from '../../../core/base/verdict.ts';
 import type { Camera, Stream } from '../../../core/document/chapters/cameras/camera.ts';
 import type { Tap } from '../../../core/document/chapters/taps/tap.ts';
@@ -11,6 +11,7 @@ import { handOverState } from '../../../core/stations/hand-over/index.ts';
 import { judgeTap } from '../../../core/stations/tap/tap-judgement.ts';
 import { commandIssued, selectIndex, selectSite } from '../../store/site-slice.ts';
 import { useAppDispatch, useAppSelector } from '../../store/store.ts';
+import { useSiteId } from '../../store/use-site-id.ts';
 import { Button } from '../../ui/button.tsx';
 import { CopyButton } from '../../ui/copy-button.tsx';
 import { Drop } from '../../ui/drop.tsx';
@@ -32,7 +33,7 @@ export function HandOverPage() {
 
 function HandOverBench({ camera }: { camera: Camera }) {
   const site = useAppSelector(selectSite);
-  const { siteId } = useParams();
+  const siteId = useSiteId();
   const [search, setSearch] = useSearchParams();
   const taps = site.taps.filter((tap) => tap.cameraId === camera.id);
   const tap = taps.find(({ id }) => id === search.get('tap')) ?? taps[0];
@@ -67,7 +68,7 @@ function SheetBench({ camera, stream, tap }: { camera: Camera; stream: Stream; t
   const site = useAppSelector(selectSite);
   const index = useAppSelector(selectIndex);
   const dispatch = useAppDispatch();
-  const { siteId } = useParams();
+  const siteId = useSiteId();
   const vault = useVault();
   const sheet = sheetFor(site, index, tap);
   const { verdict, findings } = judgeTap(site, index, tap);

@@ -1,9 +1,10 @@
-import { Link as RouterLink, useParams } from 'react-router';
+import { Link as RouterLink } from 'react-router';
 import { LINK_RANGES, type Link } from '../../../core/document/chapters/links/link.ts';
 import { linkLength, sayLengthHow } from '../../../core/stations/power/link-length.ts';
 import { WIRE_SIZES_MM2 } from '../../../core/stations/power/power-numbers.ts';
 import { commandIssued, selectSite } from '../../store/site-slice.ts';
 import { useAppDispatch, useAppSelector } from '../../store/store.ts';
+import { useSiteId } from '../../store/use-site-id.ts';
 import { CheckField } from '../../ui/check-field.tsx';
 import { NumberField } from '../../ui/number-field.tsx';
 import { SelectField } from '../../ui/text-field.tsx';
@@ -11,7 +12,7 @@ import { SelectField } from '../../ui/text-field.tsx';
 /** Length and kind of a run. A drawn route says its own length; typing one puts the drawing aside. */
 export function FeedLinkFields({ link }: { link: Link }) {
   const dispatch = useAppDispatch();
-  const { siteId } = useParams();
+  const siteId = useSiteId();
   const change = (changed: Partial<Link>): void =>
     void dispatch(commandIssued({ kind: 'putLink', link: { ...link, ...changed } }));
   const length = linkLength(useAppSelector(selectSite), link);

@@ -1,4 +1,4 @@
-import { Link as RouterLink, useParams } from 'react-router';
+import { Link as RouterLink } from 'react-router';
 import { assumed } from '../../../core/assumptions/assumptions.ts';
 import { between } from '../../../core/base/range.ts';
 import { sayMany, sayRate } from '../../../core/base/say.ts';
@@ -10,6 +10,7 @@ import { airSubject, cameraSubject, destinationSubject, gearSubject } from '../.
 import type { PowerJudge } from '../../../core/stations/power/power-judgement.ts';
 import { commandIssued, selectSite } from '../../store/site-slice.ts';
 import { useAppDispatch, useAppSelector } from '../../store/store.ts';
+import { useSiteId } from '../../store/use-site-id.ts';
 import { Joins, usualMedium } from '../../things/link/joins.tsx';
 import { newLink } from '../../things/link/new-link.ts';
 import { Drop } from '../../ui/drop.tsx';
@@ -22,7 +23,7 @@ import { SelectField } from '../../ui/text-field.tsx';
 export function LinksPanel({ camera, judge }: { camera: Camera; judge: PowerJudge }) {
   const dispatch = useAppDispatch();
   const site = useAppSelector(selectSite);
-  const { siteId } = useParams();
+  const siteId = useSiteId();
   const subject = cameraSubject(camera.id);
   const draws = judge.links.drawsFrom(camera.id);
   const links = new Map<string, Link>();

@@ -1,15 +1,16 @@
-import { Link, useParams } from 'react-router';
+import { Link } from 'react-router';
 import type { Camera } from '../../../core/document/chapters/cameras/camera.ts';
 import { OPTION_WORDS, WRITES } from '../../../core/firmware/options.ts';
 import { STEP_WORDS } from '../../../core/firmware/procedure-words.ts';
 import { hasGuide } from '../../../core/stations/prepare/prepare-judgement.ts';
 import { runOf } from '../../../core/stations/prepare/reflash-run.ts';
+import { useSiteId } from '../../store/use-site-id.ts';
 import { Panel } from '../../ui/panel.tsx';
 import { useSiteView } from './use-site-view.ts';
 
 /** Another firmware in a few lines, and the way to its bench. */
 export function FirmwarePanel({ camera }: { camera: Camera }) {
-  const { siteId } = useParams();
+  const siteId = useSiteId();
   const view = useSiteView();
   const { reflash } = camera;
   const told = runOf(view.index, camera);

@@ -4,6 +4,7 @@ import type { Verdict } from '../../../core/base/verdict.ts';
 import type { Camera } from '../../../core/document/chapters/cameras/camera.ts';
 import type { Finding } from '../../../core/findings/finding.ts';
 import { findingsAt } from '../../../core/lanes/lane-types.ts';
+import { useSiteId } from '../../store/use-site-id.ts';
 import { FindingsPanel, NothingFound } from '../../things/finding/findings-panel.tsx';
 import { StationFrame } from '../station-frame.tsx';
 import { AccountPanel } from './account-panel.tsx';
@@ -17,7 +18,8 @@ const RehearsalPage = lazy(async () => ({ default: (await import('./rehearsal-pa
 
 /** The Prepare station: accounts, settings, another firmware, old handsets. What is below it has an address of its own. */
 export function PreparePage() {
-  const { '*': below = '', siteId, cameraId } = useParams();
+  const siteId = useSiteId();
+  const { '*': below = '', cameraId } = useParams();
   switch (below) {
     case 'run':
       return (

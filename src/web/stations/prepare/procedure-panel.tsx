@@ -1,4 +1,4 @@
-import { Link, useParams } from 'react-router';
+import { Link } from 'react-router';
 import { bestKnown } from '../../../core/document/best-known.ts';
 import type { Camera } from '../../../core/document/chapters/cameras/camera.ts';
 import { cameraSubject } from '../../../core/document/subject.ts';
@@ -6,13 +6,14 @@ import { ENDS } from '../../../core/firmware/procedure.ts';
 import { STEP_WORDS } from '../../../core/firmware/procedure-words.ts';
 import { hasGuide } from '../../../core/stations/prepare/prepare-judgement.ts';
 import { runOf } from '../../../core/stations/prepare/reflash-run.ts';
+import { useSiteId } from '../../store/use-site-id.ts';
 import { Panel } from '../../ui/panel.tsx';
 import { sayWhen } from '../../ui/say-when.ts';
 import { useSiteView } from './use-site-view.ts';
 
 /** The hands-on part: rehearsed first, then done, with its steps as they were told. */
 export function ProcedurePanel({ camera }: { camera: Camera }) {
-  const { siteId } = useParams();
+  const siteId = useSiteId();
   const view = useSiteView();
   const told = runOf(view.index, camera);
   const to = `/site/${siteId}/camera/${camera.id}/prepare`;

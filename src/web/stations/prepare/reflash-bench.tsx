@@ -1,11 +1,12 @@
 import { useRef } from 'react';
-import { Link, useParams } from 'react-router';
+import { Link } from 'react-router';
 import type { Camera } from '../../../core/document/chapters/cameras/camera.ts';
 import { type Reflash, UNSAID_REFLASH } from '../../../core/document/chapters/cameras/reflash.ts';
 import type { Finding } from '../../../core/findings/finding.ts';
 import { WRITES } from '../../../core/firmware/options.ts';
 import { commandIssued } from '../../store/site-slice.ts';
 import { useAppDispatch } from '../../store/store.ts';
+import { useSiteId } from '../../store/use-site-id.ts';
 import { FindingsPanel } from '../../things/finding/findings-panel.tsx';
 import { Button } from '../../ui/button.tsx';
 import type { BenchProps } from './bench-props.ts';
@@ -20,7 +21,7 @@ const OF_BENCH = /^prepare\.(firmware|image|way-back|card|read-back|rehearsal|la
 
 /** The bench of one camera for another firmware, from the decision to the card that is ready. */
 export function ReflashBench({ camera, findings }: { camera: Camera; findings: readonly Finding[] }) {
-  const { siteId } = useParams();
+  const siteId = useSiteId();
   const dispatch = useAppDispatch();
   const reflash = camera.reflash ?? UNSAID_REFLASH;
   const put = (next: Reflash | null): void =>

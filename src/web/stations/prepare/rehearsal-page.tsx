@@ -7,6 +7,7 @@ import { askStandin } from '../../api/standins.ts';
 import { selectServer } from '../../store/server-slice.ts';
 import { commandIssued, selectSite } from '../../store/site-slice.ts';
 import { useAppDispatch, useAppSelector } from '../../store/store.ts';
+import { useSiteId } from '../../store/use-site-id.ts';
 import { Button } from '../../ui/button.tsx';
 import { Runner } from './runner.tsx';
 import { SimBench } from './sim-bench.tsx';
@@ -15,7 +16,8 @@ import { useSiteView } from './use-site-view.ts';
 
 /** Rehearses the reflash of a camera, so that the first try is not on a customer's device. */
 export function RehearsalPage() {
-  const { siteId, cameraId } = useParams();
+  const siteId = useSiteId();
+  const { cameraId } = useParams();
   const site = useAppSelector(selectSite);
   const view = useSiteView();
   const camera = site.cameras.find(({ id }) => id === cameraId);

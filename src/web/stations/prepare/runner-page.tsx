@@ -6,6 +6,7 @@ import { hasGuide } from '../../../core/stations/prepare/prepare-judgement.ts';
 import { runOf } from '../../../core/stations/prepare/reflash-run.ts';
 import { commandIssued, selectSite } from '../../store/site-slice.ts';
 import { useAppDispatch, useAppSelector } from '../../store/store.ts';
+import { useSiteId } from '../../store/use-site-id.ts';
 import { Button } from '../../ui/button.tsx';
 import { Runner } from './runner.tsx';
 import { useClock } from './use-clock.ts';
@@ -16,7 +17,8 @@ import { useSiteView } from './use-site-view.ts';
  * from there, on this device and after the page was closed.
  */
 export function RunnerPage() {
-  const { siteId, cameraId } = useParams();
+  const siteId = useSiteId();
+  const { cameraId } = useParams();
   const site = useAppSelector(selectSite);
   const dispatch = useAppDispatch();
   const now = useClock();

@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import { Link, useParams } from 'react-router';
+import { Link } from 'react-router';
 import { sayBytes, sayDays, sayRate } from '../../../core/base/say.ts';
 import { TAP_USE_WORDS, TAP_USES, type TapUse } from '../../../core/base/tap-uses.ts';
 import { VERDICT_WORDS } from '../../../core/base/verdict.ts';
@@ -12,6 +12,7 @@ import type { RecordingSchedule } from '../../../core/storage/schedule.ts';
 import { newId } from '../../store/new-id.ts';
 import { commandIssued, selectIndex, selectSite } from '../../store/site-slice.ts';
 import { useAppDispatch, useAppSelector } from '../../store/store.ts';
+import { useSiteId } from '../../store/use-site-id.ts';
 import { DestinationDialog } from '../../things/destination/destination-dialog.tsx';
 import { SeatLine } from '../../things/destination/seat-line.tsx';
 import { CameraFindings } from '../../things/finding/camera-findings.tsx';
@@ -42,7 +43,7 @@ export function GivePanel({ camera, stream }: { camera: Camera; stream: Stream }
   const site = useAppSelector(selectSite);
   const index = useAppSelector(selectIndex);
   const dispatch = useAppDispatch();
-  const { siteId } = useParams();
+  const siteId = useSiteId();
   const taps = site.taps.filter((tap) => tap.cameraId === camera.id);
   const [chosenId, setDestinationId] = useState('');
   const destinationId = site.destinations.some(({ id }) => id === chosenId)
