@@ -192,6 +192,23 @@ test('model cards from the site’s menu: sought, copied, removed with what hang
   await expect(page.getByRole('row', { name: /Bee stand Pellam Sol 2/ })).toBeVisible();
 });
 
+test('links lead into a site as soon as it is open, though its address comes a moment later', async ({ page }) => {
+  await page.goto('/');
+  await expect(page.getByRole('button', { name: /^Site: Alder Mill/ })).toBeVisible();
+  // What the link leads to is noted in the moment in which the head first names the new site.
+  await page.evaluate(() => {
+    const head = document.querySelector('header');
+    const watch = new MutationObserver(() => {
+      if (!head?.textContent?.includes('Far barn')) return;
+      document.body.dataset.ledTo = document.querySelector('nav a:nth-child(2)')?.getAttribute('href') ?? '';
+      watch.disconnect();
+    });
+    watch.observe(document.body, { subtree: true, childList: true, characterData: true });
+  });
+  await beginSite(page, 'Far barn');
+  await expect(page.locator('body')).toHaveAttribute('data-led-to', /^\/site\/site-/);
+});
+
 test('a site is renamed, copied, removed and put back; one that is deleted for ever is gone', async ({ page }) => {
   await page.goto('/');
   await beginSite(page, 'tmp');
