@@ -8,7 +8,14 @@ export interface EncoderThread {
   close(): Promise<void>;
 }
 
-type Reply = { readonly id: number; readonly group: EncodedGroup } | { readonly id: number; readonly failed: string };
+type Reply = { readonly group: EncodedGroup } | { readonly failed: string };
+
+interface Asked {
+  readonly request: GroupRequest;
+  readonly dueUnixMs: number;
+  readonly resolve: (group: EncodedGroup) => void;
+  readonly reject: (error: Error) => void;
+}
 
 /** From source the worker needs the TypeScript loader; in the built bundle it lies beside this file as plain JavaScript. */
 function startWorker(): Worker {
@@ -17,33 +24,43 @@ function startWorker(): Worker {
   return new Worker(new URL('./worker-boot.mjs', import.meta.url), { workerData: { module } });
 }
 
-/** One thread that draws and encodes for the whole fleet; it starts with the first request. */
+/** One thread that draws and encodes for the whole fleet: what is to be shown first, first. It starts when it is asked. */
 export function createEncoderThread(): EncoderThread {
-  const waiting = new Map<number, { resolve: (group: EncodedGroup) => void; reject: (error: Error) => void }>();
+  let waiting: Asked[] = [];
+  let current: Asked | null = null;
   let worker: Worker | null = null;
-  let lastId = 0;
   const failAll = (error: Error): void => {
-    for (const { reject } of waiting.values()) reject(error);
-    waiting.clear();
+    for (const { reject } of current ? [current, ...waiting] : waiting) reject(error);
+    waiting = [];
+    current = null;
+  };
+  const next = (): void => {
+    if (current || waiting.length === 0) return;
+    current = waiting.reduce((first, one) => (one.dueUnixMs < first.dueUnixMs ? one : first));
+    waiting = waiting.filter((one) => one !== current);
+    running().postMessage(current.request);
   };
   const running = (): Worker => {
     if (worker) return worker;
     worker = startWorker();
     worker.on('message', (reply: Reply) => {
-      const asked = waiting.get(reply.id);
-      waiting.delete(reply.id);
+      const asked = current;
+      current = null;
       if ('group' in reply) asked?.resolve(reply.group);
       else asked?.reject(new Error(`The picture could not be encoded: ${reply.failed}`));
+      next();
     });
-    worker.on('error', failAll);
+    worker.on('error', (error) => {
+      worker = null;
+      failAll(error);
+    });
     return worker;
   };
   return {
-    encode: (request: GroupRequest) =>
+    encode: (request, dueUnixMs) =>
       new Promise((resolve, reject) => {
-        lastId += 1;
-        waiting.set(lastId, { resolve, reject });
-        running().postMessage({ id: lastId, request });
+        waiting.push({ request, dueUnixMs, resolve, reject });
+        next();
       }),
     close: async () => {
       failAll(new Error('The stand-ins were stopped'));

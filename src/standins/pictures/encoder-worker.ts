@@ -1,17 +1,13 @@
-// Draws and encodes away from the thread that serves sockets, one group at a time, in the order asked.
+// Draws and encodes away from the thread that serves sockets, one group at a time: it is asked again when it has answered.
 import { parentPort } from 'node:worker_threads';
 import { GroupEncoder } from './group-encoder.ts';
 import type { GroupRequest } from './group-request.ts';
 
 const encoder = new GroupEncoder();
-let queue: Promise<void> = Promise.resolve();
 
-parentPort?.on('message', ({ id, request }: { id: number; request: GroupRequest }) => {
-  queue = queue.then(async () => {
-    try {
-      parentPort?.postMessage({ id, group: await encoder.encode(request) });
-    } catch (error) {
-      parentPort?.postMessage({ id, failed: String(error) });
-    }
-  });
+parentPort?.on('message', (request: GroupRequest) => {
+  encoder.encode(request).then(
+    (group) => parentPort?.postMessage({ group }),
+    (error: unknown) => parentPort?.postMessage({ failed: String(error) }),
+  );
 });

@@ -17,7 +17,8 @@ export interface Picture {
   readonly isKeyFrame: boolean;
 }
 
-export type EncodeGroup = (request: GroupRequest) => Promise<EncodedGroup>;
+/** Encodes a group that is shown at `dueUnixMs` by the real clock; of several the one that is due first comes first. */
+export type EncodeGroup = (request: GroupRequest, dueUnixMs: number) => Promise<EncodedGroup>;
 type Listener = (picture: Picture) => void;
 
 /** How long encoding goes on when nobody draws: a second client of a probe then finds it warm. */
@@ -25,6 +26,8 @@ const LINGER_MS = 4000;
 /** First guess of what a pixel costs to draw and encode, generous; each group corrects it. */
 const FIRST_GUESS_NS_PER_PIXEL = 90;
 const HEADROOM = 1.4;
+/** A first picture waits no longer than this: what a group took on a busy machine says little of the next one. */
+const MOST_LEAD_MS = 1500;
 
 /**
  * The pictures of one stream, encoded once for all its clients, a group ahead of time, and only while somebody draws.
@@ -65,7 +68,7 @@ export class PictureFeed {
 
   /** Parameter sets for the description; encodes a picture when none was encoded yet. */
   async parameterSets(): Promise<Pick<EncodedGroup, 'sps' | 'pps'>> {
-    this.#latest ??= await this.encode({ ...this.format, frames: 1, startUnixMs: 0 }); // clock at 1970: never sent
+    this.#latest ??= await this.encode({ ...this.format, frames: 1, startUnixMs: 0 }, 0); // clock at 1970: never sent
     return this.#latest;
   }
 
@@ -83,7 +86,9 @@ export class PictureFeed {
     const run = { stopped: false };
     this.#run = run;
     this.#loop(run).catch((error: unknown) => {
-      if (!run.stopped) console.error(`Stand-in ${this.format.label}: ${String(error)}`);
+      if (run.stopped) return;
+      console.error(`Stand-in ${this.format.label}: ${String(error)}`);
+      this.#run = null; // whoever draws next begins anew
     });
   }
 
@@ -95,7 +100,7 @@ export class PictureFeed {
 
   async #loop(run: { stopped: boolean }): Promise<void> {
     const { fps, groupFrames } = this.format;
-    let startUnixMs = Date.now() + this.#encodeMs * HEADROOM;
+    let startUnixMs = Date.now() + Math.min(this.#encodeMs * HEADROOM, MOST_LEAD_MS);
     let pending = this.#encodeTimed(startUnixMs);
     while (!run.stopped) {
       const group = await pending;
@@ -122,11 +127,11 @@ export class PictureFeed {
 
   async #encodeTimed(startUnixMs: number): Promise<EncodedGroup> {
     const began = Date.now();
-    const group = await this.encode({
-      ...this.format,
-      frames: this.format.groupFrames,
-      startUnixMs: startUnixMs + this.clockErrorMs,
-    });
+    const { format } = this;
+    const group = await this.encode(
+      { ...format, frames: format.groupFrames, startUnixMs: startUnixMs + this.clockErrorMs },
+      startUnixMs,
+    );
     this.#encodeMs = Date.now() - began;
     this.#latest = group;
     return group;
