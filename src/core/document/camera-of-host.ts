@@ -22,10 +22,16 @@ export function modelOfHost({ models }: Pick<Site, 'models'>, { hardware, doors 
   return found.length === 1 ? (found[0] ?? null) : null;
 }
 
-const identityOf = ({ mac, serial, endpoints }: SeenHost): Camera['identity'] => ({
-  mac,
-  serial,
-  endpoint: endpoints[0] ?? '',
+const NO_IDENTITY: Camera['identity'] = { mac: '', serial: '', endpoint: '' };
+
+/** What stays the same of a host, as a camera keeps it; what it has already stays where the host says nothing. */
+export const identityOf = (
+  { mac, serial, endpoints }: SeenHost,
+  { identity } = { identity: NO_IDENTITY },
+): Camera['identity'] => ({
+  mac: mac || identity.mac,
+  serial: serial || identity.serial,
+  endpoint: endpoints[0] || identity.endpoint,
 });
 
 /** A camera made of an answer: its name, its model and its streams as far as it says so itself, and what stays of it. */
@@ -60,16 +66,10 @@ export function cameraOfHost(
 /** A camera that is planned already is this answer: it takes its address, its port and what stays of it. */
 export function bindCommands(camera: Camera, host: SeenHost): readonly OneCommand[] {
   const port = portOf(host) ?? camera.ports.rtsp;
-  const { mac, serial, endpoint } = identityOf(host);
-  const identity = {
-    mac: mac || camera.identity.mac,
-    serial: serial || camera.identity.serial,
-    endpoint: endpoint || camera.identity.endpoint,
-  };
   return [
     ...(camera.host === host.host && camera.ports.rtsp === port
       ? []
       : [{ kind: 'setAddress' as const, cameraId: camera.id, host: host.host, port }]),
-    { kind: 'setIdentity', cameraId: camera.id, identity },
+    { kind: 'setIdentity', cameraId: camera.id, identity: identityOf(host, camera) },
   ];
 }

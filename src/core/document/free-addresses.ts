@@ -3,6 +3,7 @@ import { firstHostOf, isHostOf, lastHostOf, parseIpv4, sayIpv4 } from '../net/ip
 import type { SeenHost } from '../scan/seen.ts';
 import type { Camera } from './chapters/cameras/camera.ts';
 import { isDeviceOf } from './devices.ts';
+import { moveCommands } from './moves.ts';
 import { matchSeen } from './seen-cameras.ts';
 import type { Site } from './site.ts';
 import type { OneCommand } from './site-commands.ts';
@@ -120,9 +121,7 @@ function scattered(
 export const movesAsCommands = (moves: readonly ProposedMove[]): readonly OneCommand[] =>
   moves.flatMap(({ cameras, to }) =>
     cameras.flatMap((camera): readonly OneCommand[] => [
-      ...(camera.host === to
-        ? []
-        : [{ kind: 'setAddress' as const, cameraId: camera.id, host: to, port: camera.ports.rtsp }]),
+      ...moveCommands([camera], to),
       ...(camera.keeping === null || camera.keeping === 'dynamic'
         ? [{ kind: 'setKeeping' as const, cameraId: camera.id, keeping: 'reservation' as const }]
         : []),

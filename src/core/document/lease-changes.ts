@@ -1,8 +1,8 @@
 import type { LeaseEntry } from '../imports/lease-file.ts';
 import { parseMac } from '../net/mac.ts';
 import type { Camera } from './chapters/cameras/camera.ts';
-import { isDeviceOf } from './devices.ts';
 import { hostNameOf } from './host-name.ts';
+import { moveDevice } from './moves.ts';
 import type { Site } from './site.ts';
 import type { OneCommand } from './site-commands.ts';
 
@@ -43,8 +43,7 @@ export function leaseChanges(site: Pick<Site, 'cameras'>, entries: readonly Leas
     }
     if (camera.host.trim() !== entry.ip) {
       said.push(`address ${camera.host === '' ? 'none' : camera.host} → ${entry.ip}`);
-      for (const other of site.cameras.filter((one) => isDeviceOf(camera, one)))
-        commands.push({ kind: 'setAddress', cameraId: other.id, host: entry.ip, port: other.ports.rtsp });
+      commands.push(...moveDevice(site.cameras, camera, entry.ip));
     }
     const keeping = entry.kind === 'reservation' ? 'reservation' : (camera.keeping ?? 'dynamic');
     if (camera.keeping !== keeping) {

@@ -1,40 +1,18 @@
+import { identityOf } from '../../document/camera-of-host.ts';
 import type { Camera } from '../../document/chapters/cameras/camera.ts';
 import { INTERNET, type Reach } from '../../document/chapters/reach/reach.ts';
-import { isDeviceOf } from '../../document/devices.ts';
 import { nextFree, takenAddresses } from '../../document/free-addresses.ts';
+import { asOne, moveDevice } from '../../document/moves.ts';
 import type { OneCommand, SiteCommand } from '../../document/site-commands.ts';
 import { networkOfDestination, type ReadNetwork, readNetwork } from '../../document/site-networks.ts';
 import { networkSubject } from '../../document/subject.ts';
 import type { Mend } from '../../findings/finding.ts';
-import type { SeenHost } from '../../scan/seen.ts';
 import type { SiteView } from '../../station/site-view.ts';
 import type { AddressOffers } from './address-facts.ts';
 import { addressesOf, judgeAddress } from './address-judgement.ts';
 import { passageBetween, withPassage } from './site-reach.ts';
 
 type Mends = readonly Mend<SiteCommand>[];
-
-/** The same address for all channels of a box: they move together. */
-export function moveTo(cameras: readonly Camera[], camera: Camera, host: string): OneCommand[] {
-  return cameras
-    .filter((other) => isDeviceOf(camera, other))
-    .map((other) => ({ kind: 'setAddress', cameraId: other.id, host, port: other.ports.rtsp }));
-}
-
-const asOne = (what: string, commands: readonly OneCommand[]): SiteCommand => {
-  const [first] = commands;
-  return commands.length === 1 && first ? first : { kind: 'many', what, commands };
-};
-
-/** What is known of a host, as a camera keeps it; what it has already stays where the host says nothing. */
-export const identityOfHost = (
-  { identity }: Pick<Camera, 'identity'>,
-  { mac, serial, endpoints }: SeenHost,
-): Camera['identity'] => ({
-  mac: mac || identity.mac,
-  serial: serial || identity.serial,
-  endpoint: endpoints[0] ?? identity.endpoint,
-});
 
 export function addressOffers(view: SiteView, camera: Camera): AddressOffers {
   const { site } = view;
@@ -57,7 +35,7 @@ export function addressOffers(view: SiteView, camera: Camera): AddressOffers {
       return [
         {
           text: `Give it ${free}`,
-          command: asOne(`${camera.name}: now at ${free}`, moveTo(site.cameras, camera, free)),
+          command: asOne(`${camera.name}: now at ${free}`, moveDevice(site.cameras, camera, free)),
         },
       ];
     },
@@ -66,7 +44,7 @@ export function addressOffers(view: SiteView, camera: Camera): AddressOffers {
       if (facts.mac !== undefined || facts.host === undefined) return [{ text: 'Reserve its address', command: keep }];
       const [host] = seen?.hosts ?? [];
       if (!host?.mac || seen?.state === 'other-at-address') return [];
-      const identity = identityOfHost(camera, host);
+      const identity = identityOf(host, camera);
       return [
         {
           text: `Reserve its address for ${host.mac}`,
@@ -83,13 +61,13 @@ export function addressOffers(view: SiteView, camera: Camera): AddressOffers {
       if (!free) return [];
       const keep: OneCommand = { kind: 'setKeeping', cameraId, keeping: 'static' };
       const text = free === facts.host ? 'Set its address on the device' : `Set ${free} on the device`;
-      const moves = free === facts.host ? [] : moveTo(site.cameras, camera, free);
+      const moves = free === facts.host ? [] : moveDevice(site.cameras, camera, free);
       return [{ text, command: asOne(`${camera.name}: set on the device`, [...moves, keep]) }];
     },
     follow: () => {
       const [host] = seen?.state === 'moved' ? seen.hosts : [];
       if (!host) return [];
-      const commands = moveTo(site.cameras, camera, host.host);
+      const commands = moveDevice(site.cameras, camera, host.host);
       return [
         { text: `Take ${host.host} everywhere`, command: asOne(`${camera.name}: followed to ${host.host}`, commands) },
       ];
@@ -97,7 +75,7 @@ export function addressOffers(view: SiteView, camera: Camera): AddressOffers {
     takeIdentity: () => {
       const [host] = seen?.hosts ?? [];
       if (!host || (host.mac === '' && host.serial === '' && host.endpoints.length === 0)) return [];
-      const identity = { mac: host.mac, serial: host.serial, endpoint: host.endpoints[0] ?? '' };
+      const identity = identityOf(host);
       const said = host.mac || host.endpoints[0] || host.serial;
       return [{ text: `It is this one: take ${said}`, command: { kind: 'setIdentity', cameraId, identity } }];
     },

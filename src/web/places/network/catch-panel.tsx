@@ -5,6 +5,7 @@ import { bindCommands, cameraOfHost } from '../../../core/document/camera-of-hos
 import type { Camera } from '../../../core/document/chapters/cameras/camera.ts';
 import type { Network } from '../../../core/document/chapters/networks/network.ts';
 import { isDeviceOf } from '../../../core/document/devices.ts';
+import { moveCommands } from '../../../core/document/moves.ts';
 import { type MatchedCamera, type MatchedHost, matchSeen } from '../../../core/document/seen-cameras.ts';
 import type { OneCommand } from '../../../core/document/site-commands.ts';
 import { networkOfCamera } from '../../../core/document/site-networks.ts';
@@ -110,9 +111,7 @@ export function CatchPanel({ network, sweep }: CatchPanelProps) {
 }
 
 const followCommands = (cameras: readonly MatchedCamera[]): readonly OneCommand[] =>
-  cameras.flatMap(({ camera, hosts: [host] }) =>
-    host ? [{ kind: 'setAddress' as const, cameraId: camera.id, host: host.host, port: camera.ports.rtsp }] : [],
-  );
+  cameras.flatMap(({ camera, hosts: [host] }) => (host ? moveCommands([camera], host.host) : []));
 
 /** All that moved are followed in one edit; which taps that breaks, and mends, is said beside it. */
 function FollowAll({ matched }: { matched: readonly MatchedCamera[] }) {
@@ -219,12 +218,7 @@ function CatchActs({ row: { host, cameras, state } }: { row: MatchedHost }) {
               commandIssued({
                 kind: 'many',
                 what: `${first.name} followed to ${host.host}`,
-                commands: cameras.map(({ id, ports }) => ({
-                  kind: 'setAddress',
-                  cameraId: id,
-                  host: host.host,
-                  port: ports.rtsp,
-                })),
+                commands: moveCommands(cameras, host.host),
               }),
             )
           }

@@ -1,4 +1,5 @@
 import type { Camera } from '../../../core/document/chapters/cameras/camera.ts';
+import { asOne, moveCommands } from '../../../core/document/moves.ts';
 import { sayIpv4 } from '../../../core/net/ipv4.ts';
 import { commandIssued } from '../../store/site-slice.ts';
 import { useAppDispatch } from '../../store/store.ts';
@@ -8,20 +9,8 @@ export function useMoves(): (cameras: readonly Camera[], address: number) => voi
   const dispatch = useAppDispatch();
   return (cameras, address) => {
     const host = sayIpv4(address);
-    const commands = cameras.map(({ id, ports }) => ({
-      kind: 'setAddress' as const,
-      cameraId: id,
-      host,
-      port: ports.rtsp,
-    }));
-    const [first] = commands;
-    if (!first) return;
-    dispatch(
-      commandIssued(
-        commands.length === 1
-          ? first
-          : { kind: 'many', what: `${cameras.map(({ name }) => name).join(', ')}: now at ${host}`, commands },
-      ),
-    );
+    const commands = moveCommands(cameras, host);
+    if (commands.length === 0) return;
+    dispatch(commandIssued(asOne(`${cameras.map(({ name }) => name).join(', ')}: now at ${host}`, commands)));
   };
 }
