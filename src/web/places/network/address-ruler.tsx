@@ -231,7 +231,9 @@ function PinMark({ pin, layout, isHeld, onHold, onKeyDown }: PinMarkProps) {
         <text
           x={label.x}
           y={top + 4}
-          className={`text-[12px] ${pin.wrong === '' ? 'fill-ink' : 'fill-brick font-strong'}`}
+          stroke="var(--sheet)"
+          strokeWidth="4"
+          className={`text-[12px] [paint-order:stroke] ${pin.wrong === '' ? 'fill-ink' : 'fill-brick font-strong'}`}
         >
           {label.text}
         </text>
