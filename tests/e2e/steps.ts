@@ -26,6 +26,7 @@ export async function beginSite(page: Page, name: string): Promise<void> {
   await page.getByRole('menuitem', { name: 'New site' }).click();
   await page.getByLabel('Name of the site').fill(name);
   await page.getByRole('button', { name: 'Begin' }).click();
+  await expect(page.getByRole('dialog')).toHaveCount(0); // what is filled in behind it is not what a person could
 }
 
 /** Begins a probe and waits until the camera plays: its address and its login are right. */
