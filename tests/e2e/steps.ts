@@ -20,12 +20,17 @@ export const toStation = (page: Page, name: string): Promise<void> =>
     .getByRole('link', { name: new RegExp(`^${name}`) })
     .click();
 
-/** Begins a site from the menu, and leads to where its first camera is added. */
-export async function beginSite(page: Page, name: string): Promise<void> {
+/** Asks for a site from the menu, which may be refused. */
+export async function askForSite(page: Page, name: string): Promise<void> {
   await page.getByRole('button', { name: 'Alder Mill' }).click();
   await page.getByRole('menuitem', { name: 'New site' }).click();
   await page.getByLabel('Name of the site').fill(name);
   await page.getByRole('button', { name: 'Begin' }).click();
+}
+
+/** Begins a site from the menu, and leads to where its first camera is added. */
+export async function beginSite(page: Page, name: string): Promise<void> {
+  await askForSite(page, name);
   await expect(page.getByRole('dialog')).toHaveCount(0); // what is filled in behind it is not what a person could
 }
 

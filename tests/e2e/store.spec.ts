@@ -2,6 +2,7 @@ import { readFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { expect, type Page, test } from './browser.ts';
 import {
+  askForSite,
   beginSite,
   type DemoServer,
   exportSite,
@@ -117,7 +118,7 @@ test('a blocked store: the site is worked on in the page, and can be exported', 
   await expect(page.getByRole('alert').filter({ hasText: 'could not keep' })).toBeVisible();
 
   // It is not left while its changes are nowhere else; once they are in a file it may be.
-  await beginSite(page, 'Quern House');
+  await askForSite(page, 'Quern House');
   await expect(
     page.getByText('Alder Mill has changes that this browser did not keep.', { exact: false }),
   ).toBeVisible();
