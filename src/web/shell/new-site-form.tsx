@@ -1,4 +1,4 @@
-import { type FormEvent, useState } from 'react';
+import { type FormEvent, useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { TEXT_LIMITS } from '../../core/base/limits.ts';
 import { emptySite } from '../../core/document/empty-site.ts';
@@ -16,17 +16,22 @@ export function NewSiteForm({ onCreated }: { onCreated: () => void }) {
   const dispatch = useAppDispatch();
   const open = useAppSelector(selectSite);
   const navigate = useNavigate();
+  const isLeaving = useRef(false);
   const submit = async (event: FormEvent): Promise<void> => {
     event.preventDefault();
     const wanted = name.trim();
     if (wanted === '' || wanted.length > TEXT_LIMITS.name)
       return setError(`A name of 1 to ${TEXT_LIMITS.name} characters is needed.`);
-    if (!(await leaveSite())) return setError(unkeptWords(open.name));
+    if (isLeaving.current) return; // a second press of Enter begins no second site
+    isLeaving.current = true;
+    const hasLeft = await leaveSite();
+    isLeaving.current = false;
+    if (!hasLeft) return setError(unkeptWords(open.name));
     const site = emptySite(newId('site'), wanted);
     dispatch(siteOpened({ site, revision: null, isUnsaved: true }));
     dispatch(commandIssued({ kind: 'note', logKind: 'site', subject: 'site', text: `${wanted} begun` }));
-    await navigate(`/site/${site.id}`);
     onCreated();
+    await navigate(`/site/${site.id}`);
   };
   return (
     <form onSubmit={(event) => void submit(event)} className="flex flex-col gap-3">

@@ -23,11 +23,11 @@ export function useSiteFile() {
   const refuse = (message: string): void => setSlip({ kind: 'refused', message });
 
   const open = async (opened: Site, said: string): Promise<void> => {
+    close(); // at once: a second press would open it twice
     if (!(await leaveSite())) return refuse(unkeptWords(site.name));
     dispatch(siteOpened({ site: opened, revision: null, isUnsaved: true }));
     dispatch(commandIssued({ kind: 'note', logKind: 'site', subject: 'site', text: said }));
     await navigate(`/site/${opened.id}`);
-    close();
   };
   const readFile = async (file: File): Promise<void> => {
     const { readSiteFile } = await import('../ui/site-files.ts');

@@ -57,6 +57,8 @@ function readAddresses({ site, index }: SiteView): AddressesOfSite {
   }
   const hosts: SeenHost[] = [...sweeps.values()].flatMap((sweep) => sweep.hosts);
   const matched = hosts.length === 0 && sweeps.size === 0 ? [] : matchCameras(site.cameras, hosts);
+  for (const list of byHost.values()) putDifferingFirst(list, ({ camera }) => camera);
+  for (const list of byMac.values()) putDifferingFirst(list, (camera) => camera);
   return {
     byHost,
     byMac,
@@ -69,6 +71,24 @@ function readAddresses({ site, index }: SiteView): AddressesOfSite {
       return address !== null && classify(address) === 'link-local' ? host : [];
     }),
   };
+}
+
+/**
+ * Of all at one address, or of one plug, those first that surely differ: what is no camera, and one of each hardware address;
+ * then the rest, channels last. So a box of a hundred channels hides nobody who stands behind it.
+ */
+function putDifferingFirst<T>(list: T[], cameraOf: (item: T) => Camera | null): void {
+  if (list.length < 3) return;
+  const macs = new Set<string | null>([null]);
+  const ranks = new Map<T, number>();
+  for (const item of list) {
+    const camera = cameraOf(item);
+    const mac = camera && plainMac(camera);
+    if (camera === null || !macs.has(mac)) ranks.set(item, 0);
+    else ranks.set(item, camera.kind === 'channel' ? 2 : 1);
+    macs.add(mac);
+  }
+  list.sort((a, b) => (ranks.get(a) ?? 0) - (ranks.get(b) ?? 0));
 }
 
 /** Names enough to look for: of a list in which everybody is the same, nobody reads more. */

@@ -5,6 +5,7 @@ import { apply } from '../../../../tests/support/sites.ts';
 import { indexEvidence } from '../../document/best-known.ts';
 import type { Camera } from '../../document/chapters/cameras/camera.ts';
 import { UNPLANNED } from '../../document/chapters/cameras/camera.ts';
+import { isDeviceOf } from '../../document/devices.ts';
 import { emptySite } from '../../document/empty-site.ts';
 import type { Site } from '../../document/site.ts';
 import { type Facts, findingsOf, judgeRow, judgeRows } from '../../findings/rule.ts';
@@ -242,7 +243,9 @@ const hosts = fc.oneof(
   fc.integer({ min: 0, max: 255 }).map((last) => `10.77.4.${last}`),
   fc.constantFrom('10.77.4.0', '10.77.4.255', '10.77.4.1', '169.254.3.4', '192.168.9.9', '10.77.4.120', '10.77.4.30'),
 );
-const macs = fc.constantFrom('00:00:5e:00:53:01', '00:00:5e:00:53:02', '02:00:5e:00:53:03', '00:00:5e:00:53:04');
+const MAC_A = '00:00:5e:00:53:01';
+const MAC_B = '00:00:5e:00:53:02';
+const macs = fc.constantFrom(MAC_A, MAC_B, '02:00:5e:00:53:03', '00:00:5e:00:53:04');
 const devices = fc.array(
   fc.record({ ip: hosts, mac: macs, how: fc.constantFrom<Keeping>('static', 'reservation', 'dynamic') }),
   {
@@ -251,25 +254,57 @@ const devices = fc.array(
   },
 );
 
+const plannedAt = (id: string, host: string, mac: string, more: Partial<Camera>): Camera => ({
+  ...UNPLANNED,
+  id,
+  name: id,
+  place: '',
+  kind: 'camera',
+  modelId: null,
+  host,
+  ports: { rtsp: 554 },
+  account: null,
+  streams: [],
+  identity: { mac, serial: '', endpoint: '' },
+  ...more,
+});
+
+test('at an address with many, nobody is hidden behind the channels of a box', () =>
+  fc.assert(
+    fc.property(
+      fc.array(fc.record({ kind: fc.constantFrom('camera', 'channel'), mac: fc.constantFrom('', MAC_A, MAC_B) }), {
+        minLength: 1,
+        maxLength: 5,
+      }),
+      fc.constantFrom('', MAC_A),
+      fc.nat({ max: 90 }),
+      fc.boolean(),
+      (others, boxMac, channels, isBoxFirst) => {
+        const box = Array.from({ length: channels }, () => ({ kind: 'channel' as const, mac: boxMac }));
+        const cameras = (isBoxFirst ? [...box, ...others] : [...others, ...box]).map(({ kind, mac }, at) =>
+          plannedAt(`c${at}`, '10.77.4.21', mac, { kind }),
+        );
+        const view = viewOf({ ...emptySite('s', 'S'), networks: [HOUSE], cameras }, indexEvidence([]));
+        for (const camera of cameras) {
+          const { facts } = judgeAddress(camera, view);
+          const { mac } = camera.identity;
+          const all = cameras.filter((other) => !isDeviceOf(camera, other));
+          expect((facts.sharedWith?.length ?? 0) > 0).toBe(all.length > 0);
+          expect(facts.isSharedForSure).toBe(
+            all.some((o) => mac !== '' && o.identity.mac !== '' && o.identity.mac !== mac),
+          );
+          const twins = all.filter((other) => mac !== '' && other.identity.mac === mac);
+          expect((facts.macSharedWith?.length ?? 0) > 0).toBe(twins.length > 0);
+        }
+      },
+    ),
+    { numRuns: 200 },
+  ));
+
 test('the station finds what the plan check finds, and nothing else of its kind', () =>
   fc.assert(
     fc.property(devices, (planned) => {
-      const cameras = planned.map(
-        ({ ip, mac, how }, at): Camera => ({
-          ...UNPLANNED,
-          id: `c${at}`,
-          name: `c${at}`,
-          place: '',
-          kind: 'camera',
-          modelId: null,
-          host: ip,
-          ports: { rtsp: 554 },
-          account: null,
-          streams: [],
-          identity: { mac, serial: '', endpoint: '' },
-          keeping: how,
-        }),
-      );
+      const cameras = planned.map(({ ip, mac, how }, at) => plannedAt(`c${at}`, ip, mac, { keeping: how }));
       const site = { ...emptySite('s', 'S'), networks: [HOUSE], cameras };
       const view = viewOf(site, indexEvidence([]));
       const found = cameras.flatMap((camera) =>
