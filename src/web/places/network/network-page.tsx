@@ -3,7 +3,7 @@ import { useSearchParams } from 'react-router';
 import { sayMany } from '../../../core/base/say.ts';
 import type { Network } from '../../../core/document/chapters/networks/network.ts';
 import { isPoolSaid, readNetwork } from '../../../core/document/site-networks.ts';
-import { rulerOf } from '../../../core/places/network/ruler.ts';
+import { type RulerCounts, rulerOf } from '../../../core/places/network/ruler.ts';
 import { networkFindings } from '../../../core/stations/address/network-judgement.ts';
 import { selectSite } from '../../store/site-slice.ts';
 import { useAppSelector } from '../../store/store.ts';
@@ -21,7 +21,7 @@ import { Proposal } from './proposal.tsx';
 import { ReachPanel } from './reach-panel.tsx';
 import { RouterPanel } from './router-panel.tsx';
 import { useMoves } from './use-moves.ts';
-import { useSweep } from './use-sweep.ts';
+import { type SweepOfNetwork, useSweep } from './use-sweep.ts';
 
 const VIEWS = [
   { value: 'addresses', label: 'Addresses' },
@@ -98,23 +98,31 @@ export function NetworkPage() {
   );
 }
 
+/** What nobody said, or looked for, is not counted as none. */
+function sayCounts(counts: RulerCounts, network: Network, { last, running }: SweepOfNetwork): string {
+  const isLookedAt = last !== null || running !== null;
+  const isWholeKnown = isPoolSaid(network) && isLookedAt;
+  return [
+    `${sayMany(counts.usable, 'address', 'addresses')}: ${isPoolSaid(network) ? `${counts.pool} handed out` : 'nobody said which are handed out'}`,
+    `${counts.planned} planned`,
+    isLookedAt ? `${counts.unplanned} answering that nobody planned` : 'not looked through yet',
+    `${isWholeKnown ? '' : 'at most '}${counts.free} free`,
+  ].join(', ');
+}
+
 /** One look says what is wrong: findings of the network first, then its ruler. */
 function RulerPanel({ network }: { network: Network }) {
   const site = useAppSelector(selectSite);
-  const { hosts } = useSweep(network);
+  const sweep = useSweep(network);
+  const { hosts } = sweep;
   const carryOut = useCarryOut();
   const move = useMoves();
   const ruler = useMemo(() => rulerOf(site, readNetwork(network), hosts), [site, network, hosts]);
   const findings = networkFindings(site.networks).filter(({ networkId }) => networkId === network.id);
-  const { counts } = ruler ?? {};
-  const sayHandedOut = isPoolSaid(network) ? `${counts?.pool ?? 0} handed out` : 'nobody said which are handed out';
   return (
     <Panel
       title="Addresses"
-      aside={
-        counts &&
-        `${sayMany(counts.usable, 'address', 'addresses')}: ${sayHandedOut}, ${counts.planned} planned, ${counts.unplanned} answering that nobody planned, ${isPoolSaid(network) ? '' : 'at most '}${counts.free} free`
-      }
+      aside={ruler && sayCounts(ruler.counts, network, sweep)}
       actions={<Proposal network={network} hosts={hosts} />}
     >
       {findings.length > 0 && (
