@@ -17,6 +17,7 @@ import type { RecordingSchedule } from '../../src/core/storage/schedule.ts';
 import * as storage from '../../src/core/storage/storage.ts';
 import { parseSps } from '../../src/core/video/sps.ts';
 import { subnet } from './network-operations.ts';
+import { ptz, wsse } from './onvif-operations.ts';
 import { dcdrop, geometry, licence, poePower, solarPower } from './planning-operations.ts';
 
 // The arguments of a vector are JSON of a known shape per `op`; this is the JSON boundary where `as` is allowed.
@@ -171,4 +172,6 @@ export const OPERATIONS: Readonly<Record<string, Readonly<Record<string, Operati
   licence,
   card,
   subnet,
+  wsse,
+  ptz,
 };

@@ -13,7 +13,8 @@ export type FaultStage =
   | 'picture'
   | 'range'
   | 'lease'
-  | 'onvif';
+  | 'onvif'
+  | 'http';
 
 /**
  * Something that came from outside and is wrong: a device's bytes, a file, a typed URL. A bug of ours is an Error, never

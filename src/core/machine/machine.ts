@@ -1,3 +1,4 @@
+import type { HttpAnswer, HttpRequest } from '../http/http-message.ts';
 import type { ClientEffect, ClientInput } from '../rtsp/client-types.ts';
 import type { ProbeCause } from '../rtsp/exchange-types.ts';
 
@@ -35,3 +36,42 @@ export type CameraDoing = Extract<ClientEffect, { kind: 'send' | 'openUdp' | 'se
 /** Both, of a machine that talks to one camera. Whatever else it says is handed on. */
 export type DriveInput<Timer extends string> = CommonInput<Timer> | CameraInput;
 export type DriveEffect<Timer extends string> = CommonEffect<Timer> | CameraDoing;
+
+/** Why an exchange over HTTP gave no whole answer. */
+export type HttpCause =
+  | Extract<ProbeCause, 'unresolved-host' | 'unreachable' | 'refused' | 'timeout' | 'closed' | 'blocked-by-policy'>
+  | 'not-http'
+  | 'too-large'
+  | 'cut';
+
+/** Exchanges by their number, over lines that are kept open: on one line one waits for the other. */
+export type HttpDoing =
+  | {
+      readonly kind: 'ask';
+      readonly exchange: number;
+      readonly line: string;
+      readonly request: HttpRequest;
+      readonly timeoutMs: number;
+      readonly mostBytes: number;
+      /** It may go out again where a line that was kept turned out to be closed. */
+      readonly mayRepeat: boolean;
+    }
+  /** What is under way on it is given up; the next exchange dials anew. */
+  | { readonly kind: 'dropLine'; readonly line: string };
+
+export type HttpInput =
+  | {
+      readonly kind: 'told';
+      readonly exchange: number;
+      readonly answer: HttpAnswer;
+      /** Answers on this line that nobody had asked for. */
+      readonly extra: number;
+      readonly atMs: number;
+    }
+  | {
+      readonly kind: 'untold';
+      readonly exchange: number;
+      readonly cause: HttpCause;
+      readonly note: string;
+      readonly atMs: number;
+    };

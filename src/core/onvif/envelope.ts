@@ -8,6 +8,11 @@ export type EnvelopeFaultCode = 'onvif.too-large' | 'onvif.not-xml' | 'onvif.doc
 /** An element as the library gives it: children by name, a list where one name stands more than once, text as text. */
 export type XmlNode = Readonly<Record<string, unknown>>;
 
+export interface Envelope {
+  readonly header: XmlNode;
+  readonly body: XmlNode;
+}
+
 /** Envelopes of a house are a few kilobytes; the largest answer to a discovery fits a datagram. */
 export const MAX_ENVELOPE_CHARS = 64 * 1024;
 /** Deeper than any schema of ONVIF goes. */
@@ -25,9 +30,19 @@ const parser = new XMLParser({
 });
 
 const PLAIN_ENTITIES: Readonly<Record<string, string>> = { lt: '<', gt: '>', quot: '"', apos: "'", amp: '&' };
-/** The five entities that every XML knows. Source: XML 1.0 §4.6. */
+/** The five entities that every XML knows, and signs by their number. Source: XML 1.0 §4.1, §4.6. */
 const decoded = (text: string): string =>
-  text.replace(/&(lt|gt|quot|apos|amp);/g, (_, name: string) => PLAIN_ENTITIES[name] ?? '');
+  text.replace(
+    /&(?:(lt|gt|quot|apos|amp)|#(\d{1,7})|#x([0-9a-fA-F]{1,6}));/g,
+    (whole, name?: string, dec?: string, hex?: string) => {
+      if (name !== undefined) return PLAIN_ENTITIES[name] ?? '';
+      const code = dec === undefined ? Number.parseInt(hex ?? '', 16) : Number(dec);
+      return code <= 0x10ffff && !(code >= 0xd800 && code <= 0xdfff) ? String.fromCodePoint(code) : whole;
+    },
+  );
+
+/** Text as it may stand in an element or in an attribute. */
+export const escapeXml = (text: string): string => text.replace(/[&<>"']/g, (sign) => `&#${sign.charCodeAt(0)};`);
 
 /**
  * Header and body of a SOAP envelope of either version. A document type is refused whatever it says: SOAP has none
@@ -35,9 +50,10 @@ const decoded = (text: string): string =>
  */
 export function parseEnvelope(
   text: string,
-): Result<{ readonly header: XmlNode; readonly body: XmlNode }, Fault<EnvelopeFaultCode>> {
-  if (text.length > MAX_ENVELOPE_CHARS)
-    return err(fault('onvif.too-large', `Expected at most ${MAX_ENVELOPE_CHARS} characters, got ${text.length}.`));
+  mostChars = MAX_ENVELOPE_CHARS,
+): Result<Envelope, Fault<EnvelopeFaultCode>> {
+  if (text.length > mostChars)
+    return err(fault('onvif.too-large', `Expected at most ${mostChars} characters, got ${text.length}.`));
   if (/<!(?:DOCTYPE|ENTITY)/i.test(text))
     return err(fault('onvif.doctype', 'A document type stands in it, which SOAP forbids: it is not read.'));
   let document: unknown;
@@ -73,4 +89,23 @@ export function textIn(node: XmlNode | null, name: string): string {
   const first: unknown = Array.isArray(found) ? found[0] : found;
   const text = isRecord(first) ? first['#text'] : first;
   return typeof text === 'string' ? decoded(text).trim() : '';
+}
+
+/** The text of an attribute; empty when it has none. */
+export function attributeOf(node: XmlNode | null, name: string): string {
+  const found = node?.[`@${name}`];
+  return typeof found === 'string' ? decoded(found).trim() : '';
+}
+
+/** The child that many steps below. */
+export const below = (node: XmlNode | null, ...names: readonly string[]): XmlNode | null =>
+  names.reduce<XmlNode | null>((at, name) => childOf(at, name), node);
+
+/** Texts of all children of one name. */
+export function textsIn(node: XmlNode | null, name: string): readonly string[] {
+  const found = node?.[name];
+  return (Array.isArray(found) ? found : [found]).flatMap((one: unknown) => {
+    const text = isRecord(one) ? one['#text'] : one;
+    return typeof text === 'string' ? [decoded(text).trim()] : [];
+  });
 }

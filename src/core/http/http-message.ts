@@ -1,0 +1,61 @@
+import { bytesOf, concatBytes } from '../base/bytes.ts';
+import type { Fault } from '../base/fault.ts';
+
+// Source: RFC 9112 (HTTP/1.1), as far as a client needs it that asks one thing after the other over a connection.
+
+export interface HttpHeader {
+  readonly name: string;
+  readonly value: string;
+}
+
+/** A whole answer. */
+export interface HttpAnswer {
+  readonly status: number;
+  readonly headers: readonly HttpHeader[];
+  readonly body: Uint8Array;
+  /** Whether the peer keeps the connection for the next request (RFC 9112 §9.3). */
+  readonly staysOpen: boolean;
+}
+
+export type HttpFaultCode =
+  | 'http.not-http'
+  | 'http.head-too-large'
+  | 'http.body-too-large'
+  | 'http.bad-length'
+  | 'http.bad-chunk'
+  | 'http.cut';
+
+export type HttpEvent =
+  | { readonly kind: 'answer'; readonly answer: HttpAnswer }
+  | { readonly kind: 'malformed'; readonly fault: Fault<HttpFaultCode> };
+
+/** All values of a header, in the order they came; names know no letter case. */
+export const headersOf = ({ headers }: Pick<HttpAnswer, 'headers'>, name: string): readonly string[] =>
+  headers.flatMap((header) => (header.name.toLowerCase() === name.toLowerCase() ? [header.value] : []));
+export const headerIn = (answer: Pick<HttpAnswer, 'headers'>, name: string): string | null =>
+  headersOf(answer, name)[0] ?? null;
+
+export interface HttpRequest {
+  readonly method: 'GET' | 'POST';
+  readonly host: string;
+  readonly port: number;
+  /** Path and query. */
+  readonly path: string;
+  readonly headers: readonly HttpHeader[];
+  readonly body: string;
+}
+
+/** A request as it goes over the wire; host and length are added. Source: RFC 9112 §3, RFC 9110 §7.2. */
+export function writeHttpRequest({ method, host, port, path, headers, body }: HttpRequest): Uint8Array {
+  const named = host.includes(':') ? `[${host}]` : host;
+  const bytes = bytesOf(body);
+  const lines = [
+    `${method} ${path} HTTP/1.1`,
+    `Host: ${port === 80 ? named : `${named}:${port}`}`,
+    ...headers.map(({ name, value }) => `${name}: ${value}`),
+    ...(method === 'POST' ? [`Content-Length: ${bytes.length}`] : []),
+    '',
+    '',
+  ];
+  return concatBytes([bytesOf(lines.join('\r\n')), bytes]);
+}

@@ -1,0 +1,37 @@
+/** Why an operation gave no answer. */
+export const ONVIF_CAUSES = [
+  'unresolved-host',
+  'unreachable',
+  'refused',
+  'timeout',
+  'closed',
+  'blocked-by-policy',
+  'not-http',
+  'too-large',
+  'cut',
+  'not-found',
+  'not-soap',
+  'hostile-xml',
+  'auth-required',
+  'auth-failed',
+  'auth-unsupported',
+  'not-allowed',
+  'not-supported',
+  'redirect-elsewhere',
+  'wrong-answer',
+  'fault',
+] as const;
+export type OnvifCause = (typeof ONVIF_CAUSES)[number];
+
+/** After these nothing else is asked: there is nobody to ask, or asking on would cost the account. */
+export const ENDS_ALL: ReadonlySet<OnvifCause> = new Set([
+  'unresolved-host',
+  'unreachable',
+  'refused',
+  'blocked-by-policy',
+  'not-http',
+  'auth-required',
+  'auth-failed',
+  'auth-unsupported',
+  'redirect-elsewhere',
+] satisfies readonly OnvifCause[]);

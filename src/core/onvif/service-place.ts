@@ -1,0 +1,45 @@
+/** Where a service is asked: host and port as they are dialled, path as it stands. */
+export interface ServicePlace {
+  readonly host: string;
+  readonly port: number;
+  readonly path: string;
+}
+
+export interface PlaceFromDevice extends ServicePlace {
+  /** It gave another host than the one that it answers at. */
+  readonly isElsewhere: boolean;
+  /** The host that it gave. */
+  readonly saidHost: string;
+  readonly isTls: boolean;
+}
+
+const DEFAULT_PORTS: Readonly<Record<string, number>> = { 'http:': 80, 'https:': 443, 'rtsp:': 554, 'rtsps:': 322 };
+const MOST_URL = 1024;
+
+/**
+ * Where an address of a device leads, as seen from here: at the host that was called, whatever inner or earlier address it
+ * gives as its own. `null` when it is no address.
+ */
+export function placeFrom(url: string, called: Pick<ServicePlace, 'host' | 'port'>): PlaceFromDevice | null {
+  let parsed: URL;
+  try {
+    parsed = new URL(url.slice(0, MOST_URL));
+  } catch {
+    return null;
+  }
+  const { protocol, hostname, pathname, search } = parsed;
+  const usual = Object.hasOwn(DEFAULT_PORTS, protocol) ? DEFAULT_PORTS[protocol] : undefined;
+  if (usual === undefined || hostname === '') return null;
+  const saidHost = hostname.replace(/^\[|\]$/g, '');
+  const isElsewhere = saidHost.toLowerCase() !== called.host.toLowerCase();
+  const saidPort = parsed.port === '' ? usual : Number(parsed.port);
+  return {
+    host: called.host,
+    // behind a router another port leads in than the one that the device knows
+    port: isElsewhere && protocol === 'http:' ? called.port : saidPort,
+    path: `${pathname}${search}`,
+    isElsewhere,
+    saidHost,
+    isTls: protocol === 'https:' || protocol === 'rtsps:',
+  };
+}

@@ -1,0 +1,102 @@
+import type { CommonEffect, CommonInput, HttpDoing, HttpInput, Machine } from '../machine/machine.ts';
+import type { OnvifReading } from '../onvif/reading.ts';
+import type { ServicePlace } from '../onvif/service-place.ts';
+import { createNumbers, type LineMoved, OnvifLine, type OnvifStep } from './onvif-line.ts';
+import { OnvifSession, type SessionOptions } from './onvif-session.ts';
+import { DeviceReader } from './read-script.ts';
+
+type ReadTimer = 'enough';
+export type OnvifInput = CommonInput<ReadTimer> | HttpInput;
+
+/** What it tells: lines of the answer, as they happen. */
+export type OnvifEvent =
+  | { readonly kind: 'step'; readonly step: OnvifStep }
+  | { readonly kind: 'reading'; readonly reading: OnvifReading };
+export type OnvifEffect = CommonEffect<ReadTimer> | HttpDoing | OnvifEvent;
+
+/** Where the device service lies unless somebody says otherwise. Source: ONVIF Core §5.1. */
+export const DEVICE_PATH = '/onvif/device_service';
+export const USUAL_ONVIF_PORT = 80;
+
+/** Of each answer. */
+export const ONVIF_TIMEOUT_MS = 5000;
+/** A slow box of many channels takes its time; beyond this the reading ends with what it has. */
+const ENOUGH_MS = 120_000;
+
+export interface OnvifOptions extends Omit<SessionOptions, 'unixMs' | 'target'> {
+  readonly target: ServicePlace;
+  readonly timeoutMs: number;
+  readonly startedAtUnixMs: number;
+}
+
+/** Reads a device once, and ends. */
+export class OnvifMachine implements Machine<OnvifInput, OnvifEffect> {
+  readonly #session: OnvifSession;
+  readonly #line: OnvifLine<null>;
+  readonly #reader: DeviceReader;
+  #atMs = 0;
+  #isOver = false;
+  #answers = 0;
+  #answerMs = 0;
+
+  constructor(private readonly options: OnvifOptions) {
+    const unixMs = (atMs: number): number => options.startedAtUnixMs + atMs;
+    this.#session = new OnvifSession({ ...options, unixMs });
+    this.#line = new OnvifLine(this.#session, { name: 'read', timeoutMs: options.timeoutMs, number: createNumbers() });
+    this.#reader = new DeviceReader(this.#session, () => unixMs(this.#atMs), options.credentials !== null);
+  }
+
+  begin(atMs: number): readonly OnvifEffect[] {
+    this.#atMs = atMs;
+    return [
+      { kind: 'arm', timer: 'enough', afterMs: ENOUGH_MS },
+      ...this.#moved(this.#line.run(this.#reader.script(), atMs)),
+    ];
+  }
+
+  handle(input: OnvifInput): readonly OnvifEffect[] {
+    if (this.#isOver) return [];
+    this.#atMs = input.atMs;
+    switch (input.kind) {
+      case 'told':
+      case 'untold':
+        return this.#moved(this.#line.handle(input));
+      case 'timer':
+        return this.#end({
+          cause: 'timeout',
+          note: `It was not done after ${ENOUGH_MS / 1000} s; what it told until then is kept.`,
+        });
+      case 'broken':
+        return this.#end({ cause: 'closed', note: input.note });
+      case 'cancel':
+        return this.#end({ cause: 'closed', note: 'Cancelled.' });
+    }
+  }
+
+  #moved({ effects, steps, result }: LineMoved<null>): readonly OnvifEffect[] {
+    for (const { ok, durationMs, requests } of steps)
+      if (ok || requests > 0) {
+        this.#answers += requests;
+        this.#answerMs += durationMs;
+      }
+    const told: readonly OnvifEffect[] = [...steps.map((step) => ({ kind: 'step', step }) as const), ...effects];
+    return result === undefined ? told : [...told, ...this.#end(null)];
+  }
+
+  #end(early: Pick<OnvifReading, 'cause' | 'note'> | null): readonly OnvifEffect[] {
+    this.#isOver = true;
+    const { extraAnswers, oddTypes, provenBy } = this.#session;
+    const { facts } = this.#reader;
+    const reading: OnvifReading = {
+      ...facts,
+      ...(early && facts.cause === null ? early : {}),
+      ...this.options.target,
+      login: provenBy,
+      extraAnswers,
+      oddTypes,
+      answers: this.#answers,
+      meanAnswerMs: this.#answers > 0 ? this.#answerMs / this.#answers : null,
+    };
+    return [{ kind: 'reading', reading }, { kind: 'disarm', timer: 'enough' }, { kind: 'done' }];
+  }
+}
