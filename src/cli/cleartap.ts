@@ -1,3 +1,4 @@
+import { ONVIF_USAGE } from './onvif-usage.ts';
 import { complain } from './print.ts';
 import { PROBE_USAGE, probeCommand } from './probe-command.ts';
 import { SCAN_USAGE } from './scan-usage.ts';
@@ -12,6 +13,7 @@ const COMMANDS: Readonly<Record<string, () => Promise<Command>>> = {
   card: async () => (await import('./card-command.ts')).cardCommand,
   rehearse: async () => (await import('./rehearse-command.ts')).rehearseCommand,
   scan: async () => (await import('./scan-command.ts')).scanCommand,
+  onvif: async () => (await import('./onvif-command.ts')).onvifCommand,
   standins: async () => (await import('./standins-command.ts')).standinsCommand,
 };
 
@@ -19,6 +21,7 @@ const USAGE = `usage:
   ${PROBE_USAGE}
   cleartap check FILE.cleartap.json [--secrets FILE.json] [--apply RULE [--out FILE]] [--json]
   ${SCAN_USAGE}
+  ${ONVIF_USAGE}
   cleartap card --size BYTES [--limit GIB] [--image FILE [--sha256 HEX] [--name NAME]] [--json]
   cleartap rehearse [SCRIPT.json] [--json]
   cleartap standins [--json]

@@ -1,4 +1,3 @@
-import { text as readAll } from 'node:stream/consumers';
 import { parseArgs } from 'node:util';
 import { oneLine } from '../core/base/control-signs.ts';
 import { sayMs, sayRate, sayShare } from '../core/base/say.ts';
@@ -13,6 +12,7 @@ import { runProbe } from '../server/works/run-probe.ts';
 import { cancelOnSignal } from './cancel-on-signal.ts';
 import { print, printJson } from './print.ts';
 import type { SiteProbeOptions } from './probe-site.ts';
+import { readSecret } from './read-secret.ts';
 import { UsageError } from './usage-error.ts';
 
 export const PROBE_USAGE = `cleartap probe rtsp://host:port/path [--user NAME] [--pass-env VAR | --pass-stdin]
@@ -55,8 +55,6 @@ export async function probeCommand(args: readonly string[]): Promise<number> {
   if (values.site === undefined && (values.again || values.secrets !== undefined))
     throw new UsageError('--again and --secrets belong to --site.');
   if (values.site === undefined && (target === undefined || rest.length > 0)) throw new UsageError('Expected one URL.');
-  if (values['pass-env'] !== undefined && values['pass-stdin'])
-    throw new UsageError('--pass-env and --pass-stdin exclude each other.');
   const transport = TRANSPORTS.find((one) => one === values.transport);
   if (!transport) throw new UsageError(`--transport: expected tcp, udp or auto, got “${values.transport}”.`);
   const seconds = positive('seconds', values.seconds, 3600);
@@ -113,14 +111,6 @@ async function wholeSite(
     print(`${found.probed.length} probed, ${failed} failed, ${found.leftOut.length} left out\n`);
   }
   return found.probed.some(({ verdict }) => verdict === 'fail') ? 1 : 0;
-}
-
-async function readSecret(variable: string | undefined, fromStdin: boolean): Promise<string | null> {
-  if (fromStdin) return (await readAll(process.stdin)).replace(/\r?\n$/, '');
-  if (variable === undefined) return null;
-  const secret = process.env[variable];
-  if (secret === undefined) throw new UsageError(`--pass-env: the variable ${variable} is not set.`);
-  return secret;
 }
 
 /** The report for eyes. */

@@ -1,11 +1,12 @@
 import { parseArgs } from 'node:util';
 import { ALDER_MILL_FLEET, fleetListing, startFleet } from '../standins/fleet.ts';
+import { ONVIF_GALLERY } from '../standins/onvif/onvif-gallery.ts';
 import { print, printJson } from './print.ts';
 
 /** Starts the simulated cameras, prints where they listen, and runs until SIGTERM or SIGINT. */
 export async function standinsCommand(args: readonly string[]): Promise<number> {
   const { values } = parseArgs({ args: [...args], options: { json: { type: 'boolean', default: false } } });
-  const fleet = await startFleet(ALDER_MILL_FLEET, {
+  const fleet = await startFleet([...ALDER_MILL_FLEET, ...ONVIF_GALLERY], {
     onSessionEnd: (end) => {
       process.stderr.write(`${JSON.stringify(end)}\n`); // what a receiver should have missed, for whoever compares
     },

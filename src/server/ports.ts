@@ -1,3 +1,5 @@
+import type { HttpAnswer, HttpRequest } from '../core/http/http-message.ts';
+import type { HttpCause } from '../core/machine/machine.ts';
 import type { ProbeCause } from '../core/rtsp/exchange-types.ts';
 
 // The outside world as the engine sees it. Adapters implement these; tests implement them too.
@@ -59,6 +61,33 @@ export interface Finder {
   openDiscovery(onAnswer: (from: string, chunk: Uint8Array) => void): Promise<Discovery>;
   /** The system's table of neighbours, as it prints it. */
   neighbours(): Promise<string>;
+}
+
+/** Why an exchange gave no whole answer. */
+export class HttpFailure extends Error {
+  override readonly name = 'HttpFailure';
+  constructor(
+    readonly httpCause: HttpCause,
+    note: string,
+  ) {
+    super(note);
+  }
+}
+
+export interface HttpTold {
+  readonly answer: HttpAnswer;
+  /** Answers that nobody had asked for, since the last exchange. */
+  readonly extra: number;
+}
+
+/** One thing after the other over a connection that is kept open as long as the peer likes. */
+export interface HttpPort {
+  /** Rejects with `HttpFailure`. What is cut off by its signal, or by `close`, rejects too. */
+  exchange(
+    request: HttpRequest,
+    limits: Limits & { readonly mostBytes: number; readonly mayRepeat: boolean },
+  ): Promise<HttpTold>;
+  close(): void;
 }
 
 export interface Limits {

@@ -1,32 +1,11 @@
-import { createServer, type IncomingMessage } from 'node:http';
+import { createServer, type IncomingMessage, type ServerResponse } from 'node:http';
 import { listenOnLoopback, shutServer } from './loopback-server.ts';
+import type { ShownProfile } from './onvif/onvif-answers.ts';
+import type { OnvifAnswer, OnvifDevice } from './onvif/onvif-device.ts';
 import type { DevicePage } from './personality.ts';
 
 /** More in one request is no envelope. */
 const MOST_BYTES = 64 * 1024;
-
-const envelope = (body: string): string =>
-  '<?xml version="1.0" encoding="UTF-8"?><SOAP-ENV:Envelope xmlns:SOAP-ENV="http://www.w3.org/2003/05/soap-envelope" ' +
-  'xmlns:tds="http://www.onvif.org/ver10/device/wsdl" xmlns:tt="http://www.onvif.org/ver10/schema" ' +
-  `xmlns:ter="http://www.onvif.org/ver10/error"><SOAP-ENV:Body>${body}</SOAP-ENV:Body></SOAP-ENV:Envelope>`;
-
-/** Source: ONVIF Core §8.3.1: the one answer that needs no login. */
-function timeAnswer(atMs: number): string {
-  const at = new Date(atMs);
-  const time = `<tt:Hour>${at.getUTCHours()}</tt:Hour><tt:Minute>${at.getUTCMinutes()}</tt:Minute><tt:Second>${at.getUTCSeconds()}</tt:Second>`;
-  const date = `<tt:Year>${at.getUTCFullYear()}</tt:Year><tt:Month>${at.getUTCMonth() + 1}</tt:Month><tt:Day>${at.getUTCDate()}</tt:Day>`;
-  return envelope(
-    '<tds:GetSystemDateAndTimeResponse><tds:SystemDateAndTime><tt:DateTimeType>Manual</tt:DateTimeType>' +
-      `<tt:DaylightSavings>false</tt:DaylightSavings><tt:UTCDateTime><tt:Time>${time}</tt:Time><tt:Date>${date}</tt:Date></tt:UTCDateTime>` +
-      '</tds:SystemDateAndTime></tds:GetSystemDateAndTimeResponse>',
-  );
-}
-
-const REFUSAL = envelope(
-  '<SOAP-ENV:Fault><SOAP-ENV:Code><SOAP-ENV:Value>SOAP-ENV:Sender</SOAP-ENV:Value><SOAP-ENV:Subcode>' +
-    '<SOAP-ENV:Value>ter:NotAuthorized</SOAP-ENV:Value></SOAP-ENV:Subcode></SOAP-ENV:Code>' +
-    '<SOAP-ENV:Reason><SOAP-ENV:Text xml:lang="en">A login is asked for.</SOAP-ENV:Text></SOAP-ENV:Reason></SOAP-ENV:Fault>',
-);
 
 async function bodyOf(request: IncomingMessage): Promise<string> {
   let text = '';
@@ -43,22 +22,47 @@ export interface DevicePages {
   close(): Promise<void>;
 }
 
-/** The web page of a simulated device, and the door of its ONVIF service: it tells the time, and asks for a login else. */
-export async function startDevicePages(page: DevicePage, clockErrorMs = 0): Promise<DevicePages> {
+export interface PagesOptions {
+  readonly page: DevicePage;
+  readonly onvif: OnvifDevice | null;
+  /** One picture of a stream, as it is now. */
+  readonly still: (profile: ShownProfile) => Promise<Uint8Array>;
+  readonly answerDelayMs: number;
+}
+
+/** The web page of a simulated device, the doors of its ONVIF services, and its stills. */
+export async function startDevicePages({ page, onvif, still, answerDelayMs }: PagesOptions): Promise<DevicePages> {
+  const serveOnvif = async (device: OnvifDevice, request: IncomingMessage, response: ServerResponse): Promise<void> => {
+    const gone = new AbortController();
+    response.on('close', () => gone.abort());
+    const asked = await bodyOf(request);
+    const answer = await device.answer(asked, request, gone.signal);
+    if (answerDelayMs > 0) await new Promise((resolve) => setTimeout(resolve, answerDelayMs));
+    if (response.destroyed) return;
+    if (page.onvif?.answersTwice) return twice(response, answer);
+    response
+      .writeHead(answer.status, { ...answer.headers, 'Content-Length': Buffer.byteLength(answer.body) })
+      .end(answer.body);
+  };
+  const serveStill = async (
+    profile: ShownProfile,
+    device: OnvifDevice,
+    request: IncomingMessage,
+    response: ServerResponse,
+  ): Promise<void> => {
+    if (!device.admitsStill(request))
+      return void response.writeHead(401, { 'WWW-Authenticate': device.challenge }).end();
+    const picture = await still(profile);
+    response.writeHead(200, { 'Content-Type': 'image/jpeg', 'Content-Length': picture.length }).end(picture);
+  };
   const server = createServer((request, response) => {
     response.setHeader('Server', page.server);
-    if (request.method === 'POST' && page.onvif && request.url === '/onvif/device_service') {
-      response.setHeader('Content-Type', 'application/soap+xml; charset=utf-8');
-      bodyOf(request).then(
-        (asked) => {
-          const isTime = asked.includes('GetSystemDateAndTime');
-          response.writeHead(isTime ? 200 : 400).end(isTime ? timeAnswer(Date.now() + clockErrorMs) : REFUSAL);
-        },
-        () => response.destroy(),
-      );
-      return;
-    }
-    if (request.method !== 'GET' || request.url !== '/') {
+    const url = request.url ?? '';
+    const failed = (): void => void response.destroy(); // as a device would
+    if (request.method === 'POST' && onvif?.isMine(url)) return void serveOnvif(onvif, request, response).catch(failed);
+    const profile = request.method === 'GET' ? onvif?.snapshotOf(url) : null;
+    if (onvif && profile) return void serveStill(profile, onvif, request, response).catch(failed);
+    if (request.method !== 'GET' || url !== '/') {
       response.writeHead(404, { 'Content-Type': 'text/plain; charset=utf-8' }).end('Nothing lies there.\n');
       return;
     }
@@ -66,5 +70,24 @@ export async function startDevicePages(page: DevicePage, clockErrorMs = 0): Prom
     response.end(`<!doctype html><html lang="en"><title>${page.title}</title><h1>${page.title}</h1></html>`);
   });
   const port = await listenOnLoopback(server, page.title);
-  return { port, close: () => shutServer(server) };
+  return {
+    port,
+    close: async () => {
+      onvif?.close();
+      await shutServer(server);
+    },
+  };
+}
+
+/** The whole answer, and then the same once more, as some firmware does after a retry of its own. */
+function twice(response: ServerResponse, { status, headers, body }: OnvifAnswer): void {
+  const { socket } = response;
+  if (!socket) return;
+  const head = Object.entries({ ...headers, 'Content-Length': Buffer.byteLength(body) }).map(
+    ([name, value]) => `${name}: ${value}\r\n`,
+  );
+  const text = `HTTP/1.1 ${status} ${status === 200 ? 'OK' : 'Refused'}\r\n${head.join('')}\r\n${body}`;
+  response.detachSocket(socket);
+  socket.write(text + text);
+  socket.end();
 }

@@ -35,7 +35,7 @@ const matches = ({ name, endpoint, hardware, location, address }: DiscoveryAnswe
   '</d:ProbeMatch></d:ProbeMatches></SOAP-ENV:Body></SOAP-ENV:Envelope>';
 
 /** Answers the question by WS-Discovery on a loopback port, as a device would in its multicast group. */
-export async function startDiscoveryResponder(answer: () => DiscoveryAnswer): Promise<DiscoveryResponder> {
+export async function startDiscoveryResponder(answer: () => DiscoveryAnswer, times = 1): Promise<DiscoveryResponder> {
   const socket = createSocket('udp4');
   let isBound = false;
   const bound = new Promise<void>((resolve, reject) => {
@@ -50,7 +50,8 @@ export async function startDiscoveryResponder(answer: () => DiscoveryAnswer): Pr
   socket.on('message', (chunk, from) => {
     const text = chunk.toString('utf8');
     const id = text.includes('NetworkVideoTransmitter') ? messageIdOf(text) : null;
-    if (id !== null) socket.send(matches(answer(), id), from.port, from.address, () => {}); // whoever asked may be gone
+    if (id === null) return;
+    for (let time = 0; time < times; time++) socket.send(matches(answer(), id), from.port, from.address, () => {}); // whoever asked may be gone
   });
   await bound;
   return { port: (socket.address() as AddressInfo).port, close: () => socket.close() };

@@ -5,18 +5,33 @@ import { type Bystander, MILL_NETWORK } from './alder-mill-network.ts';
 import { type DevicePages, startDevicePages } from './device-pages.ts';
 import { type DiscoveryResponder, startDiscoveryResponder } from './discovery-responder.ts';
 import { type HandsetPages, handsetHeat, startHandsetPages } from './handset-pages.ts';
-import { BOOT_ROOM, BREAD_OVEN, type DevicePage, LINEN_STAIR, type Personality, SLUICE_RAIL } from './personality.ts';
+import type { ShownProfile } from './onvif/onvif-answers.ts';
+import { OnvifDevice } from './onvif/onvif-device.ts';
+import { SimulatedHead } from './onvif/simulated-head.ts';
+import {
+  BOOT_ROOM,
+  BREAD_OVEN,
+  CIDER_PRESS,
+  type DevicePage,
+  LINEN_STAIR,
+  type Personality,
+  SLUICE_RAIL,
+} from './personality.ts';
 import { createEncoderThread } from './pictures/encoder-thread.ts';
-import type { EncodeGroup } from './pictures/picture-feed.ts';
+import type { GroupRequest } from './pictures/group-request.ts';
+import type { EncodeGroup, FeedFormat, FeedHead } from './pictures/picture-feed.ts';
 import { type Member, type Reservation, SimulatedRouter } from './router.ts';
 import { type RtspStandIn, type SessionEnd, startRtspStandIn } from './rtsp-standin.ts';
 
-export const ALDER_MILL_FLEET: readonly Personality[] = [SLUICE_RAIL, BOOT_ROOM, LINEN_STAIR, BREAD_OVEN];
+export const ALDER_MILL_FLEET: readonly Personality[] = [SLUICE_RAIL, BOOT_ROOM, LINEN_STAIR, BREAD_OVEN, CIDER_PRESS];
 
 /** A simulated device: its stream, and the pages of a handset. */
 interface Device {
   readonly rtsp: RtspStandIn;
   readonly pages: HandsetPages | null;
+  /** Its own page, with its ONVIF services. */
+  readonly page: DevicePages | null;
+  readonly head: SimulatedHead | null;
   /** What runs on it, where another firmware can be written. */
   firmware: Firmware;
   account: Personality['account'];
@@ -35,6 +50,10 @@ interface Resident extends Member {
 export interface Fleet {
   readonly standIns: readonly RtspStandIn[];
   readonly pagesOf: (standIn: RtspStandIn) => HandsetPages | null;
+  /** Loopback port of its ONVIF services; `null` where it has none. */
+  readonly onvifPortOf: (standIn: RtspStandIn) => number | null;
+  /** The head of a simulated camera; `null` where it has none. */
+  readonly headOf: (name: string) => SimulatedHead | null;
   readonly router: SimulatedRouter;
   /** Real loopback port of an address of the simulated network, as it is now. */
   loopbackPort(host: string, port: number): number | undefined;
@@ -71,15 +90,55 @@ async function startDevice(
   const heat = handset && handsetHeat(handset, Date.now());
   const accountOf = (): Personality['account'] => device?.account ?? personality.account;
   let device: Device | null = null;
-  const [rtsp, pages] = await Promise.all([
-    startRtspStandIn(personality, encode, onSessionEnd, heat?.keptShare),
+  const { page, plug } = personality;
+  const head = page?.onvif?.head ? new SimulatedHead(page.onvif.head, Date.now) : null;
+  const feedHead = head && feedHeadOf(head);
+  const onvif = page?.onvif
+    ? new OnvifDevice({
+        personality,
+        onvif: page.onvif,
+        mac: plug?.mac ?? SOME_PLUG.mac,
+        isDhcp: plug?.address === 'asks',
+        accountOf,
+        head,
+        rtspPort: () => device?.rtsp.port ?? 0,
+      })
+    : null;
+  const still = async ({ stream }: ShownProfile): Promise<Uint8Array> => {
+    const [picture] = (await encode(stillRequest(stream.format, feedHead, personality.clockErrorMs), Date.now()))
+      .pictures;
+    return picture?.[0] ?? new Uint8Array();
+  };
+  const [rtsp, pages, own] = await Promise.all([
+    startRtspStandIn(personality, encode, onSessionEnd, {
+      ...(heat ? { keptShare: heat.keptShare } : {}),
+      head: feedHead,
+    }),
     handset && heat ? startHandsetPages({ personality, accountOf, handset, encode, heat }) : null,
+    page ? startDevicePages({ page, onvif, still, answerDelayMs: personality.answerDelayMs }) : null,
   ]);
   const firmware = reflash && isAsDelivered ? 'stock' : 'new';
   await rtsp.setListening(firmware === 'new');
-  device = { rtsp, pages, firmware, account: personality.account };
+  device = { rtsp, pages, page: own, head, firmware, account: personality.account };
   return device;
 }
+
+/** A head as its pictures are drawn by it. */
+const feedHeadOf = (head: SimulatedHead): FeedHead => ({
+  seenAt: (unixMs) => head.viewAt(unixMs),
+  isMovingAt: (unixMs) => head.isMovingAt(unixMs),
+  onChange: (listener) => head.onChange(listener),
+});
+
+const STILL_QUALITY = 70;
+const stillRequest = (format: FeedFormat, head: FeedHead | null, clockErrorMs: number): GroupRequest => ({
+  ...format,
+  codec: 'JPEG',
+  quantiser: STILL_QUALITY,
+  frames: 1,
+  startUnixMs: Date.now() + clockErrorMs,
+  ...(head ? { seen: [head.seenAt(Date.now())] } : {}),
+});
 
 /** A plug for whoever has none of its own: nobody looks at it. */
 const SOME_PLUG: Member['plug'] = { mac: '00:00:5e:00:53:ff', address: 'static' };
@@ -89,33 +148,43 @@ interface Dweller {
   readonly host: string;
   readonly plug?: Member['plug'] | undefined;
   readonly page?: DevicePage | null | undefined;
-  readonly clockErrorMs: number;
+  /** Its page, where it is served already. */
+  readonly served: DevicePages | null;
   readonly isMute: boolean;
   readonly ports: readonly (readonly [number, number])[];
 }
 
 async function settle(
-  { name, host, plug = SOME_PLUG, page = null, clockErrorMs, isMute, ports }: Dweller,
+  { name, host, plug = SOME_PLUG, page = null, served: before, isMute, ports }: Dweller,
   hostOf: () => string,
 ): Promise<Resident> {
   const onvif = page?.onvif;
   const [served, discovery] = await Promise.all([
-    page && startDevicePages(page, clockErrorMs),
+    before ?? (page && startDevicePages({ page, onvif: null, still: async () => new Uint8Array(), answerDelayMs: 0 })),
     page && onvif
-      ? startDiscoveryResponder(() => ({ name, ...onvif, address: `${onvif.staleAddress ?? hostOf()}:${page.port}` }))
+      ? startDiscoveryResponder(
+          () => ({
+            name,
+            endpoint: onvif.endpoint,
+            hardware: onvif.hardware,
+            location: onvif.location,
+            address: `${onvif.innerHost ?? onvif.staleAddress ?? hostOf()}:${page.port}`,
+          }),
+          onvif.answersTwice ? 2 : 1,
+        )
       : null,
   ]);
   const all = page && served ? [...ports, [page.port, served.port] as const] : ports;
   return { name, host, plug, ports: new Map(all), page: served, discovery, isMute };
 }
 
-const dwellerOf = ({ rtsp, pages }: Device): Dweller => {
-  const { name, host, port, plug, page, handset, clockErrorMs } = rtsp.personality;
+const dwellerOf = ({ rtsp, pages, page: served }: Device): Dweller => {
+  const { name, host, port, plug, page, handset } = rtsp.personality;
   const ofHandset =
     handset && pages
       ? [[handset.pictures.port, pages.picturesPort] as const, [handset.pagePort, pages.pagePort] as const]
       : [];
-  return { name, host, plug, page, clockErrorMs, isMute: false, ports: [[port, rtsp.port], ...ofHandset] };
+  return { name, host, plug, page, served, isMute: false, ports: [[port, rtsp.port], ...ofHandset] };
 };
 
 /** Starts simulated cameras, with one thread that draws and encodes for all of them, and who else lives in their network. */
@@ -127,7 +196,7 @@ export async function startFleet(personalities: readonly Personality[], options:
   const residents = await Promise.all(
     [
       ...devices.map(dwellerOf),
-      ...bystanders.map((one): Dweller => ({ ...one, clockErrorMs: 0, isMute: one.page === null, ports: [] })),
+      ...bystanders.map((one): Dweller => ({ ...one, served: null, isMute: one.page === null, ports: [] })),
     ].map((one) => settle(one, () => router?.hostOf(one.name) ?? one.host)),
   );
   const given = new SimulatedRouter({
@@ -145,15 +214,22 @@ export async function startFleet(personalities: readonly Personality[], options:
     devices.find(({ rtsp }) => rtsp.personality.name === at(host)?.name);
   return {
     standIns: devices.map(({ rtsp }) => rtsp),
+    headOf: (name) => devices.find(({ rtsp }) => rtsp.personality.name === name)?.head ?? null,
+    onvifPortOf: (standIn) => {
+      const device = devices.find(({ rtsp }) => rtsp === standIn);
+      return device?.rtsp.personality.page?.onvif ? (device.page?.port ?? null) : null;
+    },
     pagesOf: (standIn) => devices.find(({ rtsp }) => rtsp === standIn)?.pages ?? null,
     router: given,
-    loopbackPort: (host, port) => at(host)?.ports.get(port),
+    // as delivered, a camera that is to be reflashed opens nothing
+    loopbackPort: (host, port) => (deviceAt(host)?.firmware === 'stock' ? undefined : at(host)?.ports.get(port)),
     hasHost: (host) => at(host)?.isMute === false,
     discoveryPorts: () =>
       new Map(
-        residents.flatMap(({ name, host, discovery }) =>
-          discovery ? [[discovery.port, given.hostOf(name) ?? host] as const] : [],
-        ),
+        residents.flatMap(({ name, host, discovery }) => {
+          const isStock = devices.some(({ rtsp, firmware }) => rtsp.personality.name === name && firmware === 'stock');
+          return discovery && !isStock ? [[discovery.port, given.hostOf(name) ?? host] as const] : [];
+        }),
       ),
     neighbours: () => given.joined.map(({ host, mac }) => `${host} 0x1 0x2 ${mac} * sim0\n`).join(''),
     reflash: async (host, inputs) => {
@@ -205,6 +281,7 @@ export function fleetListing(fleet: Fleet) {
             query: null,
           }),
         })),
+        ...onvifListing(fleet, standIn),
         ...(pages && personality.handset
           ? {
               page: `http://127.0.0.1:${pages.pagePort}/`,
@@ -216,4 +293,12 @@ export function fleetListing(fleet: Fleet) {
       };
     }),
   };
+}
+
+function onvifListing(fleet: Fleet, standIn: RtspStandIn) {
+  const port = fleet.onvifPortOf(standIn);
+  const account = standIn.personality.page?.onvif?.account ?? standIn.personality.account;
+  return port === null
+    ? {}
+    : { onvif: { host: '127.0.0.1', port, user: account?.user ?? null, password: account?.password ?? null } };
 }

@@ -1,11 +1,15 @@
 import { type ReflashGuide, USUAL_GUIDE } from '../core/firmware/guide.ts';
 import type { HandsetLoad, Mount } from '../core/handset/heat.ts';
+import type { HeadPersonality, OnvifPersonality } from './onvif/onvif-personality.ts';
 import type { FeedFormat } from './pictures/picture-feed.ts';
+import { SLUICE_WALK } from './pictures/scenes.ts';
 
 export interface StreamPersonality {
   readonly label: string;
   readonly path: string;
   readonly format: FeedFormat;
+  /** Of a box: which of its channels it shows; 1 unless said. */
+  readonly channel?: number;
 }
 
 /** How a simulated camera behaves: the healthy one, and the ways real ones fail. */
@@ -56,14 +60,7 @@ export interface DevicePage {
   readonly port: number;
   readonly title: string;
   readonly server: string;
-  readonly onvif?: {
-    /** UUID of its endpoint. */
-    readonly endpoint: string;
-    readonly hardware: string;
-    readonly location: string;
-    /** An address of before, which it gives as its own all the same. */
-    readonly staleAddress?: string;
-  };
+  readonly onvif?: OnvifPersonality;
 }
 
 export interface HandsetPersonality {
@@ -90,6 +87,25 @@ export const ORDINARY = {
   clockErrorMs: 0,
 } as const satisfies Partial<Personality>;
 
+/** What most of them say of themselves by ONVIF. */
+const SPEAKS = { login: 'either', tokenLifeS: 300 } as const satisfies Partial<OnvifPersonality>;
+
+const DOME: HeadPersonality = {
+  panMin: -175,
+  panMax: 175,
+  tiltMin: -80,
+  tiltMax: 10,
+  zoomMax: 5,
+  panDegPerS: 60,
+  tiltDegPerS: 40,
+  hfovDeg: 60.5,
+  presets: [
+    { name: 'Sluice gate', pan: -18, tilt: -6, zoom: 1.6 },
+    { name: 'Wheel', pan: 11, tilt: 0, zoom: 1.8 },
+  ],
+  mostPresets: 16,
+};
+
 /** A healthy wired dome over the sluice. */
 export const SLUICE_RAIL: Personality = {
   name: 'Sluice rail',
@@ -110,11 +126,31 @@ export const SLUICE_RAIL: Personality = {
     port: 80,
     title: 'Ostrel PD-5',
     server: 'Ostrel-web/2.4',
-    onvif: { endpoint: '6d1b9a3e-21c4-4e0f-8a52-00005e005321', hardware: 'PD-5', location: 'sluice' },
+    onvif: {
+      ...SPEAKS,
+      endpoint: '6d1b9a3e-21c4-4e0f-8a52-00005e005321',
+      hardware: 'PD-5',
+      location: 'sluice',
+      make: 'Ostrel',
+      model: 'PD-5',
+      firmware: '2.4.11',
+      serial: 'OS5-21-0417',
+      head: DOME,
+      walks: SLUICE_WALK,
+      timeServer: '10.77.4.1',
+    },
   },
   streams: [
-    { label: 'main', path: '/live/main', format: { scene: 'sluice', label: 'Sluice rail', quantiser: 23, ...main } },
-    { label: 'sub', path: '/live/sub', format: { scene: 'sluice', label: 'Sluice rail', quantiser: 24, ...sub } },
+    {
+      label: 'main',
+      path: '/live/main',
+      format: { scene: 'sluice', label: 'Sluice rail', quantiser: 23, around: DOME, ...main },
+    },
+    {
+      label: 'sub',
+      path: '/live/sub',
+      format: { scene: 'sluice', label: 'Sluice rail', quantiser: 24, around: DOME, ...sub },
+    },
   ],
 };
 
@@ -135,6 +171,21 @@ export const QUILLBROOK_MINI_GUIDE: ReflashGuide = {
   rebootS: 90,
 };
 
+const PAN_ONLY: HeadPersonality = {
+  panMin: -170,
+  panMax: 170,
+  tiltMin: -30,
+  tiltMax: 30,
+  zoomMax: 1,
+  panDegPerS: 30,
+  tiltDegPerS: 20,
+  isTimedOnly: true,
+  deadMs: 120,
+  hfovDeg: 78,
+  presets: [],
+  mostPresets: 0,
+};
+
 /** A low-cost pan camera at the edge of the Wi-Fi: one packet in 125 never arrives. */
 export const BOOT_ROOM: Personality = {
   name: 'Boot room',
@@ -152,9 +203,34 @@ export const BOOT_ROOM: Personality = {
   stopsAfterMs: null,
   reflash: QUILLBROOK_MINI_GUIDE,
   plug: { mac: '00:00:5e:00:53:27', address: 'asks' },
+  page: {
+    port: 8899,
+    title: 'Mini',
+    server: 'qb-httpd 0.9',
+    onvif: {
+      endpoint: '3f0c5d18-7a21-4b66-9d0e-00005e005327',
+      hardware: 'Mini',
+      location: 'boot room',
+      make: 'Quillbrook',
+      model: 'Mini',
+      firmware: '1.0.3',
+      serial: 'QM-008812',
+      login: 'token',
+      tokenLifeS: 300,
+      head: PAN_ONLY,
+    },
+  },
   streams: [
-    { label: 'main', path: '/ch0', format: { scene: 'boot-room', label: 'Boot room', quantiser: 25, ...main } },
-    { label: 'sub', path: '/ch1', format: { scene: 'boot-room', label: 'Boot room', quantiser: 25, ...sub } },
+    {
+      label: 'main',
+      path: '/ch0',
+      format: { scene: 'boot-room', label: 'Boot room', quantiser: 25, around: PAN_ONLY, ...main },
+    },
+    {
+      label: 'sub',
+      path: '/ch1',
+      format: { scene: 'boot-room', label: 'Boot room', quantiser: 25, around: PAN_ONLY, ...sub },
+    },
   ],
 };
 
@@ -189,6 +265,14 @@ export const LINEN_STAIR: Personality = {
       hardware: 'C1',
       location: 'stair',
       staleAddress: '192.168.0.90',
+      make: 'Marrick',
+      model: 'C1',
+      firmware: '1.02',
+      serial: 'C1-330815',
+      login: 'token',
+      tokenLifeS: 300,
+      isOld: true,
+      saysSoap11: true,
     },
   },
   streams: [
@@ -233,4 +317,51 @@ export const BREAD_OVEN: Personality = {
     { label: 'main', path: '/live', format: { scene: 'oven', label: 'Bread oven', quantiser: 25, ...main } },
     { label: 'sub', path: '/small', format: { scene: 'oven', label: 'Bread oven', quantiser: 25, ...sub } },
   ],
+};
+
+const boxStream = (channel: number, label: string): readonly StreamPersonality[] => [
+  {
+    label: 'main',
+    path: `/ch${channel}/main`,
+    channel,
+    format: { scene: 'press', label, quantiser: 25, ...main },
+  },
+  { label: 'sub', path: `/ch${channel}/sub`, channel, format: { scene: 'press', label, quantiser: 25, ...sub } },
+];
+
+/** A recorder box with two cameras hanging off it: by ONVIF it shows the first, and the addresses of the network behind it. */
+export const CIDER_PRESS: Personality = {
+  name: 'Cider press',
+  host: '10.77.4.41',
+  port: 554,
+  server: 'R8 media 4.1',
+  realm: 'R8',
+  account: { user: 'press-viewer', password: 'pomace&pulp 9' },
+  ...ORDINARY,
+  digestQop: 'auth',
+  sessionTimeoutS: 60,
+  maxSessions: 8,
+  dropEvery: null,
+  maxPayloadBytes: 1400,
+  stopsAfterMs: null,
+  plug: { mac: '00:00:5e:00:53:41', address: 'asks' },
+  page: {
+    port: 80,
+    title: 'R8 recorder',
+    server: 'R8 web 4.1',
+    onvif: {
+      ...SPEAKS,
+      endpoint: '5b2f7c40-90d1-4a7e-b3b8-00005e005341',
+      hardware: 'R8',
+      location: 'cider press',
+      make: 'Marrick',
+      model: 'R8',
+      firmware: '4.1.7',
+      serial: 'R8-770231',
+      sourcesShown: 1,
+      innerHost: '192.168.10.1',
+      timeServer: '10.77.4.1',
+    },
+  },
+  streams: [...boxStream(1, 'Cider press A'), ...boxStream(2, 'Cider press B')],
 };

@@ -7,7 +7,7 @@ import { headerOf, type RtspHeader, type RtspRequest, writeResponse } from '../c
 import { parseSession, parseTransport } from '../core/rtsp/transport.ts';
 import { LoginGuard } from './login-guard.ts';
 import type { Personality, StreamPersonality } from './personality.ts';
-import { type EncodeGroup, PictureFeed } from './pictures/picture-feed.ts';
+import { type EncodeGroup, type FeedHead, PictureFeed } from './pictures/picture-feed.ts';
 import { RtpSender, type SenderCounts } from './rtp-sender.ts';
 import { openUdpSender, type UdpSender } from './udp-sender.ts';
 
@@ -55,12 +55,12 @@ export async function startRtspStandIn(
   personality: Personality,
   encode: EncodeGroup,
   onSessionEnd: (end: SessionEnd) => void = () => {},
-  keptShare: () => number = () => 1,
+  { keptShare = () => 1, head = null }: { readonly keptShare?: () => number; readonly head?: FeedHead | null } = {},
 ): Promise<RtspStandIn> {
   const feeds = new Map(
     personality.streams.map((stream) => [
       stream.path,
-      new PictureFeed(stream.format, encode, personality.clockErrorMs, keptShare),
+      new PictureFeed(stream.format, encode, personality.clockErrorMs, keptShare, head),
     ]),
   );
   const connections = new Set<Connection>();

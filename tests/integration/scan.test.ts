@@ -120,28 +120,28 @@ test('cancelled, every socket is closed within 200 ms, those that are being dial
 });
 
 test('on real sockets of loopback: a page that is ONVIF, a port that is shut, an answer by WS-Discovery', async () => {
-  const page = SLUICE_RAIL.page;
-  if (!page?.onvif) throw new Error('a page with ONVIF');
-  const pages = await startDevicePages(page);
+  const fleet = await startFleet([SLUICE_RAIL]);
+  const [standIn] = fleet.standIns;
+  const port = (standIn && fleet.onvifPortOf(standIn)) ?? 0;
   const responder = await startDiscoveryResponder(() => ({
     name: 'Sluice rail',
     endpoint: 'e-1',
     hardware: 'PD-5',
     location: 'x',
-    address: `127.0.0.1:${pages.port}`,
+    address: `127.0.0.1:${port}`,
   }));
   const { seen, summary } = await scan(onLoopback(responder.port), {
     range: range('127.0.0.1'),
-    ports: [pages.port, 1],
+    ports: [port, 1],
     isDiscovering: true,
   });
   expect(seen.get('127.0.0.1')).toMatchObject({ endpoints: ['urn:uuid:e-1'], hardware: 'PD-5' });
   expect(seen.get('127.0.0.1')?.doors).toEqual([
-    { port: pages.port, is: 'onvif', server: 'Ostrel-web/2.4', title: 'Ostrel PD-5', isSlow: false },
+    { port, is: 'onvif', server: 'Ostrel-web/2.4', title: 'Ostrel PD-5', isSlow: false },
   ]);
   expect(summary).toMatchObject({ open: 1, refused: 1 });
   responder.close();
-  await pages.close();
+  await fleet.close();
 });
 
 test('no address outside is called, whatever the machine is told', async () => {
@@ -160,7 +160,12 @@ const cleartap = (...args: readonly string[]): Promise<{ code: number | null; ou
   });
 
 test('as a command: one object, with what answered', async () => {
-  const pages = await startDevicePages({ port: 80, title: 'Printer \u001b[2J', server: 'PrintBox' });
+  const pages = await startDevicePages({
+    page: { port: 80, title: 'Printer \u001b[2J', server: 'PrintBox' },
+    onvif: null,
+    still: async () => new Uint8Array(),
+    answerDelayMs: 0,
+  });
   const { code, out } = await cleartap('127.0.0.1', '--ports', String(pages.port), '--json');
   const said = JSON.parse(out);
   expect(said).toMatchObject({ range: '127.0.0.1', asked: 1, isCancelled: false });

@@ -1,4 +1,5 @@
 import { LIVE } from './live-work.ts';
+import { ONVIF } from './onvif-work.ts';
 import { PROBE } from './probe-work.ts';
 import { SCAN } from './scan-work.ts';
 import type { Work } from './work.ts';
@@ -7,6 +8,7 @@ import type { Work } from './work.ts';
 export const LINE_WORKS: ReadonlyMap<string, Work> = new Map([
   ['probe', PROBE],
   ['scan', SCAN],
+  ['onvif', ONVIF],
 ]);
 
 /**

@@ -31,6 +31,7 @@ export class GroupEncoder {
   async encode(request: GroupRequest): Promise<EncodedGroup> {
     const { width, height, fps, frames } = request;
     const painter = await this.#painterFor(request);
+    if (request.seen) await painter.lookAround();
     if (request.codec === 'JPEG') return encodeJpegs(painter, request);
     const encoder = await loadEncoder().createH264MP4Encoder();
     try {
@@ -45,7 +46,7 @@ export class GroupEncoder {
       encoder.quantizationParameter = request.quantiser;
       encoder.initialize();
       for (let index = 0; index < frames; index++)
-        encoder.addFrameYuv(painter.paint(request.startUnixMs + (index * 1000) / fps));
+        encoder.addFrameYuv(painter.paint(request.startUnixMs + (index * 1000) / fps, request.seen?.[index] ?? null));
       encoder.finalize();
       return samplesOfMp4(encoder.FS.readFile(FILE));
     } finally {
@@ -54,11 +55,11 @@ export class GroupEncoder {
     }
   }
 
-  #painterFor({ scene, width, height, label }: PictureFormat): Promise<Painter> {
+  #painterFor({ scene, width, height, label, around }: PictureFormat): Promise<Painter> {
     const key = `${scene} ${width} ${height} ${label}`;
     const known = this.#painters.get(key);
     if (known) return known;
-    const painter = Painter.create({ scene, width, height, label });
+    const painter = Painter.create({ scene, width, height, label, ...(around ? { around } : {}) });
     this.#painters.set(key, painter);
     return painter;
   }

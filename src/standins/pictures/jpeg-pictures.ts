@@ -10,7 +10,7 @@ export async function encodeJpegs(painter: Painter, request: GroupRequest): Prom
   const { width, height, fps, frames, startUnixMs, quantiser } = request;
   const pictures: Uint8Array[][] = [];
   for (let index = 0; index < frames; index++) {
-    const rgb = rgbOf(painter.paint(startUnixMs + (index * 1000) / fps), width, height);
+    const rgb = rgbOf(painter.paint(startUnixMs + (index * 1000) / fps, request.seen?.[index] ?? null), width, height);
     const jpeg = await sharp(rgb, { raw: { width, height, channels: 3 } })
       .jpeg({ quality: quantiser, chromaSubsampling: '4:2:0', optimiseCoding: false })
       .toBuffer();

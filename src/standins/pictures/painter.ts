@@ -1,4 +1,5 @@
 import sharp from 'sharp';
+import { type Around, aroundSvg, type Seen, sampleColumns, sampleRows, straightOn } from './around.ts';
 import { GLYPH_HEIGHT, GLYPH_WIDTH, GLYPHS } from './glyphs.ts';
 import { type MovingPart, SCENE_HEIGHT, SCENE_WIDTH, SCENES, type SceneName } from './scenes.ts';
 
@@ -7,6 +8,8 @@ export interface PictureFormat {
   readonly width: number;
   readonly height: number;
   readonly label: string;
+  /** How far round its head turns, where it has one. */
+  readonly around?: Around;
 }
 
 /** An I420 picture: luma, then two quarter-size chroma planes. */
@@ -22,8 +25,8 @@ const svg = (width: number, height: number, body: string): Buffer =>
   Buffer.from(`<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 ${width} ${height}">${body}</svg>`);
 
 /** Limited-range BT.601, what a decoder assumes of a small H.264 picture without colour description. */
-async function render(source: Buffer, width: number, height: number): Promise<Planes> {
-  const rgba = await sharp(source, { density: 144 })
+async function render(source: Buffer, width: number, height: number, density = 144): Promise<Planes> {
+  const rgba = await sharp(source, { density, limitInputPixels: false })
     .resize(width, height, { fit: 'fill' })
     .ensureAlpha()
     .raw()
@@ -51,15 +54,57 @@ const NOISE_PERIOD = 8191; // prime, so that the grain does not line up with the
 
 interface PlacedPart {
   readonly part: MovingPart;
-  readonly x: number;
+  /** Of the scene's left edge, and pixels for one of its units. */
+  readonly left: number;
+  readonly scale: number;
   readonly y: number;
   readonly phases: readonly Planes[];
+}
+
+type Rectangle = Pick<Planes, 'width' | 'height'> & { readonly left: number; readonly top: number };
+
+async function placeParts(
+  parts: readonly MovingPart[],
+  { left, top, scaleX, scaleY }: { left: number; top: number; scaleX: number; scaleY: number },
+): Promise<readonly PlacedPart[]> {
+  const placed: PlacedPart[] = [];
+  for (const part of parts) {
+    const phases: Planes[] = [];
+    for (let phase = 0; phase < part.phases; phase++)
+      phases.push(
+        await render(
+          svg(part.width, part.height, part.draw(phase)),
+          even(part.width * scaleX),
+          even(part.height * scaleY),
+        ),
+      );
+    placed.push({ part, left, scale: scaleX, y: even(top + part.y * scaleY), phases });
+  }
+  return placed;
+}
+
+/** All that a head can look at: drawn once, and what moves in it stamped into it. */
+interface World {
+  readonly around: Around;
+  readonly still: Planes;
+  readonly live: Planes;
+  readonly parts: readonly PlacedPart[];
+  stamped: readonly Rectangle[];
+}
+
+async function createWorld(format: PictureFormat, around: Around): Promise<World> {
+  const scene = SCENES[format.scene];
+  const { width, height, body, left, top, scale } = aroundSvg(around, scene.background);
+  const still = await render(svg(width, height, body), width, height, 72);
+  const parts = await placeParts(scene.parts, { left, top, scaleX: scale, scaleY: scale });
+  return { around, still, live: { ...still, bytes: new Uint8Array(still.bytes) }, parts, stamped: [] };
 }
 
 /** Draws one stream's pictures: the scene, what moves in it, sensor noise, and a running clock burnt in. */
 export class Painter {
   readonly #frame: Uint8Array;
   readonly #noise: Int8Array;
+  #world: World | null = null;
 
   private constructor(
     private readonly format: PictureFormat,
@@ -80,49 +125,48 @@ export class Painter {
     const scene = SCENES[format.scene];
     const [scaleX, scaleY] = [format.width / SCENE_WIDTH, format.height / SCENE_HEIGHT];
     const background = await render(svg(SCENE_WIDTH, SCENE_HEIGHT, scene.background), format.width, format.height);
-    const parts: PlacedPart[] = [];
-    for (const part of scene.parts) {
-      const phases: Planes[] = [];
-      for (let phase = 0; phase < part.phases; phase++)
-        phases.push(
-          await render(
-            svg(part.width, part.height, part.draw(phase)),
-            even(part.width * scaleX),
-            even(part.height * scaleY),
-          ),
-        );
-      parts.push({ part, x: even(part.x * scaleX), y: even(part.y * scaleY), phases });
-    }
+    const parts = await placeParts(scene.parts, { left: 0, top: 0, scaleX, scaleY });
     return new Painter(format, background, parts, scene.noise);
   }
 
+  /** Draws what lies around, so that a view of it need not wait. */
+  async lookAround(): Promise<void> {
+    const { around } = this.format;
+    if (around) this.#world ??= await createWorld(this.format, around);
+  }
+
   /** The picture at a time, as I420. The same buffer each time: encode it before asking for the next. */
-  paint(unixMs: number): Uint8Array {
-    this.#frame.set(this.background.bytes);
-    for (const placed of this.parts) {
-      const picture = placed.phases[placed.part.phaseAt(unixMs)];
-      if (picture) this.#overlay(picture, placed.x, placed.y);
+  paint(unixMs: number, seen: Seen | null = null): Uint8Array {
+    if (seen && this.#world && !straightOn(seen)) this.#look(this.#world, unixMs, seen);
+    else {
+      this.#frame.set(this.background.bytes);
+      stamp({ ...this.background, bytes: this.#frame }, this.parts, unixMs);
     }
     this.#grain(unixMs);
     this.#clock(unixMs);
     return this.#frame;
   }
 
-  #overlay(picture: Planes, left: number, top: number): void {
+  /** What a head sees of its world: a pinhole, at an angle and a zoom. */
+  #look(world: World, unixMs: number, seen: Seen): void {
+    for (const rectangle of world.stamped) restore(world.live, world.still, rectangle);
+    world.stamped = stamp(world.live, world.parts, unixMs);
     const { width, height } = this.format;
+    const columns = sampleColumns(world.around, seen, width, world.live.width);
+    const rows = sampleRows(world.around, seen, { width, height }, world.live.height);
+    const from = world.live;
     const luma = width * height;
-    for (let y = 0; y < picture.height && top + y < height; y++)
-      for (let x = 0; x < picture.width && left + x < width; x++) {
-        const from = y * picture.width + x;
-        if ((picture.alpha[from] ?? 0) < 128) continue;
-        this.#frame[(top + y) * width + left + x] = picture.bytes[from] ?? 0;
-        if (x % 2 !== 0 || y % 2 !== 0) continue;
-        const chromaFrom = (y / 2) * (picture.width / 2) + x / 2;
-        const chromaTo = ((top + y) / 2) * (width / 2) + (left + x) / 2;
-        for (const plane of [0, 1]) {
-          const fromAt = picture.width * picture.height * (1 + plane / 4) + chromaFrom;
-          this.#frame[luma * (1 + plane / 4) + chromaTo] = picture.bytes[fromAt] ?? 128;
-        }
+    for (let y = 0; y < height; y++) {
+      const line = (rows[y] ?? 0) * from.width;
+      for (let x = 0; x < width; x++) this.#frame[y * width + x] = from.bytes[line + (columns[x] ?? 0)] ?? 0;
+    }
+    const fromLuma = from.width * from.height;
+    for (const plane of [0, 1])
+      for (let y = 0; y < height / 2; y++) {
+        const line = fromLuma * (1 + plane / 4) + ((rows[2 * y] ?? 0) >> 1) * (from.width / 2);
+        const to = luma * (1 + plane / 4) + y * (width / 2);
+        for (let x = 0; x < width / 2; x++)
+          this.#frame[to + x] = from.bytes[line + ((columns[2 * x] ?? 0) >> 1)] ?? 128;
       }
   }
 
@@ -152,6 +196,51 @@ export class Painter {
         const y = height - bar + (2 + Math.floor(cell / GLYPH_WIDTH)) * dot;
         for (let row = 0; row < dot; row++) this.#frame.fill(225, (y + row) * width + x, (y + row) * width + x + dot);
       }
+    }
+  }
+}
+
+/** Draws what moves into a picture; where, so that it can be taken away again. */
+function stamp(into: Planes, parts: readonly PlacedPart[], unixMs: number): readonly Rectangle[] {
+  return parts.flatMap(({ part, left, scale, y, phases }): readonly Rectangle[] => {
+    const picture = phases[part.phaseAt(unixMs)];
+    const x = part.xAt ? part.xAt(unixMs) : part.x;
+    if (!picture || x === null) return [];
+    const at = { left: even(left + x * scale), top: y, width: picture.width, height: picture.height };
+    overlay(into, picture, at.left, at.top);
+    return [at];
+  });
+}
+
+function overlay({ bytes, width, height }: Planes, picture: Planes, left: number, top: number): void {
+  const luma = width * height;
+  for (let y = Math.max(0, -top); y < picture.height && top + y < height; y++)
+    for (let x = Math.max(0, -left); x < picture.width && left + x < width; x++) {
+      const from = y * picture.width + x;
+      if ((picture.alpha[from] ?? 0) < 128) continue;
+      bytes[(top + y) * width + left + x] = picture.bytes[from] ?? 0;
+      if (x % 2 !== 0 || y % 2 !== 0) continue;
+      const chromaFrom = (y / 2) * (picture.width / 2) + x / 2;
+      const chromaTo = ((top + y) / 2) * (width / 2) + (left + x) / 2;
+      for (const plane of [0, 1]) {
+        const fromAt = picture.width * picture.height * (1 + plane / 4) + chromaFrom;
+        bytes[luma * (1 + plane / 4) + chromaTo] = picture.bytes[fromAt] ?? 128;
+      }
+    }
+}
+
+/** Puts a piece of a picture back as it was; all edges are even. */
+function restore(into: Planes, from: Planes, { left, top, width, height }: Rectangle): void {
+  const luma = into.width * into.height;
+  const x0 = Math.max(0, left);
+  const x1 = Math.min(into.width, left + width);
+  for (let y = Math.max(0, top); y < Math.min(into.height, top + height); y++) {
+    const at = y * into.width;
+    into.bytes.set(from.bytes.subarray(at + x0, at + x1), at + x0);
+    if (y % 2 !== 0) continue;
+    for (const plane of [0, 1]) {
+      const line = luma * (1 + plane / 4) + (y / 2) * (into.width / 2);
+      into.bytes.set(from.bytes.subarray(line + x0 / 2, line + x1 / 2), line + x0 / 2);
     }
   }
 }

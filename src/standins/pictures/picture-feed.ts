@@ -1,3 +1,4 @@
+import type { Seen } from './around.ts';
 import type { GroupRequest } from './group-request.ts';
 import type { EncodedGroup } from './mp4-samples.ts';
 import type { PictureFormat } from './painter.ts';
@@ -21,6 +22,20 @@ export interface Picture {
 export type EncodeGroup = (request: GroupRequest, dueUnixMs: number) => Promise<EncodedGroup>;
 type Listener = (picture: Picture) => void;
 
+export interface FeedHead {
+  seenAt(unixMs: number): Seen;
+  isMovingAt(unixMs: number): boolean;
+  onChange(listener: () => void): void;
+}
+
+/** A group while the head moves: short, so that the picture follows it. */
+const MOVING_GROUP_FRAMES = 4;
+/** How far ahead such a group is drawn. */
+const MOVING_LEAD_MS = 90;
+
+/** No group was asked for yet. */
+const NOTHING_YET: Promise<EncodedGroup> = new Promise(() => {});
+
 /** How long encoding goes on when nobody draws: a second client of a probe then finds it warm. */
 const LINGER_MS = 4000;
 /** First guess of what a pixel costs to draw and encode, generous; each group corrects it. */
@@ -39,6 +54,7 @@ export class PictureFeed {
   #lingering: NodeJS.Timeout | null = null;
   #encodeMs: number;
   #latest: Pick<EncodedGroup, 'sps' | 'pps'> | null = null;
+  #turns = 0;
 
   constructor(
     readonly format: FeedFormat,
@@ -47,7 +63,10 @@ export class PictureFeed {
     private readonly clockErrorMs = 0,
     /** The share of its pictures that it gives: a warm handset leaves the last of each group out. */
     private readonly keptShare: () => number = () => 1,
+    /** Where its head looks at a time of the real clock, and whether it moves then; `null` has none. */
+    private readonly head: FeedHead | null = null,
   ) {
+    head?.onChange(() => this.#turned());
     this.#encodeMs = (format.width * format.height * format.groupFrames * FIRST_GUESS_NS_PER_PIXEL) / 1e6;
   }
 
@@ -98,23 +117,39 @@ export class PictureFeed {
     this.#lingering.unref();
   }
 
+  /** What was drawn ahead shows where the head looked before: it is thrown away. */
+  #turned(): void {
+    this.#turns += 1;
+  }
+
+  #groupFrames(startUnixMs: number): number {
+    const isMoving = this.head?.isMovingAt(Date.now()) || this.head?.isMovingAt(startUnixMs);
+    return isMoving ? Math.min(MOVING_GROUP_FRAMES, this.format.groupFrames) : this.format.groupFrames;
+  }
+
   async #loop(run: { stopped: boolean }): Promise<void> {
-    const { fps, groupFrames } = this.format;
+    const { fps } = this.format;
     let startUnixMs = Date.now() + Math.min(this.#encodeMs * HEADROOM, MOST_LEAD_MS);
     let pending = this.#encodeTimed(startUnixMs);
     while (!run.stopped) {
+      const turns = this.#turns;
       const group = await pending;
       if (run.stopped) return;
       // A group that was not ready in time is shown late and at its own pace, as a camera that is short of breath does.
       const playFromMs = Math.max(startUnixMs, Date.now());
-      startUnixMs = playFromMs + (groupFrames * 1000) / fps;
-      pending = this.#encodeTimed(startUnixMs);
+      const { length: frames } = group.pictures;
+      startUnixMs = playFromMs + (frames * 1000) / fps;
+      // while it moves nobody knows where it will look after this group
+      const isMoving = this.head?.isMovingAt(Date.now()) === true;
+      pending = isMoving ? NOTHING_YET : this.#encodeTimed(startUnixMs);
       pending.catch(() => {}); // told by the await above, unless the run was stopped before
-      const kept = Math.max(1, Math.round(groupFrames * this.keptShare()));
+      const kept = Math.max(1, Math.round(frames * this.keptShare()));
       for (const [index, units] of group.pictures.slice(0, kept).entries()) {
         const unixMs = playFromMs + (index * 1000) / fps;
         await sleepUntil(unixMs);
         if (run.stopped) return;
+        if (turns !== this.#turns) break;
+        if (isMoving && pending === NOTHING_YET && index >= kept - 2) pending = this.#encodeTimed(startUnixMs);
         const isH264 = this.format.codec === 'H264';
         this.#give({
           unixMs: unixMs + this.clockErrorMs,
@@ -122,17 +157,25 @@ export class PictureFeed {
           isKeyFrame: index === 0 || !isH264,
         });
       }
+      if (turns === this.#turns && pending !== NOTHING_YET) continue;
+      startUnixMs = Date.now() + (this.head ? MOVING_LEAD_MS : 0);
+      pending = this.#encodeTimed(startUnixMs);
+      pending.catch(() => {});
     }
   }
 
   async #encodeTimed(startUnixMs: number): Promise<EncodedGroup> {
     const began = Date.now();
-    const { format } = this;
+    const { format, head } = this;
+    const frames = this.#groupFrames(startUnixMs);
+    const seen = head
+      ? Array.from({ length: frames }, (_, index) => head.seenAt(startUnixMs + (index * 1000) / format.fps))
+      : null;
     const group = await this.encode(
-      { ...format, frames: format.groupFrames, startUnixMs: startUnixMs + this.clockErrorMs },
+      { ...format, frames, startUnixMs: startUnixMs + this.clockErrorMs, ...(seen ? { seen } : {}) },
       startUnixMs,
     );
-    this.#encodeMs = Date.now() - began;
+    this.#encodeMs = ((Date.now() - began) * format.groupFrames) / frames;
     this.#latest = group;
     return group;
   }

@@ -1,3 +1,5 @@
+import { walkAt } from '../onvif/walker.ts';
+
 /** A thing that moves in a scene: drawn in `phases` variants, one of which is shown at any time. */
 export interface MovingPart {
   /** Place in the scene's own 960×540 units. */
@@ -9,6 +11,8 @@ export interface MovingPart {
   /** SVG body of one phase, in the part's own units. */
   readonly draw: (phase: number) => string;
   readonly phaseAt: (unixMs: number) => number;
+  /** Where it is, if it does not stay at `x`; `null` while it is not there. */
+  readonly xAt?: (unixMs: number) => number | null;
 }
 
 export interface Scene {
@@ -38,6 +42,32 @@ const wheel: MovingPart = {
       return `<g transform="rotate(${angle} 150 150)"><rect x="144" y="14" width="12" height="126" fill="#5b4630"/><rect x="126" y="6" width="48" height="16" fill="#6e5439"/></g>`;
     });
     return `<circle cx="150" cy="150" r="112" fill="none" stroke="#4c3a28" stroke-width="12"/>${paddles.join('')}<circle cx="150" cy="150" r="22" fill="#3a2c1e"/>`;
+  },
+};
+
+/** How often somebody walks along the sluice, and how long they take. */
+export const SLUICE_WALK = { everyMs: 12_000, forMs: 5000 } as const;
+
+const WALK_PHASES = 4;
+const WALKER_WIDTH = 70;
+const walker: MovingPart = {
+  x: 0,
+  y: 236,
+  width: WALKER_WIDTH,
+  height: 180,
+  phases: WALK_PHASES,
+  phaseAt: (unixMs) => Math.floor(unixMs / 180) % WALK_PHASES,
+  xAt: (unixMs) => {
+    const share = walkAt(unixMs, SLUICE_WALK);
+    return share === null ? null : share * (SCENE_WIDTH + WALKER_WIDTH) - WALKER_WIDTH;
+  },
+  draw: (phase) => {
+    const step = [16, 6, -16, -6][phase] ?? 0;
+    return (
+      `<path d="M35 104 L${35 + step} 176 M35 104 L${35 - step} 176" stroke="#2b3438" stroke-width="14" stroke-linecap="round"/>` +
+      `<path d="M35 48 L${35 - step} 98 M35 48 L${35 + step} 98" stroke="#7a3f33" stroke-width="10" stroke-linecap="round"/>` +
+      '<rect x="20" y="42" width="30" height="66" rx="12" fill="#8a4a3c"/><circle cx="35" cy="24" r="17" fill="#d8b08c"/><path d="M17 20 Q35 -6 53 20 Z" fill="#3a3f33"/>'
+    );
   },
 };
 
@@ -86,7 +116,7 @@ export const SCENES = {
       <rect x="60" y="300" width="400" height="14" fill="#4a4138"/><rect x="60" y="340" width="400" height="10" fill="#4a4138"/>
       <path d="M80 260 V420 M170 260 V420 M260 260 V420 M350 260 V420 M440 260 V420" stroke="#3b332b" stroke-width="12"/>
       <rect x="190" y="220" width="50" height="170" fill="#7b6a52"/>`,
-    parts: [wheel],
+    parts: [wheel, walker],
     noise: 3,
   },
   'boot-room': {
@@ -112,6 +142,21 @@ export const SCENES = {
       <path d="M800 420 V80 M800 80 h60" stroke="#3c3128" stroke-width="10"/><path d="M842 80 h44 v74 h-44 Z" fill="#c9b58c"/>`,
     parts: [embers],
     noise: 7,
+  },
+  press: {
+    background: `
+      <rect width="960" height="540" fill="#9c8f7c"/>
+      <path d="M0 90 H960 M0 180 H960 M0 270 H960 M0 360 H960" stroke="#8a7d6a" stroke-width="6"/>
+      <rect x="0" y="430" width="960" height="110" fill="#5d5243"/>
+      <rect x="230" y="40" width="30" height="400" fill="#5b4630"/><rect x="560" y="40" width="30" height="400" fill="#5b4630"/>
+      <rect x="210" y="30" width="400" height="40" fill="#6e5439"/><rect x="396" y="70" width="28" height="150" fill="#4f5a5c"/>
+      <rect x="280" y="220" width="260" height="26" fill="#6e5439"/><rect x="290" y="246" width="240" height="150" fill="#8a6a45"/>
+      <path d="M310 246 V396 M350 246 V396 M390 246 V396 M430 246 V396 M470 246 V396 M510 246 V396" stroke="#5b4630" stroke-width="8"/>
+      <rect x="250" y="396" width="320" height="28" fill="#4c3a28"/>
+      <ellipse cx="760" cy="420" rx="110" ry="34" fill="#7b6a52"/><rect x="650" y="300" width="220" height="120" fill="#7b6a52"/>
+      <path d="M650 330 H870 M650 384 H870" stroke="#3f4a4c" stroke-width="10"/>`,
+    parts: [lamp],
+    noise: 4,
   },
   stair: {
     background: `

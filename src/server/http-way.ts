@@ -1,0 +1,58 @@
+import type { HttpDoing, HttpInput } from '../core/machine/machine.ts';
+import { createHttpPort } from './adapters/http-port.ts';
+import type { Hub, Way } from './drive.ts';
+import { HttpFailure, type HttpPort } from './ports.ts';
+
+const KINDS: ReadonlySet<string> = new Set(['ask', 'dropLine'] satisfies readonly HttpDoing['kind'][]);
+
+interface Line {
+  readonly port: HttpPort;
+  readonly stop: AbortController;
+}
+
+/** The way to devices that are asked over HTTP, on lines that are kept open. */
+export const toHttp = (hub: Hub<HttpInput>): Way<HttpDoing> => {
+  const { world, now, put, safely } = hub;
+  const lines = new Map<string, Line>();
+  let isClosed = false;
+  const lineOf = (name: string): Line => {
+    const known = lines.get(name);
+    if (known) return known;
+    const line = { port: createHttpPort(world.dialer), stop: new AbortController() };
+    lines.set(name, line);
+    return line;
+  };
+  const drop = (name: string): void => {
+    const line = lines.get(name);
+    lines.delete(name);
+    line?.stop.abort();
+    line?.port.close();
+  };
+  const ask = async ({
+    exchange,
+    line: name,
+    request,
+    timeoutMs,
+    mostBytes,
+    mayRepeat,
+  }: Extract<HttpDoing, { kind: 'ask' }>): Promise<void> => {
+    const { port, stop } = lineOf(name);
+    try {
+      const told = await port.exchange(request, { timeoutMs, mostBytes, mayRepeat, signal: stop.signal });
+      if (!isClosed) safely(() => put({ kind: 'told', exchange, ...told, atMs: now() }));
+    } catch (error) {
+      if (!(error instanceof HttpFailure)) return hub.broken(error);
+      const { httpCause: cause, message: note } = error;
+      if (!isClosed) safely(() => put({ kind: 'untold', exchange, cause, note, atMs: now() }));
+    }
+  };
+  return {
+    kinds: KINDS,
+    start: () => {},
+    carryOut: (doing) => (doing.kind === 'ask' ? void ask(doing) : drop(doing.line)),
+    close: () => {
+      isClosed = true;
+      for (const name of [...lines.keys()]) drop(name);
+    },
+  };
+};
