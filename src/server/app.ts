@@ -88,7 +88,7 @@ export function createApp({ world, network, demo, running, ...guard }: AppOption
           },
         };
         try {
-          await running.run(work, controller, (signal) => start(world, signal, out));
+          await running.run(work, controller, (signal) => start(world, signal, out, () => {}));
         } catch (error) {
           if (!controller.signal.aborted) logFault(error); // what was cancelled has nobody to tell
         }

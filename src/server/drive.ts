@@ -50,6 +50,8 @@ export interface DriveOptions<Timer extends string, Input, Doing, Effect extends
   readonly onEffect: (effect: Own<Effect, Doing>) => void;
   /** What a fault of ours is said to have ended: “the probe”. */
   readonly what: string;
+  /** Given what puts words of whoever asked into the machine while it runs. */
+  readonly onStart?: (put: (input: Input) => void, now: () => number) => void;
 }
 
 /**
@@ -104,6 +106,7 @@ class Drive<
     this.#safely(() => {
       for (const effect of this.options.machine.begin(this.#now())) this.#carryOut(effect);
     });
+    this.options.onStart?.((input) => this.#safely(() => this.#put(input)), this.#now);
     this.#way.start();
   };
 

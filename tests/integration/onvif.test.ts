@@ -1,14 +1,12 @@
 import { setTimeout as wait } from 'node:timers/promises';
 import { afterAll, beforeAll, expect, test } from '@jest/globals';
 import type { OnvifReading } from '../../src/core/onvif/reading.ts';
-import { systemClock, systemEntropy } from '../../src/server/adapters/system.ts';
-import { createTcpDialer } from '../../src/server/adapters/tcp-dialer.ts';
-import type { World } from '../../src/server/drive.ts';
 import { runOnvif } from '../../src/server/works/run-onvif.ts';
-import { ALDER_MILL_FLEET, type Fleet, fleetListing, startFleet } from '../../src/standins/fleet.ts';
+import { ALDER_MILL_FLEET, type Fleet, startFleet } from '../../src/standins/fleet.ts';
 import { ONVIF_GALLERY } from '../../src/standins/onvif/onvif-gallery.ts';
 import type { Personality } from '../../src/standins/personality.ts';
 import { connectThirdParty } from '../support/onvif-client.ts';
+import { doorOf, listedDoor, plainWorld } from '../support/onvif-doors.ts';
 
 /** One small stream each: what is encoded is looked at elsewhere. */
 const light = (one: Personality): Personality => ({
@@ -16,16 +14,6 @@ const light = (one: Personality): Personality => ({
   answerDelayMs: Math.min(one.answerDelayMs, 20),
   streams: one.streams.filter(({ label }) => label === 'sub' || one.streams.length === 1),
 });
-
-const world: World = {
-  dialer: createTcpDialer({ allowPublic: false }),
-  finder: {
-    openDiscovery: () => Promise.reject(new Error('no discovery')),
-    neighbours: async () => '',
-  },
-  clock: systemClock,
-  entropy: systemEntropy,
-};
 
 let fleet: Fleet;
 beforeAll(async () => {
@@ -35,20 +23,11 @@ afterAll(() => fleet.close());
 
 const SPEAKING = [...ALDER_MILL_FLEET, ...ONVIF_GALLERY].filter(({ page }) => page?.onvif).map(({ name }) => name);
 
-function doorOf(name: string) {
-  const found = fleetListing(fleet).devices.find((device) => device.name === name);
-  if (!found || !('onvif' in found) || !found.onvif) throw new Error(`${name} speaks no ONVIF`);
-  return found.onvif;
-}
-
-const read = (name: string, password?: string): Promise<OnvifReading> => {
-  const { host, port, user, password: right } = doorOf(name);
-  const credentials = user === null ? null : { user, password: password ?? right ?? '' };
-  return runOnvif({ host, port, credentials, timeoutMs: 5000 }, world, new AbortController().signal);
-};
+const read = (name: string, secret?: string): Promise<OnvifReading> =>
+  runOnvif({ ...doorOf(fleet, name, secret), timeoutMs: 5000 }, plainWorld, new AbortController().signal);
 
 test.each(SPEAKING)('a client that nobody of ours wrote drives %s', async (name) => {
-  const { cam, call } = await connectThirdParty(doorOf(name));
+  const { cam, call } = await connectThirdParty(listedDoor(fleet, name));
   const reading = await read(name);
   expect(reading.cause).toBeNull();
   const told = await call<{ model: string; serialNumber: string }>('getDeviceInformation');
@@ -78,7 +57,7 @@ test.each(SPEAKING)('a client that nobody of ours wrote drives %s', async (name)
 });
 
 test('a clock that is years off is taken out; who does not is refused', async () => {
-  const { host, port, user, password } = doorOf('Linen stair');
+  const { host, port, user, password } = listedDoor(fleet, 'Linen stair');
   const reading = await read('Linen stair');
   expect(reading).toMatchObject({ cause: null, login: 'token', isOld: true });
   expect(reading.clock?.skewS).toBeLessThan(-7 * 365 * 86_400);

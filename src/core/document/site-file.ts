@@ -10,6 +10,7 @@ import { to5 } from './migrations/to-5.ts';
 import { to6 } from './migrations/to-6.ts';
 import { to7 } from './migrations/to-7.ts';
 import { to8 } from './migrations/to-8.ts';
+import { to9 } from './migrations/to-9.ts';
 import { brokenReference } from './references.ts';
 import { SITE_FORMAT, SITE_VERSION, type Site } from './site.ts';
 import { siteShape } from './site-shape.ts';
@@ -26,7 +27,16 @@ export type SiteFaultCode =
 const MAX_FILE_CHARS = 64 * 1024 * 1024;
 
 /** By the version they start from. */
-const MIGRATIONS: Readonly<Record<number, Migration>> = { 1: to2, 2: to3, 3: to4, 4: to5, 5: to6, 6: to7, 7: to8 };
+const MIGRATIONS: Readonly<Record<number, Migration>> = {
+  1: to2,
+  2: to3,
+  3: to4,
+  4: to5,
+  5: to6,
+  6: to7,
+  7: to8,
+  8: to9,
+};
 
 /** Reads the text of a site file. What does not fit is named by its path and the file is refused whole. */
 export function readSiteFile(text: string): Result<Site, Fault<SiteFaultCode>> {

@@ -6,6 +6,7 @@ import { NO_MARKS } from '../firmware/marks.ts';
 import type { Camera, Stream } from './chapters/cameras/camera.ts';
 import { UNKNOWN_IDENTITY } from './chapters/cameras/identity.ts';
 import type { Reflash } from './chapters/cameras/reflash.ts';
+import { NO_STEERING } from './chapters/cameras/steering.ts';
 import type { Link } from './chapters/links/link.ts';
 import { nameOfModel } from './chapters/models/model-name.ts';
 import type { Site } from './site.ts';
@@ -91,6 +92,8 @@ export function copyOfCamera(site: Site, camera: Camera, newId: () => string): C
     adminAccount: null,
     identity: UNKNOWN_IDENTITY,
     keeping: null,
+    onvifPort: null,
+    steering: NO_STEERING,
     reflash: camera.reflash && asDecided(camera.reflash),
     streams,
     position: null,

@@ -1,6 +1,7 @@
 import type { IncomingMessage, Server } from 'node:http';
 import type { Duplex } from 'node:stream';
 import { type WebSocket, WebSocketServer } from 'ws';
+import { ValidationError } from 'yup';
 import { LIVE_PROTOCOL } from '../../contract/app-header.ts';
 import type { World } from '../drive.ts';
 import { type GuardOptions, isOwnOrigin } from '../guard.ts';
@@ -8,7 +9,7 @@ import { logFault } from '../last-guard.ts';
 import { type Refusal, refuse } from '../listening.ts';
 import { createSafely } from '../safely.ts';
 import type { RunningWork } from './running-work.ts';
-import type { Work } from './work.ts';
+import type { Heard, Work } from './work.ts';
 import { SOCKET_WORKS } from './works.ts';
 
 const MAX_REQUEST_BYTES = 16 * 1024;
@@ -71,22 +72,29 @@ function serve(socket: WebSocket, work: Work, world: World, running: RunningWork
   const stop = (): void => controller.abort(new Error('The page went away.'));
   socket.on('error', stop);
   socket.on('close', stop);
+  const safely = createSafely((error) => {
+    // a word that is none ends the work: what else it was to say nobody knows
+    if (!(error instanceof ValidationError)) logFault(error);
+    socket.close(1008, 'Expected another word');
+  });
   const silence = setTimeout(() => socket.close(1008, 'Expected a request'), FIRST_WORD_MS);
   socket.once('close', () => clearTimeout(silence));
   socket.once('message', (data) => {
     clearTimeout(silence);
-    let asked: unknown;
-    try {
-      asked = JSON.parse(String(data));
-    } catch {
-      return socket.close(1007, 'Expected JSON');
-    }
+    const asked = parsed(String(data));
+    if (asked === undefined) return socket.close(1007, 'Expected JSON');
     let start: ReturnType<Work['accept']>;
     try {
       start = work.accept(asked);
     } catch {
       return socket.close(1008, 'Expected another request');
     }
+    const heard: Heard = (listener) => {
+      socket.on('message', (word) => {
+        const said = parsed(String(word));
+        if (said !== undefined) safely(() => listener(said));
+      });
+    };
     const out = {
       say: (event: object) => socket.send(JSON.stringify(event)),
       show: (bytes: Uint8Array<ArrayBuffer>) => {
@@ -95,10 +103,18 @@ function serve(socket: WebSocket, work: Work, world: World, running: RunningWork
     };
     // Whatever came of it, the page is let go.
     running
-      .run(work, controller, (signal) => start(world, signal, out))
+      .run(work, controller, (signal) => start(world, signal, out, heard))
       .catch((error: unknown) => {
         if (!controller.signal.aborted) logFault(error);
       })
       .finally(() => createSafely(logFault)(() => socket.close()));
   });
+}
+
+function parsed(text: string): unknown {
+  try {
+    return JSON.parse(text);
+  } catch {
+    return undefined;
+  }
 }

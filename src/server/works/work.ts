@@ -9,6 +9,9 @@ export interface Out {
   show(bytes: Uint8Array<ArrayBuffer>): void;
 }
 
+/** Hands on what the page says while the work runs; only a socket carries any. */
+export type Heard = (listener: (word: unknown) => void) => void;
+
 /**
  * One kind of work that talks to a device for the page: what may be asked for, how much of it at once, and the machine that
  * is driven. Both routes serve whatever stands in `works.ts`.
@@ -21,18 +24,18 @@ export interface Work {
    * Checks what is asked, and gives what does it. That ends soon after its signal aborts.
    * @throws ValidationError when it is not what is expected
    */
-  accept(asked: unknown): (world: World, signal: AbortSignal, out: Out) => Promise<void>;
+  accept(asked: unknown): (world: World, signal: AbortSignal, out: Out, heard: Heard) => Promise<void>;
 }
 
 export const workOf = <Request>(
   schema: Schema<Request>,
   { most, many }: Pick<Work, 'most' | 'many'>,
-  run: (request: Request, world: World, signal: AbortSignal, out: Out) => Promise<void>,
+  run: (request: Request, world: World, signal: AbortSignal, out: Out, heard: Heard) => Promise<void>,
 ): Work => ({
   most,
   many,
   accept: (asked) => {
     const request = schema.validateSync(asked, { strict: true });
-    return (world, signal, out) => run(request, world, signal, out);
+    return (world, signal, out, heard) => run(request, world, signal, out, heard);
   },
 });

@@ -1,7 +1,9 @@
+import { HEAR } from './hear-work.ts';
 import { LIVE } from './live-work.ts';
 import { ONVIF } from './onvif-work.ts';
 import { PROBE } from './probe-work.ts';
 import { SCAN } from './scan-work.ts';
+import { STEER } from './steer-work.ts';
 import type { Work } from './work.ts';
 
 /** POST /api/NAME: one answer of JSON lines, as they happen; hanging up cancels. */
@@ -9,10 +11,14 @@ export const LINE_WORKS: ReadonlyMap<string, Work> = new Map([
   ['probe', PROBE],
   ['scan', SCAN],
   ['onvif', ONVIF],
+  ['hear', HEAR],
 ]);
 
 /**
  * A WebSocket at /api/NAME: the first message asks, closing cancels. For work that shows pictures, or is steered while it
  * runs: a browser opens six requests to one server, over all its tabs, and six pictures would keep every probe waiting.
  */
-export const SOCKET_WORKS: ReadonlyMap<string, Work> = new Map([['live', LIVE]]);
+export const SOCKET_WORKS: ReadonlyMap<string, Work> = new Map([
+  ['live', LIVE],
+  ['steer', STEER],
+]);

@@ -12,6 +12,7 @@ import { mendsOf } from '../../findings/rule.ts';
 import { PROBE_RULES } from '../../probe/probe-rules.ts';
 import type { SiteView } from '../../station/site-view.ts';
 import { type Gate, gateStates, type Station } from '../../station/station.ts';
+import { ONVIF_STATION_RULES, onvifFindings, onvifMends } from './onvif-judgement.ts';
 import { createTapJudge, type TapJudge } from './tap-judgement.ts';
 import { pathOffers, tapOffers } from './tap-offers.ts';
 import { TAP_RULES } from './tap-rules.ts';
@@ -121,13 +122,14 @@ function verdictOf(facts: GateFacts, probed: readonly Finding[]): Verdict {
 export const TAP: Station<'tap'> = {
   id: 'tap',
   name: 'Tap',
-  rules: [...PROBE_RULES, ...TAP_RULES],
+  rules: [...PROBE_RULES, ...TAP_RULES, ...ONVIF_STATION_RULES],
   gates: GATES,
   judge: (camera, view) => {
     const probes = probesOf(camera, view);
     const judge = tapJudgeOf(view);
     const judged = view.tapsOf(camera.id).map((tap) => ({ tap, judgement: judge.judge(tap) }));
-    const probed = probes.current.flatMap(({ probe }) => probe?.findings ?? []);
+    const told = onvifFindings(camera, view);
+    const probed = [...probes.current.flatMap(({ probe }) => probe?.findings ?? []), ...told];
     const facts: GateFacts = {
       hasAddress: hasAddress(camera),
       probe: probeState(probes),
@@ -151,6 +153,7 @@ export const TAP: Station<'tap'> = {
       return probesOf(camera, view).current.flatMap(({ stream, probe }) =>
         probe?.cause === 'not-found' ? pathOffers(view, camera, stream) : [],
       );
+    if (ONVIF_STATION_RULES.some(({ id }) => id === rule)) return onvifMends(camera, rule, view);
     const judge = tapJudgeOf(view);
     return view.tapsOf(camera.id).flatMap((tap): readonly Mend<SiteCommand>[] => {
       const destination = view.destination(tap.destinationId);

@@ -31,6 +31,23 @@ export const TAKEN_RULES = [
     why: 'A stream that it cannot ask for is not there.',
   }),
   rule({
+    id: 'tap.no-steering',
+    source: 'RFC 2326 carries pictures alone; protocols among the figures of the destination',
+    needs: ['destination', 'protocolsTaken'],
+    asks: (f) => f.isSteeredLive === true && f.protocolsTaken !== undefined,
+    judge: (f) => tightIf(!f.protocolsTaken.includes('onvif')),
+    when: {
+      tight: {
+        severity: 'watch',
+        title: (f) => `${f.destination} shows it, and cannot turn it`,
+        because: (f) =>
+          `A stream alone carries no steering, and it takes ${f.protocolsTaken.join(', ').toUpperCase()} only.`,
+        do: ['Say so before it is promised.', 'Turn it from a viewer that speaks ONVIF, or let it go its own rounds.'],
+      },
+    },
+    why: 'Whoever bought a camera that turns expects to turn it where they see it.',
+  }),
+  rule({
     id: 'tap.picture-too-large',
     source: 'largest picture among the figures of the destination',
     needs: ['destination', 'widthPx', 'heightPx', 'mostWidthPx', 'mostHeightPx'],

@@ -10,6 +10,8 @@ interface TakenFacts {
   readonly destination: string;
   readonly protocol: string;
   readonly protocolsTaken: readonly string[];
+  /** Somebody is to look through it live, and wants to turn it. */
+  readonly isSteeredLive: boolean;
   /** Of the stream, by plan or probe. */
   readonly widthPx: number;
   readonly heightPx: number;

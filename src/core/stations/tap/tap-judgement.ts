@@ -191,6 +191,7 @@ class SiteTapJudge implements TapJudge {
       clockOkS: this.#clockOkS,
       protocol: tap.protocol,
       protocolsTaken: destination.protocols.length > 0 ? destination.protocols : undefined,
+      isSteeredLive: tap.use === 'live' && (camera.need?.turns === true || camera.steering.presets.length > 0),
       widthPx: width?.value,
       heightPx: height?.value,
       mostWidthPx: destination.largest?.widthPx,

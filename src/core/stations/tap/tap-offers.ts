@@ -1,10 +1,13 @@
 import type { Camera, Stream } from '../../document/chapters/cameras/camera.ts';
 import type { Destination } from '../../document/chapters/destinations/destination.ts';
 import type { Tap } from '../../document/chapters/taps/tap.ts';
+import { isReadingCurrent, rememberedReading } from '../../document/onvif-evidence.ts';
 import { workedPaths } from '../../document/probe-evidence.ts';
 import type { SiteCommand } from '../../document/site-commands.ts';
+import { keptPath } from '../../document/take-profile.ts';
 import type { Mend } from '../../findings/finding.ts';
 import type { SiteView } from '../../station/site-view.ts';
+import { profileFor } from './onvif-plan-facts.ts';
 import type { TapOffers } from './tap-facts.ts';
 import type { Lever } from './tap-judgement.ts';
 
@@ -39,12 +42,32 @@ export function tapOffers(
 /** More paths than this are not tried one after the other by hand. */
 const MOST_PATHS = 3;
 
-/** Paths that gave a stream before: of this camera, and of others of its model on this site. */
-export function pathOffers({ site, index }: SiteView, camera: Camera, stream: Stream): Mends {
+/** What its device offers for a stream by ONVIF, where it was read at this address. */
+function profileOffers({ index, modelOf }: SiteView, camera: Camera, stream: Stream): Mends {
+  const remembered = rememberedReading(index, camera.id);
+  if (!remembered || !isReadingCurrent(remembered, camera, modelOf(camera))) return [];
+  const profile = profileFor(stream, camera, remembered.reading.profiles);
+  const path = profile && keptPath(profile);
+  if (!profile || !path) return [];
+  return [
+    {
+      text: `Try ${path}, from profile ${profile.name || profile.token}`,
+      command: { kind: 'setStreamPath', cameraId: camera.id, streamId: stream.id, path },
+    },
+  ];
+}
+
+/** Paths that the device itself offers, and that gave a stream before: of this camera, and of others of its model here. */
+export function pathOffers(view: SiteView, camera: Camera, stream: Stream): Mends {
+  const { site, index } = view;
   const isAlike = ({ id, modelId }: Camera): boolean =>
     id === camera.id || (modelId !== null && modelId === camera.modelId);
-  const tried = new Set([stream.path]);
-  const offers: { readonly text: string; readonly command: SiteCommand }[] = [];
+  const offered = profileOffers(view, camera, stream);
+  const tried = new Set([
+    stream.path,
+    ...offered.flatMap(({ command }) => (command.kind === 'setStreamPath' ? [command.path] : [])),
+  ]);
+  const offers = [...offered];
   for (const other of site.cameras.filter(isAlike).sort((a) => (a.id === camera.id ? -1 : 0)))
     for (const path of workedPaths(index, other).toReversed()) {
       if (tried.has(path)) continue;

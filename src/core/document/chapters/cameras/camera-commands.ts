@@ -20,6 +20,8 @@ import { type Identity, UNKNOWN_IDENTITY } from './identity.ts';
 import type { Mounting } from './mounting.ts';
 import type { Need } from './need.ts';
 import { PREPARE_COMMANDS, type PrepareCommand } from './prepare-commands.ts';
+import { NO_STEERING } from './steering.ts';
+import { STEERING_COMMANDS, type SteeringCommand } from './steering-commands.ts';
 import { STREAM_COMMANDS, type StreamCommand } from './stream-commands.ts';
 
 /** Every way a camera changes: what it is for, where it hangs, what feeds it, how it is reached. */
@@ -38,6 +40,7 @@ export type CameraCommand =
   | { readonly kind: 'chooseModel'; readonly cameraId: string; readonly modelId: string | null }
   | { readonly kind: 'setFeed'; readonly cameraId: string; readonly feed: Feed | null }
   | { readonly kind: 'setAddress'; readonly cameraId: string; readonly host: string; readonly port: number }
+  | { readonly kind: 'setOnvifPort'; readonly cameraId: string; readonly port: number | null }
   | { readonly kind: 'setIdentity'; readonly cameraId: string; readonly identity: Identity }
   | { readonly kind: 'setKeeping'; readonly cameraId: string; readonly keeping: Keeping | null }
   | { readonly kind: 'setAccount'; readonly cameraId: string; readonly account: Account | null }
@@ -57,7 +60,8 @@ export type CameraCommand =
       readonly streams: readonly { readonly stream: Stream; readonly instead: string | null }[];
     }
   | StreamCommand
-  | PrepareCommand;
+  | PrepareCommand
+  | SteeringCommand;
 
 const sayAddress = ({ host, ports }: Camera): string => `${host || 'none'}:${ports.rtsp}`;
 
@@ -136,6 +140,17 @@ export const CAMERA_COMMANDS: Handlers<CameraCommand> = {
     const refs = { from: sayAddress(before), to: sayAddress(after) };
     return changeCamera(site, cameraId, 'edit', 'address changed', () => after, refs);
   },
+  setOnvifPort: (site, { cameraId, port }) => {
+    const refs = { from: sayValue(cameraOf(site, cameraId).onvifPort), to: sayValue(port) };
+    return changeCamera(
+      site,
+      cameraId,
+      'edit',
+      'port of its ONVIF changed',
+      (camera) => ({ ...camera, onvifPort: port }),
+      refs,
+    );
+  },
   setIdentity: (site, { cameraId, identity }) => {
     const { mac, serial, endpoint } = identity;
     const refs = { hardware: mac || undefined, serial: serial || undefined, endpoint: endpoint || undefined };
@@ -169,6 +184,7 @@ export const CAMERA_COMMANDS: Handlers<CameraCommand> = {
   replaceCamera: (site, { cameraId, modelId, streams }) => replaceCamera(site, cameraId, modelId, streams),
   ...STREAM_COMMANDS,
   ...PREPARE_COMMANDS,
+  ...STEERING_COMMANDS,
 };
 
 function replaceCamera(
@@ -190,6 +206,8 @@ function replaceCamera(
     // what was decided and made ready was for the other board
     reflash: null,
     identity: UNKNOWN_IDENTITY,
+    onvifPort: null,
+    steering: NO_STEERING,
   }));
   // Streams are new ones, and nothing is measured of them yet; what was seen of the device itself is taken back here.
   const subject = cameraSubject(before.id);

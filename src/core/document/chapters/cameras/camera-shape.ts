@@ -36,6 +36,7 @@ import { type Identity, KEEPINGS } from './identity.ts';
 import type { Mounting } from './mounting.ts';
 import { NEED_RANGES, type Need } from './need.ts';
 import { handsetShape, reflashShape } from './prepare-shapes.ts';
+import { steeringShape } from './steering-shape.ts';
 
 export const needShape = shapeOf<Need>()({
   level: orNull(oneOf(DETAIL_LEVELS.map(({ level }) => level))),
@@ -105,6 +106,7 @@ export const cameraShape = shapeOf<Camera>()({
   channel: orNull(within(CAMERA_RANGES.channel)),
   host: line(TEXT_LIMITS.host),
   ports: shapeOf<Camera['ports']>()({ rtsp: within(CAMERA_RANGES.rtspPort) }),
+  onvifPort: orNull(within(CAMERA_RANGES.rtspPort)),
   identity: identityShape,
   keeping: orNull(oneOf(KEEPINGS)),
   account: orNull(accountShape),
@@ -120,6 +122,7 @@ export const cameraShape = shapeOf<Camera>()({
   ),
   reflash: orNull(reflashShape),
   handset: orNull(handsetShape),
+  steering: steeringShape,
 });
 
 /** What a camera is known by, and what it knows others by. */

@@ -8,6 +8,7 @@ import { type Identity, UNKNOWN_IDENTITY } from './identity.ts';
 import type { Mounting } from './mounting.ts';
 import type { Need } from './need.ts';
 import type { Reflash } from './reflash.ts';
+import { NO_STEERING, type Steering } from './steering.ts';
 
 export const CAMERA_KINDS = ['camera', 'handset', 'channel'] as const;
 export type CameraKind = (typeof CAMERA_KINDS)[number];
@@ -47,6 +48,8 @@ export interface Camera {
   readonly channel: number | null;
   readonly host: string;
   readonly ports: { readonly rtsp: number };
+  /** Where its ONVIF service listens; `null` while nobody said, and the card’s counts. */
+  readonly onvifPort: number | null;
   readonly identity: Identity;
   /** How its address stays; `null` while nobody decided. */
   readonly keeping: Keeping | null;
@@ -66,6 +69,8 @@ export interface Camera {
   readonly reflash: Reflash | null;
   /** How it serves, where it is an old handset. */
   readonly handset: Handset | null;
+  /** Places its head comes back to, and rounds through them. */
+  readonly steering: Steering;
 }
 
 /** A stream of which only label and path are known. */
@@ -93,6 +98,8 @@ export const UNPLANNED: Pick<
   | 'memoryCard'
   | 'reflash'
   | 'handset'
+  | 'onvifPort'
+  | 'steering'
 > = {
   channel: null,
   adminAccount: null,
@@ -106,6 +113,8 @@ export const UNPLANNED: Pick<
   memoryCard: null,
   reflash: null,
   handset: null,
+  onvifPort: null,
+  steering: NO_STEERING,
 };
 
 /** What its numbers may be. */

@@ -23,6 +23,7 @@ import { cameraSubject, networkSubject, tapSubject } from '../../subject.ts';
 import { nameOfSubject } from '../../subjects.ts';
 import { tapOf } from '../taps/tap-commands.ts';
 import type { Entry, Fact, FactValue, LogKind } from './entry.ts';
+import { ONVIF_RECORDERS, type OnvifRecord } from './onvif-recorders.ts';
 import { QUANTITIES, type QuantityName, sayQuantity } from './quantities.ts';
 
 /** What happened or was measured: it is written down, and the plan stays as it is. */
@@ -118,6 +119,7 @@ export type JournalCommand =
       readonly seconds: number;
       readonly hosts: readonly SeenHost[];
     }
+  | OnvifRecord
   | { readonly kind: 'note'; readonly text: string; readonly subject: string; readonly logKind: LogKind };
 
 /** Of one entry: what a sweep saw beyond it is another one. */
@@ -243,6 +245,7 @@ export const JOURNAL_COMMANDS: Recorders<JournalCommand> = {
       ],
     };
   },
+  ...ONVIF_RECORDERS,
   note: (_, { logKind, subject, text }) => said(words(logKind, subject, text)),
 };
 

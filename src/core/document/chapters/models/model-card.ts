@@ -64,6 +64,16 @@ export interface FactoryLogin {
   readonly secret: string;
 }
 
+/** One thing that a card has from a device: which field of it, what was seen, at which camera, and when. */
+export interface Learnt {
+  readonly field: string;
+  readonly said: string;
+  readonly at: string;
+  readonly from: string;
+}
+/** As many are kept, of a field the last. */
+export const MOST_LEARNT = 40;
+
 /** What is known of a make and model. `null` is not known, never none; an empty list of sub streams is none. */
 export interface Model {
   readonly id: string;
@@ -81,6 +91,8 @@ export interface Model {
   readonly path: string;
   readonly rtspPort: number | null;
   readonly onvifPort: number | null;
+  /** Pictures that hang off it: of a box more than one. */
+  readonly channels: number | null;
   /** Where its stream is switched on, in words; empty when not known. */
   readonly streamSwitch: string;
   /** The login that every one of it comes with, as its leaflet prints it. */
@@ -111,6 +123,8 @@ export interface Model {
   /** Seats that it takes at a recorder which counts channels. */
   readonly seats: number;
   readonly notes: string;
+  /** What a device of this model proved, and where. */
+  readonly learnedFrom: readonly Learnt[];
 }
 
 const UNKNOWN_POWER: ModelPower = {
@@ -139,6 +153,7 @@ export const emptyModel = (id: string, maker: string, model: string): Model => (
   path: '',
   rtspPort: null,
   onvifPort: null,
+  channels: null,
   streamSwitch: '',
   factoryLogin: null,
   secretLimits: UNKNOWN_SECRET_LIMITS,
@@ -158,6 +173,7 @@ export const emptyModel = (id: string, maker: string, model: string): Model => (
   price: null,
   seats: 1,
   notes: '',
+  learnedFrom: [],
 });
 
 /** What the numbers of a card may be. */
@@ -179,6 +195,7 @@ export const MODEL_RANGES = {
   batteryWh: above0(100_000, 'Wh'),
   cardMaxGB: between(0, 100_000, 'GB'),
   rtspPort: wholes(1, 65_535),
+  channels: wholes(1, 256),
   price: between(0, 1e7),
   seats: wholes(1, 16),
 } as const;

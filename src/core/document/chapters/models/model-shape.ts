@@ -8,11 +8,13 @@ import { guideShape } from './guide-shape.ts';
 import {
   type CardLight,
   type FactoryLogin,
+  type Learnt,
   LIGHT_KINDS,
   LOCAL_STREAMS,
   LOST_LIMITS,
   MODEL_NOTES_CHARS,
   MODEL_RANGES,
+  MOST_LEARNT,
   type Model,
   type ModelPower,
   SOUNDS,
@@ -80,6 +82,7 @@ export const modelShape = shapeOf<Model>()({
   path: path(),
   rtspPort: orNull(within(MODEL_RANGES.rtspPort)),
   onvifPort: orNull(within(MODEL_RANGES.rtspPort)),
+  channels: orNull(within(MODEL_RANGES.channels)),
   streamSwitch: text(TEXT_LIMITS.place),
   factoryLogin: orNull(shapeOf<FactoryLogin>()({ user: line(TEXT_LIMITS.user), secret: line(TEXT_LIMITS.label) })),
   secretLimits: secretLimitsShape,
@@ -105,4 +108,13 @@ export const modelShape = shapeOf<Model>()({
   price: orNull(within(MODEL_RANGES.price)),
   seats: within(MODEL_RANGES.seats),
   notes: text(MODEL_NOTES_CHARS),
+  learnedFrom: list(
+    shapeOf<Learnt>()({
+      field: text(TEXT_LIMITS.label).min(1),
+      said: text(TEXT_LIMITS.place),
+      at: line(TEXT_LIMITS.label),
+      from: text(TEXT_LIMITS.place),
+    }),
+    MOST_LEARNT,
+  ),
 });

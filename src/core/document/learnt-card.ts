@@ -1,0 +1,127 @@
+import { clipText } from '../base/clip.ts';
+import { TEXT_LIMITS } from '../base/limits.ts';
+import { CHANNEL_PLACE } from '../net/path-places.ts';
+import type { OnvifReading, ReadProfile } from '../onvif/reading.ts';
+import type { Camera, Stream } from './chapters/cameras/camera.ts';
+import { type Learnt, MOST_LEARNT, type Model, type SubStream } from './chapters/models/model-card.ts';
+
+/** One thing that a device proved and its card does not know. */
+export interface Lesson {
+  readonly field: string;
+  readonly said: string;
+  readonly learn: (card: Model) => Model;
+}
+
+/** What a probe of a stream measured. */
+export interface ProvenStream {
+  readonly stream: Stream;
+  readonly codec: string | null;
+  readonly width: number | null;
+  readonly height: number | null;
+  readonly fps: number | null;
+}
+
+/** A path as another camera of the model has it: its own channel stands there as a place. */
+export function pathOnCard(path: string, channel: number | null): string {
+  if (channel === null) return path;
+  // the number alone, not one inside another: “/ch2/main” of channel 2
+  const whole = new RegExp(`(^|[^0-9])${channel}(?![0-9])`);
+  return path.replace(whole, (_, before: string) => `${before}${CHANNEL_PLACE}`);
+}
+
+const first = (profiles: readonly ReadProfile[]): ReadProfile | undefined =>
+  profiles.reduce<ReadProfile | undefined>(
+    (most, one) =>
+      (most?.width ?? 0) * (most?.height ?? 0) >= (one.width ?? 0) * (one.height ?? 0) && most ? most : one,
+    undefined,
+  );
+
+const subOf = ({ codec, width, height, fps, stream }: ReadProfile, channel: number | null): SubStream => ({
+  codecs: codec === null ? [] : [codec],
+  widthPx: width,
+  heightPx: height,
+  fps,
+  path: stream ? pathOnCard(stream.path, channel) : '',
+});
+
+/** What a device told by ONVIF that its card does not know. */
+export function lessonsOfReading(
+  card: Model,
+  camera: Pick<Camera, 'channel'>,
+  reading: OnvifReading,
+): readonly Lesson[] {
+  const lessons: Lesson[] = [];
+  const teach = (field: string, said: string, learn: Lesson['learn']): void =>
+    void lessons.push({ field, said, learn });
+  // profiles of one picture: a box shows its first channel
+  const [source] = reading.profiles.map((profile) => profile.source);
+  const own = reading.profiles.filter((profile) => profile.source === source);
+  const main = first(own);
+  if (!reading.device) return [];
+  if (card.onvifPort === null)
+    teach('port of ONVIF', String(reading.port), (to) => ({ ...to, onvifPort: reading.port }));
+  if (card.localStream === null && main?.stream)
+    teach('stream', 'RTSP, ONVIF', (to) => ({ ...to, localStream: 'both' }));
+  const stream = main?.stream;
+  if (stream && card.rtspPort === null)
+    teach('port of RTSP', String(stream.port), (to) => ({ ...to, rtspPort: stream.port }));
+  if (stream && card.path === '') {
+    const path = pathOnCard(stream.path, camera.channel);
+    teach('path', path, (to) => ({ ...to, path }));
+  }
+  const codec = main?.codec;
+  if (codec && !card.codecs.includes(codec)) teach('codec', codec, (to) => ({ ...to, codecs: [...to.codecs, codec] }));
+  if (main?.fps && card.fps === null) teach('frames a second', String(main.fps), (to) => ({ ...to, fps: main.fps }));
+  const subs = own.filter((profile) => profile !== main).slice(0, 8);
+  if (card.subs === null && subs.length > 0)
+    teach('small streams', subs.map(({ name, token }) => name || token).join(', '), (to) => ({
+      ...to,
+      subs: subs.map((sub) => subOf(sub, camera.channel)),
+    }));
+  return lessons;
+}
+
+/** What a probe proved of the main stream that its card does not know. */
+export function lessonsOfProbe(
+  card: Model,
+  camera: Pick<Camera, 'channel' | 'ports'>,
+  { stream, codec, fps }: ProvenStream,
+): readonly Lesson[] {
+  const lessons: Lesson[] = [];
+  const path = pathOnCard(stream.path, camera.channel);
+  if (card.rtspPort === null)
+    lessons.push({
+      field: 'port of RTSP',
+      said: String(camera.ports.rtsp),
+      learn: (to) => ({ ...to, rtspPort: camera.ports.rtsp }),
+    });
+  if (card.path === '' && path !== '') lessons.push({ field: 'path', said: path, learn: (to) => ({ ...to, path }) });
+  if (codec !== null && !card.codecs.includes(codec))
+    lessons.push({ field: 'codec', said: codec, learn: (to) => ({ ...to, codecs: [...to.codecs, codec] }) });
+  if (fps !== null && card.fps === null) {
+    const rounded = Math.round(fps);
+    if (rounded > 0)
+      lessons.push({ field: 'frames a second', said: String(rounded), learn: (to) => ({ ...to, fps: rounded }) });
+  }
+  return lessons;
+}
+
+/** The card with all of it, and where it is from. */
+export function cardAfter(
+  card: Model,
+  lessons: readonly Lesson[],
+  source: { readonly from: string; readonly at: string },
+): Model {
+  const learnt = lessons.map(
+    ({ field, said }): Learnt => ({
+      field: clipText(field, TEXT_LIMITS.label),
+      said: clipText(said, TEXT_LIMITS.place),
+      at: source.at,
+      from: clipText(source.from, TEXT_LIMITS.place),
+    }),
+  );
+  const taught = lessons.reduce((to, { learn }) => learn(to), card);
+  const fields = new Set(learnt.map(({ field }) => field));
+  const kept = card.learnedFrom.filter(({ field }) => !fields.has(field));
+  return { ...taught, learnedFrom: [...kept, ...learnt].slice(-MOST_LEARNT) };
+}

@@ -1,0 +1,182 @@
+import { type Check, type ChecksOf, flag, listOf, number, orNull, record, text, word } from '../base/check.ts';
+import { ONVIF_CAUSES } from './onvif-cause.ts';
+import { SERVICE_NAMES } from './operation.ts';
+import { MOST_TEXT, MOST_TOKEN, MOST_URI } from './read-values.ts';
+import type {
+  OnvifReading,
+  ReadClock,
+  ReadEvents,
+  ReadNetwork,
+  ReadProfile,
+  ReadPtz,
+  ReadService,
+  ReadUri,
+} from './reading.ts';
+import type { DeviceInformation } from './services/device.ts';
+import type { ImagingSettings } from './services/media.ts';
+import type { PtzNode, PtzPosition, PtzPreset, Space, Span } from './services/ptz.ts';
+import type { RecordingSummary } from './services/recording.ts';
+
+// A reading as a journal keeps it: a text for the device, and one for each of its services, profiles, topics and presets,
+// so that each is short. A journal comes from files too: what is read back is checked field by field.
+
+/** Names of the facts that a reading is kept as. */
+export const KEPT = {
+  device: 'onvif.device',
+  service: 'onvif.service',
+  profile: 'onvif.profile',
+  topic: 'onvif.topic',
+  preset: 'onvif.preset',
+} as const;
+
+export interface KeptFact {
+  readonly quantity: (typeof KEPT)[keyof typeof KEPT];
+  readonly value: string;
+}
+
+/** As many of each are kept: together they fit an entry of the journal. */
+const MOST = { service: 16, profile: 64, topic: 60, preset: 40 } as const;
+
+/** @param mostChars of one text; what is longer is left out rather than cut */
+export function writeReading(reading: OnvifReading, mostChars: number): readonly KeptFact[] {
+  const { services, profiles, ptz, events } = reading;
+  const device = {
+    ...reading,
+    services: [],
+    profiles: [],
+    ptz: ptz && { ...ptz, presets: ptz.presets && [] },
+    events: events && { ...events, topics: [] },
+  };
+  const each = (
+    quantity: KeptFact['quantity'],
+    items: readonly object[] | readonly string[],
+    most: number,
+  ): readonly KeptFact[] => items.slice(0, most).map((item) => ({ quantity, value: JSON.stringify(item) }));
+  return [
+    { quantity: KEPT.device, value: JSON.stringify(device) } as const,
+    ...each(KEPT.service, services, MOST.service),
+    ...each(KEPT.profile, profiles, MOST.profile),
+    ...each(KEPT.topic, events?.topics ?? [], MOST.topic),
+    ...each(KEPT.preset, ptz?.presets ?? [], MOST.preset),
+  ].filter(({ value }) => value.length <= mostChars);
+}
+
+const BIG = 1e15;
+const any = number(-BIG, BIG);
+const count = number(0, BIG);
+const port = number(0, 65_535);
+const short = text(MOST_TEXT);
+const token = text(MOST_TOKEN);
+const uri = text(MOST_URI);
+
+const URI: ChecksOf<ReadUri> = { path: uri, port, scheme: text(10), elsewhere: short };
+const SERVICE: ChecksOf<ReadService> = {
+  name: word(SERVICE_NAMES),
+  version: short,
+  path: uri,
+  port,
+  elsewhere: text(MOST_URI),
+  isTls: flag,
+};
+const PROFILE: ChecksOf<ReadProfile> = {
+  token,
+  name: short,
+  source: token,
+  codec: orNull(short),
+  width: orNull(count),
+  height: orNull(count),
+  fps: orNull(any),
+  gopFrames: orNull(any),
+  bitrateKbps: orNull(any),
+  sound: orNull(short),
+  hasPtz: flag,
+  via: word(['media', 'media2', 'both']),
+  stream: orNull(record<ReadUri>({ ...URI, elsewhere: text(MOST_URI) })),
+  still: orNull(record<ReadUri>({ ...URI, elsewhere: text(MOST_URI) })),
+};
+const SPAN: ChecksOf<Span> = { min: any, max: any };
+const SPACE: ChecksOf<Space> = { uri: text(MOST_TOKEN), x: record<Span>(SPAN), y: orNull(record<Span>(SPAN)) };
+const space = orNull(record<Space>(SPACE));
+const NODE: ChecksOf<PtzNode> = {
+  token,
+  name: short,
+  absolute: space,
+  absoluteZoom: space,
+  relative: space,
+  relativeZoom: space,
+  continuous: space,
+  continuousZoom: space,
+  mostPresets: orNull(any),
+  hasHome: orNull(flag),
+};
+const POSITION: ChecksOf<PtzPosition> = { pan: any, tilt: any, zoom: orNull(any) };
+const PRESET: ChecksOf<PtzPreset> = { token, name: short, position: orNull(record<PtzPosition>(POSITION)) };
+const none: Check = listOf(() => 'must not be there', 0);
+const DEVICE: ChecksOf<OnvifReading> = {
+  host: text(300),
+  port,
+  path: uri,
+  cause: orNull(word(ONVIF_CAUSES)),
+  note: text(1000),
+  clock: orNull(
+    record<ReadClock>({ skewS: any, kept: orNull(word(['manual', 'ntp'])), zone: short } satisfies ChecksOf<ReadClock>),
+  ),
+  device: orNull(
+    record<DeviceInformation>({ make: short, model: short, firmware: short, serial: short, hardware: short }),
+  ),
+  isOpen: flag,
+  login: word(['none', 'token', 'digest']),
+  isOld: flag,
+  services: none,
+  network: orNull(record<ReadNetwork>({ mac: short, dhcp: orNull(flag), timeServers: orNull(listOf(short, 32)) })),
+  sources: orNull(listOf(token, 300)),
+  profiles: none,
+  ptz: orNull(
+    record<ReadPtz>({
+      node: record<PtzNode>(NODE),
+      profile: token,
+      tells: word(['position', 'moving', 'nothing']),
+      presets: orNull(none),
+    }),
+  ),
+  imaging: orNull(record<ImagingSettings>({ infraredCut: short, focus: short, wideRange: orNull(flag) })),
+  events: orNull(record<ReadEvents>({ topics: none, canPull: orNull(flag), note: text(1000) })),
+  recordings: orNull(
+    record<RecordingSummary>({ recordings: orNull(any), fromUnixMs: orNull(any), toUnixMs: orNull(any) }),
+  ),
+  extraAnswers: count,
+  oddTypes: count,
+  answers: count,
+  meanAnswerMs: orNull(count),
+};
+
+function parsed<T>(value: string, check: Check): T | null {
+  let item: unknown;
+  try {
+    item = JSON.parse(value);
+  } catch {
+    return null;
+  }
+  return check(item) === null ? (item as T) : null; // each of its fields was just looked at
+}
+
+const checkDevice = record<OnvifReading>(DEVICE);
+const checkService = record<ReadService>(SERVICE);
+const checkProfile = record<ReadProfile>(PROFILE);
+const checkPreset = record<PtzPreset>(PRESET);
+
+/** A reading, from the texts that it was kept as; `null` where somebody else wrote them. */
+export function readReading(textsOf: (quantity: KeptFact['quantity']) => readonly string[]): OnvifReading | null {
+  const device = parsed<OnvifReading>(textsOf(KEPT.device).at(-1) ?? '', checkDevice);
+  if (!device) return null;
+  const each = <T>(quantity: KeptFact['quantity'], check: Check): readonly T[] =>
+    textsOf(quantity).flatMap((value) => parsed<T>(value, check) ?? []);
+  const { ptz, events } = device;
+  return {
+    ...device,
+    services: each<ReadService>(KEPT.service, checkService),
+    profiles: each<ReadProfile>(KEPT.profile, checkProfile),
+    ptz: ptz && { ...ptz, presets: ptz.presets && each<PtzPreset>(KEPT.preset, checkPreset) },
+    events: events && { ...events, topics: each<string>(KEPT.topic, short) },
+  };
+}

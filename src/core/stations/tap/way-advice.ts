@@ -1,0 +1,154 @@
+import type { TapUse } from '../../base/tap-uses.ts';
+import type { Verdict } from '../../base/verdict.ts';
+import { TOKEN_LIFE_S } from '../../onvif/ws-security.ts';
+
+/** Ways in which a destination can have a camera. */
+export type Way = 'rtsp' | 'onvif' | 'both' | 'maker' | 'none';
+export const WAY_WORDS: Readonly<Record<Way, string>> = {
+  rtsp: 'by RTSP: the address of the stream, typed in',
+  onvif: 'by ONVIF: added by address and account',
+  both: 'by both: the stream by RTSP, events or steering by ONVIF',
+  maker: 'by its maker’s own integration',
+  none: 'not at all, as it stands',
+};
+
+/** What is known for the advice; what is not is `null`. */
+export interface WayFacts {
+  readonly use: TapUse;
+  /** Protocols among the figures of the destination; `null` where nobody entered any. */
+  readonly takes: readonly string[] | null;
+  /** The last probe of its stream gave a picture. */
+  readonly givesRtsp: boolean | null;
+  /** It was read by ONVIF at this address, with its account. */
+  readonly givesOnvif: boolean | null;
+  readonly isAccountOnly: boolean;
+  readonly skewS: number | null;
+  readonly givesElsewhere: boolean;
+  readonly hasHead: boolean | null;
+  readonly wantsSteering: boolean;
+  readonly tellsMotion: boolean | null;
+  readonly forgetsListeners: boolean;
+  /** Its ONVIF shows fewer pictures than it has, and this one is not among them. */
+  readonly isHiddenChannel: boolean;
+  readonly isHiddenCodec: boolean;
+}
+
+export interface WayAdvice {
+  readonly way: Way;
+  /** How well it is founded: `unknown` where something decisive was not measured. */
+  readonly verdict: Verdict;
+  readonly reasons: readonly string[];
+}
+
+/** What speaks against adding it by ONVIF, each with its reason; asked in this order. */
+const AGAINST_ONVIF: readonly { readonly holds: (f: WayFacts) => boolean; readonly says: string }[] = [
+  { holds: (f) => f.givesOnvif === false, says: 'It was not read by ONVIF with this account.' },
+  { holds: (f) => f.isHiddenChannel, says: 'Its ONVIF does not show this channel.' },
+  { holds: (f) => f.givesElsewhere, says: 'By ONVIF it gives an inner address, and a destination would dial that.' },
+  {
+    holds: (f) => f.skewS !== null && Math.abs(f.skewS) > TOKEN_LIFE_S,
+    says: 'Its clock is so far off that a login by ONVIF is refused by whoever does not take that out.',
+  },
+  {
+    holds: (f) => f.isHiddenCodec,
+    says: 'Its main stream is told by the second media service alone: older clients do not find it.',
+  },
+];
+
+const known = (takes: readonly string[] | null, protocol: string): boolean | null =>
+  takes === null ? null : takes.includes(protocol);
+
+/** Which way a destination should have a camera for a use, and why: from what was measured, and what its figures say. */
+export function wayFor(f: WayFacts): WayAdvice {
+  const against = AGAINST_ONVIF.filter(({ holds }) => holds(f)).map(({ says }) => says);
+  const [rtsp, onvif] = [known(f.takes, 'rtsp'), known(f.takes, 'onvif')];
+  const wants = wanted(f);
+  if (f.isAccountOnly && f.givesRtsp !== true)
+    return {
+      way: 'maker',
+      verdict: 'tight',
+      reasons: ['By its card it gives no stream without its maker’s account.', ...lost(f)],
+    };
+  if (rtsp === false && onvif === false)
+    return {
+      way: 'none',
+      verdict: 'will-not-work',
+      reasons: ['It takes neither RTSP nor ONVIF; put a relay between.'],
+    };
+  if (rtsp === false) {
+    if (f.givesOnvif === null)
+      return { way: 'onvif', verdict: 'unknown', reasons: ['It takes no RTSP. The camera was not read by ONVIF yet.'] };
+    if (against.length > 0)
+      return { way: 'none', verdict: 'will-not-work', reasons: ['It takes no RTSP.', ...against] };
+    return {
+      way: 'onvif',
+      verdict: 'ok',
+      reasons: ['It takes no RTSP, and the camera was read by ONVIF.', ...wants.reasons],
+    };
+  }
+  const base: readonly string[] = [
+    ...(rtsp === null ? ['Which protocols it takes is not among its figures.'] : []),
+    ...(f.givesRtsp === null
+      ? ['Its stream was not probed yet.']
+      : f.givesRtsp
+        ? ['Its stream was probed and gives a picture.']
+        : ['Its stream did not give a picture.']),
+  ];
+  const isFounded = rtsp !== null && f.givesRtsp !== null;
+  if (!wants.isWanted)
+    return {
+      way: 'rtsp',
+      verdict: f.givesRtsp === false ? 'will-not-work' : isFounded ? 'ok' : 'unknown',
+      reasons: [
+        ...base,
+        f.use === 'record'
+          ? 'To record it needs the picture alone, and a typed address says just which.'
+          : 'It needs the picture alone.',
+      ],
+    };
+  if (onvif === false)
+    return { way: 'rtsp', verdict: 'tight', reasons: [...base, `It takes no ONVIF: ${wants.lacks}`] };
+  if (f.givesOnvif === null || wants.isGiven === null)
+    return {
+      way: 'both',
+      verdict: 'unknown',
+      reasons: [...base, `${wants.says} Read the camera by ONVIF to know whether it gives that.`],
+    };
+  if (!wants.isGiven) return { way: 'rtsp', verdict: 'tight', reasons: [...base, wants.missing] };
+  if (against.length > 0) return { way: 'rtsp', verdict: 'tight', reasons: [...base, ...against, wants.lacks] };
+  return {
+    way: 'both',
+    verdict: !isFounded || onvif === null ? 'unknown' : f.forgetsListeners ? 'tight' : 'ok',
+    reasons: [
+      ...base,
+      wants.says,
+      ...(f.forgetsListeners ? ['It forgets who listens: check that the destination subscribes anew.'] : []),
+    ],
+  };
+}
+
+const lost = (f: WayFacts): readonly string[] =>
+  f.wantsSteering ? ['Steering then goes through its maker’s servers.'] : [];
+
+/** What the use needs beyond the picture, and whether the camera gives it. */
+function wanted(f: WayFacts) {
+  if (f.use === 'detect')
+    return {
+      isWanted: true,
+      isGiven: f.tellsMotion,
+      says: 'Its own motion comes by ONVIF, and spares the destination the looking.',
+      missing: 'It tells of no motion by ONVIF: let the destination look in the picture.',
+      lacks: 'its own motion does not get there, the destination has to look in the picture.',
+      reasons: f.tellsMotion ? ['It tells of motion.'] : [],
+    };
+  if (f.use === 'live' && f.wantsSteering)
+    return {
+      isWanted: true,
+      isGiven: f.hasHead,
+      says: 'A stream alone carries no steering; that goes by ONVIF.',
+      missing: 'By ONVIF it has no head to steer.',
+      lacks: 'nobody can steer it from there, a stream alone carries no steering.',
+      reasons: f.hasHead ? ['Its head can be steered.'] : [],
+    };
+  return { isWanted: false, isGiven: null, says: '', missing: '', lacks: '', reasons: [] };
+}

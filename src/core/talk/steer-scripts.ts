@@ -1,0 +1,78 @@
+import { placeFrom } from '../onvif/service-place.ts';
+import { GET_CAPABILITIES, GET_SERVICES, GET_TIME } from '../onvif/services/device.ts';
+import { GET_PROFILES, GET_PROFILES_2 } from '../onvif/services/media.ts';
+import * as ptz from '../onvif/services/ptz.ts';
+import { ask, type Outcome, type Script } from './onvif-script.ts';
+import type { OnvifSession } from './onvif-session.ts';
+import type { HeadAbility, SteerOrder } from './steer-types.ts';
+
+/** How long a continuous move lives by itself: it is said again long before. */
+export const RUN_LIFE_S = 1.5;
+const TRY_TIMEOUT_S = 0.5;
+
+/** What one talk with the head gave. */
+export interface Said {
+  readonly outcome: Outcome<unknown>;
+}
+
+export interface Opening {
+  readonly ability: HeadAbility;
+  readonly presets: readonly ptz.PtzPreset[];
+  readonly position: ptz.PtzPosition | null;
+}
+
+/** Time, services, the head and what steers it, where it looks and what it keeps; an `Opening`, if it has a head. */
+export function* opening(session: OnvifSession, unixMs: () => number): Script<Said> {
+  const time = yield* ask(GET_TIME, undefined);
+  if (time.ok && time.value) session.skewS = Math.round((time.value.unixMs + 500 - unixMs()) / 1000);
+  const told = yield* ask(GET_SERVICES, undefined);
+  const services = told.ok ? told : yield* ask(GET_CAPABILITIES, undefined);
+  if (!services.ok) return { outcome: services };
+  for (const { name, url } of services.value) {
+    const at = name === 'device' ? null : placeFrom(url, session.target);
+    if (at) session.places.set(name, { host: at.host, port: at.port, path: at.path });
+  }
+  const nodes = yield* ask(ptz.GET_NODES, undefined);
+  if (!nodes.ok) return { outcome: nodes };
+  const first = yield* ask(GET_PROFILES, undefined);
+  const profiles = first.ok && first.value.some(({ hasPtz }) => hasPtz) ? first : yield* ask(GET_PROFILES_2, undefined);
+  if (!profiles.ok) return { outcome: profiles };
+  const [node] = nodes.value;
+  const profile = profiles.value.find(({ hasPtz }) => hasPtz)?.token;
+  if (!node || profile === undefined)
+    return { outcome: { ok: false, cause: 'not-supported', note: 'It has no head that one of its profiles steers.' } };
+  const status = yield* ask(ptz.GET_STATUS, profile);
+  const position = status.ok ? status.value.position : null;
+  const tells = position ? 'position' : status.ok && status.value.isMoving !== null ? 'moving' : 'nothing';
+  const presets = yield* ask(ptz.GET_PRESETS, profile);
+  const opened: Opening = { ability: { node, profile, tells }, presets: presets.ok ? presets.value : [], position };
+  return { outcome: { ok: true, value: opened } };
+}
+
+export function* saying<Args>(operation: Parameters<typeof ask<Args, unknown>>[0], args: Args): Script<Said> {
+  return { outcome: yield* ask(operation, args) };
+}
+
+export const isMove = ({ kind }: SteerOrder): boolean => kind !== 'keepPreset' && kind !== 'removePreset';
+
+/** What an order says to the head; one that is held is said by whoever holds it. */
+export function scriptOf(order: Exclude<SteerOrder, { kind: 'run' | 'rest' }>, profile: string): Script<Said> {
+  switch (order.kind) {
+    case 'runFor':
+      return saying(ptz.CONTINUOUS_MOVE, { profile, velocity: order.velocity, timeoutS: order.ms / 1000 + RUN_LIFE_S });
+    case 'tryTimeout':
+      return saying(ptz.CONTINUOUS_MOVE, { profile, velocity: order.velocity, timeoutS: TRY_TIMEOUT_S });
+    case 'goTo':
+      return saying(ptz.ABSOLUTE_MOVE, { profile, position: order.position });
+    case 'turnBy':
+      return saying(ptz.RELATIVE_MOVE, { profile, by: order.by });
+    case 'home':
+      return saying(ptz.GOTO_HOME, profile);
+    case 'goToPreset':
+      return saying(ptz.GOTO_PRESET, { profile, token: order.token });
+    case 'keepPreset':
+      return saying(ptz.SET_PRESET, { profile, name: order.name, token: order.token });
+    case 'removePreset':
+      return saying(ptz.REMOVE_PRESET, { profile, token: order.token });
+  }
+}

@@ -1,0 +1,193 @@
+import { setTimeout as wait } from 'node:timers/promises';
+import { afterAll, beforeAll, expect, test } from '@jest/globals';
+import type { HearEvent } from '../../src/core/talk/hear-machine.ts';
+import { HearMachine } from '../../src/core/talk/hear-machine.ts';
+import { SteerMachine } from '../../src/core/talk/steer-machine.ts';
+import type { SteerEvent, SteerOrder } from '../../src/core/talk/steer-types.ts';
+import { drive } from '../../src/server/drive.ts';
+import { toHttp } from '../../src/server/http-way.ts';
+import { talkOptions } from '../../src/server/works/run-onvif.ts';
+import { type Fleet, startFleet } from '../../src/standins/fleet.ts';
+import { WEIR_GATE, WHEEL_PIT } from '../../src/standins/onvif/onvif-gallery.ts';
+import { BOOT_ROOM, SLUICE_RAIL } from '../../src/standins/personality.ts';
+import { doorOf, plainWorld } from '../support/onvif-doors.ts';
+
+let fleet: Fleet;
+beforeAll(async () => {
+  fleet = await startFleet([SLUICE_RAIL, BOOT_ROOM, WEIR_GATE, WHEEL_PIT]);
+});
+afterAll(() => fleet.close());
+
+type Did = Extract<SteerEvent, { kind: 'did' }>;
+
+/** A hand on a head: what it asks, and what it hears. */
+function steer(name: string) {
+  const events: SteerEvent[] = [];
+  const controller = new AbortController();
+  const waiting: { readonly isIt: (event: SteerEvent) => boolean; readonly resolve: (event: SteerEvent) => void }[] =
+    [];
+  let put: (order: SteerOrder) => number = () => 0;
+  let number = 0;
+  const machine = new SteerMachine({
+    ...talkOptions(doorOf(fleet, name), plainWorld),
+    timeoutMs: 3000,
+    startedAtUnixMs: Date.now(),
+  });
+  const over = drive({
+    machine,
+    way: toHttp,
+    world: plainWorld,
+    signal: controller.signal,
+    what: 'the steering',
+    onEffect: (event: SteerEvent) => {
+      events.push(event);
+      for (const one of [...waiting]) if (one.isIt(event)) one.resolve(event);
+    },
+    onStart: (give, now) => {
+      put = (order) => {
+        number += 1;
+        give({ kind: 'asked', asked: { number, order }, atMs: now() });
+        return number;
+      };
+    },
+  });
+  const until = <K extends SteerEvent['kind']>(
+    kind: K,
+    isIt: (event: Extract<SteerEvent, { kind: K }>) => boolean = () => true,
+  ) =>
+    new Promise<Extract<SteerEvent, { kind: K }>>((resolve) => {
+      const fits = (event: SteerEvent): boolean =>
+        event.kind === kind && isIt(event as Extract<SteerEvent, { kind: K }>);
+      const seen = events.find(fits);
+      if (seen) return resolve(seen as Extract<SteerEvent, { kind: K }>);
+      waiting.push({ isIt: fits, resolve: (event) => resolve(event as Extract<SteerEvent, { kind: K }>) });
+    });
+  return {
+    events,
+    until,
+    ask: (order: SteerOrder): Promise<Did> => {
+      const mine = put(order);
+      return until('did', (did) => did.number === mine);
+    },
+    say: (order: SteerOrder) => void put(order),
+    leave: async () => {
+      controller.abort();
+      await over;
+    },
+  };
+}
+
+const headOf = (name: string) => {
+  const head = fleet.headOf(name);
+  if (!head) throw new Error(`${name} has no head`);
+  return head;
+};
+const right = { pan: 0.5, tilt: 0, zoom: 0 };
+
+test('a head that tells where it looks: by angle, by time, to a preset and back', async () => {
+  const hand = steer('Sluice rail');
+  const { ability, presets } = await hand.until('ready');
+  expect(ability.tells).toBe('position');
+  expect(presets.map(({ name }) => name)).toEqual(['Sluice gate', 'Wheel']);
+  const there = await hand.ask({ kind: 'goTo', position: { pan: 0.2, tilt: 0.8, zoom: 0 } });
+  expect(there).toMatchObject({ ok: true });
+  expect(headOf('Sluice rail').view.panDeg).toBeCloseTo(35, 0);
+  const ran = await hand.ask({ kind: 'runFor', velocity: right, ms: 600 });
+  expect(ran.ranMs).toBeGreaterThanOrEqual(595);
+  // 0.5 × 60 °/s × 0.6 s of 350°
+  expect((ran.to?.pan ?? 0) - (ran.from?.pan ?? 0)).toBeCloseTo((2 * 0.5 * 60 * ((ran.ranMs ?? 0) / 1000)) / 350, 1);
+  const kept = await hand.ask({ kind: 'keepPreset', name: 'Rail', token: null });
+  expect(kept.token).toBe('3');
+  await hand.until('presets', (event) => event.presets.some(({ name }) => name === 'Rail'));
+  await hand.ask({ kind: 'home' });
+  expect(headOf('Sluice rail').view.panDeg).toBeCloseTo(0, 1);
+  await hand.ask({ kind: 'goToPreset', token: '3' });
+  expect(headOf('Sluice rail').view.panDeg).toBeGreaterThan(50);
+  expect(await hand.ask({ kind: 'goToPreset', token: '99' })).toMatchObject({ ok: false });
+  expect(await hand.ask({ kind: 'removePreset', token: '3' })).toMatchObject({ ok: true });
+  expect(await hand.ask({ kind: 'tryTimeout', velocity: right })).toMatchObject({ keptTimeout: true });
+  await hand.leave();
+  expect(hand.events.at(-1)).toMatchObject({ kind: 'ended', isStopped: true });
+});
+
+test('a head that is running when the page goes away gets its stop', async () => {
+  const hand = steer('Sluice rail');
+  await hand.until('ready');
+  hand.say({ kind: 'run', velocity: { pan: -0.5, tilt: 0, zoom: 0 } });
+  await hand.until('status', ({ isMoving }) => isMoving === true);
+  const startedMs = performance.now();
+  await hand.leave();
+  expect(performance.now() - startedMs).toBeLessThan(700);
+  const { panDeg } = headOf('Sluice rail').view;
+  await wait(300);
+  expect(headOf('Sluice rail').view.panDeg).toBe(panDeg);
+});
+
+test('a key that nobody holds any more lets go, though nobody said so', async () => {
+  const hand = steer('Boot room');
+  await hand.until('ready');
+  hand.say({ kind: 'run', velocity: { pan: -0.2, tilt: 0, zoom: 0 } });
+  await wait(3900);
+  const { panDeg } = headOf('Boot room').view;
+  await wait(300);
+  expect(headOf('Boot room').view.panDeg).toBe(panDeg);
+  expect(panDeg).toBeLessThan(-10);
+  await hand.leave();
+});
+
+test('a stop that gets lost is said again, and told; a time-out that is not kept is found', async () => {
+  const hand = steer('Weir gate');
+  await hand.until('ready');
+  for (let turn = 0; turn < 10; turn++)
+    await hand.ask({ kind: 'runFor', velocity: { pan: turn % 2 ? 0.2 : -0.2, tilt: 0, zoom: 0 }, ms: 60 });
+  expect(hand.events.filter(({ kind }) => kind === 'stopLost')).toHaveLength(1);
+  expect(headOf('Weir gate').isMovingAt(Date.now())).toBe(false);
+  expect(await hand.ask({ kind: 'tryTimeout', velocity: right })).toMatchObject({ keptTimeout: false });
+  expect(headOf('Weir gate').isMovingAt(Date.now())).toBe(false);
+  await hand.leave();
+}, 30_000);
+
+test('a device without a head says so', async () => {
+  const hand = steer('Wheel pit');
+  expect(await hand.until('ended')).toMatchObject({ cause: 'not-supported' });
+});
+
+async function hear(
+  name: string,
+  seconds: number,
+  signal = new AbortController().signal,
+): Promise<readonly HearEvent[]> {
+  const events: HearEvent[] = [];
+  const machine = new HearMachine({
+    ...talkOptions(doorOf(fleet, name), plainWorld),
+    seconds,
+    timeoutMs: 3000,
+    startedAtUnixMs: Date.now(),
+  });
+  await drive({
+    machine,
+    way: toHttp,
+    world: plainWorld,
+    signal,
+    what: 'the listening',
+    onEffect: (event: HearEvent) => events.push(event),
+  });
+  return events;
+}
+
+test('a walker is heard; how everything stood at first is no event', async () => {
+  const events = await hear('Weir gate', 6);
+  const heard = events.at(-1);
+  expect(heard).toMatchObject({
+    kind: 'heard',
+    heard: { lost: 0, cause: null, kinds: expect.arrayContaining(['motion', 'line']) },
+  });
+  expect(events.filter((event) => event.kind === 'event' && event.event.change === 'initialized')).toHaveLength(1);
+  expect(heard?.kind === 'heard' && heard.heard.motions).toBeGreaterThanOrEqual(1);
+});
+
+test('a subscription that ends early is taken anew, and told', async () => {
+  const events = await hear('Wheel pit', 7);
+  expect(events.at(-1)).toMatchObject({ kind: 'heard', heard: { cause: null } });
+  expect(events.filter(({ kind }) => kind === 'lost').length).toBeGreaterThanOrEqual(1);
+});
