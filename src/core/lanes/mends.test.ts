@@ -1,5 +1,6 @@
 import { expect, test } from '@jest/globals';
 import { ADDRESS_CASES } from '../../../tests/support/address-sites.ts';
+import { ONVIF_CASES } from '../../../tests/support/onvif-readings.ts';
 import {
   airCard,
   apOf,
@@ -254,6 +255,7 @@ const CASES: readonly { readonly rule: string; readonly site: Site }[] = [
   },
   ...PREPARE_CASES,
   ...ADDRESS_CASES,
+  ...ONVIF_CASES,
 ];
 
 test.each(CASES)('$rule: each mend takes the finding away, and nothing gets worse anywhere', ({ rule, site }) => {
