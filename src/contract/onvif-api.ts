@@ -13,7 +13,7 @@ export const onvifTarget = {
   secret: string().strict().nullable().defined().max(TEXT_LIMITS.secret),
 };
 
-/** POST /api/onvif: reads a device once. */
+/** POST /api/onvif: reads a device once. The same is the first message of a WebSocket at /api/steer; each further one is an order. */
 export const onvifRequestSchema = object(onvifTarget).noUnknown().strict().required();
 export type OnvifRequest = InferType<typeof onvifRequestSchema>;
 
@@ -33,9 +33,6 @@ export const hearRequestSchema = object({
   .required();
 export type HearRequest = InferType<typeof hearRequestSchema>;
 export type HearLine = HearEvent;
-
-/** First message of a WebSocket at /api/steer; each further one is an order. */
-export const steerRequestSchema = onvifRequestSchema;
 
 const share = () => number().strict().min(VELOCITY.min).max(VELOCITY.max).required();
 const token = () => string().strict().max(MOST_TOKEN);

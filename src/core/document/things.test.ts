@@ -71,6 +71,32 @@ const MADE: {
         stream: { ...stream, ...site.cameras[0]?.streams.find((one) => one.id === id), id, fps: 7 },
       }),
     },
+    headPreset: {
+      base: { ...empty, cameras: [{ ...bare, steering: { presets: [], tours: [] } }] },
+      make: {
+        kind: 'putHeadPreset',
+        cameraId: camera.id,
+        preset: { id: 'p', name: 'Gate', token: '1', still: '' },
+      },
+      change: (site, id) => {
+        const preset = site.cameras[0]?.steering.presets.find((one) => one.id === id);
+        if (!preset) throw new Error(`there is no ${id}`);
+        return {
+          kind: 'putHeadPreset',
+          cameraId: camera.id,
+          preset: { ...preset, still: 'data:image/jpeg;base64,AAAA' },
+        };
+      },
+    },
+    tour: {
+      base: { ...empty, cameras: [{ ...bare, steering: { presets: [], tours: [] } }] },
+      make: { kind: 'putTour', cameraId: camera.id, tour: { id: 'r', name: 'Round', stops: [] } },
+      change: (site, id) => {
+        const tour = site.cameras[0]?.steering.tours.find((one) => one.id === id);
+        if (!tour) throw new Error(`there is no ${id}`);
+        return { kind: 'putTour', cameraId: camera.id, tour: { ...tour, stops: [{ presetId: 'p', dwellS: 10 }] } };
+      },
+    },
     destination: {
       base: empty,
       make: { kind: 'addDestination', destination },

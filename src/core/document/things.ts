@@ -6,7 +6,7 @@ import { NO_MARKS } from '../firmware/marks.ts';
 import type { Camera, Stream } from './chapters/cameras/camera.ts';
 import { UNKNOWN_IDENTITY } from './chapters/cameras/identity.ts';
 import type { Reflash } from './chapters/cameras/reflash.ts';
-import { NO_STEERING } from './chapters/cameras/steering.ts';
+import { type HeadPreset, NO_STEERING, STEERING_LIMITS, type Tour } from './chapters/cameras/steering.ts';
 import type { Link } from './chapters/links/link.ts';
 import { nameOfModel } from './chapters/models/model-name.ts';
 import type { Site } from './site.ts';
@@ -108,6 +108,22 @@ interface CameraStream extends Named {
 const streamsOf = ({ cameras }: Site): readonly CameraStream[] =>
   cameras.flatMap((camera) => camera.streams.map((stream) => ({ id: stream.id, name: stream.label, camera, stream })));
 
+interface CameraHeadPreset extends Named {
+  readonly camera: Camera;
+  readonly preset: HeadPreset;
+}
+const headPresetsOf = ({ cameras }: Site): readonly CameraHeadPreset[] =>
+  cameras.flatMap((camera) =>
+    camera.steering.presets.map((preset) => ({ id: preset.id, name: preset.name, camera, preset })),
+  );
+
+interface CameraTour extends Named {
+  readonly camera: Camera;
+  readonly tour: Tour;
+}
+const toursOf = ({ cameras }: Site): readonly CameraTour[] =>
+  cameras.flatMap((camera) => camera.steering.tours.map((tour) => ({ id: tour.id, name: tour.name, camera, tour })));
+
 /** Every kind of thing that a site is made of, one row each: screens, keys and tests read it here. */
 export const THING_KINDS = {
   camera: {
@@ -144,6 +160,47 @@ export const THING_KINDS = {
       return camera.streams.length > 1 ? { kind: 'removeStream', cameraId: camera.id, streamId } : null;
     },
     hanging: (site, id) => many(site.taps.filter(({ streamId }) => streamId === id).length, 'tap'),
+  },
+  headPreset: {
+    noun: 'place of its head',
+    name: { max: TEXT_LIMITS.label, mayBeEmpty: false },
+    all: headPresetsOf,
+    rename: (site, id, name) => {
+      const { camera, preset } = found(headPresetsOf(site), id);
+      return { kind: 'putHeadPreset', cameraId: camera.id, preset: { ...preset, name } };
+    },
+    copy: (site, id, newId) => {
+      const { camera, preset } = found(headPresetsOf(site), id);
+      if (camera.steering.presets.length >= STEERING_LIMITS.presets) return null;
+      const name = freeName(preset.name, namesOf(camera.steering.presets), TEXT_LIMITS.label);
+      return { kind: 'putHeadPreset', cameraId: camera.id, preset: { ...preset, id: newId(), name } };
+    },
+    remove: (site, presetId) => ({
+      kind: 'removeHeadPreset',
+      cameraId: found(headPresetsOf(site), presetId).camera.id,
+      presetId,
+    }),
+    hanging: (site, id) => {
+      const { tours } = found(headPresetsOf(site), id).camera.steering;
+      return many(tours.filter(({ stops }) => stops.some(({ presetId }) => presetId === id)).length, 'round');
+    },
+  },
+  tour: {
+    noun: 'round',
+    name: { max: TEXT_LIMITS.label, mayBeEmpty: false },
+    all: toursOf,
+    rename: (site, id, name) => {
+      const { camera, tour } = found(toursOf(site), id);
+      return { kind: 'putTour', cameraId: camera.id, tour: { ...tour, name } };
+    },
+    copy: (site, id, newId) => {
+      const { camera, tour } = found(toursOf(site), id);
+      if (camera.steering.tours.length >= STEERING_LIMITS.tours) return null;
+      const name = freeName(tour.name, namesOf(camera.steering.tours), TEXT_LIMITS.label);
+      return { kind: 'putTour', cameraId: camera.id, tour: { ...tour, id: newId(), name } };
+    },
+    remove: (site, tourId) => ({ kind: 'removeTour', cameraId: found(toursOf(site), tourId).camera.id, tourId }),
+    hanging: () => [],
   },
   destination: {
     noun: 'destination',

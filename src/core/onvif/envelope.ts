@@ -100,12 +100,3 @@ export function attributeOf(node: XmlNode | null, name: string): string {
 /** The child that many steps below. */
 export const below = (node: XmlNode | null, ...names: readonly string[]): XmlNode | null =>
   names.reduce<XmlNode | null>((at, name) => childOf(at, name), node);
-
-/** Texts of all children of one name. */
-export function textsIn(node: XmlNode | null, name: string): readonly string[] {
-  const found = node?.[name];
-  return (Array.isArray(found) ? found : [found]).flatMap((one: unknown) => {
-    const text = isRecord(one) ? one['#text'] : one;
-    return typeof text === 'string' ? [decoded(text).trim()] : [];
-  });
-}

@@ -16,7 +16,6 @@ export type OnvifEffect = CommonEffect<ReadTimer> | HttpDoing | OnvifEvent;
 
 /** Where the device service lies unless somebody says otherwise. Source: ONVIF Core §5.1. */
 export const DEVICE_PATH = '/onvif/device_service';
-export const USUAL_ONVIF_PORT = 80;
 
 /** Of each answer. */
 export const ONVIF_TIMEOUT_MS = 5000;

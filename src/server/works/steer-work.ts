@@ -1,4 +1,4 @@
-import { readOrder, type SteerMessage, steerRequestSchema } from '../../contract/onvif-api.ts';
+import { onvifRequestSchema, readOrder, type SteerMessage } from '../../contract/onvif-api.ts';
 import { ONVIF_TIMEOUT_MS } from '../../core/talk/onvif-machine.ts';
 import { SteerMachine } from '../../core/talk/steer-machine.ts';
 import type { SteerEvent } from '../../core/talk/steer-types.ts';
@@ -11,7 +11,7 @@ const MOST = { most: 16, many: 'heads' };
 
 /** Steers a head for as long as the page is there; what moves is stopped when it goes. */
 export const STEER = workOf(
-  steerRequestSchema,
+  onvifRequestSchema,
   MOST,
   async ({ host, port, user, secret }, world, signal, out, heard) => {
     const say = (message: SteerMessage): void => out.say(message);

@@ -1,7 +1,7 @@
 import { parseMac } from '../../net/mac.ts';
-import { below, childOf, childrenOf, textIn, textsIn, type XmlNode } from '../envelope.ts';
+import { below, childOf, childrenOf, textIn, type XmlNode } from '../envelope.ts';
 import { NAMESPACES, operation, SERVICE_NAMES, type ServiceName } from '../operation.ts';
-import { flagIn, MOST_URI, said, saidIn, wholeIn } from '../read-values.ts';
+import { flagIn, MOST_URI, saidIn, wholeIn } from '../read-values.ts';
 
 // Source: ONVIF Core §8 (device service).
 
@@ -185,16 +185,4 @@ export const GET_NTP = operation({
         .filter((host) => host !== ''),
     );
   },
-});
-
-/** What it says of itself to everybody. */
-export const GET_SCOPES = operation({
-  service: 'device',
-  name: 'GetScopes',
-  write: () => '',
-  read: (answer): readonly string[] =>
-    childrenOf(answer, 'Scopes')
-      .slice(0, MOST_SERVICES)
-      .flatMap((scope) => textsIn(scope, 'ScopeItem'))
-      .map((scope) => said(scope, MOST_URI)),
 });

@@ -25,7 +25,7 @@ import { NumberField } from '../../ui/number-field.tsx';
 import { Panel } from '../../ui/panel.tsx';
 import { SelectField, TextField } from '../../ui/text-field.tsx';
 import { useVault } from '../../vault/vault-context.tsx';
-import { useSiteView } from './use-site-view.ts';
+import { useSiteView } from '../use-site-view.ts';
 
 const MASK = '••••••••';
 

@@ -23,11 +23,11 @@ import { NumberField } from '../../ui/number-field.tsx';
 import { Panel } from '../../ui/panel.tsx';
 import { sayWhen } from '../../ui/say-when.ts';
 import { SelectField } from '../../ui/text-field.tsx';
+import { useSiteView } from '../use-site-view.ts';
 import type { BenchProps } from './bench-props.ts';
 import { CardRuler } from './card-ruler.tsx';
 import { DropFile } from './drop-file.tsx';
 import { NameCompare } from './name-compare.tsx';
-import { useSiteView } from './use-site-view.ts';
 
 /** Sizes that cards are sold in, GB. */
 const SOLD_GB = [4, 8, 16, 32, 64, 128, 256];

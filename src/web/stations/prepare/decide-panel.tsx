@@ -11,8 +11,8 @@ import { Button } from '../../ui/button.tsx';
 import { KeptText } from '../../ui/kept-text.tsx';
 import { Panel } from '../../ui/panel.tsx';
 import { SelectField } from '../../ui/text-field.tsx';
+import { useSiteView } from '../use-site-view.ts';
 import type { BenchProps } from './bench-props.ts';
-import { useSiteView } from './use-site-view.ts';
 
 const NOT_KNOWN = { value: '', label: 'not known' };
 const ANSWERS = [NOT_KNOWN, { value: 'yes', label: 'yes' }, { value: 'no', label: 'no' }];

@@ -6,7 +6,7 @@ import { hasGuide } from '../../../core/stations/prepare/prepare-judgement.ts';
 import { runOf } from '../../../core/stations/prepare/reflash-run.ts';
 import { useSiteId } from '../../store/use-site-id.ts';
 import { Panel } from '../../ui/panel.tsx';
-import { useSiteView } from './use-site-view.ts';
+import { useSiteView } from '../use-site-view.ts';
 
 /** Another firmware in a few lines, and the way to its bench. */
 export function FirmwarePanel({ camera }: { camera: Camera }) {

@@ -6,7 +6,7 @@ import { sayWait } from '../../../core/firmware/procedure-words.ts';
 import { Button } from '../../ui/button.tsx';
 import { LampScore } from '../../ui/lamp-score.tsx';
 import { Panel } from '../../ui/panel.tsx';
-import { useSiteView } from './use-site-view.ts';
+import { useSiteView } from '../use-site-view.ts';
 
 const GuideDialog = lazy(async () => ({ default: (await import('../../things/model/guide-dialog.tsx')).GuideDialog }));
 

@@ -18,8 +18,8 @@ import { ChargeFields } from '../../things/handset/charge-fields.tsx';
 import { NumberField } from '../../ui/number-field.tsx';
 import { Panel } from '../../ui/panel.tsx';
 import { SelectField } from '../../ui/text-field.tsx';
+import { useSiteView } from '../use-site-view.ts';
 import { HeatCurve } from './heat-curve.tsx';
-import { useSiteView } from './use-site-view.ts';
 
 const NOT_SAID = { value: '', label: 'not said' };
 const yesNo = (value: boolean | null): string => (value === null ? '' : value ? 'yes' : 'no');

@@ -9,7 +9,7 @@ import { runOf } from '../../../core/stations/prepare/reflash-run.ts';
 import { useSiteId } from '../../store/use-site-id.ts';
 import { Panel } from '../../ui/panel.tsx';
 import { sayWhen } from '../../ui/say-when.ts';
-import { useSiteView } from './use-site-view.ts';
+import { useSiteView } from '../use-site-view.ts';
 
 /** The hands-on part: rehearsed first, then done, with its steps as they were told. */
 export function ProcedurePanel({ camera }: { camera: Camera }) {

@@ -9,10 +9,10 @@ import { commandIssued, selectSite } from '../../store/site-slice.ts';
 import { useAppDispatch, useAppSelector } from '../../store/store.ts';
 import { useSiteId } from '../../store/use-site-id.ts';
 import { Button } from '../../ui/button.tsx';
+import { useSiteView } from '../use-site-view.ts';
 import { Runner } from './runner.tsx';
 import { SimBench } from './sim-bench.tsx';
 import { useRehearsal } from './use-rehearsal.ts';
-import { useSiteView } from './use-site-view.ts';
 
 /** Rehearses the reflash of a camera, so that the first try is not on a customer's device. */
 export function RehearsalPage() {

@@ -8,9 +8,9 @@ import { commandIssued, selectSite } from '../../store/site-slice.ts';
 import { useAppDispatch, useAppSelector } from '../../store/store.ts';
 import { useSiteId } from '../../store/use-site-id.ts';
 import { Button } from '../../ui/button.tsx';
+import { useSiteView } from '../use-site-view.ts';
 import { Runner } from './runner.tsx';
 import { useClock } from './use-clock.ts';
-import { useSiteView } from './use-site-view.ts';
 
 /**
  * The procedure in somebody's hand. Each step is told to the journal as it is said: where it stands, and since when, is read

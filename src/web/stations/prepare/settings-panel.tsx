@@ -11,7 +11,7 @@ import { KnownHowMark } from '../../ui/known-how.tsx';
 import { Panel } from '../../ui/panel.tsx';
 import { sayWhen } from '../../ui/say-when.ts';
 import { typedNumber } from '../../ui/typed-number.ts';
-import { useSiteView } from './use-site-view.ts';
+import { useSiteView } from '../use-site-view.ts';
 
 const LONGEST_VALUE = 80;
 

@@ -24,6 +24,7 @@ import { Panel } from '../../ui/panel.tsx';
 import { useShortcut } from '../../ui/shortcut.ts';
 import { SelectField } from '../../ui/text-field.tsx';
 import { RetentionRule } from './retention-rule.tsx';
+import { WayLine } from './way-line.tsx';
 
 /** When a recording runs, as a person chooses it; the shares are assumptions and named as such. */
 const SCHEDULES = {
@@ -84,7 +85,8 @@ export function GivePanel({ camera, stream }: { camera: Camera; stream: Stream }
           {taps.map((tap) => {
             const judgement = judgeTap(site, index, tap);
             const drawn = site.destinations.find(({ id }) => id === tap.destinationId);
-            const label = camera.streams.find(({ id }) => id === tap.streamId)?.label;
+            const tapped = camera.streams.find(({ id }) => id === tap.streamId);
+            const label = tapped?.label;
             return (
               <li key={tap.id} className="border border-hair px-3 py-2">
                 <div className="flex flex-wrap items-center gap-x-2 gap-y-1">
@@ -108,6 +110,7 @@ export function GivePanel({ camera, stream }: { camera: Camera; stream: Stream }
                     <SeatLine destination={drawn} />
                   </p>
                 )}
+                {drawn && tapped && <WayLine camera={camera} stream={tapped} destination={drawn} use={tap.use} />}
                 <Judgement judgement={judgement} tap={tap} />
                 <Link
                   to={`/site/${siteId}/camera/${camera.id}/hand-over?tap=${tap.id}`}
@@ -168,6 +171,7 @@ export function GivePanel({ camera, stream }: { camera: Camera; stream: Stream }
                   <span className="text-soft"> if {destination?.name} draws it</span>
                 </span>
               </p>
+              {destination && <WayLine camera={camera} stream={stream} destination={destination} use={use} />}
               <Judgement judgement={draftJudgement} />
             </div>
           )}

@@ -1,4 +1,4 @@
-import { useEffect, useRef, useState } from 'react';
+import { type RefObject, useEffect, useRef, useState } from 'react';
 import type { Camera, Stream } from '../../../core/document/chapters/cameras/camera.ts';
 import { plainUrlOf } from '../../../core/document/stream-address.ts';
 import { Button } from '../../ui/button.tsx';
@@ -12,12 +12,27 @@ interface LivePictureProps {
   readonly openKey: string | null;
   /** What stands in its place while it is shut. */
   readonly placeholder: string;
+  /** Whoever wants to look at what is drawn. */
+  readonly canvasRef?: RefObject<HTMLCanvasElement | null>;
+  /** Takes a point of the picture, as shares of its sides; `null` takes none. */
+  readonly onPoint?: ((point: { readonly x: number; readonly y: number }) => void) | null;
+  /** Words over the picture. */
+  readonly overlay?: string | null;
 }
 
 /** The camera's live picture with how far it is behind, or in its place the plain reason why there is none. */
-export function LivePicture({ camera, stream, openKey, placeholder }: LivePictureProps) {
+export function LivePicture({
+  camera,
+  stream,
+  openKey,
+  placeholder,
+  canvasRef,
+  onPoint = null,
+  overlay = null,
+}: LivePictureProps) {
   const vault = useVault();
-  const canvas = useRef<HTMLCanvasElement>(null);
+  const own = useRef<HTMLCanvasElement>(null);
+  const canvas = canvasRef ?? own;
   const [state, setState] = useState<LiveState | null>(null);
   const [attempt, setAttempt] = useState(0);
   const [isWanted, setIsWanted] = useState(openKey !== null);
@@ -53,8 +68,21 @@ export function LivePicture({ camera, stream, openKey, placeholder }: LivePictur
       <canvas
         ref={canvas}
         aria-label={`Live picture of ${camera.name}`}
-        className={`size-full object-contain ${message === null ? '' : 'hidden'}`}
+        className={`size-full object-contain ${message === null ? '' : 'hidden'} ${onPoint ? 'cursor-crosshair' : ''}`}
+        onClick={
+          onPoint
+            ? (event) => {
+                const box = event.currentTarget.getBoundingClientRect();
+                onPoint({ x: (event.clientX - box.left) / box.width, y: (event.clientY - box.top) / box.height });
+              }
+            : undefined
+        }
       />
+      {overlay !== null && message === null && (
+        <p className="pointer-events-none absolute inset-x-0 bottom-0 bg-sheet px-3 py-1.5 text-center font-strong">
+          {overlay}
+        </p>
+      )}
       {message !== null && (
         <div className="flex max-w-[85%] flex-col items-center gap-3 text-center text-soft">
           <p role={canRetry ? 'alert' : undefined}>{message}</p>

@@ -1,4 +1,5 @@
-import { useEffect, useState } from 'react';
+import { lazy, Suspense, useEffect, useState } from 'react';
+import { Route, Routes } from 'react-router';
 import type { Camera, Stream } from '../../../core/document/chapters/cameras/camera.ts';
 import { rememberedProbe } from '../../../core/document/remembered-probe.ts';
 import { plainUrlOf } from '../../../core/document/stream-address.ts';
@@ -25,12 +26,28 @@ import { CardStreams } from './card-streams.tsx';
 import { FactsTable } from './facts-table.tsx';
 import { GivePanel } from './give-panel.tsx';
 import { LivePicture } from './live-picture.tsx';
+import { OfferPanel } from './onvif/offer-panel.tsx';
 import { WireTape } from './wire-tape.tsx';
 
 /** The Tap station: address it, probe it, see it, give it to a destination. */
 export function TapPage() {
-  return <StationFrame station="tap">{(camera) => <TapBench key={camera.id} camera={camera} />}</StationFrame>;
+  return (
+    <StationFrame station="tap">
+      {(camera) => (
+        <Suspense fallback={null}>
+          <Routes>
+            <Route path="onvif" element={<Passport key={camera.id} camera={camera} />} />
+            <Route path="steer" element={<SteerBench key={camera.id} camera={camera} />} />
+            <Route path="*" element={<TapBench key={camera.id} camera={camera} />} />
+          </Routes>
+        </Suspense>
+      )}
+    </StationFrame>
+  );
 }
+
+const Passport = lazy(async () => ({ default: (await import('./onvif/passport-page.tsx')).Passport }));
+const SteerBench = lazy(async () => ({ default: (await import('./steer/steer-bench.tsx')).SteerBench }));
 
 function TapBench({ camera }: { camera: Camera }) {
   const [streamId, setStreamId] = useState(camera.streams[0]?.id ?? '');
@@ -56,7 +73,7 @@ function TapBench({ camera }: { camera: Camera }) {
           }
         >
           <CardStreams camera={camera} onAdded={setStreamId} />
-          <StreamBench key={stream.id} camera={camera} stream={stream} />
+          <StreamBench key={stream.id} camera={camera} stream={stream} onTaken={setStreamId} />
         </TabStrip>
       ) : (
         <p>
@@ -68,7 +85,13 @@ function TapBench({ camera }: { camera: Camera }) {
   );
 }
 
-function StreamBench({ camera, stream }: { camera: Camera; stream: Stream }) {
+interface StreamBenchProps {
+  readonly camera: Camera;
+  readonly stream: Stream;
+  readonly onTaken: (streamId: string) => void;
+}
+
+function StreamBench({ camera, stream, onTaken }: StreamBenchProps) {
   const dispatch = useAppDispatch();
   const vault = useVault();
   const index = useAppSelector(selectIndex);
@@ -126,6 +149,9 @@ function StreamBench({ camera, stream }: { camera: Camera; stream: Stream }) {
             onProbe={askProbe}
             onCancel={() => cancelProbe(stream.id)}
           />
+        </div>
+        <div className="max-lg:order-4">
+          <OfferPanel camera={camera} onTaken={onTaken} />
         </div>
         {run && (
           <div className="max-lg:order-3">

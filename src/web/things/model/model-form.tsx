@@ -246,6 +246,7 @@ export function ModelForm({ card, onLeave, onKeep, acts }: ModelFormProps) {
           <Group title="As it is set up">
             <Field name="streamSwitch" label="Where its stream is switched on" isText className="col-span-2" />
             <Field name="onvifPort" label="ONVIF port" placeholder="80" />
+            <Field name="channels" label="Channels of a box" placeholder="1" />
             <Field name="factoryUser" label="Account it comes with" isText isCode />
             <Field name="factorySecret" label="Secret it comes with" isText isCode hint="as printed for all of them" />
             <Field name="longestSecret" label="Longest secret" />

@@ -1,6 +1,6 @@
-import { type SiteView, viewOf } from '../../../core/station/site-view.ts';
-import { selectIndex, selectSite } from '../../store/site-slice.ts';
-import { useAppSelector } from '../../store/store.ts';
+import { type SiteView, viewOf } from '../../core/station/site-view.ts';
+import { selectIndex, selectSite } from '../store/site-slice.ts';
+import { useAppSelector } from '../store/store.ts';
 
 /** The open site as stations see it, without what hangs on secrets: those are judged beside the page. */
 export function useSiteView(): SiteView {

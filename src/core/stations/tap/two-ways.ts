@@ -1,0 +1,92 @@
+import type { StreamFacts } from '../../document/best-known.ts';
+import type { Camera } from '../../document/chapters/cameras/camera.ts';
+import { rememberedProbe } from '../../document/remembered-probe.ts';
+import { streamSubject } from '../../document/subject.ts';
+import type { SiteView } from '../../station/site-view.ts';
+
+/** One way to a picture, as far as it was measured. */
+export interface MeasuredWay {
+  readonly name: string;
+  readonly facts: StreamFacts;
+  readonly gives: boolean | null;
+  readonly keyFrameS: number | null;
+  readonly lossRatio: number | null;
+}
+
+export interface WayComparison {
+  readonly through: MeasuredWay;
+  readonly straight: MeasuredWay;
+  /** The one to draw, where what was measured decides it. */
+  readonly better: 'through' | 'straight' | null;
+  readonly reasons: readonly string[];
+}
+
+function measuredWay({ index, site, factsOf }: SiteView, camera: Camera): MeasuredWay | null {
+  const [main] = camera.streams;
+  if (!main) return null;
+  const probe = rememberedProbe(index, main.id, site.assumptions);
+  const last = (quantity: string): number | null => {
+    const value = index
+      .get(streamSubject(main.id))
+      ?.get(quantity)
+      ?.findLast(({ how }) => how === 'measured')?.value;
+    return typeof value === 'number' ? value : null;
+  };
+  return {
+    name: camera.name,
+    facts: factsOf(main),
+    gives: probe ? probe.verdict !== 'fail' : null,
+    keyFrameS: last('keyframeIntervalSeconds'),
+    lossRatio: last('lossRatio'),
+  };
+}
+
+const pixels = ({ facts }: MeasuredWay): number | null =>
+  facts.width && facts.height ? facts.width.value * facts.height.value : null;
+
+/**
+ * The way through a box against the way straight to the camera that hangs off it: by size, frames, loss; and by what each
+ * depends on. `null` where one of them has no stream.
+ */
+export function compareWays(view: SiteView, box: Camera, direct: Camera): WayComparison | null {
+  const [through, straight] = [measuredWay(view, box), measuredWay(view, direct)];
+  if (!through || !straight) return null;
+  const reasons: string[] = [];
+  let better: WayComparison['better'] = null;
+  if (through.gives === null || straight.gives === null)
+    reasons.push('Probe both first: one of them was not measured.');
+  else if (through.gives !== straight.gives) {
+    better = through.gives ? 'through' : 'straight';
+    reasons.push(`Only ${better === 'through' ? 'the box' : 'the camera itself'} gives a picture.`);
+  } else if (through.gives) {
+    const [a, b] = [pixels(through), pixels(straight)];
+    const votes = { through: 0, straight: 0 };
+    const vote = (way: 'through' | 'straight', reason: string): void => {
+      votes[way] += 1;
+      reasons.push(reason);
+    };
+    if (a !== null && b !== null && a !== b)
+      vote(
+        a > b ? 'through' : 'straight',
+        `The picture is larger ${a > b ? 'through the box' : 'straight from the camera'}.`,
+      );
+    const [fa, fb] = [through.facts.fps?.value, straight.facts.fps?.value];
+    if (fa !== undefined && fb !== undefined && Math.abs(fa - fb) > 0.5)
+      vote(
+        fa > fb ? 'through' : 'straight',
+        `More frames come ${fa > fb ? 'through the box' : 'straight from the camera'}.`,
+      );
+    const [la, lb] = [through.lossRatio, straight.lossRatio];
+    if (la !== null && lb !== null && Math.abs(la - lb) > 0.001)
+      vote(
+        la < lb ? 'through' : 'straight',
+        `Less is lost ${la < lb ? 'through the box' : 'straight from the camera'}.`,
+      );
+    reasons.push('Through the box one address and one account serve all, and all of them go when it goes.');
+    reasons.push('Straight needs a way into the network of the camera, and takes one of its sessions beside the box.');
+    better = votes.through === votes.straight ? 'through' : votes.through > votes.straight ? 'through' : 'straight';
+    if (votes.through === votes.straight)
+      reasons.push('They measure alike: the way with fewer accounts to keep is the better one.');
+  } else reasons.push('Neither gives a picture.');
+  return { through, straight, better, reasons };
+}

@@ -1,0 +1,211 @@
+import { useEffect, useRef, useState } from 'react';
+import { CAMERA_RANGES, type Camera, UNPLANNED } from '../../../../core/document/chapters/cameras/camera.ts';
+import { streamsOfCard } from '../../../../core/document/offered-streams.ts';
+import { freeName } from '../../../../core/document/things.ts';
+import { buildStreamUrl } from '../../../../core/net/stream-url.ts';
+import type { ProbeReport } from '../../../../core/probe/probe-types.ts';
+import { streamProbe } from '../../../api/probe-stream.ts';
+import { newId } from '../../../store/new-id.ts';
+import { commandIssued } from '../../../store/site-slice.ts';
+import { useAppDispatch } from '../../../store/store.ts';
+import { Button } from '../../../ui/button.tsx';
+import { Drop } from '../../../ui/drop.tsx';
+import { NumberField } from '../../../ui/number-field.tsx';
+import { Panel } from '../../../ui/panel.tsx';
+import { useVault } from '../../../vault/vault-context.tsx';
+import { useSiteView } from '../../use-site-view.ts';
+
+/** How a channel answered by its path. */
+interface Tried {
+  readonly channel: number;
+  readonly path: string;
+  readonly outcome: 'trying' | 'there' | 'not there' | 'failed';
+  readonly note: string;
+}
+
+/** Where a card does not say how many there are, so many are tried. */
+const TRIED_UNKNOWN = 4;
+const STEP_TIMEOUT_MS = 5000;
+
+const outcomeOf = ({ verdict, cause, media, findings }: ProbeReport): Pick<Tried, 'outcome' | 'note'> => {
+  if (verdict !== 'fail') {
+    const video = media.find(({ kind }) => kind === 'video');
+    const size = video?.declared.width ? ` ${video.declared.width}×${video.declared.height}` : '';
+    return { outcome: 'there', note: `${video?.codec ?? ''}${size}`.trim() };
+  }
+  return { outcome: cause === 'not-found' ? 'not there' : 'failed', note: findings[0]?.title ?? '' };
+};
+
+/** The channels of a box, each tried by its path from the card, whatever its ONVIF shows; what is there can be brought in. */
+export function ChannelsPanel({ camera }: { camera: Camera }) {
+  const dispatch = useAppDispatch();
+  const vault = useVault();
+  const view = useSiteView();
+  const { site } = view;
+  const model = view.modelOf(camera);
+  const [tried, setTried] = useState<readonly Tried[]>([]);
+  const [isRunning, setIsRunning] = useState(false);
+  const controller = useRef<AbortController | null>(null);
+  useEffect(() => () => controller.current?.abort(), []);
+  const hasPath = model?.path.includes('{channel}') === true;
+  const of = model?.channels ?? TRIED_UNKNOWN;
+  const cameraOf = (channel: number): Camera | undefined =>
+    site.cameras.find((one) => one.kind === 'channel' && one.host === camera.host && one.channel === channel);
+  const pathFor = (channel: number): string => (model ? (streamsOfCard(model, { channel })[0]?.stream.path ?? '') : '');
+
+  const tryAll = async (): Promise<void> => {
+    const abort = new AbortController();
+    controller.current = abort;
+    setIsRunning(true);
+    const secret = camera.account ? vault.get(camera.account.secretRef) : null;
+    let seen: readonly Tried[] = [];
+    const put = (one: Tried): void => {
+      seen = [...seen.filter(({ channel }) => channel !== one.channel), one];
+      setTried(seen);
+    };
+    try {
+      // one after the other: a box has few sessions
+      for (let channel = 1; channel <= of && !abort.signal.aborted; channel++) {
+        const path = pathFor(channel);
+        put({ channel, path, outcome: 'trying', note: '' });
+        const [pathname = '', query] = path.split('?', 2);
+        const url = buildStreamUrl({
+          scheme: 'rtsp',
+          user: null,
+          password: null,
+          host: camera.host,
+          port: camera.ports.rtsp,
+          path: pathname,
+          query: query ?? null,
+        });
+        const user = camera.account?.user ?? null;
+        const request = {
+          url,
+          user,
+          secret: user === null ? null : (secret ?? ''),
+          seconds: 1,
+          timeoutMs: STEP_TIMEOUT_MS,
+          media: false,
+          transport: 'auto' as const,
+        };
+        let stops = false;
+        await streamProbe(request, abort.signal, (event) => {
+          if (event.kind !== 'report') return;
+          put({ channel, path, ...outcomeOf(event.report) });
+          stops = event.report.cause === 'auth-failed' || event.report.cause === 'auth-required';
+        });
+        if (stops) break; // asking on would lock the account
+      }
+    } catch {
+      // stopped, or the server went away: what was seen stays, and nothing is said to be there that was not
+      setTried(seen.filter(({ outcome }) => outcome !== 'trying'));
+    } finally {
+      setIsRunning(false);
+    }
+  };
+
+  const bringIn = (channel: number): void => {
+    if (!model) return;
+    const id = newId('camera');
+    const stem = camera.name.replace(/ [A-Z]$| \d+$/, '');
+    const isLettered = / [A-Z]$/.test(camera.name);
+    const wanted = isLettered && channel <= 26 ? `${stem} ${String.fromCharCode(64 + channel)}` : `${stem} ${channel}`;
+    const names = site.cameras.map(({ name }) => name);
+    const brought: Camera = {
+      ...UNPLANNED,
+      id,
+      name: names.includes(wanted) ? freeName(wanted, names) : wanted,
+      place: '',
+      kind: 'channel',
+      modelId: model.id,
+      channel,
+      host: camera.host,
+      ports: camera.ports,
+      onvifPort: camera.onvifPort,
+      identity: camera.identity,
+      keeping: camera.keeping,
+      // the box has one account for all of them
+      account: camera.account,
+      streams: streamsOfCard(model, { channel }).map(({ stream }) => ({ ...stream, id: newId('stream') })),
+    };
+    dispatch(commandIssued({ kind: 'addCamera', camera: brought }));
+  };
+
+  return (
+    <Panel
+      title="Channels of the box"
+      aside={model?.channels ? `its card says ${model.channels}` : 'its card does not say how many'}
+      actions={
+        isRunning ? (
+          <Button onClick={() => controller.current?.abort()}>Stop trying</Button>
+        ) : (
+          <Button disabled={!hasPath || camera.host === ''} onClick={() => void tryAll()}>
+            Try {of} channels
+          </Button>
+        )
+      }
+    >
+      {camera.kind !== 'channel' || camera.channel === null ? (
+        <div className="flex flex-wrap items-end gap-3">
+          <NumberField
+            label="Which channel is this camera?"
+            className="w-48"
+            value={camera.channel}
+            range={CAMERA_RANGES.channel}
+            isOptional
+            onKeep={(channel) =>
+              void dispatch(
+                commandIssued({ kind: 'changeCamera', cameraId: camera.id, changed: { channel, kind: 'channel' } }),
+              )
+            }
+          />
+        </div>
+      ) : (
+        <p className="text-small text-soft">
+          This is channel {camera.channel}. Each channel is asked for by its path{hasPath ? `, ${model?.path}` : ''},
+          one after the other.
+        </p>
+      )}
+      {!hasPath && (
+        <p className="mt-1 text-small text-brass">
+          The card of its model has no path with {'{channel}'} in it: enter one there, or let the card learn it from
+          channel 1.
+        </p>
+      )}
+      {tried.length > 0 && (
+        <ul aria-label="Channels tried" className="mt-2 divide-y divide-grid border-y border-grid">
+          {tried.map(({ channel, path, outcome, note }) => {
+            const known = cameraOf(channel);
+            return (
+              <li key={channel} className="flex flex-wrap items-center gap-x-3 gap-y-1 py-1.5">
+                <Drop
+                  verdict={outcome === 'there' ? 'ok' : outcome === 'trying' ? 'unknown' : 'will-not-work'}
+                  label={outcome}
+                  size={18}
+                />
+                <b>Channel {channel}</b>
+                <span className="font-mono text-small text-soft">{path}</span>
+                <span className="text-small text-soft">
+                  {outcome === 'trying' ? 'being asked' : outcome === 'there' ? note : note || outcome}
+                </span>
+                <span className="ml-auto">
+                  {known ? (
+                    <span className="text-small text-soft">
+                      is <b className="text-ink">{known.name}</b>
+                    </span>
+                  ) : (
+                    outcome === 'there' && (
+                      <Button aria-label={`Bring in channel ${channel}`} onClick={() => bringIn(channel)}>
+                        Bring it in
+                      </Button>
+                    )
+                  )}
+                </span>
+              </li>
+            );
+          })}
+        </ul>
+      )}
+    </Panel>
+  );
+}

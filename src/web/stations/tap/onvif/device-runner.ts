@@ -1,0 +1,74 @@
+import type { OnvifRequest } from '../../../../contract/onvif-api.ts';
+import type { OnvifReading } from '../../../../core/onvif/reading.ts';
+import type { OnvifStep } from '../../../../core/talk/onvif-line.ts';
+import { ServerRefused, ServerUnreachable } from '../../../api/client.ts';
+import { readDevice } from '../../../api/onvif.ts';
+import { newId } from '../../../store/new-id.ts';
+import { commandIssued, selectSite } from '../../../store/site-slice.ts';
+import type { AppDispatch, RootState } from '../../../store/store.ts';
+
+/** A reading as far as it got. */
+export interface DeviceRun {
+  readonly status: 'running' | 'read' | 'cancelled' | 'broken';
+  readonly siteId: string;
+  readonly steps: readonly OnvifStep[];
+  readonly message: string | null;
+}
+
+const openSite = (_: AppDispatch, getState: () => RootState) => selectSite(getState());
+
+/** Readings of this page by camera. They go on while one looks at something else; sockets are no state for the store. */
+class DeviceRunner {
+  readonly #runs = new Map<string, DeviceRun>();
+  readonly #controllers = new Map<string, AbortController>();
+  readonly #listeners = new Set<() => void>();
+
+  readonly subscribe = (listener: () => void): (() => void) => {
+    this.#listeners.add(listener);
+    return () => this.#listeners.delete(listener);
+  };
+  readonly runOf = (cameraId: string): DeviceRun | null => this.#runs.get(cameraId) ?? null;
+
+  cancel(cameraId: string): void {
+    this.#controllers.get(cameraId)?.abort();
+  }
+
+  /** What it told is written down when it ends, also where it ended early. */
+  async start(cameraId: string, request: OnvifRequest, dispatch: AppDispatch): Promise<void> {
+    this.cancel(cameraId);
+    const controller = new AbortController();
+    this.#controllers.set(cameraId, controller);
+    const siteId = dispatch(openSite).id;
+    const put = (change: Partial<DeviceRun>): void => {
+      if (this.#controllers.get(cameraId) !== controller) return; // another one took its place
+      const before = this.#runs.get(cameraId);
+      this.#runs.set(cameraId, { siteId, steps: [], message: null, status: 'running', ...before, ...change });
+      for (const listener of this.#listeners) listener();
+    };
+    put({ siteId, status: 'running', steps: [], message: null });
+    try {
+      await readDevice(request, controller.signal, (line) => {
+        if (line.kind === 'step') return put({ steps: [...(this.#runs.get(cameraId)?.steps ?? []), line.step] });
+        this.#record(siteId, cameraId, line.reading, dispatch);
+        put({ status: 'read' });
+      });
+      if (this.#runs.get(cameraId)?.status === 'running') throw new Error('The reading ended without a report.');
+    } catch (error) {
+      if (controller.signal.aborted) return put({ status: 'cancelled' });
+      const message =
+        error instanceof ServerRefused || error instanceof ServerUnreachable
+          ? error.message
+          : 'Clear Tap’s own server went away during the reading. Start it again and read again; nothing is lost.';
+      put({ status: 'broken', message });
+    }
+  }
+
+  #record(siteId: string, cameraId: string, reading: OnvifReading, dispatch: AppDispatch): void {
+    const site = dispatch(openSite);
+    // meanwhile another site may have been opened, or the camera removed
+    if (site.id !== siteId || !site.cameras.some(({ id }) => id === cameraId)) return;
+    dispatch(commandIssued({ kind: 'recordDevice', cameraId, readingId: newId('reading'), reading }));
+  }
+}
+
+export const deviceRunner = new DeviceRunner();

@@ -1,0 +1,36 @@
+import type { PtzPosition } from '../../../../core/onvif/services/ptz.ts';
+import { runForTurn } from '../../../../core/ptz/timed-turns.ts';
+import type { HeadAbility, SteerOrder } from '../../../../core/talk/steer-types.ts';
+import { RUN_MS } from '../../../../core/talk/steer-types.ts';
+import { type HeadReach, panDegrees, panNumber } from './head-geometry.ts';
+
+/** How a turn by degrees is done: by the head’s own spaces, or by time where it has none. */
+export type TurnPlan =
+  | { readonly kind: 'by angle' | 'by time'; readonly order: SteerOrder; readonly said: string }
+  | { readonly kind: 'cannot'; readonly said: string };
+
+/** @param deg to the right; below zero to the left */
+export function turnBy(deg: number, ability: HeadAbility, position: PtzPosition | null, reach: HeadReach): TurnPlan {
+  const { absolute } = ability.node;
+  if (absolute && position) {
+    const from = panDegrees(position.pan, absolute.x, reach);
+    const pan = panNumber(from + deg, absolute.x, reach);
+    return {
+      kind: 'by angle',
+      order: { kind: 'goTo', position: { pan, tilt: position.tilt, zoom: position.zoom } },
+      said: `by angle, from ${from.toFixed(1)}° to ${panDegrees(pan, absolute.x, reach).toFixed(1)}°`,
+    };
+  }
+  const { turn } = reach;
+  if (!turn)
+    return { kind: 'cannot', said: 'It takes no angles, and nobody measured how fast it turns: calibrate it first.' };
+  const ms = Math.round(1000 * runForTurn(turn, Math.abs(deg)));
+  if (ms < RUN_MS.min || ms > RUN_MS.max)
+    return { kind: 'cannot', said: 'That is too little, or too far, to be turned by time.' };
+  const pan = Math.sign(deg) * turn.velocity;
+  return {
+    kind: 'by time',
+    order: { kind: 'runFor', velocity: { pan, tilt: 0, zoom: 0 }, ms },
+    said: `by time, ${(ms / 1000).toFixed(2)} s at ${turn.degPerS.toFixed(1)} °/s`,
+  };
+}

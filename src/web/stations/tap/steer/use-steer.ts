@@ -1,0 +1,64 @@
+import { useEffect, useRef, useState } from 'react';
+import type { OnvifRequest } from '../../../../contract/onvif-api.ts';
+import type { PtzVelocity } from '../../../../core/onvif/services/ptz.ts';
+import type { SteerOrder } from '../../../../core/talk/steer-types.ts';
+import { type Did, SteerClient, type SteerState, UNOPENED } from './steer-client.ts';
+
+/** A head in hand, for as long as the bench is open. */
+export interface Hand {
+  readonly state: SteerState;
+  readonly ask: (order: SteerOrder) => Promise<Did>;
+  readonly hold: (velocity: PtzVelocity) => void;
+  readonly release: () => void;
+  readonly stop: () => void;
+  readonly reopen: () => void;
+}
+
+const GONE: Did = {
+  kind: 'did',
+  number: 0,
+  ok: false,
+  note: 'The head is not in hand.',
+  ranMs: null,
+  from: null,
+  to: null,
+  token: null,
+  keptTimeout: null,
+};
+
+/** @param request `null` while its secret is out of reach */
+export function useSteer(request: OnvifRequest | null): Hand {
+  const [state, setState] = useState<SteerState>(UNOPENED);
+  const [attempt, setAttempt] = useState(0);
+  const client = useRef<SteerClient | null>(null);
+  const key = request === null ? null : JSON.stringify(request);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: a new attempt opens it anew
+  useEffect(() => {
+    if (key === null) return;
+    setState(UNOPENED);
+    const one = new SteerClient(JSON.parse(key), setState);
+    client.current = one;
+    return () => {
+      client.current = null;
+      one.close();
+    };
+  }, [key, attempt]);
+  // a hand that looks elsewhere holds no key
+  useEffect(() => {
+    const letGo = (): void => client.current?.release();
+    window.addEventListener('blur', letGo);
+    document.addEventListener('visibilitychange', letGo);
+    return () => {
+      window.removeEventListener('blur', letGo);
+      document.removeEventListener('visibilitychange', letGo);
+    };
+  }, []);
+  return {
+    state,
+    ask: (order) => client.current?.ask(order) ?? Promise.resolve(GONE),
+    hold: (velocity) => client.current?.hold(velocity),
+    release: () => client.current?.release(),
+    stop: () => client.current?.stop(),
+    reopen: () => setAttempt((count) => count + 1),
+  };
+}
