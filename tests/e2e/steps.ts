@@ -138,6 +138,8 @@ export interface RealWorld {
   readonly address: string;
   /** Stream URLs of the stand-ins, logins within: main and sub of each. */
   readonly urls: readonly (readonly string[])[];
+  /** Loopback port of the ONVIF of a stand-in, and its main URL, by its name. */
+  readonly device: (name: string) => { readonly url: string; readonly onvifPort: number };
   end(): void;
 }
 
@@ -159,10 +161,16 @@ export async function startForReal(): Promise<RealWorld> {
     firstLine(server, /http:\/\/127\.0\.0\.1:\d+/),
     firstLine(standins, /^\{.*\}$/m),
   ]);
-  const { devices } = JSON.parse(line) as { devices: { rtsp: { url: string }[] }[] };
+  const { devices } = JSON.parse(line) as {
+    devices: { name: string; rtsp: { url: string }[]; onvif?: { port: number } }[];
+  };
   return {
     address,
     urls: devices.map(({ rtsp }) => rtsp.map(({ url }) => url)),
+    device: (name) => {
+      const found = devices.find((one) => one.name === name);
+      return { url: found?.rtsp[0]?.url ?? '', onvifPort: found?.onvif?.port ?? 0 };
+    },
     end: () => {
       server.kill();
       standins.kill();

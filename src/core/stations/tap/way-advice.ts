@@ -89,7 +89,7 @@ export function wayFor(f: WayFacts): WayAdvice {
   const base: readonly string[] = [
     ...(rtsp === null ? ['Which protocols it takes is not among its figures.'] : []),
     ...(f.givesRtsp === null
-      ? ['Its stream was not probed yet.']
+      ? ['Nobody probed its stream yet.']
       : f.givesRtsp
         ? ['Its stream was probed and gives a picture.']
         : ['Its stream did not give a picture.']),

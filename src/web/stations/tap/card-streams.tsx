@@ -1,6 +1,7 @@
 import { CAMERA_RANGES, type Camera } from '../../../core/document/chapters/cameras/camera.ts';
 import { nameOfModel } from '../../../core/document/chapters/models/model-name.ts';
 import { offeredStreams, streamsOfCard } from '../../../core/document/offered-streams.ts';
+import type { OneCommand } from '../../../core/document/site-commands.ts';
 import { newId } from '../../store/new-id.ts';
 import { commandIssued, selectSite } from '../../store/site-slice.ts';
 import { useAppDispatch, useAppSelector } from '../../store/store.ts';
@@ -23,12 +24,38 @@ export function CardStreams({ camera, onAdded }: { camera: Camera; onAdded: (str
   const port =
     model.rtspPort !== null && model.rtspPort !== camera.ports.rtsp && camera.host === '' ? model.rtspPort : null;
   if (offered.length === 0 && paths.length === 0 && !lacksChannel && port === null) return null;
+  const fills: readonly OneCommand[] = [
+    ...(port === null ? [] : [{ kind: 'setAddress' as const, cameraId: camera.id, host: camera.host, port }]),
+    ...paths.map(({ own, path }) => ({ kind: 'setStreamPath' as const, cameraId: camera.id, streamId: own.id, path })),
+    ...offered.map(({ stream }) => ({
+      kind: 'addStream' as const,
+      cameraId: camera.id,
+      stream: { ...stream, id: newId('stream') },
+    })),
+  ];
   return (
     <section
       aria-label="Streams of its card"
       className="mb-4 flex flex-wrap items-end gap-x-3 gap-y-2 border-l-[3px] border-verdigris bg-verdigris-wash px-3 py-2"
     >
       <p className="self-center">The card of {nameOfModel(model)} knows more:</p>
+      {fills.length > 1 && (
+        <Button
+          kind="main"
+          disabled={lacksChannel}
+          onClick={() =>
+            dispatch(
+              commandIssued({
+                kind: 'many',
+                commands: fills,
+                what: `${camera.name}: filled in from the card of ${nameOfModel(model)}`,
+              }),
+            )
+          }
+        >
+          Fill it in from the card
+        </Button>
+      )}
       {lacksChannel && (
         <NumberField
           label="Which channel is it?"

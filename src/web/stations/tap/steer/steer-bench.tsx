@@ -22,7 +22,7 @@ import { PanFan } from './pan-fan.tsx';
 import { PresetsPanel } from './presets-panel.tsx';
 import { ToursPanel } from './tours-panel.tsx';
 import { turnBy } from './turn-plan.ts';
-import { useSteer } from './use-steer.ts';
+import { type Hand, useSteer } from './use-steer.ts';
 import { useSteerKeys } from './use-steer-keys.ts';
 
 const SPEED = { min: 0.1, max: 1, step: 0.1, usual: 0.5 } as const;
@@ -42,12 +42,21 @@ export function SteerBench({ camera }: { camera: Camera }) {
   const index = useAppSelector(selectIndex);
   const model = view.modelOf(camera);
   const access = useDeviceAccess(camera, model);
-  const hand = useSteer(access.request);
+  const steer = useSteer(access.request);
   const reach = headReach(camera, model, index);
   const [speed, setSpeed] = useState<number>(SPEED.usual);
   const [deg, setDeg] = useState<number>(30);
   const [askedDeg, setAskedDeg] = useState<number | null>(null);
   const [countedDeg, setCountedDeg] = useState<number | null>(null);
+  // a head that is turned by hand goes to no angle, and nobody counted how far
+  const hand: Hand = {
+    ...steer,
+    hold: (velocity) => {
+      setAskedDeg(null);
+      if (velocity.pan !== 0) setCountedDeg(null);
+      steer.hold(velocity);
+    },
+  };
   const [said, setSaid] = useState<string | null>(null);
   const [centres, setCentres] = useState(false);
   const canvas = useRef<HTMLCanvasElement>(null);
@@ -64,6 +73,7 @@ export function SteerBench({ camera }: { camera: Camera }) {
   const reportedDeg = position && span ? panDegrees(position.pan, span, reach) : null;
   // the small stream is quicker to follow with
   const stream = camera.streams.find(({ label }) => label === 'sub') ?? camera.streams[0];
+  const notches = notchesOf(camera, state.presets, (pan) => (span ? panDegrees(pan, span, reach) : null));
   const plan = ability ? turnBy(deg, ability, position, reach) : null;
 
   // what was lost is a finding of the camera, not of this visit
@@ -92,11 +102,12 @@ export function SteerBench({ camera }: { camera: Camera }) {
     if (!ability) return;
     const way = turnBy(by, ability, position, reach);
     if (way.kind === 'cannot') return setSaid(way.said);
-    const from = reportedDeg ?? countedDeg ?? 0;
-    setAskedDeg(from + by);
+    const from = reportedDeg ?? countedDeg;
+    setAskedDeg(from === null ? null : from + by);
     const did = await hand.ask(way.order);
     tell(did);
-    if (did.ok && way.kind === 'by time') setCountedDeg(from + by);
+    // counted only from where somebody said that it stood
+    if (did.ok && way.kind === 'by time' && reportedDeg === null && from !== null) setCountedDeg(from + by);
   };
   const askForMark = (what: string | null): Promise<MarkedPoint | null> => {
     marking.current?.(null);
@@ -188,7 +199,13 @@ export function SteerBench({ camera }: { camera: Camera }) {
                   onLetGo={() => {}}
                 />
                 {ability?.node.hasHome && (
-                  <Button disabled={!isReady} onClick={() => void hand.ask({ kind: 'home' }).then(tell)}>
+                  <Button
+                    disabled={!isReady}
+                    onClick={() => {
+                      setAskedDeg(null);
+                      void hand.ask({ kind: 'home' }).then(tell);
+                    }}
+                  >
                     Home
                   </Button>
                 )}
@@ -230,6 +247,9 @@ export function SteerBench({ camera }: { camera: Camera }) {
               Arrows turn it while they are held, + and − zoom, the space bar stops. It stops by itself when this page
               is left.
             </p>
+            <p className="mt-1 text-small text-soft">
+              All that it can turn to counts as filmed: keep to what was agreed, and to the law of the place.
+            </p>
             {reach.hfovDeg !== null && (
               <CheckField
                 label="A click in the picture turns to it"
@@ -249,7 +269,7 @@ export function SteerBench({ camera }: { camera: Camera }) {
               askedDeg={askedDeg}
               viewDeg={viewDeg}
               zoneDeg={zoneDegOf(camera)}
-              notches={notchesOf(camera, state.presets, (pan) => (span ? panDegrees(pan, span, reach) : null))}
+              notches={notches}
               onAsk={isReady && span && position ? (to) => void goToDeg(to) : null}
             />
             {position && (
@@ -269,12 +289,15 @@ export function SteerBench({ camera }: { camera: Camera }) {
             hand={hand}
             canvas={canvas}
             onGo={({ token }) => {
-              setAskedDeg(null);
+              setAskedDeg(notches.find(({ id }) => id === token)?.deg ?? null);
+              setCountedDeg(null);
               void hand.ask({ kind: 'goToPreset', token }).then(tell);
             }}
           />
           <ToursPanel camera={camera} hand={hand} />
-          <OnvifFields camera={camera} access={access} />
+          <Panel title="How it is reached">
+            <OnvifFields camera={camera} access={access} />
+          </Panel>
         </div>
       </div>
     </>
