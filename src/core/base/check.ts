@@ -1,3 +1,4 @@
+import { hasControl } from './control-signs.ts';
 import { hasOwn } from './has-own.ts';
 
 // Checks of what lies in a journal, by tables: a general schema would take seconds over tens of thousands of facts.
@@ -13,6 +14,11 @@ export const text =
     if (value.length < min) return 'must not be empty';
     return value.length > max ? `must be at most ${max} characters` : null;
   };
+/** A text on one line, without control signs. */
+export const line =
+  (max: number): Check =>
+  (value) =>
+    text(max)(value) ?? (hasControl(String(value)) ? 'must hold no line ends and no control signs' : null);
 export function word(words: readonly string[]): Check {
   const known: ReadonlySet<unknown> = new Set(words);
   return (value) => (known.has(value) ? null : `must be one of ${words.join(', ')}`);
@@ -58,6 +64,11 @@ export const orNull =
   (value) =>
     value === null ? null : check(value);
 export const flag: Check = (value) => (typeof value === 'boolean' ? null : 'must be yes or no');
+/** A whole number of these bounds. */
+export const whole =
+  (min: number, max: number): Check =>
+  (value) =>
+    number(min, max)(value) ?? (Number.isInteger(value) ? null : 'must be a whole number');
 /** A number of these bounds. */
 export const number =
   (min: number, max: number): Check =>

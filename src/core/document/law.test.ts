@@ -1,13 +1,18 @@
 import { expect, test } from '@jest/globals';
 import fc from 'fast-check';
+import { READING } from '../../../tests/support/onvif-readings.ts';
 import { AT, camera, mill, report, stamps } from '../../../tests/support/sites.ts';
 import { alderMill } from '../../standins/alder-mill.ts';
 import { TEXT_LIMITS } from '../base/limits.ts';
 import { camerasOfList, guessColumns, readListTable } from '../imports/camera-list.ts';
 import { withLoginOut } from '../net/address-login.ts';
 import { addressRemarks } from '../net/address-remarks.ts';
+import { readReading, writeReading } from '../onvif/kept-reading.ts';
+import type { OnvifReading } from '../onvif/reading.ts';
 import type { ProbeReport } from '../probe/probe-types.ts';
 import { unknownHost } from '../scan/seen.ts';
+import { viewOf } from '../station/site-view.ts';
+import { ONVIF_STATION_RULES, onvifMends } from '../stations/tap/onvif-judgement.ts';
 import { indexEvidence } from './best-known.ts';
 import { UNKNOWN_STREAM } from './chapters/cameras/camera.ts';
 import { UNSAID_HANDSET } from './chapters/cameras/handset.ts';
@@ -25,6 +30,7 @@ import { applyCommand, type SiteCommand } from './site-commands.ts';
 import { readSite, readSiteFile, writeSiteFile } from './site-file.ts';
 import { refusalOf } from './site-fit.ts';
 import { accountFor } from './stream-address.ts';
+import { takeProfile } from './take-profile.ts';
 
 // The law: whatever a command made, the schema takes. What a camera or a file brought is clipped by the commands; what a
 // person or a list brought is refused in words by its way in; and what got past both is told before it is kept.
@@ -77,6 +83,28 @@ const fromOutside: fc.Arbitrary<SiteCommand> = fc.oneof(
   fc
     .record({ text: words, subject: words.filter((text) => text !== '') })
     .map(({ text, subject }): SiteCommand => ({ kind: 'note', text, subject, logKind: 'site' })),
+  fc.record({ text: words, number: numbers }).chain(({ text, number }): fc.Arbitrary<SiteCommand> => {
+    const of = { cameraId: 'sluice' } as const;
+    const heard = {
+      seconds: number,
+      changes: number,
+      motions: number,
+      firstMotionS: number,
+      kinds: [],
+      lost: number,
+      cause: null,
+      note: text,
+    };
+    const turns = { degPerS: number, offsetDeg: number, deadTimeS: number, residualDeg: number };
+    const profile = { token: text, name: text, codec: text, width: number, height: number, fps: number };
+    return fc.constantFrom<SiteCommand>(
+      { kind: 'recordHeard', ...of, heardId: text, heard },
+      { kind: 'recordTurns', ...of, calibrationId: text, turns, velocity: number, measured: number },
+      { kind: 'recordHeadTrait', ...of, trait: 'head.stopsLost', value: number },
+      { kind: 'recordProfile', ...of, streamId: 'sluice-main', profile },
+      { kind: 'recordDevice', ...of, readingId: text, reading: { ...READING, note: text } },
+    );
+  }),
   fc.record({ url: words, by: words, value: words }).map(
     ({ url, by, value }): SiteCommand => ({
       kind: 'recordHandOver',
@@ -253,6 +281,60 @@ test('rows that a list keeps are cameras that the site takes', () =>
     }),
   ));
 
+/** A device that says of itself whatever it likes, as far as a reader lets it. */
+const readings = fc
+  .record({ text: words, number: numbers, path: fc.oneof(words, fc.constantFrom('/live/main', '/x y', `/${LONG}`)) })
+  .chain(({ text, number, path }) => {
+    const [first] = READING.profiles;
+    const told = {
+      ...READING,
+      device: { make: text, model: text, firmware: text, serial: text, hardware: text },
+      network: { mac: text, dhcp: true, timeServers: [text] },
+      profiles: ['a', 'b'].map((token) => ({
+        ...first,
+        token,
+        name: text,
+        codec: text,
+        width: number,
+        fps: number,
+        stream: { path, port: number, scheme: 'rtsp', elsewhere: text },
+      })),
+    } as OnvifReading; // as a file may have it: what reads it decides
+    const facts = writeReading(told, TEXT_LIMITS.evidence);
+    const read = readReading((quantity) => facts.flatMap((fact) => (fact.quantity === quantity ? [fact.value] : [])));
+    return fc.constant(read ?? READING);
+  });
+
+test('what is taken from a device into the plan opens again, whatever the device said', () =>
+  fc.assert(
+    fc.property(readings, fc.boolean(), (reading, isBare) => {
+      const host = { host: reading.host };
+      const site = {
+        ...emptySite('s', 'S'),
+        models: [emptyModel('m', reading.device?.make.slice(0, 80) ?? '', reading.device?.model.slice(0, 80) || 'x')],
+        cameras: [camera('sluice', { ...host, modelId: isBare ? null : 'm', keeping: 'static' })],
+      };
+      const after = applyCommand(
+        site,
+        { kind: 'recordDevice', cameraId: 'sluice', readingId: 'r', reading },
+        stamps(LATER),
+      );
+      expect(opensAgain(after)).toBeNull();
+      const [one] = after.cameras;
+      if (!one) throw new Error('a camera');
+      const view = viewOf(after, indexEvidence(after.journal));
+      const commands: SiteCommand[] = ONVIF_STATION_RULES.flatMap(({ id }) =>
+        onvifMends(one, id, view).map(({ command }) => command),
+      );
+      for (const profile of reading.profiles)
+        for (const into of [null, ...one.streams]) {
+          const taken = takeProfile(one, profile, into, () => 'taken');
+          if (taken) commands.push(taken.command);
+        }
+      for (const command of commands) expect(opensAgain(applyCommand(after, command, stamps(AT)))).toBeNull();
+    }),
+  ));
+
 // Commands with whatever a caller may have missed: the gate tells apart what opens again from what does not.
 const anything: fc.Arbitrary<SiteCommand> = fc
   .record({ text: words, number: numbers, id: words, many: fc.integer({ min: 0, max: 12 }) })
@@ -309,6 +391,21 @@ const anything: fc.Arbitrary<SiteCommand> = fc
       { kind: 'addCamera', camera: camera(id === '' ? 'c' : id, { name: text, host: text }) },
       { kind: 'setAssumption', id, said: text, value: number },
       { kind: 'putModel', model: emptyModel(id, text, text) },
+      {
+        kind: 'putModel',
+        model: {
+          ...emptyModel(id, text, text),
+          channels: number,
+          learnedFrom: Array(many).fill({ field: text, said: text, at: text, from: text }),
+        },
+      },
+      { kind: 'setOnvifPort', cameraId: 'sluice', port: number },
+      { kind: 'putHeadPreset', cameraId: 'sluice', preset: { id, name: text, token: text, still: text } },
+      {
+        kind: 'putTour',
+        cameraId: 'sluice',
+        tour: { id, name: text, stops: Array(many).fill({ presetId: id, dwellS: number }) },
+      },
       { kind: 'putGear', gear: { id, name: text, position: null, kind: 'router', price: null, uploadMbps: number } },
       {
         kind: 'putLink',

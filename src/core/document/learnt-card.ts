@@ -1,9 +1,10 @@
 import { clipText } from '../base/clip.ts';
-import { TEXT_LIMITS } from '../base/limits.ts';
+import { LIST_LIMITS, TEXT_LIMITS } from '../base/limits.ts';
 import { CHANNEL_PLACE } from '../net/path-places.ts';
 import type { OnvifReading, ReadProfile } from '../onvif/reading.ts';
 import type { Camera, Stream } from './chapters/cameras/camera.ts';
-import { type Learnt, MOST_LEARNT, type Model, type SubStream } from './chapters/models/model-card.ts';
+import { type Learnt, MODEL_RANGES, MOST_LEARNT, type Model, type SubStream } from './chapters/models/model-card.ts';
+import { keptPath } from './kept-path.ts';
 
 /** One thing that a device proved and its card does not know. */
 export interface Lesson {
@@ -26,7 +27,8 @@ export function pathOnCard(path: string, channel: number | null): string {
   if (channel === null) return path;
   // the number alone, not one inside another: “/ch2/main” of channel 2
   const whole = new RegExp(`(^|[^0-9])${channel}(?![0-9])`);
-  return path.replace(whole, (_, before: string) => `${before}${CHANNEL_PLACE}`);
+  const place = path.replace(whole, (_, before: string) => `${before}${CHANNEL_PLACE}`);
+  return place.length <= TEXT_LIMITS.path ? place : path;
 }
 
 const first = (profiles: readonly ReadProfile[]): ReadProfile | undefined =>
@@ -36,12 +38,15 @@ const first = (profiles: readonly ReadProfile[]): ReadProfile | undefined =>
     undefined,
   );
 
+/** As small as a card takes. */
+const pixels = (side: number | null): number | null => (side !== null && side >= MODEL_RANGES.sidePx.min ? side : null);
+
 const subOf = ({ codec, width, height, fps, stream }: ReadProfile, channel: number | null): SubStream => ({
   codecs: codec === null ? [] : [codec],
-  widthPx: width,
-  heightPx: height,
+  widthPx: pixels(width),
+  heightPx: pixels(height),
   fps,
-  path: stream ? pathOnCard(stream.path, channel) : '',
+  path: stream && keptPath({ stream }) !== null ? pathOnCard(stream.path, channel) : '',
 });
 
 /** What a device told by ONVIF that its card does not know. */
@@ -62,7 +67,7 @@ export function lessonsOfReading(
     teach('port of ONVIF', String(reading.port), (to) => ({ ...to, onvifPort: reading.port }));
   if (card.localStream === null && main?.stream)
     teach('stream', 'RTSP, ONVIF', (to) => ({ ...to, localStream: 'both' }));
-  const stream = main?.stream;
+  const stream = main && keptPath(main) !== null ? main.stream : null;
   if (stream && card.rtspPort === null)
     teach('port of RTSP', String(stream.port), (to) => ({ ...to, rtspPort: stream.port }));
   if (stream && card.path === '') {
@@ -70,7 +75,8 @@ export function lessonsOfReading(
     teach('path', path, (to) => ({ ...to, path }));
   }
   const codec = main?.codec;
-  if (codec && !card.codecs.includes(codec)) teach('codec', codec, (to) => ({ ...to, codecs: [...to.codecs, codec] }));
+  if (codec && !card.codecs.includes(codec) && card.codecs.length < LIST_LIMITS.codecs)
+    teach('codec', codec, (to) => ({ ...to, codecs: [...to.codecs, codec] }));
   if (main?.fps && card.fps === null) teach('frames a second', String(main.fps), (to) => ({ ...to, fps: main.fps }));
   const subs = own.filter((profile) => profile !== main).slice(0, 8);
   if (card.subs === null && subs.length > 0)
@@ -96,7 +102,12 @@ export function lessonsOfProbe(
       learn: (to) => ({ ...to, rtspPort: camera.ports.rtsp }),
     });
   if (card.path === '' && path !== '') lessons.push({ field: 'path', said: path, learn: (to) => ({ ...to, path }) });
-  if (codec !== null && !card.codecs.includes(codec))
+  if (
+    codec !== null &&
+    codec.length <= TEXT_LIMITS.codec &&
+    !card.codecs.includes(codec) &&
+    card.codecs.length < LIST_LIMITS.codecs
+  )
     lessons.push({ field: 'codec', said: codec, learn: (to) => ({ ...to, codecs: [...to.codecs, codec] }) });
   if (fps !== null && card.fps === null) {
     const rounded = Math.round(fps);

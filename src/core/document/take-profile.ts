@@ -1,16 +1,10 @@
 import { clipText } from '../base/clip.ts';
 import { LIST_LIMITS, TEXT_LIMITS } from '../base/limits.ts';
-import { STREAM_PATH } from '../net/path-places.ts';
 import type { ReadProfile } from '../onvif/reading.ts';
 import { type Camera, type Stream, UNKNOWN_STREAM } from './chapters/cameras/camera.ts';
+import { keptPath } from './kept-path.ts';
 import type { ManyCommands, OneCommand } from './site-commands.ts';
 import { freeName } from './things.ts';
-
-/** A path of a device that a site can keep; `null` where it is none. */
-export const keptPath = ({ stream }: Pick<ReadProfile, 'stream'>): string | null =>
-  stream && stream.scheme === 'rtsp' && stream.path.length <= TEXT_LIMITS.path && STREAM_PATH.test(stream.path)
-    ? stream.path
-    : null;
 
 /** The stream of a camera that a profile is, by its path. */
 export const streamOfProfile = (camera: Camera, profile: Pick<ReadProfile, 'stream'>): Stream | undefined => {

@@ -1,4 +1,17 @@
-import { type Check, type ChecksOf, flag, listOf, number, orNull, record, text, word } from '../base/check.ts';
+import {
+  type Check,
+  type ChecksOf,
+  flag,
+  line,
+  listOf,
+  number,
+  orNull,
+  record,
+  text,
+  whole,
+  word,
+} from '../base/check.ts';
+import { STREAM_LIMITS, TEXT_LIMITS } from '../base/limits.ts';
 import { ONVIF_CAUSES } from './onvif-cause.ts';
 import { SERVICE_NAMES } from './operation.ts';
 import { MOST_TEXT, MOST_TOKEN, MOST_URI } from './read-values.ts';
@@ -64,10 +77,10 @@ export function writeReading(reading: OnvifReading, mostChars: number): readonly
 const BIG = 1e15;
 const any = number(-BIG, BIG);
 const count = number(0, BIG);
-const port = number(0, 65_535);
-const short = text(MOST_TEXT);
+const port = whole(1, 65_535);
+const short = line(MOST_TEXT);
 const token = text(MOST_TOKEN);
-const uri = text(MOST_URI);
+const uri = line(MOST_URI);
 
 const URI: ChecksOf<ReadUri> = { path: uri, port, scheme: text(10), elsewhere: short };
 const SERVICE: ChecksOf<ReadService> = {
@@ -82,12 +95,12 @@ const PROFILE: ChecksOf<ReadProfile> = {
   token,
   name: short,
   source: token,
-  codec: orNull(short),
-  width: orNull(count),
-  height: orNull(count),
-  fps: orNull(any),
-  gopFrames: orNull(any),
-  bitrateKbps: orNull(any),
+  codec: orNull(text(TEXT_LIMITS.codec, 1)),
+  width: orNull(whole(1, STREAM_LIMITS.sidePx)),
+  height: orNull(whole(1, STREAM_LIMITS.sidePx)),
+  fps: orNull(number(Number.MIN_VALUE, STREAM_LIMITS.fps)),
+  gopFrames: orNull(whole(1, STREAM_LIMITS.gopFrames)),
+  bitrateKbps: orNull(number(Number.MIN_VALUE, STREAM_LIMITS.bitrateKbps)),
   sound: orNull(short),
   hasPtz: flag,
   via: word(['media', 'media2', 'both']),

@@ -29,7 +29,8 @@ export function placeFrom(url: string, called: Pick<ServicePlace, 'host' | 'port
   }
   const { protocol, hostname, pathname, search } = parsed;
   const usual = Object.hasOwn(DEFAULT_PORTS, protocol) ? DEFAULT_PORTS[protocol] : undefined;
-  if (usual === undefined || hostname === '') return null;
+  // nothing listens on port 0
+  if (usual === undefined || hostname === '' || parsed.port === '0') return null;
   const saidHost = hostname.replace(/^\[|\]$/g, '');
   const isElsewhere = saidHost.toLowerCase() !== called.host.toLowerCase();
   const saidPort = parsed.port === '' ? usual : Number(parsed.port);

@@ -41,8 +41,9 @@ const NOTHING: Facts = {
 
 /** How long the subscription would stand that is taken for a try: nobody is to be left with one. */
 const TRIAL_LIFE_S = 10;
-/** A device that did not answer so often in a row is not asked for the rest. */
+/** A device that gave no whole answer so often in a row is not asked for the rest. */
 const MOST_SILENCES = 2;
+const SILENCES: ReadonlySet<OnvifCause> = new Set(['timeout', 'closed', 'cut'] satisfies readonly OnvifCause[]);
 
 /** What ends a reading early. */
 class GivenUp extends Error {
@@ -62,6 +63,7 @@ class GivenUp extends Error {
 export class DeviceReader {
   #facts: Facts = NOTHING;
   #silences = 0;
+  #unnamed: Pick<Facts, 'cause' | 'note'> | null = null;
 
   constructor(
     private readonly session: OnvifSession,
@@ -85,6 +87,8 @@ export class DeviceReader {
       yield* this.#imaging();
       yield* this.#events();
       yield* this.#recordings();
+      // who did not say who it is was not read, whatever else it said
+      if (!this.#facts.device && this.#unnamed) this.#learn(this.#unnamed);
     } catch (error) {
       if (!(error instanceof GivenUp)) throw error;
       this.#learn({ cause: error.why, note: error.note });
@@ -103,7 +107,7 @@ export class DeviceReader {
       return outcome.value;
     }
     const { cause, note } = outcome;
-    this.#silences = cause === 'timeout' ? this.#silences + 1 : 0;
+    this.#silences = SILENCES.has(cause) ? this.#silences + 1 : 0;
     if (ENDS_ALL.has(cause) || this.#silences >= MOST_SILENCES) throw new GivenUp(cause, note);
     return null;
   }
@@ -148,6 +152,7 @@ export class DeviceReader {
 
   *#identity(): Script<void> {
     const information = yield* ask(device.GET_INFORMATION, undefined);
+    if (!information.ok) this.#unnamed = { cause: information.cause, note: information.note };
     this.#learn({ device: this.#value(information), isOpen: information.ok && !this.hasAccount });
     const plugs = this.#value(yield* ask(device.GET_PLUGS, undefined));
     const timeServers = this.#value(yield* ask(device.GET_NTP, undefined));

@@ -1,3 +1,5 @@
+import { clipText } from '../../base/clip.ts';
+import { STREAM_LIMITS, TEXT_LIMITS } from '../../base/limits.ts';
 import { below, childOf, childrenOf, textIn, type XmlNode } from '../envelope.ts';
 import { element, operation } from '../operation.ts';
 import { flagIn, MOST_URI, numberIn, saidIn, tokenIn, tokenOf, wholeIn } from '../read-values.ts';
@@ -36,10 +38,12 @@ const CODECS: Readonly<Record<string, string>> = {
 function codecOf(text: string): string | null {
   const name = text.toLowerCase();
   if (name === '') return null;
-  return (Object.hasOwn(CODECS, name) ? CODECS[name] : undefined) ?? text.toUpperCase().slice(0, 20);
+  return (Object.hasOwn(CODECS, name) ? CODECS[name] : undefined) ?? clipText(text.toUpperCase(), TEXT_LIMITS.codec);
 }
 
-const positive = (value: number | null): number | null => (value !== null && value > 0 ? value : null);
+/** A figure that a stream can have; what lies beyond is not believed. */
+const upTo = (most: number, value: number | null): number | null =>
+  value !== null && value > 0 && value <= most ? value : null;
 
 function encoderOf(
   encoder: XmlNode | null,
@@ -51,11 +55,11 @@ function encoderOf(
   const own = Number(tokenOf(encoder, 'GovLength') || Number.NaN);
   return {
     codec: codecOf(saidIn(encoder, 'Encoding')),
-    width: positive(wholeIn(size, 'Width')),
-    height: positive(wholeIn(size, 'Height')),
-    fps: positive(numberIn(rate, 'FrameRateLimit')),
-    gopFrames: positive(gop ?? (Number.isSafeInteger(own) ? own : null)),
-    bitrateKbps: positive(numberIn(rate, 'BitrateLimit')),
+    width: upTo(STREAM_LIMITS.sidePx, wholeIn(size, 'Width')),
+    height: upTo(STREAM_LIMITS.sidePx, wholeIn(size, 'Height')),
+    fps: upTo(STREAM_LIMITS.fps, numberIn(rate, 'FrameRateLimit')),
+    gopFrames: upTo(STREAM_LIMITS.gopFrames, gop ?? (Number.isSafeInteger(own) ? own : null)),
+    bitrateKbps: upTo(STREAM_LIMITS.bitrateKbps, numberIn(rate, 'BitrateLimit')),
   };
 }
 

@@ -1,10 +1,10 @@
 import type { Camera, Stream } from '../../document/chapters/cameras/camera.ts';
 import type { Destination } from '../../document/chapters/destinations/destination.ts';
 import type { Tap } from '../../document/chapters/taps/tap.ts';
+import { keptPath } from '../../document/kept-path.ts';
 import { isReadingCurrent, rememberedReading } from '../../document/onvif-evidence.ts';
 import { workedPaths } from '../../document/probe-evidence.ts';
 import type { SiteCommand } from '../../document/site-commands.ts';
-import { keptPath } from '../../document/take-profile.ts';
 import type { Mend } from '../../findings/finding.ts';
 import type { SiteView } from '../../station/site-view.ts';
 import { profileFor } from './onvif-plan-facts.ts';
