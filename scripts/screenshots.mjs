@@ -106,6 +106,31 @@ async function shootNetwork(page) {
   await shoot(page, 'find');
 }
 
+/** A ten-year-old box as ONVIF shows it. */
+async function shootPassport(page) {
+  await page.goto(`${address}site/alder-mill/camera/linen-stair/tap/onvif`);
+  await page.getByRole('button', { name: 'Read it by ONVIF' }).click();
+  await page.getByRole('list', { name: 'Services' }).waitFor({ timeout: 30_000 });
+  await page.mouse.move(0, 0);
+  await settled(page);
+  await shoot(page, 'passport');
+}
+
+/** A head in hand: it was turned by angle, and looks at the wheel. */
+async function shootSteer(page) {
+  await page.goto(`${address}site/alder-mill/camera/sluice-rail/tap/steer`);
+  await page.getByText('at rest', { exact: true }).waitFor();
+  await page.getByText(/^live, /).waitFor({ timeout: 20_000 });
+  await page.getByLabel('Name of this place').fill('Straight on');
+  await page.getByRole('button', { name: 'Keep where it looks now' }).click();
+  await page.getByRole('button', { name: 'Go to Straight on' }).waitFor();
+  await page.getByRole('button', { name: 'Turn', exact: true }).click();
+  await page.getByText(/It reports 30\.0° · asked 30\.0°/).waitFor();
+  await page.mouse.move(0, 0);
+  await settled(page);
+  await shoot(page, 'steer');
+}
+
 /** Boot room as it is once it was reflashed: what the other pictures show of it. */
 async function reflashBootRoom() {
   const { inputs } = JSON.parse(readFileSync(join(root, 'tests/fixtures/scripts/boot-room.json'), 'utf8'));
@@ -139,12 +164,8 @@ try {
     .first()
     .waitFor();
   await desk.keyboard.press('Enter');
-  await desk.getByLabel('Path', { exact: true }).fill('/video.mjpg');
-  await desk.getByRole('button', { name: 'Probe', exact: true }).click();
-  await desk.getByText('Its clock is 8 years slow').first().waitFor({ timeout: 20_000 });
-  await desk.getByText(/^live, .* behind$/).waitFor({ timeout: 20_000 });
-  await desk.evaluate(() => scrollTo(0, 0));
-  await shoot(desk, 'old-box');
+  await shootPassport(desk);
+  await shootSteer(desk);
   await shootThings(desk);
 
   const planning = await open(DESK);
@@ -182,8 +203,6 @@ try {
 
   const phone = await open(PHONE);
   await shoot(phone, 'round-phone');
-  await probe(phone, 'Boot room');
-  await shoot(phone, 'tap-phone');
   await phone.goto(`${address}site/alder-mill/camera/boot-room/prepare/run`);
   await phone.getByRole('button', { name: /^Begin: write/ }).click();
   await phone.getByRole('button', { name: 'It was out that long' }).click({ timeout: 15_000 });

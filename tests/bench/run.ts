@@ -6,6 +6,7 @@ import { dragFigures } from './drag.ts';
 import { firstLoadBytes } from './first-load.ts';
 import { imageHashFigures } from './image-hash.ts';
 import { type Figure, median, printTable, timed } from './measure.ts';
+import { onvifFigures } from './onvif.ts';
 import { receiveFigure } from './receive-cost.ts';
 import { editFigures } from './site-edit.ts';
 import { sweepFigure } from './sweep.ts';
@@ -105,6 +106,7 @@ try {
       limit: 1,
     },
     await sweepFigure(fleet),
+    ...(await onvifFigures(BENCH)),
     ...(await editFigures(BENCH)),
     ...(await dragFigures(ROOT)),
     ...(await imageHashFigures(ROOT)),

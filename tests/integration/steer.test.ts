@@ -1,5 +1,7 @@
 import { setTimeout as wait } from 'node:timers/promises';
 import { afterAll, beforeAll, expect, test } from '@jest/globals';
+import { WebSocket } from 'ws';
+import { LIVE_PROTOCOL } from '../../src/contract/app-header.ts';
 import type { HearEvent } from '../../src/core/talk/hear-machine.ts';
 import { HearMachine } from '../../src/core/talk/hear-machine.ts';
 import { SteerMachine } from '../../src/core/talk/steer-machine.ts';
@@ -10,7 +12,8 @@ import { talkOptions } from '../../src/server/works/run-onvif.ts';
 import { type Fleet, startFleet } from '../../src/standins/fleet.ts';
 import { WEIR_GATE, WHEEL_PIT } from '../../src/standins/onvif/onvif-gallery.ts';
 import { BOOT_ROOM, SLUICE_RAIL } from '../../src/standins/personality.ts';
-import { doorOf, plainWorld } from '../support/onvif-doors.ts';
+import { doorOf, listedDoor, plainWorld } from '../support/onvif-doors.ts';
+import { type RunningServer, startServer } from '../support/running-server.ts';
 
 let fleet: Fleet;
 beforeAll(async () => {
@@ -147,6 +150,38 @@ test('a stop that gets lost is said again, and told; a time-out that is not kept
   await hand.leave();
 }, 30_000);
 
+test.each([
+  { why: 'the server is told to stop', end: (server: RunningServer) => void server.process.kill('SIGTERM') },
+  { why: 'the page is gone', end: (_: RunningServer, page: WebSocket) => page.terminate() },
+  {
+    why: 'the page says what is no order',
+    end: (_: RunningServer, page: WebSocket) => page.send('{"number":9,"order":{"kind":"fly"}}'),
+  },
+])('over the socket of a page: a running head is stopped when $why', async ({ end }) => {
+  const server = await startServer('--discover-at', '127.0.0.1:9');
+  const { host, port, user, password } = listedDoor(fleet, 'Sluice rail');
+  const page = new WebSocket(`ws://127.0.0.1:${server.port}/api/steer`, [LIVE_PROTOCOL], {
+    origin: `http://127.0.0.1:${server.port}`,
+  });
+  page.on('error', () => {});
+  const heard = (isIt: (event: SteerEvent) => boolean) =>
+    new Promise<void>((resolve) => page.on('message', (data) => isIt(JSON.parse(String(data))) && resolve()));
+  const isReady = heard(({ kind }) => kind === 'ready');
+  const moves = heard((event) => event.kind === 'status' && event.isMoving === true);
+  page.on('open', () => page.send(JSON.stringify({ host, port, user, secret: password })));
+  await isReady;
+  const sign = headOf('Sluice rail').view.panDeg > 0 ? -1 : 1;
+  page.send(JSON.stringify({ number: 1, order: { kind: 'run', velocity: { pan: 0.3 * sign, tilt: 0, zoom: 0 } } }));
+  await moves;
+  end(server, page);
+  const startedMs = performance.now();
+  while (headOf('Sluice rail').isMovingAt(Date.now()) && performance.now() - startedMs < 3000) await wait(10);
+  // sooner than the time-out of its move would have stopped it
+  expect(performance.now() - startedMs).toBeLessThan(600);
+  server.process.kill('SIGTERM');
+  await server.ended;
+});
+
 test('a device without a head says so', async () => {
   const hand = steer('Wheel pit');
   expect(await hand.until('ended')).toMatchObject({ cause: 'not-supported' });
@@ -176,7 +211,7 @@ async function hear(
 }
 
 test('a walker is heard; how everything stood at first is no event', async () => {
-  const events = await hear('Weir gate', 6);
+  const events = await hear('Weir gate', 5);
   const heard = events.at(-1);
   expect(heard).toMatchObject({
     kind: 'heard',
@@ -187,7 +222,7 @@ test('a walker is heard; how everything stood at first is no event', async () =>
 });
 
 test('a subscription that ends early is taken anew, and told', async () => {
-  const events = await hear('Wheel pit', 7);
+  const events = await hear('Wheel pit', 5);
   expect(events.at(-1)).toMatchObject({ kind: 'heard', heard: { cause: null } });
   expect(events.filter(({ kind }) => kind === 'lost').length).toBeGreaterThanOrEqual(1);
 });
