@@ -11,7 +11,7 @@ import { systemClock, systemEntropy } from '../server/adapters/system.ts';
 import { createTcpDialer } from '../server/adapters/tcp-dialer.ts';
 import { accountOf, runOnvif } from '../server/works/run-onvif.ts';
 import { cancelOnSignal } from './cancel-on-signal.ts';
-import { print, printJson } from './print.ts';
+import { linesOf, print, printJson } from './print.ts';
 import { readSecret } from './read-secret.ts';
 import { UsageError } from './usage-error.ts';
 
@@ -153,12 +153,6 @@ function describe(reading: OnvifReading, findings: readonly Finding[]): string {
     );
   if (events)
     lines.push(`  events: ${events.topics.length} topics, ${events.canPull ? 'can be fetched' : 'cannot be fetched'}`);
-  for (const finding of findings)
-    lines.push(
-      '',
-      `  ${finding.severity}: ${finding.title}`,
-      `    ${finding.because}`,
-      ...finding.do.map((step) => `    → ${step}`),
-    );
+  lines.push(...linesOf(findings));
   return `${lines.join('\n')}\n`;
 }

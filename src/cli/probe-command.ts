@@ -10,7 +10,7 @@ import { createTcpDialer } from '../server/adapters/tcp-dialer.ts';
 import type { World } from '../server/drive.ts';
 import { runProbe } from '../server/works/run-probe.ts';
 import { cancelOnSignal } from './cancel-on-signal.ts';
-import { print, printJson } from './print.ts';
+import { linesOf, print, printJson } from './print.ts';
 import type { SiteProbeOptions } from './probe-site.ts';
 import { readSecret } from './read-secret.ts';
 import { UsageError } from './usage-error.ts';
@@ -129,12 +129,6 @@ function describe(report: ProbeReport): string {
       `  ${kind} ${codec}${size}${fps}, ${measured.bitrateKbps === null ? 'no rate measured' : sayRate(measured.bitrateKbps)}, ${measured.lost} of ${measured.packets + measured.lost} lost (${sayShare(measured.lossRatio)})`,
     );
   }
-  for (const finding of report.findings)
-    lines.push(
-      '',
-      `  ${finding.severity}: ${finding.title}`,
-      `    ${finding.because}`,
-      ...finding.do.map((step) => `    → ${step}`),
-    );
+  lines.push(...linesOf(report.findings));
   return `${lines.join('\n')}\n`;
 }

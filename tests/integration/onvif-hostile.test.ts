@@ -2,11 +2,9 @@ import { spawn } from 'node:child_process';
 import type { Socket } from 'node:net';
 import { expect, test } from '@jest/globals';
 import type { OnvifCause } from '../../src/core/onvif/onvif-cause.ts';
-import { type HearEvent, HearMachine } from '../../src/core/talk/hear-machine.ts';
-import { drive } from '../../src/server/drive.ts';
-import { toHttp } from '../../src/server/http-way.ts';
-import { runOnvif, talkOptions } from '../../src/server/works/run-onvif.ts';
+import { runOnvif } from '../../src/server/works/run-onvif.ts';
 import { pullPointAnswer } from '../../src/standins/onvif/onvif-answers.ts';
+import { hear } from '../support/hear.ts';
 import { plainWorld } from '../support/onvif-doors.ts';
 import { type CameRequest, http, refused, scriptedDevice, soap } from '../support/scripted-device.ts';
 
@@ -151,25 +149,6 @@ test('answers of the wrong type are read, and that is told', async () => {
   await device.close();
 });
 
-async function hear(port: number, seconds: number): Promise<readonly HearEvent[]> {
-  const events: HearEvent[] = [];
-  const machine = new HearMachine({
-    ...talkOptions({ host: '127.0.0.1', port, credentials }, plainWorld),
-    seconds,
-    timeoutMs: 400,
-    startedAtUnixMs: Date.now(),
-  });
-  const signal = new AbortController().signal;
-  await drive({
-    machine,
-    way: toHttp,
-    world: plainWorld,
-    signal,
-    what: 'the listening',
-    onEffect: (event: HearEvent) => events.push(event),
-  });
-  return events;
-}
 const subscribes =
   (answer: Answer): Answer =>
   (asked, socket, port) =>
@@ -188,7 +167,7 @@ test.each([
 ])('a subscription that $why ends the listening in time, without a storm of questions', async ({ answer, most }) => {
   const device = await scriptedDevice(answer);
   const startedMs = performance.now();
-  const events = await hear(device.port, 1);
+  const events = await hear({ host: '127.0.0.1', port: device.port, credentials }, 1, 400);
   expect(events.at(-1)).toMatchObject({ kind: 'heard', heard: { changes: 0 } });
   expect(performance.now() - startedMs).toBeLessThan(3000);
   expect(device.requests.length).toBeLessThanOrEqual(most);

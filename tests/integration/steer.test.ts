@@ -2,8 +2,6 @@ import { setTimeout as wait } from 'node:timers/promises';
 import { afterAll, beforeAll, expect, test } from '@jest/globals';
 import { WebSocket } from 'ws';
 import { LIVE_PROTOCOL } from '../../src/contract/app-header.ts';
-import type { HearEvent } from '../../src/core/talk/hear-machine.ts';
-import { HearMachine } from '../../src/core/talk/hear-machine.ts';
 import { SteerMachine } from '../../src/core/talk/steer-machine.ts';
 import type { SteerEvent, SteerOrder } from '../../src/core/talk/steer-types.ts';
 import { drive } from '../../src/server/drive.ts';
@@ -12,6 +10,7 @@ import { talkOptions } from '../../src/server/works/run-onvif.ts';
 import { type Fleet, startFleet } from '../../src/standins/fleet.ts';
 import { WEIR_GATE, WHEEL_PIT } from '../../src/standins/onvif/onvif-gallery.ts';
 import { BOOT_ROOM, SLUICE_RAIL } from '../../src/standins/personality.ts';
+import { hear } from '../support/hear.ts';
 import { doorOf, listedDoor, plainWorld } from '../support/onvif-doors.ts';
 import { type RunningServer, startServer } from '../support/running-server.ts';
 
@@ -187,31 +186,8 @@ test('a device without a head says so', async () => {
   expect(await hand.until('ended')).toMatchObject({ cause: 'not-supported' });
 });
 
-async function hear(
-  name: string,
-  seconds: number,
-  signal = new AbortController().signal,
-): Promise<readonly HearEvent[]> {
-  const events: HearEvent[] = [];
-  const machine = new HearMachine({
-    ...talkOptions(doorOf(fleet, name), plainWorld),
-    seconds,
-    timeoutMs: 3000,
-    startedAtUnixMs: Date.now(),
-  });
-  await drive({
-    machine,
-    way: toHttp,
-    world: plainWorld,
-    signal,
-    what: 'the listening',
-    onEffect: (event: HearEvent) => events.push(event),
-  });
-  return events;
-}
-
 test('a walker is heard; how everything stood at first is no event', async () => {
-  const events = await hear('Weir gate', 5);
+  const events = await hear(doorOf(fleet, 'Weir gate'), 5, 3000);
   const heard = events.at(-1);
   expect(heard).toMatchObject({
     kind: 'heard',
@@ -222,7 +198,7 @@ test('a walker is heard; how everything stood at first is no event', async () =>
 });
 
 test('a subscription that ends early is taken anew, and told', async () => {
-  const events = await hear('Wheel pit', 5);
+  const events = await hear(doorOf(fleet, 'Wheel pit'), 5, 3000);
   expect(events.at(-1)).toMatchObject({ kind: 'heard', heard: { cause: null } });
   expect(events.filter(({ kind }) => kind === 'lost').length).toBeGreaterThanOrEqual(1);
 });

@@ -1,8 +1,8 @@
 import type { CommonEffect, CommonInput, HttpDoing, HttpInput, Machine } from '../machine/machine.ts';
 import type { OnvifCause } from '../onvif/onvif-cause.ts';
 import { placeFrom, type ServicePlace } from '../onvif/service-place.ts';
-import { GET_CAPABILITIES, GET_SERVICES, GET_TIME } from '../onvif/services/device.ts';
 import * as events from '../onvif/services/events.ts';
+import { firstWords } from './first-words.ts';
 import { createNumbers, type LineMoved, OnvifLine } from './onvif-line.ts';
 import { ask, type Outcome, type Script } from './onvif-script.ts';
 import { OnvifSession, type SessionOptions } from './onvif-session.ts';
@@ -100,16 +100,10 @@ export class HearMachine implements Machine<HearInput, HearEffect> {
   }
 
   *#script(): Script<null> {
-    const time = yield* ask(GET_TIME, undefined);
-    if (time.ok && time.value)
-      this.#session.skewS = Math.round((time.value.unixMs + 500 - this.options.startedAtUnixMs - this.#atMs) / 1000);
-    const told = yield* ask(GET_SERVICES, undefined);
-    const services = told.ok ? told : yield* ask(GET_CAPABILITIES, undefined);
-    const service = services.ok ? services.value.find(({ name }) => name === 'events') : undefined;
-    const at = service && placeFrom(service.url, this.#session.target);
+    const services = yield* firstWords(this.#session, () => this.options.startedAtUnixMs + this.#atMs);
     if (!services.ok) return this.#fail(services);
-    if (!at) return this.#fail({ ok: false, cause: 'not-supported', note: 'It names no event service.' });
-    this.#session.places.set('events', { host: at.host, port: at.port, path: at.path });
+    if (!this.#session.places.has('events'))
+      return this.#fail({ ok: false, cause: 'not-supported', note: 'It names no event service.' });
     while (this.#lost <= MOST_LOST) {
       if (!(yield* this.#subscribe())) return null;
       yield* this.#pull();

@@ -14,6 +14,7 @@ import * as events from '../onvif/services/events.ts';
 import * as media from '../onvif/services/media.ts';
 import * as ptz from '../onvif/services/ptz.ts';
 import { GET_RECORDING_SUMMARY } from '../onvif/services/recording.ts';
+import { skewOf } from './first-words.ts';
 import { ask, type Outcome, type Script } from './onvif-script.ts';
 import type { OnvifSession } from './onvif-session.ts';
 
@@ -125,8 +126,7 @@ export class DeviceReader {
       throw new GivenUp(outcome.cause, outcome.note);
     const time = this.#value(outcome);
     if (!time) return;
-    // it tells whole seconds: on the average half a one has gone by
-    const skewS = Math.round((time.unixMs + 500 - this.unixMs()) / 1000);
+    const skewS = skewOf(time.unixMs, this.unixMs());
     this.session.skewS = skewS;
     this.#learn({ clock: { skewS, kept: time.kept, zone: time.zone } });
   }

@@ -1,7 +1,6 @@
-import { placeFrom } from '../onvif/service-place.ts';
-import { GET_CAPABILITIES, GET_SERVICES, GET_TIME } from '../onvif/services/device.ts';
 import { GET_PROFILES, GET_PROFILES_2 } from '../onvif/services/media.ts';
 import * as ptz from '../onvif/services/ptz.ts';
+import { firstWords } from './first-words.ts';
 import { ask, type Outcome, type Script } from './onvif-script.ts';
 import type { OnvifSession } from './onvif-session.ts';
 import type { HeadAbility, SteerOrder } from './steer-types.ts';
@@ -23,15 +22,8 @@ export interface Opening {
 
 /** Time, services, the head and what steers it, where it looks and what it keeps; an `Opening`, if it has a head. */
 export function* opening(session: OnvifSession, unixMs: () => number): Script<Said> {
-  const time = yield* ask(GET_TIME, undefined);
-  if (time.ok && time.value) session.skewS = Math.round((time.value.unixMs + 500 - unixMs()) / 1000);
-  const told = yield* ask(GET_SERVICES, undefined);
-  const services = told.ok ? told : yield* ask(GET_CAPABILITIES, undefined);
+  const services = yield* firstWords(session, unixMs);
   if (!services.ok) return { outcome: services };
-  for (const { name, url } of services.value) {
-    const at = name === 'device' ? null : placeFrom(url, session.target);
-    if (at) session.places.set(name, { host: at.host, port: at.port, path: at.path });
-  }
   const nodes = yield* ask(ptz.GET_NODES, undefined);
   if (!nodes.ok) return { outcome: nodes };
   const first = yield* ask(GET_PROFILES, undefined);

@@ -24,6 +24,26 @@ export interface Notch {
   readonly deg: number;
 }
 
+/** As a name of so many letters needs, in degrees at the ring where it stands. */
+const needsDeg = (name: string, radius: number): number => (((name.length * 6.6 + 8) / radius) * 180) / Math.PI;
+const NAME_RADIUS = RADIUS - 34;
+const RING = 16;
+const MOST_RINGS = 5;
+
+/** Each name on the outermost ring where it stands clear of those before it. */
+function onRings(notches: readonly Notch[]): readonly (Notch & { readonly radius: number })[] {
+  const ends: number[] = [];
+  return [...notches]
+    .sort((a, b) => a.deg - b.deg)
+    .map((notch) => {
+      let ring = 0;
+      const half = (at: number): number => needsDeg(notch.name, NAME_RADIUS - at * RING) / 2;
+      while (ring < MOST_RINGS - 1 && (ends[ring] ?? -999) > notch.deg - half(ring)) ring += 1;
+      ends[ring] = notch.deg + half(ring);
+      return { ...notch, radius: NAME_RADIUS - ring * RING };
+    });
+}
+
 interface PanFanProps {
   readonly reach: HeadReach;
   /** What the head reports, or what was counted since it stood at a known place; `null` where nothing tells. */
@@ -126,11 +146,11 @@ export function PanFan({ reach, reportedDeg, isCounted, askedDeg, viewDeg, zoneD
             opacity="0.8"
           />
         )}
-        {notches.map(({ id, name, deg }) => (
+        {onRings(notches).map(({ id, name, deg, radius }) => (
           <g key={id}>
             <path d={`M ${at(deg, RADIUS - 22)} L ${at(deg, RADIUS)}`} stroke="var(--ink)" strokeWidth="2" />
             <text
-              transform={`translate(${at(deg, RADIUS - 34)})`}
+              transform={`translate(${at(deg, radius)})`}
               textAnchor="middle"
               dominantBaseline="middle"
               fontSize="12"

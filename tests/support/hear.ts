@@ -1,0 +1,20 @@
+import { type HearEvent, HearMachine } from '../../src/core/talk/hear-machine.ts';
+import { drive } from '../../src/server/drive.ts';
+import { toHttp } from '../../src/server/http-way.ts';
+import { type OnvifTarget, talkOptions } from '../../src/server/works/run-onvif.ts';
+import { plainWorld } from './onvif-doors.ts';
+
+/** Listens to a device for so long; all that it told. */
+export async function hear(target: OnvifTarget, seconds: number, timeoutMs: number): Promise<readonly HearEvent[]> {
+  const events: HearEvent[] = [];
+  const options = { ...talkOptions(target, plainWorld), seconds, timeoutMs, startedAtUnixMs: Date.now() };
+  await drive({
+    machine: new HearMachine(options),
+    way: toHttp,
+    world: plainWorld,
+    signal: new AbortController().signal,
+    what: 'the listening',
+    onEffect: (event: HearEvent) => events.push(event),
+  });
+  return events;
+}
