@@ -1,7 +1,8 @@
 import { createServer, type IncomingMessage, type ServerResponse } from 'node:http';
 import { listenOnLoopback, shutServer } from './loopback-server.ts';
 import type { ShownProfile } from './onvif/onvif-answers.ts';
-import type { OnvifAnswer, OnvifDevice } from './onvif/onvif-device.ts';
+import type { OnvifDevice } from './onvif/onvif-device.ts';
+import type { OnvifAnswer } from './onvif/onvif-service.ts';
 import type { DevicePage } from './personality.ts';
 
 /** More in one request is no envelope. */

@@ -361,6 +361,7 @@ export const CIDER_PRESS: Personality = {
       sourcesShown: 1,
       innerHost: '192.168.10.1',
       timeServer: '10.77.4.1',
+      recordings: { count: 2, days: 9 },
     },
   },
   streams: [...boxStream(1, 'Cider press A'), ...boxStream(2, 'Cider press B')],

@@ -153,7 +153,7 @@ const subscribes =
   (answer: Answer): Answer =>
   (asked, socket, port) =>
     asked.operation === 'CreatePullPointSubscription'
-      ? soap(pullPointAnswer(`http://127.0.0.1:${port}/pull`, 0, 60_000))
+      ? soap(pullPointAnswer(`http://127.0.0.1:${port}/pull`, null, 0, 60_000))
       : answer(asked, socket, port);
 
 test.each([

@@ -85,6 +85,7 @@ test('inner addresses are told, and not followed', async () => {
     expect.objectContaining({ path: '/ch1/sub', elsewhere: '192.168.10.1' }),
   ]);
   expect(reading.sources).toEqual(['source-1']);
+  expect(reading.recordings).toMatchObject({ recordings: 2 });
 });
 
 test('a device that answers twice is read all the same, each answer to its own question', async () => {

@@ -277,6 +277,9 @@ test('cleartap standins prints where its cameras listen, serves, and ends on SIG
     'Boot room',
     'Linen stair',
     'Bread oven',
+    'Cider press',
+    'Weir gate',
+    'Wheel pit',
   ]);
   const { url } = devices[1].rtsp[0];
   const { out } = await cleartap(['probe', url, '--seconds', '1', '--json']);

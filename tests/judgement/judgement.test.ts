@@ -16,12 +16,13 @@ interface RuleRow {
 const stations = STATIONS.map(({ name, rules }) => ({ name, rules: rules as readonly RuleRow[] }));
 const rules = stations.flatMap((station) => station.rules);
 
-/** Every test of the project by its path, beside this one. */
+/** Every test of the project by its path, beside this one, and the cases that several tests share. */
 function testFiles(folder: string): readonly string[] {
   return readdirSync(join(ROOT, folder), { withFileTypes: true }).flatMap((entry) => {
     const path = `${folder}/${entry.name}`;
     if (entry.isDirectory()) return testFiles(path);
-    return /\.(test|spec)\.tsx?$/.test(entry.name) && !path.startsWith('tests/judgement') ? [path] : [];
+    const isTest = /\.(test|spec)\.tsx?$/.test(entry.name) || path.startsWith('tests/support');
+    return isTest && !path.startsWith('tests/judgement') ? [path] : [];
   });
 }
 const tests = [...testFiles('src'), ...testFiles('tests')].map((path) => ({

@@ -244,6 +244,7 @@ export const QUESTIONS: Readonly<Record<string, Question>> = {
   'onvif.no-events': { asks: 'Does it tell of events?' },
   'onvif.no-pull': { asks: 'Can its events be fetched?' },
   'onvif.no-motion': { asks: 'Does it tell of motion?' },
+  'onvif.seen-elsewhere': { asks: 'Was its ONVIF seen on another port than it was asked on?' },
   'onvif.path-not-offered': { asks: 'Does the device offer the path that is planned?' },
   'onvif.port-other': { asks: 'Does it give its streams on the port that is planned?' },
   'onvif.figures-other': { asks: 'Is its encoder set as planned?' },

@@ -3,7 +3,7 @@ import { emptyModel, type Model } from '../../src/core/document/chapters/models/
 import type { Site } from '../../src/core/document/site.ts';
 import type { SiteCommand } from '../../src/core/document/site-commands.ts';
 import type { OnvifReading, ReadProfile, ReadPtz } from '../../src/core/onvif/reading.ts';
-import { addressed, MAC } from './address-sites.ts';
+import { addressed, MAC, seenAt, swept } from './address-sites.ts';
 import { apply } from './sites.ts';
 
 export const profile = (name: string, path: string, more: Partial<ReadProfile> = {}): ReadProfile => ({
@@ -158,5 +158,12 @@ export const ONVIF_CASES: readonly { readonly rule: string; readonly site: Site 
     site: readSite({ camera: { modelId: 'other' }, models: [{ ...KNOWING, id: 'other', model: 'X' }] }),
   },
   { rule: 'onvif.card-lacks', site: readSite({ card: { onvifPort: null, path: '' } }) },
+  {
+    rule: 'onvif.seen-elsewhere',
+    site: apply(
+      readSite({ reading: { cause: 'refused', note: 'Nothing listens there.', device: null } }),
+      swept([seenAt('10.77.4.21', { doors: [{ port: 8899, is: 'onvif', server: '', title: '', isSlow: false }] })]),
+    ),
+  },
   { rule: 'onvif.keeping-other', site: readSite({ camera: { keeping: 'static' } }) },
 ];

@@ -1,5 +1,6 @@
 import { clipText } from '../base/clip.ts';
 import { LIST_LIMITS, TEXT_LIMITS } from '../base/limits.ts';
+import { sayStretch } from '../base/say.ts';
 import { CHANNEL_PLACE } from '../net/path-places.ts';
 import type { OnvifReading, ReadProfile } from '../onvif/reading.ts';
 import type { Camera, Stream } from './chapters/cameras/camera.ts';
@@ -78,6 +79,15 @@ export function lessonsOfReading(
   if (codec && !card.codecs.includes(codec) && card.codecs.length < LIST_LIMITS.codecs)
     teach('codec', codec, (to) => ({ ...to, codecs: [...to.codecs, codec] }));
   if (main?.fps && card.fps === null) teach('frames a second', String(main.fps), (to) => ({ ...to, fps: main.fps }));
+  // what no field of a card holds stands among what it has learnt
+  const hasLearnt = (field: string): boolean => card.learnedFrom.some((one) => one.field === field);
+  if (reading.clock?.kept === 'manual' && !hasLearnt('clock'))
+    teach(
+      'clock',
+      `set by hand, ${Math.abs(reading.clock.skewS) > 5 ? `off by ${sayStretch(reading.clock.skewS)} when read` : 'right when read'}`,
+      (to) => to,
+    );
+  if (reading.login === 'digest' && !hasLearnt('login')) teach('login', 'ONVIF by HTTP Digest alone', (to) => to);
   const subs = own.filter((profile) => profile !== main).slice(0, 8);
   if (card.subs === null && subs.length > 0)
     teach('small streams', subs.map(({ name, token }) => name || token).join(', '), (to) => ({

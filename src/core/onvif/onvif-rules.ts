@@ -2,7 +2,9 @@ import { sayMany, sayMs, sayStretch } from '../base/say.ts';
 import { atMost } from '../base/verdict.ts';
 import { failsIf, rulesFor, tightIf } from '../findings/rule.ts';
 import { CAUSE_WORDS } from './cause-words.ts';
+import { EVENT_RULES } from './event-rules.ts';
 import type { OnvifFacts } from './onvif-facts.ts';
+import { STEERING_RULES } from './steering-rules.ts';
 import { TOKEN_LIFE_S } from './ws-security.ts';
 
 const rule = rulesFor<OnvifFacts>();
@@ -324,120 +326,6 @@ export const ONVIF_RULES = [
     },
     why: 'A head that is stopped a second late has turned by sixty degrees.',
   }),
-  rule({
-    id: 'onvif.steered-by-time',
-    source: 'ONVIF PTZ §5.3: absolute and relative spaces are optional',
-    needs: ['headByTime'],
-    asks: (f) => f.hasHead === true,
-    judge: (f) => tightIf(f.headByTime),
-    when: {
-      tight: {
-        severity: 'watch',
-        title: () => 'Its head is steered by time alone',
-        because: () => 'It takes continuous moves, and neither absolute nor relative ones.',
-        do: [
-          'Calibrate it: two timed moves tell how far it turns in a second.',
-          'Go back to a preset or to a stop every few moves.',
-        ],
-      },
-    },
-    why: 'Each timed move is a little off, and the errors add up.',
-  }),
-  rule({
-    id: 'onvif.head-tells-nothing',
-    source: 'ONVIF PTZ §5.5: GetStatus',
-    needs: ['headTells'],
-    asks: (f) => f.hasHead === true,
-    judge: (f) => tightIf(f.headTells !== 'position'),
-    when: {
-      tight: {
-        severity: 'watch',
-        title: () => 'Its head does not tell where it looks',
-        because: (f) =>
-          f.headTells === 'moving'
-            ? 'It tells whether it moves, and no position.'
-            : 'It tells neither position nor motion.',
-        do: ['Do not promise patrols that check where they are.', 'Keep a preset to come home to.'],
-      },
-    },
-    why: 'Nobody notices a head that was turned by hand, or that stuck.',
-  }),
-  rule({
-    id: 'onvif.no-presets',
-    source: 'ONVIF PTZ §5.1: MaximumNumberOfPresets',
-    needs: ['mostPresets'],
-    asks: (f) => f.hasHead === true,
-    judge: (f) => tightIf(f.mostPresets === 0),
-    when: {
-      tight: {
-        severity: 'watch',
-        title: () => 'It keeps no presets',
-        because: () => 'Its head takes no preset.',
-        do: ['Steer it by time from one of its stops, which it always finds.'],
-      },
-    },
-    why: 'Without a place to come home to a head ends anywhere.',
-  }),
-  rule({
-    id: 'onvif.presets-full',
-    source: 'ONVIF PTZ §5.1: MaximumNumberOfPresets',
-    needs: ['presets', 'mostPresets'],
-    asks: (f) => f.hasHead === true && f.mostPresets !== 0,
-    judge: (f) => tightIf(f.presets >= f.mostPresets),
-    when: {
-      tight: {
-        severity: 'note',
-        title: () => 'No preset is left',
-        because: (f) => `${f.presets} of ${f.mostPresets} are used.`,
-        do: ['Take one away before the next is kept.'],
-      },
-    },
-    why: 'The next one is refused, or writes over another.',
-  }),
-  rule({
-    id: 'onvif.no-events',
-    source: 'ONVIF Core §9: the event service is mandatory',
-    needs: ['hasEvents'],
-    judge: (f) => tightIf(!f.hasEvents),
-    when: {
-      tight: {
-        severity: 'note',
-        title: () => 'It tells of no events',
-        because: () => 'It names no event service.',
-        do: ['Let a destination look for motion in its picture.'],
-      },
-    },
-    why: 'A hub that waits for its motion waits for ever.',
-  }),
-  rule({
-    id: 'onvif.no-pull',
-    source: 'ONVIF Core §9.2: CreatePullPointSubscription',
-    needs: ['canPull'],
-    asks: (f) => f.hasEvents === true,
-    judge: (f) => failsIf(!f.canPull),
-    when: {
-      'will-not-work': {
-        severity: 'fix',
-        title: () => 'Its events cannot be fetched',
-        because: (f) => `A subscription was refused. ${f.pullNote ?? ''}`.trim(),
-        do: ['Restart the camera: subscriptions of others may fill it.', 'Give the account the right to events.'],
-      },
-    },
-    why: 'A hub that subscribes is refused in the same way, and often does not say so.',
-  }),
-  rule({
-    id: 'onvif.no-motion',
-    source: 'topics of GetEventProperties',
-    needs: ['motionTopics', 'topics'],
-    judge: (f) => tightIf(f.motionTopics === 0),
-    when: {
-      tight: {
-        severity: 'watch',
-        title: () => 'It tells of no motion',
-        because: (f) => `None of its ${sayMany(f.topics, 'topic')} is about motion.`,
-        do: ['Turn detection on in the camera and read it again.', 'Let a destination look for motion in its picture.'],
-      },
-    },
-    why: 'Automations that wait for motion of this camera never begin.',
-  }),
+  ...STEERING_RULES,
+  ...EVENT_RULES,
 ] as const;

@@ -36,7 +36,8 @@ export interface Operation<Args, Answer> {
   readonly isOnce?: true;
   /** What stands inside its element. */
   readonly write: (args: Args) => string;
-  readonly read: (answer: XmlNode) => Answer;
+  /** What the answer says; `text` is all of it, as it came. */
+  readonly read: (answer: XmlNode, text: string) => Answer;
 }
 
 export const operation = <Args, Answer>(row: Operation<Args, Answer>): Operation<Args, Answer> => row;
@@ -50,6 +51,8 @@ export interface EnvelopeParts {
   readonly to: string;
   /** What proves the account; empty for none. */
   readonly security: string;
+  /** What the device wants to see again: the reference parameters of a subscription. */
+  readonly echo?: string;
 }
 
 /** A request as SOAP 1.2 writes it. */
@@ -58,11 +61,12 @@ export function writeEnvelope({
   inner,
   to,
   security,
+  echo = '',
 }: EnvelopeParts): string {
   const addressing = action
     ? `<a:Action s:mustUnderstand="1">${escapeXml(action)}</a:Action><a:To s:mustUnderstand="1">${escapeXml(to)}</a:To>`
     : '';
-  const header = addressing + security;
+  const header = addressing + echo + security;
   return (
     '<?xml version="1.0" encoding="UTF-8"?>' +
     `<s:Envelope xmlns:s="http://www.w3.org/2003/05/soap-envelope" xmlns:tt="${SCHEMA}"${action ? ` xmlns:a="${ADDRESSING}"` : ''}>` +

@@ -7,6 +7,7 @@ import { childOf, parseEnvelope, type XmlNode } from './envelope.ts';
 import { KEPT, type KeptFact, readReading, writeReading } from './kept-reading.ts';
 import { type Operation, writeEnvelope } from './operation.ts';
 import { durationOf, momentOf, writeDuration } from './read-values.ts';
+import { referenceParametersIn } from './reference-parameters.ts';
 import * as device from './services/device.ts';
 import * as events from './services/events.ts';
 import * as media from './services/media.ts';
@@ -41,7 +42,7 @@ const SOUND: Readonly<Record<string, string>> = {
   GetNodes: answers.nodesAnswer(head),
   GetPresets: answers.presetsAnswer([{ token: '7', name: 'Gate & rail', panDeg: 0, tiltDeg: 0, zoom: 1 }], head),
   GetEventProperties: answers.eventPropertiesAnswer(),
-  CreatePullPointSubscription: answers.pullPointAnswer('http://10.77.4.21/pull/1', 0, 60_000),
+  CreatePullPointSubscription: answers.pullPointAnswer('http://10.77.4.21/pull/1', '7', 0, 60_000),
   PullMessages: answers.pulledAnswer(
     [{ topic: answers.MOTION_TOPIC, change: 'Changed', item: { name: 'IsMotion', value: 'true' }, unixMs: 0 }],
     's',
@@ -83,7 +84,9 @@ test.each([
     of: events.PULL_MESSAGES,
     is: { events: [{ topic: 'RuleEngine/CellMotionDetector/Motion', kind: 'motion', change: 'changed', isOn: true }] },
   },
-])('$of.name is read', ({ of, is }) => expect(of.read(bodyOf(of.name))).toMatchObject(is));
+])('$of.name is read', ({ of, is }) =>
+  expect(of.read(bodyOf(of.name), answers.envelopeOf(SOUND[of.name] ?? ''))).toMatchObject(is),
+);
 
 /** Trees as hostile as XML can carry: names of answers and of objects, texts without end. */
 const NAMES = [
@@ -134,12 +137,57 @@ test.each(OPERATIONS.map((of) => ({ of, name: of.name })))(
   ({ of }) =>
     fc.assert(
       fc.property(fc.dictionary(fc.constantFrom(...NAMES), tree, { maxKeys: 6 }), (node) => {
-        const read = JSON.stringify(of.read(node as XmlNode)) ?? '';
+        const read = JSON.stringify(of.read(node as XmlNode, '')) ?? '';
         expect(read.length).toBeLessThan(400_000);
       }),
       { numRuns: 60 },
     ),
 );
+
+const subscribed = (parameters: string): string =>
+  `<s:Envelope xmlns:s="http://www.w3.org/2003/05/soap-envelope" xmlns:w="http://www.w3.org/2005/08/addressing" xmlns:dn="urn:o'wn"><s:Body>` +
+  `<AnswerOfAnyName><SubscriptionReference><w:ReferenceParameters>${parameters}</w:ReferenceParameters></SubscriptionReference></AnswerOfAnyName></s:Body></s:Envelope>`;
+/** The header of the next request to a subscription, as a device would read it. */
+function echoed(parameters: string) {
+  const echo = referenceParametersIn(subscribed(parameters));
+  const text = writeEnvelope({ operation: events.RENEW, inner: '', to: '', security: '', echo });
+  const read = parseEnvelope(text);
+  return { text, header: read.ok ? read.value.header : null };
+}
+
+test.each([
+  { why: 'a number', parameters: '<dn:Id>7</dn:Id>', is: { Id: { '#text': '7' } } },
+  { why: 'signs', parameters: '<dn:Id>a &amp; b &#60;</dn:Id>', is: { Id: { '#text': 'a &amp; b &#60;' } } },
+  { why: 'raw text', parameters: '<dn:Id><![CDATA[</x>]]></dn:Id>', is: { Id: { '#text': '</x>' } } },
+  {
+    why: 'a tree',
+    parameters: `<dn:A k='"1"'><B/></dn:A><C>2</C>`,
+    is: { A: { '@k': '&quot;1&quot;', B: '' }, C: {} },
+  },
+])('a subscription that is known by $why is asked with just that in the header', ({ parameters, is }) => {
+  const { header, text } = echoed(parameters);
+  expect(header).toMatchObject(is);
+  expect(text).toContain(`xmlns:dn="urn:o&apos;wn"`);
+  expect(text).toContain('wsar:IsReferenceParameter="true"');
+});
+
+test('hostile: what a subscription is known by stays small and within its own element, whatever it is', () =>
+  fc.assert(
+    fc.property(fc.stringMatching(/^[<>/a:="'&;![\]-]{0,60}$/), fc.nat(3000), (bite, many) => {
+      for (const parameters of [
+        bite,
+        `<a>${bite}</a>`,
+        `<a ${bite}/>`,
+        '<a>'.repeat(many),
+        `<a>${'x'.repeat(many)}</a>`,
+      ]) {
+        const echo = referenceParametersIn(subscribed(parameters));
+        expect(echo.length).toBeLessThanOrEqual(2048);
+        if (parseEnvelope(subscribed(parameters)).ok) expect(echoed(parameters).header).not.toBeNull();
+      }
+    }),
+    { numRuns: 200 },
+  ));
 
 test('hostile: a sound answer that is cut or bitten anywhere gives a reading or a fault', () =>
   fc.assert(
@@ -149,7 +197,7 @@ test('hostile: a sound answer that is cut or bitten anywhere gives a reading or 
         const read = parseEnvelope(hurt);
         if (!read.ok) continue;
         soapFaultIn(read.value);
-        for (const of of OPERATIONS) of.read(childOf(read.value.body, `${of.name}Response`) ?? {});
+        for (const of of OPERATIONS) of.read(childOf(read.value.body, `${of.name}Response`) ?? {}, hurt);
       }
     }),
     { numRuns: 150 },

@@ -55,7 +55,7 @@ export class HearMachine implements Machine<HearInput, HearEffect> {
   readonly #line: OnvifLine<null>;
   readonly #goodbye: OnvifLine<null>;
   readonly #told: HearEvent[] = [];
-  #place: ServicePlace | null = null;
+  #place: { readonly at: ServicePlace; readonly echo: string } | null = null;
   #endsMs = 0;
   #atMs = 0;
   #sinceMs: number | null = null;
@@ -128,7 +128,7 @@ export class HearMachine implements Machine<HearInput, HearEffect> {
       this.#fail(taken.ok ? { ok: false, cause: 'fault', note: 'Its subscription has no address.' } : taken);
       return false;
     }
-    this.#place = { host: place.host, port: place.port, path: place.path };
+    this.#place = { at: { host: place.host, port: place.port, path: place.path }, echo: taken.value.echo };
     this.#endsMs = this.#atMs + 1000 * this.#lifeOf(taken.value.nowUnixMs, taken.value.endsUnixMs);
     if (this.#sinceMs === null) {
       this.#sinceMs = this.#atMs;
@@ -147,16 +147,16 @@ export class HearMachine implements Machine<HearInput, HearEffect> {
   /** Until the subscription is lost, or nobody wants to hear any more. */
   *#pull(): Script<void> {
     for (;;) {
-      const at = this.#place;
-      if (!at) return;
+      const place = this.#place;
+      if (!place) return;
       if (this.#endsMs - this.#atMs < RENEW_BEFORE_S * 1000) {
-        const renewed = yield* ask(events.RENEW, LIFE_S, { at });
+        const renewed = yield* ask(events.RENEW, LIFE_S, place);
         if (renewed.ok) this.#endsMs = this.#atMs + LIFE_S * 1000;
       }
       const pulled = yield* ask(
         events.PULL_MESSAGES,
         { waitS: WAIT_S, most: MOST_AT_ONCE },
-        { at, patienceMs: WAIT_S * 1000 },
+        { ...place, patienceMs: WAIT_S * 1000 },
       );
       if (!pulled.ok) {
         this.#lost += 1;
@@ -198,10 +198,10 @@ export class HearMachine implements Machine<HearInput, HearEffect> {
   #leave(): readonly HearEffect[] {
     if (this.#isLeaving) return [];
     this.#isLeaving = true;
-    const at = this.#place;
+    const place = this.#place;
     const dropped = this.#line.drop();
-    if (!at) return [...dropped, ...this.#end()];
-    return [...dropped, ...this.#left(this.#goodbye.run(unsubscribing(at), this.#atMs))];
+    if (!place) return [...dropped, ...this.#end()];
+    return [...dropped, ...this.#left(this.#goodbye.run(unsubscribing(place), this.#atMs))];
   }
 
   #left({ effects, result }: LineMoved<null>): readonly HearEffect[] {
@@ -224,7 +224,7 @@ export class HearMachine implements Machine<HearInput, HearEffect> {
   }
 }
 
-function* unsubscribing(at: ServicePlace): Script<null> {
-  yield* ask(events.UNSUBSCRIBE, undefined, { at });
+function* unsubscribing(place: { readonly at: ServicePlace; readonly echo: string }): Script<null> {
+  yield* ask(events.UNSUBSCRIBE, undefined, place);
   return null;
 }

@@ -10,9 +10,11 @@ export interface Call {
     'service' | 'name' | 'namespace' | 'action' | 'isOpen' | 'isOnce'
   >;
   readonly inner: string;
-  readonly read: (answer: XmlNode) => unknown;
+  readonly read: (answer: XmlNode, text: string) => unknown;
   /** Where, if not where its service is. */
   readonly at: ServicePlace | null;
+  /** What stands in its header because the device asked for it. */
+  readonly echo: string;
   /** Longer than others may take, where the device waits on purpose. */
   readonly patienceMs: number;
 }
@@ -27,7 +29,7 @@ export type Script<Result> = Generator<Call, Result, Outcome<unknown>>;
 export function* ask<Args, Answer>(
   operation: Operation<Args, Answer>,
   args: Args,
-  more: { readonly at?: ServicePlace; readonly patienceMs?: number } = {},
+  more: { readonly at?: ServicePlace; readonly echo?: string; readonly patienceMs?: number } = {},
 ): Generator<Call, Outcome<Answer>, Outcome<unknown>> {
   const { service, name, namespace, action, isOpen, isOnce, write, read } = operation;
   const outcome = yield {
@@ -42,6 +44,7 @@ export function* ask<Args, Answer>(
     inner: write(args),
     read,
     at: more.at ?? null,
+    echo: more.echo ?? '',
     patienceMs: more.patienceMs ?? 0,
   };
   return outcome as Outcome<Answer>; // what `read` of this very call gave

@@ -113,7 +113,7 @@ export class OnvifSession {
       this.#refused = 0;
       this.#login.accepted();
     }
-    return { kind: 'over', outcome: { ok: true, value: call.read(childOf(read.value.body, name) ?? {}) } };
+    return { kind: 'over', outcome: { ok: true, value: call.read(childOf(read.value.body, name) ?? {}, text) } };
   }
 
   #write(call: Call, tried: Tried, atMs: number): HttpRequest {
@@ -125,14 +125,14 @@ export class OnvifSession {
         ? usernameToken(credentials, nonce(), createdAt(unixMs(atMs) + (this.skewS ?? 0) * 1000))
         : '';
     const authorization = proof === 'digest' ? this.#login.authorizationFor('POST', place.path) : null;
-    const { operation, inner } = call;
+    const { operation, inner, echo } = call;
     const to = `http://${place.host}${place.port === 80 ? '' : `:${place.port}`}${place.path}`;
     const headers: HttpHeader[] = [
       { name: 'User-Agent', value: userAgent },
       { name: 'Content-Type', value: 'application/soap+xml; charset=utf-8' },
       ...(authorization === null ? [] : [{ name: 'Authorization', value: authorization }]),
     ];
-    return { method: 'POST', ...place, headers, body: writeEnvelope({ operation, inner, to, security }) };
+    return { method: 'POST', ...place, headers, body: writeEnvelope({ operation, inner, to, security, echo }) };
   }
 
   #again(call: Call, tried: Tried, atMs: number, isFresh = false): Judged {

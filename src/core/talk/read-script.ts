@@ -233,6 +233,7 @@ export class DeviceReader {
     if (at)
       yield* ask(events.UNSUBSCRIBE, undefined, {
         at: this.#at(at.path, at.isTls ? this.session.target.port : at.port),
+        echo: taken.echo,
       });
   }
 

@@ -214,8 +214,10 @@ export const eventPropertiesAnswer = (): string =>
   '<LineDetector><Crossed wstop:topic="true"><tt:MessageDescription IsProperty="false"><tt:Data><tt:SimpleItemDescription Name="ObjectId" Type="xs:integer"/></tt:Data></tt:MessageDescription></Crossed></LineDetector>' +
   '</tns1:RuleEngine></wstop:TopicSet></tev:GetEventPropertiesResponse>';
 
-export const pullPointAnswer = (url: string, nowMs: number, endsMs: number): string =>
-  `<tev:CreatePullPointSubscriptionResponse><tev:SubscriptionReference><wsa5:Address>${escapeXml(url)}</wsa5:Address></tev:SubscriptionReference>` +
+/** Known by its address, or by an element that has to come back in the header (WS-Addressing 1.0 SOAP Binding §4). */
+export const pullPointAnswer = (url: string, number: string | null, nowMs: number, endsMs: number): string =>
+  `<tev:CreatePullPointSubscriptionResponse xmlns:own="urn:example:subscriptions"><tev:SubscriptionReference><wsa5:Address>${escapeXml(url)}</wsa5:Address>` +
+  `${number === null ? '' : `<wsa5:ReferenceParameters><own:SubscriptionId>${number}</own:SubscriptionId></wsa5:ReferenceParameters>`}</tev:SubscriptionReference>` +
   `<wsnt:CurrentTime>${isoOf(nowMs)}</wsnt:CurrentTime><wsnt:TerminationTime>${isoOf(endsMs)}</wsnt:TerminationTime></tev:CreatePullPointSubscriptionResponse>`;
 
 const messageOf = ({ topic, change, item, unixMs }: ToldEvent, source: string): string =>
@@ -229,3 +231,11 @@ export const pulledAnswer = (events: readonly ToldEvent[], source: string, nowMs
 
 export const renewAnswer = (nowMs: number, endsMs: number): string =>
   `<wsnt:RenewResponse><wsnt:TerminationTime>${isoOf(endsMs)}</wsnt:TerminationTime><wsnt:CurrentTime>${isoOf(nowMs)}</wsnt:CurrentTime></wsnt:RenewResponse>`;
+
+const DAY_MS = 86_400_000;
+export const recordingsAnswer = (
+  { count, days }: { readonly count: number; readonly days: number },
+  nowMs: number,
+): string =>
+  `<tse:GetRecordingSummaryResponse><tse:Summary><tt:DataFrom>${isoOf(nowMs - days * DAY_MS)}</tt:DataFrom>` +
+  `<tt:DataUntil>${isoOf(nowMs)}</tt:DataUntil><tt:NumberRecordings>${count}</tt:NumberRecordings></tse:Summary></tse:GetRecordingSummaryResponse>`;

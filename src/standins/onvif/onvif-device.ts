@@ -1,15 +1,15 @@
 import type { IncomingMessage } from 'node:http';
-import { attributeOf, childOf, type Envelope, parseEnvelope, textIn, type XmlNode } from '../../core/onvif/envelope.ts';
+import { childOf, type Envelope, parseEnvelope, textIn } from '../../core/onvif/envelope.ts';
 import { NAMESPACES } from '../../core/onvif/operation.ts';
-import { durationOf, momentOf, numberOf } from '../../core/onvif/read-values.ts';
 import { LoginGuard } from '../login-guard.ts';
 import type { Personality } from '../personality.ts';
+import { EventService } from './event-service.ts';
+import { headAnswer } from './head-service.ts';
 import * as answers from './onvif-answers.ts';
 import type { OnvifPersonality } from './onvif-personality.ts';
-import { PullPoints } from './pull-points.ts';
+import type { Asked, OnvifAnswer, Speaker } from './onvif-service.ts';
 import type { SimulatedHead } from './simulated-head.ts';
 import { type Account, TokenGuard } from './token-guard.ts';
-import { walkAt } from './walker.ts';
 
 export interface OnvifDeviceOptions {
   readonly personality: Personality;
@@ -22,18 +22,8 @@ export interface OnvifDeviceOptions {
   readonly rtspPort: () => number;
 }
 
-export interface OnvifAnswer {
-  readonly status: number;
-  readonly headers: Readonly<Record<string, string>>;
-  readonly body: string;
-}
-
 const SERVICE_PATH = '/onvif/';
 const SNAPSHOT_PATH = '/onvif/snapshot';
-const WALK_STEP_MS = 200;
-/** Of a subscription whose length nobody said. */
-const USUAL_LIFE_S = 60;
-const MOST_LIFE_S = 3600;
 
 /** What is answered without a login. Source: ONVIF Core §5.12.1. */
 const OPEN: ReadonlySet<string> = new Set([
@@ -43,23 +33,13 @@ const OPEN: ReadonlySet<string> = new Set([
   'GetServiceCapabilities',
 ]);
 
-interface Asked {
-  readonly name: string;
-  readonly node: XmlNode;
-  readonly host: string;
-  readonly path: string;
-  readonly signal: AbortSignal;
-}
-
 const XML = { 'Content-Type': 'application/soap+xml; charset=utf-8' } as const;
 
 /** The ONVIF service of a simulated device. */
 export class OnvifDevice {
   readonly #tokens: TokenGuard;
   readonly #digest: LoginGuard;
-  readonly #points: PullPoints;
-  #walk: NodeJS.Timeout | null = null;
-  #isWalking = false;
+  readonly #events: EventService | null;
 
   constructor(private readonly options: OnvifDeviceOptions) {
     const { onvif, personality } = options;
@@ -73,13 +53,21 @@ export class OnvifDevice {
       login: 'digest',
       digestQop: 'auth',
     });
-    this.#points = new PullPoints(Date.now, onvif.endsSubscriptionsAfterMs ?? null);
-    if (onvif.walks) this.#watch(onvif.walks);
+    this.#events =
+      onvif.walks || onvif.endsSubscriptionsAfterMs !== undefined
+        ? new EventService({
+            walks: onvif.walks,
+            endsSubscriptionsAfterMs: onvif.endsSubscriptionsAfterMs ?? null,
+            isKnownByHeader: onvif.tellsPullsByHeader === true,
+            clockErrorMs: personality.clockErrorMs,
+            baseFor: (host) => this.#baseFor(host),
+            speaker: this.#speaker,
+          })
+        : null;
   }
 
   close(): void {
-    if (this.#walk) clearInterval(this.#walk);
-    this.#points.close();
+    this.#events?.close();
   }
 
   isMine(path: string): boolean {
@@ -106,7 +94,14 @@ export class OnvifDevice {
     const refusal = OPEN.has(name) ? null : this.#refusal(read.value, request);
     if (refusal) return refusal;
     const node = childOf(read.value.body, name) ?? {};
-    const asked = { name, node, host: request.headers.host ?? '', path: request.url ?? '', signal };
+    const asked = {
+      name,
+      node,
+      header: read.value.header,
+      host: request.headers.host ?? '',
+      path: request.url ?? '',
+      signal,
+    };
     const answer = await this.#answerTo(asked);
     if (answer === null) return this.#fault(400, 'ter:ActionNotSupported', `${name} is not implemented.`);
     return typeof answer === 'string' ? { status: 200, headers: XML, body: answers.envelopeOf(answer) } : answer;
@@ -114,10 +109,12 @@ export class OnvifDevice {
 
   readonly #clockMs = (): number => Date.now() + this.options.personality.clockErrorMs;
 
-  #fault(status: number, code: string, reason: string): OnvifAnswer {
+  readonly #fault = (status: number, code: string, reason: string): OnvifAnswer => {
     const write = this.options.onvif.saysSoap11 ? answers.oldFaultOf : answers.faultOf;
     return { status, headers: XML, body: write(code, reason) };
-  }
+  };
+
+  readonly #speaker: Speaker = { fault: this.#fault, clockMs: this.#clockMs };
 
   #refusal({ header }: Envelope, { url = '', headers }: IncomingMessage): OnvifAnswer | null {
     const { login } = this.options.onvif;
@@ -156,7 +153,10 @@ export class OnvifDevice {
         ? [{ namespace: NAMESPACES.ptz, path: '/onvif/ptz', version: [2, 40], capability: 'PTZ' } as const]
         : []),
       { namespace: NAMESPACES.imaging, path: '/onvif/imaging', version: [2, 40], capability: 'Imaging' },
-      ...(onvif.walks || onvif.endsSubscriptionsAfterMs
+      ...(onvif.recordings
+        ? [{ namespace: NAMESPACES.search, path: '/onvif/search', version: [2, 50], capability: null } as const]
+        : []),
+      ...(this.#events
         ? [{ namespace: NAMESPACES.events, path: '/onvif/events', version: [2, 60], capability: 'Events' } as const]
         : []),
     ];
@@ -175,8 +175,9 @@ export class OnvifDevice {
     return (
       this.#deviceAnswer(asked) ??
       this.#mediaAnswer(asked, isSecond) ??
-      (head && this.#headAnswer(head, asked)) ??
-      this.#eventAnswer(asked)
+      (head && headAnswer(head, asked, this.#speaker)) ??
+      this.#events?.answer(asked) ??
+      null
     );
   }
 
@@ -225,6 +226,8 @@ export class OnvifDevice {
             .join('') +
           '</tds:GetScopesResponse>'
         );
+      case 'GetRecordingSummary':
+        return onvif.recordings ? answers.recordingsAnswer(onvif.recordings, this.#clockMs()) : null;
       case 'GetHostname':
         return '<tds:GetHostnameResponse><tds:HostnameInformation><tt:FromDHCP>false</tt:FromDHCP></tds:HostnameInformation></tds:GetHostnameResponse>';
       default:
@@ -266,173 +269,4 @@ export class OnvifDevice {
     const inner = onvif.innerHost?.split(':', 1)[0];
     return `rtsp://${inner ?? name}:${isHere ? rtspPort() : personality.port}${stream.path}`;
   }
-
-  #headAnswer(head: SimulatedHead, { name, node }: Asked): string | OnvifAnswer | null {
-    const { personality } = head;
-    const isTimed = personality.isTimedOnly === true;
-    const unsupported = isTimed ? this.#fault(400, 'ter:ActionNotSupported', `${name} is not implemented.`) : null;
-    const done = (): string => `<tptz:${name}Response/>`;
-    const noToken = (): OnvifAnswer => this.#fault(400, 'ter:NoToken', 'There is no such preset.');
-    switch (name) {
-      case 'GetNodes':
-        return answers.nodesAnswer(personality);
-      case 'GetConfigurations':
-        return (
-          '<tptz:GetConfigurationsResponse><tptz:PTZConfiguration token="ptz-1"><tt:Name>head</tt:Name><tt:UseCount>2</tt:UseCount>' +
-          '<tt:NodeToken>node-1</tt:NodeToken><tt:DefaultPTZTimeout>PT5S</tt:DefaultPTZTimeout></tptz:PTZConfiguration></tptz:GetConfigurationsResponse>'
-        );
-      case 'GetStatus':
-        return (
-          unsupported ??
-          answers.statusAnswer(answers.normOf(head.view, personality), head.isMovingAt(Date.now()), this.#clockMs())
-        );
-      case 'GetPresets':
-        return answers.presetsAnswer(head.presets, personality);
-      case 'SetPreset': {
-        const token = head.setPreset(textIn(node, 'PresetName'), textIn(node, 'PresetToken') || null);
-        if (token === null) return this.#fault(400, 'ter:TooManyPresets', 'No more presets fit.');
-        return `<tptz:SetPresetResponse><tptz:PresetToken>${token}</tptz:PresetToken></tptz:SetPresetResponse>`;
-      }
-      case 'GotoPreset':
-        return head.goToPreset(textIn(node, 'PresetToken')) ? done() : noToken();
-      case 'RemovePreset':
-        return head.removePreset(textIn(node, 'PresetToken')) ? done() : noToken();
-      case 'GotoHomePosition':
-        if (unsupported) return unsupported;
-        head.goTo({ panDeg: 0, tiltDeg: 0, zoom: 1 });
-        return done();
-      case 'ContinuousMove': {
-        const asked = vectorIn(childOf(node, 'Velocity'));
-        head.run(
-          { pan: asked.pan ?? 0, tilt: asked.tilt ?? 0, zoom: asked.zoom ?? 0 },
-          durationOf(textIn(node, 'Timeout')),
-        );
-        return done();
-      }
-      case 'AbsoluteMove':
-        if (unsupported) return unsupported;
-        head.goTo(
-          viewOf({ ...answers.normOf(head.view, personality), ...told(vectorIn(childOf(node, 'Position'))) }, head),
-        );
-        return done();
-      case 'RelativeMove': {
-        if (unsupported) return unsupported;
-        const by = vectorIn(childOf(node, 'Translation'));
-        const now = answers.normOf(head.view, personality);
-        // generic translations: the whole range of a translation is the whole range of the head
-        const sum = { pan: now.pan + (by.pan ?? 0), tilt: now.tilt + (by.tilt ?? 0), zoom: now.zoom + (by.zoom ?? 0) };
-        head.goTo(viewOf(sum, head));
-        return done();
-      }
-      case 'Stop':
-        head.stop();
-        return done();
-      default:
-        return null;
-    }
-  }
-
-  async #eventAnswer({ name, node, host, path, signal }: Asked): Promise<string | OnvifAnswer | null> {
-    const { walks, endsSubscriptionsAfterMs } = this.options.onvif;
-    if (!walks && endsSubscriptionsAfterMs === undefined) return null;
-    const lifeMs =
-      1000 *
-      Math.min(MOST_LIFE_S, this.#lifeOf(textIn(node, 'InitialTerminationTime') || textIn(node, 'TerminationTime')));
-    const point = path.split('/').at(-1) ?? '';
-    const gone = (): OnvifAnswer => this.#fault(400, 'ter:InvalidArgVal', 'There is no such subscription.');
-    const offset = this.options.personality.clockErrorMs;
-    switch (name) {
-      case 'GetEventProperties':
-        return answers.eventPropertiesAnswer();
-      case 'CreatePullPointSubscription': {
-        const first = {
-          topic: answers.MOTION_TOPIC,
-          change: 'Initialized' as const,
-          item: { name: 'IsMotion', value: String(this.#isWalking) },
-          unixMs: this.#clockMs(),
-        };
-        const made = this.#points.create(lifeMs, [first]);
-        if (made === null) return this.#fault(500, 'ter:MaxSubscriptions', 'No more subscriptions fit.');
-        return answers.pullPointAnswer(
-          `${this.#baseFor(host)}/onvif/pull/${made}`,
-          this.#clockMs(),
-          this.#clockMs() + lifeMs,
-        );
-      }
-      case 'PullMessages': {
-        const waitMs = 1000 * Math.min(60, durationOf(textIn(node, 'Timeout')) ?? 1);
-        const events = await this.#points.pull(point, waitMs, Number(textIn(node, 'MessageLimit')) || 10, signal);
-        const ends = this.#points.endOf(point);
-        return events === null || ends === null
-          ? gone()
-          : answers.pulledAnswer(events, 'look-source-1', this.#clockMs(), ends + offset);
-      }
-      case 'Renew': {
-        const ends = this.#points.renew(point, lifeMs);
-        return ends === null ? gone() : answers.renewAnswer(this.#clockMs(), ends + offset);
-      }
-      case 'Unsubscribe':
-        return this.#points.remove(point) ? '<wsnt:UnsubscribeResponse/>' : gone();
-      default:
-        return null;
-    }
-  }
-
-  /** A length, or a moment until which it is to stand. */
-  #lifeOf(text: string): number {
-    const until = momentOf(text);
-    return durationOf(text) ?? (until === null ? USUAL_LIFE_S : Math.max(1, (until - this.#clockMs()) / 1000));
-  }
-
-  #watch(walks: NonNullable<OnvifPersonality['walks']>): void {
-    this.#walk = setInterval(() => {
-      const isWalking = walkAt(Date.now(), walks) !== null;
-      if (isWalking === this.#isWalking) return;
-      this.#isWalking = isWalking;
-      if (!this.#points.isHeard) return;
-      const unixMs = this.#clockMs();
-      this.#points.tell({
-        topic: answers.MOTION_TOPIC,
-        change: 'Changed',
-        item: { name: 'IsMotion', value: String(isWalking) },
-        unixMs,
-      });
-      if (!isWalking)
-        this.#points.tell({
-          topic: answers.LINE_TOPIC,
-          change: 'Changed',
-          item: { name: 'ObjectId', value: '1' },
-          unixMs,
-        });
-    }, WALK_STEP_MS);
-    this.#walk.unref();
-  }
 }
-
-interface Told {
-  readonly pan: number | null;
-  readonly tilt: number | null;
-  readonly zoom: number | null;
-}
-
-function vectorIn(node: XmlNode | null): Told {
-  const turn = childOf(node, 'PanTilt');
-  return {
-    pan: numberOf(attributeOf(turn, 'x')),
-    tilt: numberOf(attributeOf(turn, 'y')),
-    zoom: numberOf(attributeOf(childOf(node, 'Zoom'), 'x')),
-  };
-}
-
-/** What was told of a vector, without what was not. */
-const told = ({ pan, tilt, zoom }: Told): Partial<answers.NormView> => ({
-  ...(pan === null ? {} : { pan }),
-  ...(tilt === null ? {} : { tilt }),
-  ...(zoom === null ? {} : { zoom }),
-});
-
-const viewOf = ({ pan, tilt, zoom }: answers.NormView, { personality: head }: SimulatedHead) => ({
-  panDeg: head.panMin + ((pan + 1) / 2) * (head.panMax - head.panMin),
-  tiltDeg: head.tiltMin + ((tilt + 1) / 2) * (head.tiltMax - head.tiltMin),
-  zoom: 1 + zoom * (head.zoomMax - 1),
-});

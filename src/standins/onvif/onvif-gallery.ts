@@ -25,7 +25,7 @@ const common = {
 const head = SLUICE_RAIL.page?.onvif?.head;
 if (!head) throw new TypeError('The dome over the sluice has lost its head.');
 
-/** One of ten stops gets lost on its way, and it runs on when its time is over. */
+/** One of ten stops gets lost on its way, and it runs on when its time is over; subscriptions have one address for all. */
 export const WEIR_GATE: Personality = {
   ...common,
   name: 'Weir gate',
@@ -49,6 +49,7 @@ export const WEIR_GATE: Personality = {
       tokenLifeS: 300,
       head: { ...head, losesStopEvery: 10, ignoresTimeout: true },
       walks: { everyMs: 4000, forMs: 1500 },
+      tellsPullsByHeader: true,
     },
   },
   streams: [{ label: 'main', path: '/stream/1', format: { ...small, label: 'Weir gate', around: head } }],

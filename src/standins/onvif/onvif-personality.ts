@@ -60,5 +60,9 @@ export interface OnvifPersonality {
   readonly walks?: { readonly everyMs: number; readonly forMs: number };
   /** Its subscriptions end long before they were to. */
   readonly endsSubscriptionsAfterMs?: number;
+  /** It tells its subscriptions apart by an element in the header, under one address for all. */
+  readonly tellsPullsByHeader?: true;
   readonly timeServer?: string;
+  /** What lies on its own disk. */
+  readonly recordings?: { readonly count: number; readonly days: number };
 }

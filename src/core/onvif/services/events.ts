@@ -2,6 +2,7 @@ import { isRecord } from '../../base/is-record.ts';
 import { attributeOf, childOf, childrenOf, textIn, type XmlNode } from '../envelope.ts';
 import { element, NOTIFICATION, operation } from '../operation.ts';
 import { MOST_URI, momentOf, said, saidIn, writeDuration } from '../read-values.ts';
+import { referenceParametersIn } from '../reference-parameters.ts';
 
 // Source: ONVIF Core §9 (events); OASIS WS-BaseNotification 1.3 §4 (subscriptions), §5 (pull points).
 
@@ -70,6 +71,8 @@ export const GET_EVENT_PROPERTIES = operation({
 /** A subscription of ours at the device, and until when it stands. */
 export interface Subscription {
   readonly url: string;
+  /** What stands in the header of each request to it; empty where it is known by its address. */
+  readonly echo: string;
   /** By the device's own clock. */
   readonly nowUnixMs: number | null;
   readonly endsUnixMs: number | null;
@@ -80,8 +83,9 @@ export const CREATE_PULL_POINT = operation({
   name: 'CreatePullPointSubscription',
   action: 'http://www.onvif.org/ver10/events/wsdl/EventPortType/CreatePullPointSubscriptionRequest',
   write: (lifeS: number) => element('InitialTerminationTime', writeDuration(lifeS)),
-  read: (answer): Subscription => ({
+  read: (answer, text): Subscription => ({
     url: saidIn(childOf(answer, 'SubscriptionReference'), 'Address', MOST_URI),
+    echo: referenceParametersIn(text),
     nowUnixMs: momentOf(textIn(answer, 'CurrentTime')),
     endsUnixMs: momentOf(textIn(answer, 'TerminationTime')),
   }),

@@ -10,7 +10,7 @@ import { onvifFacts } from '../../onvif/onvif-facts.ts';
 import { ONVIF_RULES } from '../../onvif/onvif-rules.ts';
 import type { SiteView } from '../../station/site-view.ts';
 import { HEAD_RULES, type HeadFacts } from './head-rules.ts';
-import { onvifPlanOffers } from './onvif-offers.ts';
+import { onvifPlanOffers, onvifPortsSeen } from './onvif-offers.ts';
 import { onvifPlanFacts } from './onvif-plan-facts.ts';
 import { ONVIF_PLAN_RULES } from './onvif-plan-rules.ts';
 
@@ -18,8 +18,13 @@ export const ONVIF_STATION_RULES = [...ONVIF_RULES, ...ONVIF_PLAN_RULES, ...HEAD
 
 const NONE: readonly never[] = [];
 
-const onSite = ({ site }: SiteView, camera: Camera): number =>
-  site.cameras.filter(({ host, kind }) => kind === 'channel' && host !== '' && host === camera.host).length;
+/** What else the site knows of the address of a camera. */
+const besides = (view: SiteView, camera: Camera) => ({
+  channelsOnSite: view.site.cameras.filter(
+    ({ host, kind }) => kind === 'channel' && host !== '' && host === camera.host,
+  ).length,
+  seenPorts: onvifPortsSeen(view, camera),
+});
 
 const last = (quantities: QuantitiesOf | undefined, quantity: string) => quantities?.get(quantity)?.at(-1)?.value;
 const numberOf = (value: unknown): number | undefined => (typeof value === 'number' ? value : undefined);
@@ -55,7 +60,7 @@ export function onvifFindings(camera: Camera, view: SiteView): readonly Finding[
   const { reading } = current;
   return findingsOf([
     ...judgeRows(ONVIF_RULES, onvifFacts(reading, assumed(view.site.assumptions, 'stream.clock'))),
-    ...judgeRows(ONVIF_PLAN_RULES, onvifPlanFacts(camera, model, reading, onSite(view, camera))),
+    ...judgeRows(ONVIF_PLAN_RULES, onvifPlanFacts(camera, model, reading, besides(view, camera))),
     ...head,
   ]);
 }
@@ -65,6 +70,6 @@ export function onvifMends(camera: Camera, ruleId: string, view: SiteView): read
   const remembered = rememberedReading(view.index, camera.id);
   const model = view.modelOf(camera);
   if (!remembered || !isReadingCurrent(remembered, camera, model)) return NONE;
-  const facts = onvifPlanFacts(camera, model, remembered.reading, onSite(view, camera));
+  const facts = onvifPlanFacts(camera, model, remembered.reading, besides(view, camera));
   return mendsOf(ONVIF_PLAN_RULES, ruleId, facts, onvifPlanOffers(view, camera, remembered));
 }

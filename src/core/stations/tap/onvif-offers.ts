@@ -6,10 +6,18 @@ import { nameOfModel } from '../../document/chapters/models/model-name.ts';
 import { keptPath } from '../../document/kept-path.ts';
 import { cardAfter, lessonsOfReading } from '../../document/learnt-card.ts';
 import type { RememberedReading } from '../../document/onvif-evidence.ts';
+import { lastSweepOf } from '../../document/sweeps.ts';
 import { takeProfile } from '../../document/take-profile.ts';
 import type { SiteView } from '../../station/site-view.ts';
 import { asDeclared, isCardOf, ofChannel, onvifPlanFacts, profileFor } from './onvif-plan-facts.ts';
 import type { OnvifPlanOffers } from './onvif-plan-rules.ts';
+
+/** Ports of its address on which the last look through a network found ONVIF. */
+export const onvifPortsSeen = ({ site, index }: SiteView, { host }: Camera): readonly number[] =>
+  site.networks
+    .flatMap(({ id }) => lastSweepOf(index, id)?.hosts ?? [])
+    .filter((seen) => seen.host === host)
+    .flatMap(({ doors }) => doors.flatMap(({ is, port }) => (is === 'onvif' ? [port] : [])));
 
 /** As many ways to name the model are offered. */
 const MOST_MODELS = 3;
@@ -19,8 +27,12 @@ export function onvifPlanOffers(view: SiteView, camera: Camera, { at, reading }:
   const { site } = view;
   const model = view.modelOf(camera);
   const cameraId = camera.id;
-  const facts = onvifPlanFacts(camera, model, reading, 0);
+  const facts = onvifPlanFacts(camera, model, reading, { channelsOnSite: 0, seenPorts: onvifPortsSeen(view, camera) });
   return {
+    onvifPort: () =>
+      facts.seenPort === undefined
+        ? []
+        : [{ text: `Ask port ${facts.seenPort}`, command: { kind: 'setOnvifPort', cameraId, port: facts.seenPort } }],
     paths: () => {
       const stray = camera.streams.find(({ label, path }) => label === facts.strayStream && path === facts.strayPath);
       const profile = stray && profileFor(stray, camera, reading.profiles);

@@ -9,6 +9,9 @@ import { type OnvifReading, type ReadProfile, sizeOf } from '../../onvif/reading
 
 /** What a plan and a device say of each other. */
 export interface OnvifPlanFacts {
+  /** Where a sweep saw its ONVIF, while it was asked elsewhere in vain. */
+  readonly seenPort: number;
+  readonly askedPort: number;
   /** A stream whose path the device does not offer, and the path that it offers instead. */
   readonly strayPaths: number;
   readonly strayStream: string;
@@ -107,10 +110,10 @@ export function onvifPlanFacts(
   camera: Camera,
   model: Model | undefined,
   reading: OnvifReading,
-  channelsOnSite: number,
+  { channelsOnSite, seenPorts }: { readonly channelsOnSite: number; readonly seenPorts: readonly number[] },
 ): Facts<OnvifPlanFacts> {
   const { device, network, sources } = reading;
-  if (!device) return {};
+  if (!device) return { seenPort: seenPorts.find((port) => port !== reading.port), askedPort: reading.port };
   const profiles = ofChannel(camera, reading.profiles);
   const paths = profiles.flatMap((profile) => keptPath(profile) ?? []);
   const strays = paths.length > 0 ? camera.streams.filter(({ path }) => !paths.includes(path)) : [];

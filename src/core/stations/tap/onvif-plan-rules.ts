@@ -6,6 +6,7 @@ import type { OnvifPlanFacts } from './onvif-plan-facts.ts';
 
 /** What a plan could take from its device. */
 export interface OnvifPlanOffers {
+  readonly onvifPort: () => readonly Mend<SiteCommand>[];
   readonly paths: () => readonly Mend<SiteCommand>[];
   readonly port: () => readonly Mend<SiteCommand>[];
   readonly figures: () => readonly Mend<SiteCommand>[];
@@ -25,6 +26,23 @@ const sayIdentity = ({ toldSerial, toldMac }: { toldSerial: string; toldMac: str
 
 /** Asked of a camera that was read by ONVIF at its present address. */
 export const ONVIF_PLAN_RULES = [
+  rule({
+    id: 'onvif.seen-elsewhere',
+    source: 'the last look through its network: a door that answered GetSystemDateAndTime',
+    needs: ['seenPort', 'askedPort'],
+    asks: (f) => f.seenPort !== undefined,
+    judge: () => 'tight',
+    when: {
+      tight: {
+        severity: 'fix',
+        title: (f) => `Its ONVIF was seen on port ${f.seenPort}`,
+        because: (f) => `It was asked on port ${f.askedPort}, in vain.`,
+        do: ['Ask it there.'],
+      },
+    },
+    mends: (_, offers) => offers.onvifPort(),
+    why: 'Makers choose the port as they like, and few write it down.',
+  }),
   rule({
     id: 'onvif.path-not-offered',
     source: 'ONVIF Media §5.15: the addresses of its profiles',

@@ -32,6 +32,11 @@ test.each([
   { rule: 'tap.recording-misdated', facts: { clockErrorS: -400_000 }, severity: 'fix' },
   { rule: 'tap.pictures-without-savings', facts: { codec: 'JPEG', codecsTaken: ['JPEG'] }, severity: 'watch' },
   { rule: 'tap.protocol-not-taken', facts: { protocol: 'rtsp', protocolsTaken: ['onvif'] }, severity: 'stop' },
+  {
+    rule: 'tap.no-steering',
+    facts: { protocol: 'rtsp', isSteeredLive: true, protocolsTaken: ['rtsp'] },
+    severity: 'watch',
+  },
   { rule: 'tap.picture-too-large', facts: { ...BIG, mostWidthPx: 1920, mostHeightPx: 1080 }, severity: 'stop' },
   { rule: 'tap.too-many-frames', facts: { streamFps: 25, mostFps: 15 }, severity: 'fix' },
   { rule: 'tap.rate-too-high', facts: { mostKbps: 1000 }, severity: 'stop' },

@@ -26,7 +26,7 @@ import { CardStreams } from './card-streams.tsx';
 import { FactsTable } from './facts-table.tsx';
 import { GivePanel } from './give-panel.tsx';
 import { LivePicture } from './live-picture.tsx';
-import { OfferPanel } from './onvif/offer-panel.tsx';
+import { OfferPanel, QuietLessons } from './onvif/offer-panel.tsx';
 import { WireTape } from './wire-tape.tsx';
 
 /** The Tap station: address it, probe it, see it, give it to a destination. */
@@ -190,6 +190,9 @@ function StreamBench({ camera, stream, onTaken }: StreamBenchProps) {
         )}
         <div className="max-lg:order-5">
           <GivePanel camera={camera} stream={stream} />
+        </div>
+        <div className="max-lg:order-6">
+          <QuietLessons camera={camera} />
         </div>
       </div>
     </div>

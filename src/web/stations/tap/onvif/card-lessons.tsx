@@ -14,8 +14,15 @@ import { useSiteView } from '../../use-site-view.ts';
 const once = (lessons: readonly Lesson[]): readonly Lesson[] =>
   lessons.filter(({ field }, at) => lessons.findIndex((one) => one.field === field) === at);
 
+interface CardLessonsProps {
+  readonly camera: Camera;
+  readonly reading: OnvifReading | null;
+  /** It stands there only while there is something to learn. */
+  readonly isQuiet?: boolean;
+}
+
 /** What the card of its model can learn from this camera, and what it has learnt before. */
-export function CardLessons({ camera, reading }: { camera: Camera; reading: OnvifReading | null }) {
+export function CardLessons({ camera, reading, isQuiet = false }: CardLessonsProps) {
   const dispatch = useAppDispatch();
   const view = useSiteView();
   const model = view.modelOf(camera);
@@ -34,6 +41,7 @@ export function CardLessons({ camera, reading }: { camera: Camera; reading: Onvi
         })
       : [];
   const lessons = once([...(reading ? lessonsOfReading(model, camera, reading) : []), ...proven]);
+  if (isQuiet && lessons.length === 0) return null;
   const teach = (): void => {
     const taught = cardAfter(model, lessons, {
       from: `${camera.name}, ${view.site.name}`,

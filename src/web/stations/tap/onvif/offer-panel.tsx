@@ -5,10 +5,18 @@ import { useSiteId } from '../../../store/use-site-id.ts';
 import { Panel } from '../../../ui/panel.tsx';
 import { sayWhen } from '../../../ui/say-when.ts';
 import { useSiteView } from '../../use-site-view.ts';
+import { CardLessons } from './card-lessons.tsx';
 import { nameOfDevice, sayClockError, sayEvents, sayHead } from './device-words.ts';
 import { ProfileRows } from './profile-rows.tsx';
 import { ReadAct, ReadProgress } from './read-act.tsx';
 import { useDevice, useDeviceAccess } from './use-device.ts';
+
+/** What its card can learn from what was read and probed, while there is something. */
+export function QuietLessons({ camera }: { camera: Camera }) {
+  const model = useSiteView().modelOf(camera);
+  const { remembered, isCurrent } = useDevice(camera, model);
+  return <CardLessons camera={camera} reading={isCurrent ? (remembered?.reading ?? null) : null} isQuiet />;
+}
 
 /** What the device itself offers, beside the stream: read in seconds, and taken with one press. */
 export function OfferPanel({ camera, onTaken }: { camera: Camera; onTaken: (streamId: string) => void }) {

@@ -1,8 +1,10 @@
 import type { ReactNode } from 'react';
 import { Link } from 'react-router';
+import { sayMany } from '../../../../core/base/say.ts';
 import type { Camera } from '../../../../core/document/chapters/cameras/camera.ts';
 import { CAUSE_WORDS } from '../../../../core/onvif/cause-words.ts';
 import type { OnvifReading } from '../../../../core/onvif/reading.ts';
+import type { RecordingSummary } from '../../../../core/onvif/services/recording.ts';
 import { onvifFindings } from '../../../../core/stations/tap/onvif-judgement.ts';
 import { useSiteId } from '../../../store/use-site-id.ts';
 import { CameraFindings } from '../../../things/finding/camera-findings.tsx';
@@ -114,7 +116,7 @@ function Identity({ reading, at }: { reading: OnvifReading; at: string }) {
           )}
           {network?.timeServers && <Line term="Asks for the time">{network.timeServers.join(', ') || 'nobody'}</Line>}
           {imaging && <Line term="Night filter">{imaging.infraredCut}</Line>}
-          {recordings?.recordings != null && <Line term="Own recordings">{String(recordings.recordings)}</Line>}
+          {recordings?.recordings != null && <Line term="Own recordings">{sayRecordings(recordings)}</Line>}
           <Line term="Login">
             {{ none: 'none asked', token: 'token (WS-Security)', digest: 'HTTP Digest' }[reading.login]}
           </Line>
@@ -129,6 +131,13 @@ function Identity({ reading, at }: { reading: OnvifReading; at: string }) {
       )}
     </div>
   );
+}
+
+const DAY_MS = 86_400_000;
+/** “2, of 9 days”. */
+function sayRecordings({ recordings, fromUnixMs, toUnixMs }: RecordingSummary): string {
+  const days = fromUnixMs === null || toUnixMs === null ? null : Math.round((toUnixMs - fromUnixMs) / DAY_MS);
+  return `${recordings}${days === null ? '' : `, of ${sayMany(days, 'day')}`}`;
 }
 
 const Line = ({ term, children }: { term: string; children: ReactNode }) => (

@@ -40,14 +40,15 @@ export function headReach(camera: Camera, model: Model | undefined, index: Evide
 }
 
 const toUnit = (value: number, { min, max }: Span): number => (2 * (value - min)) / (max - min) - 1;
-const fromUnit = (unit: number, { min, max }: Span): number => min + ((unit + 1) / 2) * (max - min);
+/** −1…1 in the numbers of a space. */
+export const numberOfUnit = (unit: number, { min, max }: Span): number => min + ((unit + 1) / 2) * (max - min);
 
 /** Degrees of a position in the numbers of its space. */
 export const panDegrees = (pan: number, span: Span, { pan: range }: HeadReach): number =>
   degreesOfNorm(toUnit(pan, span), range);
 /** The number of its space for degrees; beyond an end it is taken to it. */
 export const panNumber = (deg: number, span: Span, { pan: range }: HeadReach): number =>
-  fromUnit(normOfDegrees(deg, range).norm, span);
+  numberOfUnit(normOfDegrees(deg, range).norm, span);
 
 /** How wide it sees at its present zoom, as far as its card tells; a head that tells no zoom is taken to be at its wide end. */
 export function viewDegOf({ hfovDeg, zoomMost }: HeadReach, zoom: number | null, span: Span | null): number | null {

@@ -1,8 +1,9 @@
 import type { PtzPosition } from '../../../../core/onvif/services/ptz.ts';
 import { runForTurn } from '../../../../core/ptz/timed-turns.ts';
+import { translationOfDegrees } from '../../../../core/ptz/turning.ts';
 import type { HeadAbility, SteerOrder } from '../../../../core/talk/steer-types.ts';
 import { RUN_MS } from '../../../../core/talk/steer-types.ts';
-import { type HeadReach, panDegrees, panNumber } from './head-geometry.ts';
+import { type HeadReach, numberOfUnit, panDegrees, panNumber } from './head-geometry.ts';
 
 /** How a turn by degrees is done: by the head’s own spaces, or by time where it has none. */
 export type TurnPlan =
@@ -19,6 +20,15 @@ export function turnBy(deg: number, ability: HeadAbility, position: PtzPosition 
       kind: 'by angle',
       order: { kind: 'goTo', position: { pan, tilt: position.tilt, zoom: position.zoom } },
       said: `by angle, from ${from.toFixed(1)}° to ${panDegrees(pan, absolute.x, reach).toFixed(1)}°`,
+    };
+  }
+  const { relative } = ability.node;
+  if (relative) {
+    const { norm, clamped } = translationOfDegrees(deg, reach.pan);
+    return {
+      kind: 'by angle',
+      order: { kind: 'turnBy', by: { pan: numberOfUnit(norm, relative.x), tilt: 0, zoom: null } },
+      said: clamped ? 'by steps, as far as one goes' : 'by steps: it does not say where it looks',
     };
   }
   const { turn } = reach;
