@@ -187,7 +187,7 @@ test.describe('from an empty site, with the server as it is started for real', (
     await page.goto(world.address);
     await page.getByLabel('Name of the site').fill('Bench');
     await press(page, 'Begin');
-    await page.getByLabel('Name').fill('Boots');
+    await page.getByLabel('Name', { exact: true }).fill('Boots');
     await page.getByLabel('Stream URL or address').fill(url);
     await press(page, 'Add');
     await page.getByRole('link', { name: /^Its passport/ }).click();

@@ -27,8 +27,8 @@ export interface Notch {
 /** As a name of so many letters needs, in degrees at the ring where it stands. */
 const needsDeg = (name: string, radius: number): number => (((name.length * 6.6 + 8) / radius) * 180) / Math.PI;
 const NAME_RADIUS = RADIUS - 34;
-const RING = 16;
-const MOST_RINGS = 5;
+const RING = 22;
+const MOST_RINGS = 4;
 
 /** Each name on the outermost ring where it stands clear of those before it. */
 function onRings(notches: readonly Notch[]): readonly (Notch & { readonly radius: number })[] {
