@@ -1,6 +1,6 @@
 import { type InferType, lazy, number, object, string } from 'yup';
 import { TEXT_LIMITS } from '../core/base/limits.ts';
-import { MOST_TOKEN } from '../core/onvif/read-values.ts';
+import { MOST_TOKEN } from '../core/onvif/onvif-limits.ts';
 import type { HearEvent } from '../core/talk/hear-machine.ts';
 import type { OnvifEvent } from '../core/talk/onvif-machine.ts';
 import { type NumberedOrder, RUN_MS, type SteerEvent, VELOCITY } from '../core/talk/steer-types.ts';

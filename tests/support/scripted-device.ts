@@ -1,6 +1,6 @@
 import type { AddressInfo } from 'node:net';
 import { createServer, type Socket } from 'node:net';
-import { NAMESPACES } from '../../src/core/onvif/operation.ts';
+import { NAMESPACES } from '../../src/core/onvif/namespaces.ts';
 import { envelopeOf, faultOf, servicesAnswer, timeAnswer } from '../../src/standins/onvif/onvif-answers.ts';
 
 /** One request that came, as it came. */

@@ -12,9 +12,9 @@ import {
   word,
 } from '../base/check.ts';
 import { STREAM_LIMITS, TEXT_LIMITS } from '../base/limits.ts';
+import { SERVICE_NAMES } from './namespaces.ts';
 import { ONVIF_CAUSES } from './onvif-cause.ts';
-import { SERVICE_NAMES } from './operation.ts';
-import { MOST_TEXT, MOST_TOKEN, MOST_URI } from './read-values.ts';
+import { MOST_TEXT, MOST_TOKEN, MOST_URI } from './onvif-limits.ts';
 import type {
   OnvifReading,
   ReadClock,

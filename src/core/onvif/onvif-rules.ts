@@ -4,8 +4,8 @@ import { failsIf, rulesFor, tightIf } from '../findings/rule.ts';
 import { CAUSE_WORDS } from './cause-words.ts';
 import { EVENT_RULES } from './event-rules.ts';
 import type { OnvifFacts } from './onvif-facts.ts';
+import { TOKEN_LIFE_S } from './onvif-limits.ts';
 import { STEERING_RULES } from './steering-rules.ts';
-import { TOKEN_LIFE_S } from './ws-security.ts';
 
 const rule = rulesFor<OnvifFacts>();
 

@@ -1,19 +1,13 @@
 import { clipText } from '../base/clip.ts';
 import { oneLine } from '../base/control-signs.ts';
 import { attributeOf, textIn, type XmlNode } from './envelope.ts';
+import { MOST_TEXT, MOST_TOKEN } from './onvif-limits.ts';
 
 // What devices write into their answers, by the type that the schema says: nothing is guessed from its look.
-
-/** A name or an identity of a device, as it is kept: one line, and short. */
-export const MOST_TEXT = 120;
-/** Addresses with all their parameters. */
-export const MOST_URI = 1024;
 
 export const said = (text: string, most = MOST_TEXT): string => clipText(oneLine(text).trim(), most);
 export const saidIn = (node: XmlNode | null, name: string, most = MOST_TEXT): string => said(textIn(node, name), most);
 
-/** A token is given back as it came: one that was cut would name nothing, and so is none. */
-export const MOST_TOKEN = 200;
 export function tokenOf(node: XmlNode | null, name = 'token'): string {
   const token = attributeOf(node, name);
   return token.length <= MOST_TOKEN ? token : '';

@@ -1,5 +1,5 @@
+import type { ServiceName } from './namespaces.ts';
 import type { OnvifCause } from './onvif-cause.ts';
-import type { ServiceName } from './operation.ts';
 import type { DeviceInformation } from './services/device.ts';
 import type { ImagingSettings, MediaProfile } from './services/media.ts';
 import type { PtzNode, PtzPreset } from './services/ptz.ts';

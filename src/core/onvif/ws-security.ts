@@ -3,6 +3,7 @@ import type { Credentials } from '../auth/authorization.ts';
 import { base64Of, bytesOf, concatBytes } from '../base/bytes.ts';
 import { atMost, type Verdict } from '../base/verdict.ts';
 import { escapeXml } from './envelope.ts';
+import { TOKEN_LIFE_S } from './onvif-limits.ts';
 
 // Source: OASIS Web Services Security, UsernameToken Profile 1.1 §3.1; ONVIF Core §5.12.2 (clocks).
 
@@ -23,9 +24,6 @@ export interface ClockSkew {
   /** Of whoever takes the difference out: always good; without it, this. */
   readonly verdict: Verdict;
 }
-
-/** Devices refuse a token older than this, at the latest [A]. */
-export const TOKEN_LIFE_S = 300;
 
 /**
  * @param okS up to which nobody is refused; 5 s [A]

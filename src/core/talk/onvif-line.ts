@@ -1,5 +1,5 @@
 import type { HttpDoing, HttpInput } from '../machine/machine.ts';
-import type { ServiceName } from '../onvif/operation.ts';
+import type { ServiceName } from '../onvif/namespaces.ts';
 import type { Call, Outcome, Script } from './onvif-script.ts';
 import { type Judged, MAX_ANSWER_BYTES, type OnvifSession } from './onvif-session.ts';
 

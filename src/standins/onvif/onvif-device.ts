@@ -1,6 +1,6 @@
 import type { IncomingMessage } from 'node:http';
 import { childOf, type Envelope, parseEnvelope, textIn } from '../../core/onvif/envelope.ts';
-import { NAMESPACES } from '../../core/onvif/operation.ts';
+import { NAMESPACES } from '../../core/onvif/namespaces.ts';
 import { LoginGuard } from '../login-guard.ts';
 import type { Personality } from '../personality.ts';
 import { EventService } from './event-service.ts';

@@ -1,7 +1,9 @@
 import { parseMac } from '../../net/mac.ts';
 import { below, childOf, childrenOf, textIn, type XmlNode } from '../envelope.ts';
-import { NAMESPACES, operation, SERVICE_NAMES, type ServiceName } from '../operation.ts';
-import { flagIn, MOST_URI, saidIn, wholeIn } from '../read-values.ts';
+import { NAMESPACES, SERVICE_NAMES, type ServiceName } from '../namespaces.ts';
+import { MOST_URI } from '../onvif-limits.ts';
+import { operation } from '../operation.ts';
+import { flagIn, saidIn, wholeIn } from '../read-values.ts';
 
 // Source: ONVIF Core §8 (device service).
 

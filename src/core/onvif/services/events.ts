@@ -1,7 +1,8 @@
 import { isRecord } from '../../base/is-record.ts';
 import { attributeOf, childOf, childrenOf, textIn, type XmlNode } from '../envelope.ts';
+import { MOST_URI } from '../onvif-limits.ts';
 import { element, NOTIFICATION, operation } from '../operation.ts';
-import { MOST_URI, momentOf, said, saidIn, writeDuration } from '../read-values.ts';
+import { momentOf, said, saidIn, writeDuration } from '../read-values.ts';
 import { referenceParametersIn } from '../reference-parameters.ts';
 
 // Source: ONVIF Core §9 (events); OASIS WS-BaseNotification 1.3 §4 (subscriptions), §5 (pull points).

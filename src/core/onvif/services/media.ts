@@ -1,8 +1,9 @@
 import { clipText } from '../../base/clip.ts';
 import { STREAM_LIMITS, TEXT_LIMITS } from '../../base/limits.ts';
 import { below, childOf, childrenOf, textIn, type XmlNode } from '../envelope.ts';
+import { MOST_URI } from '../onvif-limits.ts';
 import { element, operation } from '../operation.ts';
-import { flagIn, MOST_URI, numberIn, saidIn, tokenIn, tokenOf, wholeIn } from '../read-values.ts';
+import { flagIn, numberIn, saidIn, tokenIn, tokenOf, wholeIn } from '../read-values.ts';
 
 // Source: ONVIF Media §5 (version 1), ONVIF Media2 §5.
 

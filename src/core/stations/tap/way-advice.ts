@@ -1,6 +1,6 @@
 import type { TapUse } from '../../base/tap-uses.ts';
 import type { Verdict } from '../../base/verdict.ts';
-import { TOKEN_LIFE_S } from '../../onvif/ws-security.ts';
+import { TOKEN_LIFE_S } from '../../onvif/onvif-limits.ts';
 
 /** Ways in which a destination can have a camera. */
 export type Way = 'rtsp' | 'onvif' | 'both' | 'maker' | 'none';

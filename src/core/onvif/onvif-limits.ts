@@ -1,0 +1,8 @@
+/** A name or an identity of a device, as it is kept: one line, and short. */
+export const MOST_TEXT = 120;
+/** Addresses with all their parameters. */
+export const MOST_URI = 1024;
+/** A token is given back as it came: one that was cut would name nothing, and so is none. */
+export const MOST_TOKEN = 200;
+/** Devices refuse a token of WS-Security older than this, at the latest [A]. */
+export const TOKEN_LIFE_S = 300;
