@@ -1,6 +1,7 @@
 import { weakMapMemoize } from 'reselect';
-import { type KeptFact, readReading } from '../onvif/kept-reading.ts';
+import { readReading } from '../onvif/kept-reading.ts';
 import type { OnvifReading } from '../onvif/reading.ts';
+import type { KeptFact } from '../onvif/write-reading.ts';
 import { bestOf, type EvidenceIndex, type QuantitiesOf } from './best-known.ts';
 import type { Camera } from './chapters/cameras/camera.ts';
 import type { Model } from './chapters/models/model-card.ts';

@@ -29,50 +29,9 @@ import type { DeviceInformation } from './services/device.ts';
 import type { ImagingSettings } from './services/media.ts';
 import type { PtzNode, PtzPosition, PtzPreset, Space, Span } from './services/ptz.ts';
 import type { RecordingSummary } from './services/recording.ts';
+import { KEPT, type KeptFact } from './write-reading.ts';
 
-// A reading as a journal keeps it: a text for the device, and one for each of its services, profiles, topics and presets,
-// so that each is short. A journal comes from files too: what is read back is checked field by field.
-
-/** Names of the facts that a reading is kept as. */
-export const KEPT = {
-  device: 'onvif.device',
-  service: 'onvif.service',
-  profile: 'onvif.profile',
-  topic: 'onvif.topic',
-  preset: 'onvif.preset',
-} as const;
-
-export interface KeptFact {
-  readonly quantity: (typeof KEPT)[keyof typeof KEPT];
-  readonly value: string;
-}
-
-/** As many of each are kept: together they fit an entry of the journal. */
-const MOST = { service: 16, profile: 64, topic: 60, preset: 40 } as const;
-
-/** @param mostChars of one text; what is longer is left out rather than cut */
-export function writeReading(reading: OnvifReading, mostChars: number): readonly KeptFact[] {
-  const { services, profiles, ptz, events } = reading;
-  const device = {
-    ...reading,
-    services: [],
-    profiles: [],
-    ptz: ptz && { ...ptz, presets: ptz.presets && [] },
-    events: events && { ...events, topics: [] },
-  };
-  const each = (
-    quantity: KeptFact['quantity'],
-    items: readonly object[] | readonly string[],
-    most: number,
-  ): readonly KeptFact[] => items.slice(0, most).map((item) => ({ quantity, value: JSON.stringify(item) }));
-  return [
-    { quantity: KEPT.device, value: JSON.stringify(device) } as const,
-    ...each(KEPT.service, services, MOST.service),
-    ...each(KEPT.profile, profiles, MOST.profile),
-    ...each(KEPT.topic, events?.topics ?? [], MOST.topic),
-    ...each(KEPT.preset, ptz?.presets ?? [], MOST.preset),
-  ].filter(({ value }) => value.length <= mostChars);
-}
+// A journal comes from files too: what is read back is checked field by field.
 
 const BIG = 1e15;
 const any = number(-BIG, BIG);

@@ -4,7 +4,7 @@ import { HEAD, READING } from '../../../tests/support/onvif-readings.ts';
 import * as answers from '../../standins/onvif/onvif-answers.ts';
 import { SLUICE_RAIL } from '../../standins/personality.ts';
 import { childOf, parseEnvelope, type XmlNode } from './envelope.ts';
-import { KEPT, type KeptFact, readReading, writeReading } from './kept-reading.ts';
+import { readReading } from './kept-reading.ts';
 import { type Operation, writeEnvelope } from './operation.ts';
 import { durationOf, momentOf, writeDuration } from './read-values.ts';
 import { referenceParametersIn } from './reference-parameters.ts';
@@ -14,6 +14,7 @@ import * as media from './services/media.ts';
 import * as ptz from './services/ptz.ts';
 import { GET_RECORDING_SUMMARY } from './services/recording.ts';
 import { soapFaultIn } from './soap-fault.ts';
+import { KEPT, type KeptFact, writeReading } from './write-reading.ts';
 import { usernameToken } from './ws-security.ts';
 
 type AnyOperation = Operation<never, unknown>;

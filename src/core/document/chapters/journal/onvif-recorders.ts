@@ -1,9 +1,8 @@
 import { clipText } from '../../../base/clip.ts';
 import { LIST_LIMITS, TEXT_LIMITS } from '../../../base/limits.ts';
 import { sayMany, sayStretch } from '../../../base/say.ts';
-import { CAUSE_WORDS } from '../../../onvif/cause-words.ts';
-import { writeReading } from '../../../onvif/kept-reading.ts';
 import type { OnvifReading, ReadProfile } from '../../../onvif/reading.ts';
+import { writeReading } from '../../../onvif/write-reading.ts';
 import type { TurnCalibration } from '../../../ptz/timed-turns.ts';
 import type { Heard } from '../../../talk/hear-machine.ts';
 import { cameraOf, type Recorders, streamIn, words } from '../../command-parts.ts';
@@ -57,11 +56,13 @@ const nameOf = (reading: OnvifReading): string =>
 export const ONVIF_RECORDERS: Recorders<OnvifRecord> = {
   recordDevice: (site, { cameraId, readingId, reading }) => {
     const subject = cameraSubject(cameraId);
-    const { cause, profiles, clock, device } = reading;
-    const outcome = cause ? CAUSE_WORDS[cause].title.toLowerCase() : nameOf(reading) || 'read';
+    const { cause, note, profiles, clock, device } = reading;
+    const { name } = cameraOf(site, cameraId);
+    const outcome = cause ? `${name} was not read by ONVIF` : `${name} read by ONVIF: ${nameOf(reading) || 'read'}`;
     return {
-      ...words('tap', subject, `${cameraOf(site, cameraId).name} read by ONVIF: ${outcome}`, {
+      ...words('tap', subject, outcome, {
         cause: cause ?? undefined,
+        because: cause && note !== '' ? clipText(note, TEXT_LIMITS.place) : undefined,
         firmware: device?.firmware || undefined,
         serial: device?.serial || undefined,
         profiles: profiles.length > 0 ? String(profiles.length) : undefined,
