@@ -62,6 +62,13 @@ test.describe('on Alder Mill', () => {
     await expect(looks.getByText(/It reports -\d/)).toBeVisible();
     await page.keyboard.up('ArrowLeft');
     await expect(handIs(page)).toHaveText('at rest');
+    // “+” goes down with Shift, and comes up as “=” where Shift is let go first.
+    await page.keyboard.down('Shift');
+    await page.keyboard.down('Equal');
+    await expect(handIs(page)).toHaveText('it moves');
+    await page.keyboard.up('Shift');
+    await page.keyboard.up('Equal');
+    await expect(handIs(page)).toHaveText('at rest');
     await press(page, 'Go to Mill lane');
     await expect(looks.getByText(/It reports 30\.0°/)).toBeVisible();
     // How fast it turns, by its own word.
@@ -217,5 +224,14 @@ test.describe('from an empty site, with the server as it is started for real', (
     await press(page, 'Turn');
     await expect(region(page, 'Where it looks').getByText('Counted 30.0° · asked 30.0°')).toBeVisible();
     await sitesReadBack(page);
+    // After a reload its secret is gone: nothing is tried with an empty one, and what is missing is said with the way to it.
+    const tried: string[] = [];
+    page.on('websocket', (socket) => tried.push(socket.url()));
+    await page.reload();
+    await expect(region(page, 'In hand').getByText(/^The secret of boot-viewer is not here/)).toBeVisible();
+    await expect(page.getByText('No picture: the secret that draws it is not here')).toBeVisible();
+    expect(tried).toEqual([]);
+    await page.getByRole('link', { name: 'Type it at its stream' }).click();
+    await expect(page.getByLabel('Secret', { exact: true })).toBeVisible();
   });
 });

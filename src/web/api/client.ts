@@ -54,3 +54,9 @@ export async function callServer(path: string, init: RequestInit = {}): Promise<
 
 export const fetchInfo = async (): Promise<ServerInfo> => (await callServer('/api/info')).json();
 export const fetchDemo = async (): Promise<DemoSite> => (await callServer('/api/demo')).json();
+
+/** Why a piece of work broke off. @param work as it is called within a sentence: “the reading” */
+export const sayBreak = (error: unknown, work: string): string =>
+  error instanceof ServerRefused || error instanceof ServerUnreachable
+    ? error.message
+    : `Clear Tap’s own server went away during ${work}. Start it again and try again; nothing is lost.`;

@@ -3,7 +3,7 @@ import { HOSTS_OF_SWEEP } from '../../../core/document/chapters/journal/journal-
 import { parseScanRange, sayRange } from '../../../core/net/scan-range.ts';
 import type { ScanSummary } from '../../../core/scan/scan-types.ts';
 import type { SeenHost } from '../../../core/scan/seen.ts';
-import { ServerRefused, ServerUnreachable } from '../../api/client.ts';
+import { sayBreak } from '../../api/client.ts';
 import { streamLines } from '../../api/stream-lines.ts';
 import { newId } from '../../store/new-id.ts';
 import { commandIssued, selectSite } from '../../store/site-slice.ts';
@@ -95,10 +95,7 @@ class SweepRunner {
       else
         tell({
           status: 'failed',
-          trouble:
-            error instanceof ServerRefused || error instanceof ServerUnreachable
-              ? error.message
-              : 'Clear Tap’s own server went away during the sweep. Start it again; what was seen stays.',
+          trouble: sayBreak(error, 'the sweep'),
         });
     }
     if (hosts.size > 0 || now.summary) this.#record(now, request, [...hosts.values()], dispatch);

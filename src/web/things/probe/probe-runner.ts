@@ -1,7 +1,7 @@
 import type { Camera, Stream } from '../../../core/document/chapters/cameras/camera.ts';
 import { plainUrlOf } from '../../../core/document/stream-address.ts';
 import type { TransportChoice } from '../../../core/rtsp/client-types.ts';
-import { ServerRefused, ServerUnreachable } from '../../api/client.ts';
+import { ServerRefused, sayBreak } from '../../api/client.ts';
 import { streamProbe } from '../../api/probe-stream.ts';
 import { newId } from '../../store/new-id.ts';
 import { probeBroken, probeCancelled, probeEventSeen, probeStarted } from '../../store/probe-slice.ts';
@@ -66,10 +66,7 @@ export async function probeStream(
     if (controller.signal.aborted) dispatch(probeCancelled(stream.id));
     else {
       if (!(error instanceof ServerRefused)) dispatch(serverMissed());
-      const message =
-        error instanceof ServerRefused || error instanceof ServerUnreachable
-          ? error.message
-          : 'Clear Tap’s own server went away during the probe. Start it again and probe again; nothing is lost.';
+      const message = sayBreak(error, 'the probe');
       dispatch(probeBroken({ streamId: stream.id, message }));
     }
   } finally {

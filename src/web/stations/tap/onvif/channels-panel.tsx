@@ -4,6 +4,7 @@ import { streamsOfCard } from '../../../../core/document/offered-streams.ts';
 import { freeName } from '../../../../core/document/things.ts';
 import { buildStreamUrl } from '../../../../core/net/stream-url.ts';
 import type { ProbeReport } from '../../../../core/probe/probe-types.ts';
+import { sayBreak } from '../../../api/client.ts';
 import { streamProbe } from '../../../api/probe-stream.ts';
 import { newId } from '../../../store/new-id.ts';
 import { commandIssued } from '../../../store/site-slice.ts';
@@ -12,8 +13,9 @@ import { Button } from '../../../ui/button.tsx';
 import { Drop } from '../../../ui/drop.tsx';
 import { NumberField } from '../../../ui/number-field.tsx';
 import { Panel } from '../../../ui/panel.tsx';
-import { useVault } from '../../../vault/vault-context.tsx';
 import { useSiteView } from '../../use-site-view.ts';
+import { SecretWanted } from './secret-wanted.tsx';
+import { useDeviceAccess } from './use-device.ts';
 
 /** How a channel answered by its path. */
 interface Tried {
@@ -39,12 +41,14 @@ const outcomeOf = ({ verdict, cause, media, findings }: ProbeReport): Pick<Tried
 /** The channels of a box, each tried by its path from the card, whatever its ONVIF shows; what is there can be brought in. */
 export function ChannelsPanel({ camera }: { camera: Camera }) {
   const dispatch = useAppDispatch();
-  const vault = useVault();
   const view = useSiteView();
   const { site } = view;
   const model = view.modelOf(camera);
   const [tried, setTried] = useState<readonly Tried[]>([]);
   const [isRunning, setIsRunning] = useState(false);
+  const [isAsked, setIsAsked] = useState(false);
+  const [trouble, setTrouble] = useState<string | null>(null);
+  const access = useDeviceAccess(camera, model);
   const controller = useRef<AbortController | null>(null);
   useEffect(() => () => controller.current?.abort(), []);
   const hasPath = model?.path.includes('{channel}') === true;
@@ -54,10 +58,13 @@ export function ChannelsPanel({ camera }: { camera: Camera }) {
   const pathFor = (channel: number): string => (model ? (streamsOfCard(model, { channel })[0]?.stream.path ?? '') : '');
 
   const tryAll = async (): Promise<void> => {
+    setIsAsked(access.request === null);
+    if (access.request === null) return;
+    setTrouble(null);
     const abort = new AbortController();
     controller.current = abort;
     setIsRunning(true);
-    const secret = camera.account ? vault.get(camera.account.secretRef) : null;
+    const { user, secret } = access.request;
     let seen: readonly Tried[] = [];
     const put = (one: Tried): void => {
       seen = [...seen.filter(({ channel }) => channel !== one.channel), one];
@@ -78,11 +85,10 @@ export function ChannelsPanel({ camera }: { camera: Camera }) {
           path: pathname,
           query: query ?? null,
         });
-        const user = camera.account?.user ?? null;
         const request = {
           url,
           user,
-          secret: user === null ? null : (secret ?? ''),
+          secret,
           seconds: 1,
           timeoutMs: STEP_TIMEOUT_MS,
           media: false,
@@ -96,9 +102,10 @@ export function ChannelsPanel({ camera }: { camera: Camera }) {
         });
         if (stops) break; // asking on would lock the account
       }
-    } catch {
-      // stopped, or the server went away: what was seen stays, and nothing is said to be there that was not
+    } catch (error) {
+      // what was seen stays, and nothing is said to be there that was not
       setTried(seen.filter(({ outcome }) => outcome !== 'trying'));
+      if (!abort.signal.aborted) setTrouble(sayBreak(error, 'the tries'));
     } finally {
       setIsRunning(false);
     }
@@ -145,6 +152,8 @@ export function ChannelsPanel({ camera }: { camera: Camera }) {
         )
       }
     >
+      {isAsked && <SecretWanted camera={camera} access={access} />}
+      {trouble && <p role="alert">{trouble}</p>}
       {camera.kind !== 'channel' || camera.channel === null ? (
         <div className="flex flex-wrap items-end gap-3">
           <NumberField

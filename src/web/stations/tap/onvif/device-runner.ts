@@ -1,7 +1,7 @@
 import type { OnvifRequest } from '../../../../contract/onvif-api.ts';
 import type { OnvifReading } from '../../../../core/onvif/reading.ts';
 import type { OnvifStep } from '../../../../core/talk/onvif-line.ts';
-import { ServerRefused, ServerUnreachable } from '../../../api/client.ts';
+import { sayBreak } from '../../../api/client.ts';
 import { readDevice } from '../../../api/onvif.ts';
 import { newId } from '../../../store/new-id.ts';
 import { commandIssued, selectSite } from '../../../store/site-slice.ts';
@@ -55,10 +55,7 @@ class DeviceRunner {
       if (this.#runs.get(cameraId)?.status === 'running') throw new Error('The reading ended without a report.');
     } catch (error) {
       if (controller.signal.aborted) return put({ status: 'cancelled' });
-      const message =
-        error instanceof ServerRefused || error instanceof ServerUnreachable
-          ? error.message
-          : 'Clear Tap’s own server went away during the reading. Start it again and read again; nothing is lost.';
+      const message = sayBreak(error, 'the reading');
       put({ status: 'broken', message });
     }
   }

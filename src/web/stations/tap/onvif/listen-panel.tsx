@@ -9,6 +9,7 @@ import { Button } from '../../../ui/button.tsx';
 import { Panel } from '../../../ui/panel.tsx';
 import { sayWhen } from '../../../ui/say-when.ts';
 import { type HeardEvent, type ListenState, listenTo } from './listen-runner.ts';
+import { SecretWanted } from './secret-wanted.tsx';
 import type { DeviceAccess } from './use-device.ts';
 
 const SECONDS = 60;
@@ -39,6 +40,7 @@ function useElapsedS(state: ListenState): number {
 export function ListenPanel({ camera, access }: { camera: Camera; access: DeviceAccess }) {
   const dispatch = useAppDispatch();
   const index = useAppSelector(selectIndex);
+  const [isAsked, setIsAsked] = useState(false);
   const [state, setState] = useState<ListenState>({ status: 'none' });
   const stop = useRef<(() => void) | null>(null);
   useEffect(() => () => stop.current?.(), []);
@@ -48,7 +50,7 @@ export function ListenPanel({ camera, access }: { camera: Camera; access: Device
   const start = (): void => {
     const { request } = access;
     if (request) stop.current = listenTo(camera.id, { ...request, seconds: SECONDS }, dispatch, setState);
-    else access.askForSecret();
+    setIsAsked(request === null);
   };
   return (
     <Panel
@@ -66,6 +68,7 @@ export function ListenPanel({ camera, access }: { camera: Camera; access: Device
         )
       }
     >
+      {isAsked && <SecretWanted camera={camera} access={access} />}
       {state.status === 'none' ? (
         <p className="text-small text-soft">
           Listening takes a subscription, shows what it tells as it happens, and gives the subscription back. Walk

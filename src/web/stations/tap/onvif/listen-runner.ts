@@ -1,7 +1,7 @@
 import type { HearRequest } from '../../../../contract/onvif-api.ts';
 import type { DeviceEvent } from '../../../../core/onvif/services/events.ts';
 import type { Heard } from '../../../../core/talk/hear-machine.ts';
-import { ServerRefused, ServerUnreachable } from '../../../api/client.ts';
+import { sayBreak } from '../../../api/client.ts';
 import { hearDevice } from '../../../api/onvif.ts';
 import { newId } from '../../../store/new-id.ts';
 import { commandIssued, selectSite } from '../../../store/site-slice.ts';
@@ -70,10 +70,7 @@ export function listenTo(
     (error: unknown) => {
       if (controller.signal.aborted)
         return tell({ status: 'over', message: 'Stopped; the subscription was given back.' });
-      const message =
-        error instanceof ServerRefused || error instanceof ServerUnreachable
-          ? error.message
-          : 'Clear Tap’s own server went away. Start it again and listen again.';
+      const message = sayBreak(error, 'the listening');
       tell({ status: 'broken', message });
     },
   );

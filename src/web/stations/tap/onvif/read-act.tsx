@@ -7,6 +7,7 @@ import { Button } from '../../../ui/button.tsx';
 import { NumberField } from '../../../ui/number-field.tsx';
 import { SelectField } from '../../../ui/text-field.tsx';
 import { deviceRunner } from './device-runner.ts';
+import { SecretWanted } from './secret-wanted.tsx';
 import type { DeviceAccess, DeviceState, OnvifLogin } from './use-device.ts';
 
 const isLogin = (text: string): text is OnvifLogin => text === 'draws' || text === 'sets-up';
@@ -49,11 +50,11 @@ interface ReadActProps {
 /** Reads the device, or stops reading. */
 export function ReadAct({ camera, access, device, isMain = false }: ReadActProps) {
   const dispatch = useAppDispatch();
-  const [isRefused, setIsRefused] = useState(false);
+  const [isAsked, setIsAsked] = useState(false);
   const isRunning = device.run?.status === 'running';
   const start = (): void => {
     const { request } = access;
-    setIsRefused(request === null && !access.askForSecret());
+    setIsAsked(request === null);
     if (request) void deviceRunner.start(camera.id, request, dispatch);
   };
   if (isRunning) return <Button onClick={() => deviceRunner.cancel(camera.id)}>Stop reading</Button>;
@@ -62,11 +63,7 @@ export function ReadAct({ camera, access, device, isMain = false }: ReadActProps
       <Button kind={isMain ? 'main' : 'plain'} disabled={camera.host === ''} onClick={start}>
         {device.remembered ? 'Read it again' : 'Read it by ONVIF'}
       </Button>
-      {isRefused && (
-        <span role="alert" className="text-small text-brass">
-          Type the secret of {access.account?.user} at its stream first.
-        </span>
-      )}
+      {isAsked && <SecretWanted camera={camera} access={access} />}
     </>
   );
 }

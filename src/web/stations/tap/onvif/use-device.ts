@@ -26,8 +26,10 @@ export interface DeviceAccess {
   readonly login: OnvifLogin;
   readonly setLogin: (login: OnvifLogin) => void;
   readonly hasBoth: boolean;
-  /** Opens the slip where secrets are unlocked, if that is what is missing; says whether it did. */
-  readonly askForSecret: () => boolean;
+  /** Its secret may be among those that are locked away. */
+  readonly isLocked: boolean;
+  /** Opens the slip where secrets are unlocked. */
+  readonly unlock: () => void;
 }
 
 /** How a camera is reached by ONVIF: where, and as whom. */
@@ -56,11 +58,8 @@ export function useDeviceAccess(camera: Camera, model: Model | undefined): Devic
     login,
     setLogin,
     hasBoth,
-    askForSecret: () => {
-      if (!lacks || vault.state !== 'locked') return false;
-      dispatch(slipAsked('vault'));
-      return true;
-    },
+    isLocked: lacks && vault.state === 'locked',
+    unlock: () => void dispatch(slipAsked('vault')),
   };
 }
 

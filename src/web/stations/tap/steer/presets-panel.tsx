@@ -1,4 +1,5 @@
 import { type RefObject, useState } from 'react';
+import { clipText } from '../../../../core/base/clip.ts';
 import { TEXT_LIMITS } from '../../../../core/base/limits.ts';
 import type { Camera } from '../../../../core/document/chapters/cameras/camera.ts';
 import { type HeadPreset, STEERING_LIMITS } from '../../../../core/document/chapters/cameras/steering.ts';
@@ -110,6 +111,7 @@ export function PresetsPanel({ camera, hand, canvas, onGo }: PresetsPanelProps) 
                 aria-label={`New picture of ${preset.name}`}
                 onClick={() => {
                   const still = stillOf(canvas.current);
+                  setProblem(still ? null : 'There is no picture to take one of: open it above first.');
                   if (still) put({ ...preset, still });
                 }}
               >
@@ -140,7 +142,7 @@ export function PresetsPanel({ camera, hand, canvas, onGo }: PresetsPanelProps) 
                     aria-label={`Keep ${shown} here too`}
                     disabled={isFull}
                     onClick={() =>
-                      put({ id: newId('preset'), name: shown.slice(0, TEXT_LIMITS.label), token, still: '' })
+                      put({ id: newId('preset'), name: clipText(shown, TEXT_LIMITS.label), token, still: '' })
                     }
                   >
                     Keep it here too

@@ -11,9 +11,12 @@ import { CheckField } from '../../../ui/check-field.tsx';
 import { NumberField } from '../../../ui/number-field.tsx';
 import { Panel } from '../../../ui/panel.tsx';
 import { RangeField } from '../../../ui/range-field.tsx';
+import { lacksSecret } from '../../../vault/lacks-secret.ts';
+import { useVault } from '../../../vault/vault-context.tsx';
 import { useSiteView } from '../../use-site-view.ts';
 import { LivePicture } from '../live-picture.tsx';
 import { OnvifFields } from '../onvif/read-act.tsx';
+import { SecretWanted } from '../onvif/secret-wanted.tsx';
 import { useDeviceAccess } from '../onvif/use-device.ts';
 import { CalibratePanel, type MarkedPoint } from './calibrate-panel.tsx';
 import { headReach, panDegrees, panNumber, viewDegOf } from './head-geometry.ts';
@@ -41,6 +44,7 @@ export function SteerBench({ camera }: { camera: Camera }) {
   const view = useSiteView();
   const index = useAppSelector(selectIndex);
   const model = view.modelOf(camera);
+  const vault = useVault();
   const access = useDeviceAccess(camera, model);
   const steer = useSteer(access.request);
   const reach = headReach(camera, model, index);
@@ -146,8 +150,12 @@ export function SteerBench({ camera }: { camera: Camera }) {
             <LivePicture
               camera={camera}
               stream={stream}
-              openKey="steer"
-              placeholder="Opening its picture"
+              openKey={lacksSecret(camera, stream, vault) ? null : 'steer'}
+              placeholder={
+                lacksSecret(camera, stream, vault)
+                  ? 'No picture: the secret that draws it is not here'
+                  : 'Opening its picture'
+              }
               canvasRef={canvas}
               onPoint={markWanted !== null || centres ? onPicture : null}
               overlay={markWanted}
@@ -170,16 +178,7 @@ export function SteerBench({ camera }: { camera: Camera }) {
             }
             actions={state.status === 'ended' && <Button onClick={hand.reopen}>Take it again</Button>}
           >
-            {access.request === null && (
-              <p role="alert">
-                {camera.host === ''
-                  ? 'It has no address yet.'
-                  : `The secret of ${access.account?.user ?? 'its account'} is not known here.`}{' '}
-                <Button kind="quiet" onClick={() => access.askForSecret()}>
-                  Unlock secrets
-                </Button>
-              </p>
-            )}
+            <SecretWanted camera={camera} access={access} />
             {state.message && (
               <p role="alert" className="mb-2 border-l-[3px] border-brick pl-3">
                 {state.message}

@@ -1,4 +1,4 @@
-import { useEffect } from 'react';
+import { useEffect, useRef } from 'react';
 import type { PtzVelocity } from '../../../../core/onvif/services/ptz.ts';
 import type { Hand } from './use-steer.ts';
 
@@ -20,13 +20,16 @@ const isCovered = (): boolean => document.querySelector('[role="dialog"], [role=
 /** Arrows turn, + and − zoom, blank stops; two keys at once turn aslant. Letting go stops. */
 export function useSteerKeys({ hold, release, stop, state }: Hand, speed: number): void {
   const isReady = state.status === 'ready';
+  const isMoving = useRef(false);
+  isMoving.current = state.isMoving !== false; // a head that does not tell may well move
   // biome-ignore lint/correctness/useExhaustiveDependencies: the hand is the same one as long as it is ready
   useEffect(() => {
     if (!isReady) return;
-    const down = new Set<string>();
+    // by the place of the key: “+” goes down with Shift and comes up as “=” when Shift is let go first
+    const down = new Map<string, string>();
     const turn = (): void => {
       const sum = { pan: 0, tilt: 0, zoom: 0 };
-      for (const key of down) {
+      for (const key of down.values()) {
         const way = KEYS[key];
         if (!way) continue;
         sum.pan += way.pan * speed;
@@ -38,7 +41,9 @@ export function useSteerKeys({ hold, release, stop, state }: Hand, speed: number
     };
     const onDown = (event: KeyboardEvent): void => {
       if (isTyping(event.target) || isCovered() || event.ctrlKey || event.metaKey || event.altKey) return;
-      if (event.key === ' ' && !(event.target instanceof HTMLButtonElement)) {
+      // while it moves the space bar is the stop, whatever button was pressed last
+      if (event.key === ' ' && (isMoving.current || !(event.target instanceof HTMLButtonElement))) {
+        if (event.repeat || event.defaultPrevented) return;
         event.preventDefault();
         down.clear();
         return stop();
@@ -46,17 +51,21 @@ export function useSteerKeys({ hold, release, stop, state }: Hand, speed: number
       if (!Object.hasOwn(KEYS, event.key)) return;
       event.preventDefault();
       if (event.repeat) return;
-      down.add(event.key);
+      down.set(event.code, event.key);
       turn();
     };
     const onUp = (event: KeyboardEvent): void => {
-      if (down.delete(event.key)) turn();
+      if (down.delete(event.code)) turn();
     };
+    // whoever turns to another window lets a key go that is never told of
+    const onBlur = (): void => down.clear();
     window.addEventListener('keydown', onDown);
     window.addEventListener('keyup', onUp);
+    window.addEventListener('blur', onBlur);
     return () => {
       window.removeEventListener('keydown', onDown);
       window.removeEventListener('keyup', onUp);
+      window.removeEventListener('blur', onBlur);
       release();
     };
   }, [isReady, speed]);
