@@ -1,6 +1,6 @@
 import type { HttpAnswer, HttpRequest } from '../http/http-message.ts';
 import type { ClientEffect, ClientInput } from '../rtsp/client-types.ts';
-import type { ProbeCause } from '../rtsp/exchange-types.ts';
+import type { DialCause, ProbeCause } from '../rtsp/exchange-types.ts';
 
 /** Something that talks to devices, sans-IO: what happens goes in, what is to be done comes out. It ends by itself. */
 export interface Machine<Input, Effect> {
@@ -38,11 +38,7 @@ export type DriveInput<Timer extends string> = CommonInput<Timer> | CameraInput;
 export type DriveEffect<Timer extends string> = CommonEffect<Timer> | CameraDoing;
 
 /** Why an exchange over HTTP gave no whole answer. */
-export type HttpCause =
-  | Extract<ProbeCause, 'unresolved-host' | 'unreachable' | 'refused' | 'timeout' | 'closed' | 'blocked-by-policy'>
-  | 'not-http'
-  | 'too-large'
-  | 'cut';
+export type HttpCause = DialCause | 'not-http' | 'too-large' | 'cut';
 
 /** Exchanges by their number, over lines that are kept open: on one line one waits for the other. */
 export type HttpDoing =

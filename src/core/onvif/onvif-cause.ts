@@ -1,11 +1,8 @@
+import { DIAL_CAUSES } from '../rtsp/exchange-types.ts';
+
 /** Why an operation gave no answer. */
 export const ONVIF_CAUSES = [
-  'unresolved-host',
-  'unreachable',
-  'refused',
-  'timeout',
-  'closed',
-  'blocked-by-policy',
+  ...DIAL_CAUSES,
   'not-http',
   'too-large',
   'cut',

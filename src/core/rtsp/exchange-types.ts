@@ -25,6 +25,17 @@ export const PROBE_CAUSES = [
 ] as const;
 export type ProbeCause = (typeof PROBE_CAUSES)[number];
 
+/** Why a line to a device did not come about, or did not last: of every protocol the same. */
+export const DIAL_CAUSES = [
+  'unresolved-host',
+  'unreachable',
+  'refused',
+  'timeout',
+  'closed',
+  'blocked-by-policy',
+] as const satisfies readonly ProbeCause[];
+export type DialCause = (typeof DIAL_CAUSES)[number];
+
 /** The steps of a probe in the order in which they run; one that was not reached is missing from a report. */
 export const PROBE_STEPS = [
   'resolve',

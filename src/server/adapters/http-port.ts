@@ -6,6 +6,7 @@ import {
   writeHttpRequest,
 } from '../../core/http/http-message.ts';
 import type { HttpCause } from '../../core/machine/machine.ts';
+import { DIAL_CAUSES, type DialCause } from '../../core/rtsp/exchange-types.ts';
 import {
   type Connection,
   type Dialer,
@@ -26,19 +27,7 @@ const CAUSES: Readonly<Record<HttpFaultCode, HttpCause>> = {
   'http.cut': 'cut',
 };
 
-type Dialled = Extract<
-  HttpCause,
-  'unresolved-host' | 'unreachable' | 'refused' | 'timeout' | 'closed' | 'blocked-by-policy'
->;
-const DIALLED: ReadonlySet<string> = new Set<Dialled>([
-  'unresolved-host',
-  'unreachable',
-  'refused',
-  'timeout',
-  'closed',
-  'blocked-by-policy',
-]);
-const isDialled = (cause: string): cause is Dialled => DIALLED.has(cause);
+const isDialled = (cause: string): cause is DialCause => DIAL_CAUSES.some((one) => one === cause);
 
 interface Waiting {
   readonly resolve: (answer: HttpAnswer) => void;

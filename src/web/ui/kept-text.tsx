@@ -17,6 +17,10 @@ interface KeptTextProps {
   readonly onKeep: (text: string) => void;
 }
 
+/** Of the name of a thing in a list. */
+export const nameIsNeeded = (text: string): { readonly stops: true; readonly text: string } | null =>
+  text === '' ? { stops: true, text: 'A name is needed.' } : null;
+
 /** A short text, kept as one leaves it or presses Enter, without blanks at its ends. What cannot be kept stays as it was typed. */
 export function KeptText({ name, value, isCode = true, remarkOf, onKeep, ...rest }: KeptTextProps) {
   const [typed, setTyped] = useState<string | null>(null);

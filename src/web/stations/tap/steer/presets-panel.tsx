@@ -8,7 +8,7 @@ import { commandIssued } from '../../../store/site-slice.ts';
 import { useAppDispatch } from '../../../store/store.ts';
 import { ThingActs } from '../../../things/thing/thing-acts.tsx';
 import { Button } from '../../../ui/button.tsx';
-import { KeptText } from '../../../ui/kept-text.tsx';
+import { KeptText, nameIsNeeded } from '../../../ui/kept-text.tsx';
 import { Panel } from '../../../ui/panel.tsx';
 import { TextField } from '../../../ui/text-field.tsx';
 import { stillOf } from './still.ts';
@@ -100,7 +100,7 @@ export function PresetsPanel({ camera, hand, canvas, onGo }: PresetsPanelProps) 
               className="w-40"
               value={preset.name}
               maxLength={TEXT_LIMITS.label}
-              remarkOf={(text) => (text === '' ? { stops: true, text: 'A name is needed.' } : null)}
+              remarkOf={nameIsNeeded}
               onKeep={(text) => put({ ...preset, name: text })}
             />
             <span className="flex flex-wrap gap-2">

@@ -12,7 +12,7 @@ import { commandIssued } from '../../../store/site-slice.ts';
 import { useAppDispatch } from '../../../store/store.ts';
 import { ThingActs } from '../../../things/thing/thing-acts.tsx';
 import { Button } from '../../../ui/button.tsx';
-import { KeptText } from '../../../ui/kept-text.tsx';
+import { KeptText, nameIsNeeded } from '../../../ui/kept-text.tsx';
 import { NumberField } from '../../../ui/number-field.tsx';
 import { Panel } from '../../../ui/panel.tsx';
 import { SelectField } from '../../../ui/text-field.tsx';
@@ -103,7 +103,7 @@ export function ToursPanel({ camera, hand }: { camera: Camera; hand: Hand }) {
                 className="w-40"
                 value={tour.name}
                 maxLength={TEXT_LIMITS.label}
-                remarkOf={(text) => (text === '' ? { stops: true, text: 'A name is needed.' } : null)}
+                remarkOf={nameIsNeeded}
                 onKeep={(name) => put({ ...tour, name })}
               />
               <span className="pb-1.5 text-small text-soft">
