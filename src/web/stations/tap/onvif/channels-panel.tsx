@@ -14,7 +14,7 @@ import { Drop } from '../../../ui/drop.tsx';
 import { NumberField } from '../../../ui/number-field.tsx';
 import { Panel } from '../../../ui/panel.tsx';
 import { useSiteView } from '../../use-site-view.ts';
-import { SecretWanted } from './secret-wanted.tsx';
+import { AccessWanted } from './access-wanted.tsx';
 import { useDeviceAccess } from './use-device.ts';
 
 /** How a channel answered by its path. */
@@ -152,7 +152,7 @@ export function ChannelsPanel({ camera }: { camera: Camera }) {
         )
       }
     >
-      {isAsked && <SecretWanted camera={camera} access={access} />}
+      {isAsked && <AccessWanted camera={camera} access={access} />}
       {trouble && <p role="alert">{trouble}</p>}
       {camera.kind !== 'channel' || camera.channel === null ? (
         <div className="flex flex-wrap items-end gap-3">

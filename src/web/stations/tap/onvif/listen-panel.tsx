@@ -8,8 +8,8 @@ import { useAppDispatch, useAppSelector } from '../../../store/store.ts';
 import { Button } from '../../../ui/button.tsx';
 import { Panel } from '../../../ui/panel.tsx';
 import { sayWhen } from '../../../ui/say-when.ts';
+import { AccessWanted } from './access-wanted.tsx';
 import { type HeardEvent, type ListenState, listenTo } from './listen-runner.ts';
-import { SecretWanted } from './secret-wanted.tsx';
 import type { DeviceAccess } from './use-device.ts';
 
 const SECONDS = 60;
@@ -68,7 +68,7 @@ export function ListenPanel({ camera, access }: { camera: Camera; access: Device
         )
       }
     >
-      {isAsked && <SecretWanted camera={camera} access={access} />}
+      {isAsked && <AccessWanted camera={camera} access={access} />}
       {state.status === 'none' ? (
         <p className="text-small text-soft">
           Listening takes a subscription, shows what it tells as it happens, and gives the subscription back. Walk

@@ -6,8 +6,8 @@ import { useAppDispatch } from '../../../store/store.ts';
 import { Button } from '../../../ui/button.tsx';
 import { NumberField } from '../../../ui/number-field.tsx';
 import { SelectField } from '../../../ui/text-field.tsx';
+import { AccessWanted } from './access-wanted.tsx';
 import { deviceRunner } from './device-runner.ts';
-import { SecretWanted } from './secret-wanted.tsx';
 import type { DeviceAccess, DeviceState, OnvifLogin } from './use-device.ts';
 
 const isLogin = (text: string): text is OnvifLogin => text === 'draws' || text === 'sets-up';
@@ -63,7 +63,7 @@ export function ReadAct({ camera, access, device, isMain = false }: ReadActProps
       <Button kind={isMain ? 'main' : 'plain'} disabled={camera.host === ''} onClick={start}>
         {device.remembered ? 'Read it again' : 'Read it by ONVIF'}
       </Button>
-      {isAsked && <SecretWanted camera={camera} access={access} />}
+      {(isAsked || (isMain && camera.host === '')) && <AccessWanted camera={camera} access={access} />}
     </>
   );
 }

@@ -49,6 +49,8 @@ interface PanFanProps {
   /** What the head reports, or what was counted since it stood at a known place; `null` where nothing tells. */
   readonly reportedDeg: number | null;
   readonly isCounted: boolean;
+  /** The head has said what it can; before that nothing is known of it. */
+  readonly isAsked: boolean;
   readonly askedDeg: number | null;
   readonly viewDeg: number | null;
   /** How wide the zone is that the need asks for, about straight on. */
@@ -62,7 +64,17 @@ interface PanFanProps {
  * Where the head can look, seen from above with straight on at the top: its reach a fan, what it reports a line, what was
  * asked a second one; the angle between both is the error.
  */
-export function PanFan({ reach, reportedDeg, isCounted, askedDeg, viewDeg, zoneDeg, notches, onAsk }: PanFanProps) {
+export function PanFan({
+  reach,
+  reportedDeg,
+  isCounted,
+  isAsked,
+  askedDeg,
+  viewDeg,
+  zoneDeg,
+  notches,
+  onAsk,
+}: PanFanProps) {
   const svg = useRef<SVGSVGElement>(null);
   const [draggedDeg, setDraggedDeg] = useState<number | null>(null);
   const { minDeg, maxDeg } = reach.pan;
@@ -81,7 +93,9 @@ export function PanFan({ reach, reportedDeg, isCounted, askedDeg, viewDeg, zoneD
   const error = reportedDeg !== null && askedDeg !== null ? reportedDeg - askedDeg : null;
   const words = [
     reportedDeg === null
-      ? 'It does not tell where it looks'
+      ? isAsked
+        ? 'It does not tell where it looks'
+        : 'Where it looks is not known yet'
       : `${isCounted ? 'Counted' : 'It reports'} ${reportedDeg.toFixed(1)}°`,
     askedDeg === null ? null : `asked ${askedDeg.toFixed(1)}°`,
     error === null || Math.abs(error) < 0.05 ? null : `off by ${Math.abs(error).toFixed(1)}°`,

@@ -15,8 +15,8 @@ import { lacksSecret } from '../../../vault/lacks-secret.ts';
 import { useVault } from '../../../vault/vault-context.tsx';
 import { useSiteView } from '../../use-site-view.ts';
 import { LivePicture } from '../live-picture.tsx';
+import { AccessWanted } from '../onvif/access-wanted.tsx';
 import { OnvifFields } from '../onvif/read-act.tsx';
-import { SecretWanted } from '../onvif/secret-wanted.tsx';
 import { useDeviceAccess } from '../onvif/use-device.ts';
 import { CalibratePanel, type MarkedPoint } from './calibrate-panel.tsx';
 import { headReach, panDegrees, panNumber, viewDegOf } from './head-geometry.ts';
@@ -150,11 +150,13 @@ export function SteerBench({ camera }: { camera: Camera }) {
             <LivePicture
               camera={camera}
               stream={stream}
-              openKey={lacksSecret(camera, stream, vault) ? null : 'steer'}
+              openKey={camera.host === '' || lacksSecret(camera, stream, vault) ? null : 'steer'}
               placeholder={
-                lacksSecret(camera, stream, vault)
-                  ? 'No picture: the secret that draws it is not here'
-                  : 'Opening its picture'
+                camera.host === ''
+                  ? 'No picture: it has no address yet'
+                  : lacksSecret(camera, stream, vault)
+                    ? 'No picture: the secret that draws it is not here'
+                    : 'Opening its picture'
               }
               canvasRef={canvas}
               onPoint={markWanted !== null || centres ? onPicture : null}
@@ -166,7 +168,7 @@ export function SteerBench({ camera }: { camera: Camera }) {
             aside={
               <span role="status">
                 {access.request === null
-                  ? 'its secret is not in reach'
+                  ? 'not in reach'
                   : state.status === 'opening'
                     ? 'taking it in hand'
                     : state.status === 'ended'
@@ -178,7 +180,7 @@ export function SteerBench({ camera }: { camera: Camera }) {
             }
             actions={state.status === 'ended' && <Button onClick={hand.reopen}>Take it again</Button>}
           >
-            <SecretWanted camera={camera} access={access} />
+            <AccessWanted camera={camera} access={access} />
             {state.message && (
               <p role="alert" className="mb-2 border-l-[3px] border-brick pl-3">
                 {state.message}
@@ -265,6 +267,7 @@ export function SteerBench({ camera }: { camera: Camera }) {
               reach={reach}
               reportedDeg={reportedDeg ?? countedDeg}
               isCounted={reportedDeg === null}
+              isAsked={ability !== null}
               askedDeg={askedDeg}
               viewDeg={viewDeg}
               zoneDeg={zoneDegOf(camera)}

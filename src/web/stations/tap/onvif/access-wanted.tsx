@@ -4,11 +4,22 @@ import { useSiteId } from '../../../store/use-site-id.ts';
 import { Button } from '../../../ui/button.tsx';
 import type { DeviceAccess } from './use-device.ts';
 
+const LOOK = 'font-strong text-verdigris hover:underline';
+
 /** Why a device cannot be asked now, with the way to what is missing; nothing where it can. */
-export function SecretWanted({ camera, access }: { camera: Camera; access: DeviceAccess }) {
+export function AccessWanted({ camera, access }: { camera: Camera; access: DeviceAccess }) {
   const siteId = useSiteId();
   if (access.request !== null) return null;
-  if (camera.host === '') return <p role="alert">It has no address yet.</p>;
+  const station = (name: 'tap' | 'prepare'): string => `/site/${siteId}/camera/${camera.id}/${name}`;
+  if (camera.host === '')
+    return (
+      <p className="self-center">
+        It has no address yet.{' '}
+        <Link to={station('tap')} className={LOOK}>
+          Enter it at its stream
+        </Link>
+      </p>
+    );
   return (
     <p role="alert">
       The secret of {access.account?.user ?? 'its account'} is not here; without it one try at the login would be spent
@@ -18,14 +29,7 @@ export function SecretWanted({ camera, access }: { camera: Camera; access: Devic
           Unlock secrets
         </Button>
       ) : (
-        <Link
-          to={
-            access.login === 'sets-up'
-              ? `/site/${siteId}/camera/${camera.id}/prepare`
-              : `/site/${siteId}/camera/${camera.id}/tap`
-          }
-          className="font-strong text-verdigris hover:underline"
-        >
+        <Link to={station(access.login === 'sets-up' ? 'prepare' : 'tap')} className={LOOK}>
           Type it at its {access.login === 'sets-up' ? 'accounts' : 'stream'}
         </Link>
       )}
