@@ -220,6 +220,10 @@ test.describe('from an empty site, with the server as it is started for real', (
       await speed.getByLabel(/^It turned by/).press('Enter');
     }
     await expect(speed.getByText(/^1[45]\.\d °\/s at half its speed/)).toBeVisible();
+    await speed.getByRole('button', { name: 'Take it back' }).click();
+    await expect(speed.getByText('not measured')).toBeVisible();
+    await page.keyboard.press('ControlOrMeta+z');
+    await expect(speed.getByText(/^1[45]\.\d °\/s at half its speed/)).toBeVisible();
     await press(page, 'It looks straight on now: count from here');
     await press(page, 'Turn');
     await expect(region(page, 'Where it looks').getByText('Counted 30.0° · asked 30.0°')).toBeVisible();

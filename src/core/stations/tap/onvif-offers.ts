@@ -1,3 +1,4 @@
+import { clipText } from '../../base/clip.ts';
 import { TEXT_LIMITS } from '../../base/limits.ts';
 import type { Camera } from '../../document/chapters/cameras/camera.ts';
 import type { Identity } from '../../document/chapters/cameras/identity.ts';
@@ -104,7 +105,7 @@ export function onvifPlanOffers(view: SiteView, camera: Camera, { at, reading }:
       if (!device || device.model === '') return [];
       const id = `model-${cameraId}`.slice(0, TEXT_LIMITS.id);
       if (site.models.some((card) => card.id === id)) return [];
-      const card = emptyModel(id, device.make.slice(0, TEXT_LIMITS.name), device.model.slice(0, TEXT_LIMITS.name));
+      const card = emptyModel(id, clipText(device.make, TEXT_LIMITS.name), clipText(device.model, TEXT_LIMITS.name));
       return [
         {
           text: `Make a card of ${nameOfModel(card)}`,

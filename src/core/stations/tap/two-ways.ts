@@ -61,6 +61,7 @@ export function compareWays(view: SiteView, box: Camera, direct: Camera): WayCom
   } else if (through.gives) {
     const [a, b] = [pixels(through), pixels(straight)];
     const votes = { through: 0, straight: 0 };
+    const isCompared = a !== null && b !== null;
     const vote = (way: 'through' | 'straight', reason: string): void => {
       votes[way] += 1;
       reasons.push(reason);
@@ -84,9 +85,12 @@ export function compareWays(view: SiteView, box: Camera, direct: Camera): WayCom
       );
     reasons.push('Through the box one address and one account serve all, and all of them go when it goes.');
     reasons.push('Straight needs a way into the network of the camera, and takes one of its sessions beside the box.');
-    better = votes.through === votes.straight ? 'through' : votes.through > votes.straight ? 'through' : 'straight';
-    if (votes.through === votes.straight)
+    if (votes.through !== votes.straight) better = votes.through > votes.straight ? 'through' : 'straight';
+    else if (!isCompared) reasons.push('Nothing was measured of both that tells them apart: probe both.');
+    else {
+      better = 'through';
       reasons.push('They measure alike: the way with fewer accounts to keep is the better one.');
+    }
   } else reasons.push('Neither gives a picture.');
   return { through, straight, better, reasons };
 }

@@ -1,5 +1,5 @@
 import type { TapUse } from '../../base/tap-uses.ts';
-import type { Verdict } from '../../base/verdict.ts';
+import { type Verdict, worstVerdict } from '../../base/verdict.ts';
 import { TOKEN_LIFE_S } from '../../onvif/onvif-limits.ts';
 
 /** Ways in which a destination can have a camera. */
@@ -58,11 +58,22 @@ const AGAINST_ONVIF: readonly { readonly holds: (f: WayFacts) => boolean; readon
 const known = (takes: readonly string[] | null, protocol: string): boolean | null =>
   takes === null ? null : takes.includes(protocol);
 
-/** Which way a destination should have a camera for a use, and why: from what was measured, and what its figures say. */
+/**
+ * Which way a destination should have a camera for a use, and why: from what was measured, and what its figures say. No way
+ * is better than the picture that comes by it: the address that ONVIF tells is one of RTSP too.
+ */
 export function wayFor(f: WayFacts): WayAdvice {
+  const advice = wayByProtocol(f);
+  if (advice.way === 'maker' || advice.way === 'none') return advice;
+  const picture = f.givesRtsp === null ? 'unknown' : f.givesRtsp ? 'ok' : 'will-not-work';
+  return { ...advice, verdict: worstVerdict([advice.verdict, picture]) };
+}
+
+function wayByProtocol(f: WayFacts): WayAdvice {
   const against = AGAINST_ONVIF.filter(({ holds }) => holds(f)).map(({ says }) => says);
   const [rtsp, onvif] = [known(f.takes, 'rtsp'), known(f.takes, 'onvif')];
   const wants = wanted(f);
+  const isForgotten = f.use === 'detect' && f.forgetsListeners;
   if (f.isAccountOnly && f.givesRtsp !== true)
     return {
       way: 'maker',
@@ -75,17 +86,6 @@ export function wayFor(f: WayFacts): WayAdvice {
       verdict: 'will-not-work',
       reasons: ['It takes neither RTSP nor ONVIF; put a relay between.'],
     };
-  if (rtsp === false) {
-    if (f.givesOnvif === null)
-      return { way: 'onvif', verdict: 'unknown', reasons: ['It takes no RTSP. The camera was not read by ONVIF yet.'] };
-    if (against.length > 0)
-      return { way: 'none', verdict: 'will-not-work', reasons: ['It takes no RTSP.', ...against] };
-    return {
-      way: 'onvif',
-      verdict: 'ok',
-      reasons: ['It takes no RTSP, and the camera was read by ONVIF.', ...wants.reasons],
-    };
-  }
   const base: readonly string[] = [
     ...(rtsp === null ? ['Which protocols it takes is not among its figures.'] : []),
     ...(f.givesRtsp === null
@@ -94,11 +94,22 @@ export function wayFor(f: WayFacts): WayAdvice {
         ? ['Its stream was probed and gives a picture.']
         : ['Its stream did not give a picture.']),
   ];
-  const isFounded = rtsp !== null && f.givesRtsp !== null;
+  if (rtsp === false) {
+    if (f.givesOnvif === null)
+      return { way: 'onvif', verdict: 'unknown', reasons: ['It takes no RTSP. The camera was not read by ONVIF yet.'] };
+    if (against.length > 0)
+      return { way: 'none', verdict: 'will-not-work', reasons: ['It takes no RTSP.', ...against] };
+    const reasons = ['It takes no RTSP, and the camera was read by ONVIF.', ...base];
+    if (!wants.isWanted || wants.isGiven)
+      return { way: 'onvif', verdict: 'ok', reasons: [...reasons, ...wants.reasons] };
+    return wants.isGiven === null
+      ? { way: 'onvif', verdict: 'unknown', reasons: [...reasons, wants.says] }
+      : { way: 'onvif', verdict: 'tight', reasons: [...reasons, wants.missing] };
+  }
   if (!wants.isWanted)
     return {
       way: 'rtsp',
-      verdict: f.givesRtsp === false ? 'will-not-work' : isFounded ? 'ok' : 'unknown',
+      verdict: rtsp === null ? 'unknown' : 'ok',
       reasons: [
         ...base,
         f.use === 'record'
@@ -118,11 +129,11 @@ export function wayFor(f: WayFacts): WayAdvice {
   if (against.length > 0) return { way: 'rtsp', verdict: 'tight', reasons: [...base, ...against, wants.lacks] };
   return {
     way: 'both',
-    verdict: !isFounded || onvif === null ? 'unknown' : f.forgetsListeners ? 'tight' : 'ok',
+    verdict: rtsp === null || onvif === null ? 'unknown' : isForgotten ? 'tight' : 'ok',
     reasons: [
       ...base,
       wants.says,
-      ...(f.forgetsListeners ? ['It forgets who listens: check that the destination subscribes anew.'] : []),
+      ...(isForgotten ? ['It forgets who listens: check that the destination subscribes anew.'] : []),
     ],
   };
 }

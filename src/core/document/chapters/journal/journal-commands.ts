@@ -173,7 +173,10 @@ export const JOURNAL_COMMANDS: Recorders<JournalCommand> = {
   },
   withdrawReading: (site, { about, subject, quantity }) => {
     const text = `${nameOfSubject(site, about)}: ${QUANTITIES[quantity].label} taken back`;
-    return { ...said(words('power', about, text)), revokes: entriesOf(site, subject, quantity) };
+    return {
+      ...said(words(quantity.startsWith('head.') ? 'tap' : 'power', about, text)),
+      revokes: entriesOf(site, subject, quantity),
+    };
   },
   recordSetting: (site, { cameraId, subject, setting, said: name, value, by }) => ({
     ...words(

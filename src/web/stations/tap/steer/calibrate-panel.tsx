@@ -10,6 +10,7 @@ import { Button } from '../../../ui/button.tsx';
 import { NumberField } from '../../../ui/number-field.tsx';
 import { Panel } from '../../../ui/panel.tsx';
 import { type HeadReach, panDegrees } from './head-geometry.ts';
+import { takeBack } from './take-back.ts';
 import type { Hand } from './use-steer.ts';
 
 /** Two runs, the second longer: what both lose at the beginning then falls out. */
@@ -126,6 +127,19 @@ export function CalibratePanel({ camera, hand, reach, askForMark }: CalibratePan
         reach.turn
           ? `${reach.turn.degPerS.toFixed(1)} °/s at half its speed${reach.turn.residualDeg === null ? '' : `, uneven by ${reach.turn.residualDeg.toFixed(1)}°`}`
           : 'not measured'
+      }
+      actions={
+        reach.turn && (
+          <Button
+            kind="quiet"
+            onClick={() => {
+              setTurns([]);
+              dispatch(commandIssued(takeBack(camera.id, 'head.panDegPerS')));
+            }}
+          >
+            Take it back
+          </Button>
+        )
       }
     >
       {step && (

@@ -1,7 +1,9 @@
 import { useEffect, useRef, useState } from 'react';
 import { Link } from 'react-router';
 import { between } from '../../../../core/base/range.ts';
+import { sayMany } from '../../../../core/base/say.ts';
 import type { Camera } from '../../../../core/document/chapters/cameras/camera.ts';
+import { cameraSubject } from '../../../../core/document/subject.ts';
 import { turnToCentre } from '../../../../core/ptz/turning.ts';
 import { commandIssued, selectIndex } from '../../../store/site-slice.ts';
 import { useAppDispatch, useAppSelector } from '../../../store/store.ts';
@@ -23,6 +25,7 @@ import { headReach, panDegrees, panNumber, viewDegOf } from './head-geometry.ts'
 import { HoldButtons } from './hold-buttons.tsx';
 import { PanFan } from './pan-fan.tsx';
 import { PresetsPanel } from './presets-panel.tsx';
+import { takeBack } from './take-back.ts';
 import { ToursPanel } from './tours-panel.tsx';
 import { turnBy } from './turn-plan.ts';
 import { type Hand, useSteer } from './use-steer.ts';
@@ -80,6 +83,8 @@ export function SteerBench({ camera }: { camera: Camera }) {
   const notches = notchesOf(camera, state.presets, (pan) => (span ? panDegrees(pan, span, reach) : null));
   const plan = ability ? turnBy(deg, ability, position, reach) : null;
 
+  const recorded = index.get(cameraSubject(camera.id))?.get('head.stopsLost')?.at(-1)?.value;
+  const recordedLost = typeof recorded === 'number' ? recorded : 0;
   // what was lost is a finding of the camera, not of this visit
   const kept = useRef(0);
   useEffect(() => {
@@ -242,6 +247,14 @@ export function SteerBench({ camera }: { camera: Camera }) {
               <p className="mt-2 text-small text-brass">
                 {state.stopsLost === 1 ? 'One stop got lost' : `${state.stopsLost} stops got lost`} and was said again
                 until it rested.
+              </p>
+            )}
+            {recordedLost > 0 && state.stopsLost === 0 && (
+              <p className="mt-2 text-small text-soft">
+                On record: {sayMany(recordedLost, 'stop')} that got lost.{' '}
+                <Button kind="quiet" onClick={() => dispatch(commandIssued(takeBack(camera.id, 'head.stopsLost')))}>
+                  Take it back
+                </Button>
               </p>
             )}
             <p className="mt-2 text-small text-soft max-md:hidden">
