@@ -2,6 +2,7 @@ import { ONVIF_USAGE } from './onvif-usage.ts';
 import { complain } from './print.ts';
 import { PROBE_USAGE, probeCommand } from './probe-command.ts';
 import { SCAN_USAGE } from './scan-usage.ts';
+import { SESSIONS_USAGE } from './sessions-usage.ts';
 import { InputError, UsageError } from './usage-error.ts';
 
 type Command = (args: readonly string[]) => Promise<number>;
@@ -14,6 +15,7 @@ const COMMANDS: Readonly<Record<string, () => Promise<Command>>> = {
   rehearse: async () => (await import('./rehearse-command.ts')).rehearseCommand,
   scan: async () => (await import('./scan-command.ts')).scanCommand,
   onvif: async () => (await import('./onvif-command.ts')).onvifCommand,
+  sessions: async () => (await import('./sessions-command.ts')).sessionsCommand,
   standins: async () => (await import('./standins-command.ts')).standinsCommand,
 };
 
@@ -22,6 +24,7 @@ const USAGE = `usage:
   cleartap check FILE.cleartap.json [--secrets FILE.json] [--apply RULE [--out FILE]] [--json]
   ${SCAN_USAGE}
   ${ONVIF_USAGE}
+  ${SESSIONS_USAGE}
   cleartap card --size BYTES [--limit GIB] [--image FILE [--sha256 HEX] [--name NAME]] [--json]
   cleartap rehearse [SCRIPT.json] [--json]
   cleartap standins [--json]

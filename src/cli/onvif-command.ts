@@ -6,12 +6,10 @@ import type { Finding } from '../core/findings/finding.ts';
 import { buildStreamUrl, urlHost } from '../core/net/stream-url.ts';
 import { findingsOfReading } from '../core/onvif/judge-reading.ts';
 import { motionTopics, type OnvifReading, type ReadUri, sizeOf } from '../core/onvif/reading.ts';
-import { createRealFinder } from '../server/adapters/real-finder.ts';
-import { systemClock, systemEntropy } from '../server/adapters/system.ts';
-import { createTcpDialer } from '../server/adapters/tcp-dialer.ts';
 import { accountOf, runOnvif } from '../server/works/run-onvif.ts';
 import { cancelOnSignal } from './cancel-on-signal.ts';
 import { linesOf, print, printJson } from './print.ts';
+import { createWorld, readPositive } from './read-options.ts';
 import { readSecret } from './read-secret.ts';
 import { UsageError } from './usage-error.ts';
 
@@ -44,17 +42,10 @@ export async function onvifCommand(args: readonly string[]): Promise<number> {
   });
   const [target, ...rest] = positionals;
   if (target === undefined || rest.length > 0) throw new UsageError('Expected one HOST:PORT.');
-  const timeoutS = Number(values.timeout);
-  if (!(timeoutS > 0 && timeoutS <= 60))
-    throw new UsageError(`--timeout: expected a number above 0 up to 60, got “${values.timeout}”.`);
+  const timeoutS = readPositive('timeout', values.timeout, 60);
   const called = readHostPort(target);
   const credentials = accountOf(values.user ?? null, await readSecret(values['pass-env'], values['pass-stdin']));
-  const world = {
-    dialer: createTcpDialer({ allowPublic: values['allow-public'] }),
-    finder: createRealFinder(),
-    clock: systemClock,
-    entropy: systemEntropy,
-  };
+  const world = createWorld(values['allow-public']);
   const run = { ...called, credentials, timeoutMs: timeoutS * 1000 };
   const reading = await runOnvif(run, world, cancelOnSignal());
   const findings = findingsOfReading(reading, CLOCK_OK_S);

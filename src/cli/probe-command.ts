@@ -4,29 +4,18 @@ import { sayMs, sayRate, sayShare } from '../core/base/say.ts';
 import { readTarget } from '../core/net/target.ts';
 import { reportOfBadTarget } from '../core/probe/probe-report.ts';
 import type { ProbeReport } from '../core/probe/probe-types.ts';
-import { createRealFinder } from '../server/adapters/real-finder.ts';
-import { systemClock, systemEntropy } from '../server/adapters/system.ts';
-import { createTcpDialer } from '../server/adapters/tcp-dialer.ts';
 import type { World } from '../server/drive.ts';
 import { runProbe } from '../server/works/run-probe.ts';
 import { cancelOnSignal } from './cancel-on-signal.ts';
 import { linesOf, print, printJson } from './print.ts';
 import type { SiteProbeOptions } from './probe-site.ts';
+import { createWorld, readPositive, readTransport } from './read-options.ts';
 import { readSecret } from './read-secret.ts';
 import { UsageError } from './usage-error.ts';
 
 export const PROBE_USAGE = `cleartap probe rtsp://host:port/path [--user NAME] [--pass-env VAR | --pass-stdin]
                [--transport tcp|udp|auto] [--seconds 3] [--timeout 5] [--no-media] [--allow-public] [--json]
   cleartap probe --site FILE.cleartap.json [--again] [--secrets FILE.json] [--pass-env VAR | --pass-stdin] … [--json]`;
-
-const TRANSPORTS = ['tcp', 'udp', 'auto'] as const;
-
-function positive(name: string, text: string, max: number): number {
-  const value = Number(text);
-  if (text.trim() === '' || !(value > 0 && value <= max))
-    throw new UsageError(`--${name}: expected a number above 0 up to ${max}, got “${text}”.`);
-  return value;
-}
 
 /** Probes once. Exit code 0 verdict ok or warn, 1 fail, 2 wrong usage. */
 export async function probeCommand(args: readonly string[]): Promise<number> {
@@ -55,18 +44,12 @@ export async function probeCommand(args: readonly string[]): Promise<number> {
   if (values.site === undefined && (values.again || values.secrets !== undefined))
     throw new UsageError('--again and --secrets belong to --site.');
   if (values.site === undefined && (target === undefined || rest.length > 0)) throw new UsageError('Expected one URL.');
-  const transport = TRANSPORTS.find((one) => one === values.transport);
-  if (!transport) throw new UsageError(`--transport: expected tcp, udp or auto, got “${values.transport}”.`);
-  const seconds = positive('seconds', values.seconds, 3600);
-  const timeoutMs = positive('timeout', values.timeout, 600) * 1000;
+  const transport = readTransport(values.transport);
+  const seconds = readPositive('seconds', values.seconds, 3600);
+  const timeoutMs = readPositive('timeout', values.timeout, 600) * 1000;
   const secret = await readSecret(values['pass-env'], values['pass-stdin'] === true);
 
-  const world = {
-    dialer: createTcpDialer({ allowPublic: values['allow-public'] }),
-    finder: createRealFinder(),
-    clock: systemClock,
-    entropy: systemEntropy,
-  };
+  const world = createWorld(values['allow-public']);
   const run = { seconds, timeoutMs, media: values.media, transport };
   if (values.site !== undefined) {
     const { site, again, secrets, json } = values;
@@ -120,9 +103,13 @@ function describe(report: ProbeReport): string {
     lines.push(
       `  ${ok ? ' ' : '×'} ${name.padEnd(15)} ${String(status ?? '').padStart(3)} ${sayMs(durationMs).padStart(9)}  ${note ?? ''}`.trimEnd(),
     );
-  for (const { kind, codec, measured } of report.media) {
+  for (const { kind, codec, declared, measured } of report.media) {
     if (!measured) continue;
-    const size = measured.width ? `, ${measured.width}×${measured.height}` : '';
+    const size = measured.width
+      ? `, ${measured.width}×${measured.height}`
+      : declared.width
+        ? `, ${declared.width}×${declared.height} as declared`
+        : '';
     const fps = measured.fps === null ? '' : `, ${measured.fps.toFixed(1)} frames a second`;
     lines.push(
       '',

@@ -2,6 +2,7 @@ import { boolean, type InferType, number, object, string } from 'yup';
 import { TEXT_LIMITS } from '../core/base/limits.ts';
 import type { ProbeReport, ProbeStep } from '../core/probe/probe-types.ts';
 import type { ProbeStepName, TapeEntry } from '../core/rtsp/exchange-types.ts';
+import { MOST_SEATS, type SessionsEvent } from '../core/sessions/sessions-types.ts';
 
 /** A URL of a site with its account written into it; more is none of ours. */
 const MAX_URL_CHARS = TEXT_LIMITS.evidence;
@@ -34,6 +35,19 @@ export type ProbeEvent =
   | { readonly kind: 'step'; readonly step: ProbeStep }
   | { readonly kind: 'tape'; readonly entry: TapeEntry }
   | { readonly kind: 'report'; readonly report: ProbeReport };
+
+/** POST /api/sessions: counts how many sessions a camera plays at once. */
+export const sessionsRequestSchema = object({
+  ...streamTarget,
+  most: number().strict().integer().min(1).max(MOST_SEATS).required(),
+})
+  .noUnknown()
+  .strict()
+  .required();
+export type SessionsRequest = InferType<typeof sessionsRequestSchema>;
+
+/** Lines of its answer; a URL that is none is told as a refusal of the first. */
+export type SessionsLine = SessionsEvent;
 
 /** First message of a live WebSocket, from the page. */
 export const liveRequestSchema = object(streamTarget).noUnknown().strict().required();

@@ -30,6 +30,8 @@ export interface Personality {
   readonly clockErrorMs: number;
   readonly sessionTimeoutS: number;
   readonly maxSessions: number;
+  /** What it does with one session too many; a refusal with 453 unless said. */
+  readonly whenFull?: 'ends-first' | 'hangs-up' | 'starves-first';
   /** One packet of so many is dropped; `null` drops none. */
   readonly dropEvery: number | null;
   /** Longest RTP payload: radios cut finer. */

@@ -66,11 +66,14 @@ export async function startRtspStandIn(
   const connections = new Set<Connection>();
   let account = personality.account;
   const server: Server = createServer((socket) => {
-    const connection = new Connection(socket, { ...personality, account }, feeds, () => countSessions(), onSessionEnd);
+    const connection = new Connection(socket, { ...personality, account }, feeds, all, onSessionEnd);
     connections.add(connection);
     socket.on('close', () => connections.delete(connection));
   });
-  const countSessions = (): number => [...connections].reduce((sum, { sessionCount }) => sum + sessionCount, 0);
+  const all: AllSessions = {
+    count: () => [...connections].reduce((sum, { sessionCount }) => sum + sessionCount, 0),
+    first: () => [...connections].find(({ sessionCount }) => sessionCount > 0) ?? null,
+  };
   const open = (port: number): Promise<void> =>
     new Promise<void>((resolve, reject) => {
       server.once('error', reject);
@@ -91,7 +94,7 @@ export async function startRtspStandIn(
   return {
     personality,
     port,
-    sessions: countSessions,
+    sessions: all.count,
     setAccount: (other) => {
       account = other;
     },
@@ -100,6 +103,12 @@ export async function startRtspStandIn(
     },
     close: shut,
   };
+}
+
+/** Who draws from a camera, over all connections. */
+interface AllSessions {
+  readonly count: () => number;
+  readonly first: () => { close(): void } | null;
 }
 
 /** One client's connection. */
@@ -113,7 +122,7 @@ class Connection {
     private readonly socket: Socket,
     private readonly personality: Personality,
     private readonly feeds: ReadonlyMap<string, PictureFeed>,
-    private readonly sessionsOfCamera: () => number,
+    private readonly all: AllSessions,
     private readonly onSessionEnd: (end: SessionEnd) => void,
   ) {
     socket.on('error', () => this.close());
@@ -228,8 +237,12 @@ class Connection {
     const { transports } = this.personality;
     const isOffered = lower !== null && transports.includes(lower);
     if (!isOffered || (lower === 'udp' && !clientPorts)) return this.#reply(request, 461, 'Unsupported Transport', []);
-    if (this.sessionsOfCamera() >= this.personality.maxSessions)
-      return this.#reply(request, 453, 'Not Enough Bandwidth', []);
+    if (this.all.count() >= this.personality.maxSessions) {
+      const { whenFull } = this.personality;
+      if (whenFull === 'hangs-up') return this.close();
+      if (whenFull === undefined) return this.#reply(request, 453, 'Not Enough Bandwidth', []);
+      if (whenFull === 'ends-first') this.all.first()?.close();
+    }
     const path: Session['path'] =
       lower === 'udp' && clientPorts
         ? { udp: await openUdpSender(this.socket.remoteAddress ?? '', clientPorts, (packet) => onRtcp(packet)) }
@@ -278,12 +291,18 @@ class Connection {
     session.unsubscribe?.();
     session.unsubscribe = feed.subscribe((picture) => {
       if (stopsAfterMs !== null && Date.now() - startedMs > stopsAfterMs) return;
+      if (this.#isStarved) return;
       // From wherever the group stands, as cameras do: the first key frame comes later. A picture's packets leave as one
       // burst, which is also how a network card hands them over at the other end.
       this.socket.cork();
       sender.send(picture);
       this.socket.uncork();
     });
+  }
+
+  get #isStarved(): boolean {
+    const { whenFull, maxSessions } = this.personality;
+    return whenFull === 'starves-first' && this.all.count() > maxSessions && this.all.first() === this;
   }
 
   #wayOf({ path }: Session): Pick<UdpSender, 'sendRtp' | 'sendRtcp'> {

@@ -1,5 +1,5 @@
 import { expect, test } from './browser.ts';
-import { fact, openCamera, picture, probe, tape } from './steps.ts';
+import { fact, openCamera, picture, probe, savedFile, tape } from './steps.ts';
 
 test('an old box: what its JPEG, its login and its clock mean is said of itself and of its picture', async ({
   page,
@@ -23,6 +23,14 @@ test('an old box: the wrong path is named, then what the right one means for eac
   await probe(page);
   await expect(page.getByText('No stream at this path').first()).toBeVisible();
   await expect(page.getByText('Check the path letter by letter; case matters.').first()).toBeVisible();
+  // What was said on the way is explained line by line, and leaves as text for a support desk.
+  await tape(page).getByRole('button', { name: 'Open the exchange' }).click();
+  await expect(tape(page).getByText('this decides it')).toHaveCount(1);
+  await expect(tape(page).getByText('account and secret, readable for whoever listens on the way')).toBeVisible();
+  const { name, text } = await savedFile(page, () => tape(page).getByRole('button', { name: 'Save as text' }).click());
+  expect(name).toMatch(/^probe-10-77-4-33-.*\.txt$/);
+  expect(text).toMatch(/^< at .*and this decides it\n< RTSP\/1\.0 404/m);
+  expect(text).toMatch(/^> Authorization: Basic \*\*\*/m);
   await page.getByLabel('Path', { exact: true }).fill('/video.mjpg');
   await probe(page);
   const panel = page.getByRole('region', { name: 'Who draws it' });

@@ -12,6 +12,7 @@ import type { OnvifReading } from '../onvif/reading.ts';
 import { writeReading } from '../onvif/write-reading.ts';
 import type { ProbeReport } from '../probe/probe-types.ts';
 import { unknownHost } from '../scan/seen.ts';
+import { badTargetReport } from '../sessions/sessions-types.ts';
 import { viewOf } from '../station/site-view.ts';
 import { ONVIF_STATION_RULES, onvifMends } from '../stations/tap/onvif-judgement.ts';
 import { indexEvidence } from './best-known.ts';
@@ -38,6 +39,7 @@ import { takeProfile } from './take-profile.ts';
 
 const LONG = 'x'.repeat(5000);
 const LATER = '2026-11-25T12:00:00.000Z';
+const COUNT = badTargetReport('', 8);
 const words = fc.oneof(
   fc.constantFrom('', LONG, `${LONG}𝄞`, 'constructor', '__proto__', '..', 'a\r\nb', '\u001b[2J\u202e', 'ü𝄞', '\ud800'),
   fc.string({ unit: 'grapheme', maxLength: 30 }),
@@ -100,6 +102,18 @@ const fromOutside: fc.Arbitrary<SiteCommand> = fc.oneof(
     const profile = { token: text, name: text, codec: text, width: number, height: number, fps: number };
     return fc.constantFrom<SiteCommand>(
       { kind: 'recordHeard', ...of, heardId: text, heard },
+      {
+        kind: 'recordSessions',
+        ...of,
+        countId: text,
+        host: text,
+        report: {
+          ...COUNT,
+          limit: number,
+          firstAlonePerS: number,
+          refusedWith: { cause: 'closed', status: number, note: text },
+        },
+      },
       { kind: 'recordTurns', ...of, calibrationId: text, turns, velocity: number, measured: number },
       { kind: 'recordHeadTrait', ...of, trait: 'head.stopsLost', value: number },
       { kind: 'recordProfile', ...of, streamId: 'sluice-main', profile },

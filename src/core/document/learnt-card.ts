@@ -3,6 +3,7 @@ import { LIST_LIMITS, TEXT_LIMITS } from '../base/limits.ts';
 import { sayStretch } from '../base/say.ts';
 import { CHANNEL_PLACE } from '../net/path-places.ts';
 import type { OnvifReading, ReadProfile } from '../onvif/reading.ts';
+import type { SessionsReport } from '../sessions/sessions-types.ts';
 import type { Camera, Stream } from './chapters/cameras/camera.ts';
 import { type Learnt, MODEL_RANGES, MOST_LEARNT, type Model, type SubStream } from './chapters/models/model-card.ts';
 import { keptPath } from './kept-path.ts';
@@ -126,6 +127,12 @@ export function lessonsOfProbe(
   }
   return lessons;
 }
+
+/** What a count of its sessions proved. */
+export const lessonsOfCount = (card: Model, { limit }: Pick<SessionsReport, 'limit'>): readonly Lesson[] =>
+  card.sessions === null && limit !== null && limit > 0
+    ? [{ field: 'sessions at once', said: String(limit), learn: (to) => ({ ...to, sessions: limit }) }]
+    : [];
 
 /** The card with all of it, and where it is from. */
 export function cardAfter(

@@ -7,7 +7,7 @@ import { REPORT_INTERVAL_MS, writeReceiverReport } from '../rtp/receiver-report.
 import { parseRtpPacket } from '../rtp/rtp-packet.ts';
 import { TrackReception } from '../rtp/track-reception.ts';
 import { RtspClient } from '../rtsp/client.ts';
-import type { ClientEffect, ClientInput, Track } from '../rtsp/client-types.ts';
+import { answerWithin, type ClientEffect, type ClientInput, type Track } from '../rtsp/client-types.ts';
 import { declaredParameterSets } from '../sdp/sdp-parser.ts';
 import { type AccessUnit, annexB, H264Depacketiser, h264CodecString } from '../video/h264-depacketiser.ts';
 import { JpegDepacketiser } from '../video/jpeg-depacketiser.ts';
@@ -126,7 +126,7 @@ export class LiveMachine implements Machine<LiveInput, LiveEffect> {
       case 'redial':
         return this.#emit(effect);
       case 'armAnswer':
-        return this.#emit({ kind: 'arm', timer: 'answer', afterMs: LIVE_TIMEOUT_MS });
+        return this.#emit({ kind: 'arm', timer: 'answer', afterMs: answerWithin(effect, LIVE_TIMEOUT_MS) });
       case 'disarmAnswer':
         return this.#emit({ kind: 'disarm', timer: 'answer' });
       case 'armKeepAlive':

@@ -4,7 +4,13 @@ import { fillUrl, redactLogins, type VeiledUrl } from '../net/path-login.ts';
 import { pathAndQuery, type StreamUrl, withoutAccount } from '../net/stream-url.ts';
 import { FIRST_REPORT_MS, REPORT_INTERVAL_MS, writeReceiverReport } from '../rtp/receiver-report.ts';
 import { RtspClient } from '../rtsp/client.ts';
-import type { ClientEffect, ClientInput, Track, TransportChoice } from '../rtsp/client-types.ts';
+import {
+  answerWithin,
+  type ClientEffect,
+  type ClientInput,
+  type Track,
+  type TransportChoice,
+} from '../rtsp/client-types.ts';
 import type { ProbeCause, ProbeStepName, TapeEntry } from '../rtsp/exchange-types.ts';
 import type { SdpSession } from '../sdp/sdp-types.ts';
 import { PAYLOAD_READERS } from './picture-units.ts';
@@ -136,7 +142,7 @@ export class ProbeMachine implements Machine<ProbeInput, ProbeEffect> {
         this.#emit(effect);
         break;
       case 'armAnswer':
-        this.#emit({ kind: 'arm', timer: 'answer', afterMs: this.options.timeoutMs });
+        this.#emit({ kind: 'arm', timer: 'answer', afterMs: answerWithin(effect, this.options.timeoutMs) });
         break;
       case 'disarmAnswer':
         this.#emit({ kind: 'disarm', timer: 'answer' });

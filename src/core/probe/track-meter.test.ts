@@ -104,6 +104,21 @@ test('pictures that are sent before others that are shown earlier are no jitter 
   expect(meter.measured()?.jitterMs).toBeLessThan(0.1);
 });
 
+test.each([
+  { why: 'I P B B', shown: [0, 3, 1, 2] },
+  { why: 'B-frames of B-frames', shown: [0, 8, 4, 2, 1, 3, 6, 5, 7] },
+])('a sample that ends anywhere between B-frames tells the same frames a second: $why', ({ shown }) => {
+  for (let frames = 40; frames < 60; frames++) {
+    const meter = new TrackMeter(media('H264'));
+    for (let frame = 0; frame < frames; frame++) {
+      const group = Math.floor(frame / shown.length);
+      const stamp = (shown.length * group + (shown[frame % shown.length] ?? 0)) * 4500;
+      meter.push(rtp(frame, stamp, Uint8Array.of(frame === 0 ? 0x65 : 0x61, 1, 2), true), frame * 50);
+    }
+    expect(meter.measured()?.fps).toBeCloseTo(20, 2);
+  }
+});
+
 test('many packets of one picture at once are no jitter; frames that come unevenly are', () => {
   expect(clean?.jitterMs).toBeLessThan(0.1);
   const uneven = measuredOf(fakePackets(STREAM), ({ frame }) => (frame * 1000) / 15 + (frame % 2) * 40);

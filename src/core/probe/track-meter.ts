@@ -51,6 +51,9 @@ export class TrackMeter {
   #ticks = 0;
   #minTicks = 0;
   #maxTicks = 0;
+  /** Up to where every frame has come, where they come in decoding order. */
+  #settled: { readonly frame: number; readonly ticks: number } | null = null;
+  #isReordered = false;
   /** Where the steady part of the stream begins. */
   #start: Mark | null = null;
   #firstKey: Mark | null = null;
@@ -161,12 +164,18 @@ export class TrackMeter {
       this.#start = this.#mark(atMs);
       this.#minTicks = this.#ticks;
       this.#maxTicks = this.#ticks;
+      this.#settled = null;
+      this.#isReordered = false;
       this.#firstKey = null;
       this.#lastKey = null;
       this.#steadyKeyFrames = 0;
     }
     this.#minTicks = Math.min(this.#minTicks, this.#ticks);
-    this.#maxTicks = Math.max(this.#maxTicks, this.#ticks);
+    if (this.#ticks > this.#maxTicks) {
+      // B-frames come after the later picture that they are made from, and before the next such one
+      this.#settled = { frame: this.#frames - 1, ticks: this.#maxTicks };
+      this.#maxTicks = this.#ticks;
+    } else if (this.#ticks < this.#maxTicks) this.#isReordered = true;
   }
 
   #mark(atMs: number): Mark {
@@ -194,7 +203,7 @@ export class TrackMeter {
     const gaps = this.#frames - start.frame;
     // n frames last one frame time longer than from the first to the last.
     const isEnough = gaps > 0 && arrivalS + arrivalS / gaps >= LEAST_SAMPLE_S * 0.95;
-    const fps = isVideo && gaps > 0 && spanS > 0 ? gaps / spanS : null;
+    const fps = isVideo ? this.#fps(start.frame, gaps, spanS, isBelieved) : null;
     const between = this.#keyFrameGap(isBelieved);
     const sps =
       this.#sps && this.media.codec ? parseSps(this.media.codec === 'H265' ? 'h265' : 'h264', this.#sps) : null;
@@ -217,6 +226,14 @@ export class TrackMeter {
       width: sps?.ok ? sps.value.width : (this.#size?.[0] ?? null),
       height: sps?.ok ? sps.value.height : (this.#size?.[1] ?? null),
     };
+  }
+
+  /** A sample that ends between B-frames has seen the picture after them: it is counted up to where none is missing. */
+  #fps(firstFrame: number, gaps: number, spanS: number, isBelieved: boolean): number | null {
+    const settled = this.#isReordered && isBelieved ? this.#settled : null;
+    const settledS = settled ? (settled.ticks - this.#minTicks) / this.#clockHz : 0;
+    if (settled && settledS > 0 && settled.frame > firstFrame) return (settled.frame - firstFrame) / settledS;
+    return gaps > 0 && spanS > 0 ? gaps / spanS : null;
   }
 
   /** Rate over the whole sample: n frames last one frame time longer than from the first to the last. */

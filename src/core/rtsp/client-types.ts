@@ -73,7 +73,8 @@ export type ClientEffect =
     }
   /** The peer closed: the same address is to be connected to again. */
   | { readonly kind: 'redial' }
-  | { readonly kind: 'armAnswer' }
+  /** No longer than `mostMs`, where that is said. */
+  | { readonly kind: 'armAnswer'; readonly mostMs?: number }
   | { readonly kind: 'disarmAnswer' }
   | { readonly kind: 'armKeepAlive'; readonly afterMs: number }
   | { readonly kind: 'close' }
@@ -93,3 +94,9 @@ export type ClientEffect =
   | { readonly kind: 'rtcp'; readonly track: Track; readonly packet: Uint8Array; readonly atMs: number }
   | { readonly kind: 'failed'; readonly cause: ProbeCause; readonly note: string }
   | { readonly kind: 'ended' };
+
+/** How long an answer is waited for: as whoever asks says, or less where the client knows better. */
+export const answerWithin = (
+  { mostMs = Number.POSITIVE_INFINITY }: { readonly mostMs?: number },
+  timeoutMs: number,
+): number => Math.min(timeoutMs, mostMs);

@@ -15,22 +15,28 @@ import { fillUrl } from '../net/path-login.ts';
 import { parseStreamUrl } from '../net/stream-url-parser.ts';
 import { RtspClient } from './client.ts';
 import { CLIENT_MOVES } from './client-moves.ts';
-import type { ClientEffect, ClientInput } from './client-types.ts';
+import type { ClientEffect, ClientInput, TransportChoice } from './client-types.ts';
 import { Login } from './login.ts';
 import { headerOf } from './rtsp-message.ts';
 
 const CREDENTIALS = { user: 'viewer', password: 'Weir & Gate/7' };
 
-function clientFor(url: string, given: { credentials?: typeof CREDENTIALS | null; play?: boolean } = {}): RtspClient {
+interface Given {
+  readonly credentials?: typeof CREDENTIALS | null;
+  readonly play?: boolean;
+  readonly transport?: TransportChoice;
+}
+
+function clientFor(url: string, given: Given = {}): RtspClient {
   const parsed = parseStreamUrl(url);
   if (!parsed.ok) throw new Error(url);
-  const { credentials = null, play = true } = given;
+  const { credentials = null, play = true, transport = 'tcp' } = given;
   return new RtspClient({
     ...fillUrl(parsed.value.url, credentials),
     credentials,
     play,
     userAgent: 'test',
-    transport: 'tcp',
+    transport,
     cnonce: () => 'c0ffee',
   });
 }
@@ -58,7 +64,7 @@ function talk(
   return seen;
 }
 
-function run(script: Script, given: { url?: string; credentials?: typeof CREDENTIALS | null; play?: boolean } = {}) {
+function run(script: Script, given: Given & { readonly url?: string } = {}) {
   const server = new ScriptedServer(script);
   const client = clientFor(given.url ?? 'rtsp://10.77.4.21/live/main', given);
   const effects = talk(client, server);
@@ -206,6 +212,26 @@ test.each([
   expect(client.phase).toBe('closed');
   expect(effects.at(-1)).toEqual({ kind: 'ended' });
   expect(JSON.stringify(failure)).not.toContain('u:p@');
+});
+
+test.each([
+  { status: 461, opensUdp: true },
+  { status: 400, opensUdp: true },
+  { status: 406, opensUdp: true },
+  { status: 501, opensUdp: true },
+  { status: 403, opensUdp: false },
+  { status: 404, opensUdp: false },
+  { status: 453, opensUdp: false },
+])('an interleaved SETUP that is refused with $status: UDP is tried, $opensUdp', ({ status, opensUdp }) => {
+  const { effects } = run(on('SETUP', { status }), { transport: 'auto' });
+  expect(effects.some(({ kind }) => kind === 'openUdp')).toBe(opensUdp);
+});
+
+test('a goodbye is waited for half a second, whatever the limit of an answer is', () => {
+  const { effects } = run(healthy, { play: false });
+  const armed = effects.flatMap((effect) => (effect.kind === 'armAnswer' ? [effect.mostMs] : []));
+  expect(armed.at(-1)).toBe(500);
+  expect(armed.filter((most) => most !== undefined)).toHaveLength(1);
 });
 
 test('a redirect within the camera is followed', () => {

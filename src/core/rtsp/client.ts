@@ -12,7 +12,7 @@ import {
 import type { ClientEffect, ClientInput, RtspClientOptions } from './client-types.ts';
 import { Conversation, type Exchange } from './conversation.ts';
 import { readDescription } from './description.ts';
-import type { ProbeStepName } from './exchange-types.ts';
+import type { ProbeCause, ProbeStepName } from './exchange-types.ts';
 import { Login } from './login.ts';
 import { type RtspEvent, RtspMessageParser } from './message-parser.ts';
 import { MAX_SCANNED_CHARS, sayOfPeer } from './peer-words.ts';
@@ -21,8 +21,17 @@ import { keepAliveAfterMs, keepAliveMethod, rtcpEffect } from './session-upkeep.
 import { outcomeOfStep } from './step-outcome.ts';
 import { TrackPlan } from './track-plan.ts';
 
-/** RFC 2326 §11.3.15 (461): the one status that says to try another transport. */
-const UNSUPPORTED_TRANSPORT = 461;
+/** What no other transport would change: who asks, for what, and for how many. */
+const SAME_OVER_UDP: ReadonlySet<ProbeCause> = new Set([
+  'auth-required',
+  'auth-failed',
+  'auth-unsupported',
+  'forbidden',
+  'not-found',
+  'too-many-sessions',
+]);
+/** A goodbye that is not answered is none of the person's waiting. */
+const GOODBYE_MS = 500;
 const UNAUTHORIZED = 401;
 /** A server that closes after every 401 wants one; with more of them an account would be tried too often. */
 const MAX_REDIALS = 1;
@@ -366,8 +375,10 @@ export class RtspClient {
 
   #trackRefused(): void {
     const status = this.#talk.last?.response.status;
-    if (status === UNSUPPORTED_TRANSPORT && this.#plan?.fallBackToUdp('the camera refused TCP with 461')) {
-      this.#talk.tape('remark', 'TCP was refused with 461; asking for UDP.');
+    // 461 says so; other servers answer an interleaved SETUP that they do not take with 400, 406 or 501
+    const mayHelp = !SAME_OVER_UDP.has(this.#statusFailure.cause);
+    if (mayHelp && this.#plan?.fallBackToUdp(`the camera refused TCP with ${status}`)) {
+      this.#talk.tape('remark', `TCP was refused with ${status}; asking for UDP.`);
       return this.#setUpNext();
     }
     const place = this.#plan?.refuse();
@@ -398,6 +409,7 @@ export class RtspClient {
   }
   #sendTearDown(step: ProbeStepName | null = null): void {
     this.#talk.send('TEARDOWN', this.#aggregateUrl, step, []);
+    this.#emit({ kind: 'armAnswer', mostMs: GOODBYE_MS });
   }
   #sendKeepAlive(): void {
     this.#talk.send(keepAliveMethod(this.#methods), this.#aggregateUrl, null, []);

@@ -3,6 +3,7 @@ import { LIVE } from './live-work.ts';
 import { ONVIF } from './onvif-work.ts';
 import { PROBE } from './probe-work.ts';
 import { SCAN } from './scan-work.ts';
+import { SESSIONS } from './sessions-work.ts';
 import { STEER } from './steer-work.ts';
 import type { Work } from './work.ts';
 
@@ -12,6 +13,7 @@ export const LINE_WORKS: ReadonlyMap<string, Work> = new Map([
   ['scan', SCAN],
   ['onvif', ONVIF],
   ['hear', HEAR],
+  ['sessions', SESSIONS],
 ]);
 
 /**

@@ -10,8 +10,10 @@ import { streamSubject } from '../../document/subject.ts';
 import { bySeverity, type Finding, type Mend } from '../../findings/finding.ts';
 import { mendsOf } from '../../findings/rule.ts';
 import { PROBE_RULES } from '../../probe/probe-rules.ts';
+import { SESSIONS_RULES } from '../../sessions/sessions-rules.ts';
 import type { SiteView } from '../../station/site-view.ts';
 import { type Gate, gateStates, type Station } from '../../station/station.ts';
+import { countFindings } from './count-findings.ts';
 import { ONVIF_STATION_RULES, onvifFindings, onvifMends } from './onvif-judgement.ts';
 import { createTapJudge, type TapJudge } from './tap-judgement.ts';
 import { pathOffers, tapOffers } from './tap-offers.ts';
@@ -122,13 +124,13 @@ function verdictOf(facts: GateFacts, probed: readonly Finding[]): Verdict {
 export const TAP: Station<'tap'> = {
   id: 'tap',
   name: 'Tap',
-  rules: [...PROBE_RULES, ...TAP_RULES, ...ONVIF_STATION_RULES],
+  rules: [...PROBE_RULES, ...SESSIONS_RULES, ...TAP_RULES, ...ONVIF_STATION_RULES],
   gates: GATES,
   judge: (camera, view) => {
     const probes = probesOf(camera, view);
     const judge = tapJudgeOf(view);
     const judged = view.tapsOf(camera.id).map((tap) => ({ tap, judgement: judge.judge(tap) }));
-    const told = onvifFindings(camera, view);
+    const told = [...countFindings(camera, view), ...onvifFindings(camera, view)];
     const probed = [...probes.current.flatMap(({ probe }) => probe?.findings ?? []), ...told];
     const facts: GateFacts = {
       hasAddress: hasAddress(camera),

@@ -8,6 +8,7 @@ import type { Camera, Stream } from '../../document/chapters/cameras/camera.ts';
 import type { Destination } from '../../document/chapters/destinations/destination.ts';
 import type { Tap } from '../../document/chapters/taps/tap.ts';
 import { type SeatCount, sayPacks, seatCount } from '../../document/seats.ts';
+import { countedSessions, isCountCurrent, sessionsAllowed } from '../../document/sessions-evidence.ts';
 import type { Site } from '../../document/site.ts';
 import type { SiteCommand } from '../../document/site-commands.ts';
 import { plainUrlOf } from '../../document/stream-address.ts';
@@ -15,6 +16,7 @@ import { streamSubject, tapSubject } from '../../document/subject.ts';
 import type { Finding } from '../../findings/finding.ts';
 import { type Facts, findingsOf, judgeRows, type Row, verdictOf } from '../../findings/rule.ts';
 import { AUTH_SCHEMES } from '../../rtsp/exchange-types.ts';
+import type { SessionsReport } from '../../sessions/sessions-types.ts';
 import { bytesPerDay, daysFit, diskNeeded, type RecordedStream, secondsPerDay } from '../../storage/storage.ts';
 import { STORAGE_ASSUMPTIONS } from '../../storage/storage-assumptions.ts';
 import type { TapFacts } from './tap-facts.ts';
@@ -148,6 +150,11 @@ class SiteTapJudge implements TapJudge {
     return seats;
   }
 
+  #countedAt(camera: Camera): SessionsReport | null {
+    const counted = countedSessions(this.index, camera.id);
+    return counted && isCountCurrent(counted, camera) ? counted.report : null;
+  }
+
   /** Somebody entered it there and saw its picture, at the address that it has now. */
   #isShown({ id }: Tap, camera: Camera, stream: Stream): boolean {
     return bestKnown(this.index, tapSubject(id), 'handedOver')?.value === plainUrlOf(camera, stream);
@@ -186,7 +193,11 @@ class SiteTapJudge implements TapJudge {
       daysWanted: retention?.daysWanted,
       bytesPerDay: retention?.allBytesPerDay,
       usableBytes: retention?.usableBytes,
-      sessionsAllowed: camera.modelId === null ? undefined : this.#sessionsAllowed.get(camera.modelId),
+      sessionsAllowed: sessionsAllowed(
+        this.#countedAt(camera),
+        camera.modelId === null ? undefined : this.#sessionsAllowed.get(camera.modelId),
+        this.#tapsOfCamera.get(camera.id) ?? 0,
+      ),
       sessionsUsed: this.#tapsOfCamera.get(camera.id),
       clockOkS: this.#clockOkS,
       protocol: tap.protocol,
@@ -243,7 +254,8 @@ function wantedFor(
   if (missing.has('codecsTaken')) wanted.push(`which codecs ${name} takes, in its figures`);
   if (['codec', 'widthPx', 'streamFps', 'rateKbps'].some((fact) => missing.has(fact)))
     wanted.push(`what it gives: ${OF_STREAM}`);
-  if (missing.has('sessionsAllowed')) wanted.push('how many clients its model serves at once, in its model card');
+  if (missing.has('sessionsAllowed'))
+    wanted.push('how many clients it serves at once: count them, or fill in its model card');
   if (missing.has('daysFit'))
     wanted.push(
       ratesMissing.length > 0

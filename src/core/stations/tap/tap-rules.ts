@@ -33,7 +33,7 @@ export const TAP_RULES = [
   }),
   rule({
     id: 'tap.sessions',
-    source: 'sessions of the model card against the taps of this camera',
+    source: 'sessions as counted, else of the model card, against the taps of this camera',
     needs: ['sessionsAllowed', 'sessionsUsed', 'destination'],
     // one is served by every camera that was probed
     asks: (f) => f.sessionsAllowed !== undefined || (f.sessionsUsed ?? 0) > 1,

@@ -47,6 +47,9 @@ export function TapPage() {
 }
 
 const Passport = lazy(async () => ({ default: (await import('./onvif/passport-page.tsx')).Passport }));
+const SessionsPanel = lazy(async () => ({
+  default: (await import('./sessions/sessions-panel.tsx')).SessionsPanel,
+}));
 const SteerBench = lazy(async () => ({ default: (await import('./steer/steer-bench.tsx')).SteerBench }));
 
 function TapBench({ camera }: { camera: Camera }) {
@@ -192,6 +195,11 @@ function StreamBench({ camera, stream, onTaken }: StreamBenchProps) {
           <GivePanel camera={camera} stream={stream} />
         </div>
         <div className="max-lg:order-6">
+          <Suspense fallback={null}>
+            <SessionsPanel camera={camera} stream={stream} />
+          </Suspense>
+        </div>
+        <div className="max-lg:order-7">
           <QuietLessons camera={camera} />
         </div>
       </div>

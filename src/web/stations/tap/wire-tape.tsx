@@ -1,11 +1,14 @@
 import { useEffect, useState } from 'react';
 import { sayMany, sayMs } from '../../../core/base/say.ts';
+import { decidingEntry, writeTape } from '../../../core/probe/tape-text.ts';
 import { PROBE_STEPS, type ProbeStepName, type TapeEntry } from '../../../core/rtsp/exchange-types.ts';
+import { explainEntry } from '../../../core/rtsp/tape-words.ts';
 import type { ProbeRun } from '../../store/probe-slice.ts';
 import { selectServer } from '../../store/server-slice.ts';
 import { useAppSelector } from '../../store/store.ts';
 import { Button } from '../../ui/button.tsx';
 import { Panel } from '../../ui/panel.tsx';
+import { download, fileNameOf } from '../../ui/site-files.ts';
 
 const TICKS_MS = [1, 10, 100, 1000, 3000];
 /** The scale reaches at least this far, so that it stands still while a probe grows. */
@@ -92,6 +95,7 @@ export function WireTape({ run }: { run: ProbeRun }) {
   const [opened, setOpened] = useState<ReadonlySet<ProbeStepName>>(new Set());
   const rows = rowsOf(run, elapsedMs);
   const scaleMs = Math.max(MIN_SCALE_MS, ...rows.map((row) => row.endMs));
+  const decides = run.status === 'finished' ? decidingEntry(run.report, run.tape) : null;
   const isAllOpen = rows.length > 0 && rows.every(({ name }) => opened.has(name));
   const toggle = (name: ProbeStepName): void => {
     const next = new Set(opened);
@@ -103,9 +107,16 @@ export function WireTape({ run }: { run: ProbeRun }) {
       title="Wire tape"
       aside={<span role="status">{summaryOf(run)}</span>}
       actions={
-        <Button onClick={() => setOpened(isAllOpen ? new Set() : new Set(rows.map(({ name }) => name)))}>
-          {isAllOpen ? 'Close the exchange' : 'Open the exchange'}
-        </Button>
+        <>
+          {run.status === 'finished' && (
+            <Button kind="quiet" onClick={() => saveTape(run)}>
+              Save as text
+            </Button>
+          )}
+          <Button onClick={() => setOpened(isAllOpen ? new Set() : new Set(rows.map(({ name }) => name)))}>
+            {isAllOpen ? 'Close the exchange' : 'Open the exchange'}
+          </Button>
+        </>
       }
     >
       <div className="relative">
@@ -134,6 +145,7 @@ export function WireTape({ run }: { run: ProbeRun }) {
               isOpen={opened.has(row.name)}
               onToggle={() => toggle(row.name)}
               entries={run.tape}
+              decides={decides}
             />
           ))}
         </ol>
@@ -157,9 +169,10 @@ interface TapeRowProps {
   readonly isOpen: boolean;
   readonly onToggle: () => void;
   readonly entries: readonly TapeEntry[];
+  readonly decides: TapeEntry | null;
 }
 
-function TapeRow({ row, scaleMs, isOpen, onToggle, entries }: TapeRowProps) {
+function TapeRow({ row, scaleMs, isOpen, onToggle, entries, decides }: TapeRowProps) {
   const left = placeOf(row.startMs, scaleMs);
   const width = Math.max(0.6, placeOf(row.endMs, scaleMs) - left);
   const tookMs = row.endMs - row.startMs;
@@ -191,7 +204,7 @@ function TapeRow({ row, scaleMs, isOpen, onToggle, entries }: TapeRowProps) {
         </span>
         <span className="pr-1 text-right font-mono text-small">{sayMs(tookMs)}</span>
       </button>
-      {isOpen && <Exchange entries={own} note={row.note} />}
+      {isOpen && <Exchange entries={own} note={row.note} decides={decides} />}
     </li>
   );
 }
@@ -202,7 +215,20 @@ const ARROWS: Readonly<Record<TapeEntry['direction'], { sign: string; word: stri
   remark: { sign: '·', word: 'remark', className: 'border-faint' },
 };
 
-function Exchange({ entries, note }: { entries: readonly TapeEntry[]; note: string | null }) {
+/** For the support desk of whoever made it. */
+function saveTape({ report, tape }: Extract<ProbeRun, { status: 'finished' }>): void {
+  const now = new Date();
+  const name = `probe-${fileNameOf(report.target.host)}-${now.toISOString().slice(0, 16).replace(':', '')}.txt`;
+  download(name, 'text/plain', writeTape(report, tape, now.toISOString()));
+}
+
+interface ExchangeProps {
+  readonly entries: readonly TapeEntry[];
+  readonly note: string | null;
+  readonly decides: TapeEntry | null;
+}
+
+function Exchange({ entries, note, decides }: ExchangeProps) {
   if (entries.length === 0)
     return <p className="px-1 py-1.5 text-small text-soft">{note ?? 'Nothing was said in this step.'}</p>;
   return (
@@ -212,17 +238,36 @@ function Exchange({ entries, note }: { entries: readonly TapeEntry[]; note: stri
         return (
           // The tape only grows, so a line's place is its identity.
           // biome-ignore lint/suspicious/noArrayIndexKey: see above
-          <div key={index} className={`border-l-2 pl-2 ${className}`}>
+          <div key={index} className={`border-l-2 pl-2 ${entry === decides ? 'border-brick' : className}`}>
             <p className="text-small text-soft">
               <span aria-hidden="true">{sign} </span>
               {word} at {sayMs(entry.atMs)}
+              {entry === decides && <b className="text-brick"> · this decides it</b>}
             </p>
-            <pre className="overflow-x-auto font-mono text-small leading-[17px] whitespace-pre-wrap break-all">
-              {entry.text}
-            </pre>
+            <Lines entry={entry} />
           </div>
         );
       })}
     </div>
+  );
+}
+
+/** What crossed the wire, and beside each line what it says. */
+function Lines({ entry }: { entry: TapeEntry }) {
+  return (
+    <ul className="text-small leading-[17px]">
+      {explainEntry(entry).map(({ text, words }, at) => (
+        <li
+          // biome-ignore lint/suspicious/noArrayIndexKey: a line is its place
+          key={at}
+          className="grid gap-x-4 md:grid-cols-[minmax(0,3fr)_minmax(0,2fr)]"
+        >
+          <span className={`font-mono whitespace-pre-wrap break-all ${words === null ? 'md:col-span-2' : ''}`}>
+            {text || '\u00a0'}
+          </span>
+          {words !== null && <span className="text-soft max-md:mb-1">{words}</span>}
+        </li>
+      ))}
+    </ul>
   );
 }

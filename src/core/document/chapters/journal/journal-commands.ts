@@ -25,6 +25,7 @@ import { tapOf } from '../taps/tap-commands.ts';
 import type { Entry, Fact, FactValue, LogKind } from './entry.ts';
 import { ONVIF_RECORDERS, type OnvifRecord } from './onvif-recorders.ts';
 import { QUANTITIES, type QuantityName, sayQuantity } from './quantities.ts';
+import { SESSIONS_RECORDERS, type SessionsRecord } from './sessions-recorder.ts';
 
 /** What happened or was measured: it is written down, and the plan stays as it is. */
 export type JournalCommand =
@@ -120,6 +121,7 @@ export type JournalCommand =
       readonly hosts: readonly SeenHost[];
     }
   | OnvifRecord
+  | SessionsRecord
   | { readonly kind: 'note'; readonly text: string; readonly subject: string; readonly logKind: LogKind };
 
 /** Of one entry: what a sweep saw beyond it is another one. */
@@ -249,6 +251,7 @@ export const JOURNAL_COMMANDS: Recorders<JournalCommand> = {
     };
   },
   ...ONVIF_RECORDERS,
+  ...SESSIONS_RECORDERS,
   note: (_, { logKind, subject, text }) => said(words(logKind, subject, text)),
 };
 

@@ -69,6 +69,17 @@ export const QUANTITIES = {
   'head.velocity': { label: 'at a share of its top speed', unit: '' },
   'head.stopsLost': { label: 'stops that got lost', unit: '', show: sayCount },
   'head.keepsTimeout': { label: 'stops by itself when its time is over', unit: '' },
+  'sessions.host': { label: 'sessions counted at', unit: '' },
+  'sessions.limit': { label: 'sessions at once', unit: '', show: sayCount },
+  'sessions.played': { label: 'sessions that played', unit: '', show: sayCount },
+  'sessions.most': { label: 'sessions asked for', unit: '', show: sayCount },
+  'sessions.cause': { label: 'one more is refused as', unit: '' },
+  'sessions.status': { label: 'one more is told', unit: '' },
+  'sessions.note': { label: 'what it said', unit: '' },
+  'sessions.effect': { label: 'what one more does to the first', unit: '' },
+  'sessions.alonePerS': { label: 'packets a second alone', unit: '1/s', show: sayFps },
+  'sessions.besidePerS': { label: 'packets a second beside others', unit: '1/s', show: sayFps },
+  'sessions.closed': { label: 'goodbyes answered', unit: '', show: sayCount },
   'fact.clockErrorS': { label: 'clock error', unit: 's', show: sayStretch },
 } as const satisfies Readonly<Record<string, Quantity>>;
 export type QuantityName = keyof typeof QUANTITIES;

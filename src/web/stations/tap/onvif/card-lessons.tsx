@@ -1,6 +1,13 @@
 import type { Camera } from '../../../../core/document/chapters/cameras/camera.ts';
 import { nameOfModel } from '../../../../core/document/chapters/models/model-name.ts';
-import { cardAfter, type Lesson, lessonsOfProbe, lessonsOfReading } from '../../../../core/document/learnt-card.ts';
+import {
+  cardAfter,
+  type Lesson,
+  lessonsOfCount,
+  lessonsOfProbe,
+  lessonsOfReading,
+} from '../../../../core/document/learnt-card.ts';
+import { countedSessions } from '../../../../core/document/sessions-evidence.ts';
 import type { OnvifReading } from '../../../../core/onvif/reading.ts';
 import { commandIssued } from '../../../store/site-slice.ts';
 import { useAppDispatch } from '../../../store/store.ts';
@@ -40,7 +47,9 @@ export function CardLessons({ camera, reading, isQuiet = false }: CardLessonsPro
           fps: facts.fps?.how === 'measured' ? facts.fps.value : null,
         })
       : [];
-  const lessons = once([...(reading ? lessonsOfReading(model, camera, reading) : []), ...proven]);
+  const count = countedSessions(view.index, camera.id);
+  const counted = count ? lessonsOfCount(model, count.report) : [];
+  const lessons = once([...(reading ? lessonsOfReading(model, camera, reading) : []), ...proven, ...counted]);
   if (isQuiet && lessons.length === 0) return null;
   const teach = (): void => {
     const taught = cardAfter(model, lessons, {

@@ -1,0 +1,130 @@
+import type { CameraDoing, CameraInput } from '../machine/machine.ts';
+import { RtspClient } from '../rtsp/client.ts';
+import { answerWithin, type ClientEffect, type ClientInput, type RtspClientOptions } from '../rtsp/client-types.ts';
+import type { SeatRefusal } from './sessions-types.ts';
+
+/** What a seat wants of whoever holds it. */
+export type SeatWish =
+  | { readonly kind: 'doing'; readonly doing: CameraDoing }
+  | { readonly kind: 'awaits'; readonly afterMs: number }
+  | { readonly kind: 'answered' }
+  | { readonly kind: 'keepAlive'; readonly afterMs: number }
+  /** PLAY was granted: packets are to come. */
+  | { readonly kind: 'plays' }
+  | { readonly kind: 'firstPacket' }
+  | { readonly kind: 'left' };
+
+/** One client of many: it draws the stream, counts its packets, and keeps what it was refused with. */
+export class Seat {
+  readonly #client: RtspClient;
+  #refusal: SeatRefusal | null = null;
+  #status: number | null = null;
+  #wishes: SeatWish[] = [];
+  #hasPackets = false;
+  #isLeft = false;
+  #isStopping = false;
+  #isBidden = false;
+  packets = 0;
+
+  constructor(
+    options: Omit<RtspClientOptions, 'play'>,
+    private readonly timeoutMs: number,
+  ) {
+    this.#client = new RtspClient({ ...options, play: true });
+  }
+
+  /** Packets come, and nobody has ended it. */
+  get isPlaying(): boolean {
+    return this.#hasPackets && !this.#isLeft && !this.#isStopping;
+  }
+  get isLeft(): boolean {
+    return this.#isLeft;
+  }
+  get refusal(): SeatRefusal | null {
+    return this.#refusal;
+  }
+  /** Its goodbye was answered. */
+  get isBidden(): boolean {
+    return this.#isBidden;
+  }
+
+  hear(input: CameraInput): readonly SeatWish[] {
+    switch (input.kind) {
+      case 'resolved':
+        return [];
+      case 'dialFailed':
+        this.#refuse({ cause: input.cause, status: null, note: input.note });
+        this.#isLeft = true;
+        return [{ kind: 'left' }];
+      default:
+        return this.#drive(input);
+    }
+  }
+
+  answerIsLate(atMs: number): readonly SeatWish[] {
+    return this.#drive({ kind: 'answerTimer', atMs });
+  }
+  keepAliveIsDue(atMs: number): readonly SeatWish[] {
+    return this.#drive({ kind: 'keepAliveTimer', atMs });
+  }
+  packetsAreLate(atMs: number): readonly SeatWish[] {
+    this.#refuse({ cause: 'no-packets', status: null, note: 'PLAY was granted, and no packet came.' });
+    return this.stop(atMs);
+  }
+  stop(atMs: number): readonly SeatWish[] {
+    this.#isStopping = true;
+    return this.#isLeft ? [] : this.#drive({ kind: 'stop', atMs });
+  }
+
+  #drive(input: ClientInput): readonly SeatWish[] {
+    this.#wishes = [];
+    for (const effect of this.#client.handle(input)) this.#take(effect);
+    return this.#wishes;
+  }
+
+  #take(effect: ClientEffect): void {
+    switch (effect.kind) {
+      case 'send':
+      case 'openUdp':
+      case 'sendDatagram':
+      case 'redial':
+      case 'close':
+        this.#wishes.push({ kind: 'doing', doing: effect });
+        break;
+      case 'armAnswer':
+        this.#wishes.push({ kind: 'awaits', afterMs: answerWithin(effect, this.timeoutMs) });
+        break;
+      case 'disarmAnswer':
+        this.#wishes.push({ kind: 'answered' });
+        break;
+      case 'armKeepAlive':
+        this.#wishes.push({ kind: 'keepAlive', afterMs: effect.afterMs });
+        break;
+      case 'playing':
+        if (!this.#hasPackets) this.#wishes.push({ kind: 'plays' });
+        break;
+      case 'rtp':
+        this.packets += 1;
+        if (this.#hasPackets) break;
+        this.#hasPackets = true;
+        this.#wishes.push({ kind: 'firstPacket' });
+        break;
+      case 'stepEnded':
+        if (effect.name === 'teardown') this.#isBidden = effect.ok;
+        else if (!effect.ok) this.#status = effect.status;
+        break;
+      case 'failed':
+        this.#refuse({ cause: effect.cause, status: this.#status, note: effect.note });
+        break;
+      case 'ended':
+        this.#isLeft = true;
+        this.#wishes.push({ kind: 'left' });
+        break;
+    }
+  }
+
+  /** The first failure is the reason; what follows from it is none. */
+  #refuse(refusal: SeatRefusal): void {
+    if (!this.#isStopping) this.#refusal ??= refusal;
+  }
+}

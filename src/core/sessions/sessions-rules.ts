@@ -1,0 +1,138 @@
+import { sayMany } from '../base/say.ts';
+import type { Finding } from '../findings/finding.ts';
+import { type Facts, failsIf, findingsOf, judgeRows, rulesFor, tightIf } from '../findings/rule.ts';
+import type { EffectOnFirst, SessionsReport } from './sessions-types.ts';
+
+/** What a count of sessions gave. */
+export interface SessionsFacts {
+  readonly opened: number;
+  readonly limit: number;
+  readonly cause: string;
+  readonly status: number;
+  readonly note: string;
+  readonly effectOnFirst: EffectOnFirst;
+  readonly alonePerS: number;
+  readonly besidePerS: number;
+  readonly unanswered: number;
+}
+
+const rule = rulesFor<SessionsFacts>();
+
+/** “453”, or how else a client was turned away. */
+const sayRefusal = ({ cause, status }: { readonly cause: string; readonly status?: number | undefined }): string =>
+  status === undefined ? `“${cause}”` : `${status}`;
+
+export const SESSIONS_RULES = [
+  rule({
+    id: 'sessions.none',
+    source: 'the first session that was asked for',
+    needs: ['opened', 'cause', 'note'],
+    judge: (f) => failsIf(f.opened === 0),
+    when: {
+      'will-not-work': {
+        severity: 'stop',
+        title: (f) => (f.cause === 'too-many-sessions' ? 'All its sessions are taken' : 'It gave no session'),
+        because: (f) => f.note,
+        do: ['Probe it: that tells why.', 'Where others draw it now, count again while they are off.'],
+      },
+    },
+    why: 'How many it plays is told by sessions that play.',
+  }),
+  rule({
+    id: 'sessions.one',
+    source: 'sessions that played at once',
+    needs: ['limit'],
+    judge: (f) => tightIf(f.limit === 1),
+    when: {
+      tight: {
+        severity: 'watch',
+        title: () => 'It plays for one client at a time',
+        because: () => 'The second one was refused.',
+        do: ['Let one recorder or server draw it, and let all others draw from there.'],
+      },
+    },
+    why: 'Whoever looks at it directly takes it from the recorder, or is refused by it.',
+  }),
+  rule({
+    id: 'sessions.pushes-out',
+    source: 'the first session, watched after one more was asked for',
+    needs: ['effectOnFirst'],
+    judge: (f) => failsIf(f.effectOnFirst === 'ended'),
+    when: {
+      'will-not-work': {
+        severity: 'fix',
+        title: () => 'One more client ends the first',
+        because: (f) => `With one more than ${sayMany(f.limit ?? 0, 'session')} the first was ended.`,
+        do: ['Plan fewer clients than it plays.', 'Let one recorder draw it, and let all others draw from there.'],
+      },
+    },
+    why: 'The recorder loses its picture in the moment in which somebody looks.',
+  }),
+  rule({
+    id: 'sessions.starves',
+    source: 'packets a second of the first session, alone and beside the others; below 60 % of before [A]',
+    needs: ['effectOnFirst', 'alonePerS', 'besidePerS', 'opened'],
+    judge: (f) => tightIf(f.effectOnFirst === 'slower' || f.effectOnFirst === 'stalled'),
+    when: {
+      tight: {
+        severity: 'fix',
+        title: (f) => (f.effectOnFirst === 'stalled' ? 'The first one stands still' : 'The first one gets less'),
+        because: (f) =>
+          `${Math.round(f.besidePerS)} packets a second with ${sayMany(f.opened, 'session')} open, ${Math.round(f.alonePerS)} alone.`,
+        do: ['Plan fewer clients than it grants.', 'Take a smaller stream for those who only look.'],
+      },
+    },
+    why: 'It grants sessions that it cannot serve, and refuses none: nobody is told.',
+  }),
+  rule({
+    id: 'sessions.odd-refusal',
+    source: 'RFC 2326 §11.3.8 (453 Not Enough Bandwidth) and 503 are the answers to one session too many',
+    needs: ['limit', 'cause', 'note'],
+    asks: (f) => (f.limit ?? 0) > 0,
+    judge: (f) => tightIf(f.cause !== 'too-many-sessions' && f.effectOnFirst !== 'ended'),
+    when: {
+      tight: {
+        severity: 'note',
+        title: (f) => `Whoever is one too many is told ${sayRefusal(f)}`,
+        because: (f) => f.note,
+        do: ['Think of its sessions first when a client is refused like that.'],
+      },
+    },
+    why: 'It reads like a wrong path or a wrong secret, and is neither.',
+  }),
+  rule({
+    id: 'sessions.goodbye',
+    source: 'answers to TEARDOWN, RFC 2326 §10.7',
+    needs: ['unanswered', 'opened'],
+    judge: (f) => tightIf(f.unanswered > 0),
+    when: {
+      tight: {
+        severity: 'note',
+        title: (f) => `${sayMany(f.unanswered, 'goodbye')} of ${f.opened} got no answer`,
+        because: () => 'Its sessions may stay taken until they run out.',
+        do: ['Wait a minute before the next client is added.'],
+      },
+    },
+    why: 'A client that is restarted finds its old session in its way.',
+  }),
+] as const;
+
+export function sessionsFacts(report: SessionsReport): Facts<SessionsFacts> {
+  const { limit, opened, refusedWith, effectOnFirst, firstAlonePerS, firstBesidePerS, closed } = report;
+  const isFirstLost = effectOnFirst === 'ended';
+  return {
+    opened,
+    limit: limit ?? undefined,
+    cause: refusedWith?.cause ?? '',
+    status: refusedWith?.status ?? undefined,
+    note: refusedWith?.note ?? '',
+    effectOnFirst: effectOnFirst ?? undefined,
+    alonePerS: firstAlonePerS ?? undefined,
+    besidePerS: firstBesidePerS ?? undefined,
+    // a session that the camera ended itself needs no goodbye
+    unanswered: Math.max(0, opened - closed - (isFirstLost ? 1 : 0)),
+  };
+}
+
+export const findingsOfSessions = (report: SessionsReport): readonly Finding[] =>
+  findingsOf(judgeRows(SESSIONS_RULES, sessionsFacts(report)));
