@@ -1,7 +1,5 @@
 import { probeFacts } from '../probe/probe-facts.ts';
 import type { ProbeReport } from '../probe/probe-types.ts';
-import type { EvidenceIndex } from './best-known.ts';
-import type { Camera } from './chapters/cameras/camera.ts';
 import type { Fact, FactValue, KnownHow } from './chapters/journal/entry.ts';
 import type { QuantityName } from './chapters/journal/quantities.ts';
 import { streamSubject } from './subject.ts';
@@ -56,18 +54,4 @@ export function factsOfReport(report: ProbeReport, streamId: string, url: string
   }
   for (const [name, value] of Object.entries(probeFacts(report))) add(`${FACT}${name}`, value, 'measured');
   return found;
-}
-
-/** Paths of a camera's streams, as probes that did not fail had them; the latest last. */
-export function workedPaths(index: EvidenceIndex, camera: Camera): readonly string[] {
-  const paths: string[] = [];
-  for (const { id } of camera.streams) {
-    const quantities = index.get(streamSubject(id));
-    const failed = new Set(
-      quantities?.get('probe.verdict')?.flatMap(({ value, source }) => (value === 'fail' ? [source] : [])),
-    );
-    for (const { value, source } of quantities?.get('probe.url') ?? [])
-      if (!failed.has(source)) paths.push(String(value).replace(/^[a-z]+:\/\/[^/?]*/i, ''));
-  }
-  return paths;
 }

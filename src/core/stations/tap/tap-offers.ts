@@ -3,8 +3,8 @@ import type { Destination } from '../../document/chapters/destinations/destinati
 import type { Tap } from '../../document/chapters/taps/tap.ts';
 import { keptPath } from '../../document/kept-path.ts';
 import { isReadingCurrent, rememberedReading } from '../../document/onvif-evidence.ts';
-import { workedPaths } from '../../document/probe-evidence.ts';
 import type { SiteCommand } from '../../document/site-commands.ts';
+import { workedPaths } from '../../document/worked-paths.ts';
 import type { Mend } from '../../findings/finding.ts';
 import type { SiteView } from '../../station/site-view.ts';
 import { profileFor } from './onvif-plan-facts.ts';

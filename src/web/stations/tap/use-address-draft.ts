@@ -1,8 +1,8 @@
 import { type ClipboardEvent, useEffect, useState } from 'react';
 import { TEXT_LIMITS } from '../../../core/base/limits.ts';
 import type { Camera, Stream } from '../../../core/document/chapters/cameras/camera.ts';
-import { workedPaths } from '../../../core/document/probe-evidence.ts';
 import { accountFor } from '../../../core/document/stream-address.ts';
+import { workedPaths } from '../../../core/document/worked-paths.ts';
 import { withLoginOut } from '../../../core/net/address-login.ts';
 import { addressRemarks } from '../../../core/net/address-remarks.ts';
 import { redactLogins, takeLoginOut } from '../../../core/net/path-login.ts';

@@ -2,7 +2,7 @@ import { bestKnown } from '../../../core/document/best-known.ts';
 import type { Camera } from '../../../core/document/chapters/cameras/camera.ts';
 import { FEED_RANGES } from '../../../core/document/chapters/cameras/feed.ts';
 import type { FactValue } from '../../../core/document/chapters/journal/entry.ts';
-import type { QuantityName } from '../../../core/document/chapters/journal/quantities.ts';
+import type { HandQuantity } from '../../../core/document/chapters/journal/hand-quantities.ts';
 import { readingOf } from '../../../core/document/chapters/journal/reading.ts';
 import { cameraSubject } from '../../../core/document/subject.ts';
 import { HEAT_RANGES } from '../../../core/handset/heat.ts';
@@ -21,7 +21,7 @@ export function ChargeFields({ camera }: { camera: Camera }) {
   const subject = cameraSubject(camera.id);
   const feed = camera.feed ?? { way: 'usb' as const, sun: null, charge: null };
   const batteryC = bestKnown(index, subject, 'batteryC')?.value;
-  const read = (quantity: QuantityName, value: FactValue | null): void =>
+  const read = (quantity: HandQuantity, value: FactValue | null): void =>
     void dispatch(
       commandIssued(
         readingOf(

@@ -23,8 +23,9 @@ import { cameraSubject, networkSubject, tapSubject } from '../../subject.ts';
 import { nameOfSubject } from '../../subjects.ts';
 import { tapOf } from '../taps/tap-commands.ts';
 import type { Entry, Fact, FactValue, LogKind } from './entry.ts';
+import { HAND_QUANTITIES, type HandQuantity, sayValue } from './hand-quantities.ts';
 import { ONVIF_RECORDERS, type OnvifRecord } from './onvif-recorders.ts';
-import { QUANTITIES, type QuantityName, sayQuantity } from './quantities.ts';
+import type { QuantityName } from './quantities.ts';
 import { SESSIONS_RECORDERS, type SessionsRecord } from './sessions-recorder.ts';
 
 /** What happened or was measured: it is written down, and the plan stays as it is. */
@@ -57,7 +58,7 @@ export type JournalCommand =
       /** Whose line of the log it is; what it is known of is `subject`. */
       readonly about: string;
       readonly subject: string;
-      readonly quantity: QuantityName;
+      readonly quantity: HandQuantity;
       readonly value: FactValue;
       readonly by: string;
       /** What it was read under, as far as it is known: a warmth means little without its load. */
@@ -67,7 +68,7 @@ export type JournalCommand =
       readonly kind: 'withdrawReading';
       readonly about: string;
       readonly subject: string;
-      readonly quantity: QuantityName;
+      readonly quantity: HandQuantity;
     }
   | {
       /** How a setting of the device stands, as somebody saw it there. `said` names it for the log. */
@@ -165,16 +166,16 @@ export const JOURNAL_COMMANDS: Recorders<JournalCommand> = {
     };
   },
   recordReading: (site, { about, subject, quantity, value, by, under = [] }) => {
-    const said = sayQuantity(quantity, value);
-    const text = `${nameOfSubject(site, about)}: ${QUANTITIES[quantity].label} read: ${said}`;
+    const said = sayValue(HAND_QUANTITIES[quantity], value);
+    const text = `${nameOfSubject(site, about)}: ${HAND_QUANTITIES[quantity].label} read: ${said}`;
     return {
-      ...words('power', about, text, { [QUANTITIES[quantity].label]: said }),
+      ...words('power', about, text, { [HAND_QUANTITIES[quantity].label]: said }),
       source: by,
       facts: [{ quantity, value }, ...under].map((fact) => ({ subject, ...fact, how: 'measured' })),
     };
   },
   withdrawReading: (site, { about, subject, quantity }) => {
-    const text = `${nameOfSubject(site, about)}: ${QUANTITIES[quantity].label} taken back`;
+    const text = `${nameOfSubject(site, about)}: ${HAND_QUANTITIES[quantity].label} taken back`;
     return {
       ...said(words(quantity.startsWith('head.') ? 'tap' : 'power', about, text)),
       revokes: entriesOf(site, subject, quantity),
@@ -184,7 +185,7 @@ export const JOURNAL_COMMANDS: Recorders<JournalCommand> = {
     ...words(
       'prepare',
       cameraSubject(cameraId),
-      `${cameraOf(site, cameraId).name}: ${name}: ${sayQuantity('', value)}`,
+      `${cameraOf(site, cameraId).name}: ${name}: ${sayValue(undefined, value)}`,
     ),
     source: by,
     facts: [{ subject, quantity: settingQuantity(setting), value, how: 'confirmed' }],

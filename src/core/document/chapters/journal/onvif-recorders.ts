@@ -8,7 +8,8 @@ import type { Heard } from '../../../talk/hear-machine.ts';
 import { cameraOf, type Recorders, streamIn, words } from '../../command-parts.ts';
 import { cameraSubject, streamSubject } from '../../subject.ts';
 import type { Fact, FactValue } from './entry.ts';
-import { QUANTITIES, type QuantityName } from './quantities.ts';
+import { HAND_QUANTITIES } from './hand-quantities.ts';
+import type { QuantityName } from './quantities.ts';
 
 /** What was learnt of a device by ONVIF. */
 export type OnvifRecord =
@@ -133,7 +134,7 @@ export const ONVIF_RECORDERS: Recorders<OnvifRecord> = {
     const subject = cameraSubject(cameraId);
     const said = typeof value === 'boolean' ? (value ? 'yes' : 'no') : String(value);
     return {
-      ...words('tap', subject, `${cameraOf(site, cameraId).name}: ${QUANTITIES[trait].label}: ${said}`),
+      ...words('tap', subject, `${cameraOf(site, cameraId).name}: ${HAND_QUANTITIES[trait].label}: ${said}`),
       source: 'steering',
       facts: maybe(subject, trait, value, 'measured'),
     };

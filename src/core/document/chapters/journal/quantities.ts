@@ -1,13 +1,6 @@
 import { sayCount, sayFps, sayMs, sayRate, sayShare, sayStretch } from '../../../base/say.ts';
 import type { FactValue } from './entry.ts';
-
-/** A thing that can be known of something, with its unit. */
-interface Quantity {
-  readonly label: string;
-  /** Of its number; empty for words and yes or no. */
-  readonly unit: string;
-  readonly show?: (value: number) => string;
-}
+import { HAND_QUANTITIES, type Quantity, sayValue } from './hand-quantities.ts';
 
 const sayChannels = (count: number): string => (count === 1 ? 'mono' : count === 2 ? 'stereo' : `${count} channels`);
 
@@ -16,6 +9,7 @@ const sayChannels = (count: number): string => (count === 1 ? 'mono' : count ===
  * `fact.` is what the rules about a probe are judged by: they are judged again whenever it is opened.
  */
 export const QUANTITIES = {
+  ...HAND_QUANTITIES,
   codec: { label: 'codec', unit: '' },
   profile: { label: 'profile', unit: '' },
   width: { label: 'width', unit: 'px' },
@@ -37,12 +31,6 @@ export const QUANTITIES = {
   'probe.cause': { label: 'cause', unit: '' },
   'probe.note': { label: 'what it said', unit: '' },
   handedOver: { label: 'handed over', unit: '' },
-  signalDbm: { label: 'signal', unit: 'dBm', show: (dbm) => `${Math.round(dbm)} dBm` },
-  batteryC: { label: 'battery temperature', unit: '°C', show: (c) => `${c} °C` },
-  'under.watts': { label: 'heat of the handset then', unit: 'W', show: (w) => `${w.toFixed(1)} W` },
-  'under.mount': { label: 'where it sat then', unit: '' },
-  'under.roomC': { label: 'room then', unit: '°C', show: (c) => `${c} °C` },
-  isSwollen: { label: 'battery bulges', unit: '' },
   'reflash.step': { label: 'step of the reflash', unit: '' },
   'reflash.rehearsed.onward': { label: 'rehearsed, tries', unit: '', show: sayCount },
   'reflash.rehearsed.back': { label: 'rehearsed going back, tries', unit: '', show: sayCount },
@@ -63,12 +51,6 @@ export const QUANTITIES = {
   'heard.lost': { label: 'subscriptions lost', unit: '', show: sayCount },
   'heard.kinds': { label: 'told of', unit: '' },
   'heard.note': { label: 'what it said', unit: '' },
-  'head.panDegPerS': { label: 'turns', unit: '°/s', show: (deg) => `${deg.toFixed(1)} °/s` },
-  'head.panOffsetDeg': { label: 'turns late by', unit: '°', show: (deg) => `${deg.toFixed(1)}°` },
-  'head.panResidualDeg': { label: 'turns unevenly by', unit: '°', show: (deg) => `${deg.toFixed(1)}°` },
-  'head.velocity': { label: 'at a share of its top speed', unit: '' },
-  'head.stopsLost': { label: 'stops that got lost', unit: '', show: sayCount },
-  'head.keepsTimeout': { label: 'stops by itself when its time is over', unit: '' },
   'sessions.host': { label: 'sessions counted at', unit: '' },
   'sessions.limit': { label: 'sessions at once', unit: '', show: sayCount },
   'sessions.played': { label: 'sessions that played', unit: '', show: sayCount },
@@ -87,9 +69,5 @@ export type QuantityName = keyof typeof QUANTITIES;
 const catalogue: Readonly<Record<string, Quantity>> = QUANTITIES;
 
 /** A value as a screen or a file says it. */
-export function sayQuantity(quantity: string, value: FactValue): string {
-  if (typeof value === 'boolean') return value ? 'yes' : 'no';
-  if (typeof value === 'string') return value;
-  const known = Object.hasOwn(catalogue, quantity) ? catalogue[quantity] : undefined;
-  return known?.show?.(value) ?? `${value}${known?.unit ? ` ${known.unit}` : ''}`;
-}
+export const sayQuantity = (quantity: string, value: FactValue): string =>
+  sayValue(Object.hasOwn(catalogue, quantity) ? catalogue[quantity] : undefined, value);

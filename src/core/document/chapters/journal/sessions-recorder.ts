@@ -3,7 +3,7 @@ import { TEXT_LIMITS } from '../../../base/limits.ts';
 import { sayMany } from '../../../base/say.ts';
 import type { SessionsReport } from '../../../sessions/sessions-types.ts';
 import { cameraOf, type Recorders, words } from '../../command-parts.ts';
-import { factsOfCount } from '../../sessions-evidence.ts';
+import { factsOfCount } from '../../facts-of-count.ts';
 import { cameraSubject } from '../../subject.ts';
 
 /** How many sessions a camera played at once. */
