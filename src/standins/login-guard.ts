@@ -3,23 +3,48 @@ import { basicAuthorization, digestResponse } from '../core/auth/authorization.t
 import { parseChallenges } from '../core/auth/challenge.ts';
 import type { Personality } from './personality.ts';
 
+/** Logins that a camera has refused, over all its connections. */
+export interface Refusals {
+  count: number;
+}
+
 /** The login of one connection of a stand-in: gives the challenge and checks the answer. Source: RFC 7616 §3.3, §3.4; RFC 7617 §2. */
 export class LoginGuard {
-  readonly #nonce = randomBytes(12).toString('hex');
+  #nonce = randomBytes(12).toString('hex');
 
-  constructor(private readonly personality: Pick<Personality, 'account' | 'realm' | 'login' | 'digestQop'>) {}
+  constructor(
+    private readonly personality: Pick<Personality, 'account' | 'realm' | 'login' | 'digestQop' | 'odd'>,
+    private readonly refusals: Refusals = { count: 0 },
+  ) {}
 
-  get challenge(): string {
-    const { realm, login, digestQop } = this.personality;
-    if (login === 'basic') return `Basic realm="${realm}"`;
-    return `Digest realm="${realm}", nonce="${this.#nonce}"${digestQop ? `, qop="${digestQop}", algorithm=MD5` : ''}`;
+  get challenges(): readonly string[] {
+    const { realm, login, digestQop, odd } = this.personality;
+    const basic = `Basic realm="${realm}"`;
+    if (login === 'basic') return [basic];
+    const stale = odd?.nonces === 'stale' ? ', stale=true' : '';
+    const digest = `Digest realm="${realm}", nonce="${this.#nonce}"${digestQop ? `, qop="${digestQop}", algorithm=MD5` : ''}${stale}`;
+    return odd?.digest === 'broken' ? [digest, basic] : [digest];
   }
 
-  admits(method: string, uri: string, authorization: string | undefined): boolean {
-    const { account, realm, login, digestQop } = this.personality;
-    if (!account) return true;
-    if (login === 'basic') return authorization === basicAuthorization(account);
-    const [given] = parseChallenges(authorization ?? '');
+  admits(method: string, uri: string, authorization: string | undefined): 'admitted' | 'refused' | 'locked' {
+    const { account, odd } = this.personality;
+    if (!account) return 'admitted';
+    const isLocked = odd?.locksAfter !== undefined && this.refusals.count >= odd.locksAfter;
+    if (authorization === undefined) return 'refused';
+    if (isLocked) return 'locked';
+    const isRight = this.#isRight(account, method, uri, authorization);
+    if (!isRight) this.refusals.count += 1;
+    return isRight ? 'admitted' : 'refused';
+  }
+
+  #isRight(account: NonNullable<Personality['account']>, method: string, uri: string, authorization: string): boolean {
+    const { realm, login, digestQop, odd } = this.personality;
+    if (login === 'basic' || odd?.digest === 'broken') return authorization === basicAuthorization(account);
+    if (odd?.nonces === 'stale') {
+      this.#nonce = randomBytes(12).toString('hex');
+      return false;
+    }
+    const [given] = parseChallenges(authorization);
     if (given?.scheme !== 'digest') return false;
     const param = (name: string): string => given.params.get(name) ?? '';
     if (param('nonce') !== this.#nonce || param('username') !== account.user || param('uri') !== uri) return false;

@@ -1,6 +1,8 @@
 import { type ReflashGuide, USUAL_GUIDE } from '../core/firmware/guide.ts';
 import type { HandsetLoad, Mount } from '../core/handset/heat.ts';
+import type { Oddities } from './oddities.ts';
 import type { HeadPersonality, OnvifPersonality } from './onvif/onvif-personality.ts';
+import type { LoopName } from './pictures/loop-feed.ts';
 import type { FeedFormat } from './pictures/picture-feed.ts';
 import { SLUICE_WALK } from './pictures/scenes.ts';
 
@@ -8,6 +10,8 @@ export interface StreamPersonality {
   readonly label: string;
   readonly path: string;
   readonly format: FeedFormat;
+  /** Pictures that were encoded beforehand, instead of drawn ones. */
+  readonly loop?: LoopName;
   /** Of a box: which of its channels it shows; 1 unless said. */
   readonly channel?: number;
 }
@@ -45,6 +49,8 @@ export interface Personality {
   readonly page?: DevicePage;
   /** Delivered with a firmware that gives no stream: its port is closed until another one is written. */
   readonly reflash?: ReflashGuide;
+  /** What is out of the ordinary about how it speaks. */
+  readonly odd?: Oddities;
   /** An old handset: it grows warm, drops frames then, and gives pictures by HTTP too. */
   readonly handset?: HandsetPersonality;
 }

@@ -1,8 +1,9 @@
 import { REPORT_INTERVAL_MS } from '../core/rtp/receiver-report.ts';
 import { writeSenderReport } from '../core/rtp/sender-report.ts';
 import { type PayloadPart, packetiseH264 } from '../core/video/h264-packetiser.ts';
+import { packetiseH265 } from '../core/video/h265-packetiser.ts';
 import { packetiseJpeg, parseBaselineJpeg } from '../core/video/jpeg-payload.ts';
-import type { Picture } from './pictures/picture-feed.ts';
+import type { ShownFormat } from './pictures/picture-feed.ts';
 
 export interface SenderCounts {
   readonly sent: number;
@@ -13,15 +14,16 @@ export interface SenderCounts {
 interface SenderOptions {
   readonly ssrc: number;
   readonly firstSeq: number;
-  readonly codec: 'H264' | 'JPEG';
   readonly payloadType: number;
-  readonly maxPayloadBytes: number;
+  readonly clockHz: number;
+  /** How fast its time stamps run against the clock of its sender reports, parts in a million. */
+  readonly driftPpm: number;
   readonly dropEvery: number | null;
   readonly sendRtp: (packet: Uint8Array) => void;
   readonly sendRtcp: (packet: Uint8Array) => void;
 }
 
-const CLOCK_HZ = 90_000;
+export const PICTURE_CLOCK_HZ = 90_000;
 const RTP_HEADER_BYTES = 12;
 
 /**
@@ -32,7 +34,7 @@ const RTP_HEADER_BYTES = 12;
 export const isDropped = (number: number, dropEvery: number): boolean =>
   (number + Math.floor((number - 1) / dropEvery)) % dropEvery === 0;
 
-/** Sends pictures as RTP with sender reports, and leaves out packets when its personality says so. */
+/** Sends payloads as RTP with sender reports, and leaves out packets when its personality says so. */
 export class RtpSender {
   #seq: number;
   #sent = 0;
@@ -41,6 +43,7 @@ export class RtpSender {
   #droppedSinceSent = 0;
   #number = 0;
   #lastReportMs: number | null = null;
+  #beganMs: number | null = null;
 
   constructor(private readonly options: SenderOptions) {
     this.#seq = options.firstSeq;
@@ -50,23 +53,26 @@ export class RtpSender {
     return { sent: this.#sent, dropped: this.#dropped };
   }
 
-  send(picture: Picture): void {
-    const rtpTimestamp = Math.round((picture.unixMs * CLOCK_HZ) / 1000) % 2 ** 32;
-    if (this.#lastReportMs === null || picture.unixMs - this.#lastReportMs >= REPORT_INTERVAL_MS) {
-      this.#lastReportMs = picture.unixMs;
-      const { ssrc } = this.options;
-      const report = { ssrc, unixMs: picture.unixMs, rtpTimestamp, packetCount: this.#sent, octetCount: this.#octets };
-      this.options.sendRtcp(writeSenderReport(report));
-    }
-    for (const { payload, marker } of this.#packetise(picture.units)) this.#sendPayload(payload, marker, rtpTimestamp);
+  /** @param unixMs when it is sent, by the camera's clock; @param shownMs what its time stamp says */
+  send(parts: readonly PayloadPart[], unixMs: number, shownMs: number): void {
+    this.#report(unixMs);
+    const rtpTimestamp = this.#stampOf(shownMs);
+    for (const { payload, marker } of parts) this.#sendPayload(payload, marker, rtpTimestamp);
   }
 
-  #packetise(units: readonly Uint8Array[]): readonly PayloadPart[] {
-    const { codec, maxPayloadBytes } = this.options;
-    if (codec === 'H264') return packetiseH264(units, maxPayloadBytes);
-    const jpeg = parseBaselineJpeg(units[0] ?? new Uint8Array());
-    if (!jpeg.ok) throw new Error(jpeg.error.message); // our own encoder wrote it
-    return packetiseJpeg(jpeg.value, maxPayloadBytes);
+  #stampOf(ms: number): number {
+    const { clockHz, driftPpm } = this.options;
+    this.#beganMs ??= ms;
+    const run = ms + ((ms - this.#beganMs) * driftPpm) / 1e6;
+    return Math.round((run * clockHz) / 1000) % 2 ** 32;
+  }
+
+  #report(unixMs: number): void {
+    if (this.#lastReportMs !== null && unixMs - this.#lastReportMs < REPORT_INTERVAL_MS) return;
+    this.#lastReportMs = unixMs;
+    const { ssrc, sendRtcp } = this.options;
+    const counts = { packetCount: this.#sent, octetCount: this.#octets };
+    sendRtcp(writeSenderReport({ ssrc, unixMs, rtpTimestamp: this.#stampOf(unixMs), ...counts }));
   }
 
   #sendPayload(payload: Uint8Array, marker: boolean, rtpTimestamp: number): void {
@@ -92,4 +98,17 @@ export class RtpSender {
     this.#dropped += this.#droppedSinceSent;
     this.#droppedSinceSent = 0;
   }
+}
+
+/** A picture as payloads of its codec. */
+export function packetise(
+  codec: ShownFormat['codec'],
+  units: readonly Uint8Array[],
+  maxPayloadBytes: number,
+): readonly PayloadPart[] {
+  if (codec === 'H264') return packetiseH264(units, maxPayloadBytes);
+  if (codec === 'H265') return packetiseH265(units, maxPayloadBytes);
+  const jpeg = parseBaselineJpeg(units[0] ?? new Uint8Array());
+  if (!jpeg.ok) throw new Error(jpeg.error.message); // our own encoder wrote it
+  return packetiseJpeg(jpeg.value, maxPayloadBytes);
 }

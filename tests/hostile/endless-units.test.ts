@@ -2,7 +2,7 @@ import { expect, test } from '@jest/globals';
 import { TrackMeter } from '../../src/core/probe/track-meter.ts';
 import { parseRtpPacket, type RtpPacket } from '../../src/core/rtp/rtp-packet.ts';
 import { parseSdp } from '../../src/core/sdp/sdp-parser.ts';
-import { H264Depacketiser } from '../../src/core/video/h264-depacketiser.ts';
+import { NalDepacketiser } from '../../src/core/video/nal-depacketiser.ts';
 import { JpegDepacketiser } from '../../src/core/video/jpeg-depacketiser.ts';
 import { MAX_UNIT_BYTES, MAX_UNIT_PARTS } from '../../src/core/video/unit-limits.ts';
 import { rtp } from '../support/fake-media.ts';
@@ -68,7 +68,7 @@ const parsed = (bytes: Uint8Array): RtpPacket => {
 };
 
 test.each(ENDLESS)('put together, $why end with a named fault and keep nothing more', (endless) => {
-  const into = endless.codec === 'H264' ? new H264Depacketiser() : new JpegDepacketiser();
+  const into = endless.codec === 'H264' ? new NalDepacketiser('H264') : new JpegDepacketiser();
   let at = 0;
   while (into.fault === null && at <= endless.within) into.push(parsed(packetAt(endless, at++)));
   expect(into.fault).toMatchObject({ code: 'video.unit-too-large' });
@@ -86,7 +86,7 @@ test.each(ENDLESS)('measured, $why are told as a fault', (endless) => {
 });
 
 test('the largest picture that a camera sends is none of these', () => {
-  const into = new H264Depacketiser();
+  const into = new NalDepacketiser('H264');
   const parts = 4000; // 5.6 MB in packets of 1,400 bytes
   for (let at = 0; at < parts; at++) into.push(parsed(rtp(at, 9000, at === 0 ? fuStart(1398) : fuMore(1398), false)));
   const end = fuMore(1398).fill(0x45, 1, 2);

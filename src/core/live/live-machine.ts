@@ -9,7 +9,7 @@ import { TrackReception } from '../rtp/track-reception.ts';
 import { RtspClient } from '../rtsp/client.ts';
 import { answerWithin, type ClientEffect, type ClientInput, type Track } from '../rtsp/client-types.ts';
 import { declaredParameterSets } from '../sdp/sdp-parser.ts';
-import { type AccessUnit, annexB, H264Depacketiser, h264CodecString } from '../video/h264-depacketiser.ts';
+import { type AccessUnit, annexB, NalDepacketiser, h264CodecString } from '../video/nal-depacketiser.ts';
 import { JpegDepacketiser } from '../video/jpeg-depacketiser.ts';
 import { H264_NAL, h264NalType } from '../video/nal.ts';
 
@@ -51,7 +51,7 @@ const DEFAULT_CLOCK_HZ = 90_000;
  */
 export class LiveMachine implements Machine<LiveInput, LiveEffect> {
   readonly #client: RtspClient;
-  readonly #h264 = new H264Depacketiser();
+  readonly #h264 = new NalDepacketiser('H264');
   readonly #jpeg = new JpegDepacketiser();
   #effects: LiveEffect[] = [];
   #reception: TrackReception | null = null;

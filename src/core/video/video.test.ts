@@ -3,9 +3,9 @@ import fc from 'fast-check';
 import { bytesFromHex, hexOf } from '../base/bytes.ts';
 import type { RtpPacket } from '../rtp/rtp-packet.ts';
 import { modelledRate } from './bitrate-model.ts';
-import { annexB, H264Depacketiser, h264CodecString } from './h264-depacketiser.ts';
 import { packetiseH264 } from './h264-packetiser.ts';
 import { removeEmulationPrevention } from './nal.ts';
+import { annexB, h264CodecString, NalDepacketiser } from './nal-depacketiser.ts';
 import { parseSps } from './sps.ts';
 
 const hex = (text: string): Uint8Array => {
@@ -31,7 +31,7 @@ function packetsOf(pictures: readonly (readonly Uint8Array[])[], maxPayload: num
   );
 }
 const unitsOf = (packets: readonly RtpPacket[]) => {
-  const depacketiser = new H264Depacketiser();
+  const depacketiser = new NalDepacketiser('H264');
   return [...packets.flatMap((packet) => [...depacketiser.push(packet)]), ...depacketiser.flush()];
 };
 

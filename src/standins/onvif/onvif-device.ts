@@ -81,10 +81,12 @@ export class OnvifDevice {
     return this.#profiles.find(({ token }) => query === `profile=${token}`) ?? this.#profiles[0] ?? null;
   }
   admitsStill({ url, headers }: IncomingMessage): boolean {
-    return this.options.onvif.login === 'none' || this.#digest.admits('GET', url ?? '', headers.authorization);
+    return (
+      this.options.onvif.login === 'none' || this.#digest.admits('GET', url ?? '', headers.authorization) === 'admitted'
+    );
   }
   get challenge(): string {
-    return this.#digest.challenge;
+    return this.#digest.challenges[0] ?? '';
   }
 
   async answer(body: string, request: IncomingMessage, signal: AbortSignal): Promise<OnvifAnswer> {
@@ -121,9 +123,9 @@ export class OnvifDevice {
     if (login === 'none') return null;
     const proven = login === 'digest' ? 'none' : this.#tokens.judge(header);
     if (proven === 'ok') return null;
-    if (login !== 'token' && this.#digest.admits('POST', url, headers.authorization)) return null;
+    if (login !== 'token' && this.#digest.admits('POST', url, headers.authorization) === 'admitted') return null;
     if (login === 'digest' || (login === 'either' && proven === 'none'))
-      return { status: 401, headers: { 'WWW-Authenticate': this.#digest.challenge }, body: '' };
+      return { status: 401, headers: { 'WWW-Authenticate': this.challenge }, body: '' };
     return this.#fault(400, 'ter:NotAuthorized', 'Sender not authorized.');
   }
 

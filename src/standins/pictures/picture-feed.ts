@@ -3,19 +3,38 @@ import type { GroupRequest } from './group-request.ts';
 import type { EncodedGroup } from './mp4-samples.ts';
 import type { PictureFormat } from './painter.ts';
 
-export interface FeedFormat extends PictureFormat {
-  readonly codec: 'H264' | 'JPEG';
+/** What a description says of a stream. */
+export interface ShownFormat {
+  readonly codec: 'H264' | 'H265' | 'JPEG';
   readonly fps: number;
+}
+
+/** Pictures that are drawn and encoded here. */
+export interface FeedFormat extends PictureFormat, ShownFormat {
+  readonly codec: 'H264' | 'JPEG';
   readonly groupFrames: number;
   readonly quantiser: number;
 }
 
 export interface Picture {
-  /** When it is given out; RTP time stamps and sender reports follow from it. */
+  /** When it is given out; sender reports follow from it, and RTP time stamps. */
   readonly unixMs: number;
+  /** When it is to be shown, where pictures are sent in another order. */
+  readonly shownUnixMs?: number;
   /** NAL units of an H.264 picture; the file of a JPEG. */
   readonly units: readonly Uint8Array[];
   readonly isKeyFrame: boolean;
+}
+
+/** Where the pictures of one stream come from. */
+export interface Feed {
+  readonly format: ShownFormat;
+  /** Starts ahead of a client that is about to draw. */
+  warmUp(): void;
+  /** Parameter sets for the description; none of a codec without them. */
+  parameterSets(): Promise<readonly Uint8Array[]>;
+  subscribe(listener: (picture: Picture) => void): () => void;
+  stop(): void;
 }
 
 /** Encodes a group that is shown at `dueUnixMs` by the real clock; of several the one that is due first comes first. */
@@ -48,7 +67,7 @@ const MOST_LEAD_MS = 1500;
  * The pictures of one stream, encoded once for all its clients, a group ahead of time, and only while somebody draws.
  * Each picture is given out when its own clock says so, or paced from then on when encoding fell behind.
  */
-export class PictureFeed {
+export class PictureFeed implements Feed {
   readonly #listeners = new Set<Listener>();
   #run: { stopped: boolean } | null = null;
   #lingering: NodeJS.Timeout | null = null;
@@ -85,10 +104,10 @@ export class PictureFeed {
     };
   }
 
-  /** Parameter sets for the description; encodes a picture when none was encoded yet. */
-  async parameterSets(): Promise<Pick<EncodedGroup, 'sps' | 'pps'>> {
+  /** Encodes a picture when none was encoded yet. */
+  async parameterSets(): Promise<readonly Uint8Array[]> {
     this.#latest ??= await this.encode({ ...this.format, frames: 1, startUnixMs: 0 }, 0); // clock at 1970: never sent
-    return this.#latest;
+    return this.format.codec === 'H264' ? [this.#latest.sps, this.#latest.pps] : [];
   }
 
   stop(): void {
