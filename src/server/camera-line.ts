@@ -1,6 +1,16 @@
+import type { CertificateSeen } from '../core/net/certificate.ts';
 import type { ClientEffect, ClientInput } from '../core/rtsp/client-types.ts';
-import { type Connection, type Dialer, DialFailure, type Limits, type ResolvedAddress, type UdpPair } from './ports.ts';
+import {
+  type Connection,
+  type Dialer,
+  DialFailure,
+  type Limits,
+  type LineHow,
+  type ResolvedAddress,
+  type UdpPair,
+} from './ports.ts';
 import type { Safely } from './safely.ts';
+import { dialTunnel, type TunnelAsk } from './tunnel-line.ts';
 
 export type LineEffect = Extract<ClientEffect, { kind: 'send' | 'openUdp' | 'sendDatagram' | 'close' }>;
 export type LineInput = Extract<ClientInput, { kind: 'bytes' | 'closed' | 'udpOpened' | 'udpFailed' | 'datagram' }>;
@@ -12,6 +22,9 @@ interface LineOptions {
   readonly put: (input: LineInput) => void;
   /** Every callback of a socket runs in it. */
   readonly safely: Safely;
+  readonly how: LineHow;
+  /** With what RTSP inside HTTP is asked for; `null` speaks it as it is. */
+  readonly tunnel: TunnelAsk | null;
 }
 
 /** The way to one camera: its connection and the UDP ports opened for it. Closing it closes all of them at once. */
@@ -22,8 +35,14 @@ export class CameraLine {
   #isClosed = false;
   /** Counts connections: what an old one still says is nobody's. */
   #dials = 0;
+  #certificate: CertificateSeen | null = null;
 
   constructor(private readonly options: LineOptions) {}
+
+  /** What the camera showed, where the line is encrypted. */
+  get certificate(): CertificateSeen | null {
+    return this.#certificate;
+  }
 
   /** @throws DialFailure */
   resolve(host: string, port: number): Promise<ResolvedAddress> {
@@ -32,7 +51,7 @@ export class CameraLine {
 
   /** Connects to a resolved address, and to no other from then on; `false` when the line was closed meanwhile. */
   async dial(address: ResolvedAddress): Promise<boolean> {
-    const { dialer, limits, now, put, safely } = this.options;
+    const { dialer, limits, now, put, safely, how, tunnel } = this.options;
     this.#address = address;
     this.#dials += 1;
     const own = this.#dials;
@@ -44,7 +63,10 @@ export class CameraLine {
       onData: (chunk: Uint8Array) => say(() => ({ kind: 'bytes', chunk, atMs: now() })),
       onEnd: () => say(() => ({ kind: 'closed', atMs: now() })),
     };
-    const connection = await dialer.dial(address, events, limits);
+    const connection = await (tunnel
+      ? dialTunnel(dialer, address, events, limits, { how, ask: { ...tunnel, cookie: `${tunnel.cookie}${own}` } })
+      : dialer.dial(address, events, limits, how));
+    this.#certificate = connection.certificate ?? null;
     if (this.#isClosed) connection.close();
     else this.#connection = connection;
     return !this.#isClosed;

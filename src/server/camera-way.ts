@@ -1,11 +1,13 @@
 import type { CameraDoing, CameraInput } from '../core/machine/machine.ts';
+import type { StreamUrl } from '../core/net/stream-url.ts';
+import { isEncrypted, isTunnel } from '../core/rtsp/http-tunnel.ts';
 import { CameraLine } from './camera-line.ts';
-import type { Hub, Way } from './drive.ts';
+import { type Hub, USER_AGENT, type Way } from './drive.ts';
 import { DialFailure } from './ports.ts';
 
 interface Target {
-  readonly host: string;
-  readonly port: number;
+  /** Its scheme says whether the line is encrypted, and whether RTSP goes inside HTTP. */
+  readonly url: StreamUrl;
   readonly timeoutMs: number;
 }
 
@@ -19,10 +21,22 @@ const KINDS: ReadonlySet<string> = new Set([
 
 /** The way to one camera: it is dialled once the machine has begun. */
 export const toCamera =
-  ({ host, port, timeoutMs }: Target) =>
+  ({ url, timeoutMs }: Target) =>
   (hub: Hub<CameraInput>): Way<CameraDoing> => {
     const { world, signal, now, put, safely } = hub;
-    const line = new CameraLine({ dialer: world.dialer, limits: { timeoutMs, signal }, now, put, safely });
+    const { host, port } = url;
+    const line = new CameraLine({
+      dialer: world.dialer,
+      limits: { timeoutMs, signal },
+      now,
+      put,
+      safely,
+      how: { tlsHost: isEncrypted(url) ? host : null },
+      // a login that the path asks for is none of what a tunnel is opened with
+      tunnel: isTunnel(url)
+        ? { path: url.path || '/', host, cookie: world.entropy.hex(11), userAgent: USER_AGENT }
+        : null,
+    });
     let isClosed = false;
     const failed = (error: unknown): void => {
       if (!(error instanceof DialFailure)) return hub.broken(error);
@@ -31,7 +45,7 @@ export const toCamera =
     };
     const connect = async (dial: () => Promise<boolean>): Promise<void> => {
       try {
-        if (await dial()) safely(() => put({ kind: 'connected', atMs: now() }));
+        if (await dial()) safely(() => put({ kind: 'connected', atMs: now(), certificate: line.certificate }));
       } catch (error) {
         failed(error);
       }

@@ -1,11 +1,14 @@
 import type { HttpAnswer, HttpRequest } from '../core/http/http-message.ts';
 import type { HttpCause } from '../core/machine/machine.ts';
+import type { CertificateSeen } from '../core/net/certificate.ts';
 import type { ProbeCause } from '../core/rtsp/exchange-types.ts';
 
 // The outside world as the engine sees it. Adapters implement these; tests implement them too.
 
 /** An open connection. `onData` and `onEnd` are called until `close`. */
 export interface Connection {
+  /** What the other end showed, where the line is encrypted. */
+  readonly certificate?: CertificateSeen | null;
   send(bytes: Uint8Array): void;
   close(): void;
 }
@@ -41,10 +44,16 @@ export interface UdpPair {
   close(): void;
 }
 
+/** How a connection is to be made; plainly, unless said. */
+export interface LineHow {
+  /** With TLS; the name by which it was dialled goes with it. */
+  readonly tlsHost: string | null;
+}
+
 /** Looks names up and opens connections. Everything that waits ends with its signal. */
 export interface Dialer {
   resolve(host: string, port: number, limits: Limits): Promise<ResolvedAddress>;
-  dial(address: ResolvedAddress, events: ConnectionEvents, limits: Limits): Promise<Connection>;
+  dial(address: ResolvedAddress, events: ConnectionEvents, limits: Limits, how?: LineHow): Promise<Connection>;
   /** Opens ports that hear one address and nobody else. Rejects with `DialFailure` when none are free. */
   openUdp(address: ResolvedAddress, onDatagram: (isRtcp: boolean, chunk: Uint8Array) => void): Promise<UdpPair>;
 }

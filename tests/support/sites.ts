@@ -117,6 +117,7 @@ export const report = (
     profile: 'Main',
     level: '3.1',
     channels: null,
+    sampleRate: null,
     bitrateKbps: 2048,
   };
   const measured = {
@@ -136,6 +137,16 @@ export const report = (
     secondsSinceKeyFrame: 1,
     width: 1280,
     height: 720,
+    vuiFps: 15,
+    bFrames: false,
+    closedKeyFrames: 2,
+    openKeyFrames: 0,
+    groupSpreadFrames: null,
+    kbpsBySecond: [kbps, kbps],
+    clockRatio: 1,
+    clockPpm: null,
+    ticksPerUnit: null,
+    unreadPackets: 0,
   };
   const media = [
     {
@@ -168,6 +179,8 @@ export const report = (
     transportReason: 'TCP was granted; it passes firewalls',
     sessionTimeoutS: 60,
     clockErrorMs: 120,
+    tls: null,
+    refusedKeepAlive: null,
     hasSenderReports: true,
     media: cause ? [] : media,
     findings: cause ? [failed] : [],

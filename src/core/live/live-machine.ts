@@ -9,9 +9,9 @@ import { TrackReception } from '../rtp/track-reception.ts';
 import { RtspClient } from '../rtsp/client.ts';
 import { answerWithin, type ClientEffect, type ClientInput, type Track } from '../rtsp/client-types.ts';
 import { declaredParameterSets } from '../sdp/sdp-parser.ts';
-import { type AccessUnit, annexB, NalDepacketiser, h264CodecString } from '../video/nal-depacketiser.ts';
 import { JpegDepacketiser } from '../video/jpeg-depacketiser.ts';
 import { H264_NAL, h264NalType } from '../video/nal.ts';
+import { type AccessUnit, annexB, h264CodecString, NalDepacketiser } from '../video/nal-depacketiser.ts';
 
 type LiveTimer = 'answer' | 'keepAlive' | 'report' | 'goodbye';
 export type LiveInput = DriveInput<LiveTimer>;

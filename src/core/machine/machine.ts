@@ -27,7 +27,7 @@ export type CommonEffect<Timer extends string> =
 export type CameraInput =
   | { readonly kind: 'resolved'; readonly atMs: number; readonly note: string | null }
   | { readonly kind: 'dialFailed'; readonly atMs: number; readonly cause: ProbeCause; readonly note: string }
-  | { readonly kind: 'connected'; readonly atMs: number }
+  | Extract<ClientInput, { kind: 'connected' }>
   | Extract<ClientInput, { kind: 'bytes' | 'closed' | 'udpOpened' | 'udpFailed' | 'datagram' }>;
 
 /** What is done on that way. */

@@ -27,7 +27,6 @@ export function readTarget(text: string, user: string | null, secret: string | n
   const parsed = parseStreamUrl(text);
   if (!parsed.ok) return err({ cause: 'bad-url', note: `${parsed.error.message}.` });
   const { url } = parsed.value;
-  if (url.scheme !== 'rtsp') return err({ cause: 'bad-url', note: `Expected an rtsp:// URL, got ${url.scheme}://.` });
   if (user !== null && hasControl(user))
     return err({ cause: 'bad-url', note: 'The account has a line end or another control sign in it.' });
   const given = user ?? url.user;

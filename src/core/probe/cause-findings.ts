@@ -59,6 +59,15 @@ const CAUSES: Readonly<Record<ProbeCause, CauseText>> = {
     do: ['Look up the RTSP port in the camera; 80 and 443 are its web page.'],
     why: 'The first bytes are not those of an RTSP server.',
   },
+  'tls-failed': {
+    title: 'No encrypted line comes about',
+    do: [
+      'If it speaks plainly on this port, choose the plain line.',
+      'Look up the port of rtsps in the camera; 322 is the usual one.',
+      'Update the camera: what it offers may be older than any TLS in use.',
+    ],
+    why: 'The port took the call, and what came after is no TLS that can be agreed on.',
+  },
   'auth-required': {
     title: 'It asks for an account',
     do: ['Enter account and secret, then probe again.'],

@@ -4,6 +4,8 @@ import { H264_NAL, H265_NAL, h264NalType, h265NalType } from '../video/nal.ts';
 /** What one RTP payload says of the picture it belongs to, without putting the picture together. */
 export interface PayloadContents {
   readonly startsKeyFrame: boolean;
+  /** It starts an open group: pictures after it may lean on the group before. */
+  readonly isOpen?: boolean;
   /** An SPS that travels in it, with its NAL header. */
   readonly sps: Uint8Array | null;
   /** Size that the payload itself states, where the codec has no SPS. */
@@ -62,25 +64,29 @@ const h264: ReadPayload = (payload) => {
   for (const nal of type === 24 ? aggregated(payload, 1) : [payload]) {
     const nalType = h264NalType(nal[0] ?? 0);
     if (nalType === H264_NAL.sps) contents = { ...contents, sps: nal.slice() };
-    if (nalType === H264_NAL.idrSlice || (nalType === H264_NAL.sei && hasRecoveryPoint(nal)))
-      contents = { ...contents, startsKeyFrame: true };
+    if (nalType === H264_NAL.idrSlice) contents = { ...contents, startsKeyFrame: true, isOpen: false };
+    else if (nalType === H264_NAL.sei && !contents.startsKeyFrame && hasRecoveryPoint(nal))
+      contents = { ...contents, startsKeyFrame: true, isOpen: true };
   }
   return contents;
 };
 
+/** ITU-T H.265 §7.4.2.2 Table 7-1: CRA_NUT. */
+const CLEAN_RANDOM_ACCESS = 21;
 const isIrap = (type: number): boolean => type >= H265_NAL.firstIrap && type <= H265_NAL.lastIrap;
 
 const h265: ReadPayload = (payload) => {
   const type = h265NalType(payload[0] ?? 0);
   if (type === 49) {
     const header = payload[2] ?? 0; // FU header (RFC 7798 §4.4.3)
-    return { startsKeyFrame: (header & 0x80) !== 0 && isIrap(header & 0x3f), sps: null };
+    const startsKeyFrame = (header & 0x80) !== 0 && isIrap(header & 0x3f);
+    return { startsKeyFrame, isOpen: startsKeyFrame && (header & 0x3f) === CLEAN_RANDOM_ACCESS, sps: null };
   }
   let contents = NOTHING;
   for (const nal of type === 48 ? aggregated(payload, 2) : [payload]) {
     const nalType = h265NalType(nal[0] ?? 0);
     if (nalType === H265_NAL.sps) contents = { ...contents, sps: nal.slice() };
-    if (isIrap(nalType)) contents = { ...contents, startsKeyFrame: true };
+    if (isIrap(nalType)) contents = { ...contents, startsKeyFrame: true, isOpen: nalType === CLEAN_RANDOM_ACCESS };
   }
   return contents;
 };

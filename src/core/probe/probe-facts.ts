@@ -1,4 +1,5 @@
 import type { Facts } from '../findings/rule.ts';
+import { type CertificateSeen, namesHost } from '../net/certificate.ts';
 import { asksForSecret } from '../net/path-places.ts';
 import type { AuthScheme } from '../rtsp/exchange-types.ts';
 import type { ProbeLimits } from './probe-limits.ts';
@@ -36,6 +37,28 @@ export interface ProbeFacts {
   readonly parameterSetsAgree: boolean;
   readonly sourceChanges: number;
   readonly timestampJumps: number;
+  readonly vuiFps: number;
+  readonly bFrames: boolean;
+  readonly closedKeyFrames: number;
+  readonly openKeyFrames: number;
+  readonly groupSpreadFrames: number;
+  readonly clockRatio: number;
+  /** By how much picture and sound, each by its own sender reports, come apart in a minute. */
+  readonly driftMsPerMin: number;
+  readonly soundTicksPerUnit: number;
+  readonly soundUnitTicks: number;
+  readonly soundUnreadPackets: number;
+  readonly soundPackets: number;
+  readonly refusedKeepAlive: string;
+  readonly isEncrypted: boolean;
+  readonly tlsSubject: string;
+  readonly tlsProtocol: string;
+  readonly tlsSelfSigned: boolean;
+  readonly tlsDaysLeft: number;
+  readonly tlsDaysUntil: number;
+  readonly tlsNamesHost: boolean;
+  readonly tlsShortKey: boolean;
+  readonly tlsFingerprint: string;
 }
 
 /** The same with what the site assumes: no fact of a probe, so that it is kept with none. */
@@ -55,6 +78,39 @@ function slowestAnswerMs(steps: readonly ProbeStep[]): number | undefined {
 
 /** A report has placeholders and masks where a login stood. */
 const hidesLogin = (url: string): boolean => asksForSecret(url) || url.includes('=***');
+
+/** AAC has 1024 samples a unit. Source: ISO/IEC 14496-3 §4.5.2.1.1. */
+const AAC_SAMPLES = 1024;
+
+function soundFacts(media: readonly ProbeMedia[]): Facts<ProbeFacts> {
+  const ppmOf = (kind: ProbeMedia['kind']) => media.find((one) => one.kind === kind)?.measured?.clockPpm ?? null;
+  const [picture, sound] = [ppmOf('video'), ppmOf('audio')];
+  const track = media.find(({ kind }) => kind === 'audio');
+  const { measured, clockRate, declared } = track ?? {};
+  const rate = declared?.sampleRate;
+  return {
+    driftMsPerMin: picture === null || sound === null ? undefined : ((picture - sound) * 60) / 1000,
+    soundTicksPerUnit: present(measured?.ticksPerUnit),
+    soundUnitTicks: rate && clockRate ? (AAC_SAMPLES * clockRate) / rate : undefined,
+    soundUnreadPackets: measured?.unreadPackets,
+    soundPackets: measured?.packets,
+  };
+}
+
+const DAY_MS = 86_400_000;
+/** Below these lengths keys are no longer held to be safe. Source: NIST SP 800-57 part 1, Table 2 (112 bits of strength). */
+const LEAST_BITS = { rsa: 2048, elliptic: 224 } as const;
+
+const tlsFacts = (tls: CertificateSeen, host: string): Facts<ProbeFacts> => ({
+  tlsSubject: tls.subject,
+  tlsProtocol: tls.protocol,
+  tlsSelfSigned: tls.isSelfSigned,
+  tlsDaysLeft: (tls.validToUnixMs - tls.seenAtUnixMs) / DAY_MS,
+  tlsDaysUntil: (tls.validFromUnixMs - tls.seenAtUnixMs) / DAY_MS,
+  tlsNamesHost: namesHost(tls.names, host),
+  tlsShortKey: tls.keyBits === null ? undefined : tls.keyBits < LEAST_BITS[tls.isElliptic ? 'elliptic' : 'rsa'],
+  tlsFingerprint: tls.fingerprint,
+});
 
 /** Facts of a report: the first video track, the login and the session. */
 export function probeFacts(report: Omit<ProbeReport, 'findings' | 'verdict'>): Facts<ProbeFacts> {
@@ -94,6 +150,16 @@ export function probeFacts(report: Omit<ProbeReport, 'findings' | 'verdict'>): F
     parameterSetsAgree: present(video?.parameterSets?.agree),
     sourceChanges: measured?.sourceChanges,
     timestampJumps: measured?.timestampJumps,
+    vuiFps: present(measured?.vuiFps),
+    bFrames: present(measured?.bFrames),
+    closedKeyFrames: measured?.closedKeyFrames,
+    openKeyFrames: measured?.openKeyFrames,
+    groupSpreadFrames: present(measured?.groupSpreadFrames),
+    clockRatio: present(measured?.clockRatio),
+    ...soundFacts(report.media),
+    isEncrypted: described ? report.tls !== null : undefined,
+    refusedKeepAlive: present(report.refusedKeepAlive),
+    ...(report.tls ? tlsFacts(report.tls, report.target.host) : {}),
     declaresSize: video ? sizeOf(video.declared) !== undefined : undefined,
   };
 }

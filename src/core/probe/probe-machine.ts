@@ -1,5 +1,6 @@
 import type { Credentials } from '../auth/authorization.ts';
 import type { DriveEffect, DriveInput, Machine } from '../machine/machine.ts';
+import type { CertificateSeen } from '../net/certificate.ts';
 import { fillUrl, redactLogins, type VeiledUrl } from '../net/path-login.ts';
 import { pathAndQuery, type StreamUrl, withoutAccount } from '../net/stream-url.ts';
 import { FIRST_REPORT_MS, REPORT_INTERVAL_MS, writeReceiverReport } from '../rtp/receiver-report.ts';
@@ -70,6 +71,7 @@ export class ProbeMachine implements Machine<ProbeInput, ProbeEffect> {
   #hasReported = false;
   #tracks: readonly Track[] = [];
   #transportReason: string | null = null;
+  #certificate: CertificateSeen | null = null;
   #tapeEntries = 0;
   #reported = false;
 
@@ -105,7 +107,8 @@ export class ProbeMachine implements Machine<ProbeInput, ProbeEffect> {
         if (input.isLast || this.#client.phase === 'closed') this.#report();
         break;
       case 'connected':
-        this.#end('connect', atMs, {});
+        this.#certificate = input.certificate ?? null;
+        this.#end('connect', atMs, { note: this.#certificate ? noteOfCertificate(this.#certificate) : null });
         this.#drive(input);
         break;
       case 'bytes':
@@ -373,6 +376,8 @@ export class ProbeMachine implements Machine<ProbeInput, ProbeEffect> {
       sessionTimeoutS: this.#client.sessionTimeoutS,
       clockErrorMs: this.#clockErrorMs,
       hasSenderReports: this.#hasReported,
+      tls: this.#certificate,
+      refusedKeepAlive: this.#client.refusedKeepAlive,
       isSampled: this.#steps.some(({ name, ok }) => name === 'sample' && ok),
       transport: this.#tracks[0]?.path.transport ?? null,
       transportReason: this.#transportReason,
@@ -392,5 +397,8 @@ export class ProbeMachine implements Machine<ProbeInput, ProbeEffect> {
     this.#effects.push(effect);
   }
 }
+
+const noteOfCertificate = ({ protocol, subject, isSelfSigned, issuer }: CertificateSeen): string =>
+  `${protocol.replace('v', ' ')}, shown as “${subject}”, ${isSelfSigned ? 'signed by itself' : `signed by “${issuer}”`}`;
 
 const tenths = (ms: number): number => Math.round(ms * 10) / 10;

@@ -23,6 +23,8 @@ function reportOf(blocks: readonly [number, number], isSampled = true) {
     sessionTimeoutS: null,
     clockErrorMs: null,
     hasSenderReports: true,
+    tls: null,
+    refusedKeepAlive: null,
     isSampled,
     transport: 'tcp',
     transportReason: null,

@@ -3,6 +3,7 @@ import { clipText } from '../base/clip.ts';
 import { STREAM_LIMITS, TEXT_LIMITS } from '../base/limits.ts';
 import type { Finding } from '../findings/finding.ts';
 import { findingsOf, judgeRows } from '../findings/rule.ts';
+import type { CertificateSeen } from '../net/certificate.ts';
 import { redactText } from '../net/redact-text.ts';
 import type { TargetFault } from '../net/target.ts';
 import { type AuthScheme, PROBE_STEPS, type ProbeCause } from '../rtsp/exchange-types.ts';
@@ -25,6 +26,8 @@ export interface ReportInput {
   readonly sessionTimeoutS: number | null;
   readonly clockErrorMs: number | null;
   readonly hasSenderReports: boolean;
+  readonly tls: CertificateSeen | null;
+  readonly refusedKeepAlive: string | null;
   /** The sample ran to its end. */
   readonly isSampled: boolean;
   readonly transport: ProbeReport['transport'];
@@ -58,6 +61,8 @@ export function composeReport(input: ReportInput): ProbeReport {
     sessionTimeoutS: input.sessionTimeoutS,
     clockErrorMs: input.clockErrorMs,
     hasSenderReports: input.hasSenderReports,
+    tls: input.tls,
+    refusedKeepAlive: input.refusedKeepAlive,
     media,
   };
   const judged = findingsOf(judgeRows(PROBE_RULES, { ...probeFacts(unjudged), limits: USUAL_LIMITS }));
@@ -79,6 +84,8 @@ export function reportOfBadTarget({ cause, note }: TargetFault): ProbeReport {
     sessionTimeoutS: null,
     clockErrorMs: null,
     hasSenderReports: false,
+    tls: null,
+    refusedKeepAlive: null,
     isSampled: false,
     transport: null,
     transportReason: null,
@@ -121,6 +128,7 @@ function reportMedia(media: SdpMedia, meter: TrackMeter | undefined, isSampled: 
       profile: sps?.profile ?? null,
       level: sps?.level ?? null,
       channels: media.aac?.channels ?? media.channels,
+      sampleRate: media.aac?.sampleRate ?? null,
       bitrateKbps: media.bandwidthKbps,
     },
     measured: measuredOf(meter?.measured() ?? null, media, isSampled),
@@ -136,7 +144,15 @@ function measuredOf(measured: MeasuredMedia | null, media: SdpMedia, isSampled: 
   if (!measured) return null;
   const rate = isSampled
     ? {}
-    : { bitrateKbps: null, fps: null, keyframeIntervalFrames: null, keyframeIntervalSeconds: null, jitterMs: null };
+    : {
+        bitrateKbps: null,
+        fps: null,
+        keyframeIntervalFrames: null,
+        keyframeIntervalSeconds: null,
+        jitterMs: null,
+        groupSpreadFrames: null,
+        clockRatio: null,
+      };
   const [width, height] = media.dimensions ?? [];
   const isPadded = (coded: number | null, said: number | undefined): boolean =>
     coded !== null && said !== undefined && coded >= said && coded - said < JPEG_BLOCK_PX;

@@ -34,6 +34,13 @@ const SOUND: Facts<JudgedFacts> = {
   parameterSetsAgree: true,
   sourceChanges: 0,
   timestampJumps: 0,
+  vuiFps: 15,
+  bFrames: false,
+  openKeyFrames: 0,
+  closedKeyFrames: 2,
+  groupSpreadFrames: 0,
+  clockRatio: 1,
+  driftMsPerMin: 0.4,
 };
 
 const found = (facts: Facts<JudgedFacts>): readonly Finding[] => findingsOf(judgeRows(PROBE_RULES, facts));
@@ -54,6 +61,23 @@ test.each([
 });
 
 test('a sound stream has no findings', () => expect(found(SOUND)).toEqual([]));
+
+/** A certificate with nothing to say about. */
+const SHOWN: Facts<JudgedFacts> = {
+  isEncrypted: true,
+  tlsSubject: 'Ferry gate',
+  tlsProtocol: 'TLSv1.3',
+  tlsSelfSigned: false,
+  tlsDaysLeft: 400,
+  tlsDaysUntil: -400,
+  tlsNamesHost: true,
+  tlsShortKey: false,
+  tlsFingerprint: 'AB:CD',
+};
+
+test('a login in the open is none inside an encrypted line', () => {
+  expect(found({ ...SOUND, ...SHOWN, authScheme: 'basic' })).toEqual([]);
+});
 
 const probeCases: { rule: string; facts: Facts<JudgedFacts>; severity: string; says: RegExp }[] = [
   {
@@ -103,6 +127,37 @@ const probeCases: { rule: string; facts: Facts<JudgedFacts>; severity: string; s
     says: /arrives was used/,
   },
   { rule: 'rtsp.session-timeout-short', facts: { sessionTimeoutS: 10 }, severity: 'watch', says: /10 s/ },
+  { rule: 'rtsp.keep-alive-refused', facts: { refusedKeepAlive: 'GET_PARAMETER' }, severity: 'watch', says: /refused/ },
+  { rule: 'video.b-frames', facts: { bFrames: true }, severity: 'watch', says: /back and forth/ },
+  {
+    rule: 'video.open-groups',
+    facts: { openKeyFrames: 3, closedKeyFrames: 0 },
+    severity: 'watch',
+    says: /3 key frames/,
+  },
+  { rule: 'video.groups-uneven', facts: { groupSpreadFrames: 12 }, severity: 'note', says: /up to 12 frames/ },
+  { rule: 'video.vui-fps', facts: { vuiFps: 25 }, severity: 'note', says: /25 by its parameter sets, 14\.8/ },
+  { rule: 'video.clock-rate', facts: { clockRatio: 0.5 }, severity: 'fix', says: /count 0\.50 s/ },
+  { rule: 'media.drift', facts: { driftMsPerMin: -300 }, severity: 'watch', says: /By 300 ms/ },
+  {
+    rule: 'sound.config-lies',
+    facts: { soundTicksPerUnit: 3072, soundUnitTicks: 1024, soundUnreadPackets: 0, soundPackets: 40 },
+    severity: 'fix',
+    says: /3072 ticks; as described it would be 1024/,
+  },
+  {
+    rule: 'sound.config-lies',
+    facts: { soundUnreadPackets: 40, soundPackets: 40 },
+    severity: 'fix',
+    says: /100 % of its packets/,
+  },
+  { rule: 'tls.expired', facts: { ...SHOWN, tlsDaysLeft: -800 }, severity: 'fix', says: /800 days ago/ },
+  { rule: 'tls.expired', facts: { ...SHOWN, tlsDaysLeft: 12 }, severity: 'watch', says: /in 12 days/ },
+  { rule: 'tls.not-yet-valid', facts: { ...SHOWN, tlsDaysUntil: 40 }, severity: 'fix', says: /begins in 40 days/ },
+  { rule: 'tls.self-signed', facts: { ...SHOWN, tlsSelfSigned: true }, severity: 'note', says: /SHA-256 AB:CD/ },
+  { rule: 'tls.other-name', facts: { ...SHOWN, tlsNamesHost: false }, severity: 'note', says: /does not name/ },
+  { rule: 'tls.old', facts: { ...SHOWN, tlsProtocol: 'TLSv1.1' }, severity: 'fix', says: /TLS 1\.1/ },
+  { rule: 'tls.old', facts: { ...SHOWN, tlsShortKey: true }, severity: 'fix', says: /shorter/ },
 ];
 
 test.each(probeCases)('$rule fires with its evidence', ({ rule, facts, severity, says }) => {

@@ -1,7 +1,9 @@
 import { sayCount, sayFps, sayMs, sayShare, sayStretch } from '../base/say.ts';
 import { atMost } from '../base/verdict.ts';
 import { failsIf, rulesFor, tightIf } from '../findings/rule.ts';
+import { MEDIA_RULES } from './media-rules.ts';
 import type { JudgedFacts } from './probe-facts.ts';
+import { TLS_RULES } from './tls-rules.ts';
 
 const rule = rulesFor<JudgedFacts>();
 
@@ -15,14 +17,10 @@ const isHeavyJitter = (f: Pick<JudgedFacts, 'jitterMs' | 'limits'>): boolean => 
 const lostOf = (f: { lost: number; expected: number }): string =>
   `${sayCount(f.lost)} of ${sayCount(f.expected)} missing`;
 
-/**
- * What a probe's numbers mean. Each rule states a fact about the stream on its own; what a destination makes of it is
- * judged by the tap rules.
- */
 /** From here on a gap counts as a new beginning. Source: RFC 3550 §A.1, MAX_DROPOUT. */
 const GAP_PACKETS = 3000;
 
-export const PROBE_RULES = [
+const STREAM_RULES = [
   rule({
     id: 'rtp.loss',
     source: 'RFC 3550 §A.3 for the count; limits 0.1 % and 1 % [A]',
@@ -291,7 +289,7 @@ export const PROBE_RULES = [
     id: 'auth.basic',
     source: 'RFC 7617 §4: Basic is not secure without a protected channel',
     needs: ['authScheme'],
-    judge: (f) => tightIf(f.authScheme === 'basic'),
+    judge: (f) => tightIf(f.authScheme === 'basic' && f.isEncrypted !== true),
     when: {
       tight: {
         severity: 'fix',
@@ -352,3 +350,9 @@ export const PROBE_RULES = [
     why: 'A destination that sends no sign of life in that time loses the picture and dials again.',
   }),
 ] as const;
+
+/**
+ * What a probe's numbers mean. Each rule states a fact about the stream on its own; what a destination makes of it is
+ * judged by the tap rules.
+ */
+export const PROBE_RULES = [...STREAM_RULES, ...MEDIA_RULES, ...TLS_RULES] as const;

@@ -1,4 +1,5 @@
 import type { Finding } from '../findings/finding.ts';
+import type { CertificateSeen } from '../net/certificate.ts';
 import type { AuthScheme, ProbeCause, ProbeStepName } from '../rtsp/exchange-types.ts';
 
 /** Times are ms since the probe began, on a monotonic clock. */
@@ -19,6 +20,8 @@ export interface DeclaredMedia {
   readonly profile: string | null;
   readonly level: string | null;
   readonly channels: number | null;
+  /** Of sound, as its configuration says; its clock may count otherwise. */
+  readonly sampleRate: number | null;
 }
 
 export interface MeasuredMedia {
@@ -43,6 +46,23 @@ export interface MeasuredMedia {
   readonly secondsSinceKeyFrame: number | null;
   readonly width: number | null;
   readonly height: number | null;
+  /** By the SPS that came with the pictures, or was declared: what an encoder was set to. `null` where it says nothing. */
+  readonly vuiFps: number | null;
+  /** Pictures are sent in another order than they are shown; `null` where too few came to tell. */
+  readonly bFrames: boolean | null;
+  /** Key frames that a decoder may begin with, and those of open groups: pictures after them lean on the group before. */
+  readonly closedKeyFrames: number;
+  readonly openKeyFrames: number;
+  /** Frames between the shortest and the longest group of pictures; `null` where fewer than two whole ones came. */
+  readonly groupSpreadFrames: number | null;
+  readonly kbpsBySecond: readonly number[];
+  /** Seconds that the time stamps count in one second; `null` where too little came. */
+  readonly clockRatio: number | null;
+  /** Millionths by which time stamps run ahead of the camera's own clock, by its sender reports. */
+  readonly clockPpm: number | null;
+  /** Of AAC: ticks that one access unit lasts, and packets that could not be taken apart as the description says. */
+  readonly ticksPerUnit: number | null;
+  readonly unreadPackets: number;
 }
 
 /** Where the parameter sets of a codec that needs them came from, and whether the two agree. */
@@ -82,6 +102,10 @@ export interface ProbeReport {
   readonly sessionTimeoutS: number | null;
   /** Camera clock minus ours in ms, by an RTCP sender report; `null` when none came. */
   readonly clockErrorMs: number | null;
+  /** What it showed, where the line was encrypted. */
+  readonly tls: CertificateSeen | null;
+  /** A sign of life that it offered and refused; `null` where none was refused. */
+  readonly refusedKeepAlive: string | null;
   /** Sender reports came, with a clock or without. */
   readonly hasSenderReports: boolean;
   readonly media: readonly ProbeMedia[];

@@ -13,6 +13,7 @@ const media = (codec: string, kind: 'video' | 'audio' = 'video', clockRate = 90_
   clockRate,
   channels: null,
   fmtp: {},
+  otherControl: null,
   control: '',
   direction: 'sendrecv',
   bandwidthKbps: null,

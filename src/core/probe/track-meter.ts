@@ -1,6 +1,9 @@
+import { type AacPacking, aacPackingOf, aacUnits } from '../audio/aac-payload.ts';
 import { FrameJitter } from '../rtp/frame-jitter.ts';
+import { RateBySecond } from '../rtp/rate-by-second.ts';
 import type { ReceptionReport } from '../rtp/receiver-report.ts';
 import { parseRtpPacket, type RtpPacket } from '../rtp/rtp-packet.ts';
+import { SenderClock } from '../rtp/sender-clock.ts';
 import type { SenderReport } from '../rtp/sender-report.ts';
 import { TrackReception } from '../rtp/track-reception.ts';
 import type { SdpMedia } from '../sdp/sdp-types.ts';
@@ -61,6 +64,17 @@ export class TrackMeter {
   #keyFrames = 0;
   #steadyKeyFrames = 0;
   readonly #jitter: FrameJitter;
+  readonly #rate = new RateBySecond();
+  readonly #senderClock: SenderClock;
+  #hasBFrames = false;
+  #openKeyFrames = 0;
+  #shortestGroup = Number.POSITIVE_INFINITY;
+  #longestGroup = 0;
+  readonly #packing: AacPacking | null;
+  #units = 0;
+  /** Units up to the last packet but one: those whose length its time stamp tells. */
+  #timedUnits = 0;
+  #unreadPackets = 0;
   #sps: Uint8Array | null = null;
   #size: readonly [number, number] | null = null;
   #malformed = 0;
@@ -74,6 +88,8 @@ export class TrackMeter {
     this.#clockHz = media.clockRate ?? DEFAULT_CLOCK_HZ;
     this.#reception = new TrackReception(this.#clockHz);
     this.#jitter = new FrameJitter(this.#clockHz);
+    this.#senderClock = new SenderClock(this.#clockHz);
+    this.#packing = media.codec === 'MPEG4-GENERIC' ? aacPackingOf(media.fmtp) : null;
   }
 
   get lastAtMs(): number | null {
@@ -114,18 +130,35 @@ export class TrackMeter {
     if (contents?.size) this.#size = contents.size;
     const startsKeyFrame = contents?.startsKeyFrame === true && this.#lastKey?.frame !== this.#frames;
     if (startsKeyFrame) {
+      if (contents.isOpen) this.#openKeyFrames += 1;
+      const group = this.#lastKey ? this.#frames - this.#lastKey.frame : 0;
+      if (group > 0) {
+        this.#shortestGroup = Math.min(this.#shortestGroup, group);
+        this.#longestGroup = Math.max(this.#longestGroup, group);
+      }
       this.#lastKey = this.#mark(atMs);
       this.#firstKey ??= this.#lastKey;
       this.#keyFrames += 1;
       this.#steadyKeyFrames += 1;
     }
     this.#bytes += packet.payload.length;
+    this.#rate.push(packet.payload.length, atMs);
+    if (this.#packing) this.#noteUnits(packet.payload, this.#packing);
     return { packet, startsKeyFrame };
   }
 
   /** Takes an RTCP packet of this track; its sender report, when it has one. */
   pushRtcp(bytes: Uint8Array, atMs: number): SenderReport | null {
-    return this.#reception.pushRtcp(bytes, atMs);
+    const report = this.#reception.pushRtcp(bytes, atMs);
+    if (report) this.#senderClock.push(report);
+    return report;
+  }
+
+  #noteUnits(payload: Uint8Array, packing: AacPacking): void {
+    const units = aacUnits(payload, packing);
+    if (!units) this.#unreadPackets += 1;
+    this.#timedUnits = this.#units;
+    this.#units += units?.length ?? 0;
   }
   /** What to tell the sender now. */
   report(nowMs: number): ReceptionReport | null {
@@ -168,6 +201,8 @@ export class TrackMeter {
       this.#isReordered = false;
       this.#firstKey = null;
       this.#lastKey = null;
+      this.#shortestGroup = Number.POSITIVE_INFINITY;
+      this.#longestGroup = 0;
       this.#steadyKeyFrames = 0;
     }
     this.#minTicks = Math.min(this.#minTicks, this.#ticks);
@@ -175,7 +210,10 @@ export class TrackMeter {
       // B-frames come after the later picture that they are made from, and before the next such one
       this.#settled = { frame: this.#frames - 1, ticks: this.#maxTicks };
       this.#maxTicks = this.#ticks;
-    } else if (this.#ticks < this.#maxTicks) this.#isReordered = true;
+    } else if (this.#ticks < this.#maxTicks) {
+      this.#isReordered = true;
+      this.#hasBFrames = true;
+    }
   }
 
   #mark(atMs: number): Mark {
@@ -225,7 +263,25 @@ export class TrackMeter {
       secondsSinceKeyFrame: this.#lastKey ? round((this.#lastAtMs - this.#lastKey.atMs) / 1000, 3) : null,
       width: sps?.ok ? sps.value.width : (this.#size?.[0] ?? null),
       height: sps?.ok ? sps.value.height : (this.#size?.[1] ?? null),
+      vuiFps: sps?.ok && sps.value.fps ? round(sps.value.fps[0] / sps.value.fps[1], 3) : null,
+      bFrames: isVideo && this.#sendsInterFrames ? this.#hasBFrames || (gaps >= LEAST_FRAMES ? false : null) : null,
+      closedKeyFrames: this.#keyFrames - this.#openKeyFrames,
+      openKeyFrames: this.#openKeyFrames,
+      groupSpreadFrames:
+        isVideo && this.#steadyKeyFrames > 2 && this.#sendsInterFrames
+          ? this.#longestGroup - this.#shortestGroup
+          : null,
+      kbpsBySecond: this.#rate.kbps,
+      clockRatio: arrivalS >= LEAST_SAMPLE_S && this.#timestampJumps === 0 ? round(stampedS / arrivalS, 4) : null,
+      clockPpm: roundOrNull(this.#senderClock.ppm, 1),
+      ticksPerUnit: this.#timedUnits > 0 ? round((this.#maxTicks - this.#minTicks) / this.#timedUnits, 1) : null,
+      unreadPackets: this.#unreadPackets,
     };
+  }
+
+  /** Every picture of JPEG stands alone. */
+  get #sendsInterFrames(): boolean {
+    return this.media.codec === 'H264' || this.media.codec === 'H265';
   }
 
   /** A sample that ends between B-frames has seen the picture after them: it is counted up to where none is missing. */
@@ -257,4 +313,9 @@ export class TrackMeter {
   }
 }
 
+/** Of fewer frames nothing is said about their order: two of them may lie between B-frames. */
+const LEAST_FRAMES = 10;
+
+const roundOrNull = (value: number | null, digits: number): number | null =>
+  value === null ? null : round(value, digits);
 const round = (value: number, digits: number): number => Number(value.toFixed(digits));

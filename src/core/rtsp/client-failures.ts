@@ -11,6 +11,14 @@ export interface ClientFailure {
   readonly note: string;
 }
 
+const DISMISSALS: Readonly<Partial<Record<string, string>>> = {
+  TEARDOWN: 'The camera ended the session itself (TEARDOWN).',
+  REDIRECT: 'The camera sent away whoever draws (REDIRECT); another address is never followed.',
+};
+/** What a request of the camera's own ends, in words; `null` for one that ends nothing. */
+export const dismissalOf = (method: string): string | null =>
+  Object.hasOwn(DISMISSALS, method) ? (DISMISSALS[method] ?? null) : null;
+
 const MALFORMED: Readonly<Record<Exclude<RtspFaultCode, 'rtsp.truncated'>, ClientFailure>> = {
   'rtsp.not-rtsp': { cause: 'not-rtsp', note: 'Something other than RTSP answered' },
   'rtsp.start-line-too-long': { cause: 'not-rtsp', note: 'The answer began with a line longer than any RTSP answer' },

@@ -25,7 +25,9 @@ export type ClientSignal =
   | 'stop'
   | 'silence'
   | 'hangUp'
-  | 'nonsense';
+  | 'nonsense'
+  /** The camera itself ends the session, or sends elsewhere. */
+  | 'dismissed';
 
 /** What to do on a move; carried out in one place, client.ts. */
 export type ClientAction =
@@ -48,7 +50,8 @@ export type ClientAction =
   | 'failClosed'
   | 'failNonsense'
   | 'failStatus'
-  | 'failPorts';
+  | 'failPorts'
+  | 'failDismissed';
 
 type Move = readonly [ClientPhase, ...ClientAction[]];
 
@@ -58,6 +61,7 @@ const ENDINGS: Partial<Record<ClientSignal, Move>> = {
   nonsense: ['closed', 'failNonsense'],
   silence: ['closed', 'failTimeout'],
   refused: ['closed', 'failStatus'],
+  dismissed: ['closed', 'failDismissed'],
 };
 
 /**
@@ -126,6 +130,7 @@ export const CLIENT_MOVES: Readonly<Record<ClientPhase, Partial<Record<ClientSig
     portsFailed: ['tearingDown'],
     hangUp: ['closed', 'finish'],
     nonsense: ['closed', 'finish'],
+    dismissed: ['tearingDown'],
     stop: ['tearingDown'],
   },
   closed: { hangUp: ['closed'], stop: ['closed'], silence: ['closed'], success: ['closed'], refused: ['closed'] },

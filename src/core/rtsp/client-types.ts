@@ -1,4 +1,5 @@
 import type { Credentials } from '../auth/authorization.ts';
+import type { CertificateSeen } from '../net/certificate.ts';
 import type { StreamUrl } from '../net/stream-url.ts';
 import type { SdpFault, SdpMedia, SdpSession } from '../sdp/sdp-types.ts';
 import type { ProbeCause, ProbeStepName, TapeEntry } from './exchange-types.ts';
@@ -22,7 +23,7 @@ export interface RtspClientOptions {
 
 /** What the world tells the client. `atMs` is a monotonic clock. */
 export type ClientInput =
-  | { readonly kind: 'connected'; readonly atMs: number }
+  | { readonly kind: 'connected'; readonly atMs: number; readonly certificate?: CertificateSeen | null }
   | { readonly kind: 'bytes'; readonly chunk: Uint8Array; readonly atMs: number }
   | { readonly kind: 'closed'; readonly atMs: number }
   | { readonly kind: 'answerTimer'; readonly atMs: number }

@@ -1,6 +1,12 @@
 import type { ChosenChallenge } from '../auth/challenge.ts';
 import { withoutAccount } from '../net/stream-url.ts';
-import { type ClientFailure, failureOfMalformed, failureOfStatus, followRedirect } from './client-failures.ts';
+import {
+  type ClientFailure,
+  dismissalOf,
+  failureOfMalformed,
+  failureOfStatus,
+  followRedirect,
+} from './client-failures.ts';
 import {
   CLIENT_MOVES,
   type ClientAction,
@@ -13,11 +19,12 @@ import type { ClientEffect, ClientInput, RtspClientOptions } from './client-type
 import { Conversation, type Exchange } from './conversation.ts';
 import { readDescription } from './description.ts';
 import type { ProbeCause, ProbeStepName } from './exchange-types.ts';
+import { spokenUrl } from './http-tunnel.ts';
 import { Login } from './login.ts';
 import { type RtspEvent, RtspMessageParser } from './message-parser.ts';
 import { MAX_SCANNED_CHARS, sayOfPeer } from './peer-words.ts';
 import { headerOf, type RtspHeader, type RtspResponse } from './rtsp-message.ts';
-import { keepAliveAfterMs, keepAliveMethod, rtcpEffect } from './session-upkeep.ts';
+import { keepAliveAfterMs, rtcpEffect, SignsOfLife } from './session-upkeep.ts';
 import { outcomeOfStep } from './step-outcome.ts';
 import { TrackPlan } from './track-plan.ts';
 
@@ -55,13 +62,15 @@ export class RtspClient {
   #control: string | null = null;
   #plan: TrackPlan | null = null;
   #methods = '';
+  readonly #signs = new SignsOfLife();
   #server: string | null = null;
   #portsFault = '';
+  #dismissal = '';
   #redials = 0;
   #redialledIn: ClientPhase = 'describing';
 
   constructor(private readonly options: RtspClientOptions) {
-    this.#requestUrl = withoutAccount(options.url);
+    this.#requestUrl = withoutAccount(spokenUrl(options.url));
     this.#login = new Login(options.credentials, options.cnonce);
     this.#talk = new Conversation({
       login: this.#login,
@@ -84,6 +93,10 @@ export class RtspClient {
   }
   get sessionTimeoutS(): number | null {
     return this.#talk.sessionTimeoutS;
+  }
+  /** A sign of life that the camera offered and refused. */
+  get refusedKeepAlive(): string | null {
+    return this.#signs.refused;
   }
 
   handle(input: ClientInput): readonly ClientEffect[] {
@@ -170,7 +183,10 @@ export class RtspClient {
         return;
       }
       case 'request':
-        return this.#talk.reply(event.request);
+        this.#talk.reply(event.request);
+        this.#dismissal = dismissalOf(event.request.method) ?? '';
+        if (this.#dismissal !== '') this.#signal('dismissed');
+        return;
       case 'malformed':
         this.#talk.tape('remark', `${event.code} at byte ${event.byteOffset}: ${event.excerpt}`);
         if (event.code === 'rtsp.truncated') return; // the hang-up that follows says it
@@ -258,7 +274,7 @@ export class RtspClient {
         });
         return this.#armKeepAlive();
       case 'keepAlive':
-        return;
+        return this.#noteSignOfLife();
       case 'tearDown':
         return this.#tearDown();
       case 'finish':
@@ -276,6 +292,8 @@ export class RtspClient {
         return this.#failAnd(this.#nonsense ?? { cause: 'protocol-error', note: 'The answer could not be read.' });
       case 'failStatus':
         return this.#failAnd(this.#statusFailure);
+      case 'failDismissed':
+        return this.#failAnd({ cause: 'session-lost', note: this.#dismissal });
       case 'failPorts':
         return this.#failAnd({ cause: 'transport-refused', note: this.#portsFault });
     }
@@ -326,7 +344,11 @@ export class RtspClient {
 
   #follow(): void {
     this.#redirects += 1;
-    const followed = followRedirect(this.#talk.lastHeader('Location') ?? '', this.options.url, this.#redirects);
+    const followed = followRedirect(
+      this.#talk.lastHeader('Location') ?? '',
+      spokenUrl(this.options.url),
+      this.#redirects,
+    );
     if ('cause' in followed) return this.#giveUp(followed);
     this.#requestUrl = followed.url;
     this.#talk.tape('remark', `Sent on to ${followed.url}`);
@@ -375,6 +397,11 @@ export class RtspClient {
 
   #trackRefused(): void {
     const status = this.#talk.last?.response.status;
+    const other = this.#statusFailure.cause === 'not-found' || status === 400 ? this.#plan?.tryOtherControl() : null;
+    if (other) {
+      this.#talk.tape('remark', `Nothing is at the address of this track; trying ${this.options.hide(other)}.`);
+      return this.#setUpNext();
+    }
     // 461 says so; other servers answer an interleaved SETUP that they do not take with 400, 406 or 501
     const mayHelp = !SAME_OVER_UDP.has(this.#statusFailure.cause);
     if (mayHelp && this.#plan?.fallBackToUdp(`the camera refused TCP with ${status}`)) {
@@ -412,9 +439,19 @@ export class RtspClient {
     this.#emit({ kind: 'armAnswer', mostMs: GOODBYE_MS });
   }
   #sendKeepAlive(): void {
-    this.#talk.send(keepAliveMethod(this.#methods), this.#aggregateUrl, null, []);
+    this.#talk.send(this.#signs.next(this.#methods), this.#aggregateUrl, null, []);
     this.#emit({ kind: 'disarmAnswer' }); // a camera that streams but answers late is alive
     this.#armKeepAlive();
+  }
+  /** One that the camera does not take keeps nothing alive: the next is tried at once. */
+  #noteSignOfLife(): void {
+    const { last } = this.#talk;
+    if (!last || !this.#signs.answered(last.request.method, last.response.status)) return;
+    this.#talk.tape(
+      'remark',
+      `${last.request.method} is offered and refused with ${last.response.status}; trying another.`,
+    );
+    this.#sendKeepAlive();
   }
   #armKeepAlive(): void {
     this.#emit({ kind: 'armKeepAlive', afterMs: keepAliveAfterMs(this.#talk.sessionTimeoutS) });

@@ -29,6 +29,9 @@ export interface SentRequest {
   readonly authorised: boolean;
 }
 
+/** What a server may ask of a client that is only there to look. */
+const ANSWERED: ReadonlySet<string> = new Set(['OPTIONS', 'GET_PARAMETER', 'SET_PARAMETER', 'TEARDOWN', 'REDIRECT']);
+
 const bodyText = (body: Uint8Array): string =>
   body.length === 0 ? '' : `\n\n${textOf(body.subarray(0, 2 * MAX_TAPE_CHARS))}`;
 
@@ -120,13 +123,15 @@ export class Conversation {
     return this.#last;
   }
 
-  /** Some cameras ask back. OPTIONS is answered, everything else is not implemented here. */
+  /** Some cameras ask back, to see whether somebody is still there, or to take their leave. Source: RFC 2326 §10. */
   reply(request: RtspRequest): void {
     this.tape('received', request.head);
     const headers = [{ name: 'CSeq', value: headerOf(request, 'CSeq') ?? '0' }];
-    const isOptions = request.method === 'OPTIONS';
-    if (isOptions) headers.push({ name: 'Public', value: 'OPTIONS' });
-    this.#say(isOptions ? writeResponse(200, 'OK', headers) : writeResponse(501, 'Not Implemented', headers));
+    const session = headerOf(request, 'Session');
+    if (session !== undefined) headers.push({ name: 'Session', value: session });
+    if (request.method === 'OPTIONS') headers.push({ name: 'Public', value: [...ANSWERED].join(', ') });
+    const isTaken = ANSWERED.has(request.method);
+    this.#say(isTaken ? writeResponse(200, 'OK', headers) : writeResponse(501, 'Not Implemented', headers));
   }
 
   tape(direction: 'sent' | 'received' | 'remark', text: string, step?: ProbeStepName): void {

@@ -7,6 +7,7 @@ export const PROBE_CAUSES = [
   'timeout',
   'closed',
   'not-rtsp',
+  'tls-failed',
   'auth-required',
   'auth-failed',
   'auth-unsupported',

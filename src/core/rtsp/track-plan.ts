@@ -1,4 +1,4 @@
-import type { SdpSession } from '../sdp/sdp-types.ts';
+import type { SdpMedia, SdpSession } from '../sdp/sdp-types.ts';
 import type { Track, TrackPath, TransportChoice } from './client-types.ts';
 import { parseTransport } from './transport.ts';
 
@@ -22,6 +22,8 @@ export class TrackPlan {
   readonly hasVideo: boolean;
   #transport: 'tcp' | 'udp';
   #ports: readonly [number, number] | null = null;
+  /** Media sections whose address is tried as the standard would put it together. */
+  readonly #elsewhere = new Set<number>();
   #reason: string;
 
   constructor(
@@ -71,10 +73,23 @@ export class TrackPlan {
     if (this.#transport === 'udp') {
       if (!this.#ports) return { kind: 'openPorts', place: this.#tracks.length };
       const transport = `RTP/AVP;unicast;client_port=${this.#ports.join('-')}`;
-      return { kind: 'ask', control: media.control, transport };
+      return { kind: 'ask', control: this.#controlOf(media, mediaIndex), transport };
     }
     const [rtp, rtcp] = this.#wantedChannels;
-    return { kind: 'ask', control: media.control, transport: `RTP/AVP/TCP;unicast;interleaved=${rtp}-${rtcp}` };
+    const transport = `RTP/AVP/TCP;unicast;interleaved=${rtp}-${rtcp}`;
+    return { kind: 'ask', control: this.#controlOf(media, mediaIndex), transport };
+  }
+
+  #controlOf({ control, otherControl }: SdpMedia, mediaIndex: number | undefined): string {
+    return (mediaIndex !== undefined && this.#elsewhere.has(mediaIndex) && otherControl) || control;
+  }
+  /** Nothing is where most devices have their tracks: the other reading of the address is next. `null` when there is none left. */
+  tryOtherControl(): string | null {
+    const [mediaIndex] = this.#waiting;
+    const other = mediaIndex === undefined ? null : this.session.media[mediaIndex]?.otherControl;
+    if (mediaIndex === undefined || !other || this.#elsewhere.has(mediaIndex)) return null;
+    this.#elsewhere.add(mediaIndex);
+    return other;
   }
 
   portsOpened(ports: readonly [number, number]): void {

@@ -3,7 +3,7 @@ import { fault } from '../base/fault.ts';
 import { STREAM_LIMITS, TEXT_LIMITS } from '../base/limits.ts';
 import { parseSps } from '../video/sps.ts';
 import { parseAacConfig } from './aac-config.ts';
-import { resolveControl } from './control-url.ts';
+import { mergedControl, resolveControl } from './control-url.ts';
 import type { MediaDirection, MediaKind, SdpFault, SdpMedia, SdpSession } from './sdp-types.ts';
 import { STATIC_PAYLOAD_TYPES } from './static-payload-types.ts';
 
@@ -114,6 +114,7 @@ function readMedia(section: Section, base: string, faults: SdpFault[]): SdpMedia
     channels: kind === 'audio' ? (map?.channels ?? 1) : null,
     fmtp,
     control: resolveControl(base, attribute(section, 'control')),
+    otherControl: mergedControl(base, attribute(section, 'control')),
     direction,
     bandwidthKbps: readBandwidth(section.others.get('b') ?? ''),
     framerate: readFramerate(section, faults),

@@ -16,6 +16,8 @@ export interface SdpMedia {
   readonly channels: number | null;
   readonly fmtp: Readonly<Record<string, string>>;
   readonly control: string;
+  /** The same put together as RFC 3986 §5.2 has it, in place of the last part of the path; `null` where that is no other. */
+  readonly otherControl: string | null;
   readonly direction: MediaDirection;
   readonly bandwidthKbps: number | null;
   readonly framerate: number | null;

@@ -30,12 +30,12 @@ export function createSimulatedDialer(network: SimulatedNetwork): Dialer {
         throw new DialFailure('unresolved-host', `The name ${host} leads to no address in the simulated network.`);
       return { address: host, port, note: null };
     },
-    dial: async ({ address, port }, events, limits) => {
+    dial: async ({ address, port }, events, limits, how) => {
       if (!network.hasHost(address)) return silence(address, limits);
       const loopbackPort = network.loopbackPort(address, port);
       if (loopbackPort === undefined)
         throw new DialFailure('refused', `${address}:${port} refused the connection: nothing listens there.`);
-      return dialTcp('127.0.0.1', loopbackPort, events, limits);
+      return dialTcp('127.0.0.1', loopbackPort, events, limits, how);
     },
     openUdp: (_, onDatagram) => openUdpPair('127.0.0.1', onDatagram),
   };

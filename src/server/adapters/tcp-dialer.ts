@@ -1,5 +1,6 @@
 import { lookup } from 'node:dns/promises';
-import { connect, isIP } from 'node:net';
+import { connect, isIP, type Socket } from 'node:net';
+import type { CertificateSeen } from '../../core/net/certificate.ts';
 import type { ProbeCause } from '../../core/rtsp/exchange-types.ts';
 import {
   type Connection,
@@ -7,9 +8,11 @@ import {
   type Dialer,
   DialFailure,
   type Limits,
+  type LineHow,
   type ResolvedAddress,
 } from '../ports.ts';
 import { mayDial } from './address-policy.ts';
+import { secure } from './tls-line.ts';
 import { openUdpPair } from './udp-pair.ts';
 
 /** What the operating system's error codes mean to the person. */
@@ -71,7 +74,7 @@ export function createTcpDialer({ allowPublic, lookUpName = systemLookUp }: TcpD
         );
       return { address, port, note: isLiteral ? null : address };
     },
-    dial: ({ address, port }, events, limits) => dialTcp(address, port, events, limits),
+    dial: ({ address, port }, events, limits, how) => dialTcp(address, port, events, limits, how),
     openUdp: ({ address }, onDatagram) => openUdpPair(address, onDatagram),
   };
 }
@@ -88,11 +91,24 @@ async function lookUp(answer: Promise<string>, host: string, limits: Limits): Pr
   }
 }
 
+const PLAIN: LineHow = { tlsHost: null };
+
+/** What the codes of TLS mean to the person. */
+const TLS_NOTES: Readonly<Record<string, string>> = {
+  ERR_SSL_WRONG_VERSION_NUMBER: 'speaks without TLS: what it said is none',
+  ERR_SSL_PACKET_LENGTH_TOO_LONG: 'speaks without TLS: what it said is none',
+  ERR_SSL_HTTP_REQUEST: 'speaks without TLS: what it said is none',
+  ERR_SSL_EXCESSIVE_MESSAGE_SIZE: 'showed certificates larger than any device’s',
+  ERR_SSL_UNSUPPORTED_PROTOCOL: 'speaks a TLS that is older than any in use',
+  ECONNRESET: 'broke off while TLS was under way',
+};
+
 export function dialTcp(
   address: string,
   port: number,
   events: ConnectionEvents,
   { timeoutMs, signal }: Limits,
+  { tlsHost }: LineHow = PLAIN,
 ): Promise<Connection> {
   return new Promise((resolve, reject) => {
     // One buffer for every read: a fresh one each would cost more than all that is done with its bytes.
@@ -101,7 +117,8 @@ export function dialTcp(
       return true;
     };
     const onread = { buffer: new Uint8Array(READ_BUFFER_BYTES), callback: onRead };
-    const socket = connect({ host: address, port, onread, noDelay: true });
+    // what TLS takes apart comes from there
+    const socket = connect({ host: address, port, noDelay: true, ...(tlsHost === null ? { onread } : {}) });
     socket.on('error', (error) => {
       const known = ERRNO_CAUSES[codeOf(error)];
       fail(
@@ -110,6 +127,7 @@ export function dialTcp(
       );
     });
     let isOpen = false;
+    let isShakingHands = false;
     let hasEnded = false;
     const end = (): void => {
       if (hasEnded) return;
@@ -134,16 +152,43 @@ export function dialTcp(
     };
     const abort = (): void => fail('closed', 'Cancelled.');
     const timer = setTimeout(() => {
-      if (!isOpen) fail('timeout', `${address}:${port} did not answer in ${timeoutMs / 1000} s.`);
+      if (isOpen) return;
+      const what = isShakingHands ? 'took the call, and its TLS did not come about' : 'did not answer';
+      fail('timeout', `${address}:${port} ${what} in ${timeoutMs / 1000} s.`);
     }, timeoutMs);
     signal.addEventListener('abort', abort, { once: true });
     if (signal.aborted) abort();
-    socket.once('connect', () => {
+    const opened = (line: Socket, certificate: CertificateSeen | null): void => {
       isOpen = true;
       clearTimeout(timer);
       signal.removeEventListener('abort', abort); // from here on who asked for it says when it is over
-      resolve({ send: (bytes) => void (socket.writable && socket.write(bytes)), close });
+      resolve({ send: (bytes) => void (line.writable && line.write(bytes)), close, certificate });
+    };
+    socket.once('connect', () => {
+      if (tlsHost === null) return opened(socket, null);
+      isShakingHands = true;
+      const tlsFailed = (code: string): void => {
+        if (!isOpen)
+          fail('tls-failed', `${address}:${port} ${TLS_NOTES[code] ?? `ended TLS (${code || 'without a word'})`}.`);
+        else fail('closed', '');
+      };
+      secure(
+        socket,
+        tlsHost,
+        (line, certificate) => {
+          if (hasEnded) return;
+          line.on('data', (chunk) => {
+            if (!hasEnded) events.onData(chunk);
+          });
+          opened(line, certificate);
+        },
+        tlsFailed,
+      );
     });
-    socket.on('close', () => fail('closed', `${address}:${port} hung up.`));
+    socket.on('close', () =>
+      isShakingHands && !isOpen
+        ? fail('tls-failed', `${address}:${port} hung up before TLS had come about.`)
+        : fail('closed', `${address}:${port} hung up.`),
+    );
   });
 }

@@ -32,7 +32,7 @@ export const LIVE = workOf(liveRequestSchema, MOST, async (request, world, signa
   };
   await drive({
     machine,
-    way: toCamera({ host: url.host, port: url.port, timeoutMs: LIVE_TIMEOUT_MS }),
+    way: toCamera({ url, timeoutMs: LIVE_TIMEOUT_MS }),
     world,
     signal,
     what: 'the picture',

@@ -44,7 +44,7 @@ export async function runProbe(
   let report: ProbeReport | null = null;
   await drive({
     machine,
-    way: toCamera({ host: url.host, port: url.port, timeoutMs }),
+    way: toCamera({ url, timeoutMs }),
     world,
     signal,
     what: 'the probe',

@@ -27,7 +27,7 @@ export async function runSessions(
   let report: SessionsReport | null = null;
   await drive({
     machine,
-    way: toSeats({ host: url.host, port: url.port, timeoutMs }),
+    way: toSeats({ url, timeoutMs }),
     world,
     signal,
     what: 'the count',

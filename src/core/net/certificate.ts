@@ -1,0 +1,33 @@
+/** What a device showed when the line to it was encrypted. Times are ms since 1970. */
+export interface CertificateSeen {
+  /** “TLSv1.3”. */
+  readonly protocol: string;
+  readonly subject: string;
+  readonly issuer: string;
+  readonly isSelfSigned: boolean;
+  readonly validFromUnixMs: number;
+  readonly validToUnixMs: number;
+  /** By the clock of whoever looked: what its days are told from. */
+  readonly seenAtUnixMs: number;
+  /** Names and addresses that it is made out to. */
+  readonly names: readonly string[];
+  /** Length of its key; `null` where it is not told. */
+  readonly keyBits: number | null;
+  readonly isElliptic: boolean;
+  /** SHA-256 over it, with colons: what two people compare over the telephone. */
+  readonly fingerprint: string;
+}
+
+/** More names than any device has; they are shown and compared. */
+export const MOST_CERTIFICATE_NAMES = 20;
+
+/** Whether a certificate is made out to this host. Source: RFC 9525 §6 (a `*` stands for one label). */
+export function namesHost(names: readonly string[], host: string): boolean {
+  const wanted = host.toLowerCase();
+  return names.some((name) => {
+    const own = name.toLowerCase();
+    if (!own.startsWith('*.')) return own === wanted;
+    const dot = wanted.indexOf('.');
+    return dot > 0 && wanted.slice(dot) === own.slice(1);
+  });
+}

@@ -1,0 +1,195 @@
+import { type AddressInfo, createServer, type Socket } from 'node:net';
+import { createServer as createTlsServer } from 'node:tls';
+import { expect, test } from '@jest/globals';
+import { CERTIFICATES } from '../../src/standins/certificates.ts';
+import type { Oddities } from '../../src/standins/oddities.ts';
+import { type ProbeGiven, probe, startTestCamera } from '../support/test-camera.ts';
+
+interface Case {
+  readonly why: string;
+  readonly odd: Oddities;
+  readonly scheme?: 'rtsps' | 'http';
+  readonly given?: ProbeGiven;
+  readonly sessionTimeoutS?: number;
+  readonly cause?: string;
+  readonly rules?: readonly string[];
+  /** What must stand on the wire tape. */
+  readonly report?: object;
+}
+
+const SHOWN_BY_ITSELF = ['tls.self-signed', 'tls.other-name'];
+
+const CASES: readonly Case[] = [
+  {
+    why: 'encrypted, signed by itself',
+    odd: { line: 'self-signed' },
+    scheme: 'rtsps',
+    rules: SHOWN_BY_ITSELF,
+    report: { tls: { protocol: 'TLSv1.3', subject: 'Ferry gate, Tarn Optics', isSelfSigned: true, isElliptic: true } },
+  },
+  {
+    why: 'encrypted, run out years ago',
+    odd: { line: 'expired' },
+    scheme: 'rtsps',
+    rules: ['tls.expired', ...SHOWN_BY_ITSELF],
+  },
+  { why: 'encrypted, spoken to plainly', odd: { line: 'self-signed' }, cause: 'closed' },
+  { why: 'plain, spoken to with TLS', odd: {}, scheme: 'rtsps', cause: 'tls-failed' },
+  { why: 'inside HTTP', odd: { line: 'tunnel' }, scheme: 'http', report: { transport: 'tcp' } },
+  { why: 'inside HTTP, spoken to plainly', odd: { line: 'tunnel' }, cause: 'not-rtsp' },
+  { why: 'plain, asked for RTSP inside HTTP', odd: {}, scheme: 'http', cause: 'not-rtsp' },
+  { why: 'addresses of tracks in full', odd: { controls: 'whole', sound: 'PCMU' } },
+  { why: 'addresses of tracks in place of the last part', odd: { controls: 'in-place', sound: 'PCMA' } },
+  { why: 'it asks back, and ends whoever does not answer', odd: { asksBack: true }, given: { seconds: 4 } },
+  {
+    why: 'signs of life by SET_PARAMETER alone',
+    odd: { keepAlive: 'SET_PARAMETER' },
+    sessionTimeoutS: 1,
+    given: { seconds: 2.5 },
+    rules: ['rtsp.session-timeout-short'],
+  },
+  {
+    why: 'a sign of life that is offered and refused',
+    odd: { keepAlive: 'none' },
+    sessionTimeoutS: 1,
+    given: { seconds: 2.5 },
+    rules: ['rtsp.keep-alive-refused', 'rtsp.session-timeout-short'],
+  },
+  {
+    why: 'sound of another length than described',
+    odd: {
+      sound: 'AAC',
+      soundLines: [
+        'a=rtpmap:97 MPEG4-GENERIC/16000/1',
+        'a=fmtp:97 streamtype=5;mode=AAC-hbr;sizelength=13;indexlength=3;indexdeltalength=3;config=1210',
+      ],
+    },
+    rules: ['sound.config-lies'],
+  },
+  {
+    why: 'sound that cannot be taken apart as described',
+    odd: {
+      sound: 'AAC',
+      soundLines: [
+        'a=rtpmap:97 MPEG4-GENERIC/16000/1',
+        'a=fmtp:97 streamtype=5;mode=AAC-lbr;sizelength=6;indexlength=2;indexdeltalength=2;config=1408',
+      ],
+    },
+    rules: ['sound.config-lies'],
+  },
+  {
+    why: 'picture and sound that come apart',
+    odd: { sound: 'PCMU', driftPpm: 2000, soundDriftPpm: -1000 },
+    given: { seconds: 7 },
+    rules: ['media.drift'],
+  },
+];
+
+async function run({ odd, scheme, given, sessionTimeoutS = 60 }: Case) {
+  const camera = await startTestCamera({ odd, sessionTimeoutS, maxPayloadBytes: 1200 });
+  const url = scheme ? camera.url.replace('rtsp:', `${scheme}:`) : camera.url;
+  const { report } = await probe(url, { seconds: 1.5, ...given });
+  const sessions = camera.sessions();
+  await camera.close();
+  return { report, sessions };
+}
+
+test('every way a line is made, and what is odd about who speaks there', async () => {
+  const told = await Promise.all(CASES.map(async (one) => ({ one, ...(await run(one)) })));
+  for (const { one, report, sessions } of told) {
+    const { why, cause = null, rules = [], report: more = {} } = one;
+    const said = report.findings
+      .map(({ rule }) => rule)
+      .filter((rule) => !rule.startsWith('probe.'))
+      .sort();
+    expect({ why, ...report, rules: said }).toMatchObject({ why, cause, rules: [...rules].sort(), ...more });
+    expect({ why, sessions }).toEqual({ why, sessions: 0 });
+  }
+}, 40_000);
+
+async function listening(server: ReturnType<typeof createServer>): Promise<number> {
+  server.on('tlsClientError', () => {});
+  await new Promise<void>((resolve) => server.listen(0, '127.0.0.1', resolve));
+  return (server.address() as AddressInfo).port;
+}
+const doors: { close(): void }[] = [];
+const opened = new Set<Socket>();
+async function door(server: ReturnType<typeof createServer>): Promise<number> {
+  server.on('connection', (socket: Socket) => {
+    socket.on('error', () => socket.destroy());
+    opened.add(socket);
+  });
+  doors.push(server);
+  return listening(server);
+}
+
+const { cert, key } = CERTIFICATES['self-signed'];
+const GRANTED = 'HTTP/1.0 200 OK\r\nContent-Type: application/x-rtsp-tunnelled\r\n\r\n';
+
+test.each([
+  {
+    why: 'certificates of 1 MiB',
+    scheme: 'rtsps',
+    make: () => createTlsServer({ key, cert: `${cert}\n`.repeat(Math.ceil(1_048_576 / cert.length)) }),
+    cause: 'tls-failed',
+  },
+  {
+    why: 'TLS that stops in the middle',
+    scheme: 'rtsps',
+    // the head of a record that never comes
+    make: () => createServer((socket) => socket.once('data', () => socket.write(Uint8Array.of(0x16, 3, 3, 0x40, 0)))),
+    cause: 'timeout',
+  },
+  {
+    why: 'TLS that hangs up in the middle',
+    scheme: 'rtsps',
+    make: () => createServer((socket) => socket.once('data', () => socket.end(Uint8Array.of(0x16, 3, 3, 0x40, 0)))),
+    cause: 'tls-failed',
+  },
+  {
+    why: 'TLS that alerts',
+    scheme: 'rtsps',
+    make: () => createServer((socket) => socket.once('data', () => socket.end(Uint8Array.of(0x15, 3, 3, 0, 2, 2, 40)))),
+    cause: 'tls-failed',
+  },
+  {
+    why: 'a tunnel that closes the half that speaks',
+    scheme: 'http',
+    make: () =>
+      createServer((socket) =>
+        socket.once('data', (chunk) => (String(chunk).startsWith('GET') ? socket.write(GRANTED) : socket.end())),
+      ),
+    cause: 'closed',
+  },
+  {
+    why: 'a tunnel that closes the half that is heard',
+    scheme: 'http',
+    make: () => createServer((socket) => socket.once('data', () => socket.end(GRANTED))),
+    cause: 'closed',
+  },
+  {
+    why: 'a tunnel whose answer has no end',
+    scheme: 'http',
+    make: () =>
+      createServer((socket) =>
+        socket.once('data', () => socket.write(`HTTP/1.0 200 OK\r\n${'x: y\r\n'.repeat(4000)}`)),
+      ),
+    cause: 'not-rtsp',
+  },
+  {
+    why: 'a tunnel that grants and says nothing',
+    scheme: 'http',
+    make: () =>
+      createServer((socket) =>
+        socket.once('data', (chunk) => void (String(chunk).startsWith('GET') && socket.write(GRANTED))),
+      ),
+    cause: 'timeout',
+  },
+])('bad lines end in time, with a cause: $why', async ({ scheme, make, cause }) => {
+  const port = await door(make());
+  const { report, tookMs } = await probe(`${scheme}://127.0.0.1:${port}/live`, { timeoutMs: 1000 });
+  expect(report).toMatchObject({ verdict: 'fail', cause });
+  expect(tookMs).toBeLessThan(3500);
+  for (const socket of opened) socket.destroy();
+  for (const one of doors.splice(0)) one.close();
+});
