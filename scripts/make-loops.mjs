@@ -116,6 +116,7 @@ const x264 = (more) => [
   '-x264-params',
   `keyint=${GROUP}:min-keyint=${GROUP}:scenecut=0:aud=1:repeat-headers=1:threads=1:info=0${more}`,
 ];
+await video('PLAIN_LOOP', 'plain-loop', x264(':bframes=0'), 0, H264, 'h264');
 await video('BFRAMES_LOOP', 'bframes-loop', x264(':bframes=2:b-adapt=0'), 0, H264, 'h264');
 await video('OPEN_GROUP_LOOP', 'open-group-loop', x264(':bframes=2:b-adapt=0:open-gop=1'), 1, H264, 'h264');
 await video(

@@ -5,6 +5,7 @@ import { readTarget } from '../core/net/target.ts';
 import { reportOfBadTarget } from '../core/probe/probe-report.ts';
 import type { ProbeReport } from '../core/probe/probe-types.ts';
 import type { World } from '../server/drive.ts';
+import { runDiagnosed } from '../server/works/run-diagnosed.ts';
 import { runProbe } from '../server/works/run-probe.ts';
 import { cancelOnSignal } from './cancel-on-signal.ts';
 import { linesOf, print, printJson } from './print.ts';
@@ -14,7 +15,8 @@ import { readSecret } from './read-secret.ts';
 import { UsageError } from './usage-error.ts';
 
 export const PROBE_USAGE = `cleartap probe rtsp://host:port/path [--user NAME] [--pass-env VAR | --pass-stdin]
-               [--transport tcp|udp|auto] [--seconds 3] [--timeout 5] [--no-media] [--allow-public] [--json]
+               [--transport tcp|udp|auto] [--seconds 3] [--timeout 5] [--no-media] [--no-experiments] [--onvif PORT]
+               [--allow-public] [--json]
   cleartap probe --site FILE.cleartap.json [--again] [--secrets FILE.json] [--pass-env VAR | --pass-stdin] … [--json]`;
 
 /** Probes once. Exit code 0 verdict ok or warn, 1 fail, 2 wrong usage. */
@@ -34,6 +36,8 @@ export async function probeCommand(args: readonly string[]): Promise<number> {
       seconds: { type: 'string', default: '3' },
       timeout: { type: 'string', default: '5' },
       media: { type: 'boolean', default: true },
+      experiments: { type: 'boolean', default: true },
+      onvif: { type: 'string' },
       'allow-public': { type: 'boolean', default: false },
       json: { type: 'boolean', default: false },
     },
@@ -49,6 +53,7 @@ export async function probeCommand(args: readonly string[]): Promise<number> {
   const timeoutMs = readPositive('timeout', values.timeout, 600) * 1000;
   const secret = await readSecret(values['pass-env'], values['pass-stdin'] === true);
 
+  const onvifPort = values.onvif === undefined ? null : readPositive('onvif', values.onvif, 65_535);
   const world = createWorld(values['allow-public']);
   const run = { seconds, timeoutMs, media: values.media, transport };
   if (values.site !== undefined) {
@@ -57,7 +62,9 @@ export async function probeCommand(args: readonly string[]): Promise<number> {
   }
   const read = readTarget(target ?? '', values.user ?? null, secret);
   const report = read.ok
-    ? await runProbe({ ...read.value, ...run }, world, cancelOnSignal())
+    ? await (values.experiments
+        ? runDiagnosed({ ...read.value, ...run, paths: [], onvifPort }, world, cancelOnSignal())
+        : runProbe({ ...read.value, ...run }, world, cancelOnSignal()))
     : reportOfBadTarget(read.error);
   if (values.json) printJson(report);
   else print(describe(report));

@@ -1,4 +1,4 @@
-import { boolean, type InferType, number, object, string } from 'yup';
+import { array, boolean, type InferType, number, object, string } from 'yup';
 import { TEXT_LIMITS } from '../core/base/limits.ts';
 import type { ProbeReport, ProbeStep } from '../core/probe/probe-types.ts';
 import type { ProbeStepName, TapeEntry } from '../core/rtsp/exchange-types.ts';
@@ -13,6 +13,9 @@ const streamTarget = {
   secret: string().strict().nullable().defined().max(TEXT_LIMITS.secret),
 };
 
+/** More are not tried. */
+export const MOST_HINTED_PATHS = 12;
+
 /** What a probe is asked for. */
 export const probeRequestSchema = object({
   ...streamTarget,
@@ -23,6 +26,11 @@ export const probeRequestSchema = object({
     .strict()
     .oneOf(['tcp', 'udp', 'auto'] as const)
     .required(),
+  /** Where it fails: find out why by experiment. Logins are refused at most three times in all. */
+  diagnose: boolean().strict(),
+  /** Paths that its model is known for, the likeliest first. */
+  paths: array(string().strict().required().max(TEXT_LIMITS.path)).max(MOST_HINTED_PATHS),
+  onvifPort: number().strict().integer().min(1).max(65_535).nullable(),
 })
   .noUnknown()
   .strict()
@@ -34,7 +42,10 @@ export type ProbeEvent =
   | { readonly kind: 'stepBegan'; readonly name: ProbeStepName; readonly startMs: number }
   | { readonly kind: 'step'; readonly step: ProbeStep }
   | { readonly kind: 'tape'; readonly entry: TapeEntry }
+  /** An experiment began, after the probe itself had failed. */
+  | { readonly kind: 'trial'; readonly trial: TrialKind }
   | { readonly kind: 'report'; readonly report: ProbeReport };
+export type TrialKind = 'calls' | 'probe' | 'neighbour' | 'onvif';
 
 /** POST /api/sessions: counts how many sessions a camera plays at once. */
 export const sessionsRequestSchema = object({

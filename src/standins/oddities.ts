@@ -36,6 +36,8 @@ export interface Oddities {
   readonly nonces?: 'stale';
   /** From the refusal of that many logins on it refuses all of them. */
   readonly locksAfter?: number;
+  /** What its description says of its picture instead. */
+  readonly pictureLines?: readonly string[];
   readonly sound?: SoundKind;
   /** What its description says of the sound instead. */
   readonly soundLines?: readonly string[];

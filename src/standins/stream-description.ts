@@ -44,8 +44,10 @@ export function describeStream({ host, title, format, parameterSets, odd, base }
     'a=control:*',
     'a=range:npt=now-',
     `m=video 0 RTP/AVP ${payloadType}`,
-    `a=rtpmap:${payloadType} ${format.codec}/90000`,
-    ...formatLine(payloadType, format, parameterSets),
+    ...(odd.pictureLines ?? [
+      `a=rtpmap:${payloadType} ${format.codec}/90000`,
+      ...formatLine(payloadType, format, parameterSets),
+    ]),
     `a=framerate:${format.fps}`,
     control(0),
     ...(sound ? [`m=audio 0 RTP/AVP ${sound.payloadType}`, ...(odd.soundLines ?? sound.lines), control(1)] : []),

@@ -173,7 +173,7 @@ export const report = (
     verdict: cause ? 'fail' : 'ok',
     cause,
     steps: [{ name: 'sample', startMs: 100, durationMs: 3000, ok: true, status: null, note: null }],
-    auth: { scheme: 'digest-md5', qop: 'auth', realm: 'mill' },
+    auth: { scheme: 'digest-md5', qop: 'auth', realm: 'mill', offered: ['digest'], refusals: 0, staleEachTime: false },
     server: 'x',
     transport: 'tcp',
     transportReason: 'TCP was granted; it passes firewalls',
@@ -183,6 +183,7 @@ export const report = (
     refusedKeepAlive: null,
     hasSenderReports: true,
     media: cause ? [] : media,
+    diagnosis: null,
     findings: cause ? [failed] : [],
   };
 };

@@ -113,7 +113,7 @@ const tlsFacts = (tls: CertificateSeen, host: string): Facts<ProbeFacts> => ({
 });
 
 /** Facts of a report: the first video track, the login and the session. */
-export function probeFacts(report: Omit<ProbeReport, 'findings' | 'verdict'>): Facts<ProbeFacts> {
+export function probeFacts(report: Omit<ProbeReport, 'findings' | 'verdict' | 'diagnosis'>): Facts<ProbeFacts> {
   const video: ProbeMedia | undefined = report.media.find((media) => media.kind === 'video');
   const measured = video?.measured ?? undefined;
   const described = report.media.length > 0;

@@ -23,6 +23,7 @@ export interface ProbeOptions {
   /** Its path may hold placeholders for the login (path-login.ts); they are filled on the wire alone. */
   readonly url: StreamUrl;
   readonly credentials: Credentials | null;
+  readonly loginBy?: 'any' | 'basic';
   readonly transport: TransportChoice;
   readonly sampleMs: number;
   /** Limit of each step, the sample apart. */
@@ -76,9 +77,9 @@ export class ProbeMachine implements Machine<ProbeInput, ProbeEffect> {
   #reported = false;
 
   constructor(private readonly options: ProbeOptions) {
-    const { credentials, transport, userAgent, media, cnonce } = options;
+    const { credentials, transport, userAgent, media, cnonce, loginBy = 'any' } = options;
     this.#veiled = fillUrl(options.url, credentials);
-    this.#client = new RtspClient({ ...this.#veiled, credentials, transport, userAgent, play: media, cnonce });
+    this.#client = new RtspClient({ ...this.#veiled, credentials, transport, userAgent, play: media, cnonce, loginBy });
   }
 
   /** The effects that start it; the driver then resolves the host. */
@@ -372,6 +373,7 @@ export class ProbeMachine implements Machine<ProbeInput, ProbeEffect> {
       failure: this.#failure,
       steps: this.#steps,
       challenge: this.#client.challenge,
+      login: this.#client.login,
       server: this.#client.server,
       sessionTimeoutS: this.#client.sessionTimeoutS,
       clockErrorMs: this.#clockErrorMs,

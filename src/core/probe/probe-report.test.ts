@@ -19,6 +19,7 @@ function reportOf(blocks: readonly [number, number], isSampled = true) {
     failure: isSampled ? null : { cause: 'no-packets', note: 'The packets stopped.' },
     steps: [],
     challenge: null,
+    login: { offered: [], refusedInAll: 0, staleEachTime: false },
     server: null,
     sessionTimeoutS: null,
     clockErrorMs: null,

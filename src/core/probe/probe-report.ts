@@ -10,11 +10,12 @@ import { type AuthScheme, PROBE_STEPS, type ProbeCause } from '../rtsp/exchange-
 import { declaredParameterSets } from '../sdp/sdp-parser.ts';
 import type { SdpMedia, SdpSession } from '../sdp/sdp-types.ts';
 import { parseSps } from '../video/sps.ts';
-import { findingOfCause } from './cause-findings.ts';
+import { findingOfCause, proofOf } from './cause-findings.ts';
 import { probeFacts } from './probe-facts.ts';
 import { USUAL_LIMITS } from './probe-limits.ts';
 import { PROBE_RULES } from './probe-rules.ts';
 import type { MeasuredMedia, ProbeMedia, ProbeReport, ProbeStep } from './probe-types.ts';
+import type { Diagnosis } from './reasons.ts';
 import type { TrackMeter } from './track-meter.ts';
 
 export interface ReportInput {
@@ -22,6 +23,11 @@ export interface ReportInput {
   readonly failure: { readonly cause: ProbeCause; readonly note: string } | null;
   readonly steps: readonly ProbeStep[];
   readonly challenge: ChosenChallenge | null;
+  readonly login: {
+    readonly offered: readonly string[];
+    readonly refusedInAll: number;
+    readonly staleEachTime: boolean;
+  };
   readonly server: string | null;
   readonly sessionTimeoutS: number | null;
   readonly clockErrorMs: number | null;
@@ -44,7 +50,7 @@ export function composeReport(input: ReportInput): ProbeReport {
     ...reportMedia(section, input.meters.get(index), input.isSampled),
     control: fromCamera(redactText(input.hide(section.control.slice(0, TEXT_LIMITS.evidence)))),
   }));
-  const unjudged = {
+  const unjudged: Omit<ProbeReport, 'findings' | 'verdict' | 'diagnosis'> = {
     target: input.target,
     cause: input.failure?.cause ?? null,
     steps: [...input.steps].sort(
@@ -54,6 +60,9 @@ export function composeReport(input: ReportInput): ProbeReport {
       scheme: schemeOf(input.challenge),
       qop: input.challenge?.scheme === 'digest' ? input.challenge.qop : null,
       realm: input.challenge ? fromCamera(input.challenge.realm) : null,
+      offered: input.login.offered,
+      refusals: input.login.refusedInAll,
+      staleEachTime: input.login.staleEachTime,
     },
     server: input.server,
     transport: input.transport,
@@ -70,7 +79,15 @@ export function composeReport(input: ReportInput): ProbeReport {
     ? [findingOfCause(input.failure.cause, input.failure.note), ...judged]
     : judged;
   const isWorthFixing = judged.some(({ severity }) => severity === 'stop' || severity === 'fix');
-  return { ...unjudged, verdict: input.failure ? 'fail' : isWorthFixing ? 'warn' : 'ok', findings };
+  return { ...unjudged, diagnosis: null, verdict: input.failure ? 'fail' : isWorthFixing ? 'warn' : 'ok', findings };
+}
+
+/** The same report, its first finding put as experiments told it. */
+export function withDiagnosis(report: ProbeReport, diagnosis: Diagnosis): ProbeReport {
+  const { cause, findings } = report;
+  const [first, ...rest] = findings;
+  if (cause === null || !first) return { ...report, diagnosis };
+  return { ...report, diagnosis, findings: [findingOfCause(cause, first.because, proofOf(diagnosis)), ...rest] };
 }
 
 /** The report of a URL that cannot be dialled: nothing was sent. */
@@ -80,6 +97,7 @@ export function reportOfBadTarget({ cause, note }: TargetFault): ProbeReport {
     failure: { cause, note },
     steps: [],
     challenge: null,
+    login: { offered: [], refusedInAll: 0, staleEachTime: false },
     server: null,
     sessionTimeoutS: null,
     clockErrorMs: null,

@@ -1,6 +1,7 @@
 import type { Finding } from '../findings/finding.ts';
 import type { CertificateSeen } from '../net/certificate.ts';
 import type { AuthScheme, ProbeCause, ProbeStepName } from '../rtsp/exchange-types.ts';
+import type { Diagnosis } from './reasons.ts';
 
 /** Times are ms since the probe began, on a monotonic clock. */
 export interface ProbeStep {
@@ -94,6 +95,12 @@ export interface ProbeReport {
     readonly scheme: AuthScheme;
     readonly qop: 'auth' | 'auth-int' | null;
     readonly realm: string | null;
+    /** Schemes that it asked for, in small letters, known here or not. */
+    readonly offered: readonly string[];
+    /** Logins that it refused in this probe. */
+    readonly refusals: number;
+    /** Each answer was called out of date, however fresh. */
+    readonly staleEachTime: boolean;
   };
   readonly server: string | null;
   /** How the packets came, and why that way; `null` when no track was set up. */
@@ -109,5 +116,7 @@ export interface ProbeReport {
   /** Sender reports came, with a clock or without. */
   readonly hasSenderReports: boolean;
   readonly media: readonly ProbeMedia[];
+  /** Why it failed, as experiments told; `null` where it did not fail, or none were made. */
+  readonly diagnosis: Diagnosis | null;
   readonly findings: readonly Finding[];
 }

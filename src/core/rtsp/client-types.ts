@@ -14,6 +14,8 @@ export interface RtspClientOptions {
   /** Tells a text without that login. */
   readonly hide: (text: string) => string;
   readonly credentials: Credentials | null;
+  /** By any scheme that it asks for, the strongest first; or by Basic alone. */
+  readonly loginBy?: 'any' | 'basic';
   readonly userAgent: string;
   /** False: hang up after SETUP, without a picture. */
   readonly play: boolean;

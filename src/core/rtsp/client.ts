@@ -71,7 +71,7 @@ export class RtspClient {
 
   constructor(private readonly options: RtspClientOptions) {
     this.#requestUrl = withoutAccount(spokenUrl(options.url));
-    this.#login = new Login(options.credentials, options.cnonce);
+    this.#login = new Login(options.credentials, options.cnonce, options.loginBy);
     this.#talk = new Conversation({
       login: this.#login,
       userAgent: options.userAgent,
@@ -87,6 +87,10 @@ export class RtspClient {
   }
   get challenge(): ChosenChallenge | null {
     return this.#login.challenge;
+  }
+  /** What became of logging in. */
+  get login(): Pick<Login, 'offered' | 'refusedInAll' | 'staleEachTime'> {
+    return this.#login;
   }
   get server(): string | null {
     return this.#server;

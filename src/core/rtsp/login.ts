@@ -1,5 +1,5 @@
 import { authorizationFor, type Credentials } from '../auth/authorization.ts';
-import { type ChosenChallenge, chooseChallenge } from '../auth/challenge.ts';
+import { type ChosenChallenge, chooseChallenge, parseChallenges } from '../auth/challenge.ts';
 import type { ProbeCause } from './exchange-types.ts';
 
 /** Refusals in a row of requests that carried credentials, so that no camera locks its account. */
@@ -9,6 +9,18 @@ export interface LoginFailure {
   readonly cause: ProbeCause;
   readonly note: string;
 }
+
+/** More schemes than any camera asks for. */
+const MOST_SCHEMES = 8;
+const MOST_SCHEME_CHARS = 24;
+const schemesOf = (headers: readonly string[]): readonly string[] =>
+  [
+    ...new Set(
+      headers.flatMap((header) => parseChallenges(header).map(({ scheme }) => scheme.slice(0, MOST_SCHEME_CHARS))),
+    ),
+  ].slice(0, MOST_SCHEMES);
+/** Of a header with several challenges the one for Basic. */
+const basicOf = (header: string): string => header.slice(header.search(/\bbasic\b/i));
 
 /**
  * The login of one connection: which challenge is being answered, how often its nonce was used, and when to give up.
@@ -21,6 +33,9 @@ export class Login {
   #nonceUses = 0;
   #refusals = 0;
   #held = false;
+  #offered: readonly string[] = [];
+  #refusedInAll = 0;
+  #staleRefusals = 0;
   /** For the -sess algorithms A1 is made once: its cnonce stays as long as the nonce does. */
   #sessionCnonce: string | null = null;
   /** One refusal of a nonce that belonged to a closed connection is no refusal of the account; a second one is. */
@@ -29,7 +44,20 @@ export class Login {
   constructor(
     private readonly credentials: Credentials | null,
     private readonly cnonce: () => string,
+    /** Basic where it is offered, stronger ones left alone: an experiment, never the first choice. */
+    private readonly by: 'any' | 'basic' = 'any',
   ) {}
+
+  /** What the last challenges asked for. */
+  get offered(): readonly string[] {
+    return this.#offered;
+  }
+  get refusedInAll(): number {
+    return this.#refusedInAll;
+  }
+  get staleEachTime(): boolean {
+    return this.#staleRefusals > 1 && this.#staleRefusals === this.#refusedInAll;
+  }
 
   get challenge(): ChosenChallenge | null {
     return this.#challenge;
@@ -61,7 +89,10 @@ export class Login {
 
   /** Takes the challenges of a 401; `false` when none of them can be answered. */
   readChallenges(headers: readonly string[]): boolean {
-    const next = chooseChallenge(headers);
+    this.#offered = schemesOf(headers);
+    const next = chooseChallenge(
+      this.by === 'basic' ? headers.filter((header) => /\bbasic\b/i.test(header)).map(basicOf) : headers,
+    );
     if (!next) return false;
     const known = this.#challenge;
     const sameNonce = next.scheme === 'digest' && known?.scheme === 'digest' && known.nonce === next.nonce;
@@ -94,7 +125,9 @@ export class Login {
       return null;
     }
     this.#refusals += 1;
+    this.#refusedInAll += 1;
     const isStale = this.#challenge?.scheme === 'digest' && this.#challenge.stale;
+    if (isStale) this.#staleRefusals += 1;
     if ((isStale || this.#held) && this.#refusals < MAX_REFUSED_LOGINS) return null;
     return {
       cause: 'auth-failed',

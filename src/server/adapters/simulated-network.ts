@@ -7,6 +7,8 @@ import { openUdpPair } from './udp-pair.ts';
 export interface SimulatedNetwork {
   loopbackPort(host: string, port: number): number | undefined;
   hasHost(host: string): boolean;
+  /** Whether calls to this port are dropped on the way. */
+  isDropped?(host: string, port: number): boolean;
 }
 
 /** Somebody who is not there is told by silence, as in a real network: the sender’s own computer gives up asking for it. */
@@ -17,6 +19,16 @@ async function silence(address: string, { timeoutMs, signal }: Limits): Promise<
   throw timeoutMs < SILENCE_MS
     ? new DialFailure('timeout', `${address} did not answer in ${timeoutMs / 1000} s.`)
     : new DialFailure('unreachable', `Nothing answers at ${address} in the simulated network.`);
+}
+
+/** Several networks as one: whoever has the address answers for it. */
+export function joined(networks: readonly SimulatedNetwork[]): SimulatedNetwork {
+  const of = (host: string): SimulatedNetwork | undefined => networks.find((one) => one.hasHost(host));
+  return {
+    hasHost: (host) => of(host) !== undefined,
+    loopbackPort: (host, port) => of(host)?.loopbackPort(host, port),
+    isDropped: (host, port) => of(host)?.isDropped?.(host, port) === true,
+  };
 }
 
 /**
@@ -32,6 +44,10 @@ export function createSimulatedDialer(network: SimulatedNetwork): Dialer {
     },
     dial: async ({ address, port }, events, limits, how) => {
       if (!network.hasHost(address)) return silence(address, limits);
+      if (network.isDropped?.(address, port)) {
+        await wait(limits.timeoutMs, undefined, { signal: limits.signal }).catch(() => {}); // cut off: nobody waits for it
+        throw new DialFailure('timeout', `${address}:${port} did not answer in ${limits.timeoutMs / 1000} s.`);
+      }
       const loopbackPort = network.loopbackPort(address, port);
       if (loopbackPort === undefined)
         throw new DialFailure('refused', `${address}:${port} refused the connection: nothing listens there.`);

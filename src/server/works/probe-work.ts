@@ -1,6 +1,7 @@
 import { probeRequestSchema } from '../../contract/probe-api.ts';
 import { readTarget } from '../../core/net/target.ts';
 import { reportOfBadTarget } from '../../core/probe/probe-report.ts';
+import { runDiagnosed } from './run-diagnosed.ts';
 import { runProbe } from './run-probe.ts';
 import { workOf } from './work.ts';
 
@@ -10,5 +11,7 @@ const MOST = { most: 64, many: 'probes' };
 export const PROBE = workOf(probeRequestSchema, MOST, async (request, world, signal, { say }) => {
   const target = readTarget(request.url, request.user, request.secret);
   if (!target.ok) return say({ kind: 'report', report: reportOfBadTarget(target.error) });
-  await runProbe({ ...request, ...target.value }, world, signal, say);
+  const { diagnose = false, paths = [], onvifPort = null, ...rest } = request;
+  const run = { ...rest, ...target.value };
+  await (diagnose ? runDiagnosed({ ...run, paths, onvifPort }, world, signal, say) : runProbe(run, world, signal, say));
 });

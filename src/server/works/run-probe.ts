@@ -14,6 +14,7 @@ export interface ProbeRun {
   readonly seconds: number;
   readonly timeoutMs: number;
   readonly media: boolean;
+  readonly loginBy?: 'any' | 'basic';
 }
 
 /**
@@ -27,7 +28,7 @@ export async function runProbe(
   onEvent: (event: ProbeEvent) => void = () => {},
 ): Promise<ProbeReport> {
   const { clock, entropy } = world;
-  const { url, credentials, transport, timeoutMs, media } = run;
+  const { url, credentials, transport, timeoutMs, media, loginBy = 'any' } = run;
   signal.throwIfAborted();
   const machine = new ProbeMachine({
     url,
@@ -36,6 +37,7 @@ export async function runProbe(
     sampleMs: run.seconds * 1000,
     timeoutMs,
     media,
+    loginBy,
     userAgent: USER_AGENT,
     cnonce: () => entropy.hex(8),
     ownSsrc: Number.parseInt(entropy.hex(4), 16),

@@ -2,12 +2,14 @@ import { bytesFromBase64 } from '../../core/base/bytes.ts';
 import { BFRAMES_LOOP } from '../loops/bframes-loop.ts';
 import { H265_LOOP } from '../loops/h265-loop.ts';
 import { OPEN_GROUP_LOOP } from '../loops/open-group-loop.ts';
+import { PLAIN_LOOP } from '../loops/plain-loop.ts';
 import type { Feed, Picture, ShownFormat } from './picture-feed.ts';
 
 /** Pictures that were encoded beforehand, by what is out of the ordinary about them. */
-export type LoopName = 'h265' | 'b-frames' | 'open-group';
+export type LoopName = 'plain' | 'h265' | 'b-frames' | 'open-group';
 
 const TEXTS: Readonly<Record<LoopName, string>> = {
+  plain: PLAIN_LOOP,
   h265: H265_LOOP,
   'b-frames': BFRAMES_LOOP,
   'open-group': OPEN_GROUP_LOOP,

@@ -8,6 +8,8 @@ interface Progress {
   readonly startedAtMs: number;
   readonly steps: readonly ProbeStep[];
   readonly tape: readonly TapeEntry[];
+  /** Experiments that began, after it had failed. */
+  readonly trials: number;
 }
 
 /** One probe of one stream, as far as this page has seen it. */
@@ -32,7 +34,10 @@ const slice = createSlice({
       action: PayloadAction<{ streamId: string; probeId: string; startedAtMs: number }>,
     ): ProbeState => {
       const { streamId, probeId, startedAtMs } = action.payload;
-      return { ...state, [streamId]: { status: 'running', probeId, startedAtMs, open: [], steps: [], tape: [] } };
+      return {
+        ...state,
+        [streamId]: { status: 'running', probeId, startedAtMs, open: [], steps: [], tape: [], trials: 0 },
+      };
     },
     probeEventSeen: (state, action: PayloadAction<{ streamId: string; event: ProbeEvent }>): ProbeState => {
       const { streamId, event } = action.payload;
@@ -60,6 +65,8 @@ function advance(run: Running, event: ProbeEvent): ProbeRun {
       };
     case 'tape':
       return { ...run, tape: [...run.tape, event.entry] };
+    case 'trial':
+      return { ...run, trials: run.trials + 1 };
     case 'report': {
       const { open: _, ...progress } = run;
       return { ...progress, status: 'finished', report: event.report, steps: event.report.steps };

@@ -1,0 +1,350 @@
+import type { Credentials } from '../auth/authorization.ts';
+import { pathAndQuery, type StreamUrl, withPath } from '../net/stream-url.ts';
+import type { ProbeReport } from '../probe/probe-types.ts';
+import type { Diagnosis, Experiment, FoundWay, Reason } from '../probe/reasons.ts';
+import type { TransportChoice } from '../rtsp/client-types.ts';
+import type { ProbeCause } from '../rtsp/exchange-types.ts';
+import { askOnvif, type CallAnswer, callPorts, neighbour, OutOfTime, probeOnce, type Trials } from './trials.ts';
+
+export interface FailedProbe {
+  readonly url: StreamUrl;
+  readonly credentials: Credentials | null;
+  readonly transport: TransportChoice;
+  readonly report: ProbeReport;
+  /** Paths that its model is known for, or that its device offered; the likeliest first. */
+  readonly paths: readonly string[];
+  /** Where its ONVIF is known, or thought, to listen; `null` where nobody knows. */
+  readonly onvifPort: number | null;
+}
+
+/**
+ * Refusals of a login in all, the probe’s own counted: most cameras lock an account at five within some minutes. Source: none
+ * sets it; the domain notes stop after two with a fresh nonce, and one more is for telling reasons apart [A].
+ */
+export const MOST_REFUSED_LOGINS = 3;
+/** Where cameras have RTSP besides the standard port. Source: RFC 2326 §3.2 (554), RFC 7826 §4.2 (322); the others are usual [A]. */
+const RTSP_PORTS = [554, 8554, 10_554] as const;
+const TLS_PORT = 322;
+/** Where a device answers that has RTSP closed. */
+const OTHER_PORTS = [80, 443, 8080, 8899] as const;
+const MOST_PATHS = 6;
+
+const WORDS: Readonly<Record<CallAnswer, string>> = {
+  open: 'took the call',
+  refused: 'refused it at once',
+  silent: 'was silent',
+};
+
+/** Things that go with a question, and what came of it so far. */
+class Notebook {
+  readonly experiments: Experiment[] = [];
+
+  note(did: string, told: string): void {
+    this.experiments.push({ did, told, decides: false });
+  }
+  /** The last experiment settles it. */
+  conclude(reason: Reason, found: FoundWay | null = null): Diagnosis {
+    const last = this.experiments.length - 1;
+    const experiments = this.experiments.map((one, at) => ({ ...one, decides: at === last }));
+    return { reason, experiments, found };
+  }
+  open(): Diagnosis {
+    return { reason: null, experiments: this.experiments, found: null };
+  }
+}
+
+const list = (parts: readonly (string | number)[]): string =>
+  parts.length < 2 ? String(parts[0] ?? '') : `${parts.slice(0, -1).join(', ')} and ${parts.at(-1)}`;
+
+const sayAnswers = (answers: ReadonlyMap<number, CallAnswer>): string =>
+  (['open', 'refused', 'silent'] as const)
+    .flatMap((how) => {
+      const ports = [...answers].filter(([, answer]) => answer === how).map(([port]) => port);
+      return ports.length > 0 ? [`${list(ports)} ${ports.length > 1 ? 'each ' : ''}${WORDS[how]}`] : [];
+    })
+    .join('; ');
+
+/** It got as far as to talk about the stream: whoever it is speaks RTSP there. */
+const spoke = ({ steps }: ProbeReport): boolean =>
+  steps.some(({ name, ok, status }) => name !== 'connect' && ok && status !== null);
+const isAdmitted = ({ steps }: ProbeReport): boolean => steps.some(({ name, ok }) => name === 'authenticate' && ok);
+const worked = ({ verdict }: ProbeReport): boolean => verdict !== 'fail';
+const sayReport = (report: ProbeReport): string =>
+  worked(report) ? 'it worked' : (report.findings[0]?.because ?? report.cause ?? 'it failed').replace(/\.$/, '');
+
+/** What is tried of each cause; where nothing is, the cause says all that can be said. */
+const PLANS: Readonly<Partial<Record<ProbeCause, (of: FailedProbe, notes: Notebook) => Trials<Diagnosis>>>> = {
+  unreachable: whyNoCall,
+  timeout: (of, notes) =>
+    of.report.steps.some(({ name, ok }) => name === 'connect' && ok) ? whySilent(of, notes) : whyNoCall(of, notes),
+  refused: whereElse,
+  closed: whyHungUp,
+  'not-rtsp': whatAnswers,
+  'tls-failed': isItPlain,
+  'auth-failed': whyRefused,
+  'not-found': whichPath,
+  'no-packets': whichWay,
+  'transport-refused': whichWay,
+  'server-error': doesItPass,
+  'session-lost': doesItPass,
+  'protocol-error': doesItPass,
+};
+
+/**
+ * Tells by experiment why a probe failed: each step is a question put to the device or its network, and what comes back chooses the
+ * next. It guesses nothing: where no experiment decides, the reason is not known. Logins are refused at most `MOST_REFUSED_LOGINS`
+ * times in all.
+ */
+export function* diagnose(of: FailedProbe): Trials<Diagnosis> {
+  const notes = new Notebook();
+  const plan = of.report.cause ? PLANS[of.report.cause] : undefined;
+  if (!plan) return notes.open();
+  try {
+    return yield* plan(of, notes);
+  } catch (error) {
+    if (!(error instanceof OutOfTime)) throw error;
+    notes.note('more experiments', 'their time was over');
+    return notes.open();
+  }
+}
+
+const others = (port: number, of: FailedProbe): readonly number[] =>
+  [...new Set([...(of.onvifPort === null ? [] : [of.onvifPort]), ...OTHER_PORTS, ...RTSP_PORTS])].filter(
+    (one) => one !== port,
+  );
+
+const again = (
+  of: FailedProbe,
+  more: Partial<{
+    url: StreamUrl;
+    media: boolean;
+    transport: TransportChoice;
+    credentials: Credentials | null;
+    loginBy: 'any' | 'basic';
+  }> = {},
+) =>
+  probeOnce({
+    url: of.url,
+    credentials: of.credentials,
+    transport: of.transport,
+    media: false,
+    loginBy: 'any',
+    ...more,
+  });
+
+/** No call came through: is nobody there, or is the port alone out of reach? */
+function* whyNoCall(of: FailedProbe, notes: Notebook): Trials<Diagnosis> {
+  const { port } = of.url;
+  const ports = others(port, of);
+  const answers = yield* callPorts(ports);
+  notes.note(`called ports ${list(ports)} of the same address`, sayAnswers(answers));
+  const open = RTSP_PORTS.filter((one) => answers.get(one) === 'open');
+  const elsewhere = yield* rtspAmong(open, of, notes);
+  if (elsewhere) return elsewhere;
+  if ([...answers.values()].some((answer) => answer !== 'silent')) return notes.conclude('port-filtered');
+  const mac = yield* neighbour();
+  notes.note(
+    'looked for the address among the neighbours of this computer',
+    mac === null ? 'none of them has it' : `a device with the hardware address ${mac} has it`,
+  );
+  return notes.conclude(mac === null ? 'host-dead' : 'port-filtered');
+}
+
+/** Among ports that take calls the first that speaks RTSP. */
+function* rtspAmong(ports: readonly number[], of: FailedProbe, notes: Notebook): Trials<Diagnosis | null> {
+  for (const port of ports) {
+    const report = yield* again(of, { url: { ...of.url, port, scheme: 'rtsp' }, credentials: null });
+    const isRtsp = spoke(report);
+    notes.note(`spoke RTSP on port ${port}`, isRtsp ? 'it answered' : sayReport(report));
+    if (isRtsp) return notes.conclude('other-port', { port, ...(of.url.scheme === 'rtsp' ? {} : { line: 'plain' }) });
+  }
+  return null;
+}
+
+/** It took the call and said nothing. */
+function* whySilent(of: FailedProbe, notes: Notebook): Trials<Diagnosis> {
+  const encrypted = yield* withTls(of, notes);
+  if (encrypted) return encrypted;
+  const second = yield* again(of, { credentials: null });
+  notes.note('asked once more, on a new connection', sayReport(second));
+  if (worked(second) || second.cause === 'auth-required') return notes.conclude('passing');
+  if (second.cause !== 'timeout') return notes.open();
+  const ports = others(of.url.port, of);
+  const answers = yield* callPorts(ports);
+  notes.note(`called ports ${list(ports)} of the same address`, sayAnswers(answers));
+  return notes.conclude('server-hung');
+}
+
+/** With TLS on the same port; `null` where nothing comes of that. */
+function* withTls(of: FailedProbe, notes: Notebook): Trials<Diagnosis | null> {
+  if (of.url.scheme !== 'rtsp') return null;
+  const report = yield* again(of, { url: { ...of.url, scheme: 'rtsps' }, credentials: null });
+  const isTls = report.tls !== null;
+  notes.note(`spoke with TLS on port ${of.url.port}`, isTls ? 'it showed a certificate' : sayReport(report));
+  return isTls ? notes.conclude('encrypted', { line: 'tls' }) : null;
+}
+
+function* whereElse(of: FailedProbe, notes: Notebook): Trials<Diagnosis> {
+  const ports = [...RTSP_PORTS, TLS_PORT].filter((port) => port !== of.url.port);
+  const answers = yield* callPorts(ports);
+  notes.note(`called ports ${list(ports)} of the same address`, sayAnswers(answers));
+  const open = RTSP_PORTS.filter((port) => answers.get(port) === 'open');
+  return (yield* rtspAmong(open, of, notes)) ?? notes.open();
+}
+
+function* whyHungUp(of: FailedProbe, notes: Notebook): Trials<Diagnosis> {
+  const encrypted = yield* withTls(of, notes);
+  if (encrypted) return encrypted;
+  return yield* doesItPass(of, notes);
+}
+
+/** Something else answers: is RTSP behind it, or beside it? */
+function* whatAnswers(of: FailedProbe, notes: Notebook): Trials<Diagnosis> {
+  if (of.url.scheme === 'rtsp') {
+    const inside = yield* again(of, { url: { ...of.url, scheme: 'http' }, credentials: null });
+    const isOpen = spoke(inside);
+    notes.note(`asked for RTSP inside HTTP on port ${of.url.port}`, isOpen ? 'it opened it' : sayReport(inside));
+    if (isOpen) return notes.conclude('tunnel', { line: 'tunnel' });
+    const encrypted = yield* withTls(of, notes);
+    if (encrypted) return encrypted;
+  }
+  const ports = RTSP_PORTS.filter((port) => port !== of.url.port);
+  const answers = yield* callPorts(ports);
+  notes.note(`called ports ${list(ports)} of the same address`, sayAnswers(answers));
+  const elsewhere = yield* rtspAmong(
+    RTSP_PORTS.filter((port) => answers.get(port) === 'open'),
+    of,
+    notes,
+  );
+  if (elsewhere) return elsewhere;
+  const isWeb = of.report.findings.some(({ because }) => because.includes('HTTP'));
+  return isWeb ? notes.conclude('web-page') : notes.open();
+}
+
+function* isItPlain(of: FailedProbe, notes: Notebook): Trials<Diagnosis> {
+  const plain = yield* again(of, { url: { ...of.url, scheme: 'rtsp' }, credentials: null });
+  const isPlain = spoke(plain);
+  notes.note(`spoke RTSP without TLS on port ${of.url.port}`, isPlain ? 'it answered' : sayReport(plain));
+  return isPlain ? notes.conclude('not-encrypted', { line: 'plain' }) : notes.open();
+}
+
+const swapCase = (text: string): string =>
+  [...text].map((sign) => (sign === sign.toLowerCase() ? sign.toUpperCase() : sign.toLowerCase())).join('');
+
+/** The login was refused: each other explanation is tried, one login each, while the budget lasts. */
+function* whyRefused(of: FailedProbe, notes: Notebook): Trials<Diagnosis> {
+  const { report, credentials } = of;
+  const { auth } = report;
+  let refused = Math.max(1, auth.refusals);
+  if (auth.staleEachTime) {
+    notes.note('answered each fresh challenge at once', `${refused} times it called the answer out of date`);
+    return notes.conclude('nonces-stale');
+  }
+  if (!credentials) return notes.open();
+  const variants: { did: string; reason: Reason; found: FoundWay | null; more: Parameters<typeof again>[1] }[] = [];
+  if (auth.scheme !== 'basic' && auth.offered.includes('basic'))
+    variants.push({
+      did: 'logged in by Basic, which it offers too',
+      reason: 'scheme-broken',
+      found: null,
+      more: { loginBy: 'basic' },
+    });
+  const { user, password } = credentials;
+  if (swapCase(password) !== password)
+    variants.push({
+      did: 'logged in with capitals and small letters of the secret exchanged',
+      reason: 'letter-case',
+      found: null,
+      more: { credentials: { user, password: swapCase(password) } },
+    });
+  if (user.toLowerCase() !== user)
+    variants.push({
+      did: 'logged in with the account in small letters',
+      reason: 'letter-case',
+      found: { user: user.toLowerCase() },
+      more: { credentials: { user: user.toLowerCase(), password } },
+    });
+  const onvif = of.onvifPort === null ? null : yield* askOnvif(of.onvifPort, null);
+  if (onvif?.isThere && onvif.skewS !== null)
+    notes.note(
+      'asked its clock by ONVIF, which takes no login',
+      Math.abs(onvif.skewS) < 300
+        ? 'it is right within minutes'
+        : `it is off by ${Math.round(Math.abs(onvif.skewS) / 3600)} hours`,
+    );
+  for (const { did, reason, found, more } of variants) {
+    if (refused >= MOST_REFUSED_LOGINS) break;
+    const tried = yield* again(of, more);
+    refused += Math.max(tried.auth.refusals, tried.cause === 'auth-failed' ? 1 : 0);
+    if (isAdmitted(tried)) {
+      notes.note(did, 'it let the account in');
+      return notes.conclude(reason, found);
+    }
+    notes.note(did, sayReport(tried));
+    // otherwise than before: it no longer looks at logins
+    if (tried.cause !== 'auth-failed') return notes.conclude('locked');
+  }
+  if (onvif?.isThere && of.onvifPort !== null && refused < MOST_REFUSED_LOGINS) {
+    const told = yield* askOnvif(of.onvifPort, credentials);
+    if (told.isAdmitted !== null)
+      notes.note(
+        'logged in by ONVIF with the same account',
+        told.isAdmitted ? 'it was accepted' : 'it was refused there too',
+      );
+    if (told.isAdmitted) return notes.conclude('account-elsewhere');
+    refused += 1;
+  }
+  if (refused >= MOST_REFUSED_LOGINS)
+    notes.note('more logins', `none: after ${MOST_REFUSED_LOGINS} refusals an account may be locked`);
+  else if (notes.experiments.length === 0) notes.note('answered its challenge correctly', 'it refused the account');
+  return notes.conclude('secret-wrong');
+}
+
+/** Nothing is at the path: where is it then? Known paths first, which cost one question each; then the device is asked. */
+function* whichPath(of: FailedProbe, notes: Notebook): Trials<Diagnosis> {
+  const tried = new Set([pathAndQuery(of.url), '']);
+  const known = yield* firstOf(of.paths, tried, of, notes);
+  if (known || of.onvifPort === null) return known ?? notes.open();
+  const told = yield* askOnvif(of.onvifPort, of.credentials);
+  if (told.isThere)
+    notes.note(
+      'asked for its paths by ONVIF',
+      told.paths.length > 0 ? `it offers ${list(told.paths.slice(0, MOST_PATHS))}` : 'it offers none',
+    );
+  return (yield* firstOf(told.paths, tried, of, notes)) ?? notes.open();
+}
+
+/** The first of these paths at which a stream is. */
+function* firstOf(
+  paths: readonly string[],
+  tried: Set<string>,
+  of: FailedProbe,
+  notes: Notebook,
+): Trials<Diagnosis | null> {
+  for (const path of paths) {
+    if (tried.has(path) || tried.size > MOST_PATHS + 2) continue;
+    tried.add(path);
+    const report = yield* again(of, { url: withPath(of.url, path) });
+    notes.note(`asked for ${path}`, worked(report) ? 'a stream is there' : sayReport(report));
+    if (worked(report)) return notes.conclude('path-elsewhere', { path });
+    if (report.cause === 'auth-failed' || report.cause === 'forbidden') return notes.open(); // no further login is spent
+  }
+  return null;
+}
+
+/** By the other of TCP and UDP. */
+function* whichWay(of: FailedProbe, notes: Notebook): Trials<Diagnosis> {
+  const used = of.report.transport ?? (of.transport === 'udp' ? 'udp' : 'tcp');
+  const other = used === 'udp' ? 'tcp' : 'udp';
+  const report = yield* again(of, { transport: other, media: true });
+  notes.note(`drew it over ${other.toUpperCase()}`, worked(report) ? 'its packets came' : sayReport(report));
+  return worked(report) ? notes.conclude('other-transport', { transport: other }) : notes.open();
+}
+
+/** The same again, a moment later. */
+function* doesItPass(of: FailedProbe, notes: Notebook): Trials<Diagnosis> {
+  // as far as it got before
+  const report = yield* again(of, { media: of.report.steps.some(({ name }) => name === 'play') });
+  notes.note('asked the same once more', worked(report) ? 'it worked' : sayReport(report));
+  return worked(report) ? notes.conclude('passing') : notes.open();
+}

@@ -1,0 +1,136 @@
+import type { ProbeEvent } from '../../contract/probe-api.ts';
+import { diagnose } from '../../core/diagnosis/diagnose.ts';
+import type { CallAnswer, OnvifTold, Trial, TrialAnswer } from '../../core/diagnosis/trials.ts';
+import { keptPath } from '../../core/document/kept-path.ts';
+import { parseArpTable } from '../../core/net/arp-table.ts';
+import { withDiagnosis } from '../../core/probe/probe-report.ts';
+import type { ProbeReport } from '../../core/probe/probe-types.ts';
+import type { Diagnosis } from '../../core/probe/reasons.ts';
+import type { World } from '../drive.ts';
+import { DialFailure } from '../ports.ts';
+import { runOnvif } from './run-onvif.ts';
+import { type ProbeRun, runProbe } from './run-probe.ts';
+
+export interface DiagnosedRun extends ProbeRun {
+  readonly paths: readonly string[];
+  readonly onvifPort: number | null;
+}
+
+/** Of each trial; a device on a house's network answers within it or not at all [A]. */
+const TRIAL_MS = 1500;
+/** Slow devices take nearly half of it for one answer [A]. */
+const LEAST_TRIAL_MS = 700;
+/** A picture that comes at all comes within this [A]. */
+const TRIAL_SAMPLE_S = 0.5;
+/** All trials together last no longer than two answers may, and no longer than this. */
+const MOST_MS = 10_000;
+
+/**
+ * Probes; where that fails, finds out why by experiment. Each experiment is told as it ends. The whole takes at most twice the
+ * limit of an answer longer than the probe alone.
+ */
+export async function runDiagnosed(
+  run: DiagnosedRun,
+  world: World,
+  signal: AbortSignal,
+  onEvent: (event: ProbeEvent) => void = () => {},
+): Promise<ProbeReport> {
+  const report = await runProbe(run, world, signal, (event) => {
+    if (event.kind !== 'report') onEvent(event);
+  });
+  const diagnosis = report.verdict === 'fail' ? await whyFailed(run, report, world, signal, onEvent) : null;
+  const told = diagnosis ? withDiagnosis(report, diagnosis) : report;
+  onEvent({ kind: 'report', report: told });
+  return told;
+}
+
+async function whyFailed(
+  run: DiagnosedRun,
+  report: ProbeReport,
+  world: World,
+  signal: AbortSignal,
+  onEvent: (event: ProbeEvent) => void,
+): Promise<Diagnosis> {
+  const endsMs = world.clock.monotonicMs() + Math.min(MOST_MS, 2 * run.timeoutMs);
+  const trials = diagnose({ ...run, report });
+  let step = trials.next();
+  while (!step.done) {
+    onEvent({ kind: 'trial', trial: step.value.kind });
+    const leftMs = endsMs - world.clock.monotonicMs();
+    const timeoutMs = Math.min(TRIAL_MS, Math.max(LEAST_TRIAL_MS, run.timeoutMs / 2), leftMs);
+    const answer: TrialAnswer =
+      leftMs < 50 ? { kind: 'late' } : await carryOut(step.value, run, { timeoutMs, endsMs, world, signal });
+    signal.throwIfAborted();
+    step = trials.next(answer);
+  }
+  return step.value;
+}
+
+interface Doing {
+  /** When the time for all of them is over, by the monotonic clock. */
+  readonly endsMs: number;
+  readonly timeoutMs: number;
+  readonly world: World;
+  readonly signal: AbortSignal;
+}
+
+async function carryOut(trial: Trial, run: DiagnosedRun, doing: Doing): Promise<TrialAnswer> {
+  const { timeoutMs, world, signal } = doing;
+  switch (trial.kind) {
+    case 'calls':
+      return { kind: 'calls', answers: await callAll(run.url.host, trial.ports, doing) };
+    case 'probe': {
+      const report = await runProbe({ ...trial, timeoutMs, seconds: TRIAL_SAMPLE_S }, world, signal);
+      return { kind: 'probe', report };
+    }
+    case 'neighbour':
+      return { kind: 'neighbour', mac: parseArpTable(await world.finder.neighbours()).get(run.url.host) ?? null };
+    case 'onvif':
+      return { kind: 'onvif', told: await askByOnvif(trial, run, doing) };
+  }
+}
+
+async function callAll(
+  host: string,
+  ports: readonly number[],
+  { world, signal, timeoutMs }: Doing,
+): Promise<ReadonlyMap<number, CallAnswer>> {
+  const limits = { timeoutMs, signal };
+  const answers = ports.map(async (port): Promise<readonly [number, CallAnswer]> => {
+    try {
+      const address = await world.dialer.resolve(host, port, limits);
+      const connection = await world.dialer.dial(address, { onData: () => {}, onEnd: () => {} }, limits);
+      connection.close();
+      return [port, 'open'];
+    } catch (error) {
+      if (!(error instanceof DialFailure)) throw error;
+      return [port, error.probeCause === 'refused' || error.probeCause === 'closed' ? 'refused' : 'silent'];
+    }
+  });
+  return new Map(await Promise.all(answers));
+}
+
+const NOT_THERE: OnvifTold = { isThere: false, skewS: null, isAdmitted: null, paths: [] };
+
+async function askByOnvif(
+  { port, credentials }: Extract<Trial, { kind: 'onvif' }>,
+  { url }: DiagnosedRun,
+  { world, signal, timeoutMs, endsMs }: Doing,
+): Promise<OnvifTold> {
+  const over = AbortSignal.any([signal, AbortSignal.timeout(Math.max(1, endsMs - world.clock.monotonicMs()))]);
+  const reading = await runOnvif({ host: url.host, port, credentials, timeoutMs }, world, over).catch(
+    (error: unknown) => {
+      if (over.aborted) return null;
+      throw error;
+    },
+  );
+  if (!reading) return NOT_THERE;
+  if (!reading.clock && reading.services.length === 0) return NOT_THERE;
+  return {
+    isThere: true,
+    skewS: reading.clock?.skewS ?? null,
+    isAdmitted:
+      credentials === null ? null : reading.cause === null ? true : reading.cause === 'auth-failed' ? false : null,
+    paths: reading.profiles.flatMap((profile) => keptPath(profile) ?? []),
+  };
+}
