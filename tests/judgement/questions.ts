@@ -225,6 +225,8 @@ export const QUESTIONS: Readonly<Record<string, Question>> = {
   'storage.retention': { asks: 'Does the disk hold the days that are wanted?' },
   'storage.rate-not-measured': { asks: 'Was the rate measured, or only planned?' },
   'tap.protocol-not-taken': { asks: 'Does the destination take its protocol?' },
+  'tap.sound-not-taken': { asks: 'Does the destination take the sound of the stream?' },
+  'tap.sound-recorded': { asks: 'Are people’s words recorded?' },
   'tap.picture-too-large': { asks: 'Is the picture within what the destination takes?' },
   'tap.too-many-frames': { asks: 'Are its frames a second within what the destination takes?' },
   'tap.rate-too-high': { asks: 'Is its rate within what the destination takes?' },

@@ -107,9 +107,15 @@ export const apply = (site: Site, ...commands: readonly SiteCommand[]): Site => 
 
 /** A report as a probe of a sound stream would give it. */
 export const report = (
-  more: { kbps?: number; cause?: ProbeReport['cause']; lost?: number; codec?: string } = {},
+  more: {
+    kbps?: number;
+    cause?: ProbeReport['cause'];
+    lost?: number;
+    codec?: string;
+    diagnosis?: ProbeReport['diagnosis'];
+  } = {},
 ): ProbeReport => {
-  const { kbps = 1200, cause = null, lost = 0, codec = 'H264' } = more;
+  const { kbps = 1200, cause = null, lost = 0, codec = 'H264', diagnosis = null } = more;
   const declared = {
     width: 1280,
     height: 720,
@@ -183,7 +189,7 @@ export const report = (
     refusedKeepAlive: null,
     hasSenderReports: true,
     media: cause ? [] : media,
-    diagnosis: null,
+    diagnosis,
     findings: cause ? [failed] : [],
   };
 };

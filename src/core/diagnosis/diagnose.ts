@@ -241,12 +241,11 @@ function* whyRefused(of: FailedProbe, notes: Notebook): Trials<Diagnosis> {
     return notes.conclude('nonces-stale');
   }
   if (!credentials) return notes.open();
-  const variants: { did: string; reason: Reason; found: FoundWay | null; more: Parameters<typeof again>[1] }[] = [];
+  const variants: { did: string; reason: Reason; more: Parameters<typeof again>[1] }[] = [];
   if (auth.scheme !== 'basic' && auth.offered.includes('basic'))
     variants.push({
       did: 'logged in by Basic, which it offers too',
       reason: 'scheme-broken',
-      found: null,
       more: { loginBy: 'basic' },
     });
   const { user, password } = credentials;
@@ -254,14 +253,12 @@ function* whyRefused(of: FailedProbe, notes: Notebook): Trials<Diagnosis> {
     variants.push({
       did: 'logged in with capitals and small letters of the secret exchanged',
       reason: 'letter-case',
-      found: null,
       more: { credentials: { user, password: swapCase(password) } },
     });
   if (user.toLowerCase() !== user)
     variants.push({
       did: 'logged in with the account in small letters',
       reason: 'letter-case',
-      found: { user: user.toLowerCase() },
       more: { credentials: { user: user.toLowerCase(), password } },
     });
   const onvif = of.onvifPort === null ? null : yield* askOnvif(of.onvifPort, null);
@@ -272,13 +269,13 @@ function* whyRefused(of: FailedProbe, notes: Notebook): Trials<Diagnosis> {
         ? 'it is right within minutes'
         : `it is off by ${Math.round(Math.abs(onvif.skewS) / 3600)} hours`,
     );
-  for (const { did, reason, found, more } of variants) {
+  for (const { did, reason, more } of variants) {
     if (refused >= MOST_REFUSED_LOGINS) break;
     const tried = yield* again(of, more);
     refused += Math.max(tried.auth.refusals, tried.cause === 'auth-failed' ? 1 : 0);
     if (isAdmitted(tried)) {
       notes.note(did, 'it let the account in');
-      return notes.conclude(reason, found);
+      return notes.conclude(reason);
     }
     notes.note(did, sayReport(tried));
     // otherwise than before: it no longer looks at logins

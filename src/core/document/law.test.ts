@@ -415,6 +415,7 @@ const anything: fc.Arbitrary<SiteCommand> = fc
         },
       },
       { kind: 'setOnvifPort', cameraId: 'sluice', port: number },
+      { kind: 'setLine', cameraId: 'sluice', line: 'tunnel' },
       { kind: 'putHeadPreset', cameraId: 'sluice', preset: { id, name: text, token: text, still: text } },
       {
         kind: 'putTour',

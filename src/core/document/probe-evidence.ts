@@ -1,5 +1,8 @@
+import { clipText } from '../base/clip.ts';
+import { TEXT_LIMITS } from '../base/limits.ts';
 import { probeFacts } from '../probe/probe-facts.ts';
 import type { ProbeReport } from '../probe/probe-types.ts';
+import { proofOf } from '../probe/proof.ts';
 import type { Fact, FactValue, KnownHow } from './chapters/journal/entry.ts';
 import type { QuantityName } from './chapters/journal/quantities.ts';
 import { streamSubject } from './subject.ts';
@@ -31,11 +34,20 @@ export function factsOfReport(report: ProbeReport, streamId: string, url: string
     if (value === null || value === undefined || (typeof value === 'number' && !Number.isFinite(value))) return;
     found.push({ subject, quantity, value, how });
   };
-  const failedNote = report.findings.find(({ rule }) => rule === `probe.${report.cause}`)?.because;
+  const { diagnosis } = report;
+  const proof = diagnosis ? proofOf(diagnosis).proof : '';
+  const because = report.findings.find(({ rule }) => rule === `probe.${report.cause}`)?.because;
+  // the proof is kept apart, and put together with the note again
+  const failedNote = proof !== '' && because?.endsWith(proof) ? because.slice(0, -proof.length).trimEnd() : because;
   add('probe.verdict', report.verdict, 'measured');
   add('probe.url', url, 'measured');
   add('probe.cause', report.cause, 'measured');
   add('probe.note', failedNote, 'measured');
+  add('probe.reason', diagnosis?.reason, 'measured');
+  add('probe.proof', proof === '' ? null : clipText(proof, TEXT_LIMITS.evidence), 'measured');
+  add('found.path', diagnosis?.found?.path, 'measured');
+  add('found.port', diagnosis?.found?.port, 'measured');
+  add('found.line', diagnosis?.found?.line, 'measured');
   add('transport', report.transport, 'measured');
   const video = report.media.find(({ kind }) => kind === 'video');
   if (video) {

@@ -1,13 +1,18 @@
 import type { ChangedAssumptions } from '../assumptions/assumptions.ts';
+import { TEXT_LIMITS } from '../base/limits.ts';
 import type { Finding } from '../findings/finding.ts';
 import { type Facts, findingsOf, judgeRows } from '../findings/rule.ts';
+import { CAMERA_LINES } from '../net/camera-line.ts';
+import { STREAM_PATH } from '../net/path-places.ts';
 import { findingOfCause } from '../probe/cause-findings.ts';
 import type { ProbeFacts } from '../probe/probe-facts.ts';
 import { probeLimits } from '../probe/probe-limits.ts';
 import { PROBE_RULES } from '../probe/probe-rules.ts';
 import type { ProbeReport } from '../probe/probe-types.ts';
+import { type FoundWay, REASONS, type Reason } from '../probe/reasons.ts';
 import { PROBE_CAUSES, type ProbeCause } from '../rtsp/exchange-types.ts';
 import { bestOf, type EvidenceIndex, type QuantitiesOf } from './best-known.ts';
+import { CAMERA_RANGES } from './chapters/cameras/camera.ts';
 import type { FactValue } from './chapters/journal/entry.ts';
 import { FACT } from './probe-evidence.ts';
 import { streamSubject } from './subject.ts';
@@ -19,10 +24,25 @@ export interface RememberedProbe {
   readonly url: string;
   readonly verdict: ProbeReport['verdict'];
   readonly cause: ProbeCause | null;
+  readonly reason: Reason | null;
+  /** Where it works, as an experiment proved. */
+  readonly found: FoundWay;
   readonly findings: readonly Finding[];
 }
 
 const isCause = (text: unknown): text is ProbeCause => PROBE_CAUSES.some((cause) => cause === text);
+
+/** What experiments found, which a file may have brought: what makes no sense is none. */
+function foundBy(of: (quantity: string) => FactValue | undefined): FoundWay {
+  const [path, port, line] = ['path', 'port', 'line'].map((name) => of(`found.${name}`));
+  const known = CAMERA_LINES.find((one) => one === line);
+  const { min, max } = CAMERA_RANGES.rtspPort;
+  return {
+    ...(typeof path === 'string' && STREAM_PATH.test(path) && path.length <= TEXT_LIMITS.path ? { path } : {}),
+    ...(typeof port === 'number' && Number.isInteger(port) && port >= min && port <= max ? { port } : {}),
+    ...(known ? { line: known } : {}),
+  };
+}
 
 /** The last probe and its findings, told again from evidence by what the site assumes; `null` when it was never probed. */
 export const rememberedProbe = (
@@ -51,6 +71,7 @@ export function rememberedProbeOf(
     if (value !== undefined) facts[quantity.slice(FACT.length)] = value;
   }
   const cause = of('probe.cause');
+  const reason = REASONS.find((one) => one === of('probe.reason')) ?? null;
   const judged = findingsOf(judgeRows(PROBE_RULES, { ...(facts as Facts<ProbeFacts>), limits: probeLimits(changed) })); // written by factsOfReport under the same names
   return {
     probeId,
@@ -58,6 +79,13 @@ export function rememberedProbeOf(
     url: String(of('probe.url') ?? ''),
     verdict: verdict.value,
     cause: isCause(cause) ? cause : null,
-    findings: isCause(cause) ? [findingOfCause(cause, String(of('probe.note') ?? '')), ...judged] : judged,
+    reason,
+    found: foundBy(of),
+    findings: isCause(cause)
+      ? [
+          findingOfCause(cause, String(of('probe.note') ?? ''), { reason, proof: String(of('probe.proof') ?? '') }),
+          ...judged,
+        ]
+      : judged,
   };
 }

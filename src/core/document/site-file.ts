@@ -11,6 +11,7 @@ import { to6 } from './migrations/to-6.ts';
 import { to7 } from './migrations/to-7.ts';
 import { to8 } from './migrations/to-8.ts';
 import { to9 } from './migrations/to-9.ts';
+import { to10 } from './migrations/to-10.ts';
 import { brokenReference } from './references.ts';
 import { SITE_FORMAT, SITE_VERSION, type Site } from './site.ts';
 import { siteShape } from './site-shape.ts';
@@ -36,6 +37,7 @@ const MIGRATIONS: Readonly<Record<number, Migration>> = {
   6: to7,
   7: to8,
   8: to9,
+  9: to10,
 };
 
 /** Reads the text of a site file. What does not fit is named by its path and the file is refused whole. */

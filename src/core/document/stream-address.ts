@@ -1,3 +1,4 @@
+import { SCHEMES_OF_LINES } from '../net/camera-line.ts';
 import { asksForLogin, fillPath } from '../net/path-places.ts';
 import { buildStreamUrl, type StreamUrl, withPath } from '../net/stream-url.ts';
 import type { Account, Camera, Stream } from './chapters/cameras/camera.ts';
@@ -10,7 +11,7 @@ export function streamUrlOf(camera: Camera, stream: Stream, secret: string | nul
   const { account } = camera;
   const user = account?.user || null; // a login that is in the path alone may have no user
   const bare: StreamUrl = {
-    scheme: 'rtsp',
+    scheme: SCHEMES_OF_LINES[camera.line],
     user,
     password: user === null ? null : secret,
     host: camera.host,

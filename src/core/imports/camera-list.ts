@@ -6,6 +6,7 @@ import { LIST_LIMITS, TEXT_LIMITS } from '../base/limits.ts';
 import { err, ok, type Result } from '../base/result.ts';
 import { withLoginOut } from '../net/address-login.ts';
 import { addressRemarks } from '../net/address-remarks.ts';
+import { type CameraLine, lineOfScheme } from '../net/camera-line.ts';
 import { parseMac } from '../net/mac.ts';
 import { DEFAULT_PORTS, pathAndQuery } from '../net/stream-url.ts';
 import { parseStreamUrl } from '../net/stream-url-parser.ts';
@@ -42,6 +43,7 @@ export interface ListedCamera {
   readonly maker: string;
   readonly model: string;
   readonly host: string;
+  readonly line: CameraLine;
   readonly port: number;
   readonly user: string;
   /** Goes to the vault, never into a document. */
@@ -156,11 +158,14 @@ function cameraOf(cell: (field: ListField) => string): Result<Omit<ListedCamera,
   let user = cell('user');
   let secret = cell('secret');
   let main = cell('main path');
+  let line: CameraLine = 'plain';
   if (cell('url') !== '') {
     const parsed = parseStreamUrl(cell('url'));
     if (!parsed.ok) return err(`${parsed.error.message}.`);
     const { url } = parsed.value;
-    if (url.scheme !== 'rtsp') return err(`Expected rtsp://, got ${url.scheme}://.`);
+    const by = lineOfScheme(url.scheme);
+    if (by === null || by === 'tunnel') return err(`Expected rtsp:// or rtsps://, got ${url.scheme}://.`);
+    line = by;
     host = url.host;
     port = String(url.port);
     user ||= url.user ?? '';
@@ -192,5 +197,5 @@ function cameraOf(cell: (field: ListField) => string): Result<Omit<ListedCamera,
   if (cell('mac') !== '' && !parseMac(cell('mac'))) return err('mac: six pairs of hexadecimal digits are expected.');
   const mac = parseMac(cell('mac'))?.mac ?? '';
   const serial = oneLine(clipText(cell('serial'), TEXT_LIMITS.serial));
-  return ok({ place, maker, model, host, port: Number(port), user, secret, paths, mac, serial, isLoginTaken });
+  return ok({ place, maker, model, host, line, port: Number(port), user, secret, paths, mac, serial, isLoginTaken });
 }

@@ -53,6 +53,46 @@ const CODEC_WORDS: Readonly<Record<string, string>> = { H264: 'H.264', H265: 'H.
 export const sayCodecs = (codecs: readonly string[]): string =>
   codecs.map((codec) => CODEC_WORDS[codec] ?? codec).join(', ');
 
+/** Codecs of sound by the names they are sold under; G.711 without a law is both. */
+const SOUND_NAMES: Readonly<Record<string, readonly string[]>> = {
+  AAC: ['AAC'],
+  AACLC: ['AAC'],
+  G711: ['PCMU', 'PCMA'],
+  PCM: ['PCMU', 'PCMA'],
+  G711U: ['PCMU'],
+  PCMU: ['PCMU'],
+  ULAW: ['PCMU'],
+  MULAW: ['PCMU'],
+  G711A: ['PCMA'],
+  PCMA: ['PCMA'],
+  ALAW: ['PCMA'],
+  G726: ['G726'],
+  G722: ['G722'],
+  OPUS: ['OPUS'],
+  MP2: ['MPA'],
+  MPA: ['MPA'],
+};
+
+/** “AAC, G.711” → AAC, PCMU, PCMA. */
+export function readSounds(text: string): Result<readonly string[], string> {
+  const found: string[] = [];
+  for (const word of text.slice(0, MOST_CHARS).split(/[\s,;/]+/)) {
+    if (word === '') continue;
+    const key = word.toUpperCase().replace(/[^A-Z0-9]/g, '');
+    if (!Object.hasOwn(SOUND_NAMES, key))
+      return err(
+        `${quoted(word)} is no sound that is known here: AAC, G.711 (or PCMU, PCMA), G.722, G.726, Opus, MP2.`,
+      );
+    for (const codec of SOUND_NAMES[key] ?? []) if (!found.includes(codec)) found.push(codec);
+  }
+  return ok(found);
+}
+/** As a description names a codec of sound, without the rate that some have in their name. */
+export const soundCodecOf = (name: string): string => (/^G726-\d\d$/.test(name) ? 'G726' : name);
+const SOUND_WORDS: Readonly<Record<string, string>> = { G726: 'G.726', G722: 'G.722', OPUS: 'Opus', MPA: 'MP2' };
+export const saySounds = (codecs: readonly string[]): string =>
+  codecs.map((codec) => SOUND_WORDS[codec] ?? codec).join(', ');
+
 /** Code of IEC 60529: “IP67”, “67”, “IPX4” (of dust nothing is said: 0). */
 export function readIngress(text: string): Result<number, string> {
   const found = /^(?:IP\s?)?([0-6X])([0-9X])K?$/i.exec(text.trim());

@@ -253,6 +253,17 @@ const CASES: readonly { readonly rule: string; readonly site: Site }[] = [
       probed('c', report({ cause: 'not-found' })),
     ),
   },
+  ...(
+    [
+      ['closed', 'encrypted', { line: 'tls' }],
+      ['not-rtsp', 'tunnel', { line: 'tunnel' }],
+      ['refused', 'other-port', { port: 8554 }],
+      ['not-found', 'path-elsewhere', { path: '/cam/1' }],
+    ] as const
+  ).map(([cause, reason, found]) => ({
+    rule: `probe.${cause}`,
+    site: apply(siteOf(), probed('c', report({ cause, diagnosis: { reason, experiments: [], found } }))),
+  })),
   ...PREPARE_CASES,
   ...ADDRESS_CASES,
   ...ONVIF_CASES,
@@ -278,7 +289,8 @@ test.each(CASES)('$rule: each mend takes the finding away, and nothing gets wors
 test('at least twenty-five rules have a mend, and each of them has a case above', () => {
   const withMends = STATIONS.flatMap(({ rules }) => rules.filter((rule) => 'mends' in rule).map(({ id }) => id));
   expect(withMends.length).toBeGreaterThanOrEqual(25);
-  expect([...new Set(CASES.map(({ rule }) => rule))].sort()).toEqual([...withMends, 'probe.not-found'].sort());
+  const found = ['closed', 'not-rtsp', 'refused', 'not-found'].map((cause) => `probe.${cause}`);
+  expect([...new Set(CASES.map(({ rule }) => rule))].sort()).toEqual([...withMends, ...found].sort());
 });
 
 test('a mend that would make something worse elsewhere is not one', () => {

@@ -1,6 +1,7 @@
 import type { Finding } from '../findings/finding.ts';
 import type { ProbeCause } from '../rtsp/exchange-types.ts';
-import { type Diagnosis, REASON_TEXTS, type Reason } from './reasons.ts';
+import { NO_PROOF, type Proof } from './proof.ts';
+import { REASON_TEXTS } from './reasons.ts';
 
 interface CauseText {
   readonly title: string;
@@ -162,26 +163,6 @@ const CAUSES: Readonly<Record<ProbeCause, CauseText>> = {
 };
 
 export const titleOfCause = (cause: ProbeCause): string => CAUSES[cause].title;
-
-/** What experiments added to a cause. */
-export interface Proof {
-  readonly reason: Reason | null;
-  /** The experiments, as sentences; empty where none were made. */
-  readonly proof: string;
-}
-const NO_PROOF: Proof = { reason: null, proof: '' };
-
-const sentence = (did: string, told: string): string => `${did.charAt(0).toUpperCase()}${did.slice(1)}: ${told}.`;
-
-/** The experiment that settled it; where none did, all that were made. */
-export function proofOf({ reason, experiments }: Diagnosis): Proof {
-  const decisive = experiments.filter(({ decides }) => decides);
-  const told = (decisive.length > 0 ? decisive : experiments)
-    .map(({ did, told: said }) => sentence(did, said))
-    .join(' ');
-  if (told === '') return { reason, proof: '' };
-  return { reason, proof: reason === null ? `Tried, and not settled by it. ${told}` : told };
-}
 
 /** The finding that stands where the result of a failed probe would stand; the experiment that proved its reason is named in it. */
 export function findingOfCause(cause: ProbeCause, note: string, { reason, proof }: Proof = NO_PROOF): Finding {

@@ -10,11 +10,12 @@ import { type AuthScheme, PROBE_STEPS, type ProbeCause } from '../rtsp/exchange-
 import { declaredParameterSets } from '../sdp/sdp-parser.ts';
 import type { SdpMedia, SdpSession } from '../sdp/sdp-types.ts';
 import { parseSps } from '../video/sps.ts';
-import { findingOfCause, proofOf } from './cause-findings.ts';
+import { findingOfCause } from './cause-findings.ts';
 import { probeFacts } from './probe-facts.ts';
 import { USUAL_LIMITS } from './probe-limits.ts';
 import { PROBE_RULES } from './probe-rules.ts';
 import type { MeasuredMedia, ProbeMedia, ProbeReport, ProbeStep } from './probe-types.ts';
+import { proofOf } from './proof.ts';
 import type { Diagnosis } from './reasons.ts';
 import type { TrackMeter } from './track-meter.ts';
 

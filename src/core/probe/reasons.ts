@@ -35,7 +35,6 @@ export interface FoundWay {
   readonly path?: string;
   readonly port?: number;
   readonly line?: 'plain' | 'tls' | 'tunnel';
-  readonly user?: string;
   readonly transport?: 'tcp' | 'udp';
 }
 

@@ -43,6 +43,7 @@ export function importOf(listed: readonly ListedCamera[], known: readonly Model[
       ),
       streams: one.paths.map(({ label, path }) => ({ id: newId('stream'), label, path, ...UNKNOWN_STREAM })),
       ...UNPLANNED,
+      line: one.line,
       identity: { mac: one.mac, serial: one.serial, endpoint: '' },
     };
   });

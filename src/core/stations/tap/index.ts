@@ -16,7 +16,7 @@ import { type Gate, gateStates, type Station } from '../../station/station.ts';
 import { countFindings } from './count-findings.ts';
 import { ONVIF_STATION_RULES, onvifFindings, onvifMends } from './onvif-judgement.ts';
 import { createTapJudge, type TapJudge } from './tap-judgement.ts';
-import { pathOffers, tapOffers } from './tap-offers.ts';
+import { foundOffers, pathOffers, tapOffers } from './tap-offers.ts';
 import { TAP_RULES } from './tap-rules.ts';
 import { streamsInUse } from './to-probe.ts';
 
@@ -151,10 +151,12 @@ export const TAP: Station<'tap'> = {
     };
   },
   mends: (camera, rule, view) => {
-    if (rule === 'probe.not-found')
-      return probesOf(camera, view).current.flatMap(({ stream, probe }) =>
-        probe?.cause === 'not-found' ? pathOffers(view, camera, stream) : [],
-      );
+    if (rule.startsWith('probe.'))
+      return probesOf(camera, view).current.flatMap(({ stream, probe }) => {
+        if (!probe || `probe.${probe.cause}` !== rule) return [];
+        const found = foundOffers(camera, stream, probe.found);
+        return found.length > 0 || probe.cause !== 'not-found' ? found : pathOffers(view, camera, stream);
+      });
     if (ONVIF_STATION_RULES.some(({ id }) => id === rule)) return onvifMends(camera, rule, view);
     const judge = tapJudgeOf(view);
     return view.tapsOf(camera.id).flatMap((tap): readonly Mend<SiteCommand>[] => {

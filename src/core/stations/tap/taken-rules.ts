@@ -1,10 +1,15 @@
 import { sayCount, sayFps, sayMany, sayRate } from '../../base/say.ts';
+import { PROTOCOL_WORDS, type Protocol } from '../../document/chapters/destinations/destination.ts';
 import type { SiteCommand } from '../../document/site-commands.ts';
 import { failsIf, rulesFor, tightIf } from '../../findings/rule.ts';
+import { saySounds } from '../../imports/written-figures.ts';
 import type { TapFacts, TapOffers } from './tap-facts.ts';
 
 const rule = rulesFor<TapFacts, TapOffers, SiteCommand>();
 const size = (width: number, height: number): string => `${width}×${height}`;
+
+const sayProtocols = (protocols: readonly Protocol[]): string =>
+  protocols.map((protocol) => PROTOCOL_WORDS[protocol]).join(', ');
 
 /** A picture that is turned on its side is as large as it was. */
 function isLarger(f: Pick<TapFacts, 'widthPx' | 'heightPx' | 'mostWidthPx' | 'mostHeightPx'>): boolean {
@@ -23,8 +28,8 @@ export const TAKEN_RULES = [
     when: {
       'will-not-work': {
         severity: 'stop',
-        title: (f) => `${f.destination} does not take ${f.protocol.toUpperCase()}`,
-        because: (f) => `It takes ${f.protocolsTaken.join(', ').toUpperCase()}.`,
+        title: (f) => `${f.destination} does not take ${PROTOCOL_WORDS[f.protocol]}`,
+        because: (f) => `It takes ${sayProtocols(f.protocolsTaken)}.`,
         do: ['Put a relay between that gives what it takes.', 'Look for an addition to it that draws RTSP.'],
       },
     },
@@ -40,12 +45,49 @@ export const TAKEN_RULES = [
       tight: {
         severity: 'watch',
         title: (f) => `${f.destination} shows it, and cannot turn it`,
-        because: (f) =>
-          `A stream alone carries no steering, and it takes ${f.protocolsTaken.join(', ').toUpperCase()} only.`,
+        because: (f) => `A stream alone carries no steering, and it takes ${sayProtocols(f.protocolsTaken)} only.`,
         do: ['Say so before it is promised.', 'Turn it from a viewer that speaks ONVIF, or let it go its own rounds.'],
       },
     },
     why: 'Whoever bought a camera that turns expects to turn it where they see it.',
+  }),
+  rule({
+    id: 'tap.sound-not-taken',
+    source: 'codecs of sound among the figures of the destination',
+    needs: ['destination', 'soundCodec', 'soundsTaken'],
+    asks: (f) => f.soundCodec !== undefined && f.soundsTaken !== undefined,
+    judge: (f) => tightIf(!f.soundsTaken.includes(f.soundCodec)),
+    when: {
+      tight: {
+        severity: 'watch',
+        title: (f) => `${f.destination} does not take its sound`,
+        because: (f) => `It comes as ${saySounds([f.soundCodec])}; ${f.destination} takes ${saySounds(f.soundsTaken)}.`,
+        do: (f) => [
+          `Set the sound of the camera to ${saySounds(f.soundsTaken.slice(0, 1))}.`,
+          'Put a relay between that gives what it takes.',
+        ],
+      },
+    },
+    why: 'The picture comes and the sound is missing; some destinations then drop both.',
+  }),
+  rule({
+    id: 'tap.sound-recorded',
+    source: 'laws on the spoken word differ from place to place; sound as the stream describes it',
+    needs: ['records', 'soundCodec'],
+    asks: (f) => f.soundCodec !== undefined,
+    judge: (f) => tightIf(f.records),
+    when: {
+      tight: {
+        severity: 'note',
+        title: () => 'What people say is recorded',
+        because: (f) => `Its stream carries sound (${saySounds([f.soundCodec])}), and this destination records it.`,
+        do: [
+          'Ask what the law says there: in many places words may not be recorded without consent.',
+          'Turn the sound off in the camera where nobody needs it.',
+        ],
+      },
+    },
+    why: 'A picture of a door is one thing; a talk before it is another, and whoever records it answers for that.',
   }),
   rule({
     id: 'tap.picture-too-large',

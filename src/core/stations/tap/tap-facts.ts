@@ -1,3 +1,4 @@
+import type { Protocol } from '../../document/chapters/destinations/destination.ts';
 import type { KnownHow } from '../../document/chapters/journal/entry.ts';
 import type { SiteCommand } from '../../document/site-commands.ts';
 import type { Mend } from '../../findings/finding.ts';
@@ -8,8 +9,11 @@ type Mends = readonly Mend<SiteCommand>[];
 /** What the figures of a destination ask of a stream that it draws. */
 interface TakenFacts {
   readonly destination: string;
-  readonly protocol: string;
-  readonly protocolsTaken: readonly string[];
+  readonly protocol: Protocol;
+  readonly protocolsTaken: readonly Protocol[];
+  /** What comes beside the picture, as it is described. */
+  readonly soundCodec: string;
+  readonly soundsTaken: readonly string[];
   /** Somebody is to look through it live, and wants to turn it. */
   readonly isSteeredLive: boolean;
   /** Of the stream, by plan or probe. */

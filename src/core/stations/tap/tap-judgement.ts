@@ -5,7 +5,7 @@ import { bytes, days, inTB, kilobits, terabytes } from '../../base/units.ts';
 import type { Verdict } from '../../base/verdict.ts';
 import { bestKnown, type EvidenceIndex, type Known, type StreamFacts, streamFacts } from '../../document/best-known.ts';
 import type { Camera, Stream } from '../../document/chapters/cameras/camera.ts';
-import type { Destination } from '../../document/chapters/destinations/destination.ts';
+import type { Destination, Protocol } from '../../document/chapters/destinations/destination.ts';
 import type { Tap } from '../../document/chapters/taps/tap.ts';
 import { type SeatCount, sayPacks, seatCount } from '../../document/seats.ts';
 import { countedSessions, isCountCurrent, sessionsAllowed } from '../../document/sessions-evidence.ts';
@@ -15,6 +15,7 @@ import { plainUrlOf } from '../../document/stream-address.ts';
 import { streamSubject, tapSubject } from '../../document/subject.ts';
 import type { Finding } from '../../findings/finding.ts';
 import { type Facts, findingsOf, judgeRows, type Row, verdictOf } from '../../findings/rule.ts';
+import { soundCodecOf } from '../../imports/written-figures.ts';
 import { AUTH_SCHEMES } from '../../rtsp/exchange-types.ts';
 import type { SessionsReport } from '../../sessions/sessions-types.ts';
 import { bytesPerDay, daysFit, diskNeeded, type RecordedStream, secondsPerDay } from '../../storage/storage.ts';
@@ -200,7 +201,8 @@ class SiteTapJudge implements TapJudge {
       ),
       sessionsUsed: this.#tapsOfCamera.get(camera.id),
       clockOkS: this.#clockOkS,
-      protocol: tap.protocol,
+      protocol: protocolOf(tap, camera),
+      soundsTaken: destination.sounds.length > 0 ? destination.sounds : undefined,
       protocolsTaken: destination.protocols.length > 0 ? destination.protocols : undefined,
       isSteeredLive: tap.use === 'live' && (camera.need?.turns === true || camera.steering.presets.length > 0),
       widthPx: width?.value,
@@ -231,6 +233,10 @@ class SiteTapJudge implements TapJudge {
     return { facts, verdict, findings, rate, retention, levers, ratesMissing, wanted, isShown, seats };
   }
 }
+
+/** RTSP comes from a camera by its line. */
+const protocolOf = ({ protocol }: Tap, { line }: Camera): Protocol =>
+  protocol !== 'rtsp' || line === 'plain' ? protocol : line === 'tls' ? 'rtsps' : 'tunnel';
 
 const isDecoded = ({ use }: Pick<Tap, 'use'>): boolean => use === 'live' || use === 'detect';
 
@@ -283,13 +289,18 @@ export const judgeTap = (site: Site, index: EvidenceIndex, tap: Tap): TapJudgeme
   createTapJudge(site, index).judge(tap);
 
 /** What the last probe told of the login and the clock. */
-function probedFacts(index: EvidenceIndex, stream: Stream): Pick<Facts<TapFacts>, 'authScheme' | 'clockErrorS'> {
+function probedFacts(
+  index: EvidenceIndex,
+  stream: Stream,
+): Pick<Facts<TapFacts>, 'authScheme' | 'clockErrorS' | 'soundCodec'> {
   const subject = streamSubject(stream.id);
   const scheme = bestKnown(index, subject, 'fact.authScheme')?.value;
   const clockErrorS = bestKnown(index, subject, 'fact.clockErrorS')?.value;
+  const sound = bestKnown(index, subject, 'sound.codec')?.value;
   return {
     authScheme: AUTH_SCHEMES.find((known) => known === scheme),
     clockErrorS: typeof clockErrorS === 'number' ? clockErrorS : undefined,
+    soundCodec: typeof sound === 'string' ? soundCodecOf(sound) : undefined,
   };
 }
 

@@ -6,6 +6,8 @@ import { isReadingCurrent, rememberedReading } from '../../document/onvif-eviden
 import type { SiteCommand } from '../../document/site-commands.ts';
 import { workedPaths } from '../../document/worked-paths.ts';
 import type { Mend } from '../../findings/finding.ts';
+import { LINE_WORDS } from '../../net/camera-line.ts';
+import type { FoundWay } from '../../probe/reasons.ts';
 import type { SiteView } from '../../station/site-view.ts';
 import { profileFor } from './onvif-plan-facts.ts';
 import type { TapOffers } from './tap-facts.ts';
@@ -37,6 +39,28 @@ export function tapOffers(
     savingStreams: () => otherStreams((codec) => codec !== 'JPEG' && isTaken(codec)),
     levers: () => levers().flatMap(({ text, command }) => (command ? { text, command } : [])),
   };
+}
+
+/** What an experiment found to work instead, one act for each thing that is to be changed. */
+export function foundOffers(camera: Camera, stream: Stream, { path, port, line }: FoundWay): Mends {
+  const { id: cameraId, host } = camera;
+  const offers: Mend<SiteCommand>[] = [];
+  if (line !== undefined && line !== camera.line)
+    offers.push({
+      text: `Set its line to ${LINE_WORDS[line]}, which answered`,
+      command: { kind: 'setLine', cameraId, line },
+    });
+  if (port !== undefined && port !== camera.ports.rtsp)
+    offers.push({
+      text: `Set its port to ${port}, where RTSP answered`,
+      command: { kind: 'setAddress', cameraId, host, port },
+    });
+  if (path !== undefined && path !== stream.path)
+    offers.push({
+      text: `Set its path to ${path}, where a stream is`,
+      command: { kind: 'setStreamPath', cameraId, streamId: stream.id, path },
+    });
+  return offers;
 }
 
 /** More paths than this are not tried one after the other by hand. */

@@ -31,10 +31,25 @@ test.each([
   { rule: 'tap.secret-readable', facts: { authScheme: 'basic' as const }, severity: 'fix' },
   { rule: 'tap.recording-misdated', facts: { clockErrorS: -400_000 }, severity: 'fix' },
   { rule: 'tap.pictures-without-savings', facts: { codec: 'JPEG', codecsTaken: ['JPEG'] }, severity: 'watch' },
-  { rule: 'tap.protocol-not-taken', facts: { protocol: 'rtsp', protocolsTaken: ['onvif'] }, severity: 'stop' },
+  {
+    rule: 'tap.protocol-not-taken',
+    facts: { protocol: 'rtsp' as const, protocolsTaken: ['onvif' as const] },
+    severity: 'stop',
+  },
+  {
+    rule: 'tap.protocol-not-taken',
+    facts: { protocol: 'rtsps' as const, protocolsTaken: ['rtsp' as const] },
+    severity: 'stop',
+  },
+  {
+    rule: 'tap.sound-not-taken',
+    facts: { soundCodec: 'AAC', soundsTaken: ['PCMU'], records: false },
+    severity: 'watch',
+  },
+  { rule: 'tap.sound-recorded', facts: { soundCodec: 'AAC', records: true }, severity: 'note' },
   {
     rule: 'tap.no-steering',
-    facts: { protocol: 'rtsp', isSteeredLive: true, protocolsTaken: ['rtsp'] },
+    facts: { protocol: 'rtsp' as const, isSteeredLive: true, protocolsTaken: ['rtsp' as const] },
     severity: 'watch',
   },
   { rule: 'tap.picture-too-large', facts: { ...BIG, mostWidthPx: 1920, mostHeightPx: 1080 }, severity: 'stop' },

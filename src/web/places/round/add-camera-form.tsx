@@ -6,6 +6,7 @@ import { type Camera, UNKNOWN_STREAM, UNPLANNED } from '../../../core/document/c
 import { accountFor } from '../../../core/document/stream-address.ts';
 import { withLoginOut } from '../../../core/net/address-login.ts';
 import { type AddressDraft, addressRemarks } from '../../../core/net/address-remarks.ts';
+import { type CameraLine, lineOfScheme } from '../../../core/net/camera-line.ts';
 import { DEFAULT_PORTS, pathAndQuery } from '../../../core/net/stream-url.ts';
 import { parseStreamUrl } from '../../../core/net/stream-url-parser.ts';
 import { newId } from '../../store/new-id.ts';
@@ -17,12 +18,14 @@ import { nameField } from '../../ui/form-texts.ts';
 import { useVault } from '../../vault/vault-context.tsx';
 
 /** An address, a whole URL or a host alone, with the login taken out of its path; or what stops it from being kept. */
-function readAddress(typed: string): Result<AddressDraft, string> {
+function readAddress(typed: string): Result<AddressDraft & { readonly line: CameraLine }, string> {
   const text = typed.trim();
   const parsed = text.includes('://') ? parseStreamUrl(text) : null;
   if (parsed && !parsed.ok) return err(`${parsed.error.message}.`);
   const url = parsed?.value.url;
-  if (url && url.scheme !== 'rtsp') return err(`Expected rtsp://, got ${url.scheme}://.`);
+  const line = url ? lineOfScheme(url.scheme) : 'plain';
+  // a page of a camera is no stream, and a tunnel is chosen by whoever knows of it
+  if (line === null || line === 'tunnel') return err(`Expected rtsp:// or rtsps://, got ${url?.scheme}://.`);
   const login = withLoginOut({
     path: url ? pathAndQuery(url) : '',
     user: url?.user ?? '',
@@ -33,7 +36,7 @@ function readAddress(typed: string): Result<AddressDraft, string> {
   const draft = { host: url?.host ?? text, port: String(url?.port ?? DEFAULT_PORTS.rtsp), path, user, secret };
   const remarks = addressRemarks(draft, { networks: [], workedPaths: [] });
   const stops = text === '' ? undefined : Object.values(remarks).find((remark) => remark.stops);
-  return stops ? err(stops.text) : ok(draft);
+  return stops ? err(stops.text) : ok({ ...draft, line });
 }
 
 const schema = object({
@@ -61,7 +64,7 @@ export function AddCameraForm({ onAdded }: { onAdded: (cameraId: string, hangs: 
   const add = ({ name, address, isHandset }: InferType<typeof schema>): void => {
     const read = readAddress(address);
     if (!read.ok) return; // the form has said so
-    const { host, port, path, user, secret } = read.value;
+    const { host, port, path, user, secret, line } = read.value;
     const id = newId('camera');
     const secretRef = `secret-${id}`;
     if (secret !== '') vault.set(secretRef, secret);
@@ -76,6 +79,7 @@ export function AddCameraForm({ onAdded }: { onAdded: (cameraId: string, hangs: 
       account: accountFor(user, [path], secretRef),
       streams: [{ id: newId('stream'), label: 'main', path, ...UNKNOWN_STREAM }],
       ...UNPLANNED,
+      line,
     };
     dispatch(commandIssued({ kind: 'addCamera', camera }));
     onAdded(id, camera.host !== '');

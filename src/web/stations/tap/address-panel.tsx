@@ -2,6 +2,7 @@ import { useEffect, useRef } from 'react';
 import { capital } from '../../../core/base/say.ts';
 import type { Camera, Stream } from '../../../core/document/chapters/cameras/camera.ts';
 import type { AddressRemark } from '../../../core/net/address-remarks.ts';
+import { SCHEMES_OF_LINES } from '../../../core/net/camera-line.ts';
 import { asksForLogin } from '../../../core/net/path-places.ts';
 import { DEFAULT_PORTS, encodeUserinfo, urlHost } from '../../../core/net/stream-url.ts';
 import type { TransportChoice } from '../../../core/rtsp/client-types.ts';
@@ -11,12 +12,11 @@ import { TextField } from '../../ui/text-field.tsx';
 import { ThumbBar } from '../../ui/thumb-bar.tsx';
 import { UrlLine, type UrlPart } from '../../ui/url-line.tsx';
 import { CopyUrlMenu } from './copy-url-menu.tsx';
+import { LinePicker } from './line-picker.tsx';
 import { TransportPicker } from './transport-picker.tsx';
 import { type Draft, type SecretState, useAddressDraft } from './use-address-draft.ts';
 
 const MASK = '••••••••';
-
-const USUAL_PORT = String(DEFAULT_PORTS.rtsp);
 
 const SECRET_WORDS: Readonly<Record<SecretState, string>> = {
   memory: 'The secret is kept for this visit only, shown to nobody.',
@@ -32,8 +32,11 @@ const remarkProps = (remark: AddressRemark | undefined) => ({
 });
 
 /** The URL that the fields make, in its parts; the secret is masked. */
-const urlParts = ({ draft, hasSecret, shownPath }: ReturnType<typeof useAddressDraft>): readonly UrlPart[] => [
-  { name: 'scheme', text: 'rtsp://' },
+const urlParts = (
+  { draft, hasSecret, shownPath }: ReturnType<typeof useAddressDraft>,
+  scheme: keyof typeof DEFAULT_PORTS,
+): readonly UrlPart[] => [
+  { name: 'scheme', text: `${scheme}://` },
   ...(draft.user === ''
     ? []
     : [
@@ -43,7 +46,7 @@ const urlParts = ({ draft, hasSecret, shownPath }: ReturnType<typeof useAddressD
         { name: 'at', text: '@', isSign: true },
       ]),
   { name: 'host', text: draft.host === '' ? '?' : urlHost(draft.host.trim()) },
-  ...(draft.port === USUAL_PORT ? [] : [{ name: 'port', text: `:${draft.port}` }]),
+  ...(draft.port === String(DEFAULT_PORTS[scheme]) ? [] : [{ name: 'port', text: `:${draft.port}` }]),
   { name: 'path', text: shownPath === '' ? ' ' : shownPath },
 ];
 
@@ -80,6 +83,8 @@ export function AddressPanel({
     if (isSecretWanted) secret.current?.focus();
   }, [isSecretWanted]);
   const { draft, remarks, pasteProblem } = address;
+  const scheme = SCHEMES_OF_LINES[camera.line];
+  const usualPort = String(DEFAULT_PORTS[scheme]);
   const keep = (): void => {
     address.keepDraft();
     address.keepSecret();
@@ -97,7 +102,8 @@ export function AddressPanel({
       title={`${capital(stream.label)} stream, as it must be typed elsewhere`}
       actions={
         <>
-          <TransportPicker value={transport} onChange={onTransport} />
+          <LinePicker camera={camera} />
+          {camera.line !== 'tunnel' && <TransportPicker value={transport} onChange={onTransport} />}
           <CopyUrlMenu camera={camera} stream={stream} />
           <ThumbBar>
             {isProbing ? (
@@ -119,7 +125,7 @@ export function AddressPanel({
         </>
       }
     >
-      <UrlLine parts={urlParts(address)} />
+      <UrlLine parts={urlParts(address, scheme)} />
       <form
         className="mt-3 grid grid-cols-6 gap-x-2 gap-y-2 md:grid-cols-[3fr_72px_3fr_3fr_2fr]"
         onPaste={address.takeApart}
@@ -168,7 +174,7 @@ export function AddressPanel({
         role={pasteProblem ? 'alert' : undefined}
       >
         {pasteProblem ??
-          `${draft.port === USUAL_PORT ? '554 is the usual port and is left out. ' : ''}${
+          `${draft.port === usualPort ? `${usualPort} is the usual port and is left out. ` : ''}${
             asksForLogin(draft.path) ? 'What stands in { } is filled in on the wire alone. ' : ''
           }Paste a whole URL into any field to take it apart. ${draft.user === '' ? '' : SECRET_WORDS[address.secretState]}`}
       </p>

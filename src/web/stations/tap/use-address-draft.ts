@@ -5,6 +5,7 @@ import { accountFor } from '../../../core/document/stream-address.ts';
 import { workedPaths } from '../../../core/document/worked-paths.ts';
 import { withLoginOut } from '../../../core/net/address-login.ts';
 import { addressRemarks } from '../../../core/net/address-remarks.ts';
+import { lineOfScheme } from '../../../core/net/camera-line.ts';
 import { redactLogins, takeLoginOut } from '../../../core/net/path-login.ts';
 import { pathAndQuery } from '../../../core/net/stream-url.ts';
 import { parseStreamUrl, type UrlFaultCode } from '../../../core/net/stream-url-parser.ts';
@@ -28,7 +29,7 @@ const draftOf = (camera: Camera, stream: Stream): Draft => ({
 
 const PASTE_ADVICE: Readonly<Record<UrlFaultCode, string>> = {
   'url.no-scheme': 'That is no URL. It starts with rtsp://, then host, port and path.',
-  'url.bad-scheme': 'Only rtsp:// URLs can be drawn here.',
+  'url.bad-scheme': 'Only rtsp:// and rtsps:// URLs can be drawn here, and http:// where RTSP comes inside HTTP.',
   'url.whitespace-inside': 'There is a blank in the host or the account of that URL. Type it into the fields.',
   'url.control-sign': 'There is a line end or another control sign in that URL. Copy it anew.',
   'url.bad-port': 'Its port is not between 1 and 65535.',
@@ -105,7 +106,9 @@ export function useAddressDraft(camera: Camera, stream: Stream) {
     const parsed = parseStreamUrl(text);
     if (!parsed.ok) return setPasteProblem(PASTE_ADVICE[parsed.error.code]);
     const { url } = parsed.value;
-    if (url.scheme !== 'rtsp') return setPasteProblem(PASTE_ADVICE['url.bad-scheme']);
+    const line = lineOfScheme(url.scheme);
+    if (!line) return setPasteProblem(PASTE_ADVICE['url.bad-scheme']);
+    if (line !== camera.line) dispatch(commandIssued({ kind: 'setLine', cameraId: camera.id, line }));
     setPasteProblem(null);
     // What a pasted URL says of a login counts before what was there: in its account, or in its path.
     const ofPath = takeLoginOut(pathAndQuery(url));

@@ -97,7 +97,8 @@ function DestinationForm({
         ]}
       />
       <Field name="codecs" label="Codecs it takes" isText placeholder="H.264, H.265" className="col-span-3" />
-      <fieldset className="col-span-3">
+      <Field name="sounds" label="Sound it takes" isText placeholder="AAC, G.711" className="col-span-3" />
+      <fieldset className="col-span-6">
         <legend className="text-small text-soft">Protocols it takes</legend>
         <span className="flex flex-wrap gap-x-3">
           {PROTOCOLS.map((value) => (

@@ -9,7 +9,14 @@ import {
   PROTOCOLS,
   UNKNOWN_DESTINATION,
 } from '../../../core/document/chapters/destinations/destination.ts';
-import { readCodecs, readSize, sayCodecs, saySize } from '../../../core/imports/written-figures.ts';
+import {
+  readCodecs,
+  readSize,
+  readSounds,
+  sayCodecs,
+  saySize,
+  saySounds,
+} from '../../../core/imports/written-figures.ts';
 import { STORAGE_ASSUMPTIONS } from '../../../core/storage/storage-assumptions.ts';
 import { optionalNumber } from '../../ui/form-numbers.ts';
 import { hostField, nameField, readOr, signsField, sizeField, writtenField } from '../../ui/form-texts.ts';
@@ -31,6 +38,7 @@ export const destinationFormSchema = object({
   host: hostField(),
   networkId: string().defined(),
   codecs: writtenField(readCodecs),
+  sounds: writtenField(readSounds),
   protocols: array(string().defined()).required(),
   largest: sizeField(DESTINATION_RANGES.sidePx, { isWhole: true }),
   mostFps: optionalNumber('Frames a second', DESTINATION_RANGES.mostFps),
@@ -58,6 +66,7 @@ export function fieldsOfDestination(before: Destination | null): DestinationFiel
     host: one.host,
     networkId: one.networkId ?? '',
     codecs: sayCodecs(one.codecs),
+    sounds: saySounds(one.sounds),
     protocols: [...one.protocols],
     largest: one.largest ? saySize(one.largest) : '',
     mostFps: known(one.mostFps),
@@ -86,6 +95,7 @@ export function destinationOf(fields: DestinationFields, before: Destination | s
     host: fields.host,
     networkId: fields.networkId || null,
     codecs: readOr(readCodecs, fields.codecs, []),
+    sounds: readOr(readSounds, fields.sounds, []),
     protocols: PROTOCOLS.filter((one) => fields.protocols.includes(one)),
     largest:
       size.widthPx === null || size.heightPx === null ? null : { widthPx: size.widthPx, heightPx: size.heightPx },

@@ -1,4 +1,7 @@
+import { MOST_HINTED_PATHS, type ProbeRequest } from '../../../contract/probe-api.ts';
 import type { Camera, Stream } from '../../../core/document/chapters/cameras/camera.ts';
+import { onvifPortOf } from '../../../core/document/onvif-evidence.ts';
+import { pathHints } from '../../../core/document/path-hints.ts';
 import { plainUrlOf } from '../../../core/document/stream-address.ts';
 import type { TransportChoice } from '../../../core/rtsp/client-types.ts';
 import { ServerRefused, sayBreak } from '../../api/client.ts';
@@ -6,7 +9,7 @@ import { streamProbe } from '../../api/probe-stream.ts';
 import { newId } from '../../store/new-id.ts';
 import { probeBroken, probeCancelled, probeEventSeen, probeStarted } from '../../store/probe-slice.ts';
 import { serverMissed } from '../../store/server-slice.ts';
-import { commandIssued, selectSite } from '../../store/site-slice.ts';
+import { commandIssued, selectIndex, selectSite } from '../../store/site-slice.ts';
 import type { AppDispatch, RootState } from '../../store/store.ts';
 
 const SAMPLE_S = 3;
@@ -23,6 +26,18 @@ export interface ProbeTarget {
 }
 
 const openSiteId = (_: AppDispatch, getState: () => RootState): string => selectSite(getState()).id;
+
+/** What the site knows that may help where the probe fails. */
+const hintsFor =
+  (camera: Camera) =>
+  (_: AppDispatch, getState: () => RootState): Pick<ProbeRequest, 'paths' | 'onvifPort'> => {
+    const site = selectSite(getState());
+    const model = site.models.find(({ id }) => id === camera.modelId);
+    return {
+      paths: [...pathHints(site, selectIndex(getState()), camera, MOST_HINTED_PATHS)],
+      onvifPort: onvifPortOf(camera, model),
+    };
+  };
 
 /** Probes a stream; what it teaches goes into the document when it ends. A probe that runs already is cancelled first. */
 export async function probeStream(
@@ -47,6 +62,8 @@ export async function probeStream(
       timeoutMs: STEP_TIMEOUT_MS,
       media: true,
       transport,
+      diagnose: true,
+      ...dispatch(hintsFor(camera)),
     };
     await streamProbe(request, controller.signal, (event) => {
       dispatch(probeEventSeen({ streamId: stream.id, event }));

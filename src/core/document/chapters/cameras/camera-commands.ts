@@ -1,5 +1,6 @@
 import { sayMany } from '../../../base/say.ts';
 import type { Keeping } from '../../../net/address-plan.ts';
+import { type CameraLine, SCHEMES_OF_LINES } from '../../../net/camera-line.ts';
 import {
   type Changed,
   cameraOf,
@@ -40,6 +41,7 @@ export type CameraCommand =
   | { readonly kind: 'chooseModel'; readonly cameraId: string; readonly modelId: string | null }
   | { readonly kind: 'setFeed'; readonly cameraId: string; readonly feed: Feed | null }
   | { readonly kind: 'setAddress'; readonly cameraId: string; readonly host: string; readonly port: number }
+  | { readonly kind: 'setLine'; readonly cameraId: string; readonly line: CameraLine }
   | { readonly kind: 'setOnvifPort'; readonly cameraId: string; readonly port: number | null }
   | { readonly kind: 'setIdentity'; readonly cameraId: string; readonly identity: Identity }
   | { readonly kind: 'setKeeping'; readonly cameraId: string; readonly keeping: Keeping | null }
@@ -139,6 +141,10 @@ export const CAMERA_COMMANDS: Handlers<CameraCommand> = {
     const after = { ...before, host, ports: { ...before.ports, rtsp: port } };
     const refs = { from: sayAddress(before), to: sayAddress(after) };
     return changeCamera(site, cameraId, 'edit', 'address changed', () => after, refs);
+  },
+  setLine: (site, { cameraId, line }) => {
+    const refs = { from: SCHEMES_OF_LINES[cameraOf(site, cameraId).line], to: SCHEMES_OF_LINES[line] };
+    return changeCamera(site, cameraId, 'edit', 'line changed', (camera) => ({ ...camera, line }), refs);
   },
   setOnvifPort: (site, { cameraId, port }) => {
     const refs = { from: sayValue(cameraOf(site, cameraId).onvifPort), to: sayValue(port) };

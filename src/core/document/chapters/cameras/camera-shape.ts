@@ -17,6 +17,7 @@ import {
 } from '../../../base/schema-parts.ts';
 import { TAP_USES } from '../../../base/tap-uses.ts';
 import { POWER_WAYS } from '../../../base/ways.ts';
+import { CAMERA_LINES } from '../../../net/camera-line.ts';
 import { STREAM_PATH } from '../../../net/path-places.ts';
 import { DETAIL_LEVELS } from '../../../optics/detail-levels.ts';
 import type { SunFeed } from '../../../power/sun-feed.ts';
@@ -106,6 +107,7 @@ export const cameraShape = shapeOf<Camera>()({
   channel: orNull(within(CAMERA_RANGES.channel)),
   host: line(TEXT_LIMITS.host),
   ports: shapeOf<Camera['ports']>()({ rtsp: within(CAMERA_RANGES.rtspPort) }),
+  line: oneOf(CAMERA_LINES),
   onvifPort: orNull(within(CAMERA_RANGES.rtspPort)),
   identity: identityShape,
   keeping: orNull(oneOf(KEEPINGS)),

@@ -2,6 +2,7 @@ import { STREAM_LIMITS } from '../../../base/limits.ts';
 import type { Point } from '../../../base/plan-geometry.ts';
 import { above0, between, wholes } from '../../../base/range.ts';
 import type { Keeping } from '../../../net/address-plan.ts';
+import type { CameraLine } from '../../../net/camera-line.ts';
 import type { Feed } from './feed.ts';
 import type { Handset } from './handset.ts';
 import { type Identity, UNKNOWN_IDENTITY } from './identity.ts';
@@ -48,6 +49,8 @@ export interface Camera {
   readonly channel: number | null;
   readonly host: string;
   readonly ports: { readonly rtsp: number };
+  /** How RTSP comes from that port. */
+  readonly line: CameraLine;
   /** Where its ONVIF service listens; `null` while nobody said, and the card’s counts. */
   readonly onvifPort: number | null;
   readonly identity: Identity;
@@ -87,6 +90,7 @@ export const UNKNOWN_STREAM = {
 export const UNPLANNED: Pick<
   Camera,
   | 'channel'
+  | 'line'
   | 'adminAccount'
   | 'identity'
   | 'keeping'
@@ -102,6 +106,7 @@ export const UNPLANNED: Pick<
   | 'steering'
 > = {
   channel: null,
+  line: 'plain',
   adminAccount: null,
   identity: UNKNOWN_IDENTITY,
   keeping: null,

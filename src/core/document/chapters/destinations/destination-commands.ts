@@ -14,6 +14,7 @@ const numbersOf = (destination: Destination): Record<string, string | undefined>
   usable: destination.storage ? sayShare(destination.storage.usableFraction) : undefined,
   kept: destination.retentionDays === null ? undefined : sayDays(destination.retentionDays),
   codecs: destination.codecs.length > 0 ? destination.codecs.join(', ') : undefined,
+  sound: destination.sounds.length > 0 ? destination.sounds.join(', ') : undefined,
   seats: destination.seats ? String(destination.seats.included) : undefined,
 });
 

@@ -19,6 +19,7 @@ export const destinationShape = shapeOf<Destination>()({
   host: line(TEXT_LIMITS.host),
   networkId: orNull(id()),
   codecs: list(text(TEXT_LIMITS.codec).required(), LIST_LIMITS.codecs),
+  sounds: list(text(TEXT_LIMITS.codec).required(), LIST_LIMITS.codecs),
   protocols: list(oneOf(PROTOCOLS), PROTOCOLS.length),
   largest: orNull(
     shapeOf<NonNullable<Destination['largest']>>()({

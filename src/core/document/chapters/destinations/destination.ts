@@ -8,10 +8,12 @@ export const DESTINATION_KINDS = ['hub', 'recorder', 'viewer', 'relay'] as const
 export type DestinationKind = (typeof DESTINATION_KINDS)[number];
 
 /** Ways in which a destination takes a picture in. */
-export const PROTOCOLS = ['rtsp', 'onvif', 'http'] as const;
+export const PROTOCOLS = ['rtsp', 'rtsps', 'tunnel', 'onvif', 'http'] as const;
 export type Protocol = (typeof PROTOCOLS)[number];
 export const PROTOCOL_WORDS: Readonly<Record<Protocol, string>> = {
   rtsp: 'RTSP',
+  rtsps: 'RTSP over TLS',
+  tunnel: 'RTSP inside HTTP',
   onvif: 'ONVIF',
   http: 'pictures by HTTP',
 };
@@ -39,6 +41,8 @@ export interface Destination {
   readonly networkId: string | null;
   /** Codecs it takes; empty when not known. */
   readonly codecs: readonly string[];
+  /** Codecs of sound that it takes; empty when not known. */
+  readonly sounds: readonly string[];
   /** Protocols it takes; empty when not known. */
   readonly protocols: readonly Protocol[];
   /** Largest picture that it takes; `null` when not known. */
@@ -61,6 +65,7 @@ export const UNKNOWN_DESTINATION = {
   host: '',
   networkId: null,
   codecs: [],
+  sounds: [],
   protocols: [],
   largest: null,
   mostFps: null,
