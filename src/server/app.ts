@@ -4,6 +4,7 @@ import { compress } from 'hono/compress';
 import { HTTPException } from 'hono/http-exception';
 import { stream } from 'hono/streaming';
 import { ValidationError } from 'yup';
+import type { FaultGallery } from '../contract/fault-api.ts';
 import { problem } from '../contract/problem.ts';
 import { type RouterAnswer, type RouterRequest, routerRequestSchema } from '../contract/router-api.ts';
 import type { DemoSite, ServerInfo } from '../contract/server-info.ts';
@@ -17,6 +18,7 @@ import { LINE_WORKS } from './works/works.ts';
 
 export interface Demo {
   readonly site: () => DemoSite;
+  readonly faults: () => FaultGallery;
   /** Asks the simulated router; what it is told takes the place of what it had. */
   readonly router: (request: RouterRequest) => RouterAnswer;
   /** Does something to a simulated camera; `null` where none is at that address. */
@@ -51,6 +53,11 @@ export function createApp({ world, network, demo, running, ...guard }: AppOption
     .get('/api/demo', (c) =>
       demo
         ? c.json<DemoSite>(demo.site())
+        : c.json(problem(404, 'No demo', 'This server was started without the demo.'), 404),
+    )
+    .get('/api/faults', (c) =>
+      demo
+        ? c.json<FaultGallery>(demo.faults())
         : c.json(problem(404, 'No demo', 'This server was started without the demo.'), 404),
     )
     .post('/api/standin', async (c) => {

@@ -5,7 +5,7 @@ import { getRequestListener } from '@hono/node-server';
 import { Hono } from 'hono';
 import type { Fleet } from '../standins/fleet.ts';
 import { createRealFinder, discoveryTarget } from './adapters/real-finder.ts';
-import { createSimulatedDialer, createSimulatedFinder } from './adapters/simulated-network.ts';
+import { createSimulatedDialer, createSimulatedFinder, joined } from './adapters/simulated-network.ts';
 import { systemClock, systemEntropy } from './adapters/system.ts';
 import { createTcpDialer } from './adapters/tcp-dialer.ts';
 import { createApp, type Demo } from './app.ts';
@@ -50,6 +50,8 @@ async function main(): Promise<void> {
         import('../standins/fleet.ts'),
         import('../standins/alder-mill.ts'),
         import('../standins/alder-mill-network.ts'),
+        import('../standins/faults/fault-gallery.ts'),
+        import('../standins/faults/gallery-network.ts'),
       ])
     : null;
   const fleet: Fleet | null = standins
@@ -59,7 +61,11 @@ async function main(): Promise<void> {
         reservations: standins[2].MILL_RESERVATIONS,
       })
     : null;
-  const dialer = fleet ? createSimulatedDialer(fleet) : createTcpDialer({ allowPublic: values['allow-public'] });
+  const gallery = standins ? await standins[4].startGallery(standins[3].FAULT_GALLERY) : null;
+  const dialer =
+    fleet && gallery
+      ? createSimulatedDialer(joined([fleet, gallery]))
+      : createTcpDialer({ allowPublic: values['allow-public'] });
   const finder = fleet ? createSimulatedFinder(fleet) : createRealFinder(discoveryTarget(values['discover-at']));
   const world = { dialer, finder, clock: systemClock, entropy: systemEntropy };
   const demo: Demo | null =
@@ -68,6 +74,19 @@ async function main(): Promise<void> {
           site: () => ({
             site: standins[1].alderMill(new Date(systemClock.unixMs()).toISOString()),
             secrets: standins[1].alderMillSecrets(),
+          }),
+          // what each of them is, is told to nobody who learns
+          faults: () => ({
+            faults: standins[3].FAULT_GALLERY.map(({ id, name, told, url, user, secret, seconds, paths }) => ({
+              id,
+              name,
+              told,
+              url,
+              user,
+              secret,
+              seconds,
+              paths,
+            })),
           }),
           router: ({ reserve, act }) => {
             if (reserve) fleet.router.reserve(reserve);
@@ -123,7 +142,7 @@ async function main(): Promise<void> {
     await running.endAll('Clear Tap stops.');
     sockets.close();
     server.closeAllConnections();
-    await fleet?.close();
+    await Promise.all([fleet?.close(), gallery?.close()]);
     process.exit(0);
   };
   process.once('SIGTERM', stop);

@@ -21,8 +21,9 @@ test('an old box: what its JPEG, its login and its clock mean is said of itself 
 test('an old box: the wrong path is named, then what the right one means for each destination', async ({ page }) => {
   await openCamera(page, 'Linen stair');
   await probe(page);
-  await expect(page.getByText('No stream at this path').first()).toBeVisible();
-  await expect(page.getByText('Check the path letter by letter; case matters.').first()).toBeVisible();
+  // The device is asked for its paths before the person is, and the one that works is offered as an act.
+  await expect(page.getByText('The stream lies at another path').first()).toBeVisible();
+  await expect(page.getByText(/Asked for \/video\.mjpg: a stream is there\./).first()).toBeVisible();
   // What was said on the way is explained line by line, and leaves as text for a support desk.
   await tape(page).getByRole('button', { name: 'Open the exchange' }).click();
   await expect(tape(page).getByText('this decides it')).toHaveCount(1);
@@ -31,7 +32,8 @@ test('an old box: the wrong path is named, then what the right one means for eac
   expect(name).toMatch(/^probe-10-77-4-33-.*\.txt$/);
   expect(text).toMatch(/^< at .*and this decides it\n< RTSP\/1\.0 404/m);
   expect(text).toMatch(/^> Authorization: Basic \*\*\*/m);
-  await page.getByLabel('Path', { exact: true }).fill('/video.mjpg');
+  await page.getByRole('button', { name: 'Set its path to /video.mjpg, where a stream is' }).first().click();
+  await expect(page.getByLabel('Path', { exact: true })).toHaveValue('/video.mjpg');
   await probe(page);
   const panel = page.getByRole('region', { name: 'Who draws it' });
   await expect(panel.getByText('Loft store does not take JPEG')).toBeVisible();

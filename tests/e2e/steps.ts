@@ -43,7 +43,7 @@ export async function probeUntilPlays(page: Page): Promise<void> {
 /** Probes and waits for the verdict; the sample alone takes three seconds. */
 export async function probe(page: Page): Promise<void> {
   await page.getByRole('button', { name: 'Probe', exact: true }).click();
-  await expect(page.getByRole('region', { name: 'Findings' })).toBeVisible({ timeout: 15_000 });
+  await expect(page.getByRole('region', { name: 'Findings' })).toBeVisible({ timeout: 25_000 });
 }
 
 export const tape = (page: Page) => page.getByRole('region', { name: 'Wire tape' });

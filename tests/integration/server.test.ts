@@ -29,7 +29,12 @@ beforeAll(async () => {
     entropy: systemEntropy,
   };
   const site = () => ({ site: alderMill('2026-11-25T09:00:00.000Z'), secrets: alderMillSecrets() });
-  const demo = { site, standin: async () => null, router: () => ({ reservations: [], leases: '' }) };
+  const demo = {
+    site,
+    standin: async () => null,
+    faults: () => ({ faults: [] }),
+    router: () => ({ reservations: [], leases: '' }),
+  };
   const running = new RunningWork();
   app = createApp({ world, network: 'simulated', demo, hosts: () => new Set([HOST]), token: null, running });
 });

@@ -4,6 +4,7 @@ import type { Gear } from '../../src/core/document/chapters/gear/gear.ts';
 import type { Entry } from '../../src/core/document/chapters/journal/entry.ts';
 import type { Stamp } from '../../src/core/document/command-parts.ts';
 import { emptySite } from '../../src/core/document/empty-site.ts';
+import { probeRecord } from '../../src/core/document/measured-records.ts';
 import type { Site } from '../../src/core/document/site.ts';
 import { applyCommand, type SiteCommand } from '../../src/core/document/site-commands.ts';
 import type { ProbeReport } from '../../src/core/probe/probe-types.ts';
@@ -199,14 +200,14 @@ export const probed = (
   given: ProbeReport,
   url = 'rtsp://10.77.4.21/live/main',
   streamId = `${cameraId}-main`,
-): SiteCommand => ({
-  kind: 'recordProbe',
-  cameraId,
-  streamId,
-  url,
-  probeId: `probe-${streamId}-${given.media[0]?.measured?.bitrateKbps ?? 'failed'}`,
-  report: given,
-});
+): SiteCommand =>
+  probeRecord({
+    cameraId,
+    streamId,
+    url,
+    probeId: `probe-${streamId}-${given.media[0]?.measured?.bitrateKbps ?? 'failed'}`,
+    report: given,
+  });
 
 /** A line of the logbook, and nothing else. */
 export const wordsEntry = (id: string, text = id): Entry => ({

@@ -26,6 +26,7 @@ import { UNKNOWN_NETWORK } from './chapters/networks/network.ts';
 import { UNKNOWN_REACH } from './chapters/reach/reach.ts';
 import { NO_EDITS, noteEdit, redoEdit, undoEdit } from './edit-history.ts';
 import { emptySite } from './empty-site.ts';
+import { probeRecord, sessionsRecord } from './measured-records.ts';
 import { rememberedProbe } from './remembered-probe.ts';
 import type { Site } from './site.ts';
 import { applyCommand, type SiteCommand } from './site-commands.ts';
@@ -73,16 +74,12 @@ const reports = fc
   });
 
 const fromOutside: fc.Arbitrary<SiteCommand> = fc.oneof(
-  fc.record({ given: reports, url: words, probeId: words }).map(
-    ({ given, url, probeId }): SiteCommand => ({
-      kind: 'recordProbe',
-      cameraId: 'sluice',
-      streamId: 'sluice-main',
-      url,
-      probeId,
-      report: given,
-    }),
-  ),
+  fc
+    .record({ given: reports, url: words, probeId: words })
+    .map(
+      ({ given, url, probeId }): SiteCommand =>
+        probeRecord({ cameraId: 'sluice', streamId: 'sluice-main', url, probeId, report: given }),
+    ),
   fc
     .record({ text: words, subject: words.filter((text) => text !== '') })
     .map(({ text, subject }): SiteCommand => ({ kind: 'note', text, subject, logKind: 'site' })),
@@ -102,8 +99,7 @@ const fromOutside: fc.Arbitrary<SiteCommand> = fc.oneof(
     const profile = { token: text, name: text, codec: text, width: number, height: number, fps: number };
     return fc.constantFrom<SiteCommand>(
       { kind: 'recordHeard', ...of, heardId: text, heard },
-      {
-        kind: 'recordSessions',
+      sessionsRecord({
         ...of,
         countId: text,
         host: text,
@@ -113,7 +109,7 @@ const fromOutside: fc.Arbitrary<SiteCommand> = fc.oneof(
           firstAlonePerS: number,
           refusedWith: { cause: 'closed', status: number, note: text },
         },
-      },
+      }),
       { kind: 'recordTurns', ...of, calibrationId: text, turns, velocity: number, measured: number },
       { kind: 'recordHeadTrait', ...of, trait: 'head.stopsLost', value: number },
       { kind: 'recordProfile', ...of, streamId: 'sluice-main', profile },
@@ -593,15 +589,9 @@ test('texts of the site fit the facts that tell of them', () => {
 
 test('a clock that was ahead once hides nothing: the journal’s order decides', () => {
   const stamp = (at: string) => stamps(at);
-  const good: SiteCommand = {
-    kind: 'recordProbe',
-    cameraId: 'sluice',
-    streamId: 'sluice-main',
-    url: 'u',
-    probeId: 'early',
-    report: report(),
-  };
-  const bad: SiteCommand = { ...good, probeId: 'late', report: report({ cause: 'closed' }) };
+  const of = { cameraId: 'sluice', streamId: 'sluice-main', url: 'u' };
+  const good = probeRecord({ ...of, probeId: 'early', report: report() });
+  const bad = probeRecord({ ...of, probeId: 'late', report: report({ cause: 'closed' }) });
   const ahead = applyCommand(mill(), good, stamp('2026-11-28T09:00:00.000Z'));
   const { journal } = applyCommand(ahead, bad, stamp('2026-11-25T09:00:00.000Z'));
   const probe = rememberedProbe(indexEvidence(journal), 'sluice-main', {});

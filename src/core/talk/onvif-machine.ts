@@ -3,7 +3,7 @@ import type { OnvifReading } from '../onvif/reading.ts';
 import type { ServicePlace } from '../onvif/service-place.ts';
 import { createNumbers, type LineMoved, OnvifLine, type OnvifStep } from './onvif-line.ts';
 import { OnvifSession, type SessionOptions } from './onvif-session.ts';
-import { DeviceReader } from './read-script.ts';
+import { DeviceReader, type ReadDepth } from './read-script.ts';
 
 type ReadTimer = 'enough';
 export type OnvifInput = CommonInput<ReadTimer> | HttpInput;
@@ -26,6 +26,9 @@ export interface OnvifOptions extends Omit<SessionOptions, 'unixMs' | 'target'> 
   readonly target: ServicePlace;
   readonly timeoutMs: number;
   readonly startedAtUnixMs: number;
+  readonly depth?: ReadDepth;
+  /** It ends then, with what it has. */
+  readonly enoughMs?: number;
 }
 
 /** Reads a device once, and ends. */
@@ -42,13 +45,18 @@ export class OnvifMachine implements Machine<OnvifInput, OnvifEffect> {
     const unixMs = (atMs: number): number => options.startedAtUnixMs + atMs;
     this.#session = new OnvifSession({ ...options, unixMs });
     this.#line = new OnvifLine(this.#session, { name: 'read', timeoutMs: options.timeoutMs, number: createNumbers() });
-    this.#reader = new DeviceReader(this.#session, () => unixMs(this.#atMs), options.credentials !== null);
+    this.#reader = new DeviceReader(
+      this.#session,
+      () => unixMs(this.#atMs),
+      options.credentials !== null,
+      options.depth,
+    );
   }
 
   begin(atMs: number): readonly OnvifEffect[] {
     this.#atMs = atMs;
     return [
-      { kind: 'arm', timer: 'enough', afterMs: ENOUGH_MS },
+      { kind: 'arm', timer: 'enough', afterMs: this.options.enoughMs ?? ENOUGH_MS },
       ...this.#moved(this.#line.run(this.#reader.script(), atMs)),
     ];
   }
@@ -63,7 +71,7 @@ export class OnvifMachine implements Machine<OnvifInput, OnvifEffect> {
       case 'timer':
         return this.#end({
           cause: 'timeout',
-          note: `It was not done after ${ENOUGH_MS / 1000} s; what it told until then is kept.`,
+          note: `It was not done after ${Math.round((this.options.enoughMs ?? ENOUGH_MS) / 1000)} s; what it told until then is kept.`,
         });
       case 'broken':
         return this.#end({ cause: 'closed', note: input.note });

@@ -18,6 +18,9 @@ import { skewOf } from './first-words.ts';
 import { ask, type Outcome, type Script } from './onvif-script.ts';
 import type { OnvifSession } from './onvif-session.ts';
 
+/** All of it; its clock alone, which takes no login; or where its streams are. */
+export type ReadDepth = 'whole' | 'clock' | 'streams';
+
 type Facts = Omit<
   OnvifReading,
   'host' | 'port' | 'path' | 'extraAnswers' | 'oddTypes' | 'answers' | 'meanAnswerMs' | 'login'
@@ -71,6 +74,7 @@ export class DeviceReader {
     /** Local time now. */
     private readonly unixMs: () => number,
     private readonly hasAccount: boolean,
+    private readonly depth: ReadDepth = 'whole',
   ) {}
 
   /** As far as it got. */
@@ -81,7 +85,12 @@ export class DeviceReader {
   *script(): Script<null> {
     try {
       yield* this.#time();
+      if (this.depth === 'clock') return null;
       yield* this.#services();
+      if (this.depth === 'streams') {
+        yield* this.#media();
+        return null;
+      }
       yield* this.#identity();
       yield* this.#media();
       yield* this.#ptz();

@@ -7,6 +7,7 @@ import { withDiagnosis } from '../../core/probe/probe-report.ts';
 import type { ProbeReport } from '../../core/probe/probe-types.ts';
 import type { Diagnosis } from '../../core/probe/reasons.ts';
 import type { World } from '../drive.ts';
+import { logFault } from '../last-guard.ts';
 import { DialFailure } from '../ports.ts';
 import { runOnvif } from './run-onvif.ts';
 import { type ProbeRun, runProbe } from './run-probe.ts';
@@ -38,11 +39,23 @@ export async function runDiagnosed(
   const report = await runProbe(run, world, signal, (event) => {
     if (event.kind !== 'report') onEvent(event);
   });
-  const diagnosis = report.verdict === 'fail' ? await whyFailed(run, report, world, signal, onEvent) : null;
+  const diagnosis =
+    report.verdict === 'fail'
+      ? await whyFailed(run, report, world, signal, onEvent).catch(withoutReason(signal))
+      : null;
   const told = diagnosis ? withDiagnosis(report, diagnosis) : report;
   onEvent({ kind: 'report', report: told });
   return told;
 }
+
+/** A fault of ours costs the reason, and not the report. */
+const withoutReason =
+  (signal: AbortSignal) =>
+  (error: unknown): null => {
+    if (signal.aborted) throw error;
+    logFault(error);
+    return null;
+  };
 
 async function whyFailed(
   run: DiagnosedRun,
@@ -117,20 +130,15 @@ async function askByOnvif(
   { url }: DiagnosedRun,
   { world, signal, timeoutMs, endsMs }: Doing,
 ): Promise<OnvifTold> {
-  const over = AbortSignal.any([signal, AbortSignal.timeout(Math.max(1, endsMs - world.clock.monotonicMs()))]);
-  const reading = await runOnvif({ host: url.host, port, credentials, timeoutMs }, world, over).catch(
-    (error: unknown) => {
-      if (over.aborted) return null;
-      throw error;
-    },
-  );
-  if (!reading) return NOT_THERE;
+  const enoughMs = Math.max(1, Math.ceil(endsMs - world.clock.monotonicMs()));
+  const depth = credentials === null ? 'clock' : 'streams';
+  const reading = await runOnvif({ host: url.host, port, credentials, timeoutMs, depth, enoughMs }, world, signal);
+  const { cause, profiles } = reading;
   if (!reading.clock && reading.services.length === 0) return NOT_THERE;
   return {
     isThere: true,
     skewS: reading.clock?.skewS ?? null,
-    isAdmitted:
-      credentials === null ? null : reading.cause === null ? true : reading.cause === 'auth-failed' ? false : null,
-    paths: reading.profiles.flatMap((profile) => keptPath(profile) ?? []),
+    isAdmitted: credentials === null ? null : profiles.length > 0 ? true : cause === 'auth-failed' ? false : null,
+    paths: profiles.flatMap((profile) => keptPath(profile) ?? []),
   };
 }

@@ -1,7 +1,7 @@
 import type { Credentials } from '../../core/auth/authorization.ts';
 import { bytesFromHex } from '../../core/base/bytes.ts';
 import type { OnvifReading } from '../../core/onvif/reading.ts';
-import { DEVICE_PATH, type OnvifEvent, OnvifMachine } from '../../core/talk/onvif-machine.ts';
+import { DEVICE_PATH, type OnvifEvent, OnvifMachine, type OnvifOptions } from '../../core/talk/onvif-machine.ts';
 import type { SessionOptions } from '../../core/talk/onvif-session.ts';
 import { drive, USER_AGENT, type World } from '../drive.ts';
 import { toHttp } from '../http-way.ts';
@@ -37,7 +37,7 @@ export const accountOf = (user: string | null, secret: string | null): Credentia
 
 /** Reads a device once. Resolves with all that it told, also when it was cut short. */
 export async function runOnvif(
-  target: OnvifTarget & { readonly timeoutMs: number },
+  target: OnvifTarget & Pick<OnvifOptions, 'timeoutMs' | 'depth' | 'enoughMs'>,
   world: World,
   signal: AbortSignal,
   onEvent: (event: OnvifEvent) => void = () => {},
@@ -46,6 +46,8 @@ export async function runOnvif(
   const machine = new OnvifMachine({
     ...talkOptions(target, world),
     timeoutMs: target.timeoutMs,
+    ...(target.depth ? { depth: target.depth } : {}),
+    ...(target.enoughMs === undefined ? {} : { enoughMs: target.enoughMs }),
     startedAtUnixMs: world.clock.unixMs(),
   });
   let reading: OnvifReading | null = null;

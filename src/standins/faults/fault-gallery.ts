@@ -126,7 +126,7 @@ const FAULTS: readonly Told[] = [
   {
     id: 'tls',
     name: 'Goose run',
-    told: 'The installer made it “secure”, since then it is dark.',
+    told: 'The installer made it safe, as he said, and since then it is dark.',
     odd: { line: 'self-signed' },
     is: 'encrypted',
   },

@@ -1,4 +1,5 @@
 import type { ComponentType } from 'react';
+import type { ServerInfo } from '../../contract/server-info.ts';
 
 export interface Place {
   readonly id: string;
@@ -9,6 +10,8 @@ export interface Place {
   readonly key?: string;
   /** Not in the bar: one gets there from what it is about, or by the finder. */
   readonly isAside?: true;
+  /** Where the network is the simulated one alone. */
+  readonly isOfDemo?: true;
   readonly load: () => Promise<ComponentType>;
 }
 
@@ -37,6 +40,13 @@ export const PLACES: readonly Place[] = [
     load: async () => (await import('./logbook/logbook-page.tsx')).LogbookPage,
   },
   {
+    id: 'faults',
+    name: 'Faults',
+    path: 'faults',
+    isOfDemo: true,
+    load: async () => (await import('./faults/faults-page.tsx')).FaultsPage,
+  },
+  {
     id: 'sheets',
     name: 'All sheets',
     path: 'sheets',
@@ -45,8 +55,11 @@ export const PLACES: readonly Place[] = [
   },
 ];
 
-/** Those of the bar. */
-export const BAR_PLACES = PLACES.filter(({ isAside }) => !isAside);
+/** Those of this network; of the bar, those that do not stand aside. On a phone it has room for the site’s own. */
+export const placesOf = (network: ServerInfo['network'] | null): readonly Place[] =>
+  PLACES.filter(({ isOfDemo }) => !isOfDemo || network === 'simulated');
+export const barPlaces = (network: ServerInfo['network'] | null): readonly Place[] =>
+  placesOf(network).filter(({ isAside }) => !isAside);
 
 export const pathOfPlace = (siteId: string | undefined, { path }: Pick<Place, 'path'>): string =>
   path === '' ? `/site/${siteId}` : `/site/${siteId}/${path}`;

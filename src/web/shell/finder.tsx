@@ -4,8 +4,9 @@ import { useNavigate } from 'react-router';
 import { modelOf } from '../../core/document/model-of.ts';
 import type { Finding } from '../../core/findings/finding.ts';
 import { opensAt } from '../../core/lanes/lane-types.ts';
-import { PLACES, pathOfPlace } from '../places/registry.ts';
+import { pathOfPlace, placesOf } from '../places/registry.ts';
 import { selectLanes, selectLanesById } from '../store/lanes-slice.ts';
+import { selectServer } from '../store/server-slice.ts';
 import { editRedone, editUndone, selectRedoLabel, selectSite, selectUndoLabel } from '../store/site-slice.ts';
 import { slipAsked } from '../store/slip-slice.ts';
 import { useAppDispatch, useAppSelector } from '../store/store.ts';
@@ -69,6 +70,7 @@ export function Finder({ onClose }: { onClose: () => void }) {
   const dispatch = useAppDispatch();
   const navigate = useNavigate();
   const site = useAppSelector(selectSite);
+  const { network } = useAppSelector(selectServer);
   const lanes = useAppSelector(selectLanes);
   const byId = useAppSelector(selectLanesById);
   const undo = useAppSelector(selectUndoLabel);
@@ -105,7 +107,12 @@ export function Finder({ onClose }: { onClose: () => void }) {
         ];
   });
   const acts: Found[] = [
-    ...PLACES.map((place) => ({ id: place.id, label: place.name, beside: '', act: go(pathOfPlace(site.id, place)) })),
+    ...placesOf(network).map((place) => ({
+      id: place.id,
+      label: place.name,
+      beside: '',
+      act: go(pathOfPlace(site.id, place)),
+    })),
     { id: 'new-camera', label: 'Add a camera', beside: '', act: () => dispatch(slipAsked('camera')) },
     { id: 'new-gear', label: 'New gear', beside: 'switch, radio, supply …', act: () => dispatch(slipAsked('gear')) },
     {

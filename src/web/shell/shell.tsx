@@ -1,7 +1,7 @@
 import { Lock, LockOpen, Search } from 'lucide-react';
 import { lazy, Suspense, useEffect } from 'react';
 import { NavLink, Outlet, ScrollRestoration, useNavigate } from 'react-router';
-import { BAR_PLACES, PLACES, type Place, pathOfPlace } from '../places/registry.ts';
+import { barPlaces, PLACES, type Place, pathOfPlace } from '../places/registry.ts';
 import { useNextStep } from '../store/next-step.ts';
 import { selectServer } from '../store/server-slice.ts';
 import { selectSite } from '../store/site-slice.ts';
@@ -40,6 +40,7 @@ const SLIPS = {
 export function Shell() {
   const siteId = useSiteId();
   const siteName = useAppSelector(selectSite).name;
+  const { network } = useAppSelector(selectServer);
   useServerWatch();
   useShellShortcuts();
   return (
@@ -57,7 +58,7 @@ export function Shell() {
             <SiteMenu />
           </Suspense>
           <nav aria-label="Places" className="ml-4 hidden self-stretch md:flex">
-            {BAR_PLACES.map((place) => (
+            {barPlaces(network).map((place) => (
               <NavLink
                 key={place.id}
                 to={pathOfPlace(siteId, place)}
@@ -88,7 +89,7 @@ export function Shell() {
         aria-label="Places"
         className="no-print fixed inset-x-0 bottom-0 z-10 flex border-t border-hair bg-sheet pb-[env(safe-area-inset-bottom)] md:hidden"
       >
-        {BAR_PLACES.map((place) => (
+        {barPlaces(null).map((place) => (
           <NavLink
             key={place.id}
             to={pathOfPlace(siteId, place)}

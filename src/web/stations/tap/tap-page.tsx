@@ -11,6 +11,7 @@ import { slipAsked } from '../../store/slip-slice.ts';
 import { useAppDispatch, useAppSelector } from '../../store/store.ts';
 import { CameraFindings } from '../../things/finding/camera-findings.tsx';
 import { cancelProbe, probeStream } from '../../things/probe/probe-runner.ts';
+import { WireTape } from '../../things/probe/wire-tape.tsx';
 import { StreamDialog } from '../../things/stream/stream-dialog.tsx';
 import { Button } from '../../ui/button.tsx';
 import { Drop } from '../../ui/drop.tsx';
@@ -27,7 +28,6 @@ import { FactsTable } from './facts-table.tsx';
 import { GivePanel } from './give-panel.tsx';
 import { LivePicture } from './live-picture.tsx';
 import { OfferPanel, QuietLessons } from './onvif/offer-panel.tsx';
-import { WireTape } from './wire-tape.tsx';
 
 /** The Tap station: address it, probe it, see it, give it to a destination. */
 export function TapPage() {

@@ -29,7 +29,8 @@ const draftOf = (camera: Camera, stream: Stream): Draft => ({
 
 const PASTE_ADVICE: Readonly<Record<UrlFaultCode, string>> = {
   'url.no-scheme': 'That is no URL. It starts with rtsp://, then host, port and path.',
-  'url.bad-scheme': 'Only rtsp:// and rtsps:// URLs can be drawn here, and http:// where RTSP comes inside HTTP.',
+  'url.bad-scheme':
+    'Only rtsp:// and rtsps:// URLs can be drawn here. Where RTSP comes inside HTTP, choose that line first.',
   'url.whitespace-inside': 'There is a blank in the host or the account of that URL. Type it into the fields.',
   'url.control-sign': 'There is a line end or another control sign in that URL. Copy it anew.',
   'url.bad-port': 'Its port is not between 1 and 65535.',
@@ -107,7 +108,9 @@ export function useAddressDraft(camera: Camera, stream: Stream) {
     if (!parsed.ok) return setPasteProblem(PASTE_ADVICE[parsed.error.code]);
     const { url } = parsed.value;
     const line = lineOfScheme(url.scheme);
-    if (!line) return setPasteProblem(PASTE_ADVICE['url.bad-scheme']);
+    // a page of a camera is no stream: inside HTTP it is looked for where somebody said so
+    if (!line || (line === 'tunnel' && camera.line !== 'tunnel'))
+      return setPasteProblem(PASTE_ADVICE['url.bad-scheme']);
     if (line !== camera.line) dispatch(commandIssued({ kind: 'setLine', cameraId: camera.id, line }));
     setPasteProblem(null);
     // What a pasted URL says of a login counts before what was there: in its account, or in its path.

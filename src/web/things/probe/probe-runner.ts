@@ -1,5 +1,6 @@
 import { MOST_HINTED_PATHS, type ProbeRequest } from '../../../contract/probe-api.ts';
 import type { Camera, Stream } from '../../../core/document/chapters/cameras/camera.ts';
+import { probeRecord } from '../../../core/document/measured-records.ts';
 import { onvifPortOf } from '../../../core/document/onvif-evidence.ts';
 import { pathHints } from '../../../core/document/path-hints.ts';
 import { plainUrlOf } from '../../../core/document/stream-address.ts';
@@ -75,7 +76,7 @@ export async function probeStream(
         const site = selectSite(getState());
         const there = site.id === siteId ? site.cameras.find(({ id }) => id === camera.id) : undefined;
         if (there?.streams.some(({ id }) => id === stream.id))
-          act(commandIssued({ kind: 'recordProbe', cameraId: camera.id, streamId: stream.id, url, probeId, report }));
+          act(commandIssued(probeRecord({ cameraId: camera.id, streamId: stream.id, url, probeId, report })));
       });
     });
     if (!hasReport && !controller.signal.aborted) throw new Error('The probe ended without a report.');

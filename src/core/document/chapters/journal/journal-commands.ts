@@ -1,8 +1,7 @@
 import { clipText } from '../../../base/clip.ts';
 import { LIST_LIMITS, TEXT_LIMITS } from '../../../base/limits.ts';
-import { sayCount, sayMany, sayRate, sayShare } from '../../../base/say.ts';
+import { sayCount, sayMany } from '../../../base/say.ts';
 import type { Direction } from '../../../firmware/procedure.ts';
-import type { ProbeReport } from '../../../probe/probe-types.ts';
 import { type SeenHost, writeSeen } from '../../../scan/seen.ts';
 import { benchQuantity } from '../../bench-quantity.ts';
 import type { BenchItem } from '../../bench-test.ts';
@@ -17,7 +16,6 @@ import {
   words,
 } from '../../command-parts.ts';
 import { type ReflashStep, settingQuantity } from '../../prepare-quantity.ts';
-import { factsOfReport } from '../../probe-evidence.ts';
 import type { Site } from '../../site.ts';
 import { cameraSubject, networkSubject, tapSubject } from '../../subject.ts';
 import { nameOfSubject } from '../../subjects.ts';
@@ -26,17 +24,27 @@ import type { Entry, Fact, FactValue, LogKind } from './entry.ts';
 import { HAND_QUANTITIES, type HandQuantity, sayValue } from './hand-quantities.ts';
 import { ONVIF_RECORDERS, type OnvifRecord } from './onvif-recorders.ts';
 import type { QuantityName } from './quantities.ts';
-import { SESSIONS_RECORDERS, type SessionsRecord } from './sessions-recorder.ts';
 
 /** What happened or was measured: it is written down, and the plan stays as it is. */
 export type JournalCommand =
   | {
+      /** What a probe taught of a stream. It is put into facts where it is known (measured-records.ts). */
       readonly kind: 'recordProbe';
       readonly cameraId: string;
       readonly streamId: string;
-      readonly url: string;
-      readonly probeId: string;
-      readonly report: ProbeReport;
+      readonly said: string;
+      readonly numbers: Readonly<Record<string, string | undefined>>;
+      readonly source: string;
+      readonly facts: readonly Fact[];
+    }
+  | {
+      /** How many sessions a camera played at once. */
+      readonly kind: 'recordSessions';
+      readonly cameraId: string;
+      readonly said: string;
+      readonly numbers: Readonly<Record<string, string | undefined>>;
+      readonly source: string;
+      readonly facts: readonly Fact[];
     }
   | {
       readonly kind: 'recordHandOver';
@@ -122,7 +130,6 @@ export type JournalCommand =
       readonly hosts: readonly SeenHost[];
     }
   | OnvifRecord
-  | SessionsRecord
   | { readonly kind: 'note'; readonly text: string; readonly subject: string; readonly logKind: LogKind };
 
 /** Of one entry: what a sweep saw beyond it is another one. */
@@ -138,15 +145,14 @@ const entriesOf = ({ journal }: Site, subject: string, quantity: string): readon
 const said = (words: LogWords): Recorded => ({ ...words, source: '', facts: [] });
 
 export const JOURNAL_COMMANDS: Recorders<JournalCommand> = {
-  recordProbe: (site, { cameraId, streamId, report, url, probeId }) => {
+  recordProbe: (site, { cameraId, streamId, said: outcome, numbers, source, facts }) => {
     const camera = cameraOf(site, cameraId);
-    const stream = streamIn(camera, streamId);
-    const text = `${camera.name} ${stream.label} probed: ${outcomeOf(report)}`;
-    return {
-      ...words('probe', cameraSubject(camera.id), text, numbersOfReport(report)),
-      source: probeId,
-      facts: factsOfReport(report, stream.id, url),
-    };
+    const text = `${camera.name} ${streamIn(camera, streamId).label} probed: ${outcome}`;
+    return { ...words('probe', cameraSubject(camera.id), text, numbers), source, facts };
+  },
+  recordSessions: (site, { cameraId, said: outcome, numbers, source, facts }) => {
+    const text = `${cameraOf(site, cameraId).name}, sessions at once: ${outcome}`;
+    return { ...words('tap', cameraSubject(cameraId), text, numbers), source, facts };
   },
   recordHandOver: (site, { tapId, url, by, refs }) => {
     const tap = tapOf(site, tapId);
@@ -252,32 +258,5 @@ export const JOURNAL_COMMANDS: Recorders<JournalCommand> = {
     };
   },
   ...ONVIF_RECORDERS,
-  ...SESSIONS_RECORDERS,
   note: (_, { logKind, subject, text }) => said(words(logKind, subject, text)),
 };
-
-const outcomeOf = (report: ProbeReport): string =>
-  report.verdict === 'fail'
-    ? (report.findings[0]?.title ?? 'failed').toLowerCase()
-    : report.verdict === 'warn'
-      ? 'works, with something to fix'
-      : 'works';
-
-function numbersOfReport(report: ProbeReport): Record<string, string | undefined> {
-  const video = report.media.find(({ kind }) => kind === 'video');
-  const measured = video?.measured;
-  const last = report.steps.at(-1);
-  return {
-    verdict: report.verdict,
-    cause: report.cause ?? undefined,
-    took: last ? `${((last.startMs + last.durationMs) / 1000).toFixed(2)} s` : undefined,
-    codec: video?.codec ?? undefined,
-    size: measured?.width ? `${measured.width}×${measured.height}` : undefined,
-    fps: measured?.fps === null ? undefined : measured?.fps.toFixed(1),
-    rate: measured?.bitrateKbps == null ? undefined : sayRate(measured.bitrateKbps),
-    lost: measured ? `${measured.lost} (${sayShare(measured.lossRatio)})` : undefined,
-    'key frame': measured?.keyframeIntervalSeconds
-      ? `every ${measured.keyframeIntervalSeconds.toFixed(2)} s`
-      : undefined,
-  };
-}

@@ -1,5 +1,6 @@
 import type { SessionsRequest } from '../../../../contract/probe-api.ts';
 import type { Camera } from '../../../../core/document/chapters/cameras/camera.ts';
+import { sessionsRecord } from '../../../../core/document/measured-records.ts';
 import type { SeatRefusal, SessionsReport } from '../../../../core/sessions/sessions-types.ts';
 import { sayBreak } from '../../../api/client.ts';
 import { countSessions } from '../../../api/count-sessions.ts';
@@ -33,7 +34,7 @@ export function startCount(
   const record = (report: SessionsReport): void => {
     const site = dispatch(openSite);
     if (site.id !== siteId || !site.cameras.some(({ id }) => id === cameraId)) return;
-    dispatch(commandIssued({ kind: 'recordSessions', cameraId, countId: newId('count'), host, report }));
+    dispatch(commandIssued(sessionsRecord({ cameraId, countId: newId('count'), host, report })));
   };
   tell({});
   countSessions(request, controller.signal, (line) => {

@@ -76,7 +76,7 @@ function summaryOf(run: ProbeRun): string {
   const end = Math.max(0, ...run.steps.map((step) => step.startMs + step.durationMs));
   switch (run.status) {
     case 'running':
-      return 'on the wire now';
+      return run.trials > 0 ? `it failed; finding out why, experiment ${run.trials}` : 'on the wire now';
     case 'cancelled':
       return 'cancelled';
     case 'broken':
@@ -89,13 +89,13 @@ function summaryOf(run: ProbeRun): string {
 }
 
 /** The probe as it happens: each step a bar on one scale of time, each opening to what was said. */
-export function WireTape({ run }: { run: ProbeRun }) {
+export function WireTape({ run, isVerdictHidden = false }: { run: ProbeRun; isVerdictHidden?: boolean }) {
   const elapsedMs = useElapsedMs(run);
   const { status } = useAppSelector(selectServer);
   const [opened, setOpened] = useState<ReadonlySet<ProbeStepName>>(new Set());
   const rows = rowsOf(run, elapsedMs);
   const scaleMs = Math.max(MIN_SCALE_MS, ...rows.map((row) => row.endMs));
-  const decides = run.status === 'finished' ? decidingEntry(run.report, run.tape) : null;
+  const decides = run.status === 'finished' && !isVerdictHidden ? decidingEntry(run.report, run.tape) : null;
   const isAllOpen = rows.length > 0 && rows.every(({ name }) => opened.has(name));
   const toggle = (name: ProbeStepName): void => {
     const next = new Set(opened);
@@ -108,7 +108,7 @@ export function WireTape({ run }: { run: ProbeRun }) {
       aside={<span role="status">{summaryOf(run)}</span>}
       actions={
         <>
-          {run.status === 'finished' && (
+          {run.status === 'finished' && !isVerdictHidden && (
             <Button kind="quiet" onClick={() => saveTape(run)}>
               Save as text
             </Button>

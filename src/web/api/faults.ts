@@ -1,0 +1,5 @@
+import type { FaultGallery } from '../../contract/fault-api.ts';
+import { callServer } from './client.ts';
+
+/** The faults that the demo has to take. */
+export const fetchFaults = async (): Promise<FaultGallery> => (await callServer('/api/faults')).json();
