@@ -15,7 +15,7 @@ import { readSecret } from './read-secret.ts';
 import { UsageError } from './usage-error.ts';
 
 export const PROBE_USAGE = `cleartap probe rtsp://host:port/path [--user NAME] [--pass-env VAR | --pass-stdin]
-               [--transport tcp|udp|auto] [--seconds 3] [--timeout 5] [--no-media] [--no-experiments] [--onvif PORT]
+               [--transport tcp|udp|auto] [--seconds 3] [--timeout 5] [--no-media] [--no-experiments] [--onvif PORT] [--tunnel]
                [--allow-public] [--json]
   cleartap probe --site FILE.cleartap.json [--again] [--secrets FILE.json] [--pass-env VAR | --pass-stdin] … [--json]`;
 
@@ -38,6 +38,7 @@ export async function probeCommand(args: readonly string[]): Promise<number> {
       media: { type: 'boolean', default: true },
       experiments: { type: 'boolean', default: true },
       onvif: { type: 'string' },
+      tunnel: { type: 'boolean', default: false },
       'allow-public': { type: 'boolean', default: false },
       json: { type: 'boolean', default: false },
     },
@@ -60,7 +61,7 @@ export async function probeCommand(args: readonly string[]): Promise<number> {
     const { site, again, secrets, json } = values;
     return await wholeSite(site, { ...run, again, secretOfAll: secret }, { secrets, json }, world);
   }
-  const read = readTarget(target ?? '', values.user ?? null, secret);
+  const read = readTarget(target ?? '', values.user ?? null, secret, values.tunnel);
   const report = read.ok
     ? await (values.experiments
         ? runDiagnosed({ ...read.value, ...run, paths: [], onvifPort }, world, cancelOnSignal())

@@ -58,7 +58,7 @@ export async function probeSite(
       for (const stream of one.streams) {
         const { camera } = one;
         const url = plainUrlOf(camera, stream);
-        const read = readTarget(url, camera.account?.user || null, secretOf(camera));
+        const read = readTarget(url, camera.account?.user || null, secretOf(camera), camera.line === 'tunnel');
         const report = read.ok
           ? await runProbe({ ...read.value, ...options }, world, signal)
           : reportOfBadTarget(read.error);

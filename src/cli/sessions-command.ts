@@ -21,6 +21,7 @@ export async function sessionsCommand(args: readonly string[]): Promise<number> 
       'pass-env': { type: 'string' },
       'pass-stdin': { type: 'boolean', default: false },
       most: { type: 'string', default: String(USUAL_SEATS) },
+      tunnel: { type: 'boolean', default: false },
       transport: { type: 'string', default: 'auto' },
       timeout: { type: 'string', default: '5' },
       'allow-public': { type: 'boolean', default: false },
@@ -34,7 +35,7 @@ export async function sessionsCommand(args: readonly string[]): Promise<number> 
   const transport = readTransport(values.transport);
   const timeoutMs = readPositive('timeout', values.timeout, 600) * 1000;
   const secret = await readSecret(values['pass-env'], values['pass-stdin']);
-  const read = readTarget(target, values.user ?? null, secret);
+  const read = readTarget(target, values.user ?? null, secret, values.tunnel);
   if (!read.ok) throw new UsageError(read.error.note);
   const run = { ...read.value, transport, timeoutMs, most };
   const report = await runSessions(run, createWorld(values['allow-public']), cancelOnSignal());

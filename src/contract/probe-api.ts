@@ -11,6 +11,8 @@ const streamTarget = {
   url: string().strict().required().max(MAX_URL_CHARS),
   user: string().strict().nullable().defined().max(TEXT_LIMITS.user),
   secret: string().strict().nullable().defined().max(TEXT_LIMITS.secret),
+  /** An http:// URL means RTSP inside HTTP. */
+  tunnel: boolean().strict(),
 };
 
 /** More are not tried. */
@@ -70,4 +72,16 @@ export const JPEG_PICTURES = 'jpeg';
 /** Text messages of a live WebSocket, to the page; pictures are binary, see live-frame.ts. */
 export type LiveMessage =
   | { readonly kind: 'format'; readonly codec: string; readonly codecString: string | null }
+  /** Sound that comes beside the picture; `format` is `null` where no page can play it. */
+  | { readonly kind: 'sound'; readonly codec: string; readonly format: PlayedSound | null }
   | { readonly kind: 'ended'; readonly message: string };
+
+/** What a page needs to play sound. */
+export interface PlayedSound {
+  readonly codec: 'AAC' | 'PCMU' | 'PCMA' | 'OPUS';
+  readonly codecString: string;
+  readonly rateHz: number;
+  readonly channels: number;
+  /** AudioSpecificConfig of AAC, in base64; empty for others. */
+  readonly config: string;
+}

@@ -130,6 +130,7 @@ export const SLUICE_RAIL: Personality = {
   maxPayloadBytes: 1400,
   stopsAfterMs: null,
   plug: { mac: '00:00:5e:00:53:21', address: 'asks' },
+  odd: { sound: 'AAC' },
   page: {
     port: 80,
     title: 'Ostrel PD-5',

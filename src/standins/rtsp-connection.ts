@@ -130,7 +130,7 @@ export class RtspConnection {
     if (method === 'OPTIONS' && !odd)
       return this.#reply(request, 200, 'OK', [{ name: 'Public', value: this.#methods }]);
     // whatever is odd about what comes after a login is told to whoever has one
-    if (!odd || odd.status !== 401) {
+    if (odd?.status !== 401) {
       const verdict = this.#guard.admits(method, uri, headerOf(request, 'Authorization'));
       if (verdict === 'locked') return this.#reply(request, 403, 'Forbidden', []);
       if (verdict === 'refused') {

@@ -73,7 +73,7 @@ test('a probe that fails says what happened, what it means, what to do', async (
       field: 'Path',
       text: '/Live/Main',
       heading: /The stream lies at another path/,
-      because: /404 Not Found to DESCRIBE.*Asked for \/live\/main: a stream is there/,
+      because: /404 Not Found to DESCRIBE.*Asked for \/live\/\w+: a stream is there/,
     },
     {
       field: 'Port',

@@ -1,5 +1,5 @@
 import { expect, test } from './browser.ts';
-import { openCamera } from './steps.ts';
+import { openCamera, probe } from './steps.ts';
 
 test('the session limit of Boot room is found by trying, and stands in the site', async ({ page }) => {
   await openCamera(page, 'Boot room');
@@ -14,4 +14,18 @@ test('the session limit of Boot room is found by trying, and stands in the site'
   await expect(panel.getByText('The first one did not notice.')).toBeVisible();
   await page.reload();
   await expect(panel.getByText('4 at once')).toBeVisible();
+});
+
+test('a camera is listened to: silent until asked for, then with its loudness', async ({ page }) => {
+  await openCamera(page, 'Sluice rail');
+  await probe(page);
+  await expect(page.getByRole('row', { name: 'sound', exact: false }).first()).toContainText('AAC');
+  const listen = page.getByRole('button', { name: 'Listen' });
+  await expect(listen).toBeVisible({ timeout: 15_000 });
+  await expect(page.getByRole('meter', { name: 'Loudness' })).toHaveCount(0);
+  await listen.click();
+  // three notes and a rest, at a quarter of full scale
+  await expect(page.getByText(/^-(1\d|2\d) dB$/)).toBeVisible({ timeout: 15_000 });
+  await page.getByRole('button', { name: 'Silence it' }).click();
+  await expect(page.getByRole('meter', { name: 'Loudness' })).toHaveCount(0);
 });

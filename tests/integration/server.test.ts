@@ -185,16 +185,18 @@ test('a name is asked once: its second answer cannot lead the dialled connection
   expect(answers).toEqual(['198.51.100.7']);
 });
 
-test.each([{ takenUnixMs: 1_795_596_415_500.25 }, { takenUnixMs: null }])(
-  'a live picture crosses to the page unharmed',
-  ({ takenUnixMs }) => {
-    const frame = {
-      isKeyFrame: true,
-      arrivedUnixMs: 1_795_596_415_501,
-      takenUnixMs,
-      accessUnit: Uint8Array.of(0, 0, 0, 1, 0x65),
-    };
-    expect(decodeLiveFrame(encodeLiveFrame(frame).buffer)).toEqual(frame);
-    expect(decodeLiveFrame(new ArrayBuffer(5))).toBeNull();
-  },
-);
+test.each([
+  { isSound: false, takenUnixMs: 1_795_596_415_500.25 },
+  { isSound: false, takenUnixMs: null },
+  { isSound: true, takenUnixMs: null },
+])('a live picture, and its sound, cross to the page unharmed', ({ isSound, takenUnixMs }) => {
+  const frame = {
+    isSound,
+    isKeyFrame: true,
+    arrivedUnixMs: 1_795_596_415_501,
+    takenUnixMs,
+    accessUnit: Uint8Array.of(0, 0, 0, 1, 0x65),
+  };
+  expect(decodeLiveFrame(encodeLiveFrame(frame).buffer)).toEqual(frame);
+  expect(decodeLiveFrame(new ArrayBuffer(5))).toBeNull();
+});

@@ -2,6 +2,7 @@ import { execFile } from 'node:child_process';
 import { promisify } from 'node:util';
 import { afterAll, beforeAll, expect, test } from '@jest/globals';
 import { ALDER_MILL_FLEET, type Fleet, fleetListing, startFleet } from '../../src/standins/fleet.ts';
+import { MEDIA_GALLERY } from '../../src/standins/media-gallery.ts';
 import { BREAD_OVEN } from '../../src/standins/personality.ts';
 import { probe } from '../support/test-camera.ts';
 
@@ -27,9 +28,11 @@ async function askProber(url: string) {
     'quiet',
     '-rtsp_transport',
     'tcp',
+    '-select_streams',
+    'v:0',
     '-show_streams',
     '-analyzeduration',
-    '1000000',
+    '3000000',
     '-show_entries',
     'packet=pts_time',
   ];
@@ -79,3 +82,48 @@ test('codec, size and frames a second of every stream agree with a general media
   // And one camera after the other: ten encoders at once starve each other on a busy machine.
   for (const device of cool) await compare(device);
 }, 120_000);
+
+/** As that client calls them. */
+const NAMES: Readonly<Record<string, string>> = {
+  H264: 'h264',
+  H265: 'hevc',
+  AAC: 'aac',
+  PCMU: 'pcm_mulaw',
+  PCMA: 'pcm_alaw',
+  'G726-32': 'adpcm_g726le',
+  OPUS: 'opus',
+};
+
+test('every codec of a simulated camera is played by the other client, over TCP and UDP, and told the same by our probe', async () => {
+  const gallery = await startFleet(MEDIA_GALLERY);
+  const { devices: all } = fleetListing(gallery);
+  const cases = all.flatMap(({ name, rtsp, user, password }) =>
+    (['tcp', 'udp'] as const).flatMap((transport) => {
+      // one session at a time is tried one after the other elsewhere
+      const url = rtsp[0]?.url ?? '';
+      return name === 'Cart bridge' ? [] : [{ name, url, user: user ?? '', password: password ?? '', transport }];
+    }),
+  );
+  const one = async ({ name, url, user, password, transport }: (typeof cases)[number]) => {
+    const args = ['-v', 'quiet', '-rtsp_transport', transport, '-analyzeduration', '1500000', '-probesize', '400000'];
+    const shown = ['-show_entries', 'stream=codec_name,width,height', '-of', 'json', url];
+    const { stdout } = await run(FFPROBE, [...args, ...shown], { timeout: 30_000 });
+    const { streams }: { streams: { codec_name: string; width?: number; height?: number }[] } = JSON.parse(stdout);
+    const plain = url.replace(/\/\/.*@/, '//');
+    const { report } = await probe(plain, { credentials: { user, password }, transport, seconds: 1 });
+    const [theirs, ours] = [streams, report.media];
+    expect({ name, transport, cause: report.cause, codecs: ours.map(({ codec }) => NAMES[codec ?? '']) }).toEqual({
+      name,
+      transport,
+      cause: null,
+      codecs: theirs.map(({ codec_name }) => codec_name),
+    });
+    expect(ours[0]?.measured).toMatchObject({ width: theirs[0]?.width, height: theirs[0]?.height });
+  };
+  try {
+    // each camera serves two at least; all at once would starve each other on a busy machine
+    for (let at = 0; at < cases.length; at += 6) await Promise.all(cases.slice(at, at + 6).map(one));
+  } finally {
+    await gallery.close();
+  }
+}, 90_000);

@@ -49,3 +49,7 @@ export const soundCodecString = (format: SoundFormat): string =>
     : format.codec === 'OPUS'
       ? 'opus'
       : format.codec.toLowerCase();
+
+/** As the trade calls it: RFC 3640 carries AAC under a name of its own. */
+export const soundNameOf = ({ codec, aac }: Pick<SdpMedia, 'codec' | 'aac'>): string =>
+  aac || codec === 'MP4A-LATM' ? 'AAC' : (codec ?? 'unknown');

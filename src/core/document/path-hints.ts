@@ -4,15 +4,26 @@ import { streamsOfCard } from './offered-streams.ts';
 import type { Site } from './site.ts';
 import { workedPaths } from './worked-paths.ts';
 
-/** Paths that may be tried where a stream is not at its path: that worked before, of its card, that work at others of its model. */
-export function pathHints(site: Site, index: EvidenceIndex, camera: Camera, most: number): readonly string[] {
+/**
+ * Paths that may be tried where a stream is not at its path: that worked before, of its card, that work at others of its model.
+ * @param label of the stream that is looked for
+ */
+export function pathHints(
+  site: Site,
+  index: EvidenceIndex,
+  camera: Camera,
+  label: string,
+  most: number,
+): readonly string[] {
   const model = site.models.find(({ id }) => id === camera.modelId);
   const alike = site.cameras.filter(
     ({ id, modelId }) => id !== camera.id && modelId !== null && modelId === camera.modelId,
   );
-  const card = model
-    ? streamsOfCard(model, camera).flatMap(({ stream, lacksChannel }) => (lacksChannel ? [] : [stream.path]))
-    : [];
+  const ofCard = model ? streamsOfCard(model, camera).filter(({ lacksChannel }) => !lacksChannel) : [];
+  // the small stream is no answer to who looks for the main one, unless nothing else is known
+  const card = ofCard
+    .toSorted((a, b) => Number(b.stream.label === label) - Number(a.stream.label === label))
+    .map(({ stream }) => stream.path);
   const known = [
     ...workedPaths(index, camera).toReversed(),
     ...card,

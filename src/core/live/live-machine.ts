@@ -1,3 +1,5 @@
+import { aacUnits } from '../audio/aac-payload.ts';
+import { type SoundFormat, soundFormatOf, soundNameOf } from '../audio/sound-format.ts';
 import type { Credentials } from '../auth/authorization.ts';
 import type { DriveEffect, DriveInput, Machine } from '../machine/machine.ts';
 import { fillUrl } from '../net/path-login.ts';
@@ -9,9 +11,10 @@ import { TrackReception } from '../rtp/track-reception.ts';
 import { RtspClient } from '../rtsp/client.ts';
 import { answerWithin, type ClientEffect, type ClientInput, type Track } from '../rtsp/client-types.ts';
 import { declaredParameterSets } from '../sdp/sdp-parser.ts';
+import { h264CodecString, h265CodecString } from '../video/codec-strings.ts';
 import { JpegDepacketiser } from '../video/jpeg-depacketiser.ts';
-import { H264_NAL, h264NalType } from '../video/nal.ts';
-import { type AccessUnit, annexB, h264CodecString, NalDepacketiser } from '../video/nal-depacketiser.ts';
+import { H264_NAL, H265_NAL, h264NalType, h265NalType } from '../video/nal.ts';
+import { type AccessUnit, annexB, NalDepacketiser } from '../video/nal-depacketiser.ts';
 
 type LiveTimer = 'answer' | 'keepAlive' | 'report' | 'goodbye';
 export type LiveInput = DriveInput<LiveTimer>;
@@ -27,6 +30,9 @@ export type LiveEffect =
       /** By the camera's own clock; `null` before it reported. */
       readonly takenUnixMs: number | null;
     }
+  /** What comes beside the picture; `format` is `null` where no page can be given it. */
+  | { readonly kind: 'sound'; readonly codec: string; readonly format: SoundFormat | null }
+  | { readonly kind: 'heard'; readonly unit: Uint8Array }
   /** It is no more, and why. */
   | { readonly kind: 'ended'; readonly message: string };
 
@@ -45,13 +51,18 @@ export const LIVE_TIMEOUT_MS = 5000;
 const GOODBYE_MS = 500;
 const DEFAULT_CLOCK_HZ = 90_000;
 
+type NalCodec = 'H264' | 'H265';
+const isSps = (codec: NalCodec, [first = 0]: Uint8Array): boolean =>
+  codec === 'H264' ? h264NalType(first) === H264_NAL.sps : h265NalType(first) === H265_NAL.sps;
+
 /**
  * Draws a stream and gives its pictures as they complete, until it is cancelled or the camera ends it; then the camera is
  * told goodbye. A codec that no page can be given is said plainly.
  */
 export class LiveMachine implements Machine<LiveInput, LiveEffect> {
   readonly #client: RtspClient;
-  readonly #h264 = new NalDepacketiser('H264');
+  #units: NalDepacketiser | null = null;
+  #sound: { readonly track: Track; readonly format: SoundFormat } | null = null;
   readonly #jpeg = new JpegDepacketiser();
   #effects: LiveEffect[] = [];
   #reception: TrackReception | null = null;
@@ -135,6 +146,7 @@ export class LiveMachine implements Machine<LiveInput, LiveEffect> {
         return this.#start(effect.tracks, atMs);
       case 'rtp':
         if (effect.track === this.#video) this.#takePacket(effect.packet, effect.track, atMs);
+        else if (effect.track === this.#sound?.track) this.#takeSound(effect.packet, this.#sound.format);
         return;
       case 'rtcp':
         if (effect.track === this.#video) this.#reception?.pushRtcp(effect.packet, effect.atMs);
@@ -165,16 +177,24 @@ export class LiveMachine implements Machine<LiveInput, LiveEffect> {
   #start(tracks: readonly Track[], atMs: number): void {
     const video = tracks.find(({ media }) => media.kind === 'video');
     const codec = video?.media.codec ?? null;
-    if (!video || (codec !== 'H264' && codec !== 'JPEG')) {
+    if (!video || (codec !== 'H264' && codec !== 'H265' && codec !== 'JPEG')) {
       this.#emit({ kind: 'format', codec: codec ?? 'unknown', codecString: null });
       return this.#put({ kind: 'stop', atMs }, atMs);
     }
     this.#video = video;
     this.#reception = new TrackReception(video.media.clockRate ?? DEFAULT_CLOCK_HZ);
     this.#sendReport(video, atMs);
-    if (codec === 'JPEG') return this.#emit({ kind: 'format', codec, codecString: this.options.pictureFormat });
+    if (codec === 'JPEG') {
+      this.#emit({ kind: 'format', codec, codecString: this.options.pictureFormat });
+      return this.#announceSound(tracks);
+    }
+    this.#units = new NalDepacketiser(codec);
     this.#parameterSets = declaredParameterSets(video.media);
-    this.#announce(this.#parameterSets.find((nal) => h264NalType(nal[0] ?? 0) === H264_NAL.sps));
+    this.#announce(
+      this.#parameterSets.find((nal) => isSps(codec, nal)),
+      codec,
+    );
+    this.#announceSound(tracks);
   }
 
   /** A camera may end a session that never reports; over UDP the report also keeps the way back open. */
@@ -185,11 +205,27 @@ export class LiveMachine implements Machine<LiveInput, LiveEffect> {
   }
 
   /** The decoder is set up anew whenever the profile changes: what arrives wins over what was described. */
-  #announce(sps: Uint8Array | undefined): void {
-    const codecString = sps ? h264CodecString(sps) : null;
+  #announce(sps: Uint8Array | undefined, codec: NalCodec): void {
+    const codecString = sps ? (codec === 'H264' ? h264CodecString(sps) : h265CodecString(sps)) : null;
     if (codecString === null || codecString === this.#announced) return;
     this.#announced = codecString;
-    this.#emit({ kind: 'format', codec: 'H264', codecString });
+    this.#emit({ kind: 'format', codec, codecString });
+  }
+
+  #announceSound(tracks: readonly Track[]): void {
+    const track = tracks.find(({ media }) => media.kind === 'audio');
+    if (!track) return;
+    const format = soundFormatOf(track.media);
+    if (format) this.#sound = { track, format };
+    this.#emit({ kind: 'sound', codec: soundNameOf(track.media), format });
+  }
+
+  #takeSound(bytes: Uint8Array, format: SoundFormat): void {
+    const parsed = parseRtpPacket(bytes);
+    if (!parsed.ok || parsed.value.payload.length === 0) return;
+    const { payload } = parsed.value;
+    const units = format.codec === 'AAC' ? (aacUnits(payload, format.packing) ?? []) : [payload];
+    for (const unit of units) this.#emit({ kind: 'heard', unit });
   }
 
   #takePacket(bytes: Uint8Array, track: Track, atMs: number): void {
@@ -202,9 +238,11 @@ export class LiveMachine implements Machine<LiveInput, LiveEffect> {
       if (picture) this.#give(picture.file, true, this.#takenAt(picture.rtpTimestamp, clockHz));
       return;
     }
-    const units = this.#h264.push(parsed.value);
-    if (this.#h264.fault) return this.#giveUp(this.#h264.fault.message, atMs);
-    for (const unit of units) this.#giveUnit(unit, clockHz);
+    const { codec } = track.media;
+    if (!this.#units || (codec !== 'H264' && codec !== 'H265')) return;
+    const units = this.#units.push(parsed.value);
+    if (this.#units.fault) return this.#giveUp(this.#units.fault.message, atMs);
+    for (const unit of units) this.#giveUnit(unit, codec, clockHz);
   }
 
   /** What comes is no picture: that is told, and the camera goodbye. */
@@ -214,9 +252,9 @@ export class LiveMachine implements Machine<LiveInput, LiveEffect> {
     this.#leave(atMs);
   }
 
-  #giveUnit(unit: AccessUnit, clockHz: number): void {
-    const sps = unit.nals.find((nal) => h264NalType(nal[0] ?? 0) === H264_NAL.sps);
-    this.#announce(sps);
+  #giveUnit(unit: AccessUnit, codec: NalCodec, clockHz: number): void {
+    const sps = unit.nals.find((nal) => isSps(codec, nal));
+    this.#announce(sps, codec);
     const nals = unit.isKeyFrame && !sps ? [...this.#parameterSets, ...unit.nals] : unit.nals;
     this.#give(annexB(nals), unit.isKeyFrame, this.#takenAt(unit.rtpTimestamp, clockHz));
   }

@@ -166,7 +166,7 @@ test.each([
 });
 
 test.each([
-  { why: 'files', text: 'ftp://h/', user: null, cause: 'bad-url' },
+  { why: 'a web page', text: 'http://h/', user: null, cause: 'bad-url' },
   { why: 'a placeholder and no account', text: 'rtsp://h/?pwd={secret}', user: null, cause: 'auth-required' },
   { why: 'a line end in the account', text: 'rtsp://h/', user: 'op\r\nX: y', cause: 'bad-url' },
   { why: 'an encoded line end in the account', text: 'rtsp://op%0d%0aX:y@h/', user: null, cause: 'bad-url' },

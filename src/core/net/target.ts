@@ -18,15 +18,26 @@ export interface TargetFault {
   readonly note: string;
 }
 
+const isHttp = ({ scheme }: StreamUrl): boolean => scheme === 'http' || scheme === 'https';
+
 /**
  * Reads what somebody asks to be dialled: a URL, and an account that counts before one inside it.
  * @param user the account given beside the URL; `null` when none was
  * @param secret its secret; `null` takes that of the URL
+ * @param isTunnel RTSP inside HTTP is meant by an http:// URL
  */
-export function readTarget(text: string, user: string | null, secret: string | null): Result<Target, TargetFault> {
+export function readTarget(
+  text: string,
+  user: string | null,
+  secret: string | null,
+  isTunnel = false,
+): Result<Target, TargetFault> {
   const parsed = parseStreamUrl(text);
   if (!parsed.ok) return err({ cause: 'bad-url', note: `${parsed.error.message}.` });
   const { url } = parsed.value;
+  // a page of a camera is no stream: RTSP inside HTTP is asked for by whoever knows that it is there
+  if (isHttp(url) && !isTunnel)
+    return err({ cause: 'bad-url', note: `Expected an rtsp:// URL, got ${url.scheme}://.` });
   if (user !== null && hasControl(user))
     return err({ cause: 'bad-url', note: 'The account has a line end or another control sign in it.' });
   const given = user ?? url.user;

@@ -182,7 +182,3 @@ const START_CODE = Uint8Array.of(0, 0, 0, 1);
 /** NAL units as a byte stream with start codes. Source: H.264 Annex B. */
 export const annexB = (nals: readonly Uint8Array[]): Uint8Array =>
   concatBytes(nals.flatMap((nal) => [START_CODE, nal]));
-
-/** `codecs` parameter of an H.264 stream from its SPS: avc1.PPCCLL. Source: RFC 6381 §3.3. */
-export const h264CodecString = (sps: Uint8Array): string =>
-  `avc1.${[1, 2, 3].map((i) => (sps[i] ?? 0).toString(16).padStart(2, '0')).join('')}`;

@@ -3,9 +3,10 @@ import fc from 'fast-check';
 import { bytesFromHex, hexOf } from '../base/bytes.ts';
 import type { RtpPacket } from '../rtp/rtp-packet.ts';
 import { modelledRate } from './bitrate-model.ts';
+import { h264CodecString, h265CodecString } from './codec-strings.ts';
 import { packetiseH264 } from './h264-packetiser.ts';
 import { removeEmulationPrevention } from './nal.ts';
-import { annexB, h264CodecString, NalDepacketiser } from './nal-depacketiser.ts';
+import { annexB, NalDepacketiser } from './nal-depacketiser.ts';
 import { parseSps } from './sps.ts';
 
 const hex = (text: string): Uint8Array => {
@@ -165,4 +166,11 @@ test.each([
 
 test('a codec the model does not know has no rate, rather than a guessed one', () => {
   expect(modelledRate({ codec: 'MPV', width: 640, height: 480, fps: 25, gopFrames: 12 })).toBeNull();
+});
+
+// x265 at main profile, level 2.0; the string as ISO/IEC 14496-15 §E.3 spells it for these bytes.
+test('an H.265 stream names its codec by its SPS', () => {
+  const sps = Uint8Array.from([0x42, 1, 1, 1, 0x60, 0, 0, 3, 0, 0x90, 0, 0, 3, 0, 0, 3, 0, 0x3c, 0xa0]);
+  expect(h265CodecString(sps)).toBe('hev1.1.6.L60.90');
+  expect(h265CodecString(sps.subarray(0, 9))).toBeNull();
 });

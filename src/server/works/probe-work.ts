@@ -9,7 +9,7 @@ import { workOf } from './work.ts';
 const MOST = { most: 64, many: 'probes' };
 
 export const PROBE = workOf(probeRequestSchema, MOST, async (request, world, signal, { say }) => {
-  const target = readTarget(request.url, request.user, request.secret);
+  const target = readTarget(request.url, request.user, request.secret, request.tunnel);
   if (!target.ok) return say({ kind: 'report', report: reportOfBadTarget(target.error) });
   const { diagnose = false, paths = [], onvifPort = null, ...rest } = request;
   const run = { ...rest, ...target.value };

@@ -9,9 +9,13 @@ const MOST = { most: 4, many: 'counts' };
 
 const TIMEOUT_MS = 5000;
 
-export const SESSIONS = workOf(sessionsRequestSchema, MOST, async ({ url, user, secret, most }, world, signal, out) => {
-  const say = (line: SessionsLine): void => out.say(line);
-  const target = readTarget(url, user, secret);
-  if (!target.ok) return say({ kind: 'counted', report: badTargetReport(target.error.note, most) });
-  await runSessions({ ...target.value, transport: 'auto', most, timeoutMs: TIMEOUT_MS }, world, signal, say);
-});
+export const SESSIONS = workOf(
+  sessionsRequestSchema,
+  MOST,
+  async ({ url, user, secret, tunnel, most }, world, signal, out) => {
+    const say = (line: SessionsLine): void => out.say(line);
+    const target = readTarget(url, user, secret, tunnel);
+    if (!target.ok) return say({ kind: 'counted', report: badTargetReport(target.error.note, most) });
+    await runSessions({ ...target.value, transport: 'auto', most, timeoutMs: TIMEOUT_MS }, world, signal, say);
+  },
+);

@@ -5,6 +5,7 @@ import { PROBE } from './probe-work.ts';
 import { SCAN } from './scan-work.ts';
 import { SESSIONS } from './sessions-work.ts';
 import { STEER } from './steer-work.ts';
+import { STILL } from './still-work.ts';
 import type { Work } from './work.ts';
 
 /** POST /api/NAME: one answer of JSON lines, as they happen; hanging up cancels. */
@@ -14,6 +15,7 @@ export const LINE_WORKS: ReadonlyMap<string, Work> = new Map([
   ['onvif', ONVIF],
   ['hear', HEAR],
   ['sessions', SESSIONS],
+  ['still', STILL],
 ]);
 
 /**

@@ -53,3 +53,14 @@ export async function startGallery(faults: readonly GalleryFault[]): Promise<Gal
     },
   };
 }
+
+/** Faults that any client on this machine can dial, with what they are: those that have a port of their own. */
+export function galleryListing(faults: readonly GalleryFault[], gallery: GalleryNetwork) {
+  return faults.flatMap(({ id, name, host, url, user, secret, is }) => {
+    const match = /^(rtsps?):\/\/[^/:]+(?::(\d{1,5}))?(\/.*)?$/.exec(url);
+    const port = match ? gallery.loopbackPort(host, Number(match[2] ?? 554)) : undefined;
+    return match && port !== undefined
+      ? [{ id, name, is, user, password: secret, url: `${match[1]}://127.0.0.1:${port}${match[3] ?? ''}` }]
+      : [];
+  });
+}

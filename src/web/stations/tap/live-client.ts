@@ -1,13 +1,38 @@
 import { LIVE_PROTOCOL } from '../../../contract/app-header.ts';
 import { decodeLiveFrame, type LiveFrame } from '../../../contract/live-frame.ts';
-import { JPEG_PICTURES, type LiveMessage, type LiveRequest } from '../../../contract/probe-api.ts';
+import { JPEG_PICTURES, type LiveMessage, type LiveRequest, type PlayedSound } from '../../../contract/probe-api.ts';
 import { serverToken } from '../../api/client.ts';
+import { canPlay, SoundPlayer } from './sound-player.ts';
 
 export type LiveState =
   | { readonly status: 'opening' }
-  | { readonly status: 'playing'; readonly behindS: number; readonly byCameraClock: boolean }
+  | {
+      readonly status: 'playing';
+      readonly behindS: number;
+      readonly byCameraClock: boolean;
+      /** `null` where the stream carries none. */
+      readonly sound: LiveSound | null;
+    }
   /** It will not play; `message` says plainly why. */
-  | { readonly status: 'still'; readonly message: string };
+  | {
+      readonly status: 'still';
+      readonly message: string;
+      /** The stream is well, and this browser cannot decode it. */
+      readonly isBeyondBrowser: boolean;
+    };
+
+export interface LiveSound {
+  readonly codec: string;
+  readonly isPlayable: boolean;
+  readonly isOn: boolean;
+  readonly levelDbfs: number | null;
+}
+
+export interface LiveView {
+  /** Plays its sound, or no more; from a press, which is what a browser asks for. */
+  listen(isOn: boolean): void;
+  close(): void;
+}
 
 /** Decoder queue above which pictures are skipped up to the next key frame: falling behind is worse than a gap. */
 const MAX_QUEUED_PICTURES = 8;
@@ -23,12 +48,12 @@ interface Taken {
   readonly byCameraClock: boolean;
 }
 
-/** Draws a live stream on a canvas. Returns what ends it. */
+/** Draws a live stream on a canvas, its sound silent until asked for. */
 export function openLiveView(
   request: LiveRequest,
   canvas: HTMLCanvasElement,
   onState: (state: LiveState) => void,
-): () => void {
+): LiveView {
   onState({ status: 'opening' });
   const scheme = location.protocol === 'https:' ? 'wss' : 'ws';
   const protocols = serverToken === null ? [LIVE_PROTOCOL] : [LIVE_PROTOCOL, serverToken];
@@ -42,13 +67,17 @@ export function openLiveView(
   /** When each picture in the decoder was taken, by its time stamp there. */
   const taken = new Map<number, Taken>();
   let isJpeg = false;
+  let played: PlayedSound | null = null;
+  let sound: LiveSound | null = null;
+  let player: SoundPlayer | null = null;
 
-  const end = (message: string | null): void => {
+  const end = (message: string | null, isBeyondBrowser = false): void => {
     if (isOver) return;
     isOver = true;
     socket.close();
     if (decoder && decoder.state !== 'closed') decoder.close();
-    if (message !== null) onState({ status: 'still', message });
+    player?.close();
+    if (message !== null) onState({ status: 'still', message, isBeyondBrowser });
   };
   const draw = (picture: CanvasImageSource, width: number, height: number, when: Taken | undefined): void => {
     if (isOver) return;
@@ -59,7 +88,12 @@ export function openLiveView(
     if (!when || now - lastStateMs < STATE_INTERVAL_MS) return;
     lastStateMs = now;
     const behindS = Math.max(0, (now - when.unixMs) / 1000);
-    onState({ status: 'playing', behindS, byCameraClock: when.byCameraClock });
+    onState({
+      status: 'playing',
+      behindS,
+      byCameraClock: when.byCameraClock,
+      sound: sound && { ...sound, isOn: player !== null, levelDbfs: player?.levelDbfs ?? null },
+    });
   };
   const paint = (frame: VideoFrame): void => {
     const when = taken.get(frame.timestamp);
@@ -102,9 +136,20 @@ export function openLiveView(
     if (typeof data === 'string') {
       const message: LiveMessage = JSON.parse(data);
       if (message.kind === 'ended') return end(message.message);
+      if (message.kind === 'sound') {
+        const { codec: name, format } = message;
+        played = format;
+        sound = { codec: name, isPlayable: false, isOn: false, levelDbfs: null };
+        if (format)
+          void canPlay(format).then((isPlayable) => {
+            if (sound) sound = { ...sound, isPlayable };
+          });
+        return;
+      }
       if (message.codecString === null)
         return end(
           `A ${message.codec} stream cannot be shown in a browser here. It was measured all the same; destinations that take ${message.codec} will show it.`,
+          true,
         );
       const { codecString } = message;
       isJpeg = codecString === JPEG_PICTURES;
@@ -113,12 +158,17 @@ export function openLiveView(
       void VideoDecoder.isConfigSupported({ codec: codecString }).then(({ supported }) => {
         if (isOver) return;
         if (supported) startDecoder(codecString);
-        else end(`This browser cannot decode ${codecString}. The stream was measured all the same.`);
+        else
+          end(
+            `This browser cannot decode ${codecWords(message.codec)}. The stream is well and was measured all the same: a recorder or viewer that takes it will show it.`,
+            true,
+          );
       });
       return;
     }
     const frame = decodeLiveFrame(data);
     if (!frame) return;
+    if (frame.isSound) return player?.push(frame.accessUnit);
     const when = takenAt(frame);
     if (isJpeg) return void paintJpeg(frame.accessUnit, when);
     if (decoder?.state !== 'configured') return;
@@ -131,8 +181,17 @@ export function openLiveView(
       new EncodedVideoChunk({ type: frame.isKeyFrame ? 'key' : 'delta', timestamp, data: frame.accessUnit }),
     );
   };
-  return () => end(null);
+  return {
+    listen: (isOn) => {
+      player?.close();
+      player = isOn && played ? new SoundPlayer(played) : null;
+      lastStateMs = 0; // the next picture tells it
+    },
+    close: () => end(null),
+  };
 }
+
+const codecWords = (codec: string): string => (codec === 'H265' ? 'H.265' : codec === 'H264' ? 'this H.264' : codec);
 
 /** When a picture was taken: by the camera's clock where that can be believed, else when it arrived. */
 function takenAt({ takenUnixMs, arrivedUnixMs }: LiveFrame): Taken {

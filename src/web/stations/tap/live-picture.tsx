@@ -3,7 +3,9 @@ import type { Camera, Stream } from '../../../core/document/chapters/cameras/cam
 import { plainUrlOf } from '../../../core/document/stream-address.ts';
 import { Button } from '../../ui/button.tsx';
 import { useVault } from '../../vault/vault-context.tsx';
-import { type LiveState, openLiveView } from './live-client.ts';
+import { DeviceStill } from './device-still.tsx';
+import { type LiveState, type LiveView, openLiveView } from './live-client.ts';
+import { SoundLine } from './sound-line.tsx';
 
 interface LivePictureProps {
   readonly camera: Camera;
@@ -33,12 +35,14 @@ export function LivePicture({
   const vault = useVault();
   const own = useRef<HTMLCanvasElement>(null);
   const canvas = canvasRef ?? own;
+  const view = useRef<LiveView | null>(null);
   const [state, setState] = useState<LiveState | null>(null);
   const [attempt, setAttempt] = useState(0);
   const [isWanted, setIsWanted] = useState(openKey !== null);
   useEffect(() => setIsWanted(openKey !== null), [openKey]);
 
   const url = plainUrlOf(camera, stream);
+  const tunnel = camera.line === 'tunnel';
   const user = camera.account?.user ?? null;
   const secret = camera.account ? vault.get(camera.account.secretRef) : null;
   // A picture that was opened with a secret is closed with it.
@@ -50,7 +54,12 @@ export function LivePicture({
       setState(null);
       return;
     }
-    return openLiveView({ url, user, secret }, canvas.current, setState);
+    const opened = openLiveView({ url, user, secret, tunnel }, canvas.current, setState);
+    view.current = opened;
+    return () => {
+      view.current = null;
+      opened.close();
+    };
   }, [isAsked, openKey, attempt, url, user, secret]);
 
   const message = isWithheld
@@ -86,11 +95,13 @@ export function LivePicture({
       {message !== null && (
         <div className="flex max-w-[85%] flex-col items-center gap-3 text-center text-soft">
           <p role={canRetry ? 'alert' : undefined}>{message}</p>
+          {canRetry && state.isBeyondBrowser && <DeviceStill camera={camera} stream={stream} />}
           {canRetry && <Button onClick={() => setAttempt(attempt + 1)}>Open it again</Button>}
         </div>
       )}
       {isAsked && state?.status === 'playing' && (
-        <figcaption className="absolute top-2 right-2 left-2 flex items-center justify-end gap-2 text-small">
+        <figcaption className="absolute top-2 right-2 left-2 flex flex-wrap items-center justify-end gap-2 text-small">
+          {state.sound && <SoundLine sound={state.sound} onListen={(isOn) => view.current?.listen(isOn)} />}
           <span
             className="rounded-control bg-sheet px-2 py-0.5"
             title={

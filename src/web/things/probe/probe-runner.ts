@@ -30,12 +30,12 @@ const openSiteId = (_: AppDispatch, getState: () => RootState): string => select
 
 /** What the site knows that may help where the probe fails. */
 const hintsFor =
-  (camera: Camera) =>
+  (camera: Camera, { label }: Stream) =>
   (_: AppDispatch, getState: () => RootState): Pick<ProbeRequest, 'paths' | 'onvifPort'> => {
     const site = selectSite(getState());
     const model = site.models.find(({ id }) => id === camera.modelId);
     return {
-      paths: [...pathHints(site, selectIndex(getState()), camera, MOST_HINTED_PATHS)],
+      paths: [...pathHints(site, selectIndex(getState()), camera, label, MOST_HINTED_PATHS)],
       onvifPort: onvifPortOf(camera, model),
     };
   };
@@ -63,8 +63,9 @@ export async function probeStream(
       timeoutMs: STEP_TIMEOUT_MS,
       media: true,
       transport,
+      tunnel: camera.line === 'tunnel',
       diagnose: true,
-      ...dispatch(hintsFor(camera)),
+      ...dispatch(hintsFor(camera, stream)),
     };
     await streamProbe(request, controller.signal, (event) => {
       dispatch(probeEventSeen({ streamId: stream.id, event }));

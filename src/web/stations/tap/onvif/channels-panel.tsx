@@ -2,6 +2,7 @@ import { useEffect, useRef, useState } from 'react';
 import { CAMERA_RANGES, type Camera, UNPLANNED } from '../../../../core/document/chapters/cameras/camera.ts';
 import { streamsOfCard } from '../../../../core/document/offered-streams.ts';
 import { freeName } from '../../../../core/document/things.ts';
+import { SCHEMES_OF_LINES } from '../../../../core/net/camera-line.ts';
 import { buildStreamUrl } from '../../../../core/net/stream-url.ts';
 import type { ProbeReport } from '../../../../core/probe/probe-types.ts';
 import { sayBreak } from '../../../api/client.ts';
@@ -77,7 +78,7 @@ export function ChannelsPanel({ camera }: { camera: Camera }) {
         put({ channel, path, outcome: 'trying', note: '' });
         const [pathname = '', query] = path.split('?', 2);
         const url = buildStreamUrl({
-          scheme: 'rtsp',
+          scheme: SCHEMES_OF_LINES[camera.line],
           user: null,
           password: null,
           host: camera.host,
@@ -89,6 +90,7 @@ export function ChannelsPanel({ camera }: { camera: Camera }) {
           url,
           user,
           secret,
+          tunnel: camera.line === 'tunnel',
           seconds: 1,
           timeoutMs: STEP_TIMEOUT_MS,
           media: false,

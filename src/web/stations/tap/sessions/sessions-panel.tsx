@@ -40,7 +40,9 @@ export function SessionsPanel({ camera, stream }: { camera: Camera; stream: Stre
     const user = camera.account?.user ?? null;
     const secret = camera.account && user !== null ? (vault.get(camera.account.secretRef) ?? '') : null;
     setIsAsking(false);
-    stop.current = startCount(camera, { url: plainUrlOf(camera, stream), user, secret, most }, dispatch, setState);
+    const tunnel = camera.line === 'tunnel';
+    const request = { url: plainUrlOf(camera, stream), user, secret, tunnel, most };
+    stop.current = startCount(camera, request, dispatch, setState);
   };
   return (
     <Panel

@@ -1,0 +1,70 @@
+import { useEffect, useState } from 'react';
+import type { Camera, Stream } from '../../../core/document/chapters/cameras/camera.ts';
+import { isReadingCurrent, rememberedReading } from '../../../core/document/onvif-evidence.ts';
+import type { ReadUri } from '../../../core/onvif/reading.ts';
+import { profileFor } from '../../../core/stations/tap/onvif-plan-facts.ts';
+import { fetchStill } from '../../api/still.ts';
+import { selectIndex, selectSite } from '../../store/site-slice.ts';
+import { useAppSelector } from '../../store/store.ts';
+import { Button } from '../../ui/button.tsx';
+import { sayWhen } from '../../ui/say-when.ts';
+import { useVault } from '../../vault/vault-context.tsx';
+
+type Shown =
+  | { readonly status: 'asked' }
+  | { readonly status: 'there'; readonly url: string; readonly at: string }
+  | { readonly status: 'none'; readonly message: string };
+
+/** Where the device gives a still of this stream, by its last reading; `null` where none is known. */
+function useStillAddress(camera: Camera, stream: Stream): ReadUri | null {
+  const index = useAppSelector(selectIndex);
+  const site = useAppSelector(selectSite);
+  const remembered = rememberedReading(index, camera.id);
+  const model = site.models.find(({ id }) => id === camera.modelId);
+  if (!remembered || !isReadingCurrent(remembered, camera, model)) return null;
+  const { profiles } = remembered.reading;
+  const still = (profileFor(stream, camera, profiles) ?? profiles[0])?.still ?? null;
+  // an inner address leads nowhere from here
+  return still && still.elsewhere === '' ? still : null;
+}
+
+/** In place of a picture that this browser cannot decode: one still that the device makes itself. */
+export function DeviceStill({ camera, stream }: { camera: Camera; stream: Stream }) {
+  const vault = useVault();
+  const address = useStillAddress(camera, stream);
+  const [shown, setShown] = useState<Shown>({ status: 'asked' });
+  const [attempt, setAttempt] = useState(0);
+  const { host, account } = camera;
+  const port = address?.port;
+  const path = address?.path;
+  const secret = account ? vault.get(account.secretRef) : null;
+  // biome-ignore lint/correctness/useExhaustiveDependencies: another attempt takes another still
+  useEffect(() => {
+    if (port === undefined || path === undefined) return;
+    const controller = new AbortController();
+    setShown({ status: 'asked' });
+    fetchStill({ host, port, path, user: account?.user ?? null, secret }, controller.signal).then(
+      (url) => setShown({ status: 'there', url, at: new Date().toISOString() }),
+      (error: unknown) => {
+        if (!controller.signal.aborted)
+          setShown({ status: 'none', message: error instanceof Error ? error.message : 'No still came.' });
+      },
+    );
+    return () => controller.abort();
+  }, [host, port, path, account?.user, secret, attempt]);
+  if (!address)
+    return <p className="text-small">Read the device by ONVIF, and a still of its own is shown here instead.</p>;
+  if (shown.status === 'asked') return <p className="text-small">Asking it for a still …</p>;
+  if (shown.status === 'none') return <p className="text-small">No still by ONVIF: {shown.message}</p>;
+  return (
+    <>
+      <img src={shown.url} alt={`Still of ${camera.name}`} className="max-h-[30vh] border border-hair" />
+      <p className="text-small">
+        A still that the device made itself, {sayWhen(shown.at)}.{' '}
+        <Button kind="quiet" onClick={() => setAttempt(attempt + 1)}>
+          Take another
+        </Button>
+      </p>
+    </>
+  );
+}
