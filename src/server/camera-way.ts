@@ -31,7 +31,7 @@ export const toCamera =
       now,
       put,
       safely,
-      how: { tlsHost: isEncrypted(url) ? host : null },
+      how: { tlsHost: isEncrypted(url) ? host : null, isReadAtOnce: !isTunnel(url) },
       // a login that the path asks for is none of what a tunnel is opened with
       tunnel: isTunnel(url)
         ? { path: url.path || '/', host, cookie: world.entropy.hex(11), userAgent: USER_AGENT }

@@ -48,6 +48,11 @@ export interface UdpPair {
 export interface LineHow {
   /** With TLS; the name by which it was dialled goes with it. */
   readonly tlsHost: string | null;
+  /**
+   * What is handed on is taken before the next read: its bytes lie in one buffer that is filled again and again, and nothing is
+   * copied. Else each piece is its taker's own.
+   */
+  readonly isReadAtOnce?: boolean;
 }
 
 /** Looks names up and opens connections. Everything that waits ends with its signal. */

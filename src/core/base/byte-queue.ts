@@ -15,7 +15,7 @@ export class ByteQueue {
   get length(): number {
     return this.#to - this.#from;
   }
-  /** @param chunk must not change from then on */
+  /** @param chunk must not change until `own` is called; views that were taken of it live no longer than it stays as it is */
   append(chunk: Uint8Array): void {
     const { length } = this;
     if (length === 0) {
@@ -35,6 +35,14 @@ export class ByteQueue {
     }
     this.#store.set(chunk, this.#to);
     this.#to += chunk.length;
+  }
+  /** Copies what is left of a chunk that was taken as it is: from here on its giver may fill it again. */
+  own(): void {
+    if (this.#isOwn || this.length === 0) return;
+    this.#store = this.peek(this.length).slice();
+    this.#from = 0;
+    this.#to = this.#store.length;
+    this.#isOwn = true;
   }
   at(offset: number): number | undefined {
     return offset < this.length ? this.#store[this.#from + offset] : undefined;

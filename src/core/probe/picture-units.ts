@@ -15,6 +15,8 @@ export interface PayloadContents {
 export type ReadPayload = (payload: Uint8Array) => PayloadContents;
 
 const NOTHING: PayloadContents = { startsKeyFrame: false, sps: null };
+const CLOSED_START: PayloadContents = { startsKeyFrame: true, isOpen: false, sps: null };
+const OPEN_START: PayloadContents = { startsKeyFrame: true, isOpen: true, sps: null };
 
 /** NAL units of an aggregation payload: 16-bit sizes after a header of `headerBytes` (RFC 6184 §5.7.1, RFC 7798 §4.4.2). */
 function* aggregated(payload: Uint8Array, headerBytes: number): Generator<Uint8Array> {
@@ -54,40 +56,49 @@ function hasRecoveryPoint(nal: Uint8Array): boolean {
   return false;
 }
 
+/** What one unit adds to what its payload says so far. */
+function withH264(contents: PayloadContents, nal: Uint8Array): PayloadContents {
+  const type = h264NalType(nal[0] ?? 0);
+  if (type === H264_NAL.sps) return { ...contents, sps: nal.slice() };
+  if (type === H264_NAL.idrSlice) return { ...contents, startsKeyFrame: true, isOpen: false };
+  if (type === H264_NAL.sei && !contents.startsKeyFrame && hasRecoveryPoint(nal))
+    return { ...contents, startsKeyFrame: true, isOpen: true };
+  return contents;
+}
+
+// Most payloads say nothing, and every payload of a stream passes here: those cost no object.
 const h264: ReadPayload = (payload) => {
   const type = h264NalType(payload[0] ?? 0);
   if (type === 28) {
     const header = payload[1] ?? 0; // FU header: start bit and NAL type (RFC 6184 §5.8)
-    return { startsKeyFrame: (header & 0x80) !== 0 && (header & 0x1f) === H264_NAL.idrSlice, sps: null };
+    return (header & 0x80) !== 0 && (header & 0x1f) === H264_NAL.idrSlice ? CLOSED_START : NOTHING;
   }
+  if (type !== 24) return withH264(NOTHING, payload);
   let contents = NOTHING;
-  for (const nal of type === 24 ? aggregated(payload, 1) : [payload]) {
-    const nalType = h264NalType(nal[0] ?? 0);
-    if (nalType === H264_NAL.sps) contents = { ...contents, sps: nal.slice() };
-    if (nalType === H264_NAL.idrSlice) contents = { ...contents, startsKeyFrame: true, isOpen: false };
-    else if (nalType === H264_NAL.sei && !contents.startsKeyFrame && hasRecoveryPoint(nal))
-      contents = { ...contents, startsKeyFrame: true, isOpen: true };
-  }
+  for (const nal of aggregated(payload, 1)) contents = withH264(contents, nal);
   return contents;
 };
 
 /** ITU-T H.265 §7.4.2.2 Table 7-1: CRA_NUT. */
 const CLEAN_RANDOM_ACCESS = 21;
 const isIrap = (type: number): boolean => type >= H265_NAL.firstIrap && type <= H265_NAL.lastIrap;
+const startOf = (type: number): PayloadContents => (type === CLEAN_RANDOM_ACCESS ? OPEN_START : CLOSED_START);
+
+function withH265(contents: PayloadContents, nal: Uint8Array): PayloadContents {
+  const type = h265NalType(nal[0] ?? 0);
+  if (type === H265_NAL.sps) return { ...contents, sps: nal.slice() };
+  return isIrap(type) ? { ...contents, ...startOf(type), sps: contents.sps } : contents;
+}
 
 const h265: ReadPayload = (payload) => {
   const type = h265NalType(payload[0] ?? 0);
   if (type === 49) {
     const header = payload[2] ?? 0; // FU header (RFC 7798 §4.4.3)
-    const startsKeyFrame = (header & 0x80) !== 0 && isIrap(header & 0x3f);
-    return { startsKeyFrame, isOpen: startsKeyFrame && (header & 0x3f) === CLEAN_RANDOM_ACCESS, sps: null };
+    return (header & 0x80) !== 0 && isIrap(header & 0x3f) ? startOf(header & 0x3f) : NOTHING;
   }
+  if (type !== 48) return withH265(NOTHING, payload);
   let contents = NOTHING;
-  for (const nal of type === 48 ? aggregated(payload, 2) : [payload]) {
-    const nalType = h265NalType(nal[0] ?? 0);
-    if (nalType === H265_NAL.sps) contents = { ...contents, sps: nal.slice() };
-    if (isIrap(nalType)) contents = { ...contents, startsKeyFrame: true, isOpen: nalType === CLEAN_RANDOM_ACCESS };
-  }
+  for (const nal of aggregated(payload, 2)) contents = withH265(contents, nal);
   return contents;
 };
 

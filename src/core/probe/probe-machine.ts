@@ -75,11 +75,22 @@ export class ProbeMachine implements Machine<ProbeInput, ProbeEffect> {
   #certificate: CertificateSeen | null = null;
   #tapeEntries = 0;
   #reported = false;
+  #unitFault: string | null = null;
 
   constructor(private readonly options: ProbeOptions) {
     const { credentials, transport, userAgent, media, cnonce, loginBy = 'any' } = options;
     this.#veiled = fillUrl(options.url, credentials);
-    this.#client = new RtspClient({ ...this.#veiled, credentials, transport, userAgent, play: media, cnonce, loginBy });
+    const onRtp = (track: Track, packet: Uint8Array, atMs: number): void => this.#takePacket(track, packet, atMs);
+    this.#client = new RtspClient({
+      ...this.#veiled,
+      credentials,
+      transport,
+      userAgent,
+      play: media,
+      cnonce,
+      loginBy,
+      onRtp,
+    });
   }
 
   /** The effects that start it; the driver then resolves the host. */
@@ -135,6 +146,9 @@ export class ProbeMachine implements Machine<ProbeInput, ProbeEffect> {
 
   #drive(input: ClientInput): void {
     for (const effect of this.#client.handle(input)) this.#take(effect, input.atMs);
+    const fault = this.#unitFault;
+    this.#unitFault = null;
+    if (fault !== null) this.#giveUp(fault, input.atMs);
   }
 
   #take(effect: ClientEffect, atMs: number): void {
@@ -230,7 +244,9 @@ export class ProbeMachine implements Machine<ProbeInput, ProbeEffect> {
     const meter = this.#meterOf(track);
     const metered = meter.push(bytes, atMs);
     if (!metered || track.media.kind !== 'video' || this.#stage === 'over') return;
-    if (meter.unitFault) return this.#giveUp(meter.unitFault.message, atMs);
+    // told while its client is at work, and acted on once that is done
+    if (meter.unitFault) this.#unitFault = meter.unitFault.message;
+    if (this.#unitFault !== null) return;
     if (this.#stage === 'handshake') this.#earlyKeyFrame ||= metered.startsKeyFrame;
     if (this.#stage === 'firstPacket') {
       const { packet } = metered;

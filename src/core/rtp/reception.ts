@@ -71,8 +71,8 @@ export class ReceptionCounter {
   #priorReceived = 0;
   /** Of sources that ended when the stream began anew: what is lost to §A.1 is not lost to the person. */
   #before: ReceptionTotals = { expected: 0, received: 0, duplicates: 0, late: 0, neverArrived: 0 };
-  /** For each 16-bit number the extended number + 1 that was last seen under it; tells a duplicate from a late packet. */
-  readonly #seen = new Float64Array(SEQUENCE_MODULUS);
+  /** For each 16-bit number the cycle in which it was last seen, from 1; tells a duplicate from a late packet. */
+  readonly #seen = new Uint16Array(SEQUENCE_MODULUS);
 
   constructor(private readonly minSequential: 0 | 2 = 0) {
     this.#probation = minSequential;
@@ -185,7 +185,7 @@ export class ReceptionCounter {
   #count(extended: number, notNewest: boolean): boolean {
     this.#received += 1;
     const slot = ((extended % SEQUENCE_MODULUS) + SEQUENCE_MODULUS) % SEQUENCE_MODULUS;
-    const mark = extended + SEQUENCE_MODULUS + 1; // above 0 also for packets older than a base near 0
+    const mark = (Math.floor(extended / SEQUENCE_MODULUS) + 2) & 0xffff; // above 0 also for packets older than a base near 0
     if (this.#seen[slot] === mark) {
       this.#duplicates += 1;
       return false;

@@ -1,5 +1,3 @@
-import { ByteReader } from '../base/byte-reader.ts';
-import { ShortRead } from '../base/bytes.ts';
 import { type Fault, fault } from '../base/fault.ts';
 import { err, ok, type Result } from '../base/result.ts';
 
@@ -14,37 +12,39 @@ export interface RtpPacket {
   readonly payload: Uint8Array;
 }
 
-/** Reads one RTP packet, past CSRCs, header extension and padding. Source: RFC 3550 §5.1, §5.3.1. */
+const FIXED_BYTES = 12;
+
+const truncated = (bytes: Uint8Array, wanted: number) =>
+  err(fault('rtp.truncated' as const, `Expected ${wanted} bytes of headers, got ${bytes.length}`));
+
+/**
+ * Reads one RTP packet, past CSRCs, header extension and padding. Every packet of a stream passes here: it is read by its
+ * places, without a reader of its own. Source: RFC 3550 §5.1, §5.3.1.
+ */
 export function parseRtpPacket(
   bytes: Uint8Array,
 ): Result<RtpPacket, Fault<'rtp.version' | 'rtp.truncated' | 'rtp.padding'>> {
-  const reader = new ByteReader(bytes);
-  try {
-    const first = reader.u8('version');
-    if (first >> 6 !== 2) return err(fault('rtp.version', `Expected RTP version 2, got ${first >> 6}`));
-    const second = reader.u8('payload type');
-    const sequenceNumber = reader.u16('sequence number');
-    const rtpTimestamp = reader.u32('timestamp');
-    const ssrc = reader.u32('SSRC');
-    reader.skip(4 * (first & 0x0f), 'CSRC list');
-    if (first & 0x10) {
-      reader.skip(2, 'extension profile');
-      reader.skip(4 * reader.u16('extension length'), 'header extension');
-    }
-    const padding = first & 0x20 ? (bytes[bytes.length - 1] ?? 0) : 0;
-    if (first & 0x20 && (padding === 0 || padding > reader.bytesLeft))
-      return err(fault('rtp.padding', `Expected 1 to ${reader.bytesLeft} padding bytes, got ${padding}`));
-    const payload = reader.take(reader.bytesLeft - padding, 'payload');
-    return ok({
-      marker: (second & 0x80) !== 0,
-      payloadType: second & 0x7f,
-      sequenceNumber,
-      rtpTimestamp,
-      ssrc,
-      payload,
-    });
-  } catch (error) {
-    if (error instanceof ShortRead) return err(fault('rtp.truncated', error.message));
-    throw error;
+  const { length } = bytes;
+  const first = bytes[0] ?? 0;
+  if (length > 0 && first >> 6 !== 2) return err(fault('rtp.version', `Expected RTP version 2, got ${first >> 6}`));
+  if (length < FIXED_BYTES) return truncated(bytes, FIXED_BYTES);
+  const at = (place: number): number => bytes[place] ?? 0;
+  let from = FIXED_BYTES + 4 * (first & 0x0f);
+  if (first & 0x10) {
+    if (from + 4 > length) return truncated(bytes, from + 4);
+    from += 4 + 4 * (at(from + 2) * 0x100 + at(from + 3));
   }
+  if (from > length) return truncated(bytes, from);
+  const padding = first & 0x20 ? at(length - 1) : 0;
+  if (first & 0x20 && (padding === 0 || padding > length - from))
+    return err(fault('rtp.padding', `Expected 1 to ${length - from} padding bytes, got ${padding}`));
+  const second = at(1);
+  return ok({
+    marker: (second & 0x80) !== 0,
+    payloadType: second & 0x7f,
+    sequenceNumber: at(2) * 0x100 + at(3),
+    rtpTimestamp: ((at(4) << 24) | (at(5) << 16) | (at(6) << 8) | at(7)) >>> 0,
+    ssrc: ((at(8) << 24) | (at(9) << 16) | (at(10) << 8) | at(11)) >>> 0,
+    payload: bytes.subarray(from, length - padding),
+  });
 }

@@ -17,6 +17,8 @@ export interface RtspClientOptions {
   /** By any scheme that it asks for, the strongest first; or by Basic alone. */
   readonly loginBy?: 'any' | 'basic';
   readonly userAgent: string;
+  /** Takes packets of media at once, instead of an effect for each: a stream is made of thousands. */
+  readonly onRtp?: (track: Track, packet: Uint8Array, atMs: number) => void;
   /** False: hang up after SETUP, without a picture. */
   readonly play: boolean;
   /** Fresh random text for Digest; randomness belongs to the caller. */

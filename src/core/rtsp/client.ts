@@ -111,7 +111,7 @@ export class RtspClient {
         this.#signal('connected');
         break;
       case 'bytes':
-        for (const event of this.#parser.push(input.chunk)) this.#take(event);
+        for (const event of this.#parser.push(input.chunk, this.#onFrame)) this.#take(event);
         break;
       case 'closed':
         for (const event of this.#parser.end()) this.#take(event);
@@ -176,16 +176,20 @@ export class RtspClient {
     if (open) this.#talk.send(open.method, open.uri, open.step, open.headers);
   }
 
+  readonly #onFrame = (channel: number, packet: Uint8Array): void => {
+    const target = this.#plan?.targetOf(channel);
+    if (!target || this.#phase === 'closed') return;
+    const { track } = target;
+    if (target.isRtcp) return this.#emit({ kind: 'rtcp', track, packet, atMs: this.#atMs });
+    if (this.options.onRtp) this.options.onRtp(track, packet, this.#atMs);
+    else this.#emit({ kind: 'rtp', track, packet, atMs: this.#atMs });
+  };
+
   #take(event: RtspEvent): void {
     if (this.#phase === 'closed') return;
     switch (event.kind) {
-      case 'interleaved': {
-        const target = this.#plan?.targetOf(event.channel);
-        if (!target) return;
-        const kind = target.isRtcp ? 'rtcp' : 'rtp';
-        this.#emit({ kind, track: target.track, packet: event.payload, atMs: this.#atMs });
-        return;
-      }
+      case 'interleaved':
+        return this.#onFrame(event.channel, event.payload);
       case 'request':
         this.#talk.reply(event.request);
         this.#dismissal = dismissalOf(event.request.method) ?? '';

@@ -146,3 +146,39 @@ test.each([
   { why: 'without', value: 'abc123', session: { id: 'abc123', timeoutS: 60 } },
   { why: 'zero means the default', value: 'abc123; timeout=0', session: { id: 'abc123', timeoutS: 60 } },
 ])('Session: $why', ({ value, session }) => expect(parseSession(value)).toEqual(session));
+
+test('frames that are taken at once are the same, in the same order among messages, however the bytes are cut', () => {
+  const frame = fc.record({ channel: fc.nat(255), payload: fc.uint8Array({ maxLength: 40 }) });
+  const answer = fc.constant('RTSP/1.0 200 OK\r\nCSeq: 1\r\nContent-Length: 3\r\n\r\nabc');
+  fc.assert(
+    fc.property(
+      fc.array(fc.oneof(frame, answer), { maxLength: 12 }),
+      fc.array(fc.nat(60), { maxLength: 30 }),
+      (parts, cuts) => {
+        const bytes = Buffer.concat(
+          parts.map((part) =>
+            typeof part === 'string'
+              ? Buffer.from(part)
+              : Buffer.concat([Buffer.from([36, part.channel, 0, part.payload.length]), part.payload]),
+          ),
+        );
+        const parser = new RtspMessageParser();
+        const seen: string[] = [];
+        let from = 0;
+        for (const size of [...cuts, bytes.length]) {
+          const chunk = new Uint8Array(bytes.subarray(from, from + size));
+          from += chunk.length;
+          const events = parser.push(chunk, (channel, payload) => seen.push(`${channel} ${[...payload]}`));
+          seen.push(...events.map(({ kind }) => kind));
+        }
+        const wanted = parts.map((part) =>
+          typeof part === 'string' ? 'response' : `${part.channel} ${[...part.payload]}`,
+        );
+        // frames of a chunk are told before its messages are: of each kind the order is kept
+        const frames = (all: readonly string[]) => all.filter((one) => one !== 'response');
+        expect(frames(seen)).toEqual(frames(wanted));
+        expect(seen.length).toBe(wanted.length);
+      },
+    ),
+  );
+});

@@ -22,6 +22,9 @@ export type RtspEvent =
       readonly excerpt: string;
     };
 
+/** Takes an interleaved frame; its payload is a view of what was pushed. */
+export type OnFrame = (channel: number, payload: Uint8Array) => void;
+
 /** Longest start line: RFC 2326 sets none; a URL of 2,000 characters with its method and version fits twice. */
 const MAX_START_LINE_BYTES = 4096;
 /** A camera's whole header is under 2 KiB; 32 times that is no camera. */
@@ -29,6 +32,10 @@ const MAX_HEADER_BYTES = 64 * 1024;
 /** The largest body read: an SDP of a recorder with many channels stays far below. */
 const MAX_BODY_BYTES = 1024 * 1024;
 const EXCERPT_BYTES = 48;
+
+/** “$”, channel, length. */
+const FRAME_HEAD_BYTES = 4;
+const NO_EVENTS: readonly RtspEvent[] = [];
 
 const LF = 10;
 const CR = 13;
@@ -50,16 +57,26 @@ export class RtspMessageParser {
   #consumed = 0;
   #searchedTo = 0;
   #failed = false;
+  #onFrame: OnFrame | null = null;
   #pending: { readonly head: string; readonly lines: readonly string[]; readonly bodyBytes: number } | null = null;
 
-  push(chunk: Uint8Array): readonly RtspEvent[] {
+  /**
+   * @param chunk may be filled again once this returns; so events are to be read before the next push
+   * @param onFrame takes interleaved frames as they are found; without it they are events like all else. Where a chunk begins with
+   * one and nothing waits, frames are read off it where they lie: of a stream nearly every chunk does
+   */
+  push(chunk: Uint8Array, onFrame?: OnFrame): readonly RtspEvent[] {
     if (this.#failed) return [];
-    this.#queue.append(chunk);
+    const from = onFrame && this.#queue.length === 0 && !this.#pending ? this.#framesOf(chunk, onFrame) : 0;
+    if (from === chunk.length) return NO_EVENTS;
+    this.#queue.append(from === 0 ? chunk : chunk.subarray(from));
+    this.#onFrame = onFrame ?? null;
     const events: RtspEvent[] = [];
     for (let event = this.#next(); event; event = this.#next()) {
       events.push(event);
       if (event.kind === 'malformed') break;
     }
+    this.#queue.own();
     return events;
   }
 
@@ -71,17 +88,32 @@ export class RtspMessageParser {
     return [this.#malformed('rtsp.truncated')];
   }
 
+  /** Whole frames from the beginning of a chunk; where what follows them begins. Source: RFC 2326 §10.12. */
+  #framesOf(chunk: Uint8Array, onFrame: OnFrame): number {
+    const { length } = chunk;
+    let at = 0;
+    while (at + FRAME_HEAD_BYTES <= length && chunk[at] === DOLLAR) {
+      const end = at + FRAME_HEAD_BYTES + (chunk[at + 2] ?? 0) * 0x100 + (chunk[at + 3] ?? 0);
+      if (end > length) break;
+      onFrame(chunk[at + 1] ?? 0, chunk.subarray(at + FRAME_HEAD_BYTES, end));
+      at = end;
+    }
+    this.#consumed += at;
+    return at;
+  }
+
   #next(): RtspEvent | null {
-    if (this.#failed) return null;
-    if (!this.#pending) {
+    while (!this.#failed) {
+      if (this.#pending) return this.#finishMessage();
       this.#dropBlankLines();
       const first = this.#queue.at(0);
       if (first === undefined) return null;
-      if (first === DOLLAR) return this.#interleaved();
-      const fault = this.#readHead();
-      if (fault) return fault;
+      if (first !== DOLLAR) return this.#readHead() ?? this.#finishMessage();
+      const frame = this.#interleaved();
+      if (frame?.kind !== 'interleaved' || !this.#onFrame) return frame;
+      this.#onFrame(frame.channel, frame.payload);
     }
-    return this.#finishMessage();
+    return null;
   }
 
   #interleaved(): RtspEvent | null {

@@ -74,7 +74,7 @@ export class JpegDepacketiser {
       this.#open = null; // a part is missing, or its first
       return null;
     }
-    const part = payload.subarray(at);
+    const part = payload.slice(at); // its bytes are read into again before the picture is whole
     if (part.length > 0) open.parts.push(part);
     open.scanBytes += part.length;
     open.packets += 1;

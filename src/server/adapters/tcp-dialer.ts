@@ -108,12 +108,14 @@ export function dialTcp(
   port: number,
   events: ConnectionEvents,
   { timeoutMs, signal }: Limits,
-  { tlsHost }: LineHow = PLAIN,
+  { tlsHost, isReadAtOnce = false }: LineHow = PLAIN,
 ): Promise<Connection> {
   return new Promise((resolve, reject) => {
     // One buffer for every read: a fresh one each would cost more than all that is done with its bytes.
     const onRead = (byteCount: number, buffer: Uint8Array): boolean => {
-      if (!hasEnded) events.onData(Buffer.from(buffer.subarray(0, byteCount))); // from the pool, unlike slice()
+      if (hasEnded) return true;
+      const piece = buffer.subarray(0, byteCount);
+      events.onData(isReadAtOnce ? piece : Buffer.from(piece)); // from the pool, unlike slice()
       return true;
     };
     const onread = { buffer: new Uint8Array(READ_BUFFER_BYTES), callback: onRead };
