@@ -21,6 +21,7 @@ export default defineConfig({
         run: here('./tests/bench/run.ts'),
         'media-source': here('./tests/bench/media-source.ts'),
         receiver: here('./tests/bench/receiver.ts'),
+        leaks: here('./tests/bench/leaks.ts'),
         'onvif-source': here('./tests/bench/onvif-source.ts'),
         editor: here('./tests/bench/editor.ts'),
         'encoder-worker': here('./src/standins/pictures/encoder-worker.ts'),

@@ -33,17 +33,23 @@ const READING = [
   },
 ];
 
-const RUNNING = [
-  {
-    name: 'unit and sockets',
-    command: [bin('jest'), '--ci', '--maxWorkers', '3'], // on two cores: sockets are waited for
-    count: runner(/^Tests:.*?(\d+) passed/gm, /^Tests:.*?(\d+) failed/gm),
-  },
+const jest = (name, args) => ({
+  name,
+  command: [bin('jest'), '--ci', ...args],
+  count: runner(/^Tests:.*?(\d+) passed/gm, /^Tests:.*?(\d+) failed/gm),
+});
+/** What has the machine for itself: it reckons all the time, or measures it. */
+const ALONE = [
+  jest('unit', ['--maxWorkers', '2', '--testPathIgnorePatterns', '/tests/e2e/', '/tests/integration/']),
   {
     name: 'browser, timed',
     command: [bin('playwright'), 'test', '--project', 'timed'],
     count: runner(/^\s+(\d+) passed/gm, /^\s+(\d+) failed/gm),
   },
+];
+/** What mostly waits, for packets and for pages: beside each other. */
+const SOCKETS = [jest('sockets', ['--maxWorkers', '1', 'tests/integration'])];
+const BROWSER = [
   {
     name: 'browser, calm',
     command: [bin('playwright'), 'test', '--project', 'calm', '--workers', '2'],
@@ -96,6 +102,7 @@ async function printedAtItsEnd(steps) {
 }
 
 await Promise.all([TYPES, READING].map(printedAtItsEnd));
-await inOrder(RUNNING, print);
+await inOrder(ALONE, print);
+await Promise.all([SOCKETS, BROWSER].map(printedAtItsEnd));
 print(`\n${totals.passed} passed, ${totals.failed} failed\n`);
 process.exitCode = totals.failed === 0 ? 0 : 1;

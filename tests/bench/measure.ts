@@ -4,7 +4,7 @@ import { performance } from 'node:perf_hooks';
 export interface Figure {
   readonly what: string;
   readonly value: number;
-  readonly unit: 'ms' | 'kB' | 'MiB';
+  readonly unit: 'ms' | 'kB' | 'MiB' | '';
   readonly against: number;
   readonly peer: string;
   readonly limit: number;
