@@ -52,14 +52,39 @@ async function workThrough(page) {
   await page.getByRole('heading', { name: /Sluice rail for/ }).waitFor();
 }
 
-/** What the user knows of models. */
-async function shootThings(page) {
-  await page.getByRole('button', { name: 'Site: Alder Mill' }).click();
-  await page.getByRole('menuitem', { name: 'Model cards' }).click();
-  await page.getByRole('list', { name: 'Model cards' }).waitFor();
+/** What was said to an old box, line by line, with the line that decided it. */
+async function shootTape(page) {
+  await page.goto(`${address}site/alder-mill/camera/linen-stair/tap`);
+  await page.getByRole('button', { name: 'Probe', exact: true }).click();
+  await page.getByRole('region', { name: 'Findings' }).waitFor({ timeout: 30_000 });
+  await page.getByRole('button', { name: /^authenticate 404/ }).click();
+  await page.getByText('this decides it').waitFor();
+  await page.getByRole('region', { name: 'Wire tape' }).scrollIntoViewIfNeeded();
+  await page.evaluate(() => scrollTo(0, 130));
   await page.mouse.move(0, 0);
-  await shoot(page, 'cards');
-  await page.keyboard.press('Escape');
+  await settled(page);
+  await shoot(page, 'tape');
+}
+
+/** Faults taken, one of them for another. */
+async function shootFaults(page) {
+  await page.goto(`${address}site/alder-mill/faults`);
+  const take = async (device, guess) => {
+    await page.getByRole('list', { name: 'Devices' }).getByRole('button', { name: device }).click();
+    await page.getByRole('button', { name: 'Probe it', exact: true }).click();
+    await page.getByRole('region', { name: 'What is wrong?' }).waitFor({ timeout: 30_000 });
+    await page
+      .getByRole('region', { name: 'What is wrong?' })
+      .getByRole('button', { name: guess, exact: true })
+      .click();
+  };
+  await take(/Flax loft/, 'It listens on another port');
+  await take(/Goose run/, 'The camera hung up');
+  await take(/Oast stair/, 'Account or secret is wrong');
+  await page.evaluate(() => scrollTo(0, 0));
+  await page.mouse.move(0, 0);
+  await settled(page);
+  await shoot(page, 'faults');
 }
 
 /** How a camera is prepared: accounts and settings, the bench for another firmware, and a rehearsal of it. */
@@ -166,7 +191,7 @@ try {
   await desk.keyboard.press('Enter');
   await shootPassport(desk);
   await shootSteer(desk);
-  await shootThings(desk);
+  await shootFaults(desk);
 
   const planning = await open(DESK);
   await planning.getByRole('link', { name: 'Orchard track', exact: true }).click();
@@ -198,8 +223,7 @@ try {
   await shoot(planning, 'cost');
 
   const dark = await open({ ...DESK, colorScheme: 'dark' });
-  await probe(dark, 'Boot room');
-  await shoot(dark, 'tap-dark');
+  await shootTape(dark);
 
   const phone = await open(PHONE);
   await shoot(phone, 'round-phone');

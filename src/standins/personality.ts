@@ -130,7 +130,6 @@ export const SLUICE_RAIL: Personality = {
   maxPayloadBytes: 1400,
   stopsAfterMs: null,
   plug: { mac: '00:00:5e:00:53:21', address: 'asks' },
-  odd: { sound: 'AAC' },
   page: {
     port: 80,
     title: 'Ostrel PD-5',
@@ -212,6 +211,7 @@ export const BOOT_ROOM: Personality = {
   stopsAfterMs: null,
   reflash: QUILLBROOK_MINI_GUIDE,
   plug: { mac: '00:00:5e:00:53:27', address: 'asks' },
+  odd: { sound: 'PCMU' },
   page: {
     port: 8899,
     title: 'Mini',

@@ -17,9 +17,9 @@ test('the session limit of Boot room is found by trying, and stands in the site'
 });
 
 test('a camera is listened to: silent until asked for, then with its loudness', async ({ page }) => {
-  await openCamera(page, 'Sluice rail');
+  await openCamera(page, 'Boot room');
   await probe(page);
-  await expect(page.getByRole('row', { name: 'sound', exact: false }).first()).toContainText('AAC');
+  await expect(page.getByRole('row', { name: 'sound', exact: false }).first()).toContainText('PCMU');
   const listen = page.getByRole('button', { name: 'Listen' });
   await expect(listen).toBeVisible({ timeout: 15_000 });
   await expect(page.getByRole('meter', { name: 'Loudness' })).toHaveCount(0);

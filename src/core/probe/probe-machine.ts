@@ -13,6 +13,7 @@ import {
   type TransportChoice,
 } from '../rtsp/client-types.ts';
 import type { ProbeCause, ProbeStepName, TapeEntry } from '../rtsp/exchange-types.ts';
+import { packetAsText } from '../rtsp/packet-words.ts';
 import type { SdpSession } from '../sdp/sdp-types.ts';
 import { PAYLOAD_READERS } from './picture-units.ts';
 import { composeReport } from './probe-report.ts';
@@ -249,9 +250,8 @@ export class ProbeMachine implements Machine<ProbeInput, ProbeEffect> {
     if (this.#unitFault !== null) return;
     if (this.#stage === 'handshake') this.#earlyKeyFrame ||= metered.startsKeyFrame;
     if (this.#stage === 'firstPacket') {
-      const { packet } = metered;
-      const text = `RTP, ${bytes.length} bytes: type ${packet.payloadType}, sequence ${packet.sequenceNumber}, time stamp ${packet.rtpTimestamp}, SSRC ${packet.ssrc.toString(16).padStart(8, '0')}${packet.marker ? ', marker' : ''}`;
-      this.#tape({ atMs, step: 'first-packet', direction: 'received', text });
+      const channel = track.path.transport === 'tcp' ? track.path.rtpChannel : null;
+      this.#tape({ atMs, step: 'first-packet', direction: 'received', text: packetAsText(bytes, channel) });
     }
     this.#packetArrived(atMs, metered.startsKeyFrame, PAYLOAD_READERS[track.media.codec ?? ''] === undefined);
   }

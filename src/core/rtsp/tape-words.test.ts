@@ -1,5 +1,6 @@
 import { expect, test } from '@jest/globals';
 import fc from 'fast-check';
+import { packetAsText } from './packet-words.ts';
 import { explainEntry } from './tape-words.ts';
 
 const wordsOf = (text: string): Readonly<Record<string, string | null>> =>
@@ -47,3 +48,23 @@ test('hostile: lines are never changed, whatever they are', () =>
       expect(shown).toEqual(text.split(/\r\n|\n/));
     }),
   ));
+
+test('the head of a packet inside the connection is told byte by byte', () => {
+  const packet = Uint8Array.of(0x80, 0xe0, 0x1a, 0x2b, 0, 1, 0x5f, 0x90, 0x3a, 0x7c, 0x11, 0x02, 0x65);
+  const told = explainEntry({ text: packetAsText(packet, 2), direction: 'received' });
+  expect(told.map(({ text }) => text)).toEqual([
+    'RTP packet of 13 bytes',
+    '24',
+    '02',
+    '00 0d',
+    '80',
+    'e0',
+    '1a 2b',
+    '00 01 5f 90',
+    '3a 7c 11 02',
+  ]);
+  expect(told.map(({ words }) => words).join('\n')).toMatch(
+    /channel 2.*\n13 bytes.*\nversion 2 of RTP\ntype 96.*marked: the last.*\nnumber 6699.*\ntime stamp 90000.*\n.*SSRC 3a7c1102/,
+  );
+  expect(explainEntry({ text: packetAsText(packet, null), direction: 'received' })).toHaveLength(6);
+});

@@ -1,4 +1,5 @@
 import type { TapeEntry } from './exchange-types.ts';
+import { explainPacket, isPacketText } from './packet-words.ts';
 import { STATUS_CODES } from './status-codes.ts';
 import { parseSession, parseTransport } from './transport.ts';
 
@@ -176,6 +177,7 @@ const MOST_SCANNED = 2000;
  */
 export function explainEntry({ text, direction }: Pick<TapeEntry, 'text' | 'direction'>): readonly ExplainedLine[] {
   const lines = text.split(/\r\n|\n/);
+  if (isPacketText(text)) return explainPacket(text);
   if (direction === 'remark') return lines.map((line) => ({ text: line, words: null }));
   let isBody = false;
   return lines.map((line, at) => {

@@ -57,6 +57,7 @@ function rowsOf(index: EvidenceIndex, stream: Stream): readonly FactRow[] {
       measured: say(keyFrames, (frames) => `${sayCount(frames)} · ${keySeconds?.toFixed(2) ?? '?'} s`),
       best: keyFrames,
     },
+    ...groupRow(as),
     {
       name: 'bit rate',
       declared: say(as('bitrateKbps', 'declared'), sayRate),
@@ -91,6 +92,18 @@ function rowsOf(index: EvidenceIndex, stream: Stream): readonly FactRow[] {
       best: bestKnown(index, subject, 'fact.authScheme'),
     },
   ];
+}
+
+/** How pictures lean on each other; nothing where no sample told it. */
+function groupRow(as: (quantity: string, how: 'declared' | 'measured') => Known | null): readonly FactRow[] {
+  const bFrames = as('fact.bFrames', 'measured');
+  const open = number(as('fact.openKeyFrames', 'measured'));
+  const closed = number(as('fact.closedKeyFrames', 'measured'));
+  const words = [
+    bFrames === null ? null : bFrames.value === true ? 'with B-frames' : 'no B-frames',
+    open === null || closed === null || open + closed === 0 ? null : open > 0 && closed === 0 ? 'open' : 'closed',
+  ].filter((part) => part !== null);
+  return words.length === 0 ? [] : [{ name: 'groups', declared: null, measured: words.join(' · '), best: bFrames }];
 }
 
 /** What was found of sound beside the picture; nothing where no track of it was described. */

@@ -1,5 +1,6 @@
 import { useEffect, useState } from 'react';
-import { sayMany, sayMs } from '../../../core/base/say.ts';
+import { sayMany, sayMs, sayRate } from '../../../core/base/say.ts';
+import type { ProbeReport } from '../../../core/probe/probe-types.ts';
 import { decidingEntry, writeTape } from '../../../core/probe/tape-text.ts';
 import { PROBE_STEPS, type ProbeStepName, type TapeEntry } from '../../../core/rtsp/exchange-types.ts';
 import { explainEntry } from '../../../core/rtsp/tape-words.ts';
@@ -150,6 +151,7 @@ export function WireTape({ run, isVerdictHidden = false }: { run: ProbeRun; isVe
           ))}
         </ol>
       </div>
+      {run.status === 'finished' && <RateStrip report={run.report} />}
       {run.status === 'broken' && (
         <p role="alert" className="mt-2 border-l-[3px] border-brick pl-3">
           {run.message}
@@ -206,6 +208,36 @@ function TapeRow({ row, scaleMs, isOpen, onToggle, entries, decides }: TapeRowPr
       </button>
       {isOpen && <Exchange entries={own} note={row.note} decides={decides} />}
     </li>
+  );
+}
+
+const STRIP_PX = 22;
+
+/** The rate of the picture second by second: a bar for each, all against the highest. */
+function RateStrip({ report }: { report: ProbeReport }) {
+  const rates = report.media.find(({ kind }) => kind === 'video')?.measured?.kbpsBySecond ?? [];
+  const most = Math.max(...rates);
+  if (rates.length < 2 || most <= 0) return null;
+  return (
+    <p className="mt-2 flex items-end gap-2 text-small text-soft">
+      rate by the second
+      <span
+        role="img"
+        aria-label={`Rate by the second: ${rates.map(sayRate).join(', ')}`}
+        className="flex items-end gap-px border-b border-hair"
+      >
+        {rates.map((kbps, second) => (
+          <span
+            // biome-ignore lint/suspicious/noArrayIndexKey: a second is its place
+            key={second}
+            title={`second ${second + 1}: ${sayRate(kbps)}`}
+            className="block w-2.5 bg-verdigris"
+            style={{ height: `${Math.max(1, (STRIP_PX * kbps) / most)}px` }}
+          />
+        ))}
+      </span>
+      up to {sayRate(most)}
+    </p>
   );
 }
 

@@ -1,0 +1,173 @@
+import { expect, test } from '@jest/globals';
+import fc from 'fast-check';
+import { report } from '../../../tests/support/sites.ts';
+import type { StreamUrl } from '../net/stream-url.ts';
+import type { ProbeReport } from '../probe/probe-types.ts';
+import { PROBE_CAUSES, type ProbeCause } from '../rtsp/exchange-types.ts';
+import { diagnose, type FailedProbe, MOST_REFUSED_LOGINS } from './diagnose.ts';
+import type { CallAnswer, Trial, TrialAnswer } from './trials.ts';
+
+const URL_OF: StreamUrl = {
+  scheme: 'rtsp',
+  user: null,
+  password: null,
+  host: '10.77.4.21',
+  port: 554,
+  path: '/live',
+  query: null,
+};
+
+const failed = (cause: ProbeCause | null, more: Partial<ProbeReport> = {}): ProbeReport => ({
+  ...report({ cause }),
+  steps: [],
+  ...more,
+  auth: {
+    scheme: 'digest-md5',
+    qop: 'auth',
+    realm: 'x',
+    offered: ['digest', 'basic'],
+    refusals: cause === 'auth-failed' ? 1 : 0,
+    staleEachTime: false,
+    ...more.auth,
+  },
+});
+
+const ofProbe = (given: ProbeReport, more: Partial<FailedProbe> = {}): FailedProbe => ({
+  url: URL_OF,
+  credentials: { user: 'Viewer', password: 'Gate7' },
+  transport: 'auto',
+  report: given,
+  paths: ['/a', '/b'],
+  onvifPort: 80,
+  ...more,
+});
+
+/** Runs it to its end; every trial is answered by `answer`. */
+function runAll(of: FailedProbe, answer: (trial: Trial) => TrialAnswer) {
+  const trials: Trial[] = [];
+  const generator = diagnose(of);
+  let step = generator.next();
+  while (!step.done) {
+    trials.push(step.value);
+    if (trials.length > 60) throw new Error('it goes on without end');
+    step = generator.next(answer(step.value));
+  }
+  return { diagnosis: step.value, trials };
+}
+
+const answers = fc.record({
+  late: fc.boolean(),
+  call: fc.constantFrom<CallAnswer>('open', 'refused', 'silent'),
+  cause: fc.constantFrom<ProbeCause | null>(...PROBE_CAUSES, null),
+  spoke: fc.boolean(),
+  mac: fc.constantFrom('00:00:5e:00:53:21', null),
+  isThere: fc.boolean(),
+  isAdmitted: fc.constantFrom(true, false, null),
+});
+
+test('whatever comes back it ends, one experiment at most decides, and no account is refused more often than the budget', () => {
+  fc.assert(
+    fc.property(
+      fc.constantFrom(...PROBE_CAUSES),
+      fc.array(answers, { minLength: 1, maxLength: 12 }),
+      fc.boolean(),
+      (cause, given, isSilentAfterCall) => {
+        let at = 0;
+        let refused = cause === 'auth-failed' ? 1 : 0;
+        const steps = isSilentAfterCall
+          ? [{ name: 'connect' as const, startMs: 0, durationMs: 1, ok: true, status: null, note: null }]
+          : [];
+        const { diagnosis } = runAll(ofProbe(failed(cause, { steps })), (trial): TrialAnswer => {
+          const one = given[at++ % given.length];
+          if (!one || (one.late && at > 3)) return { kind: 'late' };
+          switch (trial.kind) {
+            case 'calls':
+              return { kind: 'calls', answers: new Map(trial.ports.map((port) => [port, one.call])) };
+            case 'neighbour':
+              return { kind: 'neighbour', mac: one.mac };
+            case 'onvif': {
+              if (trial.credentials && one.isAdmitted === false) refused += 1;
+              const isAdmitted = trial.credentials ? one.isAdmitted : null;
+              return { kind: 'onvif', told: { isThere: one.isThere, skewS: 4, isAdmitted, paths: ['/c'] } };
+            }
+            case 'probe': {
+              const isRefused = one.cause === 'auth-failed';
+              // without a login nobody is refused one
+              if (isRefused && trial.credentials) refused += 1;
+              const asked = isRefused && !trial.credentials ? 'auth-required' : one.cause;
+              const options = {
+                name: 'options' as const,
+                startMs: 0,
+                durationMs: 1,
+                ok: true,
+                status: 200,
+                note: null,
+              };
+              return { kind: 'probe', report: failed(asked, { steps: one.spoke ? [options] : [] }) };
+            }
+          }
+        });
+        const decisive = diagnosis.experiments.filter(({ decides }) => decides);
+        expect(decisive.length).toBe(diagnosis.reason === null || diagnosis.experiments.length === 0 ? 0 : 1);
+        // a login that stands in the path goes along with each known path, and is refused once before that ends
+        expect(refused).toBeLessThanOrEqual(MOST_REFUSED_LOGINS + (cause === 'auth-failed' ? 0 : 1));
+        if (diagnosis.found) expect(diagnosis.reason).not.toBeNull();
+      },
+    ),
+    { numRuns: 500 },
+  );
+});
+
+const admitted = failed(null, {
+  steps: [{ name: 'authenticate', startMs: 0, durationMs: 1, ok: true, status: 200, note: null }],
+});
+const NOBODY: TrialAnswer = { kind: 'onvif', told: { isThere: false, skewS: null, isAdmitted: null, paths: [] } };
+
+test.each([
+  {
+    why: 'Basic is accepted',
+    isRight: (trial: Trial) => trial.kind === 'probe' && trial.loginBy === 'basic',
+    reason: 'scheme-broken',
+  },
+  {
+    why: 'the secret with its letters exchanged',
+    isRight: (trial: Trial) => trial.kind === 'probe' && trial.credentials?.password === 'gATE7',
+    reason: 'letter-case',
+  },
+  {
+    why: 'the account in small letters, where Basic is not offered',
+    isRight: (trial: Trial) => trial.kind === 'probe' && trial.credentials?.user === 'viewer',
+    reason: 'letter-case',
+    offered: ['digest'],
+  },
+  { why: 'nothing', isRight: () => false, reason: 'secret-wrong' },
+])('a refused login: $why', ({ isRight, reason, offered = ['digest', 'basic'] }) => {
+  const given = failed('auth-failed');
+  const { diagnosis } = runAll(ofProbe({ ...given, auth: { ...given.auth, offered } }), (trial) =>
+    trial.kind === 'probe' ? { kind: 'probe', report: isRight(trial) ? admitted : failed('auth-failed') } : NOBODY,
+  );
+  expect(diagnosis.reason).toBe(reason);
+});
+
+test('an account that only ONVIF knows is told as that', () => {
+  const given = failed('auth-failed');
+  const of = ofProbe(
+    { ...given, auth: { ...given.auth, offered: ['digest'] } },
+    { credentials: { user: 'viewer', password: '7' } },
+  );
+  const { diagnosis } = runAll(of, (trial) =>
+    trial.kind === 'onvif'
+      ? { kind: 'onvif', told: { isThere: true, skewS: 0, isAdmitted: trial.credentials ? true : null, paths: [] } }
+      : { kind: 'probe', report: failed('auth-failed') },
+  );
+  expect(diagnosis.reason).toBe('account-elsewhere');
+});
+
+test('when their time is over, experiments end and say so', () => {
+  const { diagnosis } = runAll(ofProbe(failed('unreachable')), () => ({ kind: 'late' }));
+  expect(diagnosis).toEqual({
+    reason: null,
+    experiments: [{ did: 'more experiments', told: 'their time was over', decides: false }],
+    found: null,
+  });
+});
