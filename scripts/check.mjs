@@ -38,18 +38,15 @@ const jest = (name, args) => ({
   command: [bin('jest'), '--ci', ...args],
   count: runner(/^Tests:.*?(\d+) passed/gm, /^Tests:.*?(\d+) failed/gm),
 });
-/** What has the machine for itself: it reckons all the time, or measures it. */
-const ALONE = [
+/** One after the other: what reckons, what mostly waits for packets and so goes on several at once, and what a browser does. */
+const RUNNING = [
   jest('unit', ['--maxWorkers', '2', '--testPathIgnorePatterns', '/tests/e2e/', '/tests/integration/']),
+  jest('sockets', ['--maxWorkers', '5', 'tests/integration']),
   {
     name: 'browser, timed',
     command: [bin('playwright'), 'test', '--project', 'timed'],
     count: runner(/^\s+(\d+) passed/gm, /^\s+(\d+) failed/gm),
   },
-];
-/** What mostly waits, for packets and for pages: beside each other. */
-const SOCKETS = [jest('sockets', ['--maxWorkers', '1', 'tests/integration'])];
-const BROWSER = [
   {
     name: 'browser, calm',
     command: [bin('playwright'), 'test', '--project', 'calm', '--workers', '2'],
@@ -102,7 +99,6 @@ async function printedAtItsEnd(steps) {
 }
 
 await Promise.all([TYPES, READING].map(printedAtItsEnd));
-await inOrder(ALONE, print);
-await Promise.all([SOCKETS, BROWSER].map(printedAtItsEnd));
+await inOrder(RUNNING, print);
 print(`\n${totals.passed} passed, ${totals.failed} failed\n`);
 process.exitCode = totals.failed === 0 ? 0 : 1;

@@ -1,29 +1,22 @@
 import { apart, expect, test } from './browser.ts';
 import { noSidewaysScroll } from './reach.ts';
-import { openCamera, picture, probe } from './steps.ts';
+import { openCamera, probe } from './steps.ts';
 
 apart.describe('on a phone held in one hand', () => {
   apart.use({ viewport: { width: 390, height: 844 }, hasTouch: true, isMobile: true });
 
-  apart('the main path works without sideways scrolling', async ({ page }) => {
-    apart.setTimeout(60_000);
+  // the way through probe, tap and sheet is gone by touch in by-touch.spec
+  apart('the act of a view lies at the thumb, and nothing scrolls sideways', async ({ page }) => {
     await page.goto('/');
     await expect(page.getByRole('listitem').filter({ hasText: 'Sluice rail' })).toBeVisible();
     await noSidewaysScroll(page);
     await page.getByRole('link', { name: 'Sluice rail', exact: true }).tap();
     await noSidewaysScroll(page);
-    // The act of the view lies at the thumb: in the lowest quarter, whatever is scrolled.
+    // In the lowest quarter, whatever is scrolled.
     const probeButton = page.getByRole('button', { name: 'Probe', exact: true });
     expect((await probeButton.boundingBox())?.y).toBeGreaterThan(844 * 0.75);
-    await probeButton.tap();
-    await expect(picture(page)).toBeVisible({ timeout: 20_000 });
-    await noSidewaysScroll(page);
-    await page.getByRole('button', { name: 'Tap it' }).tap();
-    await page.getByRole('link', { name: /Its sheet/ }).tap();
-    await expect(page.getByRole('rowheader', { name: 'Full URL' })).toBeVisible();
-    await noSidewaysScroll(page);
     await page.getByRole('link', { name: 'Logbook' }).tap();
-    await expect(page.getByText('Sluice rail main probed: works')).toBeVisible();
+    await expect(page.getByRole('heading', { name: 'Logbook' })).toBeVisible();
     await noSidewaysScroll(page);
   });
 });

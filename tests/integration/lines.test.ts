@@ -85,6 +85,9 @@ const CASES: readonly Case[] = [
   },
 ];
 
+/** What is said of packets that come late: others may take the machine's cores. */
+const OF_A_BUSY_MACHINE: ReadonlySet<string> = new Set(['rtp.jitter', 'rtsp.answers-slow', 'video.fps-below-declared']);
+
 async function run({ odd, scheme, given, sessionTimeoutS = 60 }: Case) {
   const camera = await startTestCamera({ odd, sessionTimeoutS, maxPayloadBytes: 1200 });
   const url = scheme ? camera.url.replace('rtsp:', `${scheme}:`) : camera.url;
@@ -100,7 +103,7 @@ test('every way a line is made, and what is odd about who speaks there', async (
     const { why, cause = null, rules = [], report: more = {} } = one;
     const said = report.findings
       .map(({ rule }) => rule)
-      .filter((rule) => !rule.startsWith('probe.'))
+      .filter((rule) => !rule.startsWith('probe.') && !OF_A_BUSY_MACHINE.has(rule))
       .sort();
     expect({ why, ...report, rules: said }).toMatchObject({ why, cause, rules: [...rules].sort(), ...more });
     expect({ why, sessions }).toEqual({ why, sessions: 0 });

@@ -62,7 +62,8 @@ test('lost packets agree with the camera’s own count of packets it dropped', a
     const [ended] = camera.ended;
     expect(ended?.dropped).toBeGreaterThan(3);
     expect(report.media[0]?.measured).toMatchObject({ lost: ended?.dropped, packets: ended?.sent });
-    expect(report).toMatchObject({ verdict: 'warn', findings: [{ rule: 'rtp.loss' }] });
+    expect(report.verdict).toBe('warn');
+    expect(report.findings[0]?.rule).toBe('rtp.loss');
   } finally {
     await camera.close();
   }

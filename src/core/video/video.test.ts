@@ -5,6 +5,7 @@ import type { RtpPacket } from '../rtp/rtp-packet.ts';
 import { modelledRate } from './bitrate-model.ts';
 import { h264CodecString, h265CodecString } from './codec-strings.ts';
 import { packetiseH264 } from './h264-packetiser.ts';
+import { packetiseH265 } from './h265-packetiser.ts';
 import { removeEmulationPrevention } from './nal.ts';
 import { annexB, NalDepacketiser } from './nal-depacketiser.ts';
 import { parseSps } from './sps.ts';
@@ -173,4 +174,20 @@ test('an H.265 stream names its codec by its SPS', () => {
   const sps = Uint8Array.from([0x42, 1, 1, 1, 0x60, 0, 0, 3, 0, 0x90, 0, 0, 3, 0, 0, 3, 0, 0x3c, 0xa0]);
   expect(h265CodecString(sps)).toBe('hev1.1.6.L60.90');
   expect(h265CodecString(sps.subarray(0, 9))).toBeNull();
+});
+
+test('an H.265 picture that is cut into packets comes together again, byte for byte', () => {
+  const nal = fc
+    .record({ type: fc.nat(40), body: fc.uint8Array({ minLength: 1, maxLength: 900 }) })
+    .map(({ type, body }) => Uint8Array.of(type << 1, 1, ...body));
+  fc.assert(
+    fc.property(fc.array(nal, { minLength: 1, maxLength: 6 }), fc.integer({ min: 8, max: 400 }), (nals, most) => {
+      const together = new NalDepacketiser('H265');
+      const units = packetiseH265(nals, most).flatMap(({ payload, marker }, at) =>
+        together.push({ payload, marker, payloadType: 96, sequenceNumber: at, rtpTimestamp: 7, ssrc: 1 }),
+      );
+      expect(units).toHaveLength(1);
+      expect(units[0]).toMatchObject({ nals, damaged: false });
+    }),
+  );
 });

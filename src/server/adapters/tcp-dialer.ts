@@ -130,6 +130,8 @@ export function dialTcp(
     });
     let isOpen = false;
     let isShakingHands = false;
+    /** What is written to: the line inside TLS, where there is one. */
+    let outer: Socket = socket;
     let hasEnded = false;
     const end = (): void => {
       if (hasEnded) return;
@@ -142,7 +144,7 @@ export function dialTcp(
     const close = (): void => {
       if (hasEnded) return;
       hasEnded = true;
-      socket.destroySoon();
+      outer.destroySoon();
       const cutOff = setTimeout(() => socket.destroy(), LAST_WORD_MS);
       socket.once('close', () => clearTimeout(cutOff));
     };
@@ -162,6 +164,7 @@ export function dialTcp(
     if (signal.aborted) abort();
     const opened = (line: Socket, certificate: CertificateSeen | null): void => {
       isOpen = true;
+      outer = line;
       clearTimeout(timer);
       signal.removeEventListener('abort', abort); // from here on who asked for it says when it is over
       resolve({ send: (bytes) => void (line.writable && line.write(bytes)), close, certificate });

@@ -113,7 +113,7 @@ function StreamBench({ camera, stream, onTaken }: StreamBenchProps) {
   useEffect(() => {
     if (probesAsked === 0) return;
     const secret = camera.account ? vault.get(camera.account.secretRef) : null;
-    void probeStream({ camera, stream, secret, transport }, dispatch);
+    void probeStream({ camera, stream, secret, transport, diagnose: true }, dispatch);
   }, [probesAsked]);
   useEffect(() => () => cancelProbe(stream.id), [stream.id]);
   // With its secret locked away a probe would spend a login attempt on nothing: unlocking comes first.

@@ -62,7 +62,7 @@ export async function probeRound(
         if (!now || !goesOn()) break;
         mine.streams.add(stream.id);
         const secret = now.camera.account ? vault.get(now.camera.account.secretRef) : null;
-        await probeStream({ camera: now.camera, stream, secret, transport: 'auto' }, dispatch);
+        await probeStream({ camera: now.camera, stream, secret, transport: 'auto', diagnose: false }, dispatch);
         mine.streams.delete(stream.id);
       }
       tell(roundDone(one.camera.id));

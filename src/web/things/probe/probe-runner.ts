@@ -24,6 +24,8 @@ export interface ProbeTarget {
   readonly stream: Stream;
   readonly secret: string | null;
   readonly transport: TransportChoice;
+  /** Where it fails, why is found out by experiment, which may spend two more logins: only where somebody looks at this one. */
+  readonly diagnose: boolean;
 }
 
 const openSiteId = (_: AppDispatch, getState: () => RootState): string => selectSite(getState()).id;
@@ -42,7 +44,7 @@ const hintsFor =
 
 /** Probes a stream; what it teaches goes into the document when it ends. A probe that runs already is cancelled first. */
 export async function probeStream(
-  { camera, stream, secret, transport }: ProbeTarget,
+  { camera, stream, secret, transport, diagnose }: ProbeTarget,
   dispatch: AppDispatch,
 ): Promise<void> {
   cancelProbe(stream.id);
@@ -64,7 +66,7 @@ export async function probeStream(
       media: true,
       transport,
       tunnel: camera.line === 'tunnel',
-      diagnose: true,
+      diagnose,
       ...dispatch(hintsFor(camera, stream)),
     };
     await streamProbe(request, controller.signal, (event) => {
