@@ -222,7 +222,11 @@ export async function startFleet(personalities: readonly Personality[], options:
     pagesOf: (standIn) => devices.find(({ rtsp }) => rtsp === standIn)?.pages ?? null,
     router: given,
     // as delivered, a camera that is to be reflashed opens nothing
-    loopbackPort: (host, port) => (deviceAt(host)?.firmware === 'stock' ? undefined : at(host)?.ports.get(port)),
+    loopbackPort: (host, port) => {
+      const device = deviceAt(host);
+      if (device?.firmware === 'stock') return undefined;
+      return port === device?.rtsp.personality.port ? device.rtsp.port : at(host)?.ports.get(port);
+    },
     hasHost: (host) => at(host)?.isMute === false,
     discoveryPorts: () =>
       new Map(

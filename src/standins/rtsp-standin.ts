@@ -13,7 +13,7 @@ export type { SessionEnd } from './rtsp-connection.ts';
 
 export interface RtspStandIn {
   readonly personality: Personality;
-  /** Loopback port it really listens on. */
+  /** Loopback port it really listens on; another one where it was taken while the camera was closed. */
   readonly port: number;
   /** Sessions that are drawing now. */
   readonly sessions: () => number;
@@ -25,6 +25,8 @@ export interface RtspStandIn {
   setListening(isOn: boolean): Promise<void>;
   close(): Promise<void>;
 }
+
+const portOf = (server: Server): number => (server.address() as AddressInfo).port; // a TCP server's address is an object
 
 /** Starts a simulated camera on a loopback port. It speaks RTSP 1.0 to any client, packets over TCP or UDP. */
 export async function startRtspStandIn(
@@ -89,17 +91,26 @@ export async function startRtspStandIn(
   await listen(0);
   // Drawn and encoded once before anybody dials, so that the first description is not late.
   for (const feed of feeds.values()) await feed.parameterSets();
-  const { port } = server.address() as AddressInfo; // a TCP server's address is an object
+  let port = portOf(server);
+  const openAgain = async (): Promise<void> => {
+    await listen(port).catch((error: NodeJS.ErrnoException) => {
+      if (error.code !== 'EADDRINUSE') throw error;
+      return listen(0); // somebody took it meanwhile
+    });
+    port = portOf(server);
+  };
   return {
     personality,
-    port,
+    get port() {
+      return port;
+    },
     sessions: all.count,
     refusals: () => refusals.count,
     setAccount: (other) => {
       account = other;
     },
     setListening: async (isOn) => {
-      if (isOn !== server.listening) await (isOn ? listen(port) : shut());
+      if (isOn !== server.listening) await (isOn ? openAgain() : shut());
     },
     close: shut,
   };

@@ -196,3 +196,18 @@ test.each([
   for (const socket of opened) socket.destroy();
   for (const one of doors.splice(0)) one.close();
 });
+
+test('a simulated camera whose port was taken while it was closed opens another', async () => {
+  const camera = await startTestCamera();
+  const standIn = camera.standIn;
+  const before = standIn.port;
+  await standIn.setListening(false);
+  const squatter = createServer();
+  await new Promise<void>((resolve) => squatter.listen(before, '127.0.0.1', resolve));
+  await standIn.setListening(true);
+  expect(standIn.port).not.toBe(before);
+  const { report } = await probe(`rtsp://127.0.0.1:${standIn.port}/live`, { media: false });
+  expect(report.cause).toBeNull();
+  squatter.close();
+  await standIn.close();
+});

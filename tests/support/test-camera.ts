@@ -48,6 +48,7 @@ export const SMALL: Personality = {
 const encoder = new GroupEncoder();
 
 export interface TestCamera extends RtspStandIn {
+  readonly standIn: RtspStandIn;
   readonly ended: readonly SessionEnd[];
   readonly url: string;
 }
@@ -59,7 +60,7 @@ export async function startTestCamera(more: Partial<Personality> = {}): Promise<
     (request) => encoder.encode(request),
     (end) => ended.push(end),
   );
-  return { ...standIn, ended, url: `rtsp://127.0.0.1:${standIn.port}/live` };
+  return { ...standIn, standIn, ended, url: `rtsp://127.0.0.1:${standIn.port}/live` };
 }
 
 /** What a page asks for when it probes the camera at this URL. */
