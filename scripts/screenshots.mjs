@@ -59,8 +59,7 @@ async function shootTape(page) {
   await page.getByRole('region', { name: 'Findings' }).waitFor({ timeout: 30_000 });
   await page.getByRole('button', { name: /^authenticate 404/ }).click();
   await page.getByText('this decides it').waitFor();
-  await page.getByRole('region', { name: 'Wire tape' }).scrollIntoViewIfNeeded();
-  await page.evaluate(() => scrollTo(0, 130));
+  await page.getByRole('region', { name: 'Wire tape' }).evaluate((tape) => tape.scrollIntoView());
   await page.mouse.move(0, 0);
   await settled(page);
   await shoot(page, 'tape');

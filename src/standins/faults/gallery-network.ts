@@ -59,7 +59,7 @@ export function galleryListing(faults: readonly GalleryFault[], gallery: Gallery
   return faults.flatMap(({ id, name, host, url, user, secret, is }) => {
     const match = /^(rtsps?):\/\/[^/:]+(?::(\d{1,5}))?(\/.*)?$/.exec(url);
     const port = match ? gallery.loopbackPort(host, Number(match[2] ?? 554)) : undefined;
-    return match && port !== undefined
+    return match && port !== undefined && url.includes(`//${host}`)
       ? [{ id, name, is, user, password: secret, url: `${match[1]}://127.0.0.1:${port}${match[3] ?? ''}` }]
       : [];
   });

@@ -81,7 +81,9 @@ export interface ShownProfile {
 const encoding = (codec: string): string => (codec === 'JPEG' ? 'JPEG' : codec);
 
 function encoderOf({ token, stream }: ShownProfile, isSecond: boolean): string {
-  const { codec, width, height, fps, groupFrames } = stream.format;
+  const { width, height, fps, groupFrames } = stream.format;
+  // the first media service has no word for H.265: devices write another there
+  const codec = isSecond && stream.loop === 'h265' ? 'H265' : stream.format.codec;
   const size = `<tt:Resolution><tt:Width>${width}</tt:Width><tt:Height>${height}</tt:Height></tt:Resolution><tt:Quality>4</tt:Quality>`;
   const gop = codec === 'JPEG' ? '' : isSecond ? ` GovLength="${groupFrames}" Profile="Baseline"` : '';
   const name = isSecond ? 'tr2:VideoEncoder' : 'tt:VideoEncoderConfiguration';
