@@ -58,7 +58,7 @@ export function DeviceStill({ camera, stream }: { camera: Camera; stream: Stream
   if (shown.status === 'none') return <p className="text-small">No still by ONVIF: {shown.message}</p>;
   return (
     <>
-      <img src={shown.url} alt={`Still of ${camera.name}`} className="max-h-[30vh] border border-hair" />
+      <img src={shown.url} alt={`Still of ${camera.name}`} className="max-h-32 border border-hair" />
       <p className="text-small">
         A still that the device made itself, {sayWhen(shown.at)}.{' '}
         <Button kind="quiet" onClick={() => setAttempt(attempt + 1)}>
