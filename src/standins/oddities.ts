@@ -4,6 +4,7 @@ import type { SoundKind } from './sound-feed.ts';
 export interface OddAnswer {
   readonly status: number;
   readonly reason?: string;
+  /** `{asked}` in a value is the URL that was asked for. */
   readonly headers?: Readonly<Record<string, string>>;
   readonly body?: string;
   /** Written as it is, instead of all of the above. */

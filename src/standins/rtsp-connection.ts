@@ -365,7 +365,10 @@ export class RtspConnection {
   }
   #replyOddly(request: RtspRequest, { status, reason = 'Odd', headers = {}, body = '', raw }: OddAnswer): void {
     if (raw !== undefined) return this.line.write(raw);
-    const all = Object.entries(headers).map(([name, value]) => ({ name, value }));
+    const all = Object.entries(headers).map(([name, value]) => ({
+      name,
+      value: value.replace('{asked}', request.uri),
+    }));
     this.#reply(request, status, reason, all, body);
   }
   #reply(request: RtspRequest, status: number, reason: string, headers: readonly RtspHeader[], body = ''): void {

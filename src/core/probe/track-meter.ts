@@ -23,6 +23,8 @@ const MAX_TIMESTAMP_STEP_ERROR_S = 2;
 
 /** A sample shorter than this measures no rate: one key frame more or less would double it. [A] */
 const LEAST_SAMPLE_S = 1;
+/** Over less, a packet that a radio held back would tell a wrong clock. [A] */
+const LEAST_CLOCK_SAMPLE_S = 1.5;
 /** [A] A relay sends what it kept at once when one joins: so much faster than it was made, and no later than this. */
 const BURST = { speed: 3, aheadS: 0.5, withinS: 2 } as const;
 
@@ -272,7 +274,7 @@ export class TrackMeter {
           ? this.#longestGroup - this.#shortestGroup
           : null,
       kbpsBySecond: this.#rate.kbps,
-      clockRatio: arrivalS >= LEAST_SAMPLE_S && this.#timestampJumps === 0 ? round(stampedS / arrivalS, 4) : null,
+      clockRatio: roundOrNull(this.#clockRatio(stampedS, arrivalS), 4),
       clockPpm: roundOrNull(this.#senderClock.ppm, 1),
       ticksPerUnit: this.#timedUnits > 0 ? round((this.#maxTicks - this.#minTicks) / this.#timedUnits, 1) : null,
       unreadPackets: this.#unreadPackets,
@@ -282,6 +284,16 @@ export class TrackMeter {
   /** Every picture of JPEG stands alone. */
   get #sendsInterFrames(): boolean {
     return this.media.codec === 'H264' || this.media.codec === 'H265';
+  }
+
+  /** Pictures sent ahead of others count as stamps only: where there are such, it goes by key frames, sent ahead alike. */
+  #clockRatio(stampedS: number, arrivalS: number): number | null {
+    if (this.#timestampJumps > 0) return null;
+    if (!this.#isReordered) return arrivalS >= LEAST_CLOCK_SAMPLE_S ? stampedS / arrivalS : null;
+    const [first, last] = [this.#firstKey, this.#lastKey];
+    if (!first || !last) return null;
+    const cameS = (last.atMs - first.atMs) / 1000;
+    return cameS >= LEAST_CLOCK_SAMPLE_S ? (last.ticks - first.ticks) / this.#clockHz / cameS : null;
   }
 
   /** A sample that ends between B-frames has seen the picture after them: it is counted up to where none is missing. */

@@ -274,7 +274,7 @@ const FAULTS: readonly Told[] = [
     id: 'round',
     name: 'Bark store',
     told: 'The support line set something.',
-    odd: { answers: { DESCRIBE: { status: 302, reason: 'Found', headers: { Location: 'rtsp://{host}/live' } } } },
+    odd: { answers: { DESCRIBE: { status: 302, reason: 'Found', headers: { Location: '{asked}' } } } },
     is: 'redirect-loop',
   },
   {
@@ -412,19 +412,11 @@ const FAULTS: readonly Told[] = [
 
 const FIRST_HOST = 10;
 
-/** What it answers may name its own address. */
-function atHost(odd: Oddities, host: string): Oddities {
-  const answer = odd.answers?.DESCRIBE;
-  const location = answer?.headers?.Location;
-  if (!answer || location === undefined) return odd;
-  return { ...odd, answers: { DESCRIBE: { ...answer, headers: { Location: location.replace('{host}', host) } } } };
-}
-
 /** All of them, each with an address of its own. */
 export const FAULT_GALLERY: readonly GalleryFault[] = FAULTS.map((fault, at) => {
   const host = `10.77.66.${FIRST_HOST + at}`;
   const { odd = {}, more = {}, loop, id, name, told, is } = fault;
-  const own: readonly Door[] = [{ port: 554, camera: camera(name, host, atHost(odd, host), more, loop) }, page];
+  const own: readonly Door[] = [{ port: 554, camera: camera(name, host, odd, more, loop) }, page];
   return {
     id,
     name,
