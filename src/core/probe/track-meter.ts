@@ -23,8 +23,8 @@ const MAX_TIMESTAMP_STEP_ERROR_S = 2;
 
 /** A sample shorter than this measures no rate: one key frame more or less would double it. [A] */
 const LEAST_SAMPLE_S = 1;
-/** Over less, a packet that a radio held back would tell a wrong clock. [A] */
-const LEAST_CLOCK_SAMPLE_S = 1.5;
+/** Over less, what a radio or a busy machine holds back would tell a wrong clock. [A] */
+const LEAST_CLOCK_SAMPLE_S = 2.5;
 /** [A] A relay sends what it kept at once when one joins: so much faster than it was made, and no later than this. */
 const BURST = { speed: 3, aheadS: 0.5, withinS: 2 } as const;
 
