@@ -41,7 +41,7 @@ const jest = (name, args) => ({
 /** One after the other: what reckons, what mostly waits for packets and so goes on several at once, and what a browser does. */
 const RUNNING = [
   jest('unit', ['--maxWorkers', '2', '--testPathIgnorePatterns', '/tests/e2e/', '/tests/integration/']),
-  jest('sockets', ['--maxWorkers', '5', 'tests/integration']),
+  jest('sockets', ['--maxWorkers', '3', 'tests/integration']),
   {
     name: 'browser, timed',
     command: [bin('playwright'), 'test', '--project', 'timed'],
