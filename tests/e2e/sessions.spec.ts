@@ -1,6 +1,9 @@
 import { expect, test } from './browser.ts';
 import { openCamera, probe } from './steps.ts';
 
+// who listens to Boot room takes one of the sessions that are counted there
+test.describe.configure({ mode: 'default' });
+
 test('the session limit of Boot room is found by trying, and stands in the site', async ({ page }) => {
   await openCamera(page, 'Boot room');
   const panel = page.getByRole('region', { name: 'Sessions at once' });
