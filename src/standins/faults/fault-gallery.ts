@@ -1,6 +1,7 @@
 import type { BrokenPeerKind } from '../broken-peers.ts';
+import { GALLERY_ACCOUNT, GALLERY_PATH, galleryDevice } from '../gallery-device.ts';
 import type { Oddities } from '../oddities.ts';
-import { ORDINARY, type Personality } from '../personality.ts';
+import type { Personality } from '../personality.ts';
 import type { LoopName } from '../pictures/loop-feed.ts';
 
 /** A simulated device with one fault, and what somebody who is called to it knows. */
@@ -28,50 +29,6 @@ export interface GalleryFault {
 export type Door =
   | { readonly port: number; readonly camera: Personality }
   | { readonly port: number; readonly peer: BrokenPeerKind };
-
-const ACCOUNT = { user: 'yard', password: 'Lantern-4-Gate' } as const;
-const PATH = '/live';
-
-const camera = (
-  name: string,
-  host: string,
-  odd: Oddities = {},
-  more: Partial<Personality> = {},
-  loop?: LoopName,
-): Personality => ({
-  name,
-  host,
-  port: 554,
-  server: 'Fernhow 2.0',
-  realm: 'Fernhow',
-  account: ACCOUNT,
-  ...ORDINARY,
-  digestQop: 'auth',
-  sessionTimeoutS: 60,
-  maxSessions: 4,
-  dropEvery: null,
-  maxPayloadBytes: 1200,
-  stopsAfterMs: null,
-  streams: [
-    {
-      label: 'main',
-      path: PATH,
-      loop: loop ?? 'plain',
-      format: {
-        codec: 'H264',
-        scene: 'stair',
-        label: name,
-        quantiser: 28,
-        width: 320,
-        height: 180,
-        fps: 12,
-        groupFrames: 24,
-      },
-    },
-  ],
-  odd,
-  ...more,
-});
 
 type Told = Pick<GalleryFault, 'id' | 'name' | 'told' | 'is'> &
   Partial<Pick<GalleryFault, 'url' | 'user' | 'secret' | 'seconds' | 'paths' | 'doors' | 'dropped'>> & {
@@ -119,7 +76,7 @@ const FAULTS: readonly Told[] = [
     id: 'moved',
     name: 'Flax loft',
     told: 'After the update nothing connects.',
-    doors: [{ port: 8554, camera: camera('Flax loft', '') }, page],
+    doors: [{ port: 8554, camera: galleryDevice('Flax loft', '', 'plain') }, page],
     is: 'other-port',
   },
   // who answers
@@ -239,7 +196,7 @@ const FAULTS: readonly Told[] = [
     name: 'Upper sluice',
     told: 'I know the address by heart from the last one.',
     url: 'rtsp://{host}/stream1',
-    paths: ['/main', PATH],
+    paths: ['/main', GALLERY_PATH],
     is: 'path-elsewhere',
   },
   {
@@ -415,17 +372,17 @@ const FIRST_HOST = 10;
 /** All of them, each with an address of its own. */
 export const FAULT_GALLERY: readonly GalleryFault[] = FAULTS.map((fault, at) => {
   const host = `10.77.66.${FIRST_HOST + at}`;
-  const { odd = {}, more = {}, loop, id, name, told, is } = fault;
-  const own: readonly Door[] = [{ port: 554, camera: camera(name, host, odd, more, loop) }, page];
+  const { odd, more, loop = 'plain', id, name, told, is } = fault;
+  const own: readonly Door[] = [{ port: 554, camera: galleryDevice(name, host, loop, odd, more) }, page];
   return {
     id,
     name,
     host,
     told,
     is,
-    url: (fault.url ?? `rtsp://{host}${PATH}`).replace('{host}', host),
-    user: fault.user === undefined ? ACCOUNT.user : fault.user,
-    secret: fault.secret === undefined ? ACCOUNT.password : fault.secret,
+    url: (fault.url ?? `rtsp://{host}${GALLERY_PATH}`).replace('{host}', host),
+    user: fault.user === undefined ? GALLERY_ACCOUNT.user : fault.user,
+    secret: fault.secret === undefined ? GALLERY_ACCOUNT.password : fault.secret,
     seconds: fault.seconds ?? 3,
     paths: fault.paths ?? [],
     doors: fault.doors === undefined ? own : fault.doors,
