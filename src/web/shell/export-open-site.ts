@@ -3,7 +3,11 @@ import { noteExported, store } from '../store/store.ts';
 
 /** Saves the open site to a file; what the browser could not keep is then safe, and the site may be left. */
 export async function exportOpenSite(): Promise<void> {
-  const { exportSite } = await import('../ui/site-files.ts');
-  exportSite(selectSite(store.getState()));
+  const [{ SITE_FILE_ENDING, writeSiteFile }, { download, fileNameOf }] = await Promise.all([
+    import('../../core/document/site-file.ts'),
+    import('../ui/download.ts'),
+  ]);
+  const site = selectSite(store.getState());
+  download(`${fileNameOf(site.name)}${SITE_FILE_ENDING}`, 'application/json', writeSiteFile(site));
   noteExported();
 }

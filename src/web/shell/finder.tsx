@@ -11,7 +11,7 @@ import { editRedone, editUndone, selectRedoLabel, selectSite, selectUndoLabel } 
 import { slipAsked } from '../store/slip-slice.ts';
 import { useAppDispatch, useAppSelector } from '../store/store.ts';
 import { useCarryOut, useMends } from '../things/finding/use-mends.ts';
-import { fileNameOf } from '../ui/site-files.ts';
+import { fileNameOf } from '../ui/download.ts';
 import { exportOpenSite } from './export-open-site.ts';
 
 interface Found {

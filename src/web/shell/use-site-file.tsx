@@ -30,7 +30,7 @@ export function useSiteFile() {
     await navigate(`/site/${opened.id}`);
   };
   const readFile = async (file: File): Promise<void> => {
-    const { readSiteFile } = await import('../ui/site-files.ts');
+    const { readSiteFile } = await import('../../core/document/site-file.ts');
     const read = readSiteFile(await file.text());
     if (!read.ok) return refuse(read.error.message);
     if (read.value.id === site.id || (await hasSite(read.value.id).catch(() => false)))

@@ -4,9 +4,9 @@ import { type PlanLine, planLines, sumOfPlan } from '../../../core/places/cost/p
 import { commandIssued, selectSite } from '../../store/site-slice.ts';
 import { useAppDispatch, useAppSelector } from '../../store/store.ts';
 import { Button } from '../../ui/button.tsx';
+import { download, fileNameOf } from '../../ui/download.ts';
 import { NumberField } from '../../ui/number-field.tsx';
 import { Panel } from '../../ui/panel.tsx';
-import { download, fileNameOf } from '../../ui/site-files.ts';
 
 const MEDIA: readonly { readonly medium: keyof CablePrices; readonly label: string }[] = [
   { medium: 'network-cable', label: 'Network cable, a metre' },

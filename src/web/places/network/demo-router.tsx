@@ -3,8 +3,8 @@ import type { RouterAnswer, RouterRequest } from '../../../contract/router-api.t
 import type { Reservations } from '../../../core/handover/router-files.ts';
 import { askRouter } from '../../api/router.ts';
 import { Button } from '../../ui/button.tsx';
+import { download } from '../../ui/download.ts';
 import { Panel } from '../../ui/panel.tsx';
-import { download } from '../../ui/site-files.ts';
 
 /** The simulated router of the demo: it keeps reservations, and forgets all else when the power fails. */
 export function DemoRouter({ reservations: { ready } }: { reservations: Reservations }) {

@@ -14,9 +14,9 @@ import { selectSite } from '../../store/site-slice.ts';
 import { useAppSelector } from '../../store/store.ts';
 import { Button } from '../../ui/button.tsx';
 import { CopyButton } from '../../ui/copy-button.tsx';
+import { download, fileNameOf } from '../../ui/download.ts';
 import { Panel } from '../../ui/panel.tsx';
 import { PickButton } from '../../ui/pick-button.tsx';
-import { download, fileNameOf } from '../../ui/site-files.ts';
 import { DemoRouter } from './demo-router.tsx';
 import { LeaseImport } from './lease-import.tsx';
 

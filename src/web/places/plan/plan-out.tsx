@@ -5,7 +5,7 @@ import type { Site } from '../../../core/document/site.ts';
 import { planSvg } from '../../../core/handover/plan-svg.ts';
 import { percentEncode } from '../../../core/net/percent.ts';
 import { Button } from '../../ui/button.tsx';
-import { download, fileNameOf } from '../../ui/site-files.ts';
+import { download, fileNameOf } from '../../ui/download.ts';
 import type { WedgeHandle } from './views-sheet.tsx';
 
 interface PlanOutProps {

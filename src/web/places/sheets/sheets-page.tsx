@@ -7,8 +7,8 @@ import { commandIssued, selectIndex, selectSite } from '../../store/site-slice.t
 import { useAppDispatch, useAppSelector } from '../../store/store.ts';
 import { useSiteId } from '../../store/use-site-id.ts';
 import { Button } from '../../ui/button.tsx';
+import { download, fileNameOf } from '../../ui/download.ts';
 import { KnownHowMark } from '../../ui/known-how.tsx';
-import { download, fileNameOf } from '../../ui/site-files.ts';
 import { SelectField } from '../../ui/text-field.tsx';
 
 /** Everything that one destination draws, or all of them, sheet after sheet in the order of its channels: to take along. */

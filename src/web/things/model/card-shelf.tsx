@@ -4,8 +4,8 @@ import type { Model } from '../../../core/document/chapters/models/model-card.ts
 import { nameOfModel } from '../../../core/document/chapters/models/model-name.ts';
 import { sayCodecs, sayFedBy, sayFocal, saySize } from '../../../core/imports/written-figures.ts';
 import { Button } from '../../ui/button.tsx';
+import { download } from '../../ui/download.ts';
 import { FileInput } from '../../ui/file-input.tsx';
-import { download } from '../../ui/site-files.ts';
 import { TextField } from '../../ui/text-field.tsx';
 import type { ListedCard, useCards } from './use-cards.ts';
 

@@ -8,8 +8,8 @@ import type { ProbeRun } from '../../store/probe-slice.ts';
 import { selectServer } from '../../store/server-slice.ts';
 import { useAppSelector } from '../../store/store.ts';
 import { Button } from '../../ui/button.tsx';
+import { download, fileNameOf } from '../../ui/download.ts';
 import { Panel } from '../../ui/panel.tsx';
-import { download, fileNameOf } from '../../ui/site-files.ts';
 
 const TICKS_MS = [1, 10, 100, 1000, 3000];
 /** The scale reaches at least this far, so that it stands still while a probe grows. */
