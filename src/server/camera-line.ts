@@ -94,13 +94,13 @@ export class CameraLine {
   }
 
   async #openUdp(place: number): Promise<void> {
-    const { dialer, now, put, safely } = this.options;
+    const { dialer, limits, now, put, safely } = this.options;
     if (!this.#address) return;
     let pair: UdpPair;
     try {
-      pair = await dialer.openUdp(this.#address, (isRtcp, chunk) =>
-        safely(() => put({ kind: 'datagram', place, isRtcp, chunk, atMs: now() })),
-      );
+      const onDatagram = (isRtcp: boolean, chunk: Uint8Array): void =>
+        safely(() => put({ kind: 'datagram', place, isRtcp, chunk, atMs: now() }));
+      pair = await dialer.openUdp(this.#address, onDatagram, limits.signal);
     } catch (error) {
       const note = error instanceof DialFailure ? error.message : 'No UDP port could be opened on this computer.';
       return safely(() => put({ kind: 'udpFailed', note, atMs: now() }));

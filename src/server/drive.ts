@@ -67,8 +67,7 @@ export function drive<
 >(options: DriveOptions<Timer, Input, Doing, Effect>): Promise<void> {
   return new Promise((resolve, reject) => {
     if (options.signal.aborted) return resolve();
-    const drive = new Drive(options, resolve, reject);
-    underGuard(drive.broken, drive.start);
+    new Drive(options, resolve, reject).start();
   });
 }
 
@@ -81,6 +80,7 @@ class Drive<
   readonly #way: Way<Doing>;
   readonly #startedMs: number;
   readonly #timers = new Map<string, NodeJS.Timeout>();
+  readonly #unguard: () => void;
   #isOver = false;
   #faults = 0;
 
@@ -91,6 +91,7 @@ class Drive<
   ) {
     const { world, signal } = options;
     this.#startedMs = world.clock.monotonicMs();
+    this.#unguard = underGuard(signal, this.broken);
     this.#way = options.way({
       world,
       signal,
@@ -101,14 +102,14 @@ class Drive<
     });
   }
 
-  readonly start = (): void => {
+  start(): void {
     this.options.signal.addEventListener('abort', this.#cancel, { once: true });
     this.#safely(() => {
       for (const effect of this.options.machine.begin(this.#now())) this.#carryOut(effect);
     });
     this.options.onStart?.((input) => this.#safely(() => this.#put(input)), this.#now);
     this.#way.start();
-  };
+  }
 
   /** Something of ours threw: the machine ends with that. */
   readonly broken = (error: unknown): void => {
@@ -180,6 +181,7 @@ class Drive<
     for (const timer of [...this.#timers.keys()]) this.#disarm(timer);
     this.options.signal.removeEventListener('abort', this.#cancel);
     this.#way.close();
+    this.#unguard();
   }
 }
 

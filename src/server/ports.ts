@@ -60,7 +60,11 @@ export interface Dialer {
   resolve(host: string, port: number, limits: Limits): Promise<ResolvedAddress>;
   dial(address: ResolvedAddress, events: ConnectionEvents, limits: Limits, how?: LineHow): Promise<Connection>;
   /** Opens ports that hear one address and nobody else. Rejects with `DialFailure` when none are free. */
-  openUdp(address: ResolvedAddress, onDatagram: (isRtcp: boolean, chunk: Uint8Array) => void): Promise<UdpPair>;
+  openUdp(
+    address: ResolvedAddress,
+    onDatagram: (isRtcp: boolean, chunk: Uint8Array) => void,
+    signal: AbortSignal,
+  ): Promise<UdpPair>;
 }
 
 /** A socket that asks all who listen, and hears who answers. */

@@ -1,5 +1,6 @@
 import { bytesOf, concatBytes } from '../core/base/bytes.ts';
 import { readTunnelAnswer, tunnelGet, tunnelled, tunnelPost } from '../core/rtsp/http-tunnel.ts';
+import { guardedBy } from './last-guard.ts';
 import {
   type Connection,
   type ConnectionEvents,
@@ -97,7 +98,7 @@ export async function dialTunnel(
     const spoken = await dialer.dial(address, { onData: () => {}, onEnd: over }, limits, how);
     spoken.send(bytesOf(tunnelPost(ask)));
     // what came with the answer is handed on once whoever dialled has the connection
-    queueMicrotask(() => hearing.goOn({ onData: events.onData, onEnd: over }, rest));
+    queueMicrotask(guardedBy(limits.signal)(() => hearing.goOn({ onData: events.onData, onEnd: over }, rest)));
     return {
       send: (bytes) => spoken.send(bytesOf(tunnelled(bytes))),
       close: () => {

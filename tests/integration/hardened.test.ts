@@ -269,7 +269,8 @@ async function until(isSo: () => boolean): Promise<void> {
 
 test('over IPv6 the camera is heard under any spelling of its address', async () => {
   const heard: string[] = [];
-  const pair = await openUdpPair('0:0:0:0:0:0:0:1', (_, chunk) => heard.push(String(chunk)));
+  const { signal } = new AbortController();
+  const pair = await openUdpPair('0:0:0:0:0:0:0:1', (_, chunk) => heard.push(String(chunk)), signal);
   const peer = createSocket('udp6');
   peer.send('here', pair.ports[0], '::1');
   await until(() => heard.length > 0);

@@ -7,6 +7,7 @@ import { createRealFinder } from '../../src/server/adapters/real-finder.ts';
 import { systemClock, systemEntropy } from '../../src/server/adapters/system.ts';
 import { createTcpDialer } from '../../src/server/adapters/tcp-dialer.ts';
 import type { World } from '../../src/server/drive.ts';
+import { underGuard } from '../../src/server/last-guard.ts';
 import type { Clock, Dialer } from '../../src/server/ports.ts';
 import { LIVE } from '../../src/server/works/live-work.ts';
 import { runProbe } from '../../src/server/works/run-probe.ts';
@@ -155,17 +156,38 @@ test('a throw inside any callback of a view ends that view', async () => {
   expect(count).toBeGreaterThan(12);
 }, 60_000);
 
-test('what gets past every guard is logged, ends the work that it came of, and leaves the process running', () => {
+test('what a dialled line hands on may throw: the work of its signal ends, and nothing is left uncaught', async () => {
+  const { signal } = new AbortController();
+  const ended: unknown[] = [];
+  const letGo = underGuard(signal, (error) => ended.push(error));
+  const limits = { timeoutMs: 400, signal };
+  const address = await dialer.resolve('127.0.0.1', Number(new URL(camera.url).port), limits);
+  const events = { onData: failing(1).call, onEnd: () => {} };
+  const connection = await dialer.dial(address, events, limits);
+  connection.send(Buffer.from('OPTIONS * RTSP/1.0\r\nCSeq: 1\r\n\r\n'));
+  for (let waited = 0; waited < 2000 && ended.length === 0; waited += 10)
+    await new Promise((resolve) => setTimeout(resolve, 10));
+  expect(ended).toEqual([expect.any(Broken)]);
+  connection.close();
+  letGo();
+  await closed();
+});
+
+test('a fault in an adapter itself ends the work that it serves, and no other; unguarded ones are logged, and the process goes on', () => {
   const guard = join(__dirname, '../../src/server/last-guard.ts');
   const script = `
-    const { installLastGuard, underGuard } = await import(${JSON.stringify(guard)});
+    const { guardedBy, installLastGuard, underGuard } = await import(${JSON.stringify(guard)});
     installLastGuard();
     const ended = [];
-    for (const name of ['probe', 'view'])
-      underGuard((error) => ended.push(name + ': ' + error.message), () =>
-        setTimeout(() => { if (name === 'view') throw new Error('thrown\\u001b[2J in a timer'); }, 10));
+    for (const name of ['probe', 'view', 'over']) {
+      const { signal } = new AbortController();
+      const letGo = underGuard(signal, (error) => ended.push(name + ': ' + error.message));
+      setTimeout(guardedBy(signal)(() => { if (name !== 'probe') throw new Error(name + ' threw'); }), 10);
+      if (name === 'over') letGo();
+    }
+    setTimeout(() => { throw new Error('thrown\\u001b[2J in a timer'); }, 10);
     Promise.reject(new Error('nobody waits'));
-    setTimeout(() => console.log('still here; ended ' + ended.length), 60);
+    setTimeout(() => console.log('still here; ended ' + ended), 60);
   `;
   const { stdout, stderr, status } = spawnSync(
     process.execPath,
@@ -175,7 +197,8 @@ test('what gets past every guard is logged, ends the work that it came of, and l
       cwd: join(__dirname, '../..'),
     },
   );
-  expect({ stdout, status }).toEqual({ stdout: 'still here; ended 1\n', status: 0 });
+  expect({ stdout, status }).toEqual({ stdout: 'still here; ended view: view threw\n', status: 0 });
   expect(stderr).toContain('thrown\\u001b[2J in a timer');
   expect(stderr).toContain('nobody waits');
+  expect(stderr).toContain('over threw');
 });

@@ -15,7 +15,6 @@ import {
 import type { ProbeCause, ProbeStepName, TapeEntry } from '../rtsp/exchange-types.ts';
 import { packetAsText } from '../rtsp/packet-words.ts';
 import type { SdpSession } from '../sdp/sdp-types.ts';
-import { PAYLOAD_READERS } from './picture-units.ts';
 import { composeReport } from './probe-report.ts';
 import type { ProbeReport, ProbeStep } from './probe-types.ts';
 import { TrackMeter } from './track-meter.ts';
@@ -253,7 +252,7 @@ export class ProbeMachine implements Machine<ProbeInput, ProbeEffect> {
       const channel = track.path.transport === 'tcp' ? track.path.rtpChannel : null;
       this.#tape({ atMs, step: 'first-packet', direction: 'received', text: packetAsText(bytes, channel) });
     }
-    this.#packetArrived(atMs, metered.startsKeyFrame, PAYLOAD_READERS[track.media.codec ?? ''] === undefined);
+    this.#packetArrived(atMs, metered.startsKeyFrame, !meter.knowsPictures);
   }
 
   /** What comes is no stream: the session is ended, with what was measured so far. */

@@ -9,7 +9,7 @@ import { TrackReception } from '../rtp/track-reception.ts';
 import type { SdpMedia } from '../sdp/sdp-types.ts';
 import { parseSps } from '../video/sps.ts';
 import { type UnitFault, unitFaultOf } from '../video/unit-limits.ts';
-import { PAYLOAD_READERS } from './picture-units.ts';
+import { PAYLOAD_READERS, type ReadPayload } from './picture-units.ts';
 import type { MeasuredMedia } from './probe-types.ts';
 
 const TIMESTAMP_MODULUS = 2 ** 32;
@@ -86,7 +86,10 @@ export class TrackMeter {
   #unitParts = 0;
   #unitFault: UnitFault | null = null;
 
+  readonly #read: ReadPayload | undefined;
+
   constructor(private readonly media: SdpMedia) {
+    this.#read = PAYLOAD_READERS[media.codec ?? ''];
     this.#clockHz = media.clockRate ?? DEFAULT_CLOCK_HZ;
     this.#reception = new TrackReception(this.#clockHz);
     this.#jitter = new FrameJitter(this.#clockHz);
@@ -94,6 +97,10 @@ export class TrackMeter {
     this.#packing = media.codec === 'MPEG4-GENERIC' ? aacPackingOf(media.fmtp) : null;
   }
 
+  /** Whether key frames are found in what it sends: of other codecs loss and rate alone are measured. */
+  get knowsPictures(): boolean {
+    return this.#read !== undefined;
+  }
   get lastAtMs(): number | null {
     return this.#lastAtMs;
   }
@@ -127,7 +134,7 @@ export class TrackMeter {
     if (this.media.kind === 'video') this.#noteUnit(packet);
     this.#firstAtMs ??= atMs;
     this.#lastAtMs = atMs;
-    const contents = PAYLOAD_READERS[this.media.codec ?? '']?.(packet.payload);
+    const contents = this.#read?.(packet.payload);
     if (contents?.sps) this.#sps = contents.sps;
     if (contents?.size) this.#size = contents.size;
     const startsKeyFrame = contents?.startsKeyFrame === true && this.#lastKey?.frame !== this.#frames;

@@ -7,6 +7,7 @@ import {
 } from '../../core/http/http-message.ts';
 import type { HttpCause } from '../../core/machine/machine.ts';
 import { DIAL_CAUSES, type DialCause } from '../../core/rtsp/exchange-types.ts';
+import { guardedBy } from '../last-guard.ts';
 import {
   type Connection,
   type Dialer,
@@ -117,11 +118,10 @@ export function createHttpPort(dialer: Dialer): HttpPort {
         done();
         reject(new HttpFailure(cause, note));
       };
-      const abort = (): void => giveUp('closed', 'Cancelled.');
-      const timer = setTimeout(
-        () => giveUp('timeout', `${one.host}:${one.port} did not answer in ${timeoutMs / 1000} s.`),
-        timeoutMs,
-      );
+      const guarded = guardedBy(signal);
+      const abort = guarded(() => giveUp('closed', 'Cancelled.'));
+      const late = guarded(() => giveUp('timeout', `${one.host}:${one.port} did not answer in ${timeoutMs / 1000} s.`));
+      const timer = setTimeout(late, timeoutMs);
       signal.addEventListener('abort', abort, { once: true });
       if (one.isShut) return giveUp('closed', `${one.host}:${one.port} hung up before it was asked.`);
       one.hasHeard = false;

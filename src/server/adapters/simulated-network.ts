@@ -53,7 +53,7 @@ export function createSimulatedDialer(network: SimulatedNetwork): Dialer {
         throw new DialFailure('refused', `${address}:${port} refused the connection: nothing listens there.`);
       return dialTcp('127.0.0.1', loopbackPort, events, limits, how);
     },
-    openUdp: (_, onDatagram) => openUdpPair('127.0.0.1', onDatagram),
+    openUdp: (_, onDatagram, signal) => openUdpPair('127.0.0.1', onDatagram, signal),
   };
 }
 

@@ -2,6 +2,7 @@ import { lookup } from 'node:dns/promises';
 import { connect, isIP, type Socket } from 'node:net';
 import type { CertificateSeen } from '../../core/net/certificate.ts';
 import type { ProbeCause } from '../../core/rtsp/exchange-types.ts';
+import { guardedBy } from '../last-guard.ts';
 import {
   type Connection,
   type ConnectionEvents,
@@ -75,7 +76,7 @@ export function createTcpDialer({ allowPublic, lookUpName = systemLookUp }: TcpD
       return { address, port, note: isLiteral ? null : address };
     },
     dial: ({ address, port }, events, limits, how) => dialTcp(address, port, events, limits, how),
-    openUdp: ({ address }, onDatagram) => openUdpPair(address, onDatagram),
+    openUdp: ({ address }, onDatagram, signal) => openUdpPair(address, onDatagram, signal),
   };
 }
 
@@ -111,23 +112,28 @@ export function dialTcp(
   { tlsHost, isReadAtOnce = false }: LineHow = PLAIN,
 ): Promise<Connection> {
   return new Promise((resolve, reject) => {
+    const guarded = guardedBy(signal);
     // One buffer for every read: a fresh one each would cost more than all that is done with its bytes.
-    const onRead = (byteCount: number, buffer: Uint8Array): boolean => {
-      if (hasEnded) return true;
+    const take = guarded((byteCount: number, buffer: Uint8Array) => {
+      if (hasEnded) return;
       const piece = buffer.subarray(0, byteCount);
       events.onData(isReadAtOnce ? piece : Buffer.from(piece)); // from the pool, unlike slice()
-      return true;
+    });
+    const callback = (byteCount: number, buffer: Uint8Array): boolean => {
+      take(byteCount, buffer);
+      return true; // and goes on reading
     };
-    const onread = { buffer: new Uint8Array(READ_BUFFER_BYTES), callback: onRead };
+    const onread = { buffer: new Uint8Array(READ_BUFFER_BYTES), callback };
     // what TLS takes apart comes from there
     const socket = connect({ host: address, port, noDelay: true, ...(tlsHost === null ? { onread } : {}) });
-    socket.on('error', (error) => {
+    const failed = (error: unknown): void => {
       const known = ERRNO_CAUSES[codeOf(error)];
       fail(
         known?.cause ?? 'unreachable',
         `${address}:${port} ${known?.note ?? `could not be dialled (${codeOf(error)})`}.`,
       );
-    });
+    };
+    socket.on('error', guarded(failed));
     let isOpen = false;
     let isShakingHands = false;
     /** What is written to: the line inside TLS, where there is one. */
@@ -154,12 +160,13 @@ export function dialTcp(
       } else reject(new DialFailure(cause, note));
       end();
     };
-    const abort = (): void => fail('closed', 'Cancelled.');
-    const timer = setTimeout(() => {
+    const abort = guarded(() => fail('closed', 'Cancelled.'));
+    const late = guarded(() => {
       if (isOpen) return;
       const what = isShakingHands ? 'took the call, and its TLS did not come about' : 'did not answer';
       fail('timeout', `${address}:${port} ${what} in ${timeoutMs / 1000} s.`);
-    }, timeoutMs);
+    });
+    const timer = setTimeout(late, timeoutMs);
     signal.addEventListener('abort', abort, { once: true });
     if (signal.aborted) abort();
     const opened = (line: Socket, certificate: CertificateSeen | null): void => {
@@ -169,7 +176,7 @@ export function dialTcp(
       signal.removeEventListener('abort', abort); // from here on who asked for it says when it is over
       resolve({ send: (bytes) => void (line.writable && line.write(bytes)), close, certificate });
     };
-    socket.once('connect', () => {
+    const connected = (): void => {
       if (tlsHost === null) return opened(socket, null);
       isShakingHands = true;
       const tlsFailed = (code: string): void => {
@@ -177,23 +184,23 @@ export function dialTcp(
           fail('tls-failed', `${address}:${port} ${TLS_NOTES[code] ?? `ended TLS (${code || 'without a word'})`}.`);
         else fail('closed', '');
       };
-      secure(
-        socket,
-        tlsHost,
-        (line, certificate) => {
-          if (hasEnded) return;
-          line.on('data', (chunk) => {
+      const ready = (line: Socket, certificate: CertificateSeen | null): void => {
+        if (hasEnded) return;
+        line.on(
+          'data',
+          guarded((chunk: Uint8Array) => {
             if (!hasEnded) events.onData(chunk);
-          });
-          opened(line, certificate);
-        },
-        tlsFailed,
-      );
-    });
-    socket.on('close', () =>
+          }),
+        );
+        opened(line, certificate);
+      };
+      secure(socket, tlsHost, guarded, ready, tlsFailed);
+    };
+    const hungUp = (): void =>
       isShakingHands && !isOpen
         ? fail('tls-failed', `${address}:${port} hung up before TLS had come about.`)
-        : fail('closed', `${address}:${port} hung up.`),
-    );
+        : fail('closed', `${address}:${port} hung up.`);
+    socket.once('connect', guarded(connected));
+    socket.on('close', guarded(hungUp));
   });
 }

@@ -3,6 +3,7 @@ import { connect, type PeerCertificate, type TLSSocket } from 'node:tls';
 import { clipText } from '../../core/base/clip.ts';
 import { oneLine } from '../../core/base/control-signs.ts';
 import { type CertificateSeen, MOST_CERTIFICATE_NAMES } from '../../core/net/certificate.ts';
+import type { Guarded } from '../last-guard.ts';
 
 const MOST_CHARS = 200;
 const told = (text: unknown): string => clipText(oneLine(typeof text === 'string' ? text : ''), MOST_CHARS);
@@ -54,6 +55,7 @@ const OLDEST = 'TLSv1';
 export function secure(
   socket: Socket,
   host: string,
+  guarded: Guarded,
   ready: (line: TLSSocket, certificate: CertificateSeen | null) => void,
   failed: (code: string) => void,
 ): void {
@@ -65,6 +67,12 @@ export function secure(
     ciphers: 'DEFAULT:@SECLEVEL=0',
     ...(isIP(host) === 0 ? { servername: host } : {}),
   });
-  line.on('error', (error: NodeJS.ErrnoException) => failed(error.code ?? ''));
-  line.once('secureConnect', () => ready(line, certificateOf(line)));
+  line.on(
+    'error',
+    guarded((error: NodeJS.ErrnoException) => failed(error.code ?? '')),
+  );
+  line.once(
+    'secureConnect',
+    guarded(() => ready(line, certificateOf(line))),
+  );
 }

@@ -1,6 +1,7 @@
 import { createSocket, type Socket } from 'node:dgram';
 import { isIPv6 } from 'node:net';
 import { isSameAddress } from '../../core/net/same-address.ts';
+import { guardedBy } from '../last-guard.ts';
 import { DialFailure, type UdpPair } from '../ports.ts';
 
 /** How often a neighbouring pair is looked for; the system gives a random even port about every second time. */
@@ -32,6 +33,7 @@ function bind(type: 'udp4' | 'udp6', port: number): Promise<Socket | null> {
 export async function openUdpPair(
   address: string,
   onDatagram: (isRtcp: boolean, chunk: Uint8Array) => void,
+  signal: AbortSignal,
 ): Promise<UdpPair> {
   const type = isIPv6(address) ? 'udp6' : 'udp4';
   for (let attempt = 0; attempt < ATTEMPTS; attempt++) {
@@ -39,7 +41,7 @@ export async function openUdpPair(
     if (!rtp) break;
     const { port } = rtp.address();
     const rtcp = port % 2 === 0 ? await bind(type, port + 1) : null;
-    if (rtcp) return pairOf(rtp, rtcp, address, onDatagram);
+    if (rtcp) return pairOf(rtp, rtcp, address, onDatagram, signal);
     rtp.close();
   }
   throw new DialFailure('transport-refused', 'No two neighbouring UDP ports are free on this computer.');
@@ -50,13 +52,17 @@ function pairOf(
   rtcp: Socket,
   address: string,
   onDatagram: (isRtcp: boolean, chunk: Uint8Array) => void,
+  signal: AbortSignal,
 ): UdpPair {
   let isOpen = true;
-  for (const socket of [rtp, rtcp]) {
-    socket.on('message', (chunk, from) => {
-      if (isOpen && isSameAddress(from.address, address)) onDatagram(socket === rtcp, chunk);
-    });
-  }
+  const guarded = guardedBy(signal);
+  for (const socket of [rtp, rtcp])
+    socket.on(
+      'message',
+      guarded((chunk: Uint8Array, from: { readonly address: string }) => {
+        if (isOpen && isSameAddress(from.address, address)) onDatagram(socket === rtcp, chunk);
+      }),
+    );
   return {
     ports: [rtp.address().port, rtcp.address().port],
     send: (isRtcp, port, bytes) => {
