@@ -163,6 +163,23 @@ test('an account that only ONVIF knows is told as that', () => {
   expect(diagnosis.reason).toBe('account-elsewhere');
 });
 
+const stopped = failed('no-packets', {
+  transport: 'tcp',
+  steps: [{ name: 'sample', startMs: 0, durationMs: 3000, ok: false, status: null, note: null }],
+});
+test.each<{ why: string; holds: readonly string[]; reason: string | null; drawn: readonly string[] }>([
+  { why: 'holds the same way', holds: ['tcp', 'udp'], reason: 'passing', drawn: ['tcp'] },
+  { why: 'stops again, and comes the other way', holds: ['udp'], reason: 'other-transport', drawn: ['tcp', 'udp'] },
+  { why: 'stops either way', holds: [], reason: null, drawn: ['tcp', 'udp'] },
+])('packets that stopped are drawn once more, as long as before: one that $why', ({ holds, reason, drawn }) => {
+  const { diagnosis, trials } = runAll(ofProbe(stopped), (trial) => {
+    if (trial.kind !== 'probe') throw new Error(trial.kind);
+    return { kind: 'probe', report: holds.includes(trial.transport) ? failed(null) : stopped };
+  });
+  expect(diagnosis.reason).toBe(reason);
+  expect(trials).toEqual(drawn.map((transport) => expect.objectContaining({ transport, media: true, sampleS: 3 })));
+});
+
 test('when their time is over, experiments end and say so', () => {
   const { diagnosis } = runAll(ofProbe(failed('unreachable')), () => ({ kind: 'late' }));
   expect(diagnosis).toEqual({

@@ -27,6 +27,8 @@ export type Trial =
       readonly transport: TransportChoice;
       /** With pictures for a moment; else up to the session. */
       readonly media: boolean;
+      /** How long they are looked at. */
+      readonly sampleS: number;
       readonly loginBy: 'any' | 'basic';
     }
   | { readonly kind: 'neighbour' }

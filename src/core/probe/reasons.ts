@@ -148,6 +148,6 @@ export const REASON_TEXTS: Readonly<Record<Reason, ReasonText>> = {
   'other-transport': {
     title: 'Packets come the other way',
     do: ['Let destinations draw it the way that works.'],
-    why: 'The same stream was asked for both ways, and came by one of them.',
+    why: 'The same stream was asked for both ways, twice by the one that had failed, and came by the other alone.',
   },
 };

@@ -21,8 +21,6 @@ export interface DiagnosedRun extends ProbeRun {
 const TRIAL_MS = 1500;
 /** Slow devices take nearly half of it for one answer [A]. */
 const LEAST_TRIAL_MS = 700;
-/** A picture that comes at all comes within this [A]. */
-const TRIAL_SAMPLE_S = 0.5;
 /** All trials together last no longer than two answers may, and no longer than this. */
 const MOST_MS = 10_000;
 
@@ -71,8 +69,10 @@ async function whyFailed(
     onEvent({ kind: 'trial', trial: step.value.kind });
     const leftMs = endsMs - world.clock.monotonicMs();
     const timeoutMs = Math.min(TRIAL_MS, Math.max(LEAST_TRIAL_MS, run.timeoutMs / 2), leftMs);
+    // a sample that is cut short would say nothing
+    const needsMs = step.value.kind === 'probe' && step.value.media ? step.value.sampleS * 1000 : 50;
     const answer: TrialAnswer =
-      leftMs < 50 ? { kind: 'late' } : await carryOut(step.value, run, { timeoutMs, endsMs, world, signal });
+      leftMs < needsMs ? { kind: 'late' } : await carryOut(step.value, run, { timeoutMs, endsMs, world, signal });
     signal.throwIfAborted();
     step = trials.next(answer);
   }
@@ -93,7 +93,7 @@ async function carryOut(trial: Trial, run: DiagnosedRun, doing: Doing): Promise<
     case 'calls':
       return { kind: 'calls', answers: await callAll(run.url.host, trial.ports, doing) };
     case 'probe': {
-      const report = await runProbe({ ...trial, timeoutMs, seconds: TRIAL_SAMPLE_S }, world, signal);
+      const report = await runProbe({ ...trial, timeoutMs, seconds: trial.sampleS }, world, signal);
       return { kind: 'probe', report };
     }
     case 'neighbour':
