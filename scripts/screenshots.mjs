@@ -4,10 +4,10 @@ import { mkdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { createInterface } from 'node:readline';
 import { ensureBuilt } from './ensure-built.mjs';
-import { chromium, ensureDebian, root } from './ensure-installed.mjs';
+import { CHROMIUM, ensureDebian, root } from './ensure-installed.mjs';
 
 ensureBuilt('web', 'node');
-ensureDebian('chromium', chromium);
+ensureDebian(CHROMIUM);
 const { chromium: browserType } = await import('@playwright/test');
 const folder = join(root, 'docs/screenshots');
 mkdirSync(folder, { recursive: true });
@@ -20,7 +20,7 @@ for await (const line of createInterface(server.stdout)) {
 }
 
 const browser = await browserType.launch({
-  executablePath: chromium,
+  executablePath: CHROMIUM.program,
   args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking'],
 });
 const DESK = { viewport: { width: 1280, height: 800 } };
