@@ -1,6 +1,7 @@
 import { expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { MILL, millEdit } from '../../../tests/support/mill-edits.ts';
+import { expectSame } from '../../../tests/support/same.ts';
 import { stamps } from '../../../tests/support/sites.ts';
 import { createEvidenceIndexer, indexEvidence } from '../document/best-known.ts';
 import { NO_EDITS, noteEdit, redoEdit, undoEdit } from '../document/edit-history.ts';
@@ -31,7 +32,7 @@ test('after any sequence of edits, undone and done again, what was kept is what 
           history = noteEdit(history, next, site, after);
           site = after;
         }
-        expect(reckon(site, index(site.journal))).toEqual(anew(site));
+        expectSame(reckon(site, index(site.journal)), anew(site));
       }
     }),
     { numRuns: 60 },

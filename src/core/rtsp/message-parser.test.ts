@@ -1,5 +1,6 @@
 import { expect, test } from '@jest/globals';
 import fc from 'fast-check';
+import { expectSame } from '../../../tests/support/same.ts';
 import { bytesOf, concatBytes, textOf } from '../base/bytes.ts';
 import { type RtspEvent, RtspMessageParser } from './message-parser.ts';
 import { headerOf, headersOf, writeRequest, writeResponse } from './rtsp-message.ts';
@@ -57,7 +58,7 @@ test('reads answers, frames and requests in their order', () => {
 
 test('the chunking law: cut at every byte, the events are the same', () => {
   for (let at = 0; at <= CONVERSATION.length; at++)
-    expect(parse([CONVERSATION.subarray(0, at), CONVERSATION.subarray(at)])).toEqual(whole);
+    expectSame(parse([CONVERSATION.subarray(0, at), CONVERSATION.subarray(at)]), whole);
 });
 
 test('the chunking law: one byte at a time', () => {

@@ -41,6 +41,7 @@ test('a journal that grows in any steps is read back as it is, and an entry more
       expect(store.writes() - before).toBe(1);
       expect(await readChunks(store, 's', mark)).toHaveLength(length + 1);
     }),
+    { numRuns: 30 },
   ));
 
 test('what a page wrote and did not come to count is not read; a chunk that is missing is told', async () => {

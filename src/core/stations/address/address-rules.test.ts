@@ -298,7 +298,7 @@ test('at an address with many, nobody is hidden behind the channels of a box', (
         }
       },
     ),
-    { numRuns: 200 },
+    { numRuns: 80 },
   ));
 
 test('the station finds what the plan check finds, and nothing else of its kind', () =>
