@@ -1,5 +1,6 @@
 import { inspect } from 'node:util';
 import { visibleText } from '../core/base/control-signs.ts';
+import { createSafely } from './safely.ts';
 
 /** Ends the work that a callback belongs to. */
 type End = (error: unknown) => void;
@@ -20,18 +21,16 @@ export function underGuard(signal: AbortSignal, end: End): () => void {
 /** Makes of a callback of a socket or a timer one that ends, should it throw, the works that it serves and nothing else. */
 export type Guarded = <Args extends readonly unknown[]>(callback: (...args: Args) => void) => (...args: Args) => void;
 
-export const guardedBy =
-  (signal: AbortSignal): Guarded =>
-  (callback) =>
-  (...args) => {
-    try {
-      callback(...args);
-    } catch (error) {
-      const ends = works.get(signal);
-      if (!ends?.size) return logFault(error);
-      for (const end of [...ends]) end(error);
-    }
-  };
+export const guardedBy = (signal: AbortSignal): Guarded => {
+  const safely = createSafely((error) => {
+    const ends = works.get(signal);
+    if (!ends?.size) return logFault(error);
+    for (const end of [...ends]) end(error);
+  });
+  return (callback) =>
+    (...args) =>
+      safely(() => callback(...args));
+};
 
 /** A fault of ours on the console, so that what a peer said in it steers no terminal. */
 export const logFault = (error: unknown): void => console.error(visibleText(inspect(error)));

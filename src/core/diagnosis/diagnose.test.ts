@@ -163,21 +163,42 @@ test('an account that only ONVIF knows is told as that', () => {
   expect(diagnosis.reason).toBe('account-elsewhere');
 });
 
-const stopped = failed('no-packets', {
-  transport: 'tcp',
-  steps: [{ name: 'sample', startMs: 0, durationMs: 3000, ok: false, status: null, note: null }],
-});
-test.each<{ why: string; holds: readonly string[]; reason: string | null; drawn: readonly string[] }>([
+const endedAfter = (cause: ProbeCause, durationMs: number): ProbeReport => {
+  const step = { startMs: 0, durationMs, ok: false, status: null, note: null };
+  return failed(cause, {
+    transport: 'tcp',
+    steps: [
+      { ...step, name: 'play' },
+      { ...step, name: 'sample' },
+    ],
+  });
+};
+test.each<{ why: string; lasted?: number; holds: readonly string[]; reason: string | null; drawn: readonly string[] }>([
   { why: 'holds the same way', holds: ['tcp', 'udp'], reason: 'passing', drawn: ['tcp'] },
   { why: 'stops again, and comes the other way', holds: ['udp'], reason: 'other-transport', drawn: ['tcp', 'udp'] },
   { why: 'stops either way', holds: [], reason: null, drawn: ['tcp', 'udp'] },
-])('packets that stopped are drawn once more, as long as before: one that $why', ({ holds, reason, drawn }) => {
-  const { diagnosis, trials } = runAll(ofProbe(stopped), (trial) => {
-    if (trial.kind !== 'probe') throw new Error(trial.kind);
-    return { kind: 'probe', report: holds.includes(trial.transport) ? failed(null) : stopped };
-  });
-  expect(diagnosis.reason).toBe(reason);
-  expect(trials).toEqual(drawn.map((transport) => expect.objectContaining({ transport, media: true, sampleS: 3 })));
+  { why: 'stopped later than is looked again', lasted: 30_000, holds: ['tcp'], reason: null, drawn: ['tcp'] },
+])(
+  'packets that stopped are drawn once more, as long as before: one that $why',
+  ({ lasted = 3000, holds, reason, drawn }) => {
+    const stopped = endedAfter('no-packets', lasted);
+    const { diagnosis, trials } = runAll(ofProbe(stopped), (trial) => {
+      if (trial.kind !== 'probe') throw new Error(trial.kind);
+      return { kind: 'probe', report: holds.includes(trial.transport) ? failed(null) : stopped };
+    });
+    expect(diagnosis.reason).toBe(reason);
+    const sampleS = Math.min(3.5, lasted / 1000);
+    expect(trials).toEqual(drawn.map((transport) => expect.objectContaining({ transport, media: true, sampleS })));
+  },
+);
+
+test('a session that was lost is looked at again as long as before', () => {
+  const { diagnosis, trials } = runAll(ofProbe(endedAfter('session-lost', 2000)), () => ({
+    kind: 'probe',
+    report: failed(null),
+  }));
+  expect(trials).toEqual([expect.objectContaining({ media: true, sampleS: 2 })]);
+  expect(diagnosis.reason).toBe('passing');
 });
 
 test('when their time is over, experiments end and say so', () => {

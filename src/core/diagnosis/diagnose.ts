@@ -334,30 +334,40 @@ function* firstOf(
   return null;
 }
 
-/**
- * By the other of TCP and UDP; but first the same way again, as long as before: what holds then was no matter of the way.
- */
+const sampledS = ({ report }: FailedProbe): number =>
+  (report.steps.find(({ name }) => name === 'sample')?.durationMs ?? 0) / 1000;
+
+/** Tries it once more, as far and as long as it got before, and notes what came of it. */
+function* worksNow(
+  of: FailedProbe,
+  notes: Notebook,
+  did: string,
+  more: Parameters<typeof again>[1] = {},
+): Trials<boolean> {
+  const report = yield* again(of, {
+    media: of.report.steps.some(({ name }) => name === 'play'),
+    sampleS: Math.min(MOST_SAMPLE_S, Math.max(SHORT_SAMPLE_S, sampledS(of))),
+    ...more,
+  });
+  notes.note(did, worked(report) ? 'it worked' : sayReport(report));
+  return worked(report);
+}
+
+/** It works now; of what went wrong later than a trial looks that says nothing. */
+const passed = (of: FailedProbe, notes: Notebook): Diagnosis =>
+  sampledS(of) <= MOST_SAMPLE_S ? notes.conclude('passing') : notes.open();
+
+/** By the other of TCP and UDP; but first the same way again: what works then was no matter of the way. */
 function* whichWay(of: FailedProbe, notes: Notebook): Trials<Diagnosis> {
   const used = of.report.transport ?? (of.transport === 'udp' ? 'udp' : 'tcp');
-  const sampled = of.report.steps.find(({ name }) => name === 'sample')?.durationMs ?? 0;
-  const sampleS = Math.min(MOST_SAMPLE_S, Math.max(SHORT_SAMPLE_S, sampled / 1000));
-  const draw = function* (transport: 'tcp' | 'udp', words: string): Trials<boolean> {
-    const report = yield* again(of, { transport, media: true, sampleS });
-    notes.note(
-      `drew it over ${transport.toUpperCase()}${words}`,
-      worked(report) ? 'its packets came' : sayReport(report),
-    );
-    return worked(report);
-  };
-  if (yield* draw(used, ' once more')) return notes.conclude('passing');
   const other = used === 'udp' ? 'tcp' : 'udp';
-  return (yield* draw(other, '')) ? notes.conclude('other-transport', { transport: other }) : notes.open();
+  const drawn = (transport: 'tcp' | 'udp', words: string): Trials<boolean> =>
+    worksNow(of, notes, `drew it over ${transport.toUpperCase()}${words}`, { transport, media: true });
+  if (yield* drawn(used, ' once more')) return passed(of, notes);
+  return (yield* drawn(other, '')) ? notes.conclude('other-transport', { transport: other }) : notes.open();
 }
 
 /** The same again, a moment later. */
 function* doesItPass(of: FailedProbe, notes: Notebook): Trials<Diagnosis> {
-  // as far as it got before
-  const report = yield* again(of, { media: of.report.steps.some(({ name }) => name === 'play') });
-  notes.note('asked the same once more', worked(report) ? 'it worked' : sayReport(report));
-  return worked(report) ? notes.conclude('passing') : notes.open();
+  return (yield* worksNow(of, notes, 'asked the same once more')) ? passed(of, notes) : notes.open();
 }
