@@ -175,7 +175,7 @@ try {
   await probe(desk, 'Boot room');
   await shoot(desk, 'tap');
   await desk.getByRole('link', { name: 'Round' }).click();
-  await desk.getByRole('row', { name: /Boot room/ }).waitFor();
+  await desk.getByRole('button', { name: /^Take a panel .*: Bee stand$/ }).waitFor(); // remedies are tried one after the other
   await shoot(desk, 'round');
   await desk.getByRole('link', { name: 'Logbook' }).click();
   await desk.getByRole('heading', { name: 'Logbook' }).waitFor();
