@@ -18,6 +18,7 @@ export default defineConfig({
       input: {
         cleartap: here('./src/cli/cleartap.ts'),
         server: here('./src/server/main.ts'),
+        'xml-worker': here('./src/server/adapters/xml-worker.ts'),
         'encoder-worker': here('./src/standins/pictures/encoder-worker.ts'),
       },
       // Everything in one folder: a worker is started by its name beside the file that asks for it.

@@ -3,15 +3,20 @@ import { createRealFinder } from '../server/adapters/real-finder.ts';
 import { systemClock, systemEntropy } from '../server/adapters/system.ts';
 import { createTcpDialer } from '../server/adapters/tcp-dialer.ts';
 import type { World } from '../server/drive.ts';
+import { Logins } from '../server/logins.ts';
+import { pinned } from '../server/pinned.ts';
+import type { Finder } from '../server/ports.ts';
 import { UsageError } from './usage-error.ts';
 
 /** The network as it is. */
-export const createWorld = (allowPublic: boolean): World => ({
-  dialer: createTcpDialer({ allowPublic }),
-  finder: createRealFinder(),
-  clock: systemClock,
-  entropy: systemEntropy,
-});
+export const createWorld = (allowPublic: boolean, finder: Finder = createRealFinder()): World =>
+  pinned({
+    dialer: createTcpDialer({ allowPublic }),
+    finder,
+    clock: systemClock,
+    entropy: systemEntropy,
+    logins: new Logins(systemClock, systemEntropy),
+  });
 
 /** @throws UsageError when it is no number above 0 up to `max` */
 export function readPositive(name: string, text: string, max: number): number {

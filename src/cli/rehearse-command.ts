@@ -2,6 +2,7 @@ import { text as readAll } from 'node:stream/consumers';
 import { parseArgs } from 'node:util';
 import { object, string, ValidationError } from 'yup';
 import { inputsSchema } from '../contract/standin-api.ts';
+import { readJson } from '../core/base/read-json.ts';
 import { guideShape } from '../core/document/chapters/models/guide-shape.ts';
 import { guideProblem, type ReflashGuide, USUAL_GUIDE } from '../core/firmware/guide.ts';
 import { type RehearsedInput, rehearse } from '../core/firmware/rehearsal.ts';
@@ -29,12 +30,9 @@ const scriptSchema = object({
 
 /** A script as it lies in a file; a guide that says less than all is filled up with what is usual. */
 function readScript(text: string): { readonly script: Script; readonly guide: ReflashGuide } {
-  let parsed: unknown;
-  try {
-    parsed = JSON.parse(text);
-  } catch (error) {
-    throw new InputError(`The script is not whole JSON: ${error instanceof Error ? error.message : String(error)}.`);
-  }
+  const read = readJson(text);
+  if (!read.ok) throw new InputError(`The script cannot be read. ${read.error.message}`);
+  const parsed = read.value;
   try {
     const script = scriptSchema.validateSync(parsed, { strict: true }) as Script; // the schema says the same
     const guide = guideShape.validateSync({ ...USUAL_GUIDE, ...script.guide }, { strict: true });

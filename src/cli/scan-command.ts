@@ -9,11 +9,10 @@ import { MOST_PORTS, readPorts, SCAN_RANGES, USUAL_PACE } from '../core/scan/sca
 import type { ScanEvent, ScanSummary } from '../core/scan/scan-types.ts';
 import type { DoorKind, SeenHost } from '../core/scan/seen.ts';
 import { createRealFinder, discoveryTarget } from '../server/adapters/real-finder.ts';
-import { systemClock, systemEntropy } from '../server/adapters/system.ts';
-import { createTcpDialer } from '../server/adapters/tcp-dialer.ts';
 import { runScan } from '../server/works/run-scan.ts';
 import { cancelOnSignal } from './cancel-on-signal.ts';
 import { complain, print, printJson } from './print.ts';
+import { createWorld } from './read-options.ts';
 import { readSite } from './read-site.ts';
 import { UsageError } from './usage-error.ts';
 
@@ -101,12 +100,7 @@ export async function scanCommand(args: readonly string[]): Promise<number> {
   };
   if (!Number.isInteger(pace.rate)) throw new UsageError(`--rate: expected a whole number, got “${values.rate}”.`);
   const site = values.site === undefined ? null : await readSite(values.site);
-  const world = {
-    dialer: createTcpDialer({ allowPublic }),
-    finder: createRealFinder(discoveryTarget(values['discover-at'])),
-    clock: systemClock,
-    entropy: systemEntropy,
-  };
+  const world = createWorld(allowPublic, createRealFinder(discoveryTarget(values['discover-at'])));
   const hosts = new Map<string, SeenHost>();
   const ended: { summary?: ScanSummary } = {};
   await runScan(

@@ -1,16 +1,28 @@
-import { type InferType, lazy, number, object, string } from 'yup';
+import { array, boolean, type InferType, lazy, number, object, string } from 'yup';
 import { TEXT_LIMITS } from '../core/base/limits.ts';
 import { MOST_TOKEN } from '../core/onvif/onvif-limits.ts';
 import type { HearEvent } from '../core/talk/hear-machine.ts';
 import type { OnvifEvent } from '../core/talk/onvif-machine.ts';
 import { type NumberedOrder, RUN_MS, type SteerEvent, VELOCITY } from '../core/talk/steer-types.ts';
+import { accountFields, hostField, leaveFields } from './login-fields.ts';
+
+/** More doors than any device has. */
+export const MOST_ALLOWED_DOORS = 8;
 
 /** Whom to ask by ONVIF, and as whom. */
 export const onvifTarget = {
-  host: string().strict().required().max(TEXT_LIMITS.host),
+  host: hostField(),
   port: number().strict().integer().min(1).max(65_535).required(),
-  user: string().strict().nullable().defined().max(TEXT_LIMITS.user),
-  secret: string().strict().nullable().defined().max(TEXT_LIMITS.secret),
+  /** Over TLS. */
+  tls: boolean().strict(),
+  /** Other doors of the same host at which a person allowed the account. */
+  alsoProve: array(
+    object({ port: number().strict().integer().min(1).max(65_535).required(), isTls: boolean().strict().required() })
+      .noUnknown()
+      .strict(),
+  ).max(MOST_ALLOWED_DOORS),
+  ...accountFields,
+  ...leaveFields,
 };
 
 /** POST /api/onvif: reads a device once. The same is the first message of a WebSocket at /api/steer; each further one is an order. */

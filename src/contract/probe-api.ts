@@ -3,14 +3,17 @@ import { TEXT_LIMITS } from '../core/base/limits.ts';
 import type { ProbeReport, ProbeStep } from '../core/probe/probe-types.ts';
 import type { ProbeStepName, TapeEntry } from '../core/rtsp/exchange-types.ts';
 import { MOST_SEATS, type SessionsEvent } from '../core/sessions/sessions-types.ts';
+import { accountFields, leaveFields } from './login-fields.ts';
 
 /** A URL of a site with its account written into it; more is none of ours. */
 const MAX_URL_CHARS = TEXT_LIMITS.evidence;
 
 const streamTarget = {
   url: string().strict().required().max(MAX_URL_CHARS),
+  // a line end in it is said in words, by whoever reads the URL
   user: string().strict().nullable().defined().max(TEXT_LIMITS.user),
-  secret: string().strict().nullable().defined().max(TEXT_LIMITS.secret),
+  secret: accountFields.secret,
+  ...leaveFields,
   /** An http:// URL means RTSP inside HTTP. */
   tunnel: boolean().strict(),
 };
@@ -28,7 +31,7 @@ export const probeRequestSchema = object({
     .strict()
     .oneOf(['tcp', 'udp', 'auto'] as const)
     .required(),
-  /** Where it fails: find out why by experiment. Logins are refused at most three times in all. */
+  /** Where it fails: find out why by experiment. Logins are refused at most twice in all. */
   diagnose: boolean().strict(),
   /** Paths that its model is known for, the likeliest first. */
   paths: array(string().strict().required().max(TEXT_LIMITS.path)).max(MOST_HINTED_PATHS),

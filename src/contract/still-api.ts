@@ -1,14 +1,17 @@
-import { type InferType, number, object, string } from 'yup';
+import { boolean, type InferType, number, object } from 'yup';
 import { TEXT_LIMITS } from '../core/base/limits.ts';
+import { accountFields, hostField, leaveFields, lineField } from './login-fields.ts';
 
 /** POST /api/still: one picture of a device by HTTP, where its ONVIF says that it gives one. */
 export const stillRequestSchema = object({
-  host: string().strict().required().max(TEXT_LIMITS.host),
+  host: hostField(),
   port: number().strict().integer().min(1).max(65_535).required(),
   /** Path and query. */
-  path: string().strict().required().max(TEXT_LIMITS.evidence),
-  user: string().strict().nullable().defined().max(TEXT_LIMITS.user),
-  secret: string().strict().nullable().defined().max(TEXT_LIMITS.secret),
+  path: lineField(TEXT_LIMITS.evidence).required(),
+  /** Over TLS. */
+  tls: boolean().strict(),
+  ...accountFields,
+  ...leaveFields,
 })
   .noUnknown()
   .strict()
@@ -18,4 +21,5 @@ export type StillRequest = InferType<typeof stillRequestSchema>;
 /** Its one line. */
 export type StillLine =
   | { readonly kind: 'still'; readonly jpeg: string }
-  | { readonly kind: 'none'; readonly note: string };
+  /** `isHeld`: the account was not told, and a person may allow it. */
+  | { readonly kind: 'none'; readonly note: string; readonly isHeld?: true };

@@ -1,4 +1,4 @@
-import { Hono } from 'hono';
+import { Hono, type MiddlewareHandler } from 'hono';
 import { bodyLimit } from 'hono/body-limit';
 import { compress } from 'hono/compress';
 import { HTTPException } from 'hono/http-exception';
@@ -9,11 +9,13 @@ import { problem } from '../contract/problem.ts';
 import { type RouterAnswer, type RouterRequest, routerRequestSchema } from '../contract/router-api.ts';
 import type { DemoSite, ServerInfo } from '../contract/server-info.ts';
 import { type StandinAnswer, type StandinRequest, standinRequestSchema } from '../contract/standin-api.ts';
+import { readJson } from '../core/base/read-json.ts';
 import type { World } from './drive.ts';
 import { type GuardOptions, guardRequests } from './guard.ts';
 import { logFault } from './last-guard.ts';
 import type { RunningWork } from './works/running-work.ts';
 import type { Out } from './works/work.ts';
+import { MOST_UNREAD_MS } from './works/work.ts';
 import { LINE_WORKS } from './works/works.ts';
 
 export interface Demo {
@@ -40,6 +42,7 @@ const MAX_BODY_BYTES = 16 * 1024;
 export function createApp({ world, network, demo, running, ...guard }: AppOptions) {
   return new Hono()
     .use(compress())
+    .use('/api/*', closeTight)
     .use('/api/*', guardRequests(guard))
     .use(
       '/api/*',
@@ -49,7 +52,7 @@ export function createApp({ world, network, demo, running, ...guard }: AppOption
       }),
     )
     .get('/api/health', (c) => c.json({ status: 'ok' }))
-    .get('/api/info', (c) => c.json<ServerInfo>({ name: 'clear-tap', network }))
+    .get('/api/info', (c) => c.json<ServerInfo>({ name: 'clear-tap', network, logins: world.logins.lines() }))
     .get('/api/demo', (c) =>
       demo
         ? c.json<DemoSite>(demo.site())
@@ -89,7 +92,11 @@ export function createApp({ world, network, demo, running, ...guard }: AppOption
         const controller = new AbortController();
         lines.onAbort(() => controller.abort(new Error('The page went away.')));
         const out: Out = {
-          say: (event) => void lines.write(`${JSON.stringify(event)}\n`),
+          say: (event) => {
+            // a page that takes nothing keeps a session at a camera for nobody
+            const late = setTimeout(() => controller.abort(new Error('The page reads nothing.')), MOST_UNREAD_MS);
+            lines.write(`${JSON.stringify(event)}\n`).finally(() => clearTimeout(late));
+          },
           show: () => {
             throw new TypeError('Lines carry no pictures: such work goes over a socket.');
           },
@@ -110,14 +117,20 @@ export function createApp({ world, network, demo, running, ...guard }: AppOption
     });
 }
 
+/** What is told to a page is told to no other, and kept by nobody on the way. */
+const closeTight: MiddlewareHandler = async (c, next) => {
+  await next();
+  c.header('X-Content-Type-Options', 'nosniff');
+  c.header('Cross-Origin-Resource-Policy', 'same-origin');
+  c.header('Cache-Control', 'no-store');
+};
+
 /** The peer went away while its request was read; asked by shape, since the error is Node's own. */
 const hasHungUp = (error: unknown): boolean =>
   typeof error === 'object' && error !== null && 'code' in error && error.code === 'ECONNRESET';
 
 function parseJson(text: string): unknown {
-  try {
-    return JSON.parse(text);
-  } catch {
-    throw new HTTPException(400, { message: 'Expected JSON.' });
-  }
+  const read = readJson(text);
+  if (read.ok) return read.value;
+  throw new HTTPException(400, { message: read.error.message });
 }

@@ -1,5 +1,8 @@
+import type { Credentials } from '../core/auth/authorization.ts';
 import type { CommonEffect, CommonInput, Machine } from '../core/machine/machine.ts';
+import { createDeepVeil } from '../core/net/password-veil.ts';
 import { logFault, underGuard } from './last-guard.ts';
+import type { Logins } from './logins.ts';
 import type { Clock, Dialer, Entropy, Finder } from './ports.ts';
 import { createSafely, nameOfFault, type Safely } from './safely.ts';
 
@@ -9,6 +12,8 @@ export interface World {
   readonly finder: Finder;
   readonly clock: Clock;
   readonly entropy: Entropy;
+  /** Every login that a device did not accept, whatever it was for. */
+  readonly logins: Logins;
 }
 
 export const USER_AGENT = 'ClearTap/0.1';
@@ -46,6 +51,12 @@ export interface DriveOptions<Timer extends string, Input, Doing, Effect extends
   readonly way: (hub: Hub<Input>) => Way<Doing>;
   readonly world: World;
   readonly signal: AbortSignal;
+  /** As whom it talks: whatever the device tells is told on without that password, and without any login in a URL. */
+  readonly credentials: Credentials | null;
+  /** Effects that are told as they are: a login that a device gave, for the vault. */
+  readonly openly?: ReadonlySet<string>;
+  /** How long a farewell may take, where it takes longer than that of others. */
+  readonly farewellMs?: number;
   /** What the machine says beyond what is done for it. */
   readonly onEffect: (effect: Own<Effect, Doing>) => void;
   /** What a fault of ours is said to have ended: “the probe”. */
@@ -78,6 +89,7 @@ class Drive<
   Effect extends { readonly kind: string },
 > {
   readonly #way: Way<Doing>;
+  readonly #veil: <T>(value: T) => T;
   readonly #startedMs: number;
   readonly #timers = new Map<string, NodeJS.Timeout>();
   readonly #unguard: () => void;
@@ -90,6 +102,7 @@ class Drive<
     private readonly reject: (reason: unknown) => void,
   ) {
     const { world, signal } = options;
+    this.#veil = createDeepVeil(options.credentials);
     this.#startedMs = world.clock.monotonicMs();
     this.#unguard = underGuard(signal, this.broken);
     this.#way = options.way({
@@ -138,7 +151,8 @@ class Drive<
     if (isCommon<Timer>(effect)) return this.#serve(effect);
     // what a way names as its own is done there, and the rest is the machine's own
     if (this.#way.kinds.has(effect.kind)) return this.#way.carryOut(effect as Doing);
-    this.options.onEffect(effect as Own<Effect, Doing>);
+    const own = effect as Own<Effect, Doing>;
+    this.options.onEffect(this.options.openly?.has(effect.kind) ? own : this.#veil(own));
   }
 
   #serve(effect: CommonEffect<Timer>): void {
@@ -169,7 +183,7 @@ class Drive<
 
   /** The device is told goodbye, and may take its time to answer, but not the person's. */
   readonly #cancel = (): void => {
-    this.#arm('driver: goodbye', GOODBYE_MS, () => {
+    this.#arm('driver: goodbye', this.options.farewellMs ?? GOODBYE_MS, () => {
       this.#finish();
       this.resolve();
     });

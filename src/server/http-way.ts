@@ -1,5 +1,7 @@
+import { setTimeout as wait } from 'node:timers/promises';
 import type { HttpDoing, HttpInput } from '../core/machine/machine.ts';
 import { createHttpPort } from './adapters/http-port.ts';
+import { readAside } from './adapters/xml-thread.ts';
 import type { Hub, Way } from './drive.ts';
 import { HttpFailure, type HttpPort } from './ports.ts';
 
@@ -35,11 +37,15 @@ export const toHttp = (hub: Hub<HttpInput>): Way<HttpDoing> => {
     timeoutMs,
     mostBytes,
     mayRepeat,
+    afterMs,
   }: Extract<HttpDoing, { kind: 'ask' }>): Promise<void> => {
     const { port, stop } = lineOf(name);
     try {
+      if (afterMs > 0) await wait(afterMs, undefined, { signal: stop.signal }).catch(() => {}); // cut off: the exchange says so
       const told = await port.exchange(request, { timeoutMs, mostBytes, mayRepeat, signal: stop.signal });
-      if (!isClosed) safely(() => put({ kind: 'told', exchange, ...told, atMs: now() }));
+      const envelope = isClosed ? undefined : await readAside(told.answer);
+      if (!isClosed)
+        safely(() => put({ kind: 'told', exchange, ...told, ...(envelope ? { envelope } : {}), atMs: now() }));
     } catch (error) {
       if (!(error instanceof HttpFailure)) return hub.broken(error);
       const { httpCause: cause, message: note } = error;

@@ -12,6 +12,7 @@ import { createApp, type Demo } from './app.ts';
 import { guardPages, oneName } from './guard.ts';
 import { installLastGuard, logFault } from './last-guard.ts';
 import { createBoundedServer, isLoopback, listen, namesOf, PortTaken } from './listening.ts';
+import { Logins } from './logins.ts';
 import { staticFiles } from './static-files.ts';
 import { RunningWork } from './works/running-work.ts';
 import { serveSockets } from './works/work-socket.ts';
@@ -67,7 +68,8 @@ async function main(): Promise<void> {
       ? createSimulatedDialer(joined([fleet, gallery]))
       : createTcpDialer({ allowPublic: values['allow-public'] });
   const finder = fleet ? createSimulatedFinder(fleet) : createRealFinder(discoveryTarget(values['discover-at']));
-  const world = { dialer, finder, clock: systemClock, entropy: systemEntropy };
+  const logins = new Logins(systemClock, systemEntropy);
+  const world = { dialer, finder, clock: systemClock, entropy: systemEntropy, logins };
   const demo: Demo | null =
     standins && fleet
       ? {

@@ -96,6 +96,8 @@ export interface HttpTold {
   readonly answer: HttpAnswer;
   /** Answers that nobody had asked for, since the last exchange. */
   readonly extra: number;
+  /** What the peer showed, where the line is encrypted. */
+  readonly certificate: CertificateSeen | null;
 }
 
 /** One thing after the other over a connection that is kept open as long as the peer likes. */

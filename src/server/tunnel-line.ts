@@ -1,4 +1,5 @@
-import { bytesOf, concatBytes } from '../core/base/bytes.ts';
+import { ByteQueue } from '../core/base/byte-queue.ts';
+import { bytesOf } from '../core/base/bytes.ts';
 import { readTunnelAnswer, tunnelGet, tunnelled, tunnelPost } from '../core/rtsp/http-tunnel.ts';
 import { guardedBy } from './last-guard.ts';
 import {
@@ -20,7 +21,7 @@ export interface TunnelAsk {
 
 /** A call that is answered once: what comes first is waited for, what comes after goes on. */
 class Hearing {
-  readonly #parts: Uint8Array[] = [];
+  readonly #came = new ByteQueue();
   #settle: ((end: 'bytes' | 'ended') => void) | null = null;
   #onward: ConnectionEvents | null = null;
   #hasEnded = false;
@@ -28,7 +29,8 @@ class Hearing {
   readonly events: ConnectionEvents = {
     onData: (chunk) => {
       if (this.#onward) return this.#onward.onData(chunk);
-      this.#parts.push(chunk);
+      this.#came.append(chunk);
+      this.#came.own();
       this.#settle?.('bytes');
     },
     onEnd: () => {
@@ -39,7 +41,7 @@ class Hearing {
   };
 
   get came(): Uint8Array {
-    return concatBytes(this.#parts);
+    return this.#came.peek(this.#came.length);
   }
   next(): Promise<'bytes' | 'ended'> {
     if (this.#hasEnded) return Promise.resolve('ended');

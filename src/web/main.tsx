@@ -7,6 +7,7 @@ import { PLACES } from './places/registry.ts';
 import { createAppRouter } from './router.tsx';
 import { boot } from './shell/boot.ts';
 import { judge } from './store/judge.ts';
+import { selectSite } from './store/site-slice.ts';
 import { siteReader } from './store/site-store.ts';
 import { store } from './store/store.ts';
 import { createVault } from './vault/vault.ts';
@@ -16,7 +17,7 @@ import { browserVaultStorage } from './vault/vault-storage.ts';
 judge.warm();
 // What nearly every visit needs next comes while the server is asked; whoever needs it asks again, and tells.
 for (const load of [siteReader, ...PLACES.slice(0, 1).map((place) => place.load)]) load().catch(() => {});
-const vault = await createVault(browserVaultStorage());
+const vault = await createVault(browserVaultStorage(), () => selectSite(store.getState()).id);
 const started = await boot(vault);
 const root = document.getElementById('root');
 if (!root) throw new Error('index.html has no #root');

@@ -5,6 +5,7 @@ import { writeEnvelope } from '../../src/core/onvif/operation.ts';
 import { GET_TIME } from '../../src/core/onvif/services/device.ts';
 import { systemClock, systemEntropy } from '../../src/server/adapters/system.ts';
 import { createTcpDialer } from '../../src/server/adapters/tcp-dialer.ts';
+import { Logins } from '../../src/server/logins.ts';
 import { runOnvif } from '../../src/server/works/run-onvif.ts';
 import { type Figure, median, timed } from './measure.ts';
 
@@ -52,6 +53,7 @@ export async function onvifFigures(bench: string): Promise<readonly Figure[]> {
       finder: { openDiscovery: () => Promise.reject(new Error('none')), neighbours: async () => '' },
       clock: systemClock,
       entropy: systemEntropy,
+      logins: new Logins(systemClock, systemEntropy),
     };
     const target = { ...door, credentials: { user: door.user, password: door.password }, timeoutMs: 5000 };
     const read = () => runOnvif(target, world, new AbortController().signal);

@@ -3,6 +3,7 @@ import { USUAL_PORTS } from '../../src/core/scan/greetings.ts';
 import { impliedSeconds } from '../../src/core/scan/scan-plan.ts';
 import { createSimulatedDialer, createSimulatedFinder } from '../../src/server/adapters/simulated-network.ts';
 import { systemClock, systemEntropy } from '../../src/server/adapters/system.ts';
+import { Logins } from '../../src/server/logins.ts';
 import { runScan } from '../../src/server/works/run-scan.ts';
 import type { Fleet } from '../../src/standins/fleet.ts';
 import type { Figure } from './measure.ts';
@@ -18,6 +19,7 @@ export async function sweepFigure(fleet: Fleet): Promise<Figure> {
     finder: createSimulatedFinder(fleet),
     clock: systemClock,
     entropy: systemEntropy,
+    logins: new Logins(systemClock, systemEntropy),
   };
   const ended = { seconds: 0, asked: 0 };
   const run = { range: range.value, ports: USUAL_PORTS, pace: PACE, isDiscovering: true };

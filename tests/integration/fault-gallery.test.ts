@@ -1,5 +1,5 @@
 import { afterAll, beforeAll, expect, test } from '@jest/globals';
-import { MOST_REFUSED_LOGINS } from '../../src/core/diagnosis/diagnose.ts';
+import { MOST_REFUSED_LOGINS } from '../../src/core/auth/login-ledger.ts';
 import { GALLERY_ANSWERS, verdictOf } from '../../src/core/gallery/answers.ts';
 import { readTarget } from '../../src/core/net/target.ts';
 import { reportOfBadTarget } from '../../src/core/probe/probe-report.ts';
@@ -14,11 +14,21 @@ const TIMEOUT_MS = 1500;
 let gallery: GalleryNetwork;
 const reports = new Map<string, { readonly report: ProbeReport; readonly tookMs: number }>();
 
-async function take({ url, user, secret, seconds, paths }: GalleryFault) {
+async function take({ url, user, secret, seconds, paths, is }: GalleryFault) {
   const startedMs = performance.now();
   const target = readTarget(url, user, secret);
   const world = { ...plainWorld, dialer: createSimulatedDialer(gallery) };
-  const run = { seconds, timeoutMs: TIMEOUT_MS, media: true, transport: 'auto', paths, onvifPort: null } as const;
+  // by Basic it is tried only where a person says so
+  const leave = { mayGoReadable: is === 'scheme-broken' };
+  const run = {
+    seconds,
+    leave,
+    timeoutMs: TIMEOUT_MS,
+    media: true,
+    transport: 'auto',
+    paths,
+    onvifPort: null,
+  } as const;
   const report = target.ok
     ? await runDiagnosed({ ...run, ...target.value }, world, new AbortController().signal)
     : reportOfBadTarget(target.error);

@@ -8,6 +8,7 @@ import { systemClock, systemEntropy } from '../../src/server/adapters/system.ts'
 import { createTcpDialer } from '../../src/server/adapters/tcp-dialer.ts';
 import type { World } from '../../src/server/drive.ts';
 import { underGuard } from '../../src/server/last-guard.ts';
+import { Logins } from '../../src/server/logins.ts';
 import type { Clock, Dialer } from '../../src/server/ports.ts';
 import { LIVE } from '../../src/server/works/live-work.ts';
 import { runProbe } from '../../src/server/works/run-probe.ts';
@@ -57,6 +58,7 @@ const worldWith = (clock: Partial<Clock>, dials: Dialer = dialer): World => ({
   finder: createRealFinder({ host: '127.0.0.1', port: 9 }),
   clock: { ...systemClock, ...clock },
   entropy: systemEntropy,
+  logins: new Logins(systemClock, systemEntropy),
 });
 
 function probeIn(world: World, onEvent?: () => void, signal = new AbortController().signal): Promise<ProbeReport> {

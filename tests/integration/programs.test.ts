@@ -340,7 +340,7 @@ test('the demo server: next free port, live pictures over WebSocket, gone within
     ),
   );
   const said = await new Promise<string>((resolve) => wrong.on('message', (data) => resolve(String(data))));
-  expect(JSON.parse(said)).toMatchObject({ kind: 'ended', message: expect.stringContaining('refused the account') });
+  expect(JSON.parse(said)).toMatchObject({ kind: 'ended', message: expect.stringContaining('refused account') });
 
   const startedMs = performance.now();
   child.kill('SIGTERM');

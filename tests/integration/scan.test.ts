@@ -10,6 +10,7 @@ import { createSimulatedDialer, createSimulatedFinder } from '../../src/server/a
 import { systemClock, systemEntropy } from '../../src/server/adapters/system.ts';
 import { createTcpDialer } from '../../src/server/adapters/tcp-dialer.ts';
 import type { World } from '../../src/server/drive.ts';
+import { Logins } from '../../src/server/logins.ts';
 import { runScan, type ScanRun } from '../../src/server/works/run-scan.ts';
 import { MILL_BYSTANDERS } from '../../src/standins/alder-mill-network.ts';
 import { startDevicePages } from '../../src/standins/device-pages.ts';
@@ -47,12 +48,14 @@ const inMill = (): World => ({
   finder: createSimulatedFinder(fleet),
   clock: systemClock,
   entropy: systemEntropy,
+  logins: new Logins(systemClock, systemEntropy),
 });
 const onLoopback = (port = 9): World => ({
   dialer: createTcpDialer({ allowPublic: false }),
   finder: createRealFinder({ host: '127.0.0.1', port }),
   clock: systemClock,
   entropy: systemEntropy,
+  logins: new Logins(systemClock, systemEntropy),
 });
 
 test('the simulated house is found as it is: streams, ONVIF, pages, and who is there and mute', async () => {

@@ -7,6 +7,7 @@ import { createSimulatedDialer } from '../../src/server/adapters/simulated-netwo
 import { systemClock, systemEntropy } from '../../src/server/adapters/system.ts';
 import { createTcpDialer } from '../../src/server/adapters/tcp-dialer.ts';
 import { createApp } from '../../src/server/app.ts';
+import { Logins } from '../../src/server/logins.ts';
 import { RunningWork } from '../../src/server/works/running-work.ts';
 import { alderMill, alderMillSecrets } from '../../src/standins/alder-mill.ts';
 import { ACCOUNT, probeRequest, startTestCamera, type TestCamera } from '../support/test-camera.ts';
@@ -27,6 +28,7 @@ beforeAll(async () => {
     finder: createRealFinder({ host: '127.0.0.1', port: 9 }),
     clock: systemClock,
     entropy: systemEntropy,
+    logins: new Logins(systemClock, systemEntropy),
   };
   const site = () => ({ site: alderMill('2026-11-25T09:00:00.000Z'), secrets: alderMillSecrets() });
   const demo = {
@@ -61,6 +63,7 @@ test('with a token, nobody asks without it', async () => {
     finder: createRealFinder({ host: '127.0.0.1', port: 9 }),
     clock: systemClock,
     entropy: systemEntropy,
+    logins: new Logins(systemClock, systemEntropy),
   };
   const guarded = createApp({
     world,

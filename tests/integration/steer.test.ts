@@ -40,6 +40,7 @@ function steer(name: string) {
     way: toHttp,
     world: plainWorld,
     signal: controller.signal,
+    credentials: null,
     what: 'the steering',
     onEffect: (event: SteerEvent) => {
       events.push(event);
@@ -119,7 +120,8 @@ test('a head that is running when the page goes away gets its stop', async () =>
   await hand.until('status', ({ isMoving }) => isMoving === true);
   const startedMs = performance.now();
   await hand.leave();
-  expect(performance.now() - startedMs).toBeLessThan(700);
+  // it is left once it was seen to rest, and its stop goes out at once
+  expect(performance.now() - startedMs).toBeLessThan(2500);
   const { panDeg } = headOf('Sluice rail').view;
   await wait(300);
   expect(headOf('Sluice rail').view.panDeg).toBe(panDeg);

@@ -102,7 +102,7 @@ export const ANSWER_FAULTS: readonly Fault[] = [
     because: /Secret9/,
     script: challenge('Secret9 key="x"'),
   },
-  { why: '401 for ever', cause: 'auth-failed', because: /refused the account/, script: refusesForEver },
+  { why: '401 for ever', cause: 'auth-failed', because: /refused account/, script: refusesForEver },
   {
     why: '401 and no account',
     cause: 'auth-required',

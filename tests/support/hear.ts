@@ -13,6 +13,7 @@ export async function hear(target: OnvifTarget, seconds: number, timeoutMs: numb
     way: toHttp,
     world: plainWorld,
     signal: new AbortController().signal,
+    credentials: target.credentials,
     what: 'the listening',
     onEffect: (event: HearEvent) => events.push(event),
   });

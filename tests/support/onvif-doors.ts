@@ -1,6 +1,7 @@
 import { systemClock, systemEntropy } from '../../src/server/adapters/system.ts';
 import { createTcpDialer } from '../../src/server/adapters/tcp-dialer.ts';
 import type { World } from '../../src/server/drive.ts';
+import { Logins } from '../../src/server/logins.ts';
 import type { OnvifTarget } from '../../src/server/works/run-onvif.ts';
 import { type Fleet, fleetListing } from '../../src/standins/fleet.ts';
 
@@ -10,6 +11,7 @@ export const plainWorld: World = {
   finder: { openDiscovery: () => Promise.reject(new Error('no discovery')), neighbours: async () => '' },
   clock: systemClock,
   entropy: systemEntropy,
+  logins: new Logins(systemClock, systemEntropy),
 };
 
 /** How the listing gives the ONVIF door of a stand-in. */
@@ -24,3 +26,6 @@ export function doorOf(fleet: Fleet, name: string, secret?: string): OnvifTarget
   const { host, port, user, password } = listedDoor(fleet, name);
   return { host, port, credentials: user === null ? null : { user, password: secret ?? password ?? '' } };
 }
+
+/** The same, with nothing remembered of any login. */
+export const freshWorld = (): World => ({ ...plainWorld, logins: new Logins(systemClock, systemEntropy) });

@@ -5,6 +5,7 @@ import type { TransportChoice } from '../../src/core/rtsp/client-types.ts';
 import { createRealFinder } from '../../src/server/adapters/real-finder.ts';
 import { systemClock, systemEntropy } from '../../src/server/adapters/system.ts';
 import { createTcpDialer } from '../../src/server/adapters/tcp-dialer.ts';
+import { Logins } from '../../src/server/logins.ts';
 import { runProbe } from '../../src/server/works/run-probe.ts';
 import { ORDINARY, type Personality } from '../../src/standins/personality.ts';
 import { GroupEncoder } from '../../src/standins/pictures/group-encoder.ts';
@@ -93,6 +94,7 @@ export async function probe(url: string, given: ProbeGiven = {}): Promise<{ repo
     finder: createRealFinder({ host: '127.0.0.1', port: 9 }),
     clock: systemClock,
     entropy: systemEntropy,
+    logins: new Logins(systemClock, systemEntropy),
   };
   const {
     credentials = ACCOUNT,

@@ -14,7 +14,8 @@ export type FaultStage =
   | 'range'
   | 'lease'
   | 'onvif'
-  | 'http';
+  | 'http'
+  | 'json';
 
 /**
  * Something that came from outside and is wrong: a device's bytes, a file, a typed URL. A bug of ours is an Error, never

@@ -1,10 +1,11 @@
 import { expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { report } from '../../../tests/support/sites.ts';
+import { MOST_REFUSED_LOGINS } from '../auth/login-ledger.ts';
 import type { StreamUrl } from '../net/stream-url.ts';
 import type { ProbeReport } from '../probe/probe-types.ts';
 import { PROBE_CAUSES, type ProbeCause } from '../rtsp/exchange-types.ts';
-import { diagnose, type FailedProbe, MOST_REFUSED_LOGINS } from './diagnose.ts';
+import { diagnose, type FailedProbe } from './diagnose.ts';
 import type { CallAnswer, Trial, TrialAnswer } from './trials.ts';
 
 const URL_OF: StreamUrl = {
@@ -39,6 +40,7 @@ const ofProbe = (given: ProbeReport, more: Partial<FailedProbe> = {}): FailedPro
   report: given,
   paths: ['/a', '/b'],
   onvifPort: 80,
+  mayGoReadable: false,
   ...more,
 });
 
@@ -125,7 +127,8 @@ const NOBODY: TrialAnswer = { kind: 'onvif', told: { isThere: false, skewS: null
 
 test.each([
   {
-    why: 'Basic is accepted',
+    why: 'Basic is accepted, which a person allowed',
+    mayGoReadable: true,
     isRight: (trial: Trial) => trial.kind === 'probe' && trial.loginBy === 'basic',
     reason: 'scheme-broken',
   },
@@ -135,15 +138,20 @@ test.each([
     reason: 'letter-case',
   },
   {
-    why: 'the account in small letters, where Basic is not offered',
+    why: 'the account in small letters, of a password without letters',
+    password: '7777',
     isRight: (trial: Trial) => trial.kind === 'probe' && trial.credentials?.user === 'viewer',
     reason: 'letter-case',
-    offered: ['digest'],
   },
   { why: 'nothing', isRight: () => false, reason: 'secret-wrong' },
-])('a refused login: $why', ({ isRight, reason, offered = ['digest', 'basic'] }) => {
-  const given = failed('auth-failed');
-  const { diagnosis } = runAll(ofProbe({ ...given, auth: { ...given.auth, offered } }), (trial) =>
+  {
+    why: 'Basic would be accepted, and nobody allowed it',
+    isRight: (trial: Trial) => trial.kind === 'probe' && trial.loginBy === 'basic',
+    reason: 'secret-wrong',
+  },
+])('a refused login: $why', ({ isRight, reason, password = 'Gate7', mayGoReadable = false }) => {
+  const credentials = { user: 'Viewer', password };
+  const { diagnosis } = runAll(ofProbe(failed('auth-failed'), { credentials, mayGoReadable }), (trial) =>
     trial.kind === 'probe' ? { kind: 'probe', report: isRight(trial) ? admitted : failed('auth-failed') } : NOBODY,
   );
   expect(diagnosis.reason).toBe(reason);

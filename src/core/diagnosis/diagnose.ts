@@ -1,4 +1,5 @@
 import type { Credentials } from '../auth/authorization.ts';
+import { MOST_REFUSED_LOGINS } from '../auth/login-ledger.ts';
 import { pathAndQuery, type StreamUrl, withPath } from '../net/stream-url.ts';
 import type { ProbeReport } from '../probe/probe-types.ts';
 import type { Diagnosis, Experiment, FoundWay, Reason } from '../probe/reasons.ts';
@@ -15,13 +16,10 @@ export interface FailedProbe {
   readonly paths: readonly string[];
   /** Where its ONVIF is known, or thought, to listen; `null` where nobody knows. */
   readonly onvifPort: number | null;
+  /** A person allowed that the password goes readable. */
+  readonly mayGoReadable: boolean;
 }
 
-/**
- * Refusals of a login in all, the probe’s own counted: most cameras lock an account at five within some minutes. Source: none
- * sets it; the domain notes stop after two with a fresh nonce, and one more is for telling reasons apart [A].
- */
-export const MOST_REFUSED_LOGINS = 3;
 /** Where cameras have RTSP besides the standard port. Source: RFC 2326 §3.2 (554), RFC 7826 §4.2 (322); the others are usual [A]. */
 const RTSP_PORTS = [554, 8554, 10_554] as const;
 const TLS_PORT = 322;
@@ -83,7 +81,8 @@ const PLANS: Readonly<Partial<Record<ProbeCause, (of: FailedProbe, notes: Notebo
   refused: whereElse,
   closed: whyHungUp,
   'not-rtsp': whatAnswers,
-  'tls-failed': isItPlain,
+  // an alert is TLS, and a line that breaks off proves nothing: neither is a reason to speak readable
+  'not-tls': isItPlain,
   'auth-failed': whyRefused,
   'not-found': whichPath,
   'no-packets': whichWay,
@@ -247,7 +246,7 @@ function* whyRefused(of: FailedProbe, notes: Notebook): Trials<Diagnosis> {
   }
   if (!credentials) return notes.open();
   const variants: { did: string; reason: Reason; more: Parameters<typeof again>[1] }[] = [];
-  if (auth.scheme !== 'basic' && auth.offered.includes('basic'))
+  if (auth.scheme !== 'basic' && auth.offered.includes('basic') && (of.mayGoReadable || report.tls !== null))
     variants.push({
       did: 'logged in by Basic, which it offers too',
       reason: 'scheme-broken',
@@ -297,7 +296,7 @@ function* whyRefused(of: FailedProbe, notes: Notebook): Trials<Diagnosis> {
     refused += 1;
   }
   if (refused >= MOST_REFUSED_LOGINS)
-    notes.note('more logins', `none: after ${MOST_REFUSED_LOGINS} refusals an account may be locked`);
+    notes.note('more logins', 'none: two were refused, and many devices lock an account at three');
   else if (notes.experiments.length === 0) notes.note('answered its challenge correctly', 'it refused the account');
   return notes.conclude('secret-wrong');
 }

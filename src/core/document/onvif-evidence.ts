@@ -5,6 +5,7 @@ import type { KeptFact } from '../onvif/write-reading.ts';
 import { bestOf, type EvidenceIndex, type QuantitiesOf } from './best-known.ts';
 import type { Camera } from './chapters/cameras/camera.ts';
 import type { Model } from './chapters/models/model-card.ts';
+import { onvifPortOf } from './onvif-port.ts';
 import { cameraSubject } from './subject.ts';
 
 /** The last reading of a camera by ONVIF, as the site remembers it. */
@@ -28,14 +29,9 @@ export function rememberedReading(index: EvidenceIndex, cameraId: string): Remem
   return quantities?.has('onvif.device') ? rememberedOf(quantities) : null;
 }
 
-export const USUAL_ONVIF_PORT = 80;
-/** Where ONVIF is asked: as somebody said, as the card has it, or where it usually is. */
-export const onvifPortOf = ({ onvifPort }: Pick<Camera, 'onvifPort'>, model: Model | undefined): number =>
-  onvifPort ?? model?.onvifPort ?? USUAL_ONVIF_PORT;
-
 /** Whether a reading is of the camera as it is addressed now. */
 export const isReadingCurrent = ({ reading }: RememberedReading, camera: Camera, model: Model | undefined): boolean =>
-  reading.host === camera.host && reading.port === onvifPortOf(camera, model);
+  reading.host === camera.host && reading.port === onvifPortOf(camera, model) && reading.isTls === camera.onvifTls;
 
 /** How a head turns by time, as it was measured. */
 export interface HeadTurn {

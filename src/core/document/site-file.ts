@@ -1,6 +1,7 @@
 import { ValidationError } from 'yup';
 import { type Fault, fault } from '../base/fault.ts';
 import { isRecord } from '../base/is-record.ts';
+import { isTooDeep, TOO_DEEP } from '../base/read-json.ts';
 import { err, ok, type Result } from '../base/result.ts';
 import { type Migration, migrate } from './migrations/migrate.ts';
 import { to2 } from './migrations/to-2.ts';
@@ -12,6 +13,7 @@ import { to7 } from './migrations/to-7.ts';
 import { to8 } from './migrations/to-8.ts';
 import { to9 } from './migrations/to-9.ts';
 import { to10 } from './migrations/to-10.ts';
+import { to11 } from './migrations/to-11.ts';
 import { brokenReference } from './references.ts';
 import { SITE_FORMAT, SITE_VERSION, type Site } from './site.ts';
 import { siteShape } from './site-shape.ts';
@@ -38,12 +40,14 @@ const MIGRATIONS: Readonly<Record<number, Migration>> = {
   7: to8,
   8: to9,
   9: to10,
+  10: to11,
 };
 
 /** Reads the text of a site file. What does not fit is named by its path and the file is refused whole. */
 export function readSiteFile(text: string): Result<Site, Fault<SiteFaultCode>> {
   if (text.length > MAX_FILE_CHARS)
     return err(fault('site.too-large', `Expected a site file below 64 MB, got ${Math.round(text.length / 1e6)} MB.`));
+  if (isTooDeep(text)) return err(fault('site.not-json', `This is not a site file. ${TOO_DEEP}`));
   let parsed: unknown;
   try {
     parsed = JSON.parse(text);

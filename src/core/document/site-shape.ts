@@ -1,6 +1,6 @@
 import { type ISchema, mixed } from 'yup';
 import { TEXT_LIMITS } from '../base/limits.ts';
-import { id, list, oneNumberOf, oneOf, shapeOf, text } from '../base/schema-parts.ts';
+import { id, line, list, oneNumberOf, oneOf, shapeOf, text } from '../base/schema-parts.ts';
 import type { Entry } from './chapters/journal/entry.ts';
 import { journalProblem } from './chapters/journal/entry-check.ts';
 import { LIST_SHAPES, type ListName, VALUE_SHAPES } from './chapters/shapes.ts';
@@ -11,7 +11,7 @@ export const SITE_VALUES = {
   format: oneOf([SITE_FORMAT]),
   version: oneNumberOf([SITE_VERSION]),
   id: id(),
-  name: text(TEXT_LIMITS.name).min(1),
+  name: line(TEXT_LIMITS.name).min(1),
   notes: text(TEXT_LIMITS.siteNotes),
   ...VALUE_SHAPES,
 } as const satisfies { readonly [K in Exclude<keyof Plan, ListName>]: ISchema<Site[K]> };

@@ -93,6 +93,7 @@ export function copyOfCamera(site: Site, camera: Camera, newId: () => string): C
     identity: UNKNOWN_IDENTITY,
     keeping: null,
     onvifPort: null,
+    onvifTls: false,
     steering: NO_STEERING,
     reflash: camera.reflash && asDecided(camera.reflash),
     streams,

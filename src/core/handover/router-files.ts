@@ -1,10 +1,10 @@
-import Papa from 'papaparse';
 import type { Network } from '../document/chapters/networks/network.ts';
 import { hostNameOf } from '../document/host-name.ts';
 import type { Site } from '../document/site.ts';
 import { networkOfCamera } from '../document/site-networks.ts';
 import { parseIpv4 } from '../net/ipv4.ts';
 import { parseMac } from '../net/mac.ts';
+import { writeCsv } from './csv.ts';
 
 /** What a router is to keep for one device. */
 export interface Reservation {
@@ -80,13 +80,10 @@ export const asKea = (reservations: readonly Reservation[], { cidr }: Pick<Netwo
 
 /** A table (RFC 4180). Text that a spreadsheet would run as a formula is quoted with an apostrophe. */
 export const asLeaseCsv = (reservations: readonly Reservation[]): string =>
-  `${Papa.unparse(
-    {
-      fields: ['mac', 'ip', 'hostname', 'camera'],
-      data: reservations.map(({ mac, ip, name, camera }) => [mac, ip, name, camera]),
-    },
-    { newline: '\r\n', escapeFormulae: true },
-  )}\r\n`;
+  writeCsv(
+    reservations.map(({ mac, ip, name, camera }) => ({ mac, ip, hostname: name, camera })),
+    ['mac', 'ip', 'hostname', 'camera'],
+  );
 
 /** A sheet to type from, for a router that has only a web form. */
 export function asRouterSheet(

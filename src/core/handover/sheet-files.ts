@@ -1,5 +1,5 @@
-import Papa from 'papaparse';
 import { stringify } from 'yaml';
+import { writeCsv } from './csv.ts';
 import type { PackSheet } from './pack.ts';
 import type { Sheet } from './sheet.ts';
 
@@ -17,17 +17,11 @@ const fieldsOf = (sheet: Sheet): Record<string, string> =>
  * with an apostrophe.
  */
 export const sheetsAsCsv = (sheets: readonly Sheet[]): string =>
-  `${Papa.unparse(
-    sheets.map((sheet) => ({ ...head(sheet), ...fieldsOf(sheet) })),
-    { newline: '\r\n', escapeFormulae: true },
-  )}\r\n`;
+  writeCsv(sheets.map((sheet) => ({ ...head(sheet), ...fieldsOf(sheet) })));
 
 /** Many sheets as CSV, each with the channel that it fills. */
 export const packAsCsv = (pack: readonly PackSheet[]): string =>
-  `${Papa.unparse(
-    pack.map(({ channel, sheet }) => ({ channel, ...head(sheet), ...fieldsOf(sheet) })),
-    { newline: '\r\n', escapeFormulae: true },
-  )}\r\n`;
+  writeCsv(pack.map(({ channel, sheet }) => ({ channel, ...head(sheet), ...fieldsOf(sheet) })));
 
 /** The same as YAML 1.2, a list. */
 export const packAsYaml = (pack: readonly PackSheet[]): string =>

@@ -1,9 +1,9 @@
-import Papa from 'papaparse';
 import type { PlanLine } from '../places/cost/plan-lines.ts';
+import { writeCsv } from './csv.ts';
 
 /** The list as CSV (RFC 4180), a row a thing; what has no price yet leaves its fields empty, and is no sum of zero. */
 export const shoppingCsv = (lines: readonly PlanLine[], currency: string): string =>
-  `${Papa.unparse(
+  writeCsv(
     lines.map(({ label, count, unit, price, note }) => ({
       what: label,
       count,
@@ -12,5 +12,4 @@ export const shoppingCsv = (lines: readonly PlanLine[], currency: string): strin
       [`sum (${currency})`]: price === null ? '' : Number((price * count).toFixed(2)),
       for: note,
     })),
-    { newline: '\r\n', escapeFormulae: true },
-  )}\r\n`;
+  );

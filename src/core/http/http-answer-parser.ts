@@ -1,4 +1,5 @@
-import { concatBytes, textOf } from '../base/bytes.ts';
+import { ByteQueue } from '../base/byte-queue.ts';
+import { textOf } from '../base/bytes.ts';
 import { fault } from '../base/fault.ts';
 import { type HttpAnswer, type HttpEvent, type HttpFaultCode, type HttpHeader, headerIn } from './http-message.ts';
 
@@ -9,7 +10,6 @@ const MAX_SIZE_LINE_BYTES = 256;
 
 const LF = 0x0a;
 const CR = 0x0d;
-const NOTHING = new Uint8Array(0);
 
 type Phase = 'head' | 'length' | 'chunkSize' | 'chunkData' | 'chunkEnd' | 'trailer' | 'untilEnd' | 'broken';
 
@@ -23,10 +23,11 @@ const STATUS_LINE = /^HTTP\/1\.([01]) (\d{3})(?: |$)/;
  */
 export class HttpAnswerParser {
   #phase: Phase = 'head';
-  #held: Uint8Array = NOTHING;
+  readonly #held = new ByteQueue();
+  /** How far no end of a head was found. */
+  #searched = 0;
   #head: { readonly status: number; readonly minor: string; readonly headers: readonly HttpHeader[] } | null = null;
-  #body: Uint8Array[] = [];
-  #bodyBytes = 0;
+  readonly #body = new ByteQueue();
   #wanted = 0;
 
   constructor(private readonly mostBytes: number) {}
@@ -38,7 +39,7 @@ export class HttpAnswerParser {
 
   push(chunk: Uint8Array): readonly HttpEvent[] {
     if (this.#phase === 'broken' || chunk.length === 0) return [];
-    this.#held = this.#held.length === 0 ? chunk : concatBytes([this.#held, chunk]);
+    this.#held.append(chunk);
     const events: HttpEvent[] = [];
     for (;;) {
       const event = this.#step();
@@ -51,7 +52,7 @@ export class HttpAnswerParser {
   end(): readonly HttpEvent[] {
     if (this.#phase === 'broken' || this.isIdle) return [];
     if (this.#phase === 'untilEnd') return [this.#complete(false)];
-    const got = this.#phase === 'head' ? this.#held.length : this.#bodyBytes;
+    const got = this.#phase === 'head' ? this.#held.length : this.#body.length;
     return [
       this.#broken(
         'http.cut',
@@ -81,9 +82,12 @@ export class HttpAnswerParser {
   }
 
   #readHead(): HttpEvent | 'on' | 'more' {
-    const { held, end } = headEnd(this.#held);
-    this.#held = held;
+    if (this.#searched === 0) this.#held.drop(blankLines(this.#held.peek(this.#held.length)));
+    const held = this.#held.peek(this.#held.length);
+    const end = headEnd(held, this.#searched);
     if (end === null) {
+      // a line end may be cut in two
+      this.#searched = Math.max(0, held.length - 3);
       if (held.length > MAX_HEAD_BYTES)
         return this.#broken('http.head-too-large', `Expected a head below ${MAX_HEAD_BYTES} bytes.`);
       // what cannot be HTTP is said at once: nobody waits for its end
@@ -100,11 +104,11 @@ export class HttpAnswerParser {
       return at > 0 ? [{ name: line.slice(0, at).trim(), value: line.slice(at + 1).trim() }] : [];
     });
     const status = Number(found[2]);
-    this.#held = held.subarray(end);
+    this.#held.drop(end);
+    this.#searched = 0;
     if (status < 200) return 'on'; // RFC 9110 §15.2: the real answer follows
     this.#head = { status, minor: found[1] ?? '1', headers };
-    this.#body = [];
-    this.#bodyBytes = 0;
+    this.#body.clear();
     return this.#beginBody(status, headers);
   }
 
@@ -132,8 +136,8 @@ export class HttpAnswerParser {
   }
 
   #readUntilEnd(): HttpEvent | 'more' {
-    if (this.#bodyBytes + this.#held.length > this.mostBytes)
-      return this.#tooLarge(this.#bodyBytes + this.#held.length);
+    if (this.#body.length + this.#held.length > this.mostBytes)
+      return this.#tooLarge(this.#body.length + this.#held.length);
     this.#wanted = this.#held.length;
     this.#take(this.#wanted);
     return 'more';
@@ -148,7 +152,7 @@ export class HttpAnswerParser {
     const size = /^([0-9a-fA-F]{1,8})(?:[ \t]*;|[ \t]*$)/.exec(line.slice(0, MAX_SIZE_LINE_BYTES))?.[1];
     if (size === undefined) return this.#broken('http.bad-chunk', 'Expected the size of a chunk in hex digits.');
     this.#wanted = Number.parseInt(size, 16);
-    if (this.#bodyBytes + this.#wanted > this.mostBytes) return this.#tooLarge(this.#bodyBytes + this.#wanted);
+    if (this.#body.length + this.#wanted > this.mostBytes) return this.#tooLarge(this.#body.length + this.#wanted);
     this.#phase = this.#wanted === 0 ? 'trailer' : 'chunkData';
     return 'on';
   }
@@ -175,18 +179,21 @@ export class HttpAnswerParser {
 
   /** Moves up to so many bytes into the body. */
   #take(most: number): void {
-    const piece = this.#held.subarray(0, most);
-    if (piece.length > 0) this.#body.push(piece);
-    this.#bodyBytes += piece.length;
+    const piece = this.#held.take(most);
+    if (piece.length > 0) this.#body.append(piece);
     this.#wanted -= piece.length;
-    this.#held = this.#held.subarray(piece.length);
   }
 
   #line(): string | null {
-    const at = this.#held.indexOf(LF);
-    if (at < 0 || at > MAX_HEAD_BYTES) return null;
-    const line = textOf(this.#held.subarray(0, at > 0 && this.#held[at - 1] === CR ? at - 1 : at));
-    this.#held = this.#held.subarray(at + 1);
+    const held = this.#held.peek(this.#held.length);
+    const at = held.indexOf(LF, this.#searched);
+    if (at < 0 || at > MAX_HEAD_BYTES) {
+      this.#searched = held.length;
+      return null;
+    }
+    this.#searched = 0;
+    const line = textOf(held.subarray(0, at > 0 && held[at - 1] === CR ? at - 1 : at));
+    this.#held.drop(at + 1);
     return line;
   }
 
@@ -196,12 +203,12 @@ export class HttpAnswerParser {
     const answer: HttpAnswer = {
       status,
       headers,
-      body: concatBytes(this.#body),
+      body: this.#body.take(this.#body.length).slice(),
       staysOpen: hasEnd && (minor === '1' ? !connection.includes('close') : connection.includes('keep-alive')),
     };
+    this.#body.clear();
     this.#phase = 'head';
     this.#head = null;
-    this.#body = [];
     return { kind: 'answer', answer };
   }
 
@@ -213,20 +220,24 @@ export class HttpAnswerParser {
   }
   #broken(code: HttpFaultCode, message: string): HttpEvent {
     this.#phase = 'broken';
-    this.#held = NOTHING;
-    this.#body = [];
+    this.#held.clear();
+    this.#body.clear();
     return { kind: 'malformed', fault: fault(code, message) };
   }
 }
 
-/** Where a head ends, behind its empty line; blank lines before it are passed over (RFC 9112 §2.2). */
-function headEnd(bytes: Uint8Array): { readonly held: Uint8Array; readonly end: number | null } {
-  let from = 0;
-  while (bytes[from] === CR || bytes[from] === LF) from += 1;
-  const held = from === 0 ? bytes : bytes.subarray(from);
-  for (let at = held.indexOf(LF); at >= 0 && at <= MAX_HEAD_BYTES; at = held.indexOf(LF, at + 1)) {
-    if (held[at + 1] === LF) return { held, end: at + 2 };
-    if (held[at + 1] === CR && held[at + 2] === LF) return { held, end: at + 3 };
+/** Blank lines before a head are passed over (RFC 9112 §2.2). */
+function blankLines(bytes: Uint8Array): number {
+  let count = 0;
+  while (bytes[count] === CR || bytes[count] === LF) count += 1;
+  return count;
+}
+
+/** Where a head ends, behind its empty line; looked for from a place before which there is none. */
+function headEnd(held: Uint8Array, from: number): number | null {
+  for (let at = held.indexOf(LF, from); at >= 0 && at <= MAX_HEAD_BYTES; at = held.indexOf(LF, at + 1)) {
+    if (held[at + 1] === LF) return at + 2;
+    if (held[at + 1] === CR && held[at + 2] === LF) return at + 3;
   }
-  return { held, end: null };
+  return null;
 }

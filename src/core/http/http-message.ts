@@ -39,19 +39,23 @@ export interface HttpRequest {
   readonly method: 'GET' | 'POST';
   readonly host: string;
   readonly port: number;
+  /** Over TLS. */
+  readonly isTls: boolean;
   /** Path and query. */
   readonly path: string;
   readonly headers: readonly HttpHeader[];
   readonly body: string;
+  /** SHA-256 of the certificate that the peer is known by: where it shows another one, nothing is sent. `null` takes any. */
+  readonly knownFingerprint: string | null;
 }
 
 /** A request as it goes over the wire; host and length are added. Source: RFC 9112 §3, RFC 9110 §7.2. */
-export function writeHttpRequest({ method, host, port, path, headers, body }: HttpRequest): Uint8Array {
+export function writeHttpRequest({ method, host, port, isTls, path, headers, body }: HttpRequest): Uint8Array {
   const named = host.includes(':') ? `[${host}]` : host;
   const bytes = bytesOf(body);
   const lines = [
     `${method} ${path} HTTP/1.1`,
-    `Host: ${port === 80 ? named : `${named}:${port}`}`,
+    `Host: ${port === (isTls ? 443 : 80) ? named : `${named}:${port}`}`,
     ...headers.map(({ name, value }) => `${name}: ${value}`),
     ...(method === 'POST' ? [`Content-Length: ${bytes.length}`] : []),
     '',

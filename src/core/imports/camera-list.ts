@@ -128,7 +128,9 @@ export function camerasOfList({ rows }: ListTable, columns: readonly ListField[]
   return rows.map(({ line, cells }) => {
     const cell = (field: ListField): string => {
       const at = columns.indexOf(field);
-      return at < 0 ? '' : (cells[at] ?? '');
+      const text = at < 0 ? '' : (cells[at] ?? '');
+      // a cell may go on over several lines, a name may not; what is wrong with a login or a path is said
+      return field === 'secret' || field === 'user' ? text : oneLine(text);
     };
     const name = cell('name');
     const refused = (problem: string): ListRow => ({ line, name, camera: null, problem });

@@ -4,6 +4,7 @@ import { oneLine } from '../base/control-signs.ts';
 import { type Fault, fault } from '../base/fault.ts';
 import { isRecord } from '../base/is-record.ts';
 import { TEXT_LIMITS } from '../base/limits.ts';
+import { isTooDeep, TOO_DEEP } from '../base/read-json.ts';
 import { err, ok, type Result } from '../base/result.ts';
 import { parseIpv4 } from '../net/ipv4.ts';
 import { isNoMac, parseMac } from '../net/mac.ts';
@@ -122,6 +123,7 @@ const textAt = (record: Readonly<Record<string, unknown>>, name: string): string
 
 /** Source: Kea Administrator Reference Manual, “Host Reservations in DHCPv4”, and the answer to `lease4-get-all`. */
 function readKea(text: string): Result<LeaseFile, Fault<LeaseFaultCode>> {
+  if (isTooDeep(text)) return err(fault('lease.not-json', TOO_DEEP));
   let document: unknown;
   try {
     document = JSON.parse(withoutComments(text));

@@ -1,6 +1,7 @@
 import { aacUnits } from '../audio/aac-payload.ts';
 import { type SoundFormat, soundFormatOf, soundNameOf } from '../audio/sound-format.ts';
 import type { Credentials } from '../auth/authorization.ts';
+import type { ProofGate } from '../auth/proof-gate.ts';
 import type { DriveEffect, DriveInput, Machine } from '../machine/machine.ts';
 import { fillUrl } from '../net/path-login.ts';
 import type { StreamUrl } from '../net/stream-url.ts';
@@ -39,6 +40,8 @@ export type LiveEffect =
 export interface LiveOptions {
   readonly url: StreamUrl;
   readonly credentials: Credentials | null;
+  readonly gate: ProofGate;
+  readonly knownFingerprint: string | null;
   readonly userAgent: string;
   /** What the page calls pictures that come as files, one by one. */
   readonly pictureFormat: string;
@@ -73,10 +76,12 @@ export class LiveMachine implements Machine<LiveInput, LiveEffect> {
   #isLeaving = false;
 
   constructor(private readonly options: LiveOptions) {
-    const { url, credentials, userAgent, cnonce } = options;
+    const { url, credentials, userAgent, cnonce, gate, knownFingerprint } = options;
     this.#client = new RtspClient({
       ...fillUrl(url, credentials),
       credentials,
+      gate,
+      knownFingerprint,
       transport: 'auto',
       userAgent,
       play: true,

@@ -1,4 +1,8 @@
+import type { Fault } from '../base/fault.ts';
+import type { Result } from '../base/result.ts';
 import type { HttpAnswer, HttpRequest } from '../http/http-message.ts';
+import type { CertificateSeen } from '../net/certificate.ts';
+import type { Envelope, EnvelopeFaultCode } from '../onvif/envelope.ts';
 import type { ClientEffect, ClientInput } from '../rtsp/client-types.ts';
 import type { DialCause, ProbeCause } from '../rtsp/exchange-types.ts';
 
@@ -38,7 +42,7 @@ export type DriveInput<Timer extends string> = CommonInput<Timer> | CameraInput;
 export type DriveEffect<Timer extends string> = CommonEffect<Timer> | CameraDoing;
 
 /** Why an exchange over HTTP gave no whole answer. */
-export type HttpCause = DialCause | 'not-http' | 'too-large' | 'cut';
+export type HttpCause = DialCause | 'tls-failed' | 'certificate-changed' | 'not-http' | 'too-large' | 'cut';
 
 /** Exchanges by their number, over lines that are kept open: on one line one waits for the other. */
 export type HttpDoing =
@@ -51,6 +55,8 @@ export type HttpDoing =
       readonly mostBytes: number;
       /** It may go out again where a line that was kept turned out to be closed. */
       readonly mayRepeat: boolean;
+      /** It goes out so much later: a device that answers at once is not asked without a pause. */
+      readonly afterMs: number;
     }
   /** What is under way on it is given up; the next exchange dials anew. */
   | { readonly kind: 'dropLine'; readonly line: string };
@@ -62,6 +68,10 @@ export type HttpInput =
       readonly answer: HttpAnswer;
       /** Answers on this line that nobody had asked for. */
       readonly extra: number;
+      /** What its body says as XML, where that was read elsewhere: of a long one, beside everything else. */
+      readonly envelope?: Result<Envelope, Fault<EnvelopeFaultCode>>;
+      /** What it showed, where the line is encrypted. */
+      readonly certificate?: CertificateSeen | null;
       readonly atMs: number;
     }
   | {

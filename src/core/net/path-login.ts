@@ -118,6 +118,8 @@ export const SHORTEST_TOLD_APART = 4;
 /** The URL as it goes over the wire, and how what goes over it is told: with placeholders where the login stands. */
 export interface VeiledUrl {
   readonly url: StreamUrl;
+  /** The path holds the password: whatever is asked for it proves the account. */
+  readonly provesInPath: boolean;
   hide(text: string): string;
 }
 
@@ -140,6 +142,7 @@ export function fillUrl(template: StreamUrl, credentials: Credentials | null): V
   const maskParts = createPartMask(forms, shown);
   return {
     url,
+    provesInPath: credentials !== null && asksForSecret(shown),
     hide: (text) => {
       let hidden = shown === sent ? text : text.replaceAll(sent, () => shown);
       if (url.query && url.query !== template.query) hidden = hidden.replaceAll(url.query, () => template.query ?? '');

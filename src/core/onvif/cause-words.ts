@@ -56,6 +56,38 @@ export const CAUSE_WORDS: Readonly<Record<OnvifCause, CauseWords>> = {
     title: 'It wants a login that is not spoken here',
     do: ['Set its login to Digest, or to tokens (WS-Security).'],
   },
+  'login-held': {
+    title: 'Login not tried',
+    do: [
+      'Check account and password, then read it again: a changed password begins a new count.',
+      'Wait ten minutes, or allow one more login where you know that the account is not locked.',
+    ],
+  },
+  'clock-ahead': {
+    title: 'Clock is ahead by more than a day',
+    do: [
+      'Set the clock of the device, then read it again.',
+      'Choose Digest login in the device, where it has a choice.',
+    ],
+  },
+  'other-place': {
+    title: 'Service on another port',
+    do: ['Allow the password on that port, if it is the same device.'],
+  },
+  'tls-failed': {
+    title: 'No TLS comes about on this port',
+    do: [
+      'Check the port: 443 is the usual one with TLS.',
+      'Update the firmware: its TLS may be older than any in use.',
+    ],
+  },
+  'certificate-changed': {
+    title: 'Certificate changed since the last reading',
+    do: [
+      'Compare the fingerprint with the one in the device’s own page.',
+      'If the device made a new certificate, trust the new one; until then no password goes there.',
+    ],
+  },
   'not-allowed': {
     title: 'The account may not ask this',
     do: ['Give it the rights of an operator for the time of the set-up.'],

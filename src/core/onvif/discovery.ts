@@ -4,7 +4,7 @@ import type { Fault } from '../base/fault.ts';
 import { TEXT_LIMITS } from '../base/limits.ts';
 import { err, ok, type Result } from '../base/result.ts';
 import { parseMac } from '../net/mac.ts';
-import { childOf, childrenOf, type EnvelopeFaultCode, parseEnvelope, textIn } from './envelope.ts';
+import { childOf, childrenOf, type EnvelopeFaultCode, FEW_ELEMENTS, parseEnvelope, textIn } from './envelope.ts';
 
 // Source: WS-Discovery (2005/04) §5, ONVIF Core §7 (discovery). It goes by multicast, and no router carries it on.
 
@@ -25,7 +25,7 @@ export const probeMessage = (messageId: string): string =>
 
 /** The message that an answer must name; of a Probe, its own. */
 export function messageIdOf(text: string): string | null {
-  const read = parseEnvelope(text);
+  const read = parseEnvelope(text, MOST_MESSAGE_CHARS, FEW_ELEMENTS);
   return read.ok ? textIn(read.value.header, 'MessageID') || null : null;
 }
 
@@ -47,6 +47,8 @@ export interface DiscoveredDevice {
   readonly addresses: readonly { readonly host: string; readonly port: number }[];
 }
 
+/** Sixteen devices in one answer, each with all its scopes, stay below it. */
+const MOST_MESSAGE_CHARS = 64 * 1024;
 /** More in one answer is no device. */
 const MOST_MATCHES = 16;
 const MOST_ADDRESSES = 8;
@@ -97,7 +99,7 @@ export type DiscoveryFault = Fault<EnvelopeFaultCode> | 'other-message';
  * @param relatesTo the message that was sent
  */
 export function readProbeMatches(text: string, relatesTo: string): Result<readonly DiscoveredDevice[], DiscoveryFault> {
-  const read = parseEnvelope(text);
+  const read = parseEnvelope(text, MOST_MESSAGE_CHARS, FEW_ELEMENTS);
   if (!read.ok) return read;
   const answered = textIn(read.value.header, 'RelatesTo');
   const matches = childOf(read.value.body, 'ProbeMatches');

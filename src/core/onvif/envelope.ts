@@ -3,7 +3,12 @@ import { type Fault, fault } from '../base/fault.ts';
 import { isRecord } from '../base/is-record.ts';
 import { err, ok, type Result } from '../base/result.ts';
 
-export type EnvelopeFaultCode = 'onvif.too-large' | 'onvif.not-xml' | 'onvif.doctype' | 'onvif.not-soap';
+export type EnvelopeFaultCode =
+  | 'onvif.too-large'
+  | 'onvif.too-many'
+  | 'onvif.not-xml'
+  | 'onvif.doctype'
+  | 'onvif.not-soap';
 
 /** An element as the library gives it: children by name, a list where one name stands more than once, text as text. */
 export type XmlNode = Readonly<Record<string, unknown>>;
@@ -17,6 +22,25 @@ export interface Envelope {
 export const MAX_ENVELOPE_CHARS = 64 * 1024;
 /** Deeper than any schema of ONVIF goes. */
 const MAX_DEPTH = 60;
+
+/** A box of 64 channels names about 8,000 in one answer. */
+const MOST_ELEMENTS = 20_000;
+const MOST_ATTRIBUTES = 40_000;
+/** An answer to a discovery has about forty. */
+export const FEW_ELEMENTS = 500;
+/** What is larger, or holds more elements, takes longer to read than anybody who moves a head may wait. */
+const QUICK = { chars: 64 * 1024, elements: 2000 } as const;
+
+/** How often a sign stands in a text, counted no further than `most`. */
+function countOf(text: string, sign: string, most: number): number {
+  let count = 0;
+  for (let at = text.indexOf(sign); at >= 0 && count <= most; at = text.indexOf(sign, at + 1)) count += 1;
+  return count;
+}
+
+/** Whether an envelope is better read beside whatever else goes on. */
+export const isLongToRead = (text: string): boolean =>
+  text.length > QUICK.chars || countOf(text, '<', 2 * QUICK.elements) > 2 * QUICK.elements;
 
 const parser = new XMLParser({
   removeNSPrefix: true,
@@ -51,11 +75,15 @@ export const escapeXml = (text: string): string => text.replace(/[&<>"']/g, (sig
 export function parseEnvelope(
   text: string,
   mostChars = MAX_ENVELOPE_CHARS,
+  mostElements = MOST_ELEMENTS,
 ): Result<Envelope, Fault<EnvelopeFaultCode>> {
   if (text.length > mostChars)
     return err(fault('onvif.too-large', `Expected at most ${mostChars} characters, got ${text.length}.`));
   if (/<!(?:DOCTYPE|ENTITY)/i.test(text))
     return err(fault('onvif.doctype', 'A document type stands in it, which SOAP forbids: it is not read.'));
+  // an element has one or two signs that open a tag
+  if (countOf(text, '<', 2 * mostElements) > 2 * mostElements || countOf(text, '=', MOST_ATTRIBUTES) > MOST_ATTRIBUTES)
+    return err(fault('onvif.too-many', `Expected at most ${mostElements} elements.`));
   let document: unknown;
   try {
     document = parser.parse(text);

@@ -11,7 +11,9 @@ import {
   whole,
   word,
 } from '../base/check.ts';
+import { isRecord } from '../base/is-record.ts';
 import { STREAM_LIMITS, TEXT_LIMITS } from '../base/limits.ts';
+import { type CertificateSeen, MOST_CERTIFICATE_NAMES } from '../net/certificate.ts';
 import { SERVICE_NAMES } from './namespaces.ts';
 import { ONVIF_CAUSES } from './onvif-cause.ts';
 import { MOST_TEXT, MOST_TOKEN, MOST_URI } from './onvif-limits.ts';
@@ -25,6 +27,7 @@ import type {
   ReadService,
   ReadUri,
 } from './reading.ts';
+import type { OtherDoor } from './service-place.ts';
 import type { DeviceInformation } from './services/device.ts';
 import type { ImagingSettings } from './services/media.ts';
 import type { PtzNode, PtzPosition, PtzPreset, Space, Span } from './services/ptz.ts';
@@ -83,6 +86,19 @@ const NODE: ChecksOf<PtzNode> = {
 };
 const POSITION: ChecksOf<PtzPosition> = { pan: any, tilt: any, zoom: orNull(any) };
 const PRESET: ChecksOf<PtzPreset> = { token, name: short, position: orNull(record<PtzPosition>(POSITION)) };
+const CERTIFICATE: ChecksOf<CertificateSeen> = {
+  protocol: text(200),
+  subject: text(200),
+  issuer: text(200),
+  isSelfSigned: flag,
+  validFromUnixMs: any,
+  validToUnixMs: any,
+  seenAtUnixMs: any,
+  names: listOf(text(200), MOST_CERTIFICATE_NAMES),
+  keyBits: orNull(count),
+  isElliptic: flag,
+  fingerprint: text(200),
+};
 const none: Check = listOf(() => 'must not be there', 0);
 const DEVICE: ChecksOf<OnvifReading> = {
   host: text(300),
@@ -116,16 +132,24 @@ const DEVICE: ChecksOf<OnvifReading> = {
   recordings: orNull(
     record<RecordingSummary>({ recordings: orNull(any), fromUnixMs: orNull(any), toUnixMs: orNull(any) }),
   ),
+  heldDoors: listOf(record<OtherDoor>({ port, isTls: flag } satisfies ChecksOf<OtherDoor>), 16),
+  isTls: flag,
+  tls: orNull(record<CertificateSeen>(CERTIFICATE)),
+  tellsLogin: flag,
   extraAnswers: count,
   oddTypes: count,
   answers: count,
   meanAnswerMs: orNull(count),
 };
 
-function parsed<T>(value: string, check: Check): T | null {
+/** What readings of before did not say. */
+const OF_BEFORE = { heldDoors: [], isTls: false, tls: null, tellsLogin: false } satisfies Partial<OnvifReading>;
+
+function parsed<T>(value: string, check: Check, ofBefore: object | null = null): T | null {
   let item: unknown;
   try {
     item = JSON.parse(value);
+    if (ofBefore && isRecord(item)) item = { ...ofBefore, ...item };
   } catch {
     return null;
   }
@@ -139,7 +163,7 @@ const checkPreset = record<PtzPreset>(PRESET);
 
 /** A reading, from the texts that it was kept as; `null` where somebody else wrote them. */
 export function readReading(textsOf: (quantity: KeptFact['quantity']) => readonly string[]): OnvifReading | null {
-  const device = parsed<OnvifReading>(textsOf(KEPT.device).at(-1) ?? '', checkDevice);
+  const device = parsed<OnvifReading>(textsOf(KEPT.device).at(-1) ?? '', checkDevice, OF_BEFORE);
   if (!device) return null;
   const each = <T>(quantity: KeptFact['quantity'], check: Check): readonly T[] =>
     textsOf(quantity).flatMap((value) => parsed<T>(value, check) ?? []);

@@ -3,6 +3,8 @@ import { DIAL_CAUSES } from '../rtsp/exchange-types.ts';
 /** Why an operation gave no answer. */
 export const ONVIF_CAUSES = [
   ...DIAL_CAUSES,
+  'tls-failed',
+  'certificate-changed',
   'not-http',
   'too-large',
   'cut',
@@ -12,6 +14,9 @@ export const ONVIF_CAUSES = [
   'auth-required',
   'auth-failed',
   'auth-unsupported',
+  'login-held',
+  'clock-ahead',
+  'other-place',
   'not-allowed',
   'not-supported',
   'redirect-elsewhere',
@@ -30,5 +35,9 @@ export const ENDS_ALL: ReadonlySet<OnvifCause> = new Set([
   'auth-required',
   'auth-failed',
   'auth-unsupported',
+  'login-held',
+  'clock-ahead',
+  'tls-failed',
+  'certificate-changed',
   'redirect-elsewhere',
 ] satisfies readonly OnvifCause[]);

@@ -1,6 +1,7 @@
 import type { Facts } from '../findings/rule.ts';
 import type { OnvifCause } from './onvif-cause.ts';
 import { motionTopics, type OnvifReading } from './reading.ts';
+import { sayDoor } from './service-place.ts';
 
 /** What the rules about one reading may ask for. */
 export interface OnvifFacts {
@@ -14,6 +15,9 @@ export interface OnvifFacts {
   readonly isOpen: boolean;
   readonly login: OnvifReading['login'];
   readonly isOld: boolean;
+  /** “port 8000, port 443 with TLS”; empty where none is held. */
+  readonly heldDoors: string;
+  readonly tellsLogin: boolean;
   /** Hosts that it gives as its own, and that are others. */
   readonly servicesElsewhere: string;
   readonly streamsElsewhere: string;
@@ -70,6 +74,8 @@ export function onvifFacts(reading: OnvifReading, clockOkS: number): Facts<Onvif
     timeServers: network?.timeServers?.length,
     isOpen: isRead ? reading.isOpen : undefined,
     login: isRead ? reading.login : undefined,
+    heldDoors: services.length > 0 ? reading.heldDoors.map(sayDoor).join('; ') : undefined,
+    tellsLogin: profiles.length > 0 ? reading.tellsLogin : undefined,
     isOld: services.length > 0 ? reading.isOld : undefined,
     servicesElsewhere: services.length > 0 ? unique(services.map(({ elsewhere }) => elsewhere)) : undefined,
     streamsElsewhere: streams.length > 0 ? unique(streams.map(({ elsewhere }) => elsewhere)) : undefined,

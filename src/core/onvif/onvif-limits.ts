@@ -6,3 +6,5 @@ export const MOST_URI = 1024;
 export const MOST_TOKEN = 200;
 /** Devices refuse a token of WS-Security older than this, at the latest [A]. */
 export const TOKEN_LIFE_S = 300;
+/** Of one answer: a box of 64 channels needs most of it; more is no answer. */
+export const MAX_ANSWER_BYTES = 512 * 1024;

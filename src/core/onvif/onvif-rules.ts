@@ -109,6 +109,38 @@ export const ONVIF_RULES = [
     why: 'What can be read without a login can often be steered and set without one.',
   }),
   rule({
+    id: 'onvif.other-door',
+    source: 'ONVIF Core §5.3 (XAddr of a service); a password goes where it was typed for',
+    needs: ['heldDoors'],
+    judge: (f) => tightIf(f.heldDoors !== ''),
+    when: {
+      tight: {
+        severity: 'watch',
+        title: () => 'Services on another port were not asked',
+        because: (f) =>
+          `It names services at ${f.heldDoors}. The password was typed for another port and was not sent there.`,
+        do: ['Allow the password on that port, if it is the same device, and read it again.'],
+      },
+    },
+    why: 'Whoever answers at another port need not be the camera: a forwarded port leads to another device.',
+  }),
+  rule({
+    id: 'onvif.tells-login',
+    source: 'RFC 3986 §7.5 (sensitive information in a URI)',
+    needs: ['tellsLogin'],
+    judge: (f) => tightIf(f.tellsLogin),
+    when: {
+      tight: {
+        severity: 'watch',
+        title: () => 'Stream addresses hold a password',
+        because: () =>
+          'The device writes account and password into the addresses that it gives. They were taken out here; other clients keep and log them.',
+        do: ['Give destinations an account of their own that may only view.', 'Update the firmware of the device.'],
+      },
+    },
+    why: 'An address is copied, logged and shown; a password inside it goes along each time, readable.',
+  }),
+  rule({
     id: 'onvif.digest-only',
     source: 'ONVIF Core §5.12: token or HTTP Digest',
     needs: ['login'],

@@ -1,5 +1,7 @@
+import type { CertificateSeen } from '../net/certificate.ts';
 import type { ServiceName } from './namespaces.ts';
 import type { OnvifCause } from './onvif-cause.ts';
+import type { OtherDoor } from './service-place.ts';
 import type { DeviceInformation } from './services/device.ts';
 import type { ImagingSettings, MediaProfile } from './services/media.ts';
 import type { PtzNode, PtzPreset } from './services/ptz.ts';
@@ -19,7 +21,7 @@ export interface ReadService {
 
 /** An address of a stream or a still, as the device gave it. */
 export interface ReadUri {
-  /** Path and query, without an account. */
+  /** Path and query; where a login stood, placeholders do. */
   readonly path: string;
   readonly port: number;
   readonly scheme: string;
@@ -89,6 +91,14 @@ export interface OnvifReading {
   readonly imaging: ImagingSettings | null;
   readonly events: ReadEvents | null;
   readonly recordings: RecordingSummary | null;
+  /** Doors of the same host where the account was not told: nobody allowed it there. */
+  readonly heldDoors: readonly OtherDoor[];
+  /** It was asked over TLS. */
+  readonly isTls: boolean;
+  /** What it showed there. */
+  readonly tls: CertificateSeen | null;
+  /** An account and a password stood in an address that it gave. */
+  readonly tellsLogin: boolean;
   readonly extraAnswers: number;
   readonly oddTypes: number;
   /** Requests that were answered, and how long these took, each for itself, ms. */

@@ -1,10 +1,13 @@
 import { XMLBuilder, XMLParser, XMLValidator } from 'fast-xml-parser';
 import { isRecord } from '../base/is-record.ts';
+import { isLongToRead } from './envelope.ts';
 import { ADDRESSING } from './operation.ts';
 
 /** What a device lets its subscriptions be known by is a number or two. */
 const MOST_CHARS = 2048;
 const MOST_PARAMETERS = 8;
+/** The answer that names a subscription is short. */
+const MOST_ANSWER_CHARS = 16 * 1024;
 
 /** In order, with prefixes and with text as it was written: it goes back as it came. */
 const AS_WRITTEN = {
@@ -52,7 +55,7 @@ const WAY = ['Envelope', 'Body', null, 'SubscriptionReference', 'ReferenceParame
  */
 export function referenceParametersIn(text: string): string {
   // the library is asked a second time only where there is something to be asked for
-  if (!text.includes('ReferenceParameters')) return '';
+  if (text.length > MOST_ANSWER_CHARS || !text.includes('ReferenceParameters') || isLongToRead(text)) return '';
   let nodes: unknown;
   try {
     nodes = parser.parse(text);

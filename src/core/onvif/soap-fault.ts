@@ -3,7 +3,7 @@ import { oneLine } from '../base/control-signs.ts';
 import { below, childOf, type Envelope, textIn, type XmlNode } from './envelope.ts';
 
 /** What a refusal means, whatever words the device has for it. */
-export type SoapFaultKind = 'not-authorized' | 'not-supported' | 'bad-argument' | 'other';
+export type SoapFaultKind = 'not-authorized' | 'locked' | 'not-supported' | 'bad-argument' | 'other';
 
 export interface SoapFault {
   readonly kind: SoapFaultKind;
@@ -22,6 +22,15 @@ const KINDS: Readonly<Record<string, SoapFaultKind>> = {
   senderneedsauthorization: 'not-authorized',
   failedauthentication: 'not-authorized',
   operationprohibited: 'not-authorized',
+  // OASIS WSS SOAP Message Security 1.1 §12
+  failedcheck: 'not-authorized',
+  invalidsecurity: 'not-authorized',
+  invalidsecuritytoken: 'not-authorized',
+  securitytokenunavailable: 'not-authorized',
+  messageexpired: 'not-authorized',
+  accountlocked: 'locked',
+  useraccountlocked: 'locked',
+  locked: 'locked',
   actionnotsupported: 'not-supported',
   notsupported: 'not-supported',
   unknownaction: 'not-supported',
@@ -35,6 +44,8 @@ const KINDS: Readonly<Record<string, SoapFaultKind>> = {
 
 const localName = (code: string): string => code.slice(code.lastIndexOf(':') + 1).toLowerCase();
 
+const LOCKED_WORDS =
+  /\block(?:ed|out)\b|too many (?:failed |login |logon )?(?:attempts|logins|tries)|temporarily blocked/i;
 /** Refusals that say in words alone what they are about. */
 const WORDS: readonly (readonly [RegExp, SoapFaultKind])[] = [
   [/not ?authori[sz]ed|unauthori[sz]ed|authenticat|password/i, 'not-authorized'],
@@ -42,6 +53,8 @@ const WORDS: readonly (readonly [RegExp, SoapFaultKind])[] = [
 ];
 
 function kindOf(codes: readonly string[], reason: string): SoapFaultKind {
+  // “locked” is said in words beside a code that says “not authorized”
+  if (LOCKED_WORDS.test(reason)) return 'locked';
   for (const code of codes.toReversed()) {
     const kind = Object.hasOwn(KINDS, localName(code)) ? KINDS[localName(code)] : undefined;
     if (kind) return kind;

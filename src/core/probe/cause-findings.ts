@@ -61,10 +61,17 @@ const CAUSES: Readonly<Record<ProbeCause, CauseText>> = {
     do: ['Look up the RTSP port in the camera; 80 and 443 are its web page.'],
     why: 'The first bytes are not those of an RTSP server.',
   },
-  'tls-failed': {
-    title: 'No encrypted line comes about',
+  'not-tls': {
+    title: 'No TLS on this port',
     do: [
-      'If it speaks plainly on this port, choose the plain line.',
+      'Look up the port of rtsps in the camera; 322 is the usual one.',
+      'If the camera offers no TLS at all, choose plain RTSP on a network of its own.',
+    ],
+    why: 'What answered is not TLS: the port takes calls and speaks something else.',
+  },
+  'tls-failed': {
+    title: 'TLS could not be agreed on',
+    do: [
       'Look up the port of rtsps in the camera; 322 is the usual one.',
       'Update the camera: what it offers may be older than any TLS in use.',
     ],
@@ -88,6 +95,22 @@ const CAUSES: Readonly<Record<ProbeCause, CauseText>> = {
     title: 'Its login cannot be answered',
     do: ['Choose Digest login in the camera.', 'Update its firmware.'],
     why: 'It asks with a scheme or algorithm that is in no standard used here.',
+  },
+  'login-held': {
+    title: 'Login not tried',
+    do: [
+      'Check account and password letter by letter, then probe again: a changed password begins a new count.',
+      'Wait ten minutes, or allow one more login where you know that the account is not locked.',
+    ],
+    why: 'Many devices lock an account at three or five refused logins, for minutes or until somebody resets them.',
+  },
+  'certificate-changed': {
+    title: 'Certificate changed since the last probe',
+    do: [
+      'Compare the fingerprint with the one in the camera’s own page.',
+      'If the camera made a new certificate, trust the new one; until then no password goes there.',
+    ],
+    why: 'A new certificate is a camera that was reset or renewed, or somebody on the way who shows one of their own.',
   },
   forbidden: {
     title: 'The camera forbids this stream',

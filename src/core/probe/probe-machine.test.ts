@@ -1,6 +1,7 @@
 import { expect, test } from '@jest/globals';
 import { fakePackets, interleaved, senderReport } from '../../../tests/support/fake-media.ts';
 import { type Answer, healthy, type Script, ScriptedServer, sdp } from '../../../tests/support/scripted-server.ts';
+import { NO_GATE } from '../auth/proof-gate.ts';
 import { concatBytes } from '../base/bytes.ts';
 import { parseStreamUrl } from '../net/stream-url-parser.ts';
 import type { TransportChoice } from '../rtsp/client-types.ts';
@@ -25,6 +26,8 @@ class Stage {
     if (!parsed.ok) throw new Error('url');
     this.server = new ScriptedServer(script);
     this.machine = new ProbeMachine({
+      gate: NO_GATE,
+      knownFingerprint: null,
       url: parsed.value.url,
       credentials: null,
       transport: given.transport ?? 'auto',

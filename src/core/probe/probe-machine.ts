@@ -1,4 +1,5 @@
 import type { Credentials } from '../auth/authorization.ts';
+import type { ProofGate } from '../auth/proof-gate.ts';
 import type { DriveEffect, DriveInput, Machine } from '../machine/machine.ts';
 import type { CertificateSeen } from '../net/certificate.ts';
 import { fillUrl, redactLogins, type VeiledUrl } from '../net/path-login.ts';
@@ -23,6 +24,10 @@ export interface ProbeOptions {
   /** Its path may hold placeholders for the login (path-login.ts); they are filled on the wire alone. */
   readonly url: StreamUrl;
   readonly credentials: Credentials | null;
+  /** Asked before each proof of the account leaves. */
+  readonly gate: ProofGate;
+  /** The certificate that the camera is known by; `null` takes any. */
+  readonly knownFingerprint: string | null;
   readonly loginBy?: 'any' | 'basic';
   readonly transport: TransportChoice;
   readonly sampleMs: number;
@@ -78,12 +83,14 @@ export class ProbeMachine implements Machine<ProbeInput, ProbeEffect> {
   #unitFault: string | null = null;
 
   constructor(private readonly options: ProbeOptions) {
-    const { credentials, transport, userAgent, media, cnonce, loginBy = 'any' } = options;
+    const { credentials, transport, userAgent, media, cnonce, loginBy = 'any', gate, knownFingerprint } = options;
     this.#veiled = fillUrl(options.url, credentials);
     const onRtp = (track: Track, packet: Uint8Array, atMs: number): void => this.#takePacket(track, packet, atMs);
     this.#client = new RtspClient({
       ...this.#veiled,
       credentials,
+      gate,
+      knownFingerprint,
       transport,
       userAgent,
       play: media,

@@ -104,13 +104,13 @@ export const REASON_TEXTS: Readonly<Record<Reason, ReasonText>> = {
     why: 'A web server answers, it knows no RTSP inside HTTP, and none of the usual RTSP ports is open.',
   },
   'secret-wrong': {
-    title: 'Account or secret is wrong',
+    title: 'Account or password refused',
     do: [
       'Check both letter by letter.',
       'Set them anew at the camera.',
-      'Wait five minutes before the next attempt: it may lock the account.',
+      'Wait ten minutes before the next login: many devices lock an account at three or five.',
     ],
-    why: 'The challenge was answered correctly, and every other explanation that could be tried was ruled out.',
+    why: 'The challenge was answered correctly, and so was all that could be tried within two refused logins.',
   },
   'letter-case': {
     title: 'Capitals and small letters were mixed up',
@@ -118,7 +118,7 @@ export const REASON_TEXTS: Readonly<Record<Reason, ReasonText>> = {
     why: 'With the letters exchanged, the camera lets the same account in.',
   },
   'scheme-broken': {
-    title: 'Its Digest login is broken',
+    title: 'Digest login is broken',
     do: [
       'Update the camera.',
       'Let destinations log in by Basic meanwhile, on a network of its own: the secret crosses it readable.',

@@ -1,4 +1,5 @@
 import type { Credentials } from '../auth/authorization.ts';
+import type { ProofGate } from '../auth/proof-gate.ts';
 import type { CertificateSeen } from '../net/certificate.ts';
 import type { StreamUrl } from '../net/stream-url.ts';
 import type { SdpFault, SdpMedia, SdpSession } from '../sdp/sdp-types.ts';
@@ -14,6 +15,12 @@ export interface RtspClientOptions {
   /** Tells a text without that login. */
   readonly hide: (text: string) => string;
   readonly credentials: Credentials | null;
+  /** Asked before each proof of the account leaves. */
+  readonly gate: ProofGate;
+  /** The path itself holds the login: whatever is asked for it proves the account. */
+  readonly provesInPath?: boolean;
+  /** The certificate that the device is known by, SHA-256 with colons: to another one no proof is sent. */
+  readonly knownFingerprint?: string | null;
   /** By any scheme that it asks for, the strongest first; or by Basic alone. */
   readonly loginBy?: 'any' | 'basic';
   readonly userAgent: string;

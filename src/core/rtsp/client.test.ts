@@ -10,6 +10,7 @@ import {
   sdp,
   setUp,
 } from '../../../tests/support/scripted-server.ts';
+import { NO_GATE } from '../auth/proof-gate.ts';
 import { bytesOf } from '../base/bytes.ts';
 import { fillUrl } from '../net/path-login.ts';
 import { parseStreamUrl } from '../net/stream-url-parser.ts';
@@ -32,6 +33,7 @@ function clientFor(url: string, given: Given = {}): RtspClient {
   if (!parsed.ok) throw new Error(url);
   const { credentials = null, play = true, transport = 'tcp' } = given;
   return new RtspClient({
+    gate: NO_GATE,
     ...fillUrl(parsed.value.url, credentials),
     credentials,
     play,
@@ -103,7 +105,12 @@ test('the account is never part of a request line, and the tape never shows its 
 
 test('with -sess the first cnonce stays: a server that works out A1 once takes every later request', () => {
   let count = 0;
-  const login = new Login(CREDENTIALS, () => `cnonce-${++count}`);
+  const login = new Login({
+    credentials: CREDENTIALS,
+    cnonce: () => `cnonce-${++count}`,
+    gate: NO_GATE,
+    isEncrypted: false,
+  });
   login.readChallenges(['Digest realm="mill", nonce="n1", qop="auth", algorithm=MD5-sess']);
   const hash = (text: string): string => createHash('md5').update(text).digest('hex');
   const a1 = hash(`${hash(`${CREDENTIALS.user}:mill:${CREDENTIALS.password}`)}:n1:cnonce-1`);

@@ -1,4 +1,5 @@
 import type { ChosenChallenge } from '../auth/challenge.ts';
+import { proofEndOf, sayHeld } from '../auth/proof-gate.ts';
 import { withoutAccount } from '../net/stream-url.ts';
 import {
   type ClientFailure,
@@ -19,7 +20,7 @@ import type { ClientEffect, ClientInput, RtspClientOptions } from './client-type
 import { Conversation, type Exchange } from './conversation.ts';
 import { readDescription } from './description.ts';
 import type { ProbeCause, ProbeStepName } from './exchange-types.ts';
-import { spokenUrl } from './http-tunnel.ts';
+import { isEncrypted, spokenUrl } from './http-tunnel.ts';
 import { Login } from './login.ts';
 import { type RtspEvent, RtspMessageParser } from './message-parser.ts';
 import { MAX_SCANNED_CHARS, sayOfPeer } from './peer-words.ts';
@@ -33,6 +34,7 @@ const SAME_OVER_UDP: ReadonlySet<ProbeCause> = new Set([
   'auth-required',
   'auth-failed',
   'auth-unsupported',
+  'login-held',
   'forbidden',
   'not-found',
   'too-many-sessions',
@@ -71,7 +73,8 @@ export class RtspClient {
 
   constructor(private readonly options: RtspClientOptions) {
     this.#requestUrl = withoutAccount(spokenUrl(options.url));
-    this.#login = new Login(options.credentials, options.cnonce, options.loginBy);
+    const { credentials, cnonce, loginBy: by = 'any', gate } = options;
+    this.#login = new Login({ credentials, cnonce, by, gate, isEncrypted: isEncrypted(options.url) });
     this.#talk = new Conversation({
       login: this.#login,
       userAgent: options.userAgent,
@@ -89,7 +92,7 @@ export class RtspClient {
     return this.#login.challenge;
   }
   /** What became of logging in. */
-  get login(): Pick<Login, 'offered' | 'refusedInAll' | 'staleEachTime'> {
+  get login(): Pick<Login, 'offered' | 'refusedInAll' | 'staleEachTime' | 'heldBack'> {
     return this.#login;
   }
   get server(): string | null {
@@ -108,7 +111,7 @@ export class RtspClient {
     this.#atMs = input.atMs;
     switch (input.kind) {
       case 'connected':
-        this.#signal('connected');
+        if (this.#mayTalk(input.certificate?.fingerprint ?? null)) this.#signal('connected');
         break;
       case 'bytes':
         for (const event of this.#parser.push(input.chunk, this.#onFrame)) this.#take(event);
@@ -149,6 +152,24 @@ export class RtspClient {
         break;
     }
     return this.#effects;
+  }
+
+  /** Whether anything may be said on this line: a login in the path is said with the first word. */
+  #mayTalk(fingerprint: string | null): boolean {
+    const { knownFingerprint = null, provesInPath = false, credentials } = this.options;
+    if (knownFingerprint !== null && fingerprint !== null && fingerprint !== knownFingerprint) {
+      this.#fail({
+        cause: 'certificate-changed',
+        note: `It showed a certificate with the SHA-256 fingerprint ${fingerprint}, where ${knownFingerprint} is known. Nothing was asked, and no password was sent.`,
+      });
+      this.#finish();
+      return false;
+    }
+    const held = provesInPath && this.#phase === 'idle' ? this.#login.beginInPath() : null;
+    if (!held) return true;
+    this.#fail({ cause: 'login-held', note: sayHeld(held, credentials?.user ?? '') });
+    this.#finish();
+    return false;
   }
 
   /** It hung up on the answer to its own question for a login: some servers close after every 401. */
@@ -214,8 +235,18 @@ export class RtspClient {
     this.#methods = headerOf(response, 'Public')?.slice(0, MAX_SCANNED_CHARS) ?? this.#methods;
     const signal = signalOf(response.status);
     if (signal === 'success' && exchange.request.authorised) this.#login.accepted();
+    this.#judgeProof(exchange);
     this.#endStep(exchange, signal);
     this.#signal(signal);
+  }
+
+  /** Servers answer OPTIONS and TEARDOWN without a look at the login: these prove nothing. */
+  #judgeProof({ request: { method, authorised }, response: { status } }: Exchange): void {
+    const isJudged = method === 'DESCRIBE' || method === 'SETUP' || method === 'PLAY';
+    const how = proofEndOf(status);
+    if (isJudged) this.#login.proofEnded(how, 'rtsp');
+    else if (authorised || how === 'refused' || how === 'locked')
+      this.#login.proofEnded(how === 'accepted' ? 'passed' : how, 'rtsp');
   }
 
   #endStep(exchange: Exchange, signal: ClientSignal): void {
@@ -475,6 +506,7 @@ export class RtspClient {
     this.#emit({ kind: 'failed', cause: failure.cause, note: sayOfPeer(failure.note, this.options.hide) });
   }
   #finish(): void {
+    this.#login.proofEnded('unanswered', 'rtsp');
     this.#phase = 'closed';
     this.#emit({ kind: 'disarmAnswer' });
     this.#emit({ kind: 'close' });

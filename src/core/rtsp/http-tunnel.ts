@@ -1,4 +1,5 @@
 import { base64Of, textOf } from '../base/bytes.ts';
+import { oneLine } from '../base/control-signs.ts';
 import type { StreamUrl } from '../net/stream-url.ts';
 
 /** Whether RTSP goes inside HTTP there: two requests, one to hear and one to speak. No RFC has it; devices and clients agree on it. */
@@ -44,9 +45,9 @@ export function readTunnelAnswer(bytes: Uint8Array): TunnelAnswer {
   const line = text.split(/\r?\n/, 1)[0] ?? '';
   const status = /^HTTP\/1\.\d (\d{3})/.exec(line)?.[1];
   if (line.length >= 8 && !line.startsWith('HTTP/1.'))
-    return { kind: 'refused', note: `Something other than HTTP answered: “${line.slice(0, 48)}”.` };
+    return { kind: 'refused', note: `Something other than HTTP answered: “${oneLine(line.slice(0, 48))}”.` };
   if (status !== undefined && status !== '200')
-    return { kind: 'refused', note: `Asked for RTSP inside HTTP, it answered ${line.slice(9, 60).trim()}.` };
+    return { kind: 'refused', note: `Asked for RTSP inside HTTP, it answered ${oneLine(line.slice(9, 60)).trim()}.` };
   const end = text.indexOf('\r\n\r\n');
   if (end < 0)
     return bytes.length >= MOST_HEAD_BYTES
@@ -56,7 +57,7 @@ export function readTunnelAnswer(bytes: Uint8Array): TunnelAnswer {
   if (!type.toLowerCase().startsWith(TUNNELLED))
     return {
       kind: 'refused',
-      note: `Asked for RTSP inside HTTP, it gave ${type === '' ? 'something without a type' : type}.`,
+      note: `Asked for RTSP inside HTTP, it gave ${type === '' ? 'something without a type' : oneLine(type)}.`,
     };
   return { kind: 'open', rest: bytes.slice(end + 4) };
 }

@@ -1,9 +1,8 @@
 import { authorizationFor, type Credentials } from '../auth/authorization.ts';
 import { type ChosenChallenge, chooseChallenge, parseChallenges } from '../auth/challenge.ts';
+import { type HeldLogin, MOST_REFUSED_LOGINS, type ProofEnd } from '../auth/login-ledger.ts';
+import { OpenProof, type ProofGate, sayHeld } from '../auth/proof-gate.ts';
 import type { ProbeCause } from './exchange-types.ts';
-
-/** Refusals in a row of requests that carried credentials, so that no camera locks its account. */
-const MAX_REFUSED_LOGINS = 3;
 
 export interface LoginFailure {
   readonly cause: ProbeCause;
@@ -19,6 +18,16 @@ const schemesOf = (headers: readonly string[]): readonly string[] =>
       headers.flatMap((header) => parseChallenges(header).map(({ scheme }) => scheme.slice(0, MOST_SCHEME_CHARS))),
     ),
   ].slice(0, MOST_SCHEMES);
+export interface LoginOptions {
+  readonly credentials: Credentials | null;
+  readonly cnonce: () => string;
+  /** Basic where it is offered, stronger ones left alone: an experiment, never the first choice. */
+  readonly by?: 'any' | 'basic';
+  readonly gate: ProofGate;
+  /** Nobody on the way reads what is sent. */
+  readonly isEncrypted: boolean;
+}
+
 /** Of a header with several challenges the one for Basic. */
 const basicOf = (header: string): string => header.slice(header.search(/\bbasic\b/i));
 
@@ -41,12 +50,25 @@ export class Login {
   /** One refusal of a nonce that belonged to a closed connection is no refusal of the account; a second one is. */
   #excuse: 'none' | 'open' | 'used' = 'none';
 
-  constructor(
-    private readonly credentials: Credentials | null,
-    private readonly cnonce: () => string,
-    /** Basic where it is offered, stronger ones left alone: an experiment, never the first choice. */
-    private readonly by: 'any' | 'basic' = 'any',
-  ) {}
+  readonly #proof: OpenProof;
+  #heldBack: HeldLogin | null = null;
+
+  constructor(private readonly options: LoginOptions) {
+    this.#proof = new OpenProof(options.gate);
+  }
+
+  get credentials(): Credentials | null {
+    return this.options.credentials;
+  }
+  /** Why the last proof was not sent; `null` when it was. */
+  get heldBack(): HeldLogin | null {
+    return this.#heldBack;
+  }
+  /** Basic on an open line, from a device that has offered better. */
+  get #isTooReadable(): boolean {
+    const { isEncrypted, gate } = this.options;
+    return this.#challenge?.scheme === 'basic' && !isEncrypted && !gate.mayGoReadable();
+  }
 
   /** What the last challenges asked for. */
   get offered(): readonly string[] {
@@ -67,14 +89,28 @@ export class Login {
     return this.credentials !== null && this.#challenge !== null;
   }
 
+  /** A proof for one request, which is under way from then on; `null` where none is to be sent. */
   authorizationFor(method: string, uri: string): string | null {
-    if (!this.credentials || !this.#challenge) return null;
+    if (!this.credentials || !this.#challenge || this.#isTooReadable) return null;
+    this.#heldBack = this.#proof.begin();
+    if (this.#heldBack) return null;
     this.#nonceUses += 1;
     const isSession = this.#challenge.scheme === 'digest' && this.#challenge.algorithm.endsWith('-SESS');
-    if (isSession) this.#sessionCnonce ??= this.cnonce();
-    const cnonce = (isSession && this.#sessionCnonce) || this.cnonce();
+    if (isSession) this.#sessionCnonce ??= this.options.cnonce();
+    const cnonce = (isSession && this.#sessionCnonce) || this.options.cnonce();
     const request = { method, uri, useCount: this.#nonceUses, cnonce };
     return authorizationFor(this.#challenge, this.credentials, request);
+  }
+
+  /** The request itself proves the account: its path holds the login. `null` when it may leave. */
+  beginInPath(): HeldLogin | null {
+    this.#heldBack = this.#proof.begin();
+    return this.#heldBack;
+  }
+
+  /** What came of the proof that is under way, if one is. @param what was asked for */
+  proofEnded(how: ProofEnd, what: string): void {
+    this.#proof.end(how, what);
   }
 
   /** The request goes out again over a new connection, where a camera may want another nonce. */
@@ -90,9 +126,11 @@ export class Login {
   /** Takes the challenges of a 401; `false` when none of them can be answered. */
   readChallenges(headers: readonly string[]): boolean {
     this.#offered = schemesOf(headers);
-    const next = chooseChallenge(
-      this.by === 'basic' ? headers.filter((header) => /\bbasic\b/i.test(header)).map(basicOf) : headers,
-    );
+    const strongest = chooseChallenge(headers);
+    if (strongest?.scheme === 'digest') this.options.gate.noteBetter();
+    const isByBasic = this.options.by === 'basic' || this.options.gate.byBasic;
+    const basic = isByBasic ? headers.filter((header) => /\bbasic\b/i.test(header)).map(basicOf) : [];
+    const next = basic.length > 0 ? chooseChallenge(basic) : this.options.by === 'basic' ? null : strongest;
     if (!next) return false;
     const known = this.#challenge;
     const sameNonce = next.scheme === 'digest' && known?.scheme === 'digest' && known.nonce === next.nonce;
@@ -117,6 +155,13 @@ export class Login {
     }
     if (!this.credentials)
       return { cause: 'auth-required', note: 'The camera asks for an account and none was given.' };
+    if (this.#isTooReadable)
+      return {
+        cause: 'login-held',
+        note: 'Login not sent: it wants the password readable (Basic), and this device has offered a login that hides it.',
+      };
+    if (this.#heldBack && !wasAuthorised)
+      return { cause: 'login-held', note: sayHeld(this.#heldBack, this.credentials.user) };
     if (!wasAuthorised) return null;
     const isNewNonce =
       this.#challenge?.scheme === 'digest' && before?.scheme === 'digest' && this.#challenge.nonce !== before.nonce;
@@ -128,10 +173,10 @@ export class Login {
     this.#refusedInAll += 1;
     const isStale = this.#challenge?.scheme === 'digest' && this.#challenge.stale;
     if (isStale) this.#staleRefusals += 1;
-    if ((isStale || this.#held) && this.#refusals < MAX_REFUSED_LOGINS) return null;
+    if ((isStale || this.#held) && this.#refusals < MOST_REFUSED_LOGINS) return null;
     return {
       cause: 'auth-failed',
-      note: `The camera refused the account “${this.credentials.user}” with this secret.`,
+      note: `The camera refused account “${this.credentials.user}” with this password.`,
     };
   }
 

@@ -1,4 +1,4 @@
-import { parseEnvelope } from '../onvif/envelope.ts';
+import { FEW_ELEMENTS, parseEnvelope } from '../onvif/envelope.ts';
 import { isEnough, readFirstAnswer, said, titleOf } from './http-answer.ts';
 import type { DoorKind, SeenDoor } from './seen.ts';
 
@@ -45,7 +45,7 @@ export interface Learnt {
 const WANTED = { rtsp: 'head', page: 'title', onvif: 'body' } as const satisfies Record<Greeting, string>;
 
 const isOnvif = (body: string): boolean => {
-  const read = parseEnvelope(body.slice(body.indexOf('<')));
+  const read = parseEnvelope(body.slice(body.indexOf('<')), undefined, FEW_ELEMENTS);
   if (!read.ok) return false;
   // a device that refuses in ONVIF's own words is one too
   return (

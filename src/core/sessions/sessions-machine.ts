@@ -1,4 +1,5 @@
 import type { Credentials } from '../auth/authorization.ts';
+import type { ProofGate } from '../auth/proof-gate.ts';
 import type { Machine } from '../machine/machine.ts';
 import { fillUrl, type VeiledUrl } from '../net/path-login.ts';
 import type { StreamUrl } from '../net/stream-url.ts';
@@ -16,6 +17,8 @@ import {
 export interface SessionsOptions {
   readonly url: StreamUrl;
   readonly credentials: Credentials | null;
+  readonly gate: ProofGate;
+  readonly knownFingerprint: string | null;
   readonly transport: TransportChoice;
   /** It stops there, whatever the camera would still grant. */
   readonly most: number;
@@ -88,9 +91,11 @@ export class SessionsMachine implements Machine<SessionsInput, SessionsEffect> {
   }
 
   #takeSeat(): void {
-    const { credentials, transport, userAgent, cnonce, timeoutMs } = this.options;
+    const { credentials, transport, userAgent, cnonce, timeoutMs, gate, knownFingerprint } = this.options;
     this.#stage = 'taking';
-    this.#seats.push(new Seat({ ...this.#veiled, credentials, transport, userAgent, cnonce }, timeoutMs));
+    this.#seats.push(
+      new Seat({ ...this.#veiled, credentials, gate, knownFingerprint, transport, userAgent, cnonce }, timeoutMs),
+    );
     this.#effects.push({ kind: 'take', seat: this.#seats.length });
   }
 

@@ -1,4 +1,4 @@
-import { placeFrom } from '../onvif/service-place.ts';
+import { asked, placeFrom } from '../onvif/service-place.ts';
 import { GET_CAPABILITIES, GET_SERVICES, GET_TIME, type ToldService } from '../onvif/services/device.ts';
 import { ask, type Outcome, type Script } from './onvif-script.ts';
 import type { OnvifSession } from './onvif-session.ts';
@@ -15,7 +15,7 @@ export function* firstWords(session: OnvifSession, unixMs: () => number): Script
   const services = told.ok ? told : yield* ask(GET_CAPABILITIES, undefined);
   for (const { name, url } of services.ok ? services.value : []) {
     const at = name === 'device' ? null : placeFrom(url, session.target);
-    if (at) session.places.set(name, { host: at.host, port: at.port, path: at.path });
+    if (at) session.places.set(name, asked(at));
   }
   return services;
 }

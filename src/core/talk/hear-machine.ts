@@ -1,6 +1,6 @@
 import type { CommonEffect, CommonInput, HttpDoing, HttpInput, Machine } from '../machine/machine.ts';
 import type { OnvifCause } from '../onvif/onvif-cause.ts';
-import { placeFrom, type ServicePlace } from '../onvif/service-place.ts';
+import { asked, placeFrom, type ServicePlace } from '../onvif/service-place.ts';
 import * as events from '../onvif/services/events.ts';
 import { firstWords } from './first-words.ts';
 import { createNumbers, type LineMoved, OnvifLine } from './onvif-line.ts';
@@ -40,6 +40,8 @@ export interface HearOptions extends Omit<SessionOptions, 'unixMs'> {
 /** How long the device may wait for something to happen before it answers: below the patience of whoever asks. */
 const WAIT_S = 4;
 const MOST_AT_ONCE = 50;
+/** A device that answers at once, with nothing, is not asked again at once. */
+const PULL_EVERY_MS = 200;
 /** Of the subscription; it is renewed long before. */
 const LIFE_S = 60;
 const RENEW_BEFORE_S = 20;
@@ -57,6 +59,7 @@ export class HearMachine implements Machine<HearInput, HearEffect> {
   readonly #told: HearEvent[] = [];
   #place: { readonly at: ServicePlace; readonly echo: string } | null = null;
   #endsMs = 0;
+  #pulledMs = Number.NEGATIVE_INFINITY;
   #atMs = 0;
   #sinceMs: number | null = null;
   #changes = 0;
@@ -128,7 +131,7 @@ export class HearMachine implements Machine<HearInput, HearEffect> {
       this.#fail(taken.ok ? { ok: false, cause: 'fault', note: 'Its subscription has no address.' } : taken);
       return false;
     }
-    this.#place = { at: { host: place.host, port: place.port, path: place.path }, echo: taken.value.echo };
+    this.#place = { at: asked(place), echo: taken.value.echo };
     this.#endsMs = this.#atMs + 1000 * this.#lifeOf(taken.value.nowUnixMs, taken.value.endsUnixMs);
     if (this.#sinceMs === null) {
       this.#sinceMs = this.#atMs;
@@ -156,8 +159,9 @@ export class HearMachine implements Machine<HearInput, HearEffect> {
       const pulled = yield* ask(
         events.PULL_MESSAGES,
         { waitS: WAIT_S, most: MOST_AT_ONCE },
-        { ...place, patienceMs: WAIT_S * 1000 },
+        { ...place, patienceMs: WAIT_S * 1000, afterMs: Math.max(0, PULL_EVERY_MS - (this.#atMs - this.#pulledMs)) },
       );
+      this.#pulledMs = this.#atMs;
       if (!pulled.ok) {
         this.#lost += 1;
         this.#told.push({ kind: 'lost', note: pulled.note });
@@ -210,6 +214,7 @@ export class HearMachine implements Machine<HearInput, HearEffect> {
 
   #end(): readonly HearEffect[] {
     this.#isOver = true;
+    this.#session.close();
     const heard: Heard = {
       seconds: this.#sinceMs === null ? 0 : (this.#atMs - this.#sinceMs) / 1000,
       changes: this.#changes,

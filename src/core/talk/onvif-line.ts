@@ -1,7 +1,8 @@
 import type { HttpDoing, HttpInput } from '../machine/machine.ts';
 import type { ServiceName } from '../onvif/namespaces.ts';
+import { MAX_ANSWER_BYTES } from '../onvif/onvif-limits.ts';
 import type { Call, Outcome, Script } from './onvif-script.ts';
-import { type Judged, MAX_ANSWER_BYTES, type OnvifSession } from './onvif-session.ts';
+import type { Judged, OnvifSession } from './onvif-session.ts';
 
 /** One operation as it went, for the tape. */
 export interface OnvifStep {
@@ -64,13 +65,15 @@ export class OnvifLine<Result> {
   handle(input: HttpInput): LineMoved<Result> {
     if (input.exchange !== this.#exchange || !this.#call || !this.#script) return STILL;
     this.#exchange = null;
+    if (input.kind === 'untold') this.session.unanswered(this.#call);
     if (input.kind === 'untold') return this.#over({ ok: false, cause: input.cause, note: input.note }, input.atMs);
     this.session.extraAnswers += input.extra;
-    return this.#judged(this.session.judge(this.#call, input.answer, input.atMs), input.atMs);
+    return this.#judged(this.session.judge(this.#call, input, input.atMs), input.atMs);
   }
 
   /** What is under way is given up; the script does not go on. */
   drop(): readonly HttpDoing[] {
+    if (this.#call) this.session.unanswered(this.#call);
     this.#script = null;
     this.#call = null;
     this.#exchange = null;
@@ -92,7 +95,8 @@ export class OnvifLine<Result> {
           request: judged.request,
           timeoutMs: timeoutMs + (this.#call?.patienceMs ?? 0),
           mostBytes: MAX_ANSWER_BYTES,
-          mayRepeat: !this.#call?.operation.isOnce,
+          mayRepeat: judged.mayRepeat,
+          afterMs: this.#requests > 1 ? 0 : (this.#call?.afterMs ?? 0),
         },
       ],
       steps: before,

@@ -11,6 +11,8 @@ export type OnvifInput = CommonInput<ReadTimer> | HttpInput;
 /** What it tells: lines of the answer, as they happen. */
 export type OnvifEvent =
   | { readonly kind: 'step'; readonly step: OnvifStep }
+  /** A login that stood in an address of the device: for the vault of whoever asked, and kept nowhere else. */
+  | { readonly kind: 'offeredLogin'; readonly user: string; readonly secret: string }
   | { readonly kind: 'reading'; readonly reading: OnvifReading };
 export type OnvifEffect = CommonEffect<ReadTimer> | HttpDoing | OnvifEvent;
 
@@ -92,18 +94,27 @@ export class OnvifMachine implements Machine<OnvifInput, OnvifEffect> {
 
   #end(early: Pick<OnvifReading, 'cause' | 'note'> | null): readonly OnvifEffect[] {
     this.#isOver = true;
-    const { extraAnswers, oddTypes, provenBy } = this.#session;
-    const { facts } = this.#reader;
+    this.#session.close();
+    const { extraAnswers, oddTypes, provenBy, heldDoors, certificate } = this.#session;
+    const { facts, offered } = this.#reader;
     const reading: OnvifReading = {
       ...facts,
       ...(early && facts.cause === null ? early : {}),
       ...this.options.target,
       login: provenBy,
+      heldDoors,
+      tls: certificate,
+      tellsLogin: offered.length > 0,
       extraAnswers,
       oddTypes,
       answers: this.#answers,
       meanAnswerMs: this.#answers > 0 ? this.#answerMs / this.#answers : null,
     };
-    return [{ kind: 'reading', reading }, { kind: 'disarm', timer: 'enough' }, { kind: 'done' }];
+    return [
+      ...offered.map(({ user, password }) => ({ kind: 'offeredLogin', user, secret: password }) as const),
+      { kind: 'reading', reading },
+      { kind: 'disarm', timer: 'enough' },
+      { kind: 'done' },
+    ];
   }
 }

@@ -17,6 +17,10 @@ export interface Call {
   readonly echo: string;
   /** Longer than others may take, where the device waits on purpose. */
   readonly patienceMs: number;
+  /** It is asked so much later. */
+  readonly afterMs: number;
+  /** Without a login, to see whether one is asked for. */
+  readonly isBare: boolean;
 }
 
 export type Outcome<T> =
@@ -29,7 +33,13 @@ export type Script<Result> = Generator<Call, Result, Outcome<unknown>>;
 export function* ask<Args, Answer>(
   operation: Operation<Args, Answer>,
   args: Args,
-  more: { readonly at?: ServicePlace; readonly echo?: string; readonly patienceMs?: number } = {},
+  more: {
+    readonly at?: ServicePlace;
+    readonly echo?: string;
+    readonly patienceMs?: number;
+    readonly afterMs?: number;
+    readonly isBare?: true;
+  } = {},
 ): Generator<Call, Outcome<Answer>, Outcome<unknown>> {
   const { service, name, namespace, action, isOpen, isOnce, write, read } = operation;
   const outcome = yield {
@@ -46,6 +56,8 @@ export function* ask<Args, Answer>(
     at: more.at ?? null,
     echo: more.echo ?? '',
     patienceMs: more.patienceMs ?? 0,
+    afterMs: more.afterMs ?? 0,
+    isBare: more.isBare ?? false,
   };
   return outcome as Outcome<Answer>; // what `read` of this very call gave
 }

@@ -1,26 +1,42 @@
 import type { Credentials } from '../auth/authorization.ts';
+import { MOST_REFUSED_LOGINS, type ProofEnd } from '../auth/login-ledger.ts';
+import { NO_GATE, OpenProof, type ProofGate, proofEndOf, sayHeld } from '../auth/proof-gate.ts';
 import { textOf } from '../base/bytes.ts';
 import { type HttpAnswer, type HttpHeader, type HttpRequest, headerIn, headersOf } from '../http/http-message.ts';
+import type { HttpInput } from '../machine/machine.ts';
+import type { CertificateSeen } from '../net/certificate.ts';
 import { childOf, parseEnvelope } from '../onvif/envelope.ts';
 import type { ServiceName } from '../onvif/namespaces.ts';
 import type { OnvifCause } from '../onvif/onvif-cause.ts';
+import { MAX_ANSWER_BYTES } from '../onvif/onvif-limits.ts';
 import { writeEnvelope } from '../onvif/operation.ts';
-import { placeFrom, type ServicePlace } from '../onvif/service-place.ts';
+import { asked, type OtherDoor, placeFrom, type ServicePlace, sameDoor, sayDoor } from '../onvif/service-place.ts';
 import { type SoapFault, soapFaultIn } from '../onvif/soap-fault.ts';
 import { createdAt, usernameToken } from '../onvif/ws-security.ts';
 import { Login } from '../rtsp/login.ts';
 import type { Call, Outcome } from './onvif-script.ts';
 
-/** Refusals in a row of requests that proved the account, so that no device locks it. */
-const MAX_REFUSED_PROOFS = 3;
-/** A box of 64 channels needs most of it; more is no answer. */
-export const MAX_ANSWER_BYTES = 512 * 1024;
 /** Answers to another question than the one that was asked, before that is given up. */
 const MAX_STRAYS = 2;
+/** Asked of an account that may do other things, before nothing more is asked as that account [A]. */
+const MAX_NOT_ALLOWED = 8;
+/**
+ * A token is good for as long as its date is near the device's clock: one that is dated years ahead could be kept by whoever
+ * asked for it, and used then. A clock that is set wrong by hand is off by hours [A].
+ */
+const MOST_AHEAD_S = 86_400;
+/** Doors of a device beyond the one that was called; more are no device’s. */
+const MOST_DOORS = 8;
 
 export interface SessionOptions {
   readonly target: ServicePlace;
   readonly credentials: Credentials | null;
+  /** Asked before each proof of the account leaves. */
+  readonly gate: ProofGate;
+  /** Doors of the same host that a person allowed the account at, beside the one that is called. */
+  readonly alsoProve: readonly OtherDoor[];
+  /** The certificate that the device is known by, SHA-256 with colons: to another one nothing is sent. */
+  readonly knownFingerprint: string | null;
   readonly userAgent: string;
   /** Fresh bytes for each token: a device may remember those that it saw. */
   readonly nonce: () => Uint8Array;
@@ -37,11 +53,20 @@ interface Tried {
   readonly place: ServicePlace;
   readonly redirects: number;
   readonly strays: number;
+  readonly open: OpenProof;
 }
 
 export type Judged =
-  | { readonly kind: 'again'; readonly request: HttpRequest; readonly isFresh: boolean }
+  | {
+      readonly kind: 'again';
+      readonly request: HttpRequest;
+      readonly isFresh: boolean;
+      /** Sent again it proves nothing a second time. */
+      readonly mayRepeat: boolean;
+    }
   | { readonly kind: 'over'; readonly outcome: Outcome<unknown> };
+
+type Told = Extract<HttpInput, { kind: 'told' }>;
 
 const failed = (cause: OnvifCause, note: string): Judged => ({ kind: 'over', outcome: { ok: false, cause, note } });
 
@@ -57,16 +82,31 @@ export class OnvifSession {
   extraAnswers = 0;
   /** An answer that is not called XML of SOAP by its own head. */
   oddTypes = 0;
+  /** What it showed, where it was asked over TLS. */
+  certificate: CertificateSeen | null = null;
+  /** The device refused without a login what it gave with one: then what it refuses later is a matter of rights. */
+  checksLogins = false;
   #proof: ProofWay = 'token';
   #held = false;
   #refused = 0;
+  #notAllowed = 0;
   #openNeedsProof = false;
+  #heldDoors: OtherDoor[] = [];
   readonly #login: Login;
+  /** Those that nobody knows the end of. */
+  readonly #proofs = new Set<OpenProof>();
   readonly #tried = new WeakMap<Call, Tried>();
 
   constructor(private readonly options: SessionOptions) {
-    this.places.set('device', options.target);
-    this.#login = new Login(options.credentials, options.cnonce);
+    const { credentials, cnonce, gate, target } = options;
+    this.places.set('device', target);
+    // each proof is counted here, with the call that it belongs to
+    this.#login = new Login({
+      credentials,
+      cnonce,
+      gate: { ...NO_GATE, noteBetter: gate.noteBetter },
+      isEncrypted: target.isTls,
+    });
   }
 
   get target(): ServicePlace {
@@ -78,31 +118,79 @@ export class OnvifSession {
   }
   /** The account is not tried any more. */
   get isLockedOut(): boolean {
-    return this.#refused >= MAX_REFUSED_PROOFS;
+    return this.#refused >= MOST_REFUSED_LOGINS || this.#notAllowed >= MAX_NOT_ALLOWED;
+  }
+  /** Doors of the same host where the account was not told: nobody allowed it there. */
+  get heldDoors(): readonly OtherDoor[] {
+    return this.#heldDoors;
   }
 
   /** The first request of a call; an outcome where it need not be sent. */
   begin(call: Call, atMs: number): Judged {
     const place = call.at ?? this.places.get(call.operation.service);
     if (!place) return failed('not-supported', `It names no ${call.operation.service} service.`);
-    const needsProof = !call.operation.isOpen || this.#openNeedsProof;
-    if (needsProof && this.isLockedOut) return failed('auth-failed', 'Not asked: the account was refused three times.');
-    const proof = needsProof && this.options.credentials ? this.#proof : 'none';
-    const tried = { proof, place, redirects: 0, strays: 0 };
-    return { kind: 'again', request: this.#write(call, tried, atMs), isFresh: false };
+    const needsProof = !call.isBare && (!call.operation.isOpen || this.#openNeedsProof);
+    if (needsProof && this.isLockedOut)
+      return failed('auth-failed', `Not asked: account “${this.#user}” was refused before.`);
+    // a device that a token cannot be dated for is asked what else it takes
+    const isDated = this.#proof !== 'token' || !this.#isTooFarAhead;
+    const proof = needsProof && this.options.credentials && isDated ? this.#proof : 'none';
+    return this.#ask(call, { proof, place, redirects: 0, strays: 0, open: this.#newProof() }, atMs);
+  }
+
+  get #isTooFarAhead(): boolean {
+    return (this.skewS ?? 0) > MOST_AHEAD_S;
+  }
+  get #user(): string {
+    return this.options.credentials?.user ?? '';
+  }
+  #newProof(): OpenProof {
+    const open = new OpenProof(this.options.gate);
+    this.#proofs.add(open);
+    return open;
+  }
+
+  /** No whole answer came. */
+  unanswered(call: Call): void {
+    const tried = this.#tried.get(call);
+    if (tried) this.#settle(call, tried, 'unanswered');
+  }
+  /** Whoever talks goes: what is still under way is not answered any more. */
+  close(): void {
+    for (const open of this.#proofs) open.end('unanswered', '');
+    this.#proofs.clear();
   }
 
   /** What an answer makes of a call. */
-  judge(call: Call, answer: HttpAnswer, atMs: number): Judged {
+  judge(call: Call, { answer, envelope, certificate = null }: Told, atMs: number): Judged {
     const tried = this.#tried.get(call);
     if (!tried) throw new RangeError('call: it was never begun');
+    this.certificate ??= certificate;
+    const judged = this.#judged(call, tried, answer, envelope, atMs);
+    // what was not settled by what it says is settled by its status
+    this.#settle(call, tried, proofEndOf(answer.status));
+    return judged;
+  }
+
+  #settle(call: Call, tried: Tried, how: ProofEnd): void {
+    // what is given to everybody says nothing of an account
+    tried.open.end(how === 'accepted' && call.operation.isOpen ? 'passed' : how, call.operation.name);
+    this.#proofs.delete(tried.open);
+  }
+
+  #judged(call: Call, tried: Tried, answer: HttpAnswer, envelope: Told['envelope'], atMs: number): Judged {
     if (answer.status >= 300 && answer.status < 400 && answer.status !== 304)
       return this.#redirected(call, tried, answer, atMs);
     if (answer.status === 401) return this.#challenged(call, tried, answer, atMs);
     const text = textOf(answer.body);
     const type = headerIn(answer, 'content-type')?.toLowerCase() ?? '';
-    const read = parseEnvelope(text, MAX_ANSWER_BYTES);
-    if (!read.ok) return this.#notSoap(answer, type, read.error.code, text);
+    const read = envelope ?? parseEnvelope(text, MAX_ANSWER_BYTES);
+    if (!read.ok) {
+      const how = proofEndOf(answer.status);
+      if (tried.proof !== 'none' && !this.#held && how !== 'passed') this.#countRefusal();
+      this.#settle(call, tried, how === 'accepted' ? 'unanswered' : how);
+      return this.#notSoap(answer, type, read.error.code, text);
+    }
     if (!type.includes('xml')) this.oddTypes += 1;
     const fault = soapFaultIn(read.value);
     if (fault) return this.#refusedBy(call, tried, fault, answer, atMs);
@@ -110,6 +198,7 @@ export class OnvifSession {
     if (!Object.hasOwn(read.value.body, name))
       return this.#stray(call, tried, Object.keys(read.value.body)[0] ?? '', atMs);
     if (tried.proof !== 'none') {
+      this.#settle(call, tried, 'accepted');
       this.#held = true;
       this.#refused = 0;
       this.#login.accepted();
@@ -117,27 +206,51 @@ export class OnvifSession {
     return { kind: 'over', outcome: { ok: true, value: call.read(childOf(read.value.body, name) ?? {}, text) } };
   }
 
-  #write(call: Call, tried: Tried, atMs: number): HttpRequest {
+  /** Writes a request, with its proof where one is to go along and may. */
+  #ask(call: Call, tried: Tried, atMs: number, isFresh = false): Judged {
     this.#tried.set(call, tried);
     const { place, proof } = tried;
-    const { credentials, userAgent, nonce, unixMs } = this.options;
-    const security =
-      proof === 'token' && credentials
-        ? usernameToken(credentials, nonce(), createdAt(unixMs(atMs) + (this.skewS ?? 0) * 1000))
-        : '';
-    const authorization = proof === 'digest' ? this.#login.authorizationFor('POST', place.path) : null;
+    const { credentials, userAgent, nonce, unixMs, knownFingerprint } = this.options;
+    let security = '';
+    let authorization: string | null = null;
+    if (proof !== 'none' && credentials) {
+      const door = this.#mayProveAt(place);
+      if (door) return door;
+      if (proof === 'token' && this.#isTooFarAhead)
+        return failed(
+          'clock-ahead',
+          `Login not sent: its clock is ${Math.round((this.skewS ?? 0) / 86_400)} days ahead, and a token dated then could be used by others until that day.`,
+        );
+      const held = tried.open.begin();
+      if (held) return failed('login-held', sayHeld(held, credentials.user));
+      if (proof === 'token')
+        security = usernameToken(credentials, nonce(), createdAt(unixMs(atMs) + (this.skewS ?? 0) * 1000));
+      else authorization = this.#login.authorizationFor('POST', place.path);
+    }
     const { operation, inner, echo } = call;
-    const to = `http://${place.host}${place.port === 80 ? '' : `:${place.port}`}${place.path}`;
+    const named = place.host.includes(':') ? `[${place.host}]` : place.host;
+    const isUsual = place.port === (place.isTls ? 443 : 80);
+    const to = `${place.isTls ? 'https' : 'http'}://${named}${isUsual ? '' : `:${place.port}`}${place.path}`;
     const headers: HttpHeader[] = [
       { name: 'User-Agent', value: userAgent },
       { name: 'Content-Type', value: 'application/soap+xml; charset=utf-8' },
       ...(authorization === null ? [] : [{ name: 'Authorization', value: authorization }]),
     ];
-    return { method: 'POST', ...place, headers, body: writeEnvelope({ operation, inner, to, security, echo }) };
+    const body = writeEnvelope({ operation, inner, to, security, echo });
+    const request: HttpRequest = { method: 'POST', ...asked(place), headers, body, knownFingerprint };
+    return { kind: 'again', request, isFresh, mayRepeat: !operation.isOnce && (proof === 'none' || this.#held) };
   }
 
-  #again(call: Call, tried: Tried, atMs: number, isFresh = false): Judged {
-    return { kind: 'again', request: this.#write(call, tried, atMs), isFresh };
+  /** A proof goes to the door that was called, and to others only where a person allowed it. */
+  #mayProveAt(place: ServicePlace): Judged | null {
+    const { target, alsoProve } = this.options;
+    if (sameDoor(place, target) || alsoProve.some((door) => sameDoor(door, place))) return null;
+    if (!this.#heldDoors.some((door) => sameDoor(door, place)) && this.#heldDoors.length < MOST_DOORS)
+      this.#heldDoors.push({ port: place.port, isTls: place.isTls });
+    return failed(
+      'other-place',
+      `It names ${sayDoor(place)}, for this, and ${sayDoor(target)}, was called: the password was not sent there.`,
+    );
   }
 
   /** Followed once, and never to another host: whoever waits there would be given a proof of the account. */
@@ -145,17 +258,17 @@ export class OnvifSession {
     const location = headerIn(answer, 'location') ?? '';
     const { place } = tried;
     const led = placeFrom(resolved(location, place), place);
-    if (!led || led.isTls)
-      return failed('redirect-elsewhere', `It sends on (${answer.status}) to where this tool does not go.`);
+    if (!led) return failed('redirect-elsewhere', `It sends on (${answer.status}) to where this tool does not go.`);
     if (led.isElsewhere)
       return failed(
         'redirect-elsewhere',
         `It sends on to another host, ${led.saidHost}: nobody was told the account there.`,
       );
     if (tried.redirects > 0) return failed('redirect-elsewhere', 'It sends on again and again.');
-    const moved = { host: led.host, port: led.port, path: led.path };
+    const moved = asked(led);
     if (!call.at) this.places.set(call.operation.service, moved);
-    return this.#again(call, { ...tried, place: moved, redirects: 1 }, atMs);
+    this.#settle(call, tried, 'passed');
+    return this.#ask(call, { ...tried, place: moved, redirects: 1, open: this.#newProof() }, atMs);
   }
 
   #challenged(call: Call, tried: Tried, answer: HttpAnswer, atMs: number): Judged {
@@ -163,40 +276,50 @@ export class OnvifSession {
     if (!this.options.credentials) return failed('auth-required', 'It asks for an account, and none was given.');
     if (challenges.length === 0) {
       if (tried.proof === 'none') return this.#proveOpen(call, tried, atMs);
-      return this.#refusedProof(tried, 'It refused the account (401), and does not say how else to prove it.');
+      return this.#refusedProof(call, tried, 'It refused the account (401), and does not say how else to prove it.');
     }
-    if (tried.proof === 'token') this.#countRefusal();
-    if (this.isLockedOut)
-      return failed('auth-failed', `It refused the account “${this.options.credentials.user}” three times.`);
+    if (tried.proof !== 'none') {
+      this.#countRefusal();
+      this.#settle(call, tried, 'refused');
+    }
+    if (this.isLockedOut) return failed('auth-failed', `It refused account “${this.#user}” twice.`);
     const failure = this.#login.refused(challenges, tried.proof === 'digest');
     if (failure) {
-      if (tried.proof === 'digest') this.#countRefusal();
       return failed(failure.cause === 'auth-unsupported' ? 'auth-unsupported' : 'auth-failed', failure.note);
     }
     if (this.#login.challenge?.scheme === 'basic')
-      return failed('auth-unsupported', 'It wants the secret readable (Basic), and takes no token. It was not sent.');
-    if (tried.proof === 'digest') this.#countRefusal();
+      return failed('auth-unsupported', 'It wants the password readable (Basic), and takes no token. It was not sent.');
+    if (call.isBare) return failed('auth-required', 'It asks for an account.');
     this.#proof = 'digest';
     if (call.operation.isOpen) this.#openNeedsProof = true;
-    return this.#again(call, { ...tried, proof: 'digest' }, atMs);
+    return this.#ask(call, { ...tried, proof: 'digest', open: this.#newProof() }, atMs);
   }
 
   /** Some devices want a login for what the standard gives to everybody. */
   #proveOpen(call: Call, tried: Tried, atMs: number): Judged {
     if (!this.options.credentials) return failed('auth-required', 'It asks for an account, and none was given.');
-    if (this.isLockedOut) return failed('auth-failed', 'Not asked: the account was refused three times.');
+    if (call.isBare) return failed('auth-required', 'It asks for an account.');
+    if (this.isLockedOut) return failed('auth-failed', `Not asked: account “${this.#user}” was refused before.`);
     this.#openNeedsProof = true;
-    return this.#again(call, { ...tried, proof: this.#proof }, atMs);
+    return this.#ask(call, { ...tried, proof: this.#proof, open: this.#newProof() }, atMs);
   }
 
   #countRefusal(): void {
     this.#refused += 1;
   }
 
-  #refusedProof(tried: Tried, note: string): Judged {
-    if (tried.proof !== 'none') this.#countRefusal();
-    if (this.#held && !this.isLockedOut) return failed('not-allowed', note);
-    return failed('auth-failed', note);
+  /** Where the device was seen to look at logins and took this one, a refusal is a matter of rights, and counts for little. */
+  #refusedProof(call: Call, tried: Tried, note: string): Judged {
+    if (this.#held && this.checksLogins) {
+      this.#settle(call, tried, 'passed');
+      this.#notAllowed += 1;
+      return failed('not-allowed', note);
+    }
+    if (tried.proof !== 'none') {
+      this.#countRefusal();
+      this.#settle(call, tried, 'refused');
+    }
+    return failed(this.#held && !this.isLockedOut ? 'not-allowed' : 'auth-failed', note);
   }
 
   #refusedBy(call: Call, tried: Tried, fault: SoapFault, answer: HttpAnswer, atMs: number): Judged {
@@ -206,27 +329,51 @@ export class OnvifSession {
         if (tried.proof === 'none') return this.#proveOpen(call, tried, atMs);
         if (tried.proof === 'token' && headersOf(answer, 'www-authenticate').length > 0)
           return this.#challenged(call, tried, answer, atMs);
-        const user = this.options.credentials?.user ?? '';
         return this.#refusedProof(
+          call,
           tried,
           this.#held
-            ? `The account “${user}” may not do this (${said}).`
-            : `It refused the account “${user}” (${said}).`,
+            ? `Account “${this.#user}” may not do this (${said}).`
+            : `It refused account “${this.#user}” (${said}).`,
         );
       }
+      case 'locked':
+        if (tried.proof === 'none') return failed('auth-failed', `It lets nobody log in now (${said}).`);
+        this.#settle(call, tried, 'locked');
+        this.#refused = MOST_REFUSED_LOGINS;
+        return failed('auth-failed', `It answered account “${this.#user}” as one that is locked (${said}).`);
       case 'not-supported':
+        this.#settle(call, tried, 'passed');
         return failed('not-supported', `It does not know this question (${said}).`);
       case 'bad-argument':
-      case 'other':
+        this.#settle(call, tried, 'passed');
         return failed('fault', `It refused (${said}).`);
+      case 'other':
+        return this.#unclear(call, tried, answer, said);
     }
   }
 
+  /** A refusal that says nothing of the login; of an account that nobody knows to be right it may be one all the same. */
+  #unclear(call: Call, tried: Tried, { status }: HttpAnswer, said: string): Judged {
+    const how = proofEndOf(status);
+    if (tried.proof === 'none' || this.#held) {
+      this.#settle(call, tried, how === 'locked' ? how : 'passed');
+      return failed('fault', `It refused (${said}).`);
+    }
+    this.#countRefusal();
+    this.#settle(call, tried, how === 'locked' ? how : 'refused');
+    if (how === 'locked') this.#refused = MOST_REFUSED_LOGINS;
+    return this.isLockedOut
+      ? failed('auth-failed', `It refused (${said}), and more logins may lock account “${this.#user}”.`)
+      : failed('fault', `It refused (${said}).`);
+  }
+
   #stray(call: Call, tried: Tried, name: string, atMs: number): Judged {
+    this.#settle(call, tried, 'passed');
     this.extraAnswers += 1;
     if (tried.strays >= MAX_STRAYS || call.operation.isOnce)
       return failed('wrong-answer', `It answered something else (${name.slice(0, 60) || 'nothing'}).`);
-    return this.#again(call, { ...tried, strays: tried.strays + 1 }, atMs, true);
+    return this.#ask(call, { ...tried, strays: tried.strays + 1, open: this.#newProof() }, atMs, true);
   }
 
   #notSoap({ status }: HttpAnswer, type: string, code: string, text: string): Judged {
@@ -237,6 +384,7 @@ export class OnvifSession {
       );
     if (code === 'onvif.too-large')
       return failed('too-large', `Its answer is larger than ${MAX_ANSWER_BYTES / 1024} KiB.`);
+    if (code === 'onvif.too-many') return failed('too-large', 'Its answer holds more elements than any device has.');
     if (status === 404 || status === 405) return failed('not-found', `No ONVIF service lies there (${status}).`);
     const what =
       type.includes('html') || /^\s*<(?:!doctype )?html/i.test(text.slice(0, 200)) ? 'a web page' : 'no SOAP';
@@ -245,9 +393,12 @@ export class OnvifSession {
 }
 
 /** A Location that names no host leads to the one that sent it. Source: RFC 9110 §10.2.2. */
-function resolved(location: string, { host, port, path }: ServicePlace): string {
+function resolved(location: string, { host, port, path, isTls }: ServicePlace): string {
   try {
-    return new URL(location.slice(0, 1024), `http://${host.includes(':') ? `[${host}]` : host}:${port}${path}`).href;
+    return new URL(
+      location.slice(0, 1024),
+      `${isTls ? 'https' : 'http'}://${host.includes(':') ? `[${host}]` : host}:${port}${path}`,
+    ).href;
   } catch {
     return '';
   }

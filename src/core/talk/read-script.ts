@@ -1,3 +1,7 @@
+import type { Credentials } from '../auth/authorization.ts';
+import { TEXT_LIMITS } from '../base/limits.ts';
+import { redactLogins, takeLoginOut } from '../net/path-login.ts';
+import { parseStreamUrl } from '../net/stream-url-parser.ts';
 import { ENDS_ALL, type OnvifCause } from '../onvif/onvif-cause.ts';
 import type {
   OnvifReading,
@@ -8,7 +12,7 @@ import type {
   ReadService,
   ReadUri,
 } from '../onvif/reading.ts';
-import { placeFrom, type ServicePlace } from '../onvif/service-place.ts';
+import { asked, placeFrom } from '../onvif/service-place.ts';
 import * as device from '../onvif/services/device.ts';
 import * as events from '../onvif/services/events.ts';
 import * as media from '../onvif/services/media.ts';
@@ -23,7 +27,18 @@ export type ReadDepth = 'whole' | 'clock' | 'streams';
 
 type Facts = Omit<
   OnvifReading,
-  'host' | 'port' | 'path' | 'extraAnswers' | 'oddTypes' | 'answers' | 'meanAnswerMs' | 'login'
+  | 'host'
+  | 'port'
+  | 'path'
+  | 'isTls'
+  | 'heldDoors'
+  | 'tls'
+  | 'tellsLogin'
+  | 'extraAnswers'
+  | 'oddTypes'
+  | 'answers'
+  | 'meanAnswerMs'
+  | 'login'
 >;
 
 const NOTHING: Facts = {
@@ -47,6 +62,8 @@ const NOTHING: Facts = {
 const TRIAL_LIFE_S = 10;
 /** A device that gave no whole answer so often in a row is not asked for the rest. */
 const MOST_SILENCES = 2;
+/** A device has one or two accounts that it would name. */
+const MOST_OFFERED = 4;
 const SILENCES: ReadonlySet<OnvifCause> = new Set(['timeout', 'closed', 'cut'] satisfies readonly OnvifCause[]);
 
 /** What ends a reading early. */
@@ -67,6 +84,7 @@ class GivenUp extends Error {
 export class DeviceReader {
   #facts: Facts = NOTHING;
   #silences = 0;
+  readonly #offered: Credentials[] = [];
   #unnamed: Pick<Facts, 'cause' | 'note'> | null = null;
 
   constructor(
@@ -77,6 +95,10 @@ export class DeviceReader {
     private readonly depth: ReadDepth = 'whole',
   ) {}
 
+  /** Logins that stood in addresses of the device. */
+  get offered(): readonly Credentials[] {
+    return this.#offered;
+  }
   /** As far as it got. */
   get facts(): Facts {
     return this.#facts;
@@ -149,20 +171,20 @@ export class DeviceReader {
       const { path, port, isElsewhere, saidHost, isTls } = place;
       return [{ name, version, path, port, elsewhere: isElsewhere ? saidHost : '', isTls }];
     });
-    // a proof goes nowhere but to the address that was called
+    const { host } = this.session.target;
     for (const { name, path, port, isTls } of services)
-      if (name !== 'device') this.session.places.set(name, this.#at(path, isTls ? this.session.target.port : port));
+      if (name !== 'device') this.session.places.set(name, { host, port, path, isTls });
     this.#learn({ services, isOld: told === null && all.length > 0 });
   }
 
-  #at(path: string, port: number): ServicePlace {
-    return { host: this.session.target.host, port, path };
-  }
-
   *#identity(): Script<void> {
-    const information = yield* ask(device.GET_INFORMATION, undefined);
+    // who tells everybody who it is looks at no login, whatever is sent along
+    const bare = this.hasAccount ? yield* ask(device.GET_INFORMATION, undefined, { isBare: true }) : null;
+    const isOpen = bare?.ok === true;
+    const information = bare?.ok ? bare : yield* ask(device.GET_INFORMATION, undefined);
+    this.session.checksLogins = bare?.ok === false && bare.cause === 'auth-required' && information.ok;
     if (!information.ok) this.#unnamed = { cause: information.cause, note: information.note };
-    this.#learn({ device: this.#value(information), isOpen: information.ok && !this.hasAccount });
+    this.#learn({ device: this.#value(information), isOpen: isOpen || (information.ok && !this.hasAccount) });
     const plugs = this.#value(yield* ask(device.GET_PLUGS, undefined));
     const timeServers = this.#value(yield* ask(device.GET_NTP, undefined));
     const { host } = this.session.target;
@@ -203,7 +225,9 @@ export class DeviceReader {
     }
   }
 
-  #uri(text: string | null): ReadUri | null {
+  /** A login in an address is no part of it: it goes to the vault of whoever asked, and placeholders take its place. */
+  #uri(given: string | null): ReadUri | null {
+    const text = given && this.#withoutLogin(given);
     const place = text ? placeFrom(text, this.session.target) : null;
     if (!place || text === null) return null;
     const scheme = text.slice(0, text.indexOf(':')).toLowerCase();
@@ -211,6 +235,23 @@ export class DeviceReader {
     // of a stream the port that it gave counts: nobody forwards ONVIF's port to it
     const port = Number(/^[a-z]+:\/\/[^/?#]*:(\d{1,5})(?:[/?#]|$)/i.exec(text)?.[1] ?? (scheme === 'rtsp' ? 554 : 80));
     return { path, port, scheme, elsewhere: isElsewhere ? saidHost : '' };
+  }
+
+  #withoutLogin(given: string): string {
+    // a placeholder of its own would be filled in
+    const text = given.replace(/[{}]/g, (sign) => (sign === '{' ? '%7B' : '%7D'));
+    const parsed = parseStreamUrl(text);
+    const own = parsed.ok ? parsed.value.url : null;
+    if (own?.user != null && own.password) this.#offer(own.user, own.password);
+    const login = takeLoginOut(text);
+    if (login.kind === 'login') this.#offer(login.user ?? own?.user ?? '', login.secret);
+    return login.kind === 'login' ? login.path : login.kind === 'none' ? text : redactLogins(text);
+  }
+  #offer(user: string, password: string): void {
+    if (this.#offered.length >= MOST_OFFERED || user.length > TEXT_LIMITS.user || password.length > TEXT_LIMITS.secret)
+      return;
+    if (!this.#offered.some((one) => one.user === user && one.password === password))
+      this.#offered.push({ user, password });
   }
 
   *#ptz(): Script<void> {
@@ -241,7 +282,7 @@ export class DeviceReader {
     // given back at once; where that is refused it ends by itself
     if (at)
       yield* ask(events.UNSUBSCRIBE, undefined, {
-        at: this.#at(at.path, at.isTls ? this.session.target.port : at.port),
+        at: asked(at),
         echo: taken.echo,
       });
   }

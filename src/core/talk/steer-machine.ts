@@ -1,6 +1,6 @@
 import type { Machine } from '../machine/machine.ts';
 import * as ptz from '../onvif/services/ptz.ts';
-import { HeadStop } from './head-stop.ts';
+import { HeadStop, STOP_FOR_MS } from './head-stop.ts';
 import { createNumbers, type LineMoved, OnvifLine } from './onvif-line.ts';
 import type { Script } from './onvif-script.ts';
 import { OnvifSession, type SessionOptions } from './onvif-session.ts';
@@ -27,8 +27,13 @@ const STILL = 0.0006;
 const TRY_WATCH_MS = 1500;
 /** An order that goes somewhere is over when it rests, or after this. */
 const ARRIVE_WITHIN_MS = 30_000;
-const GOODBYE_MS = 450;
+/** A head that rests is left at once; one that moves is stopped for as long as a stop is repeated. */
+const FAREWELL_MS = STOP_FOR_MS + 500;
+/** How long whoever drives it waits at most, once it is to end. */
+export const STEER_FAREWELL_MS = FAREWELL_MS + 500;
 const STOP_TIMEOUT_MS = 2000;
+/** Presets that are kept or removed wait for each other; moves do not. */
+const MOST_WAITING = 8;
 
 type Did = Omit<Extract<SteerEvent, { kind: 'did' }>, 'kind' | 'number'>;
 type Ended = Pick<Extract<SteerEvent, { kind: 'ended' }>, 'cause' | 'note'>;
@@ -44,7 +49,11 @@ interface UnderWay {
   dueMs: number | null;
   ranMs: number | null;
   keptTimeout: boolean | null;
+  /** When a run was said last: it lives by itself for a moment only. */
+  saidMs: number;
 }
+
+type Waiting = NumberedOrder & { readonly order: UnderWay['order'] };
 
 /**
  * Steers one head for as long as somebody wants to. What moves because of it is stopped before it ends, and a stop is said
@@ -57,7 +66,7 @@ export class SteerMachine implements Machine<SteerInput, SteerEffect> {
   readonly #asker: OnvifLine<Said>;
   readonly #done = new Map<OnvifLine<Said>, (said: Said) => void>();
   #ability: HeadAbility | null = null;
-  #queue: (NumberedOrder & { readonly order: UnderWay['order'] })[] = [];
+  #queue: Waiting[] = [];
   #now: UnderWay | null = null;
   #held: { velocity: ptz.PtzVelocity; saidMs: number; sentMs: number | null; number: number } | null = null;
   /** It may move because of us: a run was sent, and no stop was seen to work since. */
@@ -152,8 +161,11 @@ export class SteerMachine implements Machine<SteerInput, SteerEffect> {
         break;
       case 'rest':
         this.#held = null;
-        this.#queue = [];
+        this.#clearQueue('Stopped.');
         this.#giveUp('Stopped.');
+        // whoever moved it: another page, another program, or nobody
+        this.#mayMove = true;
+        this.#stop = null;
         this.#beginStop();
         this.#did(number, NOTHING_DID);
         break;
@@ -162,9 +174,25 @@ export class SteerMachine implements Machine<SteerInput, SteerEffect> {
           this.#held = null;
           this.#beginStop();
         }
-        this.#queue.push({ order, number });
+        this.#enqueue({ order, number });
     }
     if (this.#ability) this.#next();
+  }
+
+  /** Of moves the newest counts; others wait for each other, a few of them. */
+  #enqueue(asked: Waiting): void {
+    const overtaken = isMove(asked.order) ? this.#queue.filter(({ order }) => isMove(order)) : [];
+    this.#queue = this.#queue.filter((one) => !overtaken.includes(one));
+    for (const { number } of overtaken)
+      this.#did(number, { ...NOTHING_DID, ok: false, note: 'Another move took its place.' });
+    if (this.#queue.length >= MOST_WAITING)
+      return this.#did(asked.number, { ...NOTHING_DID, ok: false, note: 'Too many orders at once.' });
+    this.#queue.push(asked);
+    if (isMove(asked.order) && this.#now && isMove(this.#now.order)) this.#giveUp('Another move took its place.');
+  }
+  #clearQueue(note: string): void {
+    for (const { number } of this.#queue) this.#did(number, { ...NOTHING_DID, ok: false, note });
+    this.#queue = [];
   }
 
   #giveUp(note: string): void {
@@ -208,7 +236,8 @@ export class SteerMachine implements Machine<SteerInput, SteerEffect> {
       this.#held.sentMs = this.#atMs;
       return this.#move(saying(ptz.CONTINUOUS_MOVE, { profile, velocity, timeoutS: RUN_LIFE_S }));
     }
-    if (this.#now || this.#stop) return;
+    if (this.#now) return this.#renewRun(this.#now);
+    if (this.#stop) return;
     const asked = this.#queue.shift();
     if (!asked) return;
     const { number, order } = asked;
@@ -220,10 +249,20 @@ export class SteerMachine implements Machine<SteerInput, SteerEffect> {
       dueMs: null,
       ranMs: null,
       keptTimeout: null,
+      saidMs: this.#atMs,
     };
     const script = scriptOf(order, profile);
     if (isMove(order)) this.#move(script);
     else this.#run(this.#steer, script, this.#steered);
+  }
+
+  /** A run by time goes out in slices, each of which ends by itself soon. */
+  #renewRun(now: UnderWay): void {
+    const { order } = now;
+    if (order.kind !== 'runFor' || now.ranMs !== null || now.dueMs === null || !this.#ability) return;
+    if (this.#atMs - now.saidMs < RENEW_MS || now.dueMs - this.#atMs < TICK_MS) return;
+    now.saidMs = this.#atMs;
+    this.#move(scriptOf(order, this.#ability.profile));
   }
 
   #move(script: Script<Said>): void {
@@ -252,7 +291,7 @@ export class SteerMachine implements Machine<SteerInput, SteerEffect> {
   #taken(now: UnderWay, value: unknown): void {
     switch (now.order.kind) {
       case 'runFor':
-        now.dueMs = now.sentMs + now.order.ms;
+        now.dueMs ??= now.sentMs + now.order.ms;
         return;
       case 'tryTimeout':
         now.dueMs = this.#atMs + TRY_WATCH_MS;
@@ -317,9 +356,15 @@ export class SteerMachine implements Machine<SteerInput, SteerEffect> {
     const step = stop.step(this.#atMs, { tellsNothing: this.#ability.tells === 'nothing', isMoving: this.#isMoving });
     if (step === 'wait') return;
     if (step === 'rested') return this.#rested();
+    if (step === 'does not rest') return this.#neverRested(stop.times);
     if (step === 'say, it was lost') this.#emit({ kind: 'stopLost', times: stop.times });
     stop.said(this.#atMs);
     this.#run(this.#stopper, saying(ptz.STOP, this.#ability.profile), () => this.#watchStop());
+  }
+  #neverRested(times: number): void {
+    this.#stop = null;
+    this.#emit({ kind: 'notStopped', times });
+    if (this.#leaving) this.#end(this.#leaving);
   }
   #rested(): void {
     this.#stop = null;
@@ -353,10 +398,10 @@ export class SteerMachine implements Machine<SteerInput, SteerEffect> {
     if (this.#leaving) return;
     this.#leaving = ended;
     this.#held = null;
-    this.#queue = [];
+    this.#clearQueue('Left.');
     this.#now = null;
     if (!this.#mayMove) return this.#end(ended);
-    this.#emit({ kind: 'arm', timer: 'goodbye', afterMs: GOODBYE_MS });
+    this.#emit({ kind: 'arm', timer: 'goodbye', afterMs: FAREWELL_MS });
     this.#beginStop();
     this.#tick();
   }
@@ -364,6 +409,7 @@ export class SteerMachine implements Machine<SteerInput, SteerEffect> {
   #end({ cause, note }: Ended): void {
     if (this.#isOver) return;
     this.#isOver = true;
+    this.#session.close();
     this.#emit(
       { kind: 'ended', cause, note, isStopped: !this.#mayMove },
       { kind: 'disarm', timer: 'tick' },

@@ -51,7 +51,8 @@ export const isMove = ({ kind }: SteerOrder): boolean => kind !== 'keepPreset' &
 export function scriptOf(order: Exclude<SteerOrder, { kind: 'run' | 'rest' }>, profile: string): Script<Said> {
   switch (order.kind) {
     case 'runFor':
-      return saying(ptz.CONTINUOUS_MOVE, { profile, velocity: order.velocity, timeoutS: order.ms / 1000 + RUN_LIFE_S });
+      // in slices: whoever says it may be gone before it is over
+      return saying(ptz.CONTINUOUS_MOVE, { profile, velocity: order.velocity, timeoutS: RUN_LIFE_S });
     case 'tryTimeout':
       return saying(ptz.CONTINUOUS_MOVE, { profile, velocity: order.velocity, timeoutS: TRY_TIMEOUT_S });
     case 'goTo':

@@ -57,6 +57,8 @@ export type SteerEvent =
     }
   /** A stop had to be said again: it went on moving. */
   | { readonly kind: 'stopLost'; readonly times: number }
+  /** It was told to stop for ten seconds, and was not seen to rest. */
+  | { readonly kind: 'notStopped'; readonly times: number }
   | { readonly kind: 'ended'; readonly cause: OnvifCause | null; readonly note: string; readonly isStopped: boolean };
 
 export type SteerEffect = CommonEffect<SteerTimer> | HttpDoing | SteerEvent;

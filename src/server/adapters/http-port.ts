@@ -6,6 +6,7 @@ import {
   writeHttpRequest,
 } from '../../core/http/http-message.ts';
 import type { HttpCause } from '../../core/machine/machine.ts';
+import type { CertificateSeen } from '../../core/net/certificate.ts';
 import { DIAL_CAUSES, type DialCause } from '../../core/rtsp/exchange-types.ts';
 import { guardedBy } from '../last-guard.ts';
 import {
@@ -29,6 +30,11 @@ const CAUSES: Readonly<Record<HttpFaultCode, HttpCause>> = {
 };
 
 const isDialled = (cause: string): cause is DialCause => DIAL_CAUSES.some((one) => one === cause);
+const causeOfDial = (cause: string): HttpCause =>
+  cause === 'tls-failed' || cause === 'not-tls' ? 'tls-failed' : isDialled(cause) ? cause : 'unreachable';
+
+const leadsThere = (one: Kept, { host, port, isTls }: HttpRequest): boolean =>
+  one.host === host && one.port === port && one.isTls === isTls;
 
 interface Waiting {
   readonly resolve: (answer: HttpAnswer) => void;
@@ -39,6 +45,7 @@ interface Waiting {
 interface Kept {
   readonly host: string;
   readonly port: number;
+  readonly isTls: boolean;
   readonly connection: Connection;
   readonly parser: HttpAnswerParser;
   waiting: Waiting | null;
@@ -54,13 +61,18 @@ export function createHttpPort(dialer: Dialer): HttpPort {
   let kept: Kept | null = null;
   let extra = 0;
   let keepsNone = false;
+  let lastCertificate: CertificateSeen | null = null;
   const shut = (one: Kept): void => {
     one.isShut = true;
     one.connection.close();
     if (kept === one) kept = null;
   };
 
-  const open = async ({ host, port }: HttpRequest, limits: Limits, mostBytes: number): Promise<Kept> => {
+  const open = async (
+    { host, port, isTls, knownFingerprint }: HttpRequest,
+    limits: Limits,
+    mostBytes: number,
+  ): Promise<Kept> => {
     const parser = new HttpAnswerParser(mostBytes);
     let one: Kept | null = null;
     let early: HttpFailure | null = null;
@@ -97,8 +109,17 @@ export function createHttpPort(dialer: Dialer): HttpPort {
       },
     };
     const address = await dialer.resolve(host, port, limits);
-    const connection = await dialer.dial(address, events, limits);
-    one = { host, port, connection, parser, waiting: null, hasHeard: false, isShut: false };
+    const connection = await dialer.dial(address, events, limits, { tlsHost: isTls ? host : null });
+    const shown = connection.certificate?.fingerprint ?? null;
+    if (knownFingerprint !== null && shown !== null && shown !== knownFingerprint) {
+      connection.close();
+      throw new HttpFailure(
+        'certificate-changed',
+        `It showed a certificate with the SHA-256 fingerprint ${shown}, where ${knownFingerprint} is known. Nothing was asked there.`,
+      );
+    }
+    one = { host, port, isTls, connection, parser, waiting: null, hasHeard: false, isShut: false };
+    lastCertificate = connection.certificate ?? null;
     if (early) {
       shut(one);
       throw early;
@@ -143,7 +164,7 @@ export function createHttpPort(dialer: Dialer): HttpPort {
     limits: Parameters<HttpPort['exchange']>[1],
   ): Promise<HttpAnswer> => {
     const before = kept;
-    if (before && (before.host !== request.host || before.port !== request.port || keepsNone)) shut(before);
+    if (before && (!leadsThere(before, request) || keepsNone)) shut(before);
     const again = kept;
     if (again) {
       try {
@@ -167,12 +188,12 @@ export function createHttpPort(dialer: Dialer): HttpPort {
     exchange: async (request, limits): Promise<HttpTold> => {
       try {
         const answer = await exchangeOver(request, limits);
-        const told = { answer, extra };
+        const told = { answer, extra, certificate: lastCertificate };
         extra = 0;
         return told;
       } catch (error) {
         if (!(error instanceof DialFailure)) throw error;
-        throw new HttpFailure(isDialled(error.probeCause) ? error.probeCause : 'unreachable', error.message);
+        throw new HttpFailure(causeOfDial(error.probeCause), error.message);
       }
     },
     close: () => {

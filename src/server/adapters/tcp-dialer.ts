@@ -104,6 +104,13 @@ const TLS_NOTES: Readonly<Record<string, string>> = {
   ECONNRESET: 'broke off while TLS was under way',
 };
 
+/** Of these, what says that the other end speaks no TLS at all: an alert would be TLS. */
+const NOT_TLS: ReadonlySet<string> = new Set([
+  'ERR_SSL_WRONG_VERSION_NUMBER',
+  'ERR_SSL_PACKET_LENGTH_TOO_LONG',
+  'ERR_SSL_HTTP_REQUEST',
+]);
+
 export function dialTcp(
   address: string,
   port: number,
@@ -181,7 +188,10 @@ export function dialTcp(
       isShakingHands = true;
       const tlsFailed = (code: string): void => {
         if (!isOpen)
-          fail('tls-failed', `${address}:${port} ${TLS_NOTES[code] ?? `ended TLS (${code || 'without a word'})`}.`);
+          fail(
+            NOT_TLS.has(code) ? 'not-tls' : 'tls-failed',
+            `${address}:${port} ${TLS_NOTES[code] ?? (code.includes('ALERT') ? `speaks TLS and refused it (${code})` : `ended TLS (${code || 'without a word'})`)}.`,
+          );
         else fail('closed', '');
       };
       const ready = (line: Socket, certificate: CertificateSeen | null): void => {

@@ -3,30 +3,29 @@ import { type HearEvent, HearMachine } from '../../core/talk/hear-machine.ts';
 import { ONVIF_TIMEOUT_MS } from '../../core/talk/onvif-machine.ts';
 import { drive } from '../drive.ts';
 import { toHttp } from '../http-way.ts';
-import { accountOf, talkOptions } from './run-onvif.ts';
+import { talkOptions, targetOf } from './run-onvif.ts';
 import { workOf } from './work.ts';
 
 const MOST = { most: 16, many: 'listeners' };
 
 /** Listens to the events of a device, until its time is over or the page goes away; then the subscription is given back. */
-export const HEAR = workOf(
-  hearRequestSchema,
-  MOST,
-  async ({ host, port, user, secret, seconds }, world, signal, out) => {
-    const say = (line: HearLine): void => out.say(line);
-    const machine = new HearMachine({
-      ...talkOptions({ host, port, credentials: accountOf(user, secret) }, world),
-      seconds,
-      timeoutMs: ONVIF_TIMEOUT_MS,
-      startedAtUnixMs: world.clock.unixMs(),
-    });
-    await drive({
-      machine,
-      way: toHttp,
-      world,
-      signal,
-      what: 'the listening',
-      onEffect: (event: HearEvent) => say(event),
-    });
-  },
-);
+export const HEAR = workOf(hearRequestSchema, MOST, async ({ seconds, ...request }, world, signal, out) => {
+  const say = (line: HearLine): void => out.say(line);
+  const target = targetOf(request);
+  await world.logins.turn(target.host, target.credentials, signal);
+  const machine = new HearMachine({
+    ...talkOptions(target, world),
+    seconds,
+    timeoutMs: ONVIF_TIMEOUT_MS,
+    startedAtUnixMs: world.clock.unixMs(),
+  });
+  await drive({
+    machine,
+    way: toHttp,
+    world,
+    signal,
+    credentials: target.credentials,
+    what: 'the listening',
+    onEffect: (event: HearEvent) => say(event),
+  });
+});

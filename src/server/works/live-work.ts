@@ -6,7 +6,7 @@ import { LIVE_TIMEOUT_MS, type LiveEffect, LiveMachine } from '../../core/live/l
 import { readTarget } from '../../core/net/target.ts';
 import { toCamera } from '../camera-way.ts';
 import { drive, USER_AGENT } from '../drive.ts';
-import { workOf } from './work.ts';
+import { leaveOf, workOf } from './work.ts';
 
 type Shown = Extract<LiveEffect, { kind: 'format' | 'picture' | 'sound' | 'heard' | 'ended' }>;
 
@@ -27,9 +27,12 @@ export const LIVE = workOf(liveRequestSchema, MOST, async (request, world, signa
   const target = readTarget(request.url, request.user, request.secret, request.tunnel);
   if (!target.ok) return say({ kind: 'ended', message: target.error.note });
   const { url, credentials } = target.value;
+  await world.logins.turn(url.host, credentials, signal);
   const machine = new LiveMachine({
     url,
     credentials,
+    gate: world.logins.gateFor(url.host, credentials, leaveOf(request)),
+    knownFingerprint: request.knownFingerprint ?? null,
     userAgent: USER_AGENT,
     pictureFormat: JPEG_PICTURES,
     cnonce: () => world.entropy.hex(8),
@@ -63,6 +66,7 @@ export const LIVE = workOf(liveRequestSchema, MOST, async (request, world, signa
     way: toCamera({ url, timeoutMs: LIVE_TIMEOUT_MS }),
     world,
     signal,
+    credentials,
     what: 'the picture',
     onEffect: show,
   });

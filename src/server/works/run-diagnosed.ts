@@ -3,6 +3,7 @@ import { diagnose } from '../../core/diagnosis/diagnose.ts';
 import type { CallAnswer, OnvifTold, Trial, TrialAnswer } from '../../core/diagnosis/trials.ts';
 import { keptPath } from '../../core/document/kept-path.ts';
 import { parseArpTable } from '../../core/net/arp-table.ts';
+import { createDeepVeil } from '../../core/net/password-veil.ts';
 import { withDiagnosis } from '../../core/probe/probe-report.ts';
 import type { ProbeReport } from '../../core/probe/probe-types.ts';
 import type { Diagnosis } from '../../core/probe/reasons.ts';
@@ -34,14 +35,19 @@ export async function runDiagnosed(
   signal: AbortSignal,
   onEvent: (event: ProbeEvent) => void = () => {},
 ): Promise<ProbeReport> {
-  const report = await runProbe(run, world, signal, (event) => {
+  const { url, credentials, leave } = run;
+  await world.logins.turn(url.host, credentials, signal);
+  // experiments spend of the same account, also where they log in otherwise
+  const gate = world.logins.gateFor(url.host, credentials, leave);
+  const veil = createDeepVeil(credentials);
+  const report = await runProbe({ ...run, gate }, world, signal, (event) => {
     if (event.kind !== 'report') onEvent(event);
   });
   const diagnosis =
     report.verdict === 'fail'
-      ? await whyFailed(run, report, world, signal, onEvent).catch(withoutReason(signal))
+      ? await whyFailed({ ...run, gate }, report, world, signal, onEvent).catch(withoutReason(signal))
       : null;
-  const told = diagnosis ? withDiagnosis(report, diagnosis) : report;
+  const told = veil(diagnosis ? withDiagnosis(report, diagnosis) : report);
   onEvent({ kind: 'report', report: told });
   return told;
 }
@@ -63,7 +69,8 @@ async function whyFailed(
   onEvent: (event: ProbeEvent) => void,
 ): Promise<Diagnosis> {
   const endsMs = world.clock.monotonicMs() + Math.min(MOST_MS, 2 * run.timeoutMs);
-  const trials = diagnose({ ...run, report });
+  const mayGoReadable = run.leave?.mayGoReadable === true;
+  const trials = diagnose({ ...run, report, mayGoReadable });
   let step = trials.next();
   while (!step.done) {
     onEvent({ kind: 'trial', trial: step.value.kind });
@@ -93,7 +100,9 @@ async function carryOut(trial: Trial, run: DiagnosedRun, doing: Doing): Promise<
     case 'calls':
       return { kind: 'calls', answers: await callAll(run.url.host, trial.ports, doing) };
     case 'probe': {
-      const report = await runProbe({ ...trial, timeoutMs, seconds: trial.sampleS }, world, signal);
+      const { gate, knownFingerprint = null } = run;
+      const once = { ...trial, timeoutMs, seconds: trial.sampleS, knownFingerprint };
+      const report = await runProbe({ ...once, ...(gate ? { gate } : {}) }, world, signal);
       return { kind: 'probe', report };
     }
     case 'neighbour':
@@ -127,12 +136,13 @@ const NOT_THERE: OnvifTold = { isThere: false, skewS: null, isAdmitted: null, pa
 
 async function askByOnvif(
   { port, credentials }: Extract<Trial, { kind: 'onvif' }>,
-  { url }: DiagnosedRun,
+  { url, gate }: DiagnosedRun,
   { world, signal, timeoutMs, endsMs }: Doing,
 ): Promise<OnvifTold> {
   const enoughMs = Math.max(1, Math.ceil(endsMs - world.clock.monotonicMs()));
   const depth = credentials === null ? 'clock' : 'streams';
-  const reading = await runOnvif({ host: url.host, port, credentials, timeoutMs, depth, enoughMs }, world, signal);
+  const asked = { host: url.host, port, credentials, timeoutMs, depth, enoughMs } as const;
+  const reading = await runOnvif({ ...asked, ...(gate ? { gate } : {}) }, world, signal);
   const { cause, profiles } = reading;
   if (!reading.clock && reading.services.length === 0) return NOT_THERE;
   return {

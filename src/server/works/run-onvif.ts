@@ -1,27 +1,54 @@
+import type { OnvifRequest } from '../../contract/onvif-api.ts';
 import type { Credentials } from '../../core/auth/authorization.ts';
+import type { ProofGate } from '../../core/auth/proof-gate.ts';
 import { bytesFromHex } from '../../core/base/bytes.ts';
 import type { OnvifReading } from '../../core/onvif/reading.ts';
+import type { OtherDoor } from '../../core/onvif/service-place.ts';
 import { DEVICE_PATH, type OnvifEvent, OnvifMachine, type OnvifOptions } from '../../core/talk/onvif-machine.ts';
 import type { SessionOptions } from '../../core/talk/onvif-session.ts';
 import { drive, USER_AGENT, type World } from '../drive.ts';
 import { toHttp } from '../http-way.ts';
+import type { LoginLeave } from '../logins.ts';
+import { leaveOf } from './work.ts';
 
 export interface OnvifTarget {
   readonly host: string;
   readonly port: number;
+  readonly isTls?: boolean;
   readonly credentials: Credentials | null;
+  readonly alsoProve?: readonly OtherDoor[];
+  readonly knownFingerprint?: string | null;
+  /** Of the press that it belongs to; its own unless experiments share one. */
+  readonly gate?: ProofGate;
+  readonly leave?: LoginLeave;
 }
 
+/** The same, of what a page asks. */
+export const targetOf = (request: OnvifRequest): OnvifTarget => ({
+  host: request.host,
+  port: request.port,
+  isTls: request.tls ?? false,
+  credentials: accountOf(request.user, request.secret),
+  alsoProve: request.alsoProve ?? [],
+  knownFingerprint: request.knownFingerprint ?? null,
+  leave: leaveOf(request),
+});
+
 const NONCE_BYTES = 16;
+/** Told as they are, for the vault of whoever asked, and kept nowhere. */
+const OFFERED_LOGINS: ReadonlySet<string> = new Set(['offeredLogin'] satisfies readonly OnvifEvent['kind'][]);
 
 /** What every talk over ONVIF needs of this machine. */
 export function talkOptions(
-  { host, port, credentials }: OnvifTarget,
-  { entropy }: World,
+  { host, port, isTls = false, credentials, alsoProve = [], knownFingerprint = null, gate, leave }: OnvifTarget,
+  { entropy, logins }: World,
 ): Omit<SessionOptions, 'unixMs'> {
   return {
-    target: { host, port, path: DEVICE_PATH },
+    target: { host, port, path: DEVICE_PATH, isTls },
     credentials,
+    gate: gate ?? logins.gateFor(host, credentials, leave),
+    alsoProve,
+    knownFingerprint,
     userAgent: USER_AGENT,
     nonce: () => {
       const bytes = bytesFromHex(entropy.hex(NONCE_BYTES));
@@ -43,6 +70,8 @@ export async function runOnvif(
   onEvent: (event: OnvifEvent) => void = () => {},
 ): Promise<OnvifReading> {
   signal.throwIfAborted();
+  if (!target.gate) await world.logins.turn(target.host, target.credentials, signal);
+  signal.throwIfAborted();
   const machine = new OnvifMachine({
     ...talkOptions(target, world),
     timeoutMs: target.timeoutMs,
@@ -56,6 +85,8 @@ export async function runOnvif(
     way: toHttp,
     world,
     signal,
+    credentials: target.credentials,
+    openly: OFFERED_LOGINS,
     what: 'the reading',
     onEffect: (event: OnvifEvent) => {
       if (event.kind === 'reading') reading = event.reading;

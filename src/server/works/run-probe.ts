@@ -1,11 +1,13 @@
 import type { ProbeEvent } from '../../contract/probe-api.ts';
 import type { Credentials } from '../../core/auth/authorization.ts';
+import type { ProofGate } from '../../core/auth/proof-gate.ts';
 import type { StreamUrl } from '../../core/net/stream-url.ts';
 import { ProbeMachine } from '../../core/probe/probe-machine.ts';
 import type { ProbeReport } from '../../core/probe/probe-types.ts';
 import type { TransportChoice } from '../../core/rtsp/client-types.ts';
 import { toCamera } from '../camera-way.ts';
 import { drive, USER_AGENT, type World } from '../drive.ts';
+import type { LoginLeave } from '../logins.ts';
 
 export interface ProbeRun {
   readonly url: StreamUrl;
@@ -15,6 +17,11 @@ export interface ProbeRun {
   readonly timeoutMs: number;
   readonly media: boolean;
   readonly loginBy?: 'any' | 'basic';
+  /** Of the press that it belongs to: its own unless experiments share one. */
+  readonly gate?: ProofGate;
+  readonly leave?: LoginLeave;
+  /** The certificate that the camera is known by; `null` takes any. */
+  readonly knownFingerprint?: string | null;
 }
 
 /**
@@ -27,12 +34,16 @@ export async function runProbe(
   signal: AbortSignal,
   onEvent: (event: ProbeEvent) => void = () => {},
 ): Promise<ProbeReport> {
-  const { clock, entropy } = world;
+  const { clock, entropy, logins } = world;
   const { url, credentials, transport, timeoutMs, media, loginBy = 'any' } = run;
+  signal.throwIfAborted();
+  if (!run.gate) await logins.turn(url.host, credentials, signal);
   signal.throwIfAborted();
   const machine = new ProbeMachine({
     url,
     credentials,
+    gate: run.gate ?? logins.gateFor(url.host, credentials, run.leave),
+    knownFingerprint: run.knownFingerprint ?? null,
     transport,
     sampleMs: run.seconds * 1000,
     timeoutMs,
@@ -49,6 +60,7 @@ export async function runProbe(
     way: toCamera({ url, timeoutMs }),
     world,
     signal,
+    credentials,
     what: 'the probe',
     onEffect: (event: ProbeEvent) => {
       if (event.kind === 'report') report = event.report;

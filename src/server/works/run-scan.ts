@@ -21,5 +21,5 @@ export async function runScan(
   onEvent: (event: ScanEvent) => void,
 ): Promise<void> {
   const machine = new ScanMachine({ ...run, messageId: randomUUID() });
-  await drive({ machine, way: toDoors, world, signal, what: 'the sweep', onEffect: onEvent });
+  await drive({ machine, way: toDoors, world, signal, credentials: null, what: 'the sweep', onEffect: onEvent });
 }

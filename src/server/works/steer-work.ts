@@ -1,33 +1,33 @@
 import { onvifRequestSchema, readOrder, type SteerMessage } from '../../contract/onvif-api.ts';
 import { ONVIF_TIMEOUT_MS } from '../../core/talk/onvif-machine.ts';
-import { SteerMachine } from '../../core/talk/steer-machine.ts';
+import { STEER_FAREWELL_MS, SteerMachine } from '../../core/talk/steer-machine.ts';
 import type { SteerEvent } from '../../core/talk/steer-types.ts';
 import { drive } from '../drive.ts';
 import { toHttp } from '../http-way.ts';
-import { accountOf, talkOptions } from './run-onvif.ts';
+import { talkOptions, targetOf } from './run-onvif.ts';
 import { workOf } from './work.ts';
 
 const MOST = { most: 16, many: 'heads' };
 
 /** Steers a head for as long as the page is there; what moves is stopped when it goes. */
-export const STEER = workOf(
-  onvifRequestSchema,
-  MOST,
-  async ({ host, port, user, secret }, world, signal, out, heard) => {
-    const say = (message: SteerMessage): void => out.say(message);
-    const machine = new SteerMachine({
-      ...talkOptions({ host, port, credentials: accountOf(user, secret) }, world),
-      timeoutMs: ONVIF_TIMEOUT_MS,
-      startedAtUnixMs: world.clock.unixMs(),
-    });
-    await drive({
-      machine,
-      way: toHttp,
-      world,
-      signal,
-      what: 'the steering',
-      onEffect: (event: SteerEvent) => say(event),
-      onStart: (put, now) => heard((word) => put({ kind: 'asked', asked: readOrder(word), atMs: now() })),
-    });
-  },
-);
+export const STEER = workOf(onvifRequestSchema, MOST, async (request, world, signal, out, heard) => {
+  const say = (message: SteerMessage): void => out.say(message);
+  const target = targetOf(request);
+  await world.logins.turn(target.host, target.credentials, signal);
+  const machine = new SteerMachine({
+    ...talkOptions(target, world),
+    timeoutMs: ONVIF_TIMEOUT_MS,
+    startedAtUnixMs: world.clock.unixMs(),
+  });
+  await drive({
+    machine,
+    way: toHttp,
+    world,
+    signal,
+    credentials: target.credentials,
+    farewellMs: STEER_FAREWELL_MS,
+    what: 'the steering',
+    onEffect: (event: SteerEvent) => say(event),
+    onStart: (put, now) => heard((word) => put({ kind: 'asked', asked: readOrder(word), atMs: now() })),
+  });
+});

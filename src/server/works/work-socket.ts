@@ -3,13 +3,14 @@ import type { Duplex } from 'node:stream';
 import { type WebSocket, WebSocketServer } from 'ws';
 import { ValidationError } from 'yup';
 import { LIVE_PROTOCOL } from '../../contract/app-header.ts';
+import { readJson } from '../../core/base/read-json.ts';
 import type { World } from '../drive.ts';
 import { type GuardOptions, isOwnOrigin } from '../guard.ts';
 import { logFault } from '../last-guard.ts';
 import { type Refusal, refuse } from '../listening.ts';
 import { createSafely } from '../safely.ts';
 import type { RunningWork } from './running-work.ts';
-import type { Heard, Work } from './work.ts';
+import { type Heard, MOST_UNREAD_MS, type Work } from './work.ts';
 import { SOCKET_WORKS } from './works.ts';
 
 const MAX_REQUEST_BYTES = 16 * 1024;
@@ -17,6 +18,7 @@ const MAX_REQUEST_BYTES = 16 * 1024;
 const MAX_UNSENT_BYTES = 4 * 1024 * 1024;
 /** Our page says at once what it wants; a socket that does not is somebody else's. */
 const FIRST_WORD_MS = 5000;
+const LOOK_MS = 1000;
 
 /** The work that a request line asks for, whatever stands in it: `//` and the like are no address and throw nothing. */
 const workAt = (target: string): Work | undefined => {
@@ -101,6 +103,16 @@ function serve(socket: WebSocket, work: Work, world: World, running: RunningWork
         if (socket.bufferedAmount < MAX_UNSENT_BYTES) socket.send(bytes);
       },
     };
+    // A page that reads nothing keeps a session at a camera for nobody.
+    let lastUnsent = 0;
+    let stuckSince = performance.now();
+    const watch = setInterval(() => {
+      const unsent = socket.bufferedAmount;
+      if (unsent === 0 || unsent < lastUnsent) stuckSince = performance.now();
+      lastUnsent = unsent;
+      if (performance.now() - stuckSince > MOST_UNREAD_MS) socket.terminate();
+    }, LOOK_MS);
+    socket.once('close', () => clearInterval(watch));
     // Whatever came of it, the page is let go.
     running
       .run(work, controller, (signal) => start(world, signal, out, heard))
@@ -112,9 +124,6 @@ function serve(socket: WebSocket, work: Work, world: World, running: RunningWork
 }
 
 function parsed(text: string): unknown {
-  try {
-    return JSON.parse(text);
-  } catch {
-    return undefined;
-  }
+  const read = readJson(text);
+  return read.ok ? read.value : undefined;
 }

@@ -1,5 +1,11 @@
 import type { Schema } from 'yup';
+import type { LoginLeaveFields } from '../../contract/login-fields.ts';
 import type { World } from '../drive.ts';
+import type { LoginLeave } from '../logins.ts';
+import { pinned } from '../pinned.ts';
+
+/** A page that took nothing of what waits for it for so long is gone. */
+export const MOST_UNREAD_MS = 10_000;
 
 /** Where a piece of work tells what happens, as it happens. */
 export interface Out {
@@ -27,6 +33,13 @@ export interface Work {
   accept(asked: unknown): (world: World, signal: AbortSignal, out: Out, heard: Heard) => Promise<void>;
 }
 
+/** What a request says that a person allowed. */
+export const leaveOf = ({ oneMore, mayGoReadable, byBasic }: LoginLeaveFields): LoginLeave => ({
+  oneMore: oneMore === true,
+  mayGoReadable: mayGoReadable === true,
+  byBasic: byBasic === true,
+});
+
 export const workOf = <Request>(
   schema: Schema<Request>,
   { most, many }: Pick<Work, 'most' | 'many'>,
@@ -36,6 +49,6 @@ export const workOf = <Request>(
   many,
   accept: (asked) => {
     const request = schema.validateSync(asked, { strict: true });
-    return (world, signal, out, heard) => run(request, world, signal, out, heard);
+    return (world, signal, out, heard) => run(request, pinned(world), signal, out, heard);
   },
 });

@@ -17,9 +17,15 @@ export interface Boot {
  */
 export async function takeDemoSecrets(vault: Vault): Promise<DemoSite> {
   const demo = await fetchDemo();
-  if (vault.state === 'memory')
-    for (const [secretRef, secret] of Object.entries(demo.secrets))
-      if (!vault.has(secretRef)) vault.set(secretRef, secret);
+  if (vault.state !== 'memory') return demo;
+  const { site, secrets } = demo;
+  const { boundTo } = await import('../things/account/password-gate.ts');
+  for (const camera of site.cameras)
+    for (const account of [camera.account, camera.adminAccount]) {
+      const secret = account && secrets[account.secretRef];
+      if (!account || secret === undefined || secret === null || vault.hasFor(site.id, account.secretRef)) continue;
+      vault.setFor(site.id, account.secretRef, secret, boundTo(site, camera, account.user));
+    }
   return demo;
 }
 

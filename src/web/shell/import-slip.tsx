@@ -10,6 +10,7 @@ import {
 } from '../../core/imports/camera-list.ts';
 import { commandIssued, selectSite } from '../store/site-slice.ts';
 import { useAppDispatch, useAppSelector } from '../store/store.ts';
+import { boundTo } from '../things/account/password-gate.ts';
 import { Button } from '../ui/button.tsx';
 import { DialogFrame } from '../ui/dialog-frame.tsx';
 import { Drop } from '../ui/drop.tsx';
@@ -40,7 +41,12 @@ export function ImportSlip({ fileName, table, onClose }: ImportSlipProps) {
     setColumns(columns.map((old, index) => (index === at ? field : old === field && field !== 'none' ? 'none' : old)));
   const take = (): void => {
     const { secrets, ...imported } = importOf(good, models);
-    for (const [ref, secret] of Object.entries(secrets)) vault.set(ref, secret);
+    const known = { ...site, models: [...models, ...imported.models] };
+    for (const camera of imported.cameras) {
+      const secret = camera.account && secrets[camera.account.secretRef];
+      if (camera.account && secret)
+        vault.set(camera.account.secretRef, secret, boundTo(known, camera, camera.account.user));
+    }
     dispatch(commandIssued({ kind: 'importCameras', ...imported, from: clipText(fileName, 80), leftOut }));
     onClose();
   };

@@ -1,5 +1,5 @@
 import { Lock, LockOpen, Search } from 'lucide-react';
-import { lazy, Suspense, useEffect } from 'react';
+import { lazy, Suspense, useEffect, useSyncExternalStore } from 'react';
 import { NavLink, Outlet, ScrollRestoration, useNavigate } from 'react-router';
 import { barPlaces, PLACES, type Place, pathOfPlace } from '../places/registry.ts';
 import { useNextStep } from '../store/next-step.ts';
@@ -8,6 +8,7 @@ import { selectSite } from '../store/site-slice.ts';
 import { type Slip, selectSlip, slipAsked } from '../store/slip-slice.ts';
 import { useAppDispatch, useAppSelector } from '../store/store.ts';
 import { useSiteId } from '../store/use-site-id.ts';
+import { questions } from '../things/account/questions.ts';
 import { Drop } from '../ui/drop.tsx';
 import { useShortcut } from '../ui/shortcut.ts';
 import { useVault } from '../vault/vault-context.tsx';
@@ -19,6 +20,9 @@ const SiteMenu = lazy(async () => ({ default: (await import('./site-menu.tsx')).
 
 const UndoButtons = lazy(async () => ({ default: (await import('./undo-buttons.tsx')).UndoButtons }));
 
+const QuestionDialog = lazy(async () => ({
+  default: (await import('../things/account/question-dialog.tsx')).QuestionDialog,
+}));
 const NewThing = lazy(async () => ({ default: (await import('./new-things.tsx')).NewThing }));
 
 /** Fetched once the first view stands: who presses `/` types on at once. */
@@ -104,6 +108,9 @@ export function Shell() {
       </nav>
       {PLACES.map((place) => place.key && <PlaceKey key={place.id} place={place} keys={place.key} />)}
       <OpenSlip />
+      <Suspense fallback={null}>
+        <OpenQuestion />
+      </Suspense>
       <ScrollRestoration />
     </div>
   );
@@ -125,6 +132,12 @@ function PlaceKey({ place, keys }: { place: Place; keys: string }) {
   const siteId = useSiteId();
   useShortcut(keys, () => void navigate(pathOfPlace(siteId, place)));
   return null;
+}
+
+/** What a piece of work waits for a person to say; its dialog comes when there is one. */
+function OpenQuestion() {
+  const question = useSyncExternalStore(questions.subscribe, questions.first);
+  return question && <QuestionDialog />;
 }
 
 function OpenSlip() {

@@ -11,6 +11,7 @@ import { leaveSite, useAppDispatch, useAppSelector } from '../store/store.ts';
 import { Button } from '../ui/button.tsx';
 import { DialogFrame } from '../ui/dialog-frame.tsx';
 import { TextField } from '../ui/text-field.tsx';
+import { useVault } from '../vault/vault-context.tsx';
 import { RemovedSites } from './first-site.tsx';
 import { unkeptWords } from './open-site.ts';
 import { useSiteFile } from './use-site-file.tsx';
@@ -21,6 +22,7 @@ export function SiteSlip({ onClose }: { onClose: () => void }) {
   const navigate = useNavigate();
   const site = useAppSelector(selectSite);
   const siteFile = useSiteFile();
+  const vault = useVault();
   const [name, setName] = useState(site.name);
   const [notes, setNotes] = useState(site.notes);
   const [isAsked, setIsAsked] = useState(false);
@@ -42,7 +44,9 @@ export function SiteSlip({ onClose }: { onClose: () => void }) {
     const names = (await listSites().catch(() => [])).map((one) => one.name);
     const other = freeName(site.name, [...names, site.name]);
     onClose();
-    await siteFile.open({ ...site, id: newId('site'), name: other }, `${other} copied from ${site.name}`);
+    const id = newId('site');
+    vault.copySite(site.id, id);
+    await siteFile.open({ ...site, id, name: other }, `${other} copied from ${site.name}`);
   };
   const remove = async (): Promise<void> => {
     if (!(await leaveSite())) return setProblem(unkeptWords(site.name));

@@ -2,6 +2,7 @@ import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import { clipText } from '../../core/base/clip.ts';
 import { TEXT_LIMITS } from '../../core/base/limits.ts';
+import { fromOutside } from '../../core/document/from-outside.ts';
 import type { Site } from '../../core/document/site.ts';
 import { newId } from '../store/new-id.ts';
 import { commandIssued, selectSite, siteOpened } from '../store/site-slice.ts';
@@ -33,9 +34,10 @@ export function useSiteFile() {
     const { readSiteFile } = await import('../../core/document/site-file.ts');
     const read = readSiteFile(await file.text());
     if (!read.ok) return refuse(read.error.message);
-    if (read.value.id === site.id || (await hasSite(read.value.id).catch(() => false)))
-      return setSlip({ kind: 'clash', site: read.value });
-    await open(read.value, `${read.value.name} opened from a file`);
+    const taken = fromOutside(read.value, () => newId('secret'));
+    if (taken.id === site.id || (await hasSite(taken.id).catch(() => false)))
+      return setSlip({ kind: 'clash', site: taken });
+    await open(taken, `${taken.name} opened from a file`);
   };
   const keepBoth = async (clash: Site): Promise<void> => {
     const copy = { ...clash, id: newId('site'), name: clipText(`From file: ${clash.name}`, TEXT_LIMITS.name) };

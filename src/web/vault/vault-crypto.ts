@@ -1,28 +1,9 @@
-/** Secrets by the reference that a site document holds. */
-export type Secrets = Readonly<Record<string, string>>;
-
-/** A vault as it lies in the browser: nothing in it can be read without the passphrase. */
-export interface SealedVault {
-  readonly format: 'clear-tap/vault';
-  readonly version: 1;
-  /** PBKDF2 with HMAC-SHA-256 (RFC 8018 §5.2). */
-  readonly salt: Uint8Array<ArrayBuffer>;
-  readonly iterations: number;
-  /** AES-GCM with a 256-bit key (NIST SP 800-38D): a fresh 96-bit IV for every writing. */
-  readonly iv: Uint8Array<ArrayBuffer>;
-  readonly sealed: Uint8Array<ArrayBuffer>;
-}
+import type { Entries, SealedVault, VaultKey } from './vault-entries.ts';
 
 /** OWASP Password Storage Cheat Sheet 2023: 600,000 iterations for PBKDF2-HMAC-SHA-256. */
 export const KDF_ITERATIONS = 600_000;
 const SALT_BYTES = 16;
 const IV_BYTES = 12;
-
-export interface VaultKey {
-  readonly key: CryptoKey;
-  readonly salt: Uint8Array<ArrayBuffer>;
-  readonly iterations: number;
-}
 
 export const newSalt = (): Uint8Array<ArrayBuffer> => crypto.getRandomValues(new Uint8Array(SALT_BYTES));
 
@@ -42,15 +23,15 @@ export async function deriveKey(
   return { key, salt, iterations };
 }
 
-export async function sealSecrets({ key, salt, iterations }: VaultKey, secrets: Secrets): Promise<SealedVault> {
+export async function sealSecrets({ key, salt, iterations }: VaultKey, secrets: Entries): Promise<SealedVault> {
   const iv = crypto.getRandomValues(new Uint8Array(IV_BYTES));
   const text = new TextEncoder().encode(JSON.stringify(secrets));
   const sealed = new Uint8Array(await crypto.subtle.encrypt({ name: 'AES-GCM', iv }, key, text));
-  return { format: 'clear-tap/vault', version: 1, salt, iterations, iv, sealed };
+  return { format: 'clear-tap/vault', version: 2, salt, iterations, iv, sealed };
 }
 
 /** The secrets, or `null` when the key is not the right one or the bytes were changed. */
-export async function openSecrets({ key }: VaultKey, { iv, sealed }: SealedVault): Promise<Secrets | null> {
+export async function openSecrets({ key }: VaultKey, { iv, sealed }: SealedVault): Promise<Entries | null> {
   try {
     const text = new TextDecoder().decode(await crypto.subtle.decrypt({ name: 'AES-GCM', iv }, key, sealed));
     return JSON.parse(text);

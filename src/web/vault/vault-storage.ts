@@ -1,6 +1,6 @@
 import localforage from 'localforage';
 import type { VaultStorage } from './vault.ts';
-import type { SealedVault } from './vault-crypto.ts';
+import type { SealedVault } from './vault-entries.ts';
 
 const KEY = 'vault';
 

@@ -1,9 +1,19 @@
 import { expect, test } from '@jest/globals';
+import type { Bound } from './password-place.ts';
 import { createVault, type Vault, type VaultStorage } from './vault.ts';
-import { deriveKey, newSalt, openSecrets, type SealedVault, sealSecrets } from './vault-crypto.ts';
+import { deriveKey, newSalt, openSecrets, sealSecrets } from './vault-crypto.ts';
+import type { SealedVault } from './vault-entries.ts';
 
 /** Few rounds: the strength is a constant of its own, the shape is what is tested. */
 const FAST = 1000;
+const BOUND: Bound = {
+  siteName: 'Alder Mill',
+  cameraId: 'sluice',
+  cameraName: 'Sluice rail',
+  user: 'op',
+  places: [{ host: '10.77.4.21', port: 554, line: 'plain', inPath: false }],
+  mayGoReadable: false,
+};
 const PASSPHRASE = 'four grey herons wading';
 
 function memoryStorage(): VaultStorage & {
@@ -50,18 +60,18 @@ const latin = (vault: SealedVault | null): string =>
 
 /** An open vault whose last secret its store had no room for. */
 async function withUnkeptSecret(storage: ReturnType<typeof memoryStorage>): Promise<Vault> {
-  const vault = await createVault(storage, FAST);
+  const vault = await createVault(storage, () => 'site', FAST);
   await vault.protect(PASSPHRASE);
   storage.isFull = true;
-  vault.set('a', 'x');
+  vault.set('a', 'x', BOUND);
   await settled(vault);
   return vault;
 }
 
 test('without a passphrase secrets are in memory and nowhere else', async () => {
   const storage = memoryStorage();
-  const vault = await createVault(storage, FAST);
-  vault.set('a', 'Weir & Gate/7');
+  const vault = await createVault(storage, () => 'site', FAST);
+  vault.set('a', 'Weir & Gate/7', BOUND);
   expect(vault).toMatchObject({ state: 'memory', size: 1 });
   expect(vault.get('a')).toBe('Weir & Gate/7');
   expect(storage.kept).toBeNull();
@@ -69,14 +79,14 @@ test('without a passphrase secrets are in memory and nowhere else', async () => 
 
 test('under a passphrase they are kept sealed, and come back by the right words alone', async () => {
   const storage = memoryStorage();
-  const first = await createVault(storage, FAST);
-  first.set('a', 'Weir & Gate/7');
+  const first = await createVault(storage, () => 'site', FAST);
+  first.set('a', 'Weir & Gate/7', BOUND);
   await first.protect(PASSPHRASE);
-  first.set('b', 'oiled#laces');
+  first.set('b', 'oiled#laces', BOUND);
   await settled(first);
   expect(latin(storage.kept)).not.toMatch(/Weir|laces|heron/);
 
-  const second = await createVault(storage, FAST);
+  const second = await createVault(storage, () => 'site', FAST);
   expect(second.state).toBe('locked');
   expect(second.get('a')).toBeNull();
   expect(await second.unlock('four grey herons walking')).toBe(false);
@@ -89,11 +99,11 @@ test('under a passphrase they are kept sealed, and come back by the right words 
 
 test('what a newer program sealed is not touched, and said', async () => {
   const storage = memoryStorage();
-  const first = await createVault(storage, FAST);
+  const first = await createVault(storage, () => 'site', FAST);
   await first.protect(PASSPHRASE);
-  const newer = { ...storage.kept, version: 2 } as unknown as SealedVault;
+  const newer = { ...storage.kept, version: 3 } as unknown as SealedVault;
   storage.kept = newer;
-  const second = await createVault(storage, FAST);
+  const second = await createVault(storage, () => 'site', FAST);
   expect(await second.unlock(PASSPHRASE)).toBe(false);
   expect(second.problem).toMatch(/newer/);
   expect(storage.kept).toBe(newer);
@@ -101,79 +111,79 @@ test('what a newer program sealed is not touched, and said', async () => {
 
 test('what is typed while it is locked is kept with the rest once it is open', async () => {
   const storage = memoryStorage();
-  const first = await createVault(storage, FAST);
-  first.set('a', 'old');
-  first.set('b', 'stays');
+  const first = await createVault(storage, () => 'site', FAST);
+  first.set('a', 'old', BOUND);
+  first.set('b', 'stays', BOUND);
   await first.protect(PASSPHRASE);
-  const second = await createVault(storage, FAST);
-  second.set('a', 'new');
+  const second = await createVault(storage, () => 'site', FAST);
+  second.set('a', 'new', BOUND);
   expect(second.get('a')).toBe('new');
   await second.unlock(PASSPHRASE);
-  const third = await createVault(storage, FAST);
+  const third = await createVault(storage, () => 'site', FAST);
   await third.unlock(PASSPHRASE);
   expect([third.get('a'), third.get('b')]).toEqual(['new', 'stays']);
 });
 
 test('secrets changed one right after the other are all kept, each as it was typed last', async () => {
   const storage = memoryStorage();
-  const first = await createVault(storage, FAST);
-  for (const ref of ['a', 'b', 'c']) first.set(ref, 'old');
+  const first = await createVault(storage, () => 'site', FAST);
+  for (const ref of ['a', 'b', 'c']) first.set(ref, 'old', BOUND);
   await first.protect(PASSPHRASE);
   const before = storage.writes.length;
-  for (const ref of ['a', 'b', 'c']) first.set(ref, `new ${ref}`);
-  first.set('b', 'newest b');
+  for (const ref of ['a', 'b', 'c']) first.set(ref, `new ${ref}`, BOUND);
+  first.set('b', 'newest b', BOUND);
   await settled(first);
   expect(['a', 'b', 'c'].map((ref) => first.get(ref))).toEqual(['new a', 'newest b', 'new c']);
   expect(storage.writes.length - before).toBeLessThan(4); // those that wait are one
-  const second = await createVault(storage, FAST);
+  const second = await createVault(storage, () => 'site', FAST);
   await second.unlock(PASSPHRASE);
   expect(['a', 'b', 'c'].map((ref) => second.get(ref))).toEqual(['new a', 'newest b', 'new c']);
 });
 
 test('two tabs under one passphrase do not lose each other’s secrets', async () => {
   const storage = memoryStorage();
-  const first = await createVault(storage, FAST);
+  const first = await createVault(storage, () => 'site', FAST);
   await first.protect(PASSPHRASE);
-  const second = await createVault(storage, FAST);
+  const second = await createVault(storage, () => 'site', FAST);
   await second.unlock(PASSPHRASE);
-  first.set('of-first', '1');
+  first.set('of-first', '1', BOUND);
   await settled(first);
-  second.set('of-second', '2');
+  second.set('of-second', '2', BOUND);
   await settled(second);
-  const third = await createVault(storage, FAST);
+  const third = await createVault(storage, () => 'site', FAST);
   await third.unlock(PASSPHRASE);
   expect([third.get('of-first'), third.get('of-second')]).toEqual(['1', '2']);
 });
 
 test('a passphrase changed in another tab is not undone by this one, and what was typed here is kept once it is open', async () => {
   const storage = memoryStorage();
-  const first = await createVault(storage, FAST);
-  first.set('a', 'x');
+  const first = await createVault(storage, () => 'site', FAST);
+  first.set('a', 'x', BOUND);
   await first.protect(PASSPHRASE);
-  const second = await createVault(storage, FAST);
+  const second = await createVault(storage, () => 'site', FAST);
   await second.unlock(PASSPHRASE);
-  second.set('of-second', '2');
+  second.set('of-second', '2', BOUND);
   await settled(second);
   await first.protect('another one entirely');
-  second.set('late', '3');
+  second.set('late', '3', BOUND);
   await settled(second);
   expect(second.state).toBe('locked');
   expect(second.problem).toMatch(/changed in another tab/);
   expect(await second.unlock(PASSPHRASE)).toBe(false);
   expect(await second.unlock('another one entirely')).toBe(true);
   expect(second.problem).toBeNull();
-  const third = await createVault(storage, FAST);
+  const third = await createVault(storage, () => 'site', FAST);
   await third.unlock('another one entirely');
   expect(['a', 'of-second', 'late'].map((ref) => third.get(ref))).toEqual(['x', '2', '3']);
 });
 
 test('a new passphrase closes the old one out; forgetting leaves nothing', async () => {
   const storage = memoryStorage();
-  const vault = await createVault(storage, FAST);
-  vault.set('a', 'x');
+  const vault = await createVault(storage, () => 'site', FAST);
+  vault.set('a', 'x', BOUND);
   await vault.protect(PASSPHRASE);
   await vault.protect('another one entirely');
-  const again = await createVault(storage, FAST);
+  const again = await createVault(storage, () => 'site', FAST);
   expect(await again.unlock(PASSPHRASE)).toBe(false);
   expect(await again.unlock('another one entirely')).toBe(true);
   await again.forget();
@@ -183,18 +193,18 @@ test('a new passphrase closes the old one out; forgetting leaves nothing', async
 
 test('what is typed while the rest is sealed is kept too', async () => {
   const storage = memoryStorage();
-  const vault = await createVault(storage, FAST);
-  vault.set('a', 'x');
+  const vault = await createVault(storage, () => 'site', FAST);
+  vault.set('a', 'x', BOUND);
   const write = storage.write;
   storage.write = async (sealed) => {
     storage.write = write;
-    vault.set('late', 'y');
+    vault.set('late', 'y', BOUND);
     await write(sealed);
   };
   await vault.protect(PASSPHRASE);
   await settled(vault);
   expect([vault.keeps('a'), vault.keeps('late'), vault.unkept]).toEqual([true, true, 0]);
-  const again = await createVault(storage, FAST);
+  const again = await createVault(storage, () => 'site', FAST);
   await again.unlock(PASSPHRASE);
   expect(again.get('late')).toBe('y');
 });
@@ -207,8 +217,8 @@ test('a store that is full is told, and the secret lasts for the visit', async (
 
 test('a store that refuses: nothing is called kept that is not, and nothing is lost by trying', async () => {
   const storage = memoryStorage();
-  const vault = await createVault(storage, FAST);
-  vault.set('a', 'x');
+  const vault = await createVault(storage, () => 'site', FAST);
+  vault.set('a', 'x', BOUND);
   storage.isFull = true;
   await expect(vault.protect(PASSPHRASE)).rejects.toThrow(/could not keep them sealed.*still here/);
   expect([vault.unkept, vault.keeps('a')]).toEqual([1, false]);
@@ -220,7 +230,7 @@ test('a store that refuses: nothing is called kept that is not, and nothing is l
   storage.isFull = true;
   await expect(vault.protect('another one entirely')).rejects.toThrow(/could not keep/);
   expect(vault.state).toBe('open'); // under the words of before
-  const again = await createVault(storage, FAST);
+  const again = await createVault(storage, () => 'site', FAST);
   expect(await again.unlock(PASSPHRASE)).toBe(true);
 });
 
@@ -238,27 +248,27 @@ test('a secret whose writing failed is not wiped by locking: it is written first
 
 test('what was forgotten in one tab is not brought back by another', async () => {
   const storage = memoryStorage();
-  const first = await createVault(storage, FAST);
-  first.set('a', 'x');
+  const first = await createVault(storage, () => 'site', FAST);
+  first.set('a', 'x', BOUND);
   await first.protect(PASSPHRASE);
-  const second = await createVault(storage, FAST);
+  const second = await createVault(storage, () => 'site', FAST);
   await second.unlock(PASSPHRASE);
   await first.forget();
-  second.set('late', 'y');
+  second.set('late', 'y', BOUND);
   await settled(second);
   expect(storage.kept).toBeNull();
   expect(second).toMatchObject({ state: 'memory', problem: expect.stringMatching(/forgotten in another tab/) });
   expect([second.get('a'), second.get('late')]).toEqual([null, 'y']);
-  const third = await createVault(storage, FAST);
+  const third = await createVault(storage, () => 'site', FAST);
   expect(third.state).toBe('memory');
 });
 
 test('a store that is blocked: no passphrase is called wrong that was not tried, and nothing forgotten that is still there', async () => {
   const storage = memoryStorage();
-  const first = await createVault(storage, FAST);
-  first.set('a', 'x');
+  const first = await createVault(storage, () => 'site', FAST);
+  first.set('a', 'x', BOUND);
   await first.protect(PASSPHRASE);
-  const second = await createVault(storage, FAST);
+  const second = await createVault(storage, () => 'site', FAST);
   storage.isBlocked = true;
   expect(await second.unlock(PASSPHRASE)).toBe(false);
   expect(second).toMatchObject({ state: 'locked', problem: expect.stringMatching(/could not be read/) });
@@ -274,9 +284,9 @@ test('a store that is blocked: no passphrase is called wrong that was not tried,
 
 test('a locked tab finds the vault forgotten, and says that instead of “damaged”', async () => {
   const storage = memoryStorage();
-  const first = await createVault(storage, FAST);
+  const first = await createVault(storage, () => 'site', FAST);
   await first.protect(PASSPHRASE);
-  const second = await createVault(storage, FAST);
+  const second = await createVault(storage, () => 'site', FAST);
   await first.forget();
   expect(await second.unlock(PASSPHRASE)).toBe(false);
   expect(second).toMatchObject({ state: 'memory', problem: expect.stringMatching(/forgotten in another tab/) });
@@ -284,26 +294,29 @@ test('a locked tab finds the vault forgotten, and says that instead of “damage
 
 test('two tabs that write in the same moment lose nothing, twenty times over', async () => {
   const storage = memoryStorage();
-  const first = await createVault(storage, FAST);
+  const first = await createVault(storage, () => 'site', FAST);
   await first.protect(PASSPHRASE);
-  const second = await createVault(storage, FAST);
+  const second = await createVault(storage, () => 'site', FAST);
   await second.unlock(PASSPHRASE);
   for (let round = 0; round < 20; round++) {
-    first.set(`first-${round}`, '1');
-    second.set(`second-${round}`, '2');
+    first.set(`first-${round}`, '1', BOUND);
+    second.set(`second-${round}`, '2', BOUND);
     await settled(first, second);
   }
-  const third = await createVault(storage, FAST);
+  const third = await createVault(storage, () => 'site', FAST);
   await third.unlock(PASSPHRASE);
   expect(third.size).toBe(40);
 });
 
 test('a tab that protects does not write over what another sealed meanwhile', async () => {
   const storage = memoryStorage();
-  const [first, second] = [await createVault(storage, FAST), await createVault(storage, FAST)];
-  first.set('a', 'x');
+  const [first, second] = [
+    await createVault(storage, () => 'site', FAST),
+    await createVault(storage, () => 'site', FAST),
+  ];
+  first.set('a', 'x', BOUND);
   await first.protect(PASSPHRASE);
-  second.set('b', 'y');
+  second.set('b', 'y', BOUND);
   await expect(second.protect('another one entirely')).rejects.toThrow(/another tab/);
   expect(second.state).toBe('locked');
   expect(await second.unlock(PASSPHRASE)).toBe(true);
@@ -311,14 +324,14 @@ test('a tab that protects does not write over what another sealed meanwhile', as
 });
 
 test('listeners hear that something changed', async () => {
-  const vault = await createVault(memoryStorage(), FAST);
+  const vault = await createVault(memoryStorage(), () => 'site', FAST);
   const versions: number[] = [];
   const stop = vault.subscribe(() => versions.push(vault.version));
-  vault.set('a', 'x');
-  vault.set('a', 'x'); // the same: nothing changed
-  vault.set('a', 'y');
+  vault.set('a', 'x', BOUND);
+  vault.set('a', 'x', BOUND); // the same: nothing changed
+  vault.set('a', 'y', BOUND);
   stop();
-  vault.set('a', 'z');
+  vault.set('a', 'z', BOUND);
   expect(versions).toEqual([1, 2]);
 });
 

@@ -1,5 +1,13 @@
+import equal from 'fast-deep-equal';
 import { sayMany } from '../../core/base/say.ts';
-import type { SealedVault, Secrets, VaultKey } from './vault-crypto.ts';
+import { type Bound, isAllowed, type PasswordPlace, withPlace } from './password-place.ts';
+import { type Entries, type Entry, entriesOf, type SealedVault, type VaultKey } from './vault-entries.ts';
+
+/** A password that is kept for another camera, or another site, and was typed for the same address. */
+export interface KnownElsewhere {
+  readonly secret: string;
+  readonly bound: Bound;
+}
 
 /** Needed when something is sealed or opened, which the first view does not. */
 const cryptography = () => import('./vault-crypto.ts');
@@ -36,9 +44,23 @@ export interface Vault {
   readonly unkept: number;
   /** Whether the store has this secret, sealed, as it is now. */
   keeps(secretRef: string): boolean;
+  /** A password of the open site, wherever it may go: who sends it asks `boundOf` first. */
   get(secretRef: string): string | null;
-  set(secretRef: string, secret: string): void;
+  /** @param bound what it was typed for; typed anew it is bound anew */
+  set(secretRef: string, secret: string, bound: Bound): void;
   has(secretRef: string): boolean;
+  /** What it was typed for; `null` where an earlier version did not note that. */
+  boundOf(secretRef: string): Bound | null;
+  /** A person allows one more place. @param bound what it is of, where nothing was noted */
+  allow(secretRef: string, place: PasswordPlace, bound: Bound): void;
+  /** A person allows that it goes readable to this device. */
+  allowReadable(secretRef: string, bound: Bound): void;
+  /** Kept for the same account at the same place, under another camera or site. */
+  knownElsewhere(user: string, place: PasswordPlace): KnownElsewhere | null;
+  /** The same for a site that is not open: the demo's own, and a copy of a site made here. */
+  setFor(siteId: string, secretRef: string, secret: string, bound: Bound): void;
+  hasFor(siteId: string, secretRef: string): boolean;
+  copySite(fromId: string, toId: string): void;
   /**
    * Begins to keep what is in memory, under a passphrase; also changes the passphrase of an open vault.
    * @throws VaultNotKept when nothing was kept; then all is as it was before
@@ -57,7 +79,7 @@ export interface Vault {
 }
 
 class SealingVault implements Vault {
-  readonly #secrets = new Map<string, string>();
+  readonly #secrets = new Map<string, Entry>();
   readonly #listeners = new Set<() => void>();
   #key: VaultKey | null = null;
   #writing: Promise<void> = Promise.resolve();
@@ -72,6 +94,8 @@ class SealingVault implements Vault {
     private isSealed: boolean,
     /** Rounds of the key's derivation; `null` as many as are asked of a passphrase. */
     private readonly iterations: number | null,
+    /** The site that is open: a reference means nothing in another one. */
+    private readonly siteId: () => string,
   ) {}
 
   get state(): VaultState {
@@ -86,21 +110,67 @@ class SealingVault implements Vault {
   get unkept(): number {
     return this.#key ? this.#dirty.size : this.#secrets.size;
   }
-  readonly keeps = (secretRef: string): boolean =>
-    this.#key !== null && this.#secrets.has(secretRef) && !this.#dirty.has(secretRef);
+  readonly keeps = (secretRef: string): boolean => {
+    const key = this.#keyOf(secretRef);
+    return this.#key !== null && this.#secrets.has(key) && !this.#dirty.has(key);
+  };
   get version(): number {
     return this.#version;
   }
-  readonly get = (secretRef: string): string | null => this.#secrets.get(secretRef) ?? null;
-  readonly has = (secretRef: string): boolean => this.#secrets.has(secretRef);
 
-  readonly set = (secretRef: string, secret: string): void => {
-    if (this.#secrets.get(secretRef) === secret) return;
-    this.#secrets.set(secretRef, secret);
-    this.#dirty.add(secretRef);
+  /** Under the open site; what an earlier version kept lies under its reference alone, bound to nothing. */
+  #keyOf(secretRef: string): string {
+    const own = keyOf(this.siteId(), secretRef);
+    return !this.#secrets.has(own) && this.#secrets.has(secretRef) ? secretRef : own;
+  }
+  readonly get = (secretRef: string): string | null => this.#secrets.get(this.#keyOf(secretRef))?.secret ?? null;
+  readonly has = (secretRef: string): boolean => this.#secrets.has(this.#keyOf(secretRef));
+  readonly boundOf = (secretRef: string): Bound | null => this.#secrets.get(this.#keyOf(secretRef))?.bound ?? null;
+
+  readonly set = (secretRef: string, secret: string, bound: Bound): void =>
+    this.setFor(this.siteId(), secretRef, secret, bound);
+  readonly setFor = (siteId: string, secretRef: string, secret: string, bound: Bound): void =>
+    this.#put(keyOf(siteId, secretRef), { secret, bound });
+  readonly hasFor = (siteId: string, secretRef: string): boolean => this.#secrets.has(keyOf(siteId, secretRef));
+
+  readonly allow = (secretRef: string, place: PasswordPlace, bound: Bound): void => {
+    const entry = this.#secrets.get(this.#keyOf(secretRef));
+    if (!entry) return;
+    const before = entry.bound ?? { ...bound, places: [] };
+    this.#put(keyOf(this.siteId(), secretRef), {
+      secret: entry.secret,
+      bound: { ...before, places: withPlace(before.places, place) },
+    });
+  };
+  readonly allowReadable = (secretRef: string, bound: Bound): void => {
+    const entry = this.#secrets.get(this.#keyOf(secretRef));
+    if (!entry) return;
+    this.#put(keyOf(this.siteId(), secretRef), {
+      secret: entry.secret,
+      bound: { ...(entry.bound ?? bound), mayGoReadable: true },
+    });
+  };
+
+  readonly knownElsewhere = (user: string, place: PasswordPlace): KnownElsewhere | null => {
+    for (const { secret, bound } of this.#secrets.values())
+      if (bound && bound.user === user && isAllowed(bound.places, place)) return { secret, bound };
+    return null;
+  };
+
+  readonly copySite = (fromId: string, toId: string): void => {
+    const from = keyOf(fromId, '');
+    for (const [key, entry] of [...this.#secrets])
+      if (key.startsWith(from)) this.#put(keyOf(toId, key.slice(from.length)), entry);
+  };
+
+  #put(key: string, entry: Entry): void {
+    const before = this.#secrets.get(key);
+    if (before && before.secret === entry.secret && equal(before.bound, entry.bound)) return;
+    this.#secrets.set(key, entry);
+    this.#dirty.add(key);
     if (this.#key) void this.#write();
     this.#tell();
-  };
+  }
 
   readonly protect = async (passphrase: string): Promise<void> => {
     await this.#writing;
@@ -136,7 +206,7 @@ class SealingVault implements Vault {
       this.isSealed = false;
       return this.#refused('No secrets are kept in this browser any more: they were forgotten in another tab.');
     }
-    if (sealed.format !== 'clear-tap/vault' || sealed.version !== 1)
+    if (sealed.format !== 'clear-tap/vault' || (sealed.version !== 1 && sealed.version !== 2))
       return this.#refused('What is kept here was sealed by a newer Clear Tap, or is damaged.');
     const { deriveKey, openSecrets } = await cryptography();
     const key = await deriveKey(passphrase, sealed.salt, sealed.iterations);
@@ -193,8 +263,8 @@ class SealingVault implements Vault {
     return false;
   }
 
-  #merge(kept: Secrets): void {
-    for (const [ref, secret] of Object.entries(kept)) if (!this.#dirty.has(ref)) this.#secrets.set(ref, secret);
+  #merge(kept: Entries): void {
+    for (const [key, entry] of entriesOf(kept)) if (!this.#dirty.has(key)) this.#secrets.set(key, entry);
   }
 
   /** What another tab kept under the words of before comes along; what it keeps under others is never written over. */
@@ -225,7 +295,7 @@ class SealingVault implements Vault {
     this.#tell();
   }
 
-  #noteWritten(written: ReadonlyMap<string, string>): void {
+  #noteWritten(written: ReadonlyMap<string, Entry>): void {
     for (const ref of this.#dirty) if (written.get(ref) === this.#secrets.get(ref)) this.#dirty.delete(ref);
   }
 
@@ -270,7 +340,14 @@ class SealingVault implements Vault {
 }
 
 /** The vault of this browser: locked when one is kept, else in memory. Storage that cannot be read counts as empty. */
-export async function createVault(storage: VaultStorage, iterations: number | null = null): Promise<Vault> {
+export async function createVault(
+  storage: VaultStorage,
+  siteId: () => string,
+  iterations: number | null = null,
+): Promise<Vault> {
   const sealed = await storage.read().catch(() => null);
-  return new SealingVault(storage, sealed !== null, iterations);
+  return new SealingVault(storage, sealed !== null, iterations, siteId);
 }
+
+/** No site has a blank in its id, and no reference of an earlier version had one. */
+const keyOf = (siteId: string, secretRef: string): string => `${siteId} ${secretRef}`;

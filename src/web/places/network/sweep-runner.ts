@@ -6,6 +6,7 @@ import type { SeenHost } from '../../../core/scan/seen.ts';
 import { sayBreak } from '../../api/client.ts';
 import { streamLines } from '../../api/stream-lines.ts';
 import { newId } from '../../store/new-id.ts';
+import { noteSeen } from '../../store/seen-this-visit.ts';
 import { commandIssued, selectSite } from '../../store/site-slice.ts';
 import type { AppDispatch, RootState } from '../../store/store.ts';
 
@@ -78,6 +79,7 @@ class SweepRunner {
             return tell({ of: line.calls, impliedS: line.impliedS });
           case 'seen':
             hosts.set(line.host.host, line.host);
+            noteSeen(siteId, line.host);
             return tell({ hosts: [...hosts.values()] });
           case 'progress':
             return tell({ asked: line.asked });

@@ -10,8 +10,9 @@ import { type CameraLine, lineOfScheme } from '../../../core/net/camera-line.ts'
 import { DEFAULT_PORTS, pathAndQuery } from '../../../core/net/stream-url.ts';
 import { parseStreamUrl } from '../../../core/net/stream-url-parser.ts';
 import { newId } from '../../store/new-id.ts';
-import { commandIssued } from '../../store/site-slice.ts';
-import { useAppDispatch } from '../../store/store.ts';
+import { commandIssued, selectSite } from '../../store/site-slice.ts';
+import { useAppDispatch, useAppSelector } from '../../store/store.ts';
+import { boundTo } from '../../things/account/password-gate.ts';
 import { Button } from '../../ui/button.tsx';
 import { Form, fieldsFor } from '../../ui/form-fields.tsx';
 import { nameField } from '../../ui/form-texts.ts';
@@ -56,6 +57,7 @@ const { Field, Tick } = fieldsFor<InferType<typeof schema>>();
 export function AddCameraForm({ onAdded }: { onAdded: (cameraId: string, hangs: boolean) => void }) {
   const dispatch = useAppDispatch();
   const vault = useVault();
+  const site = useAppSelector(selectSite);
   const form = useForm({
     resolver: yupResolver(schema),
     defaultValues: { name: '', address: '', isHandset: false },
@@ -67,7 +69,6 @@ export function AddCameraForm({ onAdded }: { onAdded: (cameraId: string, hangs: 
     const { host, port, path, user, secret, line } = read.value;
     const id = newId('camera');
     const secretRef = `secret-${id}`;
-    if (secret !== '') vault.set(secretRef, secret);
     const camera: Camera = {
       id,
       name,
@@ -81,6 +82,7 @@ export function AddCameraForm({ onAdded }: { onAdded: (cameraId: string, hangs: 
       ...UNPLANNED,
       line,
     };
+    if (secret !== '') vault.set(secretRef, secret, boundTo(site, camera, user));
     dispatch(commandIssued({ kind: 'addCamera', camera }));
     onAdded(id, camera.host !== '');
   };

@@ -66,7 +66,7 @@ export function ChosenBar({ cameras, onNone, onAll }: ChosenBarProps) {
       if (camera.account && camera.account.user !== '') return [];
       const user = ownUser(site, camera, taken);
       taken.push(user);
-      const account = accountWithNewSecret(user, usualRoom(camera, view), vault);
+      const account = accountWithNewSecret(site, camera, user, usualRoom(camera, view), vault);
       return [{ kind: 'setAccount', cameraId: camera.id, account }];
     });
     act(

@@ -12,6 +12,7 @@ import { judgeTap } from '../../../core/stations/tap/tap-judgement.ts';
 import { commandIssued, selectIndex, selectSite } from '../../store/site-slice.ts';
 import { useAppDispatch, useAppSelector } from '../../store/store.ts';
 import { useSiteId } from '../../store/use-site-id.ts';
+import { loginOf, rtspPlace } from '../../things/account/password-gate.ts';
 import { Button } from '../../ui/button.tsx';
 import { CopyButton } from '../../ui/copy-button.tsx';
 import { download, fileNameOf } from '../../ui/download.ts';
@@ -78,8 +79,11 @@ function SheetBench({ camera, stream, tap }: { camera: Camera; stream: Stream; t
   const secret = (): string | null => (camera.account ? vault.get(camera.account.secretRef) : null);
   const textOf = (field: SheetField): string | null => {
     if (field.key === 'secret') return secret();
-    if (field.key === 'url') return buildStreamUrl(streamUrlOf(camera, stream, secret()));
-    if (field.key === 'path') return pathAndQuery(streamUrlOf(camera, stream, secret()));
+    // with its address a password goes only where it was typed for; by itself it is shown to whoever asked
+    const use = { site, camera, account: camera.account, place: rtspPlace(camera, stream) };
+    const bound = loginOf(use, vault).secret;
+    if (field.key === 'url') return buildStreamUrl(streamUrlOf(camera, stream, bound));
+    if (field.key === 'path') return pathAndQuery(streamUrlOf(camera, stream, bound));
     return field.value;
   };
   const logSaved = (text: string): void =>

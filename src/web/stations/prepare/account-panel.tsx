@@ -19,6 +19,7 @@ import { selectServer } from '../../store/server-slice.ts';
 import { commandIssued, selectSite } from '../../store/site-slice.ts';
 import { useAppDispatch, useAppSelector } from '../../store/store.ts';
 import { accountWithNewSecret, secretRoom } from '../../things/account/new-secret.ts';
+import { boundTo } from '../../things/account/password-gate.ts';
 import { Button } from '../../ui/button.tsx';
 import { CopyButton } from '../../ui/copy-button.tsx';
 import { NumberField } from '../../ui/number-field.tsx';
@@ -53,7 +54,7 @@ export function AccountPanel({ camera }: { camera: Camera }) {
       dispatch(commandIssued({ kind: 'setAccount', cameraId: camera.id, account: next }));
   };
   const make = (): void => {
-    const made = accountWithNewSecret(account?.user || ownUser(site, camera), { signs, count }, vault);
+    const made = accountWithNewSecret(site, camera, account?.user || ownUser(site, camera), { signs, count }, vault);
     dispatch(commandIssued({ kind: 'setAccount', cameraId: camera.id, account: made }));
     setIsMade(true);
   };
@@ -66,7 +67,7 @@ export function AccountPanel({ camera }: { camera: Camera }) {
           account={account}
           onKeep={(secret) => {
             const kept = account ?? { user: ownUser(site, camera), secretRef: `secret-${camera.id}` };
-            vault.set(kept.secretRef, secret);
+            vault.set(kept.secretRef, secret, boundTo(site, camera, kept.user));
             if (!account) dispatch(commandIssued({ kind: 'setAccount', cameraId: camera.id, account: kept }));
           }}
         />
@@ -127,7 +128,7 @@ export function AccountPanel({ camera }: { camera: Camera }) {
           account={adminAccount}
           onKeep={(secret) => {
             const kept = adminAccount ?? { user: '', secretRef: `admin-${camera.id}` };
-            vault.set(kept.secretRef, secret);
+            vault.set(kept.secretRef, secret, boundTo(site, camera, kept.user));
             if (!adminAccount) dispatch(commandIssued({ kind: 'setAdminAccount', cameraId: camera.id, account: kept }));
           }}
         />

@@ -2,6 +2,9 @@ import { DropdownMenu } from 'radix-ui';
 import type { Camera, Stream } from '../../../core/document/chapters/cameras/camera.ts';
 import { streamUrlOf } from '../../../core/document/stream-address.ts';
 import { buildStreamUrl } from '../../../core/net/stream-url.ts';
+import { selectSite } from '../../store/site-slice.ts';
+import { useAppSelector } from '../../store/store.ts';
+import { loginOf, mayGo, passwordAt, rtspPlace } from '../../things/account/password-gate.ts';
 import { Button } from '../../ui/button.tsx';
 import { copyWords, useCopy } from '../../ui/use-copy.ts';
 import { useVault } from '../../vault/vault-context.tsx';
@@ -11,7 +14,14 @@ export function CopyUrlMenu({ camera, stream }: { camera: Camera; stream: Stream
   const vault = useVault();
   const { outcome, copy } = useCopy();
   const url = streamUrlOf(camera, stream);
-  const secret = camera.account ? vault.get(camera.account.secretRef) : null;
+  const site = useAppSelector(selectSite);
+  const use = { site, camera, account: camera.account, place: rtspPlace(camera, stream) };
+  const state = passwordAt(use, vault);
+  // a URL with a password is a password on its way: it goes with the address that it was typed for
+  const copyAll = async (): Promise<void> => {
+    if ((await mayGo([use], vault)).length === 0) return;
+    await copy(buildStreamUrl({ ...url, password: loginOf(use, vault).secret }));
+  };
   const item =
     'flex min-h-8 cursor-pointer items-center px-3 outline-none data-[highlighted]:bg-verdigris-wash data-[disabled]:text-soft pointer-coarse:min-h-11';
   return (
@@ -27,11 +37,7 @@ export function CopyUrlMenu({ camera, stream }: { camera: Camera; stream: Stream
           >
             Without account
           </DropdownMenu.Item>
-          <DropdownMenu.Item
-            className={item}
-            disabled={secret === null}
-            onSelect={() => void copy(buildStreamUrl({ ...url, password: secret }))}
-          >
+          <DropdownMenu.Item className={item} disabled={state.kind === 'none'} onSelect={() => void copyAll()}>
             With account and secret
           </DropdownMenu.Item>
         </DropdownMenu.Content>

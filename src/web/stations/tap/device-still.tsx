@@ -1,11 +1,13 @@
 import { useEffect, useState } from 'react';
 import type { Camera, Stream } from '../../../core/document/chapters/cameras/camera.ts';
 import { isReadingCurrent, rememberedReading } from '../../../core/document/onvif-evidence.ts';
+import { asksForSecret } from '../../../core/net/path-places.ts';
 import type { ReadUri } from '../../../core/onvif/reading.ts';
 import { profileFor } from '../../../core/stations/tap/onvif-plan-facts.ts';
 import { fetchStill } from '../../api/still.ts';
 import { selectIndex, selectSite } from '../../store/site-slice.ts';
 import { useAppSelector } from '../../store/store.ts';
+import { loginOf, mayGo, passwordAt } from '../../things/account/password-gate.ts';
 import { Button } from '../../ui/button.tsx';
 import { sayWhen } from '../../ui/say-when.ts';
 import { useVault } from '../../vault/vault-context.tsx';
@@ -37,13 +39,28 @@ export function DeviceStill({ camera, stream }: { camera: Camera; stream: Stream
   const { host, account } = camera;
   const port = address?.port;
   const path = address?.path;
-  const secret = account ? vault.get(account.secretRef) : null;
+  const site = useAppSelector(selectSite);
+  const isTls = address?.scheme === 'https';
+  const use = {
+    site,
+    camera,
+    account,
+    place: {
+      host: host.trim(),
+      port: port ?? 80,
+      line: isTls ? ('tls' as const) : ('plain' as const),
+      inPath: path !== undefined && asksForSecret(path),
+    },
+  };
+  const login = loginOf(use, vault);
+  const { secret } = login;
+  const isHeld = ['held', 'elsewhere'].includes(passwordAt(use, vault).kind);
   // biome-ignore lint/correctness/useExhaustiveDependencies: another attempt takes another still
   useEffect(() => {
-    if (port === undefined || path === undefined) return;
+    if (port === undefined || path === undefined || isHeld) return;
     const controller = new AbortController();
     setShown({ status: 'asked' });
-    fetchStill({ host, port, path, user: account?.user ?? null, secret }, controller.signal).then(
+    fetchStill({ ...login, host, port, path, tls: isTls }, controller.signal).then(
       (url) => setShown({ status: 'there', url, at: new Date().toISOString() }),
       (error: unknown) => {
         if (!controller.signal.aborted)
@@ -51,9 +68,18 @@ export function DeviceStill({ camera, stream }: { camera: Camera; stream: Stream
       },
     );
     return () => controller.abort();
-  }, [host, port, path, account?.user, secret, attempt]);
+  }, [host, port, path, account?.user, secret, isHeld, attempt]);
   if (!address)
     return <p className="text-small">Read the device by ONVIF, and a still of its own is shown here instead.</p>;
+  if (isHeld)
+    return (
+      <p className="text-small">
+        Its snapshots are at port {port}, and the password was typed for another one.{' '}
+        <Button kind="quiet" onClick={() => void mayGo([use], vault)}>
+          Ask there too
+        </Button>
+      </p>
+    );
   if (shown.status === 'asked') return <p className="text-small">Asking it for a still …</p>;
   if (shown.status === 'none') return <p className="text-small">No still by ONVIF: {shown.message}</p>;
   return (

@@ -1,6 +1,10 @@
 import { type RefObject, useEffect, useRef, useState } from 'react';
 import type { Camera, Stream } from '../../../core/document/chapters/cameras/camera.ts';
+import { knownFingerprint } from '../../../core/document/known-certificate.ts';
 import { plainUrlOf } from '../../../core/document/stream-address.ts';
+import { selectIndex, selectSite } from '../../store/site-slice.ts';
+import { useAppSelector } from '../../store/store.ts';
+import { loginOf, passwordAt, rtspPlace } from '../../things/account/password-gate.ts';
 import { Button } from '../../ui/button.tsx';
 import { useVault } from '../../vault/vault-context.tsx';
 import { DeviceStill } from './device-still.tsx';
@@ -43,18 +47,23 @@ export function LivePicture({
 
   const url = plainUrlOf(camera, stream);
   const tunnel = camera.line === 'tunnel';
-  const user = camera.account?.user ?? null;
-  const secret = camera.account ? vault.get(camera.account.secretRef) : null;
-  // A picture that was opened with a secret is closed with it.
+  const site = useAppSelector(selectSite);
+  const index = useAppSelector(selectIndex);
+  const use = { site, camera, account: camera.account, place: rtspPlace(camera, stream) };
+  const login = loginOf(use, vault);
+  const { user, secret } = login;
+  const isHeld = ['held', 'elsewhere'].includes(passwordAt(use, vault).kind);
+  // A picture that was opened with a password is closed with it.
   const isWithheld = camera.account !== null && secret === null && vault.state === 'locked';
-  const isAsked = isWanted && !isWithheld;
+  const isAsked = isWanted && !isWithheld && !isHeld;
   // biome-ignore lint/correctness/useExhaustiveDependencies: a new probe or a new attempt opens the picture anew
   useEffect(() => {
     if (!isAsked || !canvas.current) {
       setState(null);
       return;
     }
-    const opened = openLiveView({ url, user, secret, tunnel }, canvas.current, setState);
+    const known = knownFingerprint(index, camera, stream);
+    const opened = openLiveView({ ...login, url, tunnel, knownFingerprint: known }, canvas.current, setState);
     view.current = opened;
     return () => {
       view.current = null;
@@ -62,15 +71,18 @@ export function LivePicture({
     };
   }, [isAsked, openKey, attempt, url, user, secret]);
 
-  const message = isWithheld
-    ? 'Secrets are locked: the picture is closed until they are open'
-    : !isWanted || state === null
-      ? placeholder
-      : state.status === 'still'
-        ? state.message
-        : state.status === 'opening'
-          ? 'Opening the picture: waiting for its first key frame'
-          : null;
+  const message =
+    isHeld && isWanted
+      ? 'The password was typed for another address: probe this one first'
+      : isWithheld
+        ? 'Secrets are locked: the picture is closed until they are open'
+        : !isWanted || state === null
+          ? placeholder
+          : state.status === 'still'
+            ? state.message
+            : state.status === 'opening'
+              ? 'Opening the picture: waiting for its first key frame'
+              : null;
   const canRetry = isAsked && state?.status === 'still';
   return (
     <figure className="relative m-0 flex aspect-video w-full items-center justify-center overflow-hidden border border-hair bg-grid">

@@ -1,4 +1,4 @@
-import { lazy, Suspense, useEffect, useState } from 'react';
+import { lazy, Suspense, useEffect, useRef, useState } from 'react';
 import { Route, Routes } from 'react-router';
 import type { Camera, Stream } from '../../../core/document/chapters/cameras/camera.ts';
 import { rememberedProbe } from '../../../core/document/remembered-probe.ts';
@@ -9,6 +9,7 @@ import { selectRun } from '../../store/probe-slice.ts';
 import { selectIndex, selectSite } from '../../store/site-slice.ts';
 import { slipAsked } from '../../store/slip-slice.ts';
 import { useAppDispatch, useAppSelector } from '../../store/store.ts';
+import { loginOf, mayGo, passwordAt, rtspPlace } from '../../things/account/password-gate.ts';
 import { CameraFindings } from '../../things/finding/camera-findings.tsx';
 import { cancelProbe, probeStream } from '../../things/probe/probe-runner.ts';
 import { WireTape } from '../../things/probe/wire-tape.tsx';
@@ -27,6 +28,7 @@ import { CardStreams } from './card-streams.tsx';
 import { FactsTable } from './facts-table.tsx';
 import { GivePanel } from './give-panel.tsx';
 import { LivePicture } from './live-picture.tsx';
+import { LoginActs, type LoginLeave } from './login-acts.tsx';
 import { OfferPanel, QuietLessons } from './onvif/offer-panel.tsx';
 
 /** The Tap station: address it, probe it, see it, give it to a destination. */
@@ -100,7 +102,11 @@ function StreamBench({ camera, stream, onTaken }: StreamBenchProps) {
   const index = useAppSelector(selectIndex);
   const assumptions = useAppSelector((root) => selectSite(root).assumptions);
   const run = useAppSelector((root) => selectRun(root, stream.id));
+  const site = useAppSelector(selectSite);
   const [probesAsked, setProbesAsked] = useState(0);
+  /** The password was typed for another address, and a person said that it stays there. */
+  const [isKept, setIsKept] = useState(false);
+  const leave = useRef<LoginLeave>({});
   const [transport, setTransport] = useState<TransportChoice>('auto');
   const isProbing = run?.status === 'running';
   const remembered = rememberedProbe(index, stream.id, assumptions);
@@ -112,15 +118,27 @@ function StreamBench({ camera, stream, onTaken }: StreamBenchProps) {
   // biome-ignore lint/correctness/useExhaustiveDependencies: only the asking starts a probe
   useEffect(() => {
     if (probesAsked === 0) return;
-    const secret = camera.account ? vault.get(camera.account.secretRef) : null;
-    void probeStream({ camera, stream, secret, transport, diagnose: true }, dispatch);
+    let isGone = false;
+    const use = { site, camera, account: camera.account, place: rtspPlace(camera, stream) };
+    void mayGo([use], vault).then((allowed) => {
+      if (isGone) return;
+      setIsKept(allowed.length === 0);
+      if (allowed.length === 0) return;
+      const login = { ...loginOf(use, vault), ...leave.current };
+      leave.current = {};
+      void probeStream({ camera, stream, login, transport, diagnose: true }, dispatch);
+    });
+    return () => {
+      isGone = true;
+    };
   }, [probesAsked]);
   useEffect(() => () => cancelProbe(stream.id), [stream.id]);
   // With its secret locked away a probe would spend a login attempt on nothing: unlocking comes first.
   // So does a secret that nobody typed since the page was opened: it is asked for where it is typed.
   const [isSecretWanted, setIsSecretWanted] = useState(false);
   const askProbe = (withoutSecret = false): void => {
-    const lacks = lacksSecret(camera, stream, vault);
+    const use = { site, camera, account: camera.account, place: rtspPlace(camera, stream) };
+    const lacks = lacksSecret(camera, stream, vault) && passwordAt(use, vault).kind !== 'elsewhere';
     if (lacks && !withoutSecret && vault.state === 'locked') return void dispatch(slipAsked('vault'));
     setIsSecretWanted(lacks && !withoutSecret);
     if (!lacks || withoutSecret) setProbesAsked((count) => count + 1);
@@ -152,6 +170,23 @@ function StreamBench({ camera, stream, onTaken }: StreamBenchProps) {
             onProbe={askProbe}
             onCancel={() => cancelProbe(stream.id)}
           />
+          {isKept && (
+            <p role="status" className="mt-2 border-l-[3px] border-brass pl-3">
+              Not probed: the password stays with the address that it was typed for. Type it anew for this one, or probe
+              again and allow it.
+            </p>
+          )}
+          {run?.status === 'finished' && isCurrent && (
+            <LoginActs
+              camera={camera}
+              stream={stream}
+              report={run.report}
+              onProbe={(allowed) => {
+                leave.current = allowed;
+                askProbe();
+              }}
+            />
+          )}
         </div>
         <div className="max-lg:order-4">
           <OfferPanel camera={camera} onTaken={onTaken} />

@@ -11,6 +11,8 @@ import { pathAndQuery } from '../../../core/net/stream-url.ts';
 import { parseStreamUrl, type UrlFaultCode } from '../../../core/net/stream-url-parser.ts';
 import { commandIssued, selectIndex, selectSite } from '../../store/site-slice.ts';
 import { useAppDispatch, useAppSelector } from '../../store/store.ts';
+import { boundTo, placesOf } from '../../things/account/password-gate.ts';
+import { sayPlaces } from '../../vault/password-place.ts';
 import { useVault } from '../../vault/vault-context.tsx';
 
 export interface Draft {
@@ -53,7 +55,8 @@ export function useAddressDraft(camera: Camera, stream: Stream) {
   // biome-ignore lint/correctness/useExhaustiveDependencies: the draft follows the document when that changes under it
   useEffect(() => setDraft(saved), [savedKey]);
 
-  const networks = useAppSelector(selectSite).networks;
+  const site = useAppSelector(selectSite);
+  const { networks } = site;
   const index = useAppSelector(selectIndex);
   const secretRef = camera.account?.secretRef ?? `secret-${camera.id}`;
   const hasSecret = secretDraft !== '' || vault.has(secretRef);
@@ -66,6 +69,17 @@ export function useAddressDraft(camera: Camera, stream: Stream) {
   const remarks = remarksOf(draft);
   const isSound = Object.values(remarks).every((remark) => !remark.stops);
 
+  /** As the camera will stand once what is typed is kept: a password that is typed now is typed for that address. */
+  const asTyped = ({ host, port, path }: Draft, line = camera.line): Camera => ({
+    ...camera,
+    host: host.trim(),
+    line,
+    ports: { ...camera.ports, rtsp: Number(port) || camera.ports.rtsp },
+    streams: camera.streams.map((other) => (other.id === stream.id ? { ...other, path } : other)),
+  });
+  const typed = (secret: string, at: Draft, line = camera.line): void =>
+    vault.set(secretRef, secret, boundTo(site, asTyped(at, line), at.user));
+
   /** Keeps what may be kept; a login that stands in the path goes to the vault, and a placeholder takes its place. */
   const keep = (next: Draft, ofSecret = secretDraft || known): void => {
     const on = remarksOf(next, ofSecret);
@@ -76,7 +90,7 @@ export function useAddressDraft(camera: Camera, stream: Stream) {
     const isKept = login.ok && !on.path?.stops;
     const { path, user } = isKept ? login.value : { path: saved.path, user: next.user };
     if (isKept && login.value.isTaken) {
-      if (login.value.secret !== ofSecret) vault.set(secretRef, login.value.secret);
+      if (login.value.secret !== ofSecret) typed(login.value.secret, { ...next, path, user });
       setDraft({ ...next, path, user });
     }
     if (path !== saved.path)
@@ -88,7 +102,7 @@ export function useAddressDraft(camera: Camera, stream: Stream) {
   };
   const keepSecret = (): void => {
     if (remarks.secret?.stops) return;
-    if (secretDraft !== '') vault.set(secretRef, secretDraft);
+    if (secretDraft !== '') typed(secretDraft, draft);
     setSecretDraft('');
   };
   // Locking leaves no secret on the page, not even one that was typed and not kept yet, nor one in a path that was refused.
@@ -121,7 +135,7 @@ export function useAddressDraft(camera: Camera, stream: Stream) {
     if (!login.ok) return setPasteProblem(login.error);
     const { path, user, secret } = login.value;
     const next = { host: url.host, port: String(url.port), path, user };
-    if (secret !== '' && secret.length <= TEXT_LIMITS.secret) vault.set(secretRef, secret);
+    if (secret !== '' && secret.length <= TEXT_LIMITS.secret) typed(secret, next, line);
     setDraft(next);
     keep(next, secret || undefined);
   };
@@ -144,6 +158,13 @@ export function useAddressDraft(camera: Camera, stream: Stream) {
     secretState,
     hasSecret,
     isSecretKept: vault.has(secretRef),
+    /** Where the password goes that is typed here, in words. */
+    goesTo: sayPlaces(
+      placesOf(
+        asTyped(draft),
+        site.models.find(({ id }) => id === camera.modelId),
+      ),
+    ),
     shownPath: login.ok ? login.value.path : redactLogins(draft.path),
     type: (name: keyof Draft, text: string): void => {
       setPasteProblem(null);

@@ -6,10 +6,12 @@ import {
   USUAL_LENGTH,
 } from '../../../core/auth/secret-maker.ts';
 import type { Account, Camera } from '../../../core/document/chapters/cameras/camera.ts';
+import type { Site } from '../../../core/document/site.ts';
 import type { SiteView } from '../../../core/station/site-view.ts';
 import { drawersOf } from '../../../core/stations/prepare/drawers.ts';
 import { newId } from '../../store/new-id.ts';
 import type { Vault } from '../../vault/vault.ts';
+import { boundTo } from './password-gate.ts';
 
 const randomBytes = (count: number): Uint8Array => crypto.getRandomValues(new Uint8Array(count));
 
@@ -27,12 +29,14 @@ export function secretRoom(camera: Camera, view: SiteView, alphabet: AlphabetNam
  * back, and with it the secret of before.
  */
 export function accountWithNewSecret(
+  site: Pick<Site, 'name' | 'models'>,
+  camera: Camera,
   user: string,
   { signs, count }: Pick<ReturnType<typeof secretRoom>, 'signs' | 'count'>,
   vault: Vault,
 ): Account {
   const secretRef = newId('secret');
-  vault.set(secretRef, makeSecret(signs, count, randomBytes));
+  vault.set(secretRef, makeSecret(signs, count, randomBytes), boundTo(site, camera, user));
   return { user, secretRef };
 }
 

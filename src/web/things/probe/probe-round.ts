@@ -4,6 +4,7 @@ import { selectSite } from '../../store/site-slice.ts';
 import type { AppDispatch, RootState } from '../../store/store.ts';
 import { lacksSecret } from '../../vault/lacks-secret.ts';
 import type { Vault } from '../../vault/vault.ts';
+import { loginOf, mayGo, type PasswordUse, passwordAt, rtspPlace } from '../account/password-gate.ts';
 import { cancelProbe, probeStream } from './probe-runner.ts';
 
 interface Round {
@@ -22,19 +23,28 @@ const openSite = (_: AppDispatch, getState: () => RootState) => selectSite(getSt
  * left out and named: an attempt without it would only be counted against the account. Once another site is open, nothing
  * more of this one is dialled.
  */
-export async function probeRound(
-  asked: readonly CameraToProbe[],
-  vault: Pick<Vault, 'has' | 'get'>,
-  dispatch: AppDispatch,
-): Promise<void> {
+export async function probeRound(asked: readonly CameraToProbe[], vault: Vault, dispatch: AppDispatch): Promise<void> {
   cancelRound();
   const mine = { cancelled: false, streams: new Set<string>() };
   running = mine;
   const lacks = ({ camera, streams }: CameraToProbe): boolean =>
     streams.some((stream) => lacksSecret(camera, stream, vault));
-  const waiting = asked.filter((one) => !lacks(one));
-  const siteId = dispatch(openSite).id;
-  const leftOut = asked.filter(lacks).map(({ camera }) => camera.name);
+  const site = dispatch(openSite);
+  const siteId = site.id;
+  const usesOf = (one: CameraToProbe): readonly (PasswordUse & { readonly one: CameraToProbe })[] =>
+    one.streams.map((stream) => ({
+      one,
+      site,
+      camera: one.camera,
+      account: one.camera.account,
+      place: rtspPlace(one.camera, stream),
+    }));
+  // asked once for all of them, before the first is dialled
+  const known = asked.filter((one) => !lacks(one));
+  const allowed = await mayGo(known.flatMap(usesOf), vault);
+  if (running !== mine) return;
+  const waiting = known.filter((one) => usesOf(one).length === allowed.filter((use) => use.one === one).length);
+  const leftOut = asked.filter((one) => !waiting.includes(one)).map(({ camera }) => camera.name);
   dispatch(roundBegan({ siteId, total: waiting.length, leftOut }));
   /** As it stands in the site by now: somebody may have changed it, or removed it. */
   const asItIs = ({ camera, streams }: CameraToProbe): CameraToProbe | null => {
@@ -61,8 +71,15 @@ export async function probeRound(
       for (const stream of now?.streams ?? []) {
         if (!now || !goesOn()) break;
         mine.streams.add(stream.id);
-        const secret = now.camera.account ? vault.get(now.camera.account.secretRef) : null;
-        await probeStream({ camera: now.camera, stream, secret, transport: 'auto', diagnose: false }, dispatch);
+        const { camera } = now;
+        const use = { site: dispatch(openSite), camera, account: camera.account, place: rtspPlace(camera, stream) };
+        // it may have been given another address meanwhile: then it is left to whoever looks at it
+        if (passwordAt(use, vault).kind === 'held') tell(roundLeftOut(camera.name));
+        else
+          await probeStream(
+            { camera, stream, login: loginOf(use, vault), transport: 'auto', diagnose: false },
+            dispatch,
+          );
         mine.streams.delete(stream.id);
       }
       tell(roundDone(one.camera.id));

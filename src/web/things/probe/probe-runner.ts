@@ -1,7 +1,8 @@
 import { MOST_HINTED_PATHS, type ProbeRequest } from '../../../contract/probe-api.ts';
 import type { Camera, Stream } from '../../../core/document/chapters/cameras/camera.ts';
+import { knownFingerprint } from '../../../core/document/known-certificate.ts';
 import { probeRecord } from '../../../core/document/measured-records.ts';
-import { onvifPortOf } from '../../../core/document/onvif-evidence.ts';
+import { onvifPortOf } from '../../../core/document/onvif-port.ts';
 import { pathHints } from '../../../core/document/path-hints.ts';
 import { plainUrlOf } from '../../../core/document/stream-address.ts';
 import type { TransportChoice } from '../../../core/rtsp/client-types.ts';
@@ -12,6 +13,8 @@ import { probeBroken, probeCancelled, probeEventSeen, probeStarted } from '../..
 import { serverMissed } from '../../store/server-slice.ts';
 import { commandIssued, selectIndex, selectSite } from '../../store/site-slice.ts';
 import type { AppDispatch, RootState } from '../../store/store.ts';
+import type { loginOf } from '../account/password-gate.ts';
+import { lookAtLogins } from './look-at-logins.ts';
 
 const SAMPLE_S = 3;
 const STEP_TIMEOUT_MS = 5000;
@@ -22,7 +25,8 @@ const running = new Map<string, AbortController>();
 export interface ProbeTarget {
   readonly camera: Camera;
   readonly stream: Stream;
-  readonly secret: string | null;
+  /** As whom, and what a person allowed for this press. */
+  readonly login: ReturnType<typeof loginOf> & { readonly oneMore?: boolean };
   readonly transport: TransportChoice;
   /** Where it fails, why is found out by experiment, which may spend two more logins: only where somebody looks at this one. */
   readonly diagnose: boolean;
@@ -42,9 +46,15 @@ const hintsFor =
     };
   };
 
+/** The certificate that its address is known by. */
+const certificateOf =
+  (camera: Camera, stream: Stream) =>
+  (_: AppDispatch, getState: () => RootState): string | null =>
+    knownFingerprint(selectIndex(getState()), camera, stream);
+
 /** Probes a stream; what it teaches goes into the document when it ends. A probe that runs already is cancelled first. */
 export async function probeStream(
-  { camera, stream, secret, transport, diagnose }: ProbeTarget,
+  { camera, stream, login, transport, diagnose }: ProbeTarget,
   dispatch: AppDispatch,
 ): Promise<void> {
   cancelProbe(stream.id);
@@ -56,11 +66,11 @@ export async function probeStream(
   dispatch(probeStarted({ streamId: stream.id, probeId, startedAtMs: performance.now() }));
   let hasReport = false;
   try {
-    const user = camera.account?.user ?? null;
     const request = {
+      ...login,
       url,
-      user,
-      secret: user === null ? null : (secret ?? ''),
+      secret: login.user === null ? null : (login.secret ?? ''),
+      knownFingerprint: dispatch(certificateOf(camera, stream)),
       seconds: SAMPLE_S,
       timeoutMs: STEP_TIMEOUT_MS,
       media: true,
@@ -92,6 +102,7 @@ export async function probeStream(
     }
   } finally {
     if (running.get(stream.id) === controller) running.delete(stream.id);
+    void lookAtLogins(dispatch);
   }
 }
 

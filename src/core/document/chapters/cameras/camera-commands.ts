@@ -42,7 +42,7 @@ export type CameraCommand =
   | { readonly kind: 'setFeed'; readonly cameraId: string; readonly feed: Feed | null }
   | { readonly kind: 'setAddress'; readonly cameraId: string; readonly host: string; readonly port: number }
   | { readonly kind: 'setLine'; readonly cameraId: string; readonly line: CameraLine }
-  | { readonly kind: 'setOnvifPort'; readonly cameraId: string; readonly port: number | null }
+  | { readonly kind: 'setOnvifPort'; readonly cameraId: string; readonly port: number | null; readonly isTls?: boolean }
   | { readonly kind: 'setIdentity'; readonly cameraId: string; readonly identity: Identity }
   | { readonly kind: 'setKeeping'; readonly cameraId: string; readonly keeping: Keeping | null }
   | { readonly kind: 'setAccount'; readonly cameraId: string; readonly account: Account | null }
@@ -146,14 +146,17 @@ export const CAMERA_COMMANDS: Handlers<CameraCommand> = {
     const refs = { from: SCHEMES_OF_LINES[cameraOf(site, cameraId).line], to: SCHEMES_OF_LINES[line] };
     return changeCamera(site, cameraId, 'edit', 'line changed', (camera) => ({ ...camera, line }), refs);
   },
-  setOnvifPort: (site, { cameraId, port }) => {
-    const refs = { from: sayValue(cameraOf(site, cameraId).onvifPort), to: sayValue(port) };
+  setOnvifPort: (site, { cameraId, port, isTls }) => {
+    const before = cameraOf(site, cameraId);
+    const onvifTls = isTls ?? before.onvifTls;
+    const words = (of: number | null, tls: boolean): string => `${sayValue(of)}${tls ? ', with TLS' : ''}`;
+    const refs = { from: words(before.onvifPort, before.onvifTls), to: words(port, onvifTls) };
     return changeCamera(
       site,
       cameraId,
       'edit',
-      'port of its ONVIF changed',
-      (camera) => ({ ...camera, onvifPort: port }),
+      'ONVIF port changed',
+      (camera) => ({ ...camera, onvifPort: port, onvifTls }),
       refs,
     );
   },
@@ -213,6 +216,7 @@ function replaceCamera(
     reflash: null,
     identity: UNKNOWN_IDENTITY,
     onvifPort: null,
+    onvifTls: false,
     steering: NO_STEERING,
   }));
   // Streams are new ones, and nothing is measured of them yet; what was seen of the device itself is taken back here.

@@ -80,7 +80,7 @@ export const feedShape = shapeOf<Feed>()({
 
 export const streamShape = shapeOf<Stream>()({
   id: id(),
-  label: text(TEXT_LIMITS.label).min(1),
+  label: line(TEXT_LIMITS.label).min(1),
   path: line(TEXT_LIMITS.path).matches(STREAM_PATH, '${path} must start with / and hold no blanks'),
   codec: orNull(text(TEXT_LIMITS.codec)),
   width: orNull(within(STREAM_RANGES.sidePx)),
@@ -100,8 +100,8 @@ const accountShape = shapeOf<Account>()({ user: line(TEXT_LIMITS.user), secretRe
 
 export const cameraShape = shapeOf<Camera>()({
   id: id(),
-  name: text(TEXT_LIMITS.name).min(1),
-  place: text(TEXT_LIMITS.place),
+  name: line(TEXT_LIMITS.name).min(1),
+  place: line(TEXT_LIMITS.place),
   kind: oneOf(CAMERA_KINDS),
   modelId: orNull(id()),
   channel: orNull(within(CAMERA_RANGES.channel)),
@@ -109,6 +109,7 @@ export const cameraShape = shapeOf<Camera>()({
   ports: shapeOf<Camera['ports']>()({ rtsp: within(CAMERA_RANGES.rtspPort) }),
   line: oneOf(CAMERA_LINES),
   onvifPort: orNull(within(CAMERA_RANGES.rtspPort)),
+  onvifTls: flag(),
   identity: identityShape,
   keeping: orNull(oneOf(KEEPINGS)),
   account: orNull(accountShape),

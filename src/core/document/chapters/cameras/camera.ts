@@ -53,6 +53,8 @@ export interface Camera {
   readonly line: CameraLine;
   /** Where its ONVIF service listens; `null` while nobody said, and the card’s counts. */
   readonly onvifPort: number | null;
+  /** ONVIF is asked over TLS there. */
+  readonly onvifTls: boolean;
   readonly identity: Identity;
   /** How its address stays; `null` while nobody decided. */
   readonly keeping: Keeping | null;
@@ -103,6 +105,7 @@ export const UNPLANNED: Pick<
   | 'reflash'
   | 'handset'
   | 'onvifPort'
+  | 'onvifTls'
   | 'steering'
 > = {
   channel: null,
@@ -119,6 +122,7 @@ export const UNPLANNED: Pick<
   reflash: null,
   handset: null,
   onvifPort: null,
+  onvifTls: false,
   steering: NO_STEERING,
 };
 

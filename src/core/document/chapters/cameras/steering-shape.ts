@@ -1,5 +1,5 @@
 import { TEXT_LIMITS } from '../../../base/limits.ts';
-import { id, list, shapeOf, text, within } from '../../../base/schema-parts.ts';
+import { id, line, list, shapeOf, text, within } from '../../../base/schema-parts.ts';
 import {
   type HeadPreset,
   STEERING_LIMITS,
@@ -15,7 +15,7 @@ export const steeringShape = shapeOf<Steering>()({
   presets: list(
     shapeOf<HeadPreset>()({
       id: id(),
-      name: text(TEXT_LIMITS.label).min(1),
+      name: line(TEXT_LIMITS.label).min(1),
       token: text(STEERING_LIMITS.token).min(1),
       still: text(STEERING_LIMITS.stillChars).matches(STILL, '${path} must be a JPEG as a data URL'),
     }),
@@ -24,7 +24,7 @@ export const steeringShape = shapeOf<Steering>()({
   tours: list(
     shapeOf<Tour>()({
       id: id(),
-      name: text(TEXT_LIMITS.label).min(1),
+      name: line(TEXT_LIMITS.label).min(1),
       stops: list(
         shapeOf<TourStop>()({ presetId: id(), dwellS: within(STEERING_RANGES.dwellS) }),
         STEERING_LIMITS.stops,

@@ -1,5 +1,5 @@
 import { LIST_LIMITS, TEXT_LIMITS } from '../../../base/limits.ts';
-import { id, list, oneOf, orNull, shapeOf, text, within } from '../../../base/schema-parts.ts';
+import { id, line, list, oneOf, orNull, shapeOf, text, within } from '../../../base/schema-parts.ts';
 import { packsShape } from '../../../cost/packs-shape.ts';
 import { type CablePrices, COST_RANGES, type Costing, type CostLine, type CostOption, SCHOOLS } from './costing.ts';
 
@@ -18,12 +18,12 @@ export const costingShape = shapeOf<Costing>()({
   options: list(
     shapeOf<CostOption>()({
       id: id(),
-      name: text(TEXT_LIMITS.name).min(1),
+      name: line(TEXT_LIMITS.name).min(1),
       school: oneOf(SCHOOLS),
       destinationId: orNull(id()),
       lines: list(
         shapeOf<CostLine>()({
-          label: text(TEXT_LIMITS.name).min(1),
+          label: line(TEXT_LIMITS.name).min(1),
           price: money(),
           count: within(COST_RANGES.count),
           everyYears: orNull(within(COST_RANGES.everyYears)),

@@ -14,7 +14,7 @@ import {
 
 export const destinationShape = shapeOf<Destination>()({
   id: id(),
-  name: text(TEXT_LIMITS.name).min(1),
+  name: line(TEXT_LIMITS.name).min(1),
   kind: oneOf(DESTINATION_KINDS),
   host: line(TEXT_LIMITS.host),
   networkId: orNull(id()),

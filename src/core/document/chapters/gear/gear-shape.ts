@@ -5,6 +5,7 @@ import {
   byField,
   flag,
   id,
+  line,
   oneNumberOf,
   oneOf,
   orNull,
@@ -20,7 +21,7 @@ type GearOf<K extends GearKind> = Extract<Gear, { readonly kind: K }>;
 
 const gearBase = {
   id: id(),
-  name: text(TEXT_LIMITS.name).min(1),
+  name: line(TEXT_LIMITS.name).min(1),
   position: orNull(pointShape),
   price: orNull(within(GEAR_RANGES.price)),
 };

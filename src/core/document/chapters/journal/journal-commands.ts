@@ -47,6 +47,13 @@ export type JournalCommand =
       readonly facts: readonly Fact[];
     }
   | {
+      /** Somebody looked at the new certificate of a camera and takes it for its own. */
+      readonly kind: 'trustCertificate';
+      readonly cameraId: string;
+      readonly fingerprint: string;
+      readonly by: string;
+    }
+  | {
       readonly kind: 'recordHandOver';
       readonly tapId: string;
       readonly url: string;
@@ -153,6 +160,14 @@ export const JOURNAL_COMMANDS: Recorders<JournalCommand> = {
   recordSessions: (site, { cameraId, said: outcome, numbers, source, facts }) => {
     const text = `${cameraOf(site, cameraId).name}, sessions at once: ${outcome}`;
     return { ...words('tap', cameraSubject(cameraId), text, numbers), source, facts };
+  },
+  trustCertificate: (site, { cameraId, fingerprint, by }) => {
+    const subject = cameraSubject(cameraId);
+    return {
+      ...words('tap', subject, `${cameraOf(site, cameraId).name}: new certificate trusted`, { 'SHA-256': fingerprint }),
+      source: by,
+      facts: [{ subject, quantity: 'tls.trusted', value: fingerprint, how: 'confirmed' }],
+    };
   },
   recordHandOver: (site, { tapId, url, by, refs }) => {
     const tap = tapOf(site, tapId);

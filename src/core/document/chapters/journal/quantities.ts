@@ -31,6 +31,7 @@ export const QUANTITIES = {
   'probe.cause': { label: 'cause', unit: '' },
   'probe.note': { label: 'what it said', unit: '' },
   'probe.reason': { label: 'reason', unit: '' },
+  'tls.trusted': { label: 'trusted certificate, SHA-256', unit: '' },
   'probe.proof': { label: 'by experiment', unit: '' },
   'found.path': { label: 'found at the path', unit: '' },
   'found.port': { label: 'found at the port', unit: '', show: (port) => String(port) },

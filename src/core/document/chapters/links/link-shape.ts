@@ -1,13 +1,13 @@
 import { LIST_LIMITS, TEXT_LIMITS } from '../../../base/limits.ts';
 import { pointShape } from '../../../base/plan-shapes.ts';
-import { flag, id, list, oneOf, orNull, shapeOf, text, within } from '../../../base/schema-parts.ts';
+import { flag, id, line, list, oneOf, orNull, shapeOf, text, within } from '../../../base/schema-parts.ts';
 import type { Site } from '../../site.ts';
 import { thingsOf } from '../../subjects.ts';
 import { LINK_MEDIA, LINK_RANGES, type Link } from './link.ts';
 
 export const linkShape = shapeOf<Link>()({
   id: id(),
-  name: text(TEXT_LIMITS.name),
+  name: line(TEXT_LIMITS.name),
   from: text(TEXT_LIMITS.subject).min(1),
   to: text(TEXT_LIMITS.subject).min(1),
   medium: oneOf(LINK_MEDIA),

@@ -2,6 +2,7 @@ import { ValidationError } from 'yup';
 import { type Fault, fault } from '../../../base/fault.ts';
 import { isRecord } from '../../../base/is-record.ts';
 import { LIST_LIMITS } from '../../../base/limits.ts';
+import { isTooDeep, TOO_DEEP } from '../../../base/read-json.ts';
 import { err, ok, type Result } from '../../../base/result.ts';
 import { list, oneOf, shapeOf, whole } from '../../../base/schema-parts.ts';
 import { eachOf, type Migration, migrate } from '../../migrations/migrate.ts';
@@ -44,6 +45,7 @@ const cardFileShape = shapeOf<CardFile>()({
 /** Reads a file of model cards. What does not fit is named by its path, and the file is refused whole. */
 export function readCardFile(text: string): Result<readonly Model[], Fault<CardFaultCode>> {
   if (text.length > MAX_FILE_CHARS) return err(fault('cards.too-large', 'Expected a file of cards below 8 MB.'));
+  if (isTooDeep(text)) return err(fault('cards.not-json', `This is not a file of model cards. ${TOO_DEEP}`));
   let document: unknown;
   try {
     document = JSON.parse(text);

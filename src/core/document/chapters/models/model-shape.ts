@@ -27,7 +27,7 @@ const pixels = () => within(MODEL_RANGES.sidePx);
 
 /** A lens cannot be longer at its wide end than at its far one, nor see wider than its sensor allows. */
 export const lensShape = shapeOf<CardLens>()({
-  label: text(TEXT_LIMITS.label).min(1),
+  label: line(TEXT_LIMITS.label).min(1),
   sensorWidthMm: orNull(within(MODEL_RANGES.sensorMm)),
   sensorHeightMm: orNull(within(MODEL_RANGES.sensorMm)),
   focalWideMm: orNull(within(MODEL_RANGES.focalMm)),
@@ -71,9 +71,9 @@ const subs = orNull(
 /** One model card, as it lies in a site and in a file of cards. */
 export const modelShape = shapeOf<Model>()({
   id: id(),
-  maker: text(TEXT_LIMITS.name),
-  model: text(TEXT_LIMITS.name).min(1),
-  hardwareRev: text(TEXT_LIMITS.label),
+  maker: line(TEXT_LIMITS.name),
+  model: line(TEXT_LIMITS.name).min(1),
+  hardwareRev: line(TEXT_LIMITS.label),
   localStream: orNull(oneOf(LOCAL_STREAMS)),
   sessions: orNull(within(MODEL_RANGES.sessions)),
   lenses: list(lensShape, 2),

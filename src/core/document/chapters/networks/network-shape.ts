@@ -6,7 +6,7 @@ const address = () => line(45);
 
 export const networkShape = shapeOf<Network>()({
   id: id(),
-  name: text(TEXT_LIMITS.name).min(1),
+  name: line(TEXT_LIMITS.name).min(1),
   cidr: line(43).min(1),
   gateway: orNull(address()),
   pool: orNull(shapeOf<Pool>()({ from: address(), to: address() })),

@@ -20,6 +20,15 @@ export function AccessWanted({ camera, access }: { camera: Camera; access: Devic
         </Link>
       </p>
     );
+  if (access.isHeld)
+    return (
+      <p role="alert">
+        The password of {access.account?.user ?? 'its account'} was typed for another address.{' '}
+        <Button kind="quiet" onClick={() => void access.allow()}>
+          Ask at {access.host}, port {access.port}
+        </Button>
+      </p>
+    );
   return (
     <p role="alert">
       The secret of {access.account?.user ?? 'its account'} is not here; without it one try at the login would be spent

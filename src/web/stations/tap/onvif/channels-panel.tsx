@@ -10,10 +10,12 @@ import { streamProbe } from '../../../api/probe-stream.ts';
 import { newId } from '../../../store/new-id.ts';
 import { commandIssued } from '../../../store/site-slice.ts';
 import { useAppDispatch } from '../../../store/store.ts';
+import { loginOf, mayGo, rtspPlace } from '../../../things/account/password-gate.ts';
 import { Button } from '../../../ui/button.tsx';
 import { Drop } from '../../../ui/drop.tsx';
 import { NumberField } from '../../../ui/number-field.tsx';
 import { Panel } from '../../../ui/panel.tsx';
+import { useVault } from '../../../vault/vault-context.tsx';
 import { useSiteView } from '../../use-site-view.ts';
 import { AccessWanted } from './access-wanted.tsx';
 import { useDeviceAccess } from './use-device.ts';
@@ -49,6 +51,7 @@ export function ChannelsPanel({ camera }: { camera: Camera }) {
   const [isRunning, setIsRunning] = useState(false);
   const [isAsked, setIsAsked] = useState(false);
   const [trouble, setTrouble] = useState<string | null>(null);
+  const vault = useVault();
   const access = useDeviceAccess(camera, model);
   const controller = useRef<AbortController | null>(null);
   useEffect(() => () => controller.current?.abort(), []);
@@ -61,11 +64,13 @@ export function ChannelsPanel({ camera }: { camera: Camera }) {
   const tryAll = async (): Promise<void> => {
     setIsAsked(access.request === null);
     if (access.request === null) return;
+    const use = { site, camera, account: camera.account, place: rtspPlace(camera) };
+    if ((await mayGo([use], vault)).length === 0) return;
     setTrouble(null);
     const abort = new AbortController();
     controller.current = abort;
     setIsRunning(true);
-    const { user, secret } = access.request;
+    const login = loginOf(use, vault);
     let seen: readonly Tried[] = [];
     const put = (one: Tried): void => {
       seen = [...seen.filter(({ channel }) => channel !== one.channel), one];
@@ -88,8 +93,7 @@ export function ChannelsPanel({ camera }: { camera: Camera }) {
         });
         const request = {
           url,
-          user,
-          secret,
+          ...login,
           tunnel: camera.line === 'tunnel',
           seconds: 1,
           timeoutMs: STEP_TIMEOUT_MS,
@@ -100,7 +104,10 @@ export function ChannelsPanel({ camera }: { camera: Camera }) {
         await streamProbe(request, abort.signal, (event) => {
           if (event.kind !== 'report') return;
           put({ channel, path, ...outcomeOf(event.report) });
-          stops = event.report.cause === 'auth-failed' || event.report.cause === 'auth-required';
+          stops =
+            event.report.cause === 'auth-failed' ||
+            event.report.cause === 'auth-required' ||
+            event.report.cause === 'login-held';
         });
         if (stops) break; // asking on would lock the account
       }
@@ -131,6 +138,7 @@ export function ChannelsPanel({ camera }: { camera: Camera }) {
       host: camera.host,
       ports: camera.ports,
       onvifPort: camera.onvifPort,
+      onvifTls: camera.onvifTls,
       identity: camera.identity,
       keeping: camera.keeping,
       // the box has one account for all of them

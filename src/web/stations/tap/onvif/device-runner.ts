@@ -13,6 +13,8 @@ export interface DeviceRun {
   readonly siteId: string;
   readonly steps: readonly OnvifStep[];
   readonly message: string | null;
+  /** A login that stood in an address of the device: it is offered for the vault, and kept nowhere else. */
+  readonly offered: { readonly user: string; readonly secret: string } | null;
 }
 
 const openSite = (_: AppDispatch, getState: () => RootState) => selectSite(getState());
@@ -33,6 +35,13 @@ class DeviceRunner {
     this.#controllers.get(cameraId)?.abort();
   }
 
+  /** A login that the device gave was taken, or is not wanted. */
+  forgetOffered(cameraId: string): void {
+    const run = this.#runs.get(cameraId);
+    if (run) this.#runs.set(cameraId, { ...run, offered: null });
+    for (const listener of this.#listeners) listener();
+  }
+
   /** What it told is written down when it ends, also where it ended early. */
   async start(cameraId: string, request: OnvifRequest, dispatch: AppDispatch): Promise<void> {
     this.cancel(cameraId);
@@ -42,13 +51,22 @@ class DeviceRunner {
     const put = (change: Partial<DeviceRun>): void => {
       if (this.#controllers.get(cameraId) !== controller) return; // another one took its place
       const before = this.#runs.get(cameraId);
-      this.#runs.set(cameraId, { siteId, steps: [], message: null, status: 'running', ...before, ...change });
+      this.#runs.set(cameraId, {
+        siteId,
+        steps: [],
+        message: null,
+        offered: null,
+        status: 'running',
+        ...before,
+        ...change,
+      });
       for (const listener of this.#listeners) listener();
     };
-    put({ siteId, status: 'running', steps: [], message: null });
+    put({ siteId, status: 'running', steps: [], message: null, offered: null });
     try {
       await readDevice(request, controller.signal, (line) => {
         if (line.kind === 'step') return put({ steps: [...(this.#runs.get(cameraId)?.steps ?? []), line.step] });
+        if (line.kind === 'offeredLogin') return put({ offered: { user: line.user, secret: line.secret } });
         this.#record(siteId, cameraId, line.reading, dispatch);
         put({ status: 'read' });
       });

@@ -4,16 +4,19 @@ import { sayMany } from '../../../../core/base/say.ts';
 import type { Camera } from '../../../../core/document/chapters/cameras/camera.ts';
 import { CAUSE_WORDS } from '../../../../core/onvif/cause-words.ts';
 import type { OnvifReading } from '../../../../core/onvif/reading.ts';
+import { sayDoor } from '../../../../core/onvif/service-place.ts';
 import type { RecordingSummary } from '../../../../core/onvif/services/recording.ts';
 import { onvifFindings } from '../../../../core/stations/tap/onvif-judgement.ts';
 import { useSiteId } from '../../../store/use-site-id.ts';
 import { CameraFindings } from '../../../things/finding/camera-findings.tsx';
+import { Button } from '../../../ui/button.tsx';
 import { Panel } from '../../../ui/panel.tsx';
 import { sayWhen } from '../../../ui/say-when.ts';
 import { useSiteView } from '../../use-site-view.ts';
 import { CardLessons } from './card-lessons.tsx';
 import { ChannelsPanel } from './channels-panel.tsx';
 import { ClockHands } from './clock-hands.tsx';
+import { deviceRunner } from './device-runner.ts';
 import { nameOfDevice, sayEvents, sayHead } from './device-words.ts';
 import { ListenPanel } from './listen-panel.tsx';
 import { ProfileRows } from './profile-rows.tsx';
@@ -63,6 +66,30 @@ export function Passport({ camera }: { camera: Camera }) {
             <div className="mt-2">
               <ReadProgress device={device} />
             </div>
+            {device.run?.offered && (
+              <p className="mt-2 flex flex-wrap items-center gap-2 border-l-[3px] border-brass pl-3">
+                It wrote a login into its stream addresses: account “{device.run.offered.user}”. It was taken out, and
+                is kept nowhere yet.
+                <Button
+                  onClick={() => {
+                    if (device.run?.offered) access.keepOffered(device.run.offered);
+                    deviceRunner.forgetOffered(camera.id);
+                  }}
+                >
+                  Keep it as its account
+                </Button>
+              </p>
+            )}
+            {reading && reading.heldDoors.length > 0 && (
+              <ul className="mt-2 border-l-[3px] border-brass pl-3">
+                {reading.heldDoors.map((door) => (
+                  <li key={sayDoor(door)} className="flex flex-wrap items-center gap-2 py-0.5">
+                    Services at {sayDoor(door)}, were not asked.
+                    <Button onClick={() => void access.allowDoor(door)}>Allow the password there</Button>
+                  </li>
+                ))}
+              </ul>
+            )}
             {reading && <Identity reading={reading} at={remembered?.at ?? ''} />}
           </Panel>
           {reading && reading.profiles.length > 0 && (

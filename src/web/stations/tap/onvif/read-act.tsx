@@ -1,14 +1,18 @@
-import { useState } from 'react';
+import { useEffect, useState } from 'react';
 import type { Camera } from '../../../../core/document/chapters/cameras/camera.ts';
 import { CAMERA_RANGES } from '../../../../core/document/chapters/cameras/camera.ts';
 import { commandIssued } from '../../../store/site-slice.ts';
 import { useAppDispatch } from '../../../store/store.ts';
 import { Button } from '../../../ui/button.tsx';
+import { CheckField } from '../../../ui/check-field.tsx';
 import { NumberField } from '../../../ui/number-field.tsx';
 import { SelectField } from '../../../ui/text-field.tsx';
 import { AccessWanted } from './access-wanted.tsx';
 import { deviceRunner } from './device-runner.ts';
 import type { DeviceAccess, DeviceState, OnvifLogin } from './use-device.ts';
+
+/** Source: RFC 9110 §4.2.2. */
+const USUAL_TLS_PORT = 443;
 
 const isLogin = (text: string): text is OnvifLogin => text === 'draws' || text === 'sets-up';
 
@@ -17,8 +21,22 @@ export function OnvifFields({ camera, access }: { camera: Camera; access: Device
   const dispatch = useAppDispatch();
   return (
     <div className="flex flex-wrap items-end gap-2">
+      <CheckField
+        label="With TLS"
+        checked={camera.onvifTls}
+        onChange={({ target: { checked: isTls } }) =>
+          void dispatch(
+            commandIssued({
+              kind: 'setOnvifPort',
+              cameraId: camera.id,
+              port: isTls && camera.onvifPort === null ? USUAL_TLS_PORT : camera.onvifPort,
+              isTls,
+            }),
+          )
+        }
+      />
       <NumberField
-        label="Port of ONVIF"
+        label="ONVIF port"
         className="w-32"
         value={access.port}
         range={CAMERA_RANGES.rtspPort}
@@ -52,8 +70,16 @@ export function ReadAct({ camera, access, device, isMain = false }: ReadActProps
   const dispatch = useAppDispatch();
   const [isAsked, setIsAsked] = useState(false);
   const isRunning = device.run?.status === 'running';
+  /** A press that was waiting for a person's yes: the request is there with the next render. */
+  const [isWaiting, setIsWaiting] = useState(false);
+  const { request } = access;
+  useEffect(() => {
+    if (!isWaiting || !request) return;
+    setIsWaiting(false);
+    void deviceRunner.start(camera.id, request, dispatch);
+  }, [isWaiting, request, camera.id, dispatch]);
   const start = (): void => {
-    const { request } = access;
+    if (request === null && access.isHeld) return void access.allow().then(setIsWaiting);
     setIsAsked(request === null);
     if (request) void deviceRunner.start(camera.id, request, dispatch);
   };

@@ -1,16 +1,20 @@
 import { useState, useSyncExternalStore } from 'react';
-import type { OnvifRequest } from '../../../../contract/onvif-api.ts';
+import { MOST_ALLOWED_DOORS, type OnvifRequest } from '../../../../contract/onvif-api.ts';
 import type { Account, Camera } from '../../../../core/document/chapters/cameras/camera.ts';
 import type { Model } from '../../../../core/document/chapters/models/model-card.ts';
+import { knownOnvifFingerprint } from '../../../../core/document/known-certificate.ts';
 import {
   isReadingCurrent,
-  onvifPortOf,
   type RememberedReading,
   rememberedReading,
 } from '../../../../core/document/onvif-evidence.ts';
-import { selectIndex, selectSite } from '../../../store/site-slice.ts';
+import { onvifPortOf } from '../../../../core/document/onvif-port.ts';
+import type { OtherDoor } from '../../../../core/onvif/service-place.ts';
+import { newId } from '../../../store/new-id.ts';
+import { commandIssued, selectIndex, selectSite } from '../../../store/site-slice.ts';
 import { slipAsked } from '../../../store/slip-slice.ts';
 import { useAppDispatch, useAppSelector } from '../../../store/store.ts';
+import { boundTo, mayGo, onvifPlace, passwordAt } from '../../../things/account/password-gate.ts';
 import { useVault } from '../../../vault/vault-context.tsx';
 import { type DeviceRun, deviceRunner } from './device-runner.ts';
 
@@ -26,6 +30,13 @@ export interface DeviceAccess {
   readonly login: OnvifLogin;
   readonly setLogin: (login: OnvifLogin) => void;
   readonly hasBoth: boolean;
+  /** Its password was typed for another address: a person is asked before it goes here. */
+  readonly isHeld: boolean;
+  /** Asks; `true` when it may go. */
+  readonly allow: () => Promise<boolean>;
+  readonly allowDoor: (door: OtherDoor) => Promise<boolean>;
+  /** Takes a login that the device gave into the vault, as the account that pulls its streams. */
+  readonly keepOffered: (offered: { readonly user: string; readonly secret: string }) => void;
   /** Its secret may be among those that are locked away. */
   readonly isLocked: boolean;
   /** Opens the slip where secrets are unlocked. */
@@ -48,17 +59,50 @@ export function useDeviceAccess(camera: Camera, model: Model | undefined): Devic
   const { host } = camera;
   const port = onvifPortOf(camera, model);
   const user = account === null || account.user === '' ? null : account.user;
-  const secret = account ? vault.get(account.secretRef) : null;
-  const lacks = user !== null && secret === null;
+  const site = useAppSelector(selectSite);
+  const index = useAppSelector(selectIndex);
+  const place = onvifPlace(camera, model);
+  const use = { site, camera, account: user === null ? null : account, place };
+  const state = passwordAt(use, vault);
+  const isHeld = state.kind === 'held' || state.kind === 'elsewhere';
+  const lacks = user !== null && state.kind !== 'ready';
+  const secret = state.kind === 'ready' ? state.secret : null;
+  // doors of this host that a person allowed it at, one question each
+  const bound = account ? vault.boundOf(account.secretRef) : null;
+  const alsoProve = (bound?.places ?? [])
+    .filter((one) => one.host === place.host && one.line !== 'tunnel' && one.port !== camera.ports.rtsp)
+    .map(({ port: other, line }) => ({ port: other, isTls: line === 'tls' }))
+    .slice(0, MOST_ALLOWED_DOORS);
   return {
     host,
     port,
     account,
-    request: lacks || host === '' ? null : { host, port, user, secret: user === null ? null : secret },
+    request:
+      lacks || host === ''
+        ? null
+        : {
+            host,
+            port,
+            tls: camera.onvifTls,
+            user,
+            secret: user === null ? null : secret,
+            alsoProve,
+            knownFingerprint: camera.onvifTls ? knownOnvifFingerprint(index, camera) : null,
+          },
+    isHeld,
+    allow: async () => (await mayGo([use], vault)).length > 0,
+    allowDoor: async ({ port: other, isTls }) =>
+      (await mayGo([{ ...use, place: { ...place, port: other, line: isTls ? 'tls' : 'plain' } }], vault)).length > 0,
+    keepOffered: (offered) => {
+      const bound = boundTo(site, camera, offered.user);
+      const secretRef = newId('secret');
+      vault.set(secretRef, offered.secret, bound);
+      dispatch(commandIssued({ kind: 'setAccount', cameraId: camera.id, account: { user: offered.user, secretRef } }));
+    },
     login,
     setLogin,
     hasBoth,
-    isLocked: lacks && vault.state === 'locked',
+    isLocked: lacks && !isHeld && vault.state === 'locked',
     unlock: () => void dispatch(slipAsked('vault')),
   };
 }

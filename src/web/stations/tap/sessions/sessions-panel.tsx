@@ -2,12 +2,14 @@ import { useEffect, useRef, useState } from 'react';
 import type { Range } from '../../../../core/base/range.ts';
 import { sayMany } from '../../../../core/base/say.ts';
 import type { Camera, Stream } from '../../../../core/document/chapters/cameras/camera.ts';
+import { knownFingerprint } from '../../../../core/document/known-certificate.ts';
 import { countedSessions, isCountCurrent } from '../../../../core/document/sessions-evidence.ts';
 import { plainUrlOf } from '../../../../core/document/stream-address.ts';
 import { MOST_SEATS, type SessionsReport, USUAL_SEATS } from '../../../../core/sessions/sessions-types.ts';
 import { countFindings } from '../../../../core/stations/tap/count-findings.ts';
 import { slipAsked } from '../../../store/slip-slice.ts';
 import { useAppDispatch } from '../../../store/store.ts';
+import { loginOf, mayGo, rtspPlace } from '../../../things/account/password-gate.ts';
 import { CameraFindings } from '../../../things/finding/camera-findings.tsx';
 import { Button } from '../../../ui/button.tsx';
 import { Drop } from '../../../ui/drop.tsx';
@@ -37,12 +39,22 @@ export function SessionsPanel({ camera, stream }: { camera: Camera; stream: Stre
   const isRunning = state?.status === 'running';
   const start = (): void => {
     if (lacks && vault.state === 'locked') return void dispatch(slipAsked('vault'));
-    const user = camera.account?.user ?? null;
-    const secret = camera.account && user !== null ? (vault.get(camera.account.secretRef) ?? '') : null;
-    setIsAsking(false);
-    const tunnel = camera.line === 'tunnel';
-    const request = { url: plainUrlOf(camera, stream), user, secret, tunnel, most };
-    stop.current = startCount(camera, request, dispatch, setState);
+    const use = { site: view.site, camera, account: camera.account, place: rtspPlace(camera, stream) };
+    void mayGo([use], vault).then((allowed) => {
+      if (allowed.length === 0) return;
+      const login = loginOf(use, vault);
+      setIsAsking(false);
+      const tunnel = camera.line === 'tunnel';
+      const request = {
+        ...login,
+        url: plainUrlOf(camera, stream),
+        secret: login.user === null ? null : (login.secret ?? ''),
+        knownFingerprint: knownFingerprint(view.index, camera, stream),
+        tunnel,
+        most,
+      };
+      stop.current = startCount(camera, request, dispatch, setState);
+    });
   };
   return (
     <Panel

@@ -1,0 +1,156 @@
+import { sayMany } from '../../../core/base/say.ts';
+import type { Account, Camera, Stream } from '../../../core/document/chapters/cameras/camera.ts';
+import type { Model } from '../../../core/document/chapters/models/model-card.ts';
+import { onvifPortOf } from '../../../core/document/onvif-port.ts';
+import { knownBy } from '../../../core/document/seen-cameras.ts';
+import type { Site } from '../../../core/document/site.ts';
+import { asksForSecret } from '../../../core/net/path-places.ts';
+import { seenThisVisit } from '../../store/seen-this-visit.ts';
+import { type Bound, isAllowed, type PasswordPlace, sayPlace, sayPlaces } from '../../vault/password-place.ts';
+import type { Vault } from '../../vault/vault.ts';
+import { questions } from './questions.ts';
+
+/** Where RTSP of a camera is asked; with one stream, also whether its path takes the password. */
+export const rtspPlace = (
+  camera: Pick<Camera, 'host' | 'ports' | 'line' | 'streams'>,
+  stream?: Stream,
+): PasswordPlace => ({
+  host: camera.host.trim(),
+  port: camera.ports.rtsp,
+  line: camera.line,
+  inPath: stream ? asksForSecret(stream.path) : camera.streams.some(({ path }) => asksForSecret(path)),
+});
+export const onvifPlace = (camera: Camera, model: Model | undefined): PasswordPlace => ({
+  host: camera.host.trim(),
+  port: onvifPortOf(camera, model),
+  line: camera.onvifTls ? 'tls' : 'plain',
+  inPath: false,
+});
+
+/** Where a password that is typed for a camera goes: none where it has no address yet. */
+export const placesOf = (camera: Camera, model: Model | undefined): readonly PasswordPlace[] =>
+  camera.host.trim() === '' ? [] : [rtspPlace(camera), onvifPlace(camera, model)];
+
+const modelOf = ({ models }: Pick<Site, 'models'>, { modelId }: Camera): Model | undefined =>
+  models.find(({ id }) => id === modelId);
+
+/** What a password is bound to that is typed, or made, for an account of a camera as it stands. */
+export const boundTo = (site: Pick<Site, 'name' | 'models'>, camera: Camera, user: string): Bound => ({
+  siteName: site.name,
+  cameraId: camera.id,
+  cameraName: camera.name,
+  user,
+  places: placesOf(camera, modelOf(site, camera)),
+  mayGoReadable: false,
+});
+
+/** One wish to send a password somewhere. */
+export interface PasswordUse {
+  readonly site: Site;
+  readonly camera: Camera;
+  readonly account: Account | null;
+  readonly place: PasswordPlace;
+}
+
+export type PasswordState =
+  /** None is asked for, or none is known: what goes there goes without. */
+  | { readonly kind: 'none' }
+  | { readonly kind: 'ready'; readonly secret: string; readonly mayGoReadable: boolean }
+  /** It was typed for another address. */
+  | { readonly kind: 'held'; readonly typedFor: Bound | null }
+  /** Not known for this camera, and kept for another one at the same address. */
+  | { readonly kind: 'elsewhere'; readonly typedFor: Bound };
+
+const isSameDevice = ({ site, camera, place }: PasswordUse): boolean => {
+  const seen = seenThisVisit(site.id, place.host);
+  return seen !== null && knownBy(camera, seen) !== null;
+};
+
+/** Whether the password of an account may go to a place. Asks nobody. */
+export function passwordAt(use: PasswordUse, vault: Vault): PasswordState {
+  const { account, place } = use;
+  if (!account || (account.user === '' && !place.inPath)) return { kind: 'none' };
+  const secret = vault.get(account.secretRef);
+  if (secret === null) {
+    if (vault.state === 'locked' || place.host === '') return { kind: 'none' };
+    const elsewhere = vault.knownElsewhere(account.user, place);
+    return elsewhere ? { kind: 'elsewhere', typedFor: elsewhere.bound } : { kind: 'none' };
+  }
+  const bound = vault.boundOf(account.secretRef);
+  if (bound) {
+    const ready = { kind: 'ready', secret, mayGoReadable: bound.mayGoReadable } as const;
+    if (isAllowed(bound.places, place)) return ready;
+    // the same device at another address, told by what stays of it: its ports and lines as before
+    const moved = bound.places.some((one) => isAllowed([{ ...one, host: place.host }], place));
+    if (moved && isSameDevice(use)) return ready;
+  }
+  return { kind: 'held', typedFor: bound };
+}
+
+const rowOf = ({ camera, account, place }: PasswordUse, typedFor: Bound | null) => ({
+  whose: `${typedFor && typedFor.cameraName !== camera.name ? typedFor.cameraName : camera.name}, account “${account?.user ?? ''}”`,
+  typedFor:
+    typedFor && (typedFor.places.length === 0 ? 'no address: the camera had none yet' : sayPlaces(typedFor.places)),
+  asks: `${sayPlace(place)} (${camera.name})`,
+});
+
+/** Takes a person's yes: from now on it may go there. */
+function allow(use: PasswordUse, state: Extract<PasswordState, { kind: 'held' | 'elsewhere' }>, vault: Vault): void {
+  const { account, camera, place, site } = use;
+  if (!account) return;
+  const bound = boundTo(site, camera, account.user);
+  if (state.kind === 'elsewhere') {
+    const known = vault.knownElsewhere(account.user, place);
+    if (known) vault.set(account.secretRef, known.secret, { ...bound, places: [place] });
+  } else if (state.typedFor && state.typedFor.cameraId !== camera.id) {
+    const secret = vault.get(account.secretRef);
+    if (secret !== null) vault.set(account.secretRef, secret, { ...bound, places: [place] });
+  } else vault.allow(account.secretRef, place, { ...bound, places: [] });
+}
+
+/**
+ * Asks a person about each password that was typed for another address, in one question for all. Resolves with the uses that
+ * may go on: those that asked nothing, and the others where the answer was yes.
+ */
+export async function mayGo<Use extends PasswordUse>(uses: readonly Use[], vault: Vault): Promise<readonly Use[]> {
+  const asking = uses.flatMap((use) => {
+    const state = passwordAt(use, vault);
+    return state.kind === 'held' || state.kind === 'elsewhere' ? [{ use, state }] : [];
+  });
+  const [first] = asking;
+  if (!first) return uses;
+  const isOne = asking.length === 1;
+  const areElsewhere = asking.every(({ state }) => state.kind === 'elsewhere');
+  const inPath = asking.some(({ use }) => use.place.inPath);
+  const isYes = await questions.ask({
+    title: areElsewhere
+      ? `Use the password that is kept for this address?`
+      : isOne
+        ? `Send this password to ${first.use.place.host}?`
+        : `Send ${sayMany(asking.length, 'password')} to other addresses?`,
+    lines: [
+      areElsewhere
+        ? 'It was typed for the same account at the same address, under another camera or another site.'
+        : `${isOne ? 'It was' : 'They were'} typed for another address. Whoever answers there gets ${isOne ? 'it' : 'them'}, or a proof of ${isOne ? 'it' : 'them'}.`,
+      ...(inPath ? ['The path takes the password readable, before the device asks for any.'] : []),
+    ],
+    rows: asking.map(({ use, state }) => rowOf(use, state.typedFor)),
+    yes: areElsewhere ? 'Use it' : isOne ? `Send it to ${first.use.place.host}` : `Send all ${asking.length}`,
+    no: isOne ? 'Do not send it' : 'Leave these out',
+  });
+  if (isYes) for (const { use, state } of asking) allow(use, state, vault);
+  const refused = new Set<PasswordUse>(isYes ? [] : asking.map(({ use }) => use));
+  return uses.filter((use) => !refused.has(use));
+}
+
+/** What goes with a request: the password, if it may go there, and what a person allowed for this device. */
+export function loginOf(use: PasswordUse, vault: Vault) {
+  const state = passwordAt(use, vault);
+  const isReady = state.kind === 'ready';
+  const isReadable = isReady && state.mayGoReadable;
+  return {
+    user: use.account?.user ?? null,
+    secret: isReady ? state.secret : null,
+    ...(isReadable ? { mayGoReadable: true, byBasic: true } : {}),
+  };
+}
