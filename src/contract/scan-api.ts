@@ -6,6 +6,8 @@ import type { ScanEvent } from '../core/scan/scan-types.ts';
 export const scanRequestSchema = object({
   /** `null` asks by WS-Discovery alone. */
   range: string().strict().max(200).nullable().defined(),
+  /** The network that may be looked through: a range lies within it. */
+  within: string().strict().max(64).required(),
   ports: array(number().strict().integer().min(SCAN_RANGES.ports.min).max(SCAN_RANGES.ports.max).required())
     .strict()
     .max(MOST_PORTS)

@@ -95,7 +95,7 @@ export function createApp({ world, network, demo, running, ...guard }: AppOption
           say: (event) => {
             // a page that takes nothing keeps a session at a camera for nobody
             const late = setTimeout(() => controller.abort(new Error('The page reads nothing.')), MOST_UNREAD_MS);
-            lines.write(`${JSON.stringify(event)}\n`).finally(() => clearTimeout(late));
+            void lines.write(`${JSON.stringify(event)}\n`).finally(() => clearTimeout(late));
           },
           show: () => {
             throw new TypeError('Lines carry no pictures: such work goes over a socket.');

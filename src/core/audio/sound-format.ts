@@ -1,4 +1,5 @@
 import { bytesFromHex } from '../base/bytes.ts';
+import { sayCount, sayMany } from '../base/say.ts';
 import type { SdpMedia } from '../sdp/sdp-types.ts';
 import { type AacPacking, aacPackingOf } from './aac-payload.ts';
 
@@ -16,8 +17,20 @@ export type SoundFormat =
       readonly packing: AacPacking;
     };
 
+/** Rates that sound has: from 4 kHz of a telephone to 192 kHz. What a description says beyond them is no sound. */
+const RATES = { min: 4000, max: 192_000 } as const;
+const MOST_CHANNELS = 8;
+const isSound = (format: SoundFormat): boolean =>
+  format.rateHz >= RATES.min && format.rateHz <= RATES.max && format.channels >= 1 && format.channels <= MOST_CHANNELS;
+
+/** The same, where its numbers are those of sound; `null` else. */
+export function soundFormatOf(media: SdpMedia): SoundFormat | null {
+  const format = describedFormat(media);
+  return format && isSound(format) ? format : null;
+}
+
 /** AAC of the description, if it can be played. Source: RFC 3551 §4.5.14, RFC 3640 §4.1, RFC 7587 §4.1. */
-export function soundFormatOf({ codec, clockRate, channels, aac, fmtp }: SdpMedia): SoundFormat | null {
+function describedFormat({ codec, clockRate, channels, aac, fmtp }: SdpMedia): SoundFormat | null {
   switch (codec) {
     case 'PCMU':
     case 'PCMA':
@@ -51,5 +64,11 @@ export const soundCodecString = (format: SoundFormat): string =>
       : format.codec.toLowerCase();
 
 /** As the trade calls it: RFC 3640 carries AAC under a name of its own. */
-export const soundNameOf = ({ codec, aac }: Pick<SdpMedia, 'codec' | 'aac'>): string =>
-  aac || codec === 'MP4A-LATM' ? 'AAC' : (codec ?? 'unknown');
+export function soundNameOf(media: SdpMedia): string {
+  const { codec, aac } = media;
+  const name = aac || codec === 'MP4A-LATM' ? 'AAC' : (codec ?? 'unknown');
+  const format = describedFormat(media);
+  return format && !isSound(format)
+    ? `${name} as it never is (${sayCount(format.rateHz)} Hz, ${sayMany(format.channels, 'channel')})`
+    : name;
+}

@@ -14,6 +14,23 @@ export interface ArchiveMember {
 /** More are listed by their number alone. */
 export const MOST_MEMBERS = 500;
 
+/**
+ * A name that two files of a ZIP have, as a file system would see it: whatever the case of its letters, and without “./” before it.
+ * `null` where each has its own.
+ */
+export function doubledName(names: readonly string[]): string | null {
+  const seen = new Set<string>();
+  for (const name of names) {
+    const plain = name
+      .replace(/\\/g, '/')
+      .replace(/^(?:\.\/)+/, '')
+      .toLowerCase();
+    if (seen.has(plain)) return name;
+    seen.add(plain);
+  }
+  return null;
+}
+
 /** “PK” and what follows: a ZIP begins with its first file, an empty one with its end. Source: APPNOTE.TXT 4.3.7, 4.3.16. */
 export const looksLikeZip = (head: Uint8Array): boolean =>
   head[0] === 0x50 && head[1] === 0x4b && ((head[2] === 3 && head[3] === 4) || (head[2] === 5 && head[3] === 6));

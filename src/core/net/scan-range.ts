@@ -1,7 +1,7 @@
 import ipaddr from 'ipaddr.js';
 import { type Fault, fault } from '../base/fault.ts';
 import { err, ok, type Result } from '../base/result.ts';
-import { classify, firstHostOf, lastHostOf, parseCidr, parseIpv4, sayIpv4 } from './ipv4.ts';
+import { classify, firstHostOf, lastHostOf, lastOf, parseCidr, parseIpv4, sayIpv4 } from './ipv4.ts';
 
 /** Addresses that are looked at, in their order. */
 export interface ScanRange {
@@ -86,4 +86,11 @@ export function parseScanRange(text: string, allowPublic = false): Result<ScanRa
         `These addresses are ${kind === 'public' ? 'on the internet' : `for another use (${kind})`}, in no house: they are not looked through.`,
       );
   return ok(range);
+}
+
+/** Whether a range lies within a network, both of its ends. */
+export function liesWithin({ from, to }: ScanRange, cidr: string): boolean {
+  const network = parseCidr(cidr);
+  if (!network) return false;
+  return from >= network.network && to <= lastOf(network);
 }

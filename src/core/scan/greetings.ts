@@ -8,6 +8,13 @@ export const USUAL_PORTS = [554, 8554, 80, 8080, 8000, 8899] as const;
 /** What is said first at a door: ports on which streams are usual are asked for one, all others for a page. */
 const STREAM_PORTS: ReadonlySet<number> = new Set([554, 1554, 5554, 7070, 8554, 10554]);
 
+/**
+ * Printers print whatever is sent there, on paper: these are called, and nothing is said to them. 515 is LPD (RFC 1179), 631 IPP (RFC 8011),
+ * 9100 and above raw printing.
+ */
+const PRINTER_PORTS: ReadonlySet<number> = new Set([515, 631, ...Array.from({ length: 10 }, (_, at) => 9100 + at)]);
+export const isGreeted = (port: number): boolean => !PRINTER_PORTS.has(port);
+
 export type Greeting = 'rtsp' | 'page' | 'onvif';
 
 export const firstGreeting = (port: number): Greeting => (STREAM_PORTS.has(port) ? 'rtsp' : 'page');

@@ -4,7 +4,7 @@ import { parseIpv4, sayIpv4 } from '../net/ipv4.ts';
 import { countOf, type ScanRange } from '../net/scan-range.ts';
 import { probeMessage, readProbeMatches } from '../onvif/discovery.ts';
 import type { ProbeCause } from '../rtsp/exchange-types.ts';
-import { firstGreeting, type Greeting, greetingText, learn } from './greetings.ts';
+import { firstGreeting, type Greeting, greetingText, isGreeted, learn } from './greetings.ts';
 import { MAX_GREETING_BYTES } from './http-answer.ts';
 import { atOnceOf, callsOf, impliedSeconds, type ScanPace } from './scan-plan.ts';
 import type { ScanEffect, ScanEvent, ScanInput } from './scan-types.ts';
@@ -172,6 +172,11 @@ export class ScanMachine implements Machine<ScanInput, ScanEffect> {
     this.#pending -= 1;
     this.#reached();
     call.openedMs = atMs;
+    if (!isGreeted(call.port)) {
+      this.#calls.delete(door);
+      this.#count.open += 1;
+      return [{ kind: 'hangUp', door }, ...seen(this.#hosts.door(call.host, call.known))];
+    }
     const words: ScanEffect = { kind: 'tell', door, bytes: bytesOf(greetingText(call.greeting, call.host, call.port)) };
     const isFirst = call.greeting === firstGreeting(call.port);
     if (!isFirst) return [words];

@@ -1,5 +1,5 @@
 import { type ScanLine, scanRequestSchema } from '../../contract/scan-api.ts';
-import { parseScanRange } from '../../core/net/scan-range.ts';
+import { liesWithin, parseScanRange, sayRange } from '../../core/net/scan-range.ts';
 import { runScan } from './run-scan.ts';
 import { workOf } from './work.ts';
 
@@ -8,9 +8,14 @@ const MOST = { most: 1, many: 'sweeps' };
 
 export const SCAN = workOf(scanRequestSchema, MOST, async (request, world, signal, out) => {
   const say = (line: ScanLine): void => out.say(line);
-  const { range: text, ports, rate, timeoutMs, discover: isDiscovering } = request;
+  const { range: text, within, ports, rate, timeoutMs, discover: isDiscovering } = request;
   const range = text === null ? null : parseScanRange(text);
   if (range && !range.ok) return say({ kind: 'refused', note: range.error.message });
+  if (range && !liesWithin(range.value, within))
+    return say({
+      kind: 'refused',
+      note: `${sayRange(range.value)} does not lie within ${within}, which is the network that may be looked through.`,
+    });
   if (!range && !isDiscovering)
     return say({ kind: 'refused', note: 'Nothing was asked for: neither a range nor WS-Discovery.' });
   if (range && ports.length === 0) return say({ kind: 'refused', note: 'Say which ports to call.' });

@@ -4,6 +4,7 @@ import { serverAnswered } from '../store/server-slice.ts';
 import { siteOpened } from '../store/site-slice.ts';
 import { hasSite, isRemoved, lastOpened, listSites, saveIfAbsent } from '../store/site-store.ts';
 import { store } from '../store/store.ts';
+import { boundTo } from '../things/account/camera-places.ts';
 import type { Vault } from '../vault/vault.ts';
 
 export interface Boot {
@@ -19,7 +20,6 @@ export async function takeDemoSecrets(vault: Vault): Promise<DemoSite> {
   const demo = await fetchDemo();
   if (vault.state !== 'memory') return demo;
   const { site, secrets } = demo;
-  const { boundTo } = await import('../things/account/password-gate.ts');
   for (const camera of site.cameras)
     for (const account of [camera.account, camera.adminAccount]) {
       const secret = account && secrets[account.secretRef];

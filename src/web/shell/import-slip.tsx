@@ -1,20 +1,22 @@
-import { useMemo, useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import { clipText } from '../../core/base/clip.ts';
 import { sayMany } from '../../core/base/say.ts';
 import {
-  camerasOfList,
   guessColumns,
   LIST_FIELDS,
   type ListField,
+  type ListRow,
   type ListTable,
 } from '../../core/imports/camera-list.ts';
 import { commandIssued, selectSite } from '../store/site-slice.ts';
 import { useAppDispatch, useAppSelector } from '../store/store.ts';
-import { boundTo } from '../things/account/password-gate.ts';
+import { boundTo } from '../things/account/camera-places.ts';
 import { Button } from '../ui/button.tsx';
 import { DialogFrame } from '../ui/dialog-frame.tsx';
 import { Drop } from '../ui/drop.tsx';
 import { useVault } from '../vault/vault-context.tsx';
+import type { ListWork } from '../workers/list-worker.ts';
+import { type Errand, listWorker } from '../workers/workers.ts';
 import { cellShown, importOf } from './import-cameras.ts';
 
 interface ImportSlipProps {
@@ -28,17 +30,59 @@ const ROWS_SHOWN = 200;
 
 /** A camera list before it is taken: which column holds what, which rows fit, and why the others do not. */
 export function ImportSlip({ fileName, table, onClose }: ImportSlipProps) {
-  const dispatch = useAppDispatch();
-  const vault = useVault();
   const site = useAppSelector(selectSite);
   const [columns, setColumns] = useState<readonly ListField[]>(() => guessColumns(table.headings));
   const { cameras, models } = site;
-  const rows = useMemo(() => camerasOfList(table, columns, { cameras, models }), [table, columns, cameras, models]);
+  const [rows, setRows] = useState<readonly ListRow[] | null>(null);
+  const errand = useRef<Errand<ListWork> | null>(null);
+  useEffect(
+    () => () => {
+      errand.current?.end();
+      errand.current = null;
+    },
+    [],
+  );
+  useEffect(() => {
+    let isOld = false;
+    setRows(null);
+    errand.current ??= listWorker();
+    const { work } = errand.current;
+    void work.rows(table, columns, { cameras, models }).then((read) => !isOld && setRows(read));
+    return () => {
+      isOld = true;
+    };
+  }, [table, columns, cameras, models]);
+  return rows === null ? (
+    <DialogFrame
+      title={`Cameras of ${fileName}`}
+      description="Say what each column holds. Nothing is added before you take it."
+      isOpen
+      isWide
+      onOpenChange={(isOpen) => !isOpen && onClose()}
+    >
+      <p role="status">Reading {sayMany(table.rows.length, 'row')} …</p>
+    </DialogFrame>
+  ) : (
+    <Preview fileName={fileName} table={table} rows={rows} columns={columns} onColumns={setColumns} onClose={onClose} />
+  );
+}
+
+interface PreviewProps extends ImportSlipProps {
+  readonly rows: readonly ListRow[];
+  readonly columns: readonly ListField[];
+  readonly onColumns: (columns: readonly ListField[]) => void;
+}
+
+function Preview({ fileName, table, rows, columns, onColumns, onClose }: PreviewProps) {
+  const dispatch = useAppDispatch();
+  const vault = useVault();
+  const site = useAppSelector(selectSite);
+  const { models } = site;
   const good = rows.flatMap(({ camera }) => camera ?? []);
   const taken = good.filter(({ isLoginTaken }) => isLoginTaken).length;
   const leftOut = rows.length - good.length;
   const choose = (at: number, field: ListField): void =>
-    setColumns(columns.map((old, index) => (index === at ? field : old === field && field !== 'none' ? 'none' : old)));
+    onColumns(columns.map((old, index) => (index === at ? field : old === field && field !== 'none' ? 'none' : old)));
   const take = (): void => {
     const { secrets, ...imported } = importOf(good, models);
     const known = { ...site, models: [...models, ...imported.models] };

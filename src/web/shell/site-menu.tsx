@@ -37,8 +37,12 @@ export function SiteMenu() {
   }, [isOpen, site.id]);
 
   const readList = async (file: File): Promise<void> => {
-    const { readListTable } = await import('../../core/imports/camera-list.ts');
-    const read = readListTable(await file.text());
+    const { listWorker } = await import('../workers/workers.ts');
+    const errand = listWorker();
+    const read = await Promise.race([errand.work.readTable(file), errand.failed])
+      .catch(() => null)
+      .finally(errand.end);
+    if (!read) return siteFile.refuse(`${file.name} could not be read: it may have changed. Take it again.`);
     if (read.ok) setSlip({ kind: 'list', fileName: file.name, table: read.value });
     else siteFile.refuse(read.error.message);
   };

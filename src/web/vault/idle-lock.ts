@@ -6,17 +6,21 @@ export const IDLE_LOCK_MS = 10 * 60 * 1000;
 const SIGNS_OF_LIFE = ['pointerdown', 'keydown', 'wheel', 'touchstart'] as const;
 
 /**
- * Locks the vault when nothing was touched for a while. Time is read from the clock at each check, since a sleeping laptop
- * stops timers; on waking the vault is locked before anything can be read.
+ * Locks the vault when nothing was touched for a while. Time is read at each check, since a sleeping laptop
+ * stops timers; a wall clock that is set back locks it too; on waking the vault is locked before anything can be read.
  */
 export function lockWhenIdle(vault: Vault, idleMs = IDLE_LOCK_MS): () => void {
-  let touchedAt = Date.now();
-  const touch = (): void => {
-    if (vault.state === 'open' && Date.now() - touchedAt > idleMs) void vault.lock();
-    touchedAt = Date.now();
-  };
+  // a clock that is set back would keep it open, and a monotonic one may stand still while the laptop sleeps: the longer counts
+  let touched = { wall: Date.now(), monotonic: performance.now() };
+  const isIdle = (): boolean =>
+    Math.max(Date.now() - touched.wall, performance.now() - touched.monotonic) > idleMs ||
+    Date.now() < touched.wall - 1000;
   const check = (): void => {
-    if (vault.state === 'open' && Date.now() - touchedAt > idleMs) void vault.lock();
+    if (vault.state === 'open' && isIdle()) void vault.lock();
+  };
+  const touch = (): void => {
+    check();
+    touched = { wall: Date.now(), monotonic: performance.now() };
   };
   for (const sign of SIGNS_OF_LIFE) globalThis.addEventListener(sign, touch, { passive: true });
   document.addEventListener('visibilitychange', check);

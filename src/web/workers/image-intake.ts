@@ -1,9 +1,17 @@
 import { BlobReader, type FileEntry, ZipReader } from '@zip.js/zip.js';
 import { createSHA256 } from 'hash-wasm';
+import { clipText } from '../../core/base/clip.ts';
+import { oneLine } from '../../core/base/control-signs.ts';
 import { err, ok, type Result } from '../../core/base/result.ts';
 import { sayBytes } from '../../core/base/say.ts';
 import { MOST_IMAGE_BYTES } from '../../core/document/chapters/cameras/reflash-ranges.ts';
-import { type ArchiveMember, looksLikeZip, MOST_MEMBERS, memberProblem } from '../../core/firmware/archive.ts';
+import {
+  type ArchiveMember,
+  doubledName,
+  looksLikeZip,
+  MOST_MEMBERS,
+  memberProblem,
+} from '../../core/firmware/archive.ts';
 
 /** What was dropped: a file by itself, or a ZIP with what is in it. */
 export type Looked =
@@ -47,9 +55,11 @@ export async function lookAt(file: Blob): Promise<Result<Looked, string>> {
   }
   return await withZip(file, async (reader) => {
     const members: ArchiveMember[] = [];
+    const names: string[] = [];
     let more = 0;
     for await (const { filename, uncompressedSize, directory, encrypted } of reader.getEntriesGenerator()) {
       if (directory) continue;
+      names.push(filename);
       if (members.length >= MOST_MEMBERS) more += 1;
       else {
         const problem = encrypted
@@ -59,6 +69,8 @@ export async function lookAt(file: Blob): Promise<Result<Looked, string>> {
       }
     }
     if (members.length === 0) return err('The ZIP is empty: no file is in it.');
+    const double = doubledName(names);
+    if (double !== null) return err(twice(double));
     return ok({ kind: 'zip', members, more });
   });
 }
@@ -149,16 +161,22 @@ class TooMuch extends Error {
   override readonly name = 'TooMuch';
 }
 
+const twice = (name: string): string =>
+  `The ZIP holds ${clipText(oneLine(name), 80)} twice: one program unpacks the first, another the last, and only one of them would be checked. Get it anew from where it is published.`;
+
 /** The same of one file in a ZIP, unpacked as a stream: no more of it is ever held than a piece. */
 export async function hashMember(file: Blob, name: string, onProgress: Progress): Promise<Result<Hashed, string>> {
   const hasher = await createSHA256();
   return await withZip(file, async (reader) => {
     let found: FileEntry | null = null;
-    for await (const entry of reader.getEntriesGenerator())
-      if (!entry.directory && entry.filename === name) {
-        found = entry;
-        break;
-      }
+    const names: string[] = [];
+    for await (const entry of reader.getEntriesGenerator()) {
+      if (entry.directory) continue;
+      names.push(entry.filename);
+      if (entry.filename === name) found ??= entry;
+    }
+    const double = doubledName(names);
+    if (double !== null) return err(twice(double));
     if (!found) return err(`The ZIP has no ${name} any more.`);
     const claimed = found.uncompressedSize;
     const problem = memberProblem(name, claimed, MOST_IMAGE_BYTES);

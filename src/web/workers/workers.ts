@@ -1,5 +1,6 @@
 import { type Remote, wrap } from 'comlink';
 import type { ImageWork } from './image-worker.ts';
+import type { ListWork } from './list-worker.ts';
 import type { PixelWork } from './pixel-worker.ts';
 import type { PlanWork } from './plan-worker.ts';
 
@@ -17,12 +18,25 @@ export function planWorker(): Remote<PlanWork> {
   return plans;
 }
 
-/** A worker for one image: whoever cancels ends it, at once and in the middle of a piece. `failed` rejects when it cannot run. */
-export function imageWorker(): { readonly work: Remote<ImageWork>; readonly failed: Promise<never>; end(): void } {
-  const worker = new Worker(new URL('./image-worker.ts', import.meta.url), { type: 'module' });
+/** A worker that does one thing for whoever asked, who may end it at once. `failed` rejects when it cannot run. */
+export interface Errand<Work> {
+  readonly work: Remote<Work>;
+  readonly failed: Promise<never>;
+  end(): void;
+}
+
+function errandOf<Work>(worker: Worker): Errand<Work> {
   const failed = new Promise<never>((_, reject) => {
     worker.addEventListener('error', (event) => reject(new Error(event.message)), { once: true });
   });
   failed.catch(() => {}); // told to whoever waits for the work
-  return { work: wrap<ImageWork>(worker), failed, end: () => worker.terminate() };
+  return { work: wrap<Work>(worker), failed, end: () => worker.terminate() };
 }
+
+/** For one image: whoever cancels ends it in the middle of a piece. */
+export const imageWorker = (): Errand<ImageWork> =>
+  errandOf(new Worker(new URL('./image-worker.ts', import.meta.url), { type: 'module' }));
+
+/** For one list or file of a router. */
+export const listWorker = (): Errand<ListWork> =>
+  errandOf(new Worker(new URL('./list-worker.ts', import.meta.url), { type: 'module' }));

@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { sayCount, sayMany } from '../../../core/base/say.ts';
 import type { Network } from '../../../core/document/chapters/networks/network.ts';
-import { parseScanRange } from '../../../core/net/scan-range.ts';
+import { liesWithin, parseScanRange } from '../../../core/net/scan-range.ts';
 import { USUAL_PORTS } from '../../../core/scan/greetings.ts';
 import {
   atOnceOf,
@@ -77,7 +77,15 @@ function SweepPanel({ network }: { network: Network }) {
   const [portsText, setPortsText] = useState(USUAL_PORTS.join(', '));
   const [rate, setRate] = useState(USUAL_PACE.rate);
   const [asksAll, setAsksAll] = useState(true);
-  const range = parseScanRange(rangeText);
+  const read = parseScanRange(rangeText);
+  // the permission is for this network, and for no other
+  const range =
+    read.ok && !liesWithin(read.value, network.cidr)
+      ? ({
+          ok: false,
+          error: { message: `Outside of ${network.cidr}: who permitted ${network.name} permitted no other.` },
+        } as const)
+      : read;
   const ports = readPorts(portsText);
   const pace = { ...USUAL_PACE, rate };
   const calls = range.ok && ports ? callsOf(range.value, ports) : 0;
@@ -86,7 +94,14 @@ function SweepPanel({ network }: { network: Network }) {
     if (range.ok && ports)
       void sweepRunner.start(
         network.id,
-        { range: rangeText, ports: [...ports], rate, timeoutMs: pace.timeoutMs, discover: asksAll },
+        {
+          range: rangeText,
+          within: network.cidr,
+          ports: [...ports],
+          rate,
+          timeoutMs: pace.timeoutMs,
+          discover: asksAll,
+        },
         dispatch,
       );
   };

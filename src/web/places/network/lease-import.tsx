@@ -1,13 +1,15 @@
-import { useMemo, useRef, useState } from 'react';
+import { useEffect, useMemo, useRef, useState } from 'react';
 import { clipText } from '../../../core/base/clip.ts';
 import { sayMany } from '../../../core/base/say.ts';
 import { type LeaseChange, leaseChanges } from '../../../core/document/lease-changes.ts';
-import { type LeaseFile, MAX_LEASE_BYTES, readLeaseFile, tooLarge } from '../../../core/imports/lease-file.ts';
+import { type LeaseFile, MAX_LEASE_BYTES, tooLarge } from '../../../core/imports/lease-file.ts';
 import { commandIssued, selectSite } from '../../store/site-slice.ts';
 import { useAppDispatch, useAppSelector } from '../../store/store.ts';
 import { Button } from '../../ui/button.tsx';
 import { FileInput } from '../../ui/file-input.tsx';
 import { Panel } from '../../ui/panel.tsx';
+import type { ListWork } from '../../workers/list-worker.ts';
+import { type Errand, listWorker } from '../../workers/workers.ts';
 
 interface Taken {
   readonly name: string;
@@ -22,16 +24,27 @@ export function LeaseImport() {
   const input = useRef<HTMLInputElement>(null);
   const [taken, setTaken] = useState<Taken | null>(null);
   const [problem, setProblem] = useState<string | null>(null);
+  const [reading, setReading] = useState<string | null>(null);
+  const running = useRef<Errand<ListWork> | null>(null);
+  useEffect(() => () => running.current?.end(), []);
+  const cancel = (): void => {
+    running.current?.end();
+    running.current = null;
+    setReading(null);
+  };
   const read = async (file: File): Promise<void> => {
     setTaken(null);
     if (file.size > MAX_LEASE_BYTES) return setProblem(tooLarge(file.size).message);
-    let bytes: Uint8Array;
-    try {
-      bytes = new Uint8Array(await file.arrayBuffer());
-    } catch {
+    const errand = listWorker();
+    running.current?.end();
+    running.current = errand;
+    setReading(file.name);
+    const found = await Promise.race([errand.work.readLeases(file), errand.failed]).catch(() => null);
+    if (running.current !== errand) return; // given up, or another file was taken
+    setReading(null);
+    errand.end();
+    if (!found)
       return setProblem(`${file.name} could not be read: it may have changed, or its card was pulled. Take it again.`);
-    }
-    const found = readLeaseFile(bytes);
     if (!found.ok) return setProblem(`${file.name}: ${found.error.message}`);
     setProblem(null);
     setTaken({ name: file.name, file: found.value });
@@ -47,6 +60,11 @@ export function LeaseImport() {
         accept=".conf,.leases,.json,.csv,.txt,text/*"
         onFile={(file) => void read(file)}
       />
+      {reading !== null && (
+        <p role="status" className="flex items-center gap-2">
+          Reading {reading} … <Button onClick={cancel}>Cancel</Button>
+        </p>
+      )}
       {problem && (
         <p role="alert" className="border-l-[3px] border-brick pl-3">
           {problem}

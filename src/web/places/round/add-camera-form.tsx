@@ -12,7 +12,7 @@ import { parseStreamUrl } from '../../../core/net/stream-url-parser.ts';
 import { newId } from '../../store/new-id.ts';
 import { commandIssued, selectSite } from '../../store/site-slice.ts';
 import { useAppDispatch, useAppSelector } from '../../store/store.ts';
-import { boundTo } from '../../things/account/password-gate.ts';
+import { boundTo } from '../../things/account/camera-places.ts';
 import { Button } from '../../ui/button.tsx';
 import { Form, fieldsFor } from '../../ui/form-fields.tsx';
 import { nameField } from '../../ui/form-texts.ts';

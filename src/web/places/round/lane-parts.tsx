@@ -1,6 +1,9 @@
 import { Link } from 'react-router';
+import { sayMany } from '../../../core/base/say.ts';
 import type { Lane } from '../../../core/lanes/lane-types.ts';
 import { selectProbeRound } from '../../store/probe-round-slice.ts';
+import { loginLineOf, selectServer } from '../../store/server-slice.ts';
+import { selectSite } from '../../store/site-slice.ts';
 import { useAppSelector } from '../../store/store.ts';
 import { MendAct } from '../../things/finding/mend-act.tsx';
 import { SEVERITY_TEXT, SEVERITY_WORDS } from '../../ui/finding-card.tsx';
@@ -35,6 +38,22 @@ export const ChooseBox = ({ lane, name, chosen, onChoose }: Pick<LaneRow, 'lane'
 export const stepOf = ({ all, one }: { readonly all: number; readonly one: number }, stations: number): number =>
   Math.min(one, Math.floor(all / Math.max(1, stations)));
 
+/** Logins that its device refused in the last ten minutes, by whatever and whoever asked: the next may lock the account. */
+function RefusedLogins({ cameraId }: { cameraId: string }) {
+  const { logins } = useAppSelector(selectServer);
+  const camera = useAppSelector(selectSite).cameras.find(({ id }) => id === cameraId);
+  if (!camera || logins.length === 0) return null;
+  const lines = [camera.account, camera.adminAccount].flatMap((account) =>
+    account ? (loginLineOf(logins, camera.host, account.user) ?? []) : [],
+  );
+  return lines.map(({ user, refused, isLocked, isHeld }) => (
+    <span key={user} className="block text-small text-brass">
+      {sayMany(refused, 'refused login')} of “{user}” in ten minutes
+      {isLocked ? ': it may be locked' : isHeld ? ': no more is sent unasked' : ''}
+    </span>
+  ));
+}
+
 export function InTheWay({ lane, name, isBrief = false }: { lane: Lane; name: string; isBrief?: boolean }) {
   const isProbed = useAppSelector(selectProbeRound).at.includes(lane.cameraId);
   if (isProbed) return <p className="text-blue">Being probed …</p>;
@@ -45,6 +64,7 @@ export function InTheWay({ lane, name, isBrief = false }: { lane: Lane; name: st
           <b className={`mr-1.5 ${SEVERITY_TEXT[lane.worst.severity]}`}>{SEVERITY_WORDS[lane.worst.severity]}</b>
         )}
         {lane.worst.title}
+        <RefusedLogins cameraId={lane.cameraId} />
         <span className="block">
           <MendAct cameraId={lane.cameraId} name={name} finding={lane.worst} />
         </span>

@@ -39,6 +39,8 @@ const MAX_QUEUED_PICTURES = 8;
 /** A camera clock off by more than this says nothing about the delay; arrival does. */
 const MAX_CLOCK_DELAY_S = 10;
 const STATE_INTERVAL_MS = 250;
+/** Pictures that come and are never decoded are told after this. */
+const UNDECODED_MS = 5000;
 
 const NO_DECODER =
   'This browser cannot decode video for a page (no WebCodecs). The stream itself is fine: see what was measured.';
@@ -64,6 +66,9 @@ export function openLiveView(
   let needsKeyFrame = true;
   let isOver = false;
   let lastStateMs = 0;
+  /** Since when pictures come that no decoder made anything of. */
+  let undecodedSinceMs: number | null = null;
+  let hasDrawn = false;
   /** When each picture in the decoder was taken, by its time stamp there. */
   const taken = new Map<number, Taken>();
   let isJpeg = false;
@@ -81,6 +86,8 @@ export function openLiveView(
   };
   const draw = (picture: CanvasImageSource, width: number, height: number, when: Taken | undefined): void => {
     if (isOver) return;
+    undecodedSinceMs = null;
+    hasDrawn = true;
     if (canvas.width !== width) canvas.width = width;
     if (canvas.height !== height) canvas.height = height;
     canvas.getContext('2d')?.drawImage(picture, 0, 0, width, height);
@@ -173,6 +180,13 @@ export function openLiveView(
     if (isJpeg) return void paintJpeg(frame.accessUnit, when);
     if (decoder?.state !== 'configured') return;
     if (decoder.decodeQueueSize > MAX_QUEUED_PICTURES) needsKeyFrame = true;
+    const nowMs = performance.now();
+    undecodedSinceMs ??= nowMs;
+    if (nowMs - undecodedSinceMs > UNDECODED_MS)
+      return end(
+        `Pictures come, and this browser can decode none of them${hasDrawn ? ' any more' : ''}: they are damaged, or not what the stream says they are.`,
+        true,
+      );
     if (needsKeyFrame && !frame.isKeyFrame) return;
     needsKeyFrame = false;
     const timestamp = Math.round(frame.arrivedUnixMs * 1000);

@@ -4,8 +4,8 @@ import type { ProbeReport } from '../../../core/probe/probe-types.ts';
 import { loginLineOf, selectServer } from '../../store/server-slice.ts';
 import { commandIssued, selectIndex, selectSite } from '../../store/site-slice.ts';
 import { useAppDispatch, useAppSelector } from '../../store/store.ts';
+import { boundTo } from '../../things/account/camera-places.ts';
 import { askOneMore, askReadable } from '../../things/account/one-more.ts';
-import { boundTo } from '../../things/account/password-gate.ts';
 import { Button } from '../../ui/button.tsx';
 import { useVault } from '../../vault/vault-context.tsx';
 

@@ -11,7 +11,7 @@ import { pathAndQuery } from '../../../core/net/stream-url.ts';
 import { parseStreamUrl, type UrlFaultCode } from '../../../core/net/stream-url-parser.ts';
 import { commandIssued, selectIndex, selectSite } from '../../store/site-slice.ts';
 import { useAppDispatch, useAppSelector } from '../../store/store.ts';
-import { boundTo, placesOf } from '../../things/account/password-gate.ts';
+import { boundTo, placesOf } from '../../things/account/camera-places.ts';
 import { sayPlaces } from '../../vault/password-place.ts';
 import { useVault } from '../../vault/vault-context.tsx';
 

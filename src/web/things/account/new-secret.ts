@@ -11,7 +11,7 @@ import type { SiteView } from '../../../core/station/site-view.ts';
 import { drawersOf } from '../../../core/stations/prepare/drawers.ts';
 import { newId } from '../../store/new-id.ts';
 import type { Vault } from '../../vault/vault.ts';
-import { boundTo } from './password-gate.ts';
+import { boundTo } from './camera-places.ts';
 
 const randomBytes = (count: number): Uint8Array => crypto.getRandomValues(new Uint8Array(count));
 

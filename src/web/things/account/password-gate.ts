@@ -1,48 +1,12 @@
 import { sayMany } from '../../../core/base/say.ts';
-import type { Account, Camera, Stream } from '../../../core/document/chapters/cameras/camera.ts';
-import type { Model } from '../../../core/document/chapters/models/model-card.ts';
-import { onvifPortOf } from '../../../core/document/onvif-port.ts';
+import type { Account, Camera } from '../../../core/document/chapters/cameras/camera.ts';
 import { knownBy } from '../../../core/document/seen-cameras.ts';
 import type { Site } from '../../../core/document/site.ts';
-import { asksForSecret } from '../../../core/net/path-places.ts';
 import { seenThisVisit } from '../../store/seen-this-visit.ts';
 import { type Bound, isAllowed, type PasswordPlace, sayPlace, sayPlaces } from '../../vault/password-place.ts';
 import type { Vault } from '../../vault/vault.ts';
+import { boundTo } from './camera-places.ts';
 import { questions } from './questions.ts';
-
-/** Where RTSP of a camera is asked; with one stream, also whether its path takes the password. */
-export const rtspPlace = (
-  camera: Pick<Camera, 'host' | 'ports' | 'line' | 'streams'>,
-  stream?: Stream,
-): PasswordPlace => ({
-  host: camera.host.trim(),
-  port: camera.ports.rtsp,
-  line: camera.line,
-  inPath: stream ? asksForSecret(stream.path) : camera.streams.some(({ path }) => asksForSecret(path)),
-});
-export const onvifPlace = (camera: Camera, model: Model | undefined): PasswordPlace => ({
-  host: camera.host.trim(),
-  port: onvifPortOf(camera, model),
-  line: camera.onvifTls ? 'tls' : 'plain',
-  inPath: false,
-});
-
-/** Where a password that is typed for a camera goes: none where it has no address yet. */
-export const placesOf = (camera: Camera, model: Model | undefined): readonly PasswordPlace[] =>
-  camera.host.trim() === '' ? [] : [rtspPlace(camera), onvifPlace(camera, model)];
-
-const modelOf = ({ models }: Pick<Site, 'models'>, { modelId }: Camera): Model | undefined =>
-  models.find(({ id }) => id === modelId);
-
-/** What a password is bound to that is typed, or made, for an account of a camera as it stands. */
-export const boundTo = (site: Pick<Site, 'name' | 'models'>, camera: Camera, user: string): Bound => ({
-  siteName: site.name,
-  cameraId: camera.id,
-  cameraName: camera.name,
-  user,
-  places: placesOf(camera, modelOf(site, camera)),
-  mayGoReadable: false,
-});
 
 /** One wish to send a password somewhere. */
 export interface PasswordUse {

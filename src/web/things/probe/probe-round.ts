@@ -4,7 +4,8 @@ import { selectSite } from '../../store/site-slice.ts';
 import type { AppDispatch, RootState } from '../../store/store.ts';
 import { lacksSecret } from '../../vault/lacks-secret.ts';
 import type { Vault } from '../../vault/vault.ts';
-import { loginOf, mayGo, type PasswordUse, passwordAt, rtspPlace } from '../account/password-gate.ts';
+import { rtspPlace } from '../account/camera-places.ts';
+import { loginOf, mayGo, type PasswordUse, passwordAt } from '../account/password-gate.ts';
 import { cancelProbe, probeStream } from './probe-runner.ts';
 
 interface Round {

@@ -9,7 +9,8 @@ import { MOST_SEATS, type SessionsReport, USUAL_SEATS } from '../../../../core/s
 import { countFindings } from '../../../../core/stations/tap/count-findings.ts';
 import { slipAsked } from '../../../store/slip-slice.ts';
 import { useAppDispatch } from '../../../store/store.ts';
-import { loginOf, mayGo, rtspPlace } from '../../../things/account/password-gate.ts';
+import { rtspPlace } from '../../../things/account/camera-places.ts';
+import { loginOf, mayGo } from '../../../things/account/password-gate.ts';
 import { CameraFindings } from '../../../things/finding/camera-findings.tsx';
 import { Button } from '../../../ui/button.tsx';
 import { Drop } from '../../../ui/drop.tsx';

@@ -243,6 +243,12 @@ export function SteerBench({ camera }: { camera: Camera }) {
                 {said}
               </p>
             )}
+            {state.isRunaway && (
+              <p role="alert" className="mt-2 border-l-[3px] border-brick pl-3">
+                It was told to stop for ten seconds, and was not seen to rest. Press Stop again; if it still turns, take
+                its power away.
+              </p>
+            )}
             {state.stopsLost > 0 && (
               <p className="mt-2 text-small text-brass">
                 {state.stopsLost === 1 ? 'One stop got lost' : `${state.stopsLost} stops got lost`} and was said again

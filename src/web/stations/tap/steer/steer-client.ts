@@ -15,6 +15,8 @@ export interface SteerState {
   readonly isMoving: boolean | null;
   /** Stops that had to be said again, in this session. */
   readonly stopsLost: number;
+  /** It was told to stop for ten seconds, and did not rest. */
+  readonly isRunaway: boolean;
 }
 
 export const UNOPENED: SteerState = {
@@ -25,6 +27,7 @@ export const UNOPENED: SteerState = {
   position: null,
   isMoving: null,
   stopsLost: 0,
+  isRunaway: false,
 };
 
 /** While a key is held it is said again so often; silence lets go. */
@@ -71,7 +74,13 @@ export class SteerClient {
       case 'presets':
         return this.#put({ presets: message.presets });
       case 'status':
-        return this.#put({ position: message.position, isMoving: message.isMoving });
+        return this.#put({
+          position: message.position,
+          isMoving: message.isMoving,
+          ...(message.isMoving === false ? { isRunaway: false } : {}),
+        });
+      case 'notStopped':
+        return this.#put({ isRunaway: true });
       case 'stopLost':
         return this.#put({ stopsLost: this.#state.stopsLost + 1 });
       case 'did':
