@@ -4,16 +4,20 @@ import { parseChallenges } from '../../src/core/auth/challenge.ts';
 import { bytesFromBase64, bytesOf } from '../../src/core/base/bytes.ts';
 import { clipAtBlank } from '../../src/core/base/clip.ts';
 import { oneLine, visibleText } from '../../src/core/base/control-signs.ts';
+import { isTooDeep } from '../../src/core/base/read-json.ts';
+import { HttpAnswerParser } from '../../src/core/http/http-answer-parser.ts';
 import { readListTable } from '../../src/core/imports/camera-list.ts';
 import { pictureSize } from '../../src/core/imports/picture-size.ts';
 import { withLoginOut } from '../../src/core/net/address-login.ts';
 import { addressRemarks } from '../../src/core/net/address-remarks.ts';
+import { createVeil } from '../../src/core/net/password-veil.ts';
 import { redactLogins, takeLoginOut } from '../../src/core/net/path-login.ts';
 import { redactText } from '../../src/core/net/redact-text.ts';
 import { createPartMask } from '../../src/core/net/secret-parts.ts';
 import { tellStrayUrls } from '../../src/core/net/stray-urls.ts';
 import { redactUrl } from '../../src/core/net/stream-url.ts';
 import { parseStreamUrl } from '../../src/core/net/stream-url-parser.ts';
+import { parseEnvelope } from '../../src/core/onvif/envelope.ts';
 import { RtspMessageParser } from '../../src/core/rtsp/message-parser.ts';
 import { parseSession, parseTransport } from '../../src/core/rtsp/transport.ts';
 import { parseSdp } from '../../src/core/sdp/sdp-parser.ts';
@@ -26,6 +30,12 @@ const rtsp = (text: string): void => {
   const parser = new RtspMessageParser();
   const bytes = bytesOf(text);
   for (let at = 0; at < bytes.length; at += 4096) parser.push(bytes.subarray(at, at + 4096));
+  parser.end();
+};
+const httpByByte = (text: string): void => {
+  const parser = new HttpAnswerParser(text.length + 1);
+  const bytes = bytesOf(text);
+  for (let at = 0; at < bytes.length; at++) parser.push(bytes.subarray(at, at + 1));
   parser.end();
 };
 const draft = { host: '', port: '554', path: '', user: '', secret: '' };
@@ -71,6 +81,20 @@ const SUBJECTS: readonly {
   { name: 'Base64', run: bytesFromBase64 },
   { name: 'SPS', run: (text) => parseSps('h264', bytesOf(text)), around: ['g', ''] },
   { name: 'SVG', run: (text) => pictureSize(bytesOf(text)), around: ['<svg ', ''] },
+  { name: 'HTTP, one byte at a time', run: httpByByte },
+  { name: 'HTTP, a body by one byte', run: httpByByte, around: ['HTTP/1.1 200 OK\r\n\r\n', ''] },
+  {
+    name: 'HTTP, chunks by one byte',
+    run: httpByByte,
+    around: ['HTTP/1.1 200 OK\r\nTransfer-Encoding: chunked\r\n\r\nffffff\r\n', ''],
+  },
+  { name: 'a password in what is told', run: createVeil({ user: 'op', password: 'aaaaaaaa' }) },
+  { name: 'depth of JSON', run: isTooDeep },
+  {
+    name: 'elements of an envelope',
+    run: (text) => parseEnvelope(text, text.length + 1),
+    around: ['<e:Envelope xmlns:e="x"><e:Body>', '</e:Body></e:Envelope>'],
+  },
   { name: 'camera list', run: (text) => readListTable(`name,ip\n${text}`) },
 ];
 

@@ -153,3 +153,16 @@ test('what unpacks to a thousand times its size is stopped where its claim ends'
   expect(found.ok ? 'taken' : found.error).toMatch(/not to be trusted/);
   expect(Math.max(0, ...told)).toBeLessThanOrEqual(65_536);
 });
+
+test('a ZIP with one name twice is refused, in its list and when it is hashed', async () => {
+  const zip = await zipOf({ 'fw/one.bin': 'first', 'fw/two.bin': 'second' });
+  const data = Buffer.from(await zip.arrayBuffer());
+  for (let at = data.indexOf('fw/two.bin'); at >= 0; at = data.indexOf('fw/two.bin', at + 1))
+    data.write('fw/ONE.bin', at);
+  const doubled = new Blob([data]);
+  expect(await lookAt(doubled)).toMatchObject({ ok: false, error: expect.stringContaining('twice') });
+  expect(await hashMember(doubled, 'fw/one.bin', silent)).toMatchObject({
+    ok: false,
+    error: expect.stringContaining('twice'),
+  });
+});

@@ -1,7 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { bytesOf } from '../base/bytes.ts';
-import { parseScanRange, type ScanRange } from '../net/scan-range.ts';
+import { liesWithin, parseScanRange, type ScanRange } from '../net/scan-range.ts';
 import { probeMessage } from '../onvif/discovery.ts';
 import type { ProbeCause } from '../rtsp/exchange-types.ts';
 import { ScanMachine, type ScanOptions } from './scan-machine.ts';
@@ -328,3 +328,32 @@ test.each([
   { text: Array.from({ length: 17 }, (_, at) => at + 1).join(','), ports: null },
   { text: '1'.repeat(100_000), ports: null },
 ])('ports as people write them', ({ text, ports }) => expect(readPorts(text)).toEqual(ports));
+
+test('a printer is called and told nothing: what is said to one stands on paper', () => {
+  const told: string[] = [];
+  const printer: Door = {
+    says: (text) => {
+      told.push(text);
+      return 'paper';
+    },
+  };
+  const { seen } = play(
+    { ports: [9100, 515, 631] },
+    { doors: { '10.0.0.2:9100': printer, '10.0.0.2:515': printer, '10.0.0.2:631': printer } },
+  );
+  expect(told).toEqual([]);
+  expect(
+    seen
+      .get('10.0.0.2')
+      ?.doors.map(({ port }) => port)
+      .sort(),
+  ).toEqual([515, 631, 9100]);
+});
+
+test.each([
+  { text: '10.77.4.0/24', within: '10.77.4.0/24', is: true },
+  { text: '10.77.4.10-99', within: '10.77.4.0/24', is: true },
+  { text: '10.77.4.200-10.77.5.3', within: '10.77.4.0/24', is: false },
+  { text: '10.77.9.4', within: '10.77.4.0/24', is: false },
+  { text: '10.77.4.9', within: 'no network', is: false },
+])('$text lies within $within: $is', ({ text, within, is }) => expect(liesWithin(range(text), within)).toBe(is));

@@ -176,7 +176,7 @@ export function AddressPanel({
         {pasteProblem ??
           `${draft.port === usualPort ? `${usualPort} is the usual port and is left out. ` : ''}${
             asksForLogin(draft.path) ? 'What stands in { } is filled in on the wire alone. ' : ''
-          }Paste a whole URL into any field to take it apart. ${draft.user === '' ? '' : SECRET_WORDS[address.secretState]}`}
+          }Paste a whole URL into any field to take it apart. ${draft.user === '' ? '' : `${SECRET_WORDS[address.secretState]} Typed here, it goes to ${address.goesTo}, and elsewhere only when you say so.`}`}
       </p>
     </Panel>
   );

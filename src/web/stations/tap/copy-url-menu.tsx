@@ -39,7 +39,7 @@ export function CopyUrlMenu({ camera, stream }: { camera: Camera; stream: Stream
             Without account
           </DropdownMenu.Item>
           <DropdownMenu.Item className={item} disabled={state.kind === 'none'} onSelect={() => void copyAll()}>
-            With account and secret
+            With account and password
           </DropdownMenu.Item>
         </DropdownMenu.Content>
       </DropdownMenu.Portal>

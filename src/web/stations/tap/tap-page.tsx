@@ -121,9 +121,11 @@ function StreamBench({ camera, stream, onTaken }: StreamBenchProps) {
     if (probesAsked === 0) return;
     let isGone = false;
     const use = { site, camera, account: camera.account, place: rtspPlace(camera, stream) };
+    const isElsewhere = passwordAt(use, vault).kind === 'elsewhere';
     void mayGo([use], vault).then((allowed) => {
       if (isGone) return;
-      setIsKept(allowed.length === 0);
+      setIsKept(allowed.length === 0 && !isElsewhere);
+      if (allowed.length === 0 && isElsewhere) setIsSecretWanted(true);
       if (allowed.length === 0) return;
       const login = { ...loginOf(use, vault), ...leave.current };
       leave.current = {};

@@ -55,7 +55,7 @@ const rowOf = ({ camera, account, place }: PasswordUse, typedFor: Bound | null) 
   whose: `${typedFor && typedFor.cameraName !== camera.name ? typedFor.cameraName : camera.name}, account “${account?.user ?? ''}”`,
   typedFor:
     typedFor && (typedFor.places.length === 0 ? 'no address: the camera had none yet' : sayPlaces(typedFor.places)),
-  asks: `${sayPlace(place)} (${camera.name})`,
+  asks: `${sayPlace(place)}${typedFor && typedFor.cameraName !== camera.name ? ` (${camera.name})` : ''}`,
 });
 
 /** Takes a person's yes: from now on it may go there. */
@@ -88,18 +88,26 @@ export async function mayGo<Use extends PasswordUse>(uses: readonly Use[], vault
   const inPath = asking.some(({ use }) => use.place.inPath);
   const isYes = await questions.ask({
     title: areElsewhere
-      ? `Use the password that is kept for this address?`
+      ? isOne
+        ? 'Use the password that is kept for this address?'
+        : `Use ${sayMany(asking.length, 'password')} that are kept for these addresses?`
       : isOne
         ? `Send this password to ${first.use.place.host}?`
         : `Send ${sayMany(asking.length, 'password')} to other addresses?`,
     lines: [
       areElsewhere
-        ? 'It was typed for the same account at the same address, under another camera or another site.'
+        ? `${isOne ? 'It was' : 'They were'} typed for the same account at the same address, under another camera or another site.`
         : `${isOne ? 'It was' : 'They were'} typed for another address. Whoever answers there gets ${isOne ? 'it' : 'them'}, or a proof of ${isOne ? 'it' : 'them'}.`,
       ...(inPath ? ['The path takes the password readable, before the device asks for any.'] : []),
     ],
     rows: asking.map(({ use, state }) => rowOf(use, state.typedFor)),
-    yes: areElsewhere ? 'Use it' : isOne ? `Send it to ${first.use.place.host}` : `Send all ${asking.length}`,
+    yes: areElsewhere
+      ? isOne
+        ? 'Use it'
+        : `Use all ${asking.length}`
+      : isOne
+        ? `Send it to ${first.use.place.host}`
+        : `Send all ${asking.length}`,
     no: isOne ? 'Do not send it' : 'Leave these out',
   });
   if (isYes) for (const { use, state } of asking) allow(use, state, vault);

@@ -26,9 +26,9 @@ export function QuestionDialog() {
               <dt className="text-soft">Password of</dt>
               <dd className="font-strong break-words">{whose}</dd>
               <dt className="text-soft">Typed for</dt>
-              <dd className="font-mono break-all">{typedFor ?? 'not noted: it was kept by an earlier version'}</dd>
+              <dd className="font-mono wrap-anywhere">{typedFor ?? 'not noted: it was kept by an earlier version'}</dd>
               <dt className="text-soft">Asked by</dt>
-              <dd className="font-mono font-strong break-all">{asks}</dd>
+              <dd className="font-mono font-strong wrap-anywhere">{asks}</dd>
             </dl>
           ))}
         </div>
@@ -39,12 +39,11 @@ export function QuestionDialog() {
         </p>
       ))}
       <div className="mt-4 flex flex-wrap justify-end gap-2">
-        <Button autoFocus onClick={() => questions.answer(false)}>
+        {/* who presses Enter without reading sends nothing */}
+        <Button kind="main" autoFocus onClick={() => questions.answer(false)}>
           {no}
         </Button>
-        <Button kind="main" onClick={() => questions.answer(true)}>
-          {yes}
-        </Button>
+        <Button onClick={() => questions.answer(true)}>{yes}</Button>
       </div>
     </DialogFrame>
   );

@@ -28,8 +28,12 @@ export async function probeRound(asked: readonly CameraToProbe[], vault: Vault, 
   cancelRound();
   const mine = { cancelled: false, streams: new Set<string>() };
   running = mine;
+  /** Not known for it, nor kept for its very address under another camera. */
   const lacks = ({ camera, streams }: CameraToProbe): boolean =>
-    streams.some((stream) => lacksSecret(camera, stream, vault));
+    streams.some((stream) => {
+      const use = { site: dispatch(openSite), camera, account: camera.account, place: rtspPlace(camera, stream) };
+      return lacksSecret(camera, stream, vault) && passwordAt(use, vault).kind !== 'elsewhere';
+    });
   const site = dispatch(openSite);
   const siteId = site.id;
   const usesOf = (one: CameraToProbe): readonly (PasswordUse & { readonly one: CameraToProbe })[] =>
