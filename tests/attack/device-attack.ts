@@ -176,6 +176,7 @@ export async function attackScans(server: RunningServer, random: Random): Promis
   const device = await scriptedDevice(() => null);
   const range = random.pick([
     '127.0.0.1',
+    '127.0.1.1-127.0.2.1',
     '8.8.8.8',
     '10.0.0.1-10.200.0.1',
     '0x7f.1',
@@ -183,15 +184,12 @@ export async function attackScans(server: RunningServer, random: Random): Promis
     '::1',
     '192.168.0.0/16',
     ' ',
-    '10.77.4.1-99',
   ]);
-  const within = random.pick(['10.77.4.0/24', '10.77.4.0/33', 'x', '0.0.0.0/0', '192.168.1.0/24']);
+  const within = random.pick(['127.0.1.0/24', '127.0.1.0/33', '127.0.1.0', 'x', '127.0.1.0/24 127.0.0.0/8']);
   const body = { range, within, ports: [device.port, 9100], rate: 100, timeoutMs: 200, discover: false };
   const answer = await post(server, 'scan', body);
-  const isCalled = answer.includes('"kind":"began"');
-  const isWithin = (range === '10.77.4.1-99' && within === '10.77.4.0/24') || within === '0.0.0.0/0';
-  if (isCalled && !isWithin) throw new Found(`a scan of ${range} within ${within}: ${answer.slice(0, 300)}`);
-  if (device.requests.length > 0) throw new Found('a scan greeted this computer');
+  if (answer.includes('"kind":"began"') || device.requests.length > 0)
+    throw new Found(`a scan of ${range} within ${within}: ${answer.slice(0, 300)}`);
   await device.close();
   await stands(server, 'scans');
 }

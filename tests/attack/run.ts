@@ -1,6 +1,8 @@
 import { parseArgs } from 'node:util';
 import { startServer } from '../support/running-server.ts';
 import { attackByForeignPage, attackWindows, launch } from './browser-attack.ts';
+import { attackBodies, attackByDevices, attackScans } from './device-attack.ts';
+import { attackByOpenedFiles } from './file-attack.ts';
 import { createRandom } from './random.ts';
 import { attackByCameras, attackRequests, rssMb } from './server-attack.ts';
 
@@ -31,6 +33,10 @@ for (let round = 0; round < rounds && Date.now() < endsAt; round++) {
     cameras: () => attackByCameras(server, random),
     'foreign page': () => attackByForeignPage(browser, server, random),
     windows: () => attackWindows(browser, demo, random),
+    devices: () => attackByDevices(server, random),
+    scans: () => attackScans(server, random),
+    bodies: () => attackBodies(server, random),
+    'opened files': () => attackByOpenedFiles(browser, server, random),
   };
   for (const [name, attack] of Object.entries(attacks)) {
     try {

@@ -123,10 +123,11 @@ function hostileCamera(random: Random): Behaviour {
 export async function attackByCameras(server: RunningServer, random: Random): Promise<void> {
   const cameras = await Promise.all(Array.from({ length: 12 }, () => startFaultyCamera(hostileCamera(random))));
   const secret = 'Heron&Otter/9';
+  const own = `op-${random.below(1e9)}`; // refused logins of an account are remembered for ten minutes
   const probe = async (url: string): Promise<void> => {
     const request = {
-      url: random.once(3) ? `${url}?user=op&pwd=${encodeURIComponent(secret)}` : url,
-      user: random.once(3) ? null : 'op',
+      url: random.once(3) ? `${url}?user=${own}&pwd=${encodeURIComponent(secret)}` : url,
+      user: random.once(3) ? null : own,
       secret: random.once(3) ? null : secret,
       seconds: 0.5,
       timeoutMs: 300,
@@ -147,7 +148,7 @@ export async function attackByCameras(server: RunningServer, random: Random): Pr
   const view = (url: string): Promise<void> =>
     new Promise((resolve) => {
       const socket = new WebSocket(`ws://127.0.0.1:${server.port}/api/live`, [LIVE_PROTOCOL]);
-      socket.on('open', () => socket.send(JSON.stringify({ url, user: 'op', secret })));
+      socket.on('open', () => socket.send(JSON.stringify({ url, user: own, secret })));
       socket.on('error', () => resolve());
       socket.on('close', () => resolve());
       setTimeout(() => (random.once(2) ? socket.terminate() : socket.close()), 200 + random.below(1500));

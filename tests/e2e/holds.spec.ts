@@ -283,7 +283,7 @@ test('two tabs with open secrets: typed in the same moment none is lost; forgott
     await third.getByRole('link', { name: 'Round' }).first().click();
     await third.getByRole('link', { name: camera, exact: true }).click();
     await third.getByRole('button', { name: 'Copy', exact: true }).click();
-    await third.getByRole('menuitem', { name: 'With account and secret' }).click();
+    await third.getByRole('menuitem', { name: 'With account and password' }).click();
     expect(await third.evaluate(() => navigator.clipboard.readText())).toContain(`:${secret}@`);
   }
   await second.getByRole('button', { name: 'Secrets: open' }).click();

@@ -201,8 +201,12 @@ test.describe('from an empty site, with the server as it is started for real', (
     // The port that is usual is not that of this one: it says so, and it is put right there.
     await press(page, 'Read it by ONVIF');
     await expect(region(page, 'Passport').getByText('No ONVIF on this port.')).toBeVisible();
-    await page.getByLabel('Port of ONVIF').fill(String(onvifPort));
-    await page.getByLabel('Port of ONVIF').press('Enter');
+    await page.getByLabel('ONVIF port').fill(String(onvifPort));
+    await page.getByLabel('ONVIF port').press('Enter');
+    // another port than the usual one: it was not typed for that, and is asked
+    await press(page, /^Read it/);
+    await expect(page.getByRole('dialog')).toContainText(`127.0.0.1, port ${onvifPort}`);
+    await press(page, 'Send it to 127.0.0.1');
     await readDevice(page);
     await expect(region(page, 'Passport')).toContainText('Quillbrook Mini');
     await region(page, 'What it offers').getByRole('button', { name: 'Take profile sub' }).click();

@@ -34,7 +34,7 @@ const CASES: readonly Case[] = [
     rules: ['tls.expired', ...SHOWN_BY_ITSELF],
   },
   { why: 'encrypted, spoken to plainly', odd: { line: 'self-signed' }, cause: 'closed' },
-  { why: 'plain, spoken to with TLS', odd: {}, scheme: 'rtsps', cause: 'tls-failed' },
+  { why: 'plain, spoken to with TLS', odd: {}, scheme: 'rtsps', cause: 'not-tls' },
   { why: 'inside HTTP', odd: { line: 'tunnel' }, scheme: 'http', report: { transport: 'tcp' } },
   { why: 'inside HTTP, spoken to plainly', odd: { line: 'tunnel' }, cause: 'not-rtsp' },
   { why: 'plain, asked for RTSP inside HTTP', odd: {}, scheme: 'http', cause: 'not-rtsp' },

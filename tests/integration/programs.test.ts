@@ -249,11 +249,15 @@ test('what a camera or a site file says steers no terminal: it is made visible',
 
   const file = join(mkdtempSync(join(tmpdir(), 'cleartap-')), 'steering.cleartap.json');
   const site = mill();
-  writeFileSync(file, writeSiteFile({ ...site, cameras: site.cameras.map((one) => ({ ...one, name: STEERING })) }));
+  const named = (name: string): string =>
+    writeSiteFile({ ...site, cameras: site.cameras.map((one) => ({ ...one, name })) });
+  writeFileSync(file, named('Weir\u202e'));
   const [told, asJson] = [await cleartap(['check', file]), await cleartap(['check', file, '--json'])];
   expect(told.out.replaceAll('\n', '')).not.toMatch(UNSEEN);
   expect(asJson.out.trim()).not.toMatch(UNSEEN);
-  expect(JSON.parse(asJson.out).lanes[0].camera).toBe(STEERING);
+  expect(JSON.parse(asJson.out).lanes[0].camera).toBe('Weir\u202e');
+  writeFileSync(file, named(STEERING));
+  expect((await cleartap(['check', file])).err.replaceAll('\n', '')).toMatch(/no control signs/);
   writeFileSync(file, `{"format": ${STEERING}`);
   expect((await cleartap(['check', file])).err.replaceAll('\n', '')).not.toMatch(UNSEEN);
 });
@@ -373,7 +377,9 @@ test('cleartap probe --site probes the cameras of a file, leaves out whose secre
     ],
   };
   writeFileSync(file, writeSiteFile(site));
-  writeFileSync(secrets, JSON.stringify({ 'secret-a': ACCOUNT.password, b: ACCOUNT.password }));
+  // by name, and by name and host; a reference of the file opens nothing
+  const ofThem = { [`a@${hostname}`]: ACCOUNT.password, b: ACCOUNT.password, 'secret-c': ACCOUNT.password };
+  writeFileSync(secrets, JSON.stringify(ofThem));
   const { code, out } = await cleartap(['probe', '--site', file, '--secrets', secrets, ...quick]);
   const told = JSON.parse(out);
   const fared = told.probed.map((probe: { camera: string; verdict: string; cause: string | null }) => [

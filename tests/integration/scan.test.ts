@@ -204,13 +204,22 @@ test.each([
   expect(code).toBe(2);
 });
 
+const CALM = {
+  range: '127.0.0.1',
+  within: '127.0.0.0/8',
+  ports: [1],
+  rate: 100,
+  timeoutMs: 300,
+  discover: false,
+};
+
 test('over the API: lines as they come, a range that is refused in one of them, one sweep at a time', async () => {
   const server = await startServer('--discover-at', '127.0.0.1:9');
   const ask = (body: object) =>
     fetch(`http://127.0.0.1:${server.port}/api/scan`, {
       method: 'POST',
       headers: { 'x-clear-tap': '1', 'content-type': 'application/json' },
-      body: JSON.stringify({ range: '127.0.0.1', ports: [1], rate: 100, timeoutMs: 300, discover: false, ...body }),
+      body: JSON.stringify({ ...CALM, ...body }),
     });
   const lines = async (response: Response) =>
     (await response.text())
@@ -221,6 +230,8 @@ test('over the API: lines as they come, a range that is refused in one of them, 
     expect.arrayContaining(['began', 'seen', 'ended']),
   );
   expect(await lines(await ask({ range: '10.0.0.0/8' }))).toEqual([expect.objectContaining({ kind: 'refused' })]);
+  // a range outside of the network that may be looked through is refused, however near it lies
+  expect(await lines(await ask({ within: '127.0.1.0/24' }))).toEqual([expect.objectContaining({ kind: 'refused' })]);
   expect((await ask({ rate: 1e9 })).status).toBe(400);
   const long = ask({ range: '127.0.0.0/24', rate: 20 });
   const [first, second] = [await long, await ask({})];

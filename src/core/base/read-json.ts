@@ -38,6 +38,6 @@ export function readJson(text: string): Result<unknown, Fault<JsonFaultCode>> {
   try {
     return ok(JSON.parse(text));
   } catch {
-    return err(fault('json.malformed', 'Expected JSON.'));
+    return err(fault('json.malformed', 'It is not whole JSON.'));
   }
 }

@@ -7,15 +7,18 @@ import type { Result } from '../../core/base/result.ts';
 import { readSize } from '../../core/imports/written-figures.ts';
 import { addressRemarks } from '../../core/net/address-remarks.ts';
 
-/** Text of a form as long as the document takes it. */
-export const textField = (max: number) => string().trim().max(max, `At most ${max} characters.`).defined();
+/** Text of a form over several lines, as long as the document takes it. */
+export const notesField = (max: number) => string().trim().max(max, `At most ${max} characters.`).defined();
 
 /** Text that ends up in a line of a protocol, as it is typed: blanks at its ends count. */
 export const lineField = (max: number) =>
   string()
     .max(max, `At most ${max} characters.`)
-    .test('no-control', 'A line end or another control sign is in it.', (text) => !hasControl(text ?? ''))
+    .test('no-control', 'A tab, a line end or another control sign is in it.', (text) => !hasControl(text ?? ''))
     .defined();
+
+/** Text on one line, which may stay out. */
+export const textField = (max: number) => lineField(max).trim();
 
 /** Signs one after the other, such as `"&<>`: blanks between them mean nothing. */
 export const signsField = () =>
@@ -38,8 +41,7 @@ export const hostField = () =>
 const NO_ADDRESS = { port: '554', path: '', user: '', secret: '' };
 
 /** A name, which everything has. */
-export const nameField = (missing = 'A name is needed.') =>
-  string().trim().required(missing).max(TEXT_LIMITS.name, `At most ${TEXT_LIMITS.name} characters.`);
+export const nameField = (missing = 'A name is needed.') => textField(TEXT_LIMITS.name).required(missing);
 
 /** Several short texts on one line, with commas between: how many there may be, and how long each. */
 export const wordsField = (what: string, { most, max }: { readonly most: number; readonly max: number }) =>

@@ -34,6 +34,7 @@ import { neededNumber, optionalNumber } from '../../ui/form-numbers.ts';
 import {
   lineField,
   nameField,
+  notesField,
   readOr,
   signsField,
   sizeField,
@@ -143,7 +144,7 @@ export const modelFormSchema = object({
   lost: wordsField('losses', LOST_LIMITS),
   price: optionalNumber('Price', MODEL_RANGES.price),
   seats: neededNumber('Seats', MODEL_RANGES.seats),
-  notes: textField(MODEL_NOTES_CHARS),
+  notes: notesField(MODEL_NOTES_CHARS),
 });
 export type ModelFields = InferType<typeof modelFormSchema>;
 type LensFields = ModelFields['lenses'][number];
