@@ -131,6 +131,21 @@ test('the third login is one that a person allowed, and the camera’s report sa
   await camera.close();
 });
 
+test('a login that was not sent is a step that did not succeed, though the camera asked before any', async () => {
+  const camera = await startFaultyCamera({
+    script: () => ({ status: 401, headers: { 'WWW-Authenticate': 'Digest realm="gate", nonce="n1"' } }),
+  });
+  const world = freshWorld();
+  const press = () => runProbe({ ...RUN, url: urlOf(camera.url), credentials: WRONG }, world, signal);
+  await press();
+  await press();
+  const held = await press();
+  expect(held.cause).toBe('login-held');
+  expect(held.steps.at(-1)).toMatchObject({ name: 'authenticate', ok: false, note: 'the login was not sent' });
+  expect(camera.heard().match(/^Authorization:/gm)).toHaveLength(2);
+  await camera.close();
+});
+
 test('the password goes readable to no device that offered better, until a person says so for it', async () => {
   const camera = await startTestCamera({ odd: { digest: 'broken' } });
   const run = { ...RUN, url: urlOf(camera.url), credentials: ACCOUNT, onvifPort: null };

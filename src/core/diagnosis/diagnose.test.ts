@@ -157,6 +157,14 @@ test.each([
   expect(diagnosis.reason).toBe(reason);
 });
 
+test('what was not sent was not tried: a login that was spent elsewhere meanwhile proves nothing', () => {
+  const credentials = { user: 'Viewer', password: 'Gate7' };
+  const { diagnosis } = runAll(ofProbe(failed('auth-failed'), { credentials }), (trial) =>
+    trial.kind === 'probe' ? { kind: 'probe', report: failed('login-held') } : NOBODY,
+  );
+  expect(diagnosis).toMatchObject({ reason: 'secret-wrong', experiments: [{ did: 'more logins' }] });
+});
+
 test('an account that only ONVIF knows is told as that', () => {
   const given = failed('auth-failed');
   const of = ofProbe(

@@ -276,6 +276,11 @@ function* whyRefused(of: FailedProbe, notes: Notebook): Trials<Diagnosis> {
   for (const { did, reason, more } of variants) {
     if (refused >= MOST_REFUSED_LOGINS) break;
     const tried = yield* again(of, more);
+    if (tried.cause === 'login-held') {
+      // somebody else spent the rest of it meanwhile: this was not tried, and says nothing
+      refused = MOST_REFUSED_LOGINS;
+      break;
+    }
     refused += Math.max(tried.auth.refusals, tried.cause === 'auth-failed' ? 1 : 0);
     if (isAdmitted(tried)) {
       notes.note(did, 'it let the account in');

@@ -18,8 +18,9 @@ export function outcomeOfStep(
   context: StepContext,
 ): { readonly ok: boolean; readonly note: string | null } {
   const isFirstAsk = signal === 'unauthorized' && !request.authorised;
-  const ok = signal === 'success' || (isFirstAsk && context.hasAccount) || request.step === 'options';
-  if (isFirstAsk) return { ok, note: 'asks for a login' };
+  const isLoginHeld = isFirstAsk && request.step === 'authenticate';
+  const ok = signal === 'success' || (isFirstAsk && !isLoginHeld && context.hasAccount) || request.step === 'options';
+  if (isFirstAsk) return { ok, note: isLoginHeld ? 'the login was not sent' : 'asks for a login' };
   if (signal !== 'success') return { ok, note: meaningOf(response.status).means };
   switch (request.step) {
     case 'authenticate':
