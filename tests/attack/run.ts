@@ -1,5 +1,5 @@
 import { parseArgs } from 'node:util';
-import { startServer } from '../support/running-server.ts';
+import { type RunningServer, startServer } from '../support/running-server.ts';
 import { attackByForeignPage, attackWindows, launch } from './browser-attack.ts';
 import { attackBodies, attackByDevices, attackScans } from './device-attack.ts';
 import { attackByOpenedFiles } from './file-attack.ts';
@@ -21,6 +21,9 @@ if (![minutes, rounds, firstSeed].every((number) => Number.isFinite(number) && n
   throw new RangeError('--minutes, --rounds and --seed take numbers');
 
 const [server, demo, browser] = await Promise.all([startServer(), startServer('--demo'), launch()]);
+/** What is not there any more is found once, not in every round. */
+const isGone = ({ process: { exitCode, signalCode } }: RunningServer): boolean =>
+  exitCode !== null || signalCode !== null;
 const endsAt = Date.now() + minutes * 60_000;
 const counts = new Map<string, number>();
 let found = 0;
@@ -45,7 +48,7 @@ for (let round = 0; round < rounds && Date.now() < endsAt; round++) {
     } catch (error) {
       found += 1;
       console.error(`\nFOUND by ${name}, seed ${seed}:\n${error instanceof Error ? error.message : String(error)}`);
-      if (server.process.exitCode !== null || demo.process.exitCode !== null) process.exit(1);
+      if (isGone(server) || isGone(demo) || !browser.isConnected()) process.exit(1);
     }
   }
   if (round % 10 === 0)

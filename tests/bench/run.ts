@@ -9,6 +9,7 @@ import { type Figure, median, printTable, timed } from './measure.ts';
 import { onvifFigures } from './onvif.ts';
 import { receiveFigures } from './receive-cost.ts';
 import { editFigures } from './site-edit.ts';
+import { stopFigure } from './stop-beside.ts';
 import { sweepFigure } from './sweep.ts';
 
 const BENCH = import.meta.dirname;
@@ -108,6 +109,7 @@ try {
       limit: 1,
     },
     await sweepFigure(fleet),
+    await stopFigure(fleet),
     ...(await onvifFigures(BENCH)),
     ...(await editFigures(BENCH)),
     ...(await dragFigures(ROOT)),

@@ -248,6 +248,8 @@ export const QUESTIONS: Readonly<Record<string, Question>> = {
   'onvif.old': { asks: 'Does it know the question that newer clients ask first?' },
   'onvif.inner-services': { asks: 'Does it give the address that it answers at as its own?' },
   'onvif.inner-streams': { asks: 'Are its streams where it answers?' },
+  'onvif.other-door': { asks: 'Are its services where its password was typed for?' },
+  'onvif.tells-login': { asks: 'Are the addresses that it gives free of passwords?' },
   'onvif.encrypted-services': { asks: 'Are its services spoken to in the plain?' },
   'onvif.no-profiles': { asks: 'Does it offer a profile at all?' },
   'onvif.hidden-profiles': { asks: 'Do older clients see all its profiles?' },

@@ -52,6 +52,8 @@ test.each([
   ofReading('onvif.encrypted-services', 'watch', {
     services: READING.services.map((service) => ({ ...service, isTls: true })),
   }),
+  ofReading('onvif.other-door', 'watch', { heldDoors: [{ port: 8080, isTls: false }] }),
+  ofReading('onvif.tells-login', 'watch', { tellsLogin: true }),
   ofReading('onvif.no-profiles', 'fix', { profiles: [] }),
   ofReading('onvif.hidden-profiles', 'watch', {
     profiles: READING.profiles.map((one) => ({ ...one, via: 'media2' as const })),
