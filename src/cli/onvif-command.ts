@@ -11,6 +11,7 @@ import { cancelOnSignal } from './cancel-on-signal.ts';
 import { linesOf, print, printJson } from './print.ts';
 import { createWorld, readPositive } from './read-options.ts';
 import { readSecret } from './read-secret.ts';
+import { tellRefusedLogins } from './tell-refused-logins.ts';
 import { UsageError } from './usage-error.ts';
 
 const CLOCK_OK_S = ASSUMPTIONS.find(({ id }) => id === 'stream.clock')?.value ?? 5;
@@ -51,6 +52,7 @@ export async function onvifCommand(args: readonly string[]): Promise<number> {
   const findings = findingsOfReading(reading, CLOCK_OK_S);
   if (values.json) printJson(told(reading, findings));
   else print(describe(reading, findings));
+  tellRefusedLogins(world);
   return reading.cause === null ? 0 : 1;
 }
 

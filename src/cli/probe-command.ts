@@ -12,6 +12,7 @@ import { linesOf, print, printJson } from './print.ts';
 import type { SiteProbeOptions } from './probe-site.ts';
 import { createWorld, readPositive, readTransport } from './read-options.ts';
 import { readSecret } from './read-secret.ts';
+import { tellRefusedLogins } from './tell-refused-logins.ts';
 import { UsageError } from './usage-error.ts';
 
 export const PROBE_USAGE = `cleartap probe rtsp://host:port/path [--user NAME] [--pass-env VAR | --pass-stdin]
@@ -69,6 +70,7 @@ export async function probeCommand(args: readonly string[]): Promise<number> {
     : reportOfBadTarget(read.error);
   if (values.json) printJson(report);
   else print(describe(report));
+  tellRefusedLogins(world);
   return report.verdict === 'fail' ? 1 : 0;
 }
 
@@ -101,6 +103,7 @@ async function wholeSite(
     const failed = found.probed.filter(({ verdict }) => verdict === 'fail').length;
     print(`${found.probed.length} probed, ${failed} failed, ${found.leftOut.length} left out\n`);
   }
+  tellRefusedLogins(world);
   return found.probed.some(({ verdict }) => verdict === 'fail') ? 1 : 0;
 }
 

@@ -9,6 +9,7 @@ import { cancelOnSignal } from './cancel-on-signal.ts';
 import { linesOf, print, printJson } from './print.ts';
 import { createWorld, readPositive, readTransport } from './read-options.ts';
 import { readSecret } from './read-secret.ts';
+import { tellRefusedLogins } from './tell-refused-logins.ts';
 import { UsageError } from './usage-error.ts';
 
 /** Counts how many sessions play at once, and closes all of them. Exit code 0 when it was counted, 1 when not, 2 wrong usage. */
@@ -38,10 +39,12 @@ export async function sessionsCommand(args: readonly string[]): Promise<number> 
   const read = readTarget(target, values.user ?? null, secret, values.tunnel);
   if (!read.ok) throw new UsageError(read.error.note);
   const run = { ...read.value, transport, timeoutMs, most };
-  const report = await runSessions(run, createWorld(values['allow-public']), cancelOnSignal());
+  const world = createWorld(values['allow-public']);
+  const report = await runSessions(run, world, cancelOnSignal());
   const findings = findingsOfSessions(report);
   if (values.json) printJson({ ...report, findings });
   else print(describe(report, findings));
+  tellRefusedLogins(world);
   return report.opened > 0 ? 0 : 1;
 }
 

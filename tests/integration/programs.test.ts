@@ -110,6 +110,9 @@ test.each([
   const outcome = await cleartap(args());
   expect(outcome.code).toBe(code);
   expect(JSON.parse(outcome.out)).toMatchObject({ verdict: 'fail', cause });
+  // what it spent of an account is told beside the report
+  const spent = /^Refused logins of “viewer” at 127\.0\.0\.1 in this run: [12]\. Many devices lock/;
+  expect(outcome.err).toMatch(cause === 'auth-failed' ? spent : /^$/);
 });
 
 test.each([

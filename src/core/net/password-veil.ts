@@ -56,12 +56,16 @@ const OWN_NAMES: ReadonlySet<string> = new Set([
   'analytics',
 ]);
 
+/** Base64 without its padding, of which there are two signs at most. */
+const unpadded = (code: string): string =>
+  code.slice(0, code.length - (code.endsWith('==') ? 2 : code.endsWith('=') ? 1 : 0));
+
 /** Base64 of a text that stands anywhere in a longer one: the characters that do not hang on what is before and behind. */
 function base64Inside(bytes: Uint8Array): readonly string[] {
   return [0, 1, 2].flatMap((before) => {
     const padded = new Uint8Array(before + bytes.length);
     padded.set(bytes, before);
-    const code = base64Of(padded).replace(/=+$/, '');
+    const code = unpadded(base64Of(padded));
     const from = Math.ceil((before * 8) / 6);
     const to = Math.floor(((before + bytes.length) * 8) / 6);
     return to - from >= SHORTEST_CODED ? [code.slice(from, to)] : [];
@@ -149,8 +153,8 @@ export function createVeil(credentials: Credentials | null): (text: string) => s
   const coded = isMasked
     ? [
         ...(bytes.length >= SHORTEST_CODED ? base64Inside(bytes) : []),
-        base64Of(bytes).replace(/=+$/, ''),
-        base64Of(bytesOf(`${user}:${password}`)).replace(/=+$/, ''),
+        unpadded(base64Of(bytes)),
+        unpadded(base64Of(bytesOf(`${user}:${password}`))),
         hexOf(bytes),
         hexOf(bytes).toUpperCase(),
       ].filter((code) => code.length >= SHORTEST_CODED)
