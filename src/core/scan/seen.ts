@@ -1,6 +1,5 @@
 import { hasOwn } from '../base/has-own.ts';
 import { isRecord } from '../base/is-record.ts';
-import { readJson } from '../base/read-json.ts';
 
 /** What a door turned out to be, as far as honest bytes tell. */
 export type DoorKind = 'rtsp' | 'onvif' | 'http' | 'other';
@@ -65,8 +64,12 @@ const isDoor = (value: unknown): value is SeenDoor =>
 
 /** What the journal kept of a host; `null` where somebody else wrote it. */
 export function readSeen(text: string): SeenHost | null {
-  const read = readJson(text);
-  const value = read.ok ? read.value : null;
+  let value: unknown;
+  try {
+    value = JSON.parse(text); // the journal bounds its length, and nothing below walks deeper than two levels
+  } catch {
+    return null;
+  }
   if (!isRecord(value)) return null;
   const one = value;
   const texts = ['host', 'mac', 'name', 'hardware', 'serial'].every(

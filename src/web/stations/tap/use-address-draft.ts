@@ -12,7 +12,7 @@ import { parseStreamUrl, type UrlFaultCode } from '../../../core/net/stream-url-
 import { commandIssued, selectIndex, selectSite } from '../../store/site-slice.ts';
 import { useAppDispatch, useAppSelector } from '../../store/store.ts';
 import { boundTo, placesOf } from '../../things/account/camera-places.ts';
-import { sayPlaces } from '../../vault/password-place.ts';
+import { sayPlaces } from '../../vault/say-places.ts';
 import { useVault } from '../../vault/vault-context.tsx';
 
 export interface Draft {

@@ -3,7 +3,8 @@ import type { Account, Camera } from '../../../core/document/chapters/cameras/ca
 import { knownBy } from '../../../core/document/seen-cameras.ts';
 import type { Site } from '../../../core/document/site.ts';
 import { seenThisVisit } from '../../store/seen-this-visit.ts';
-import { type Bound, isAllowed, type PasswordPlace, sayPlace, sayPlaces } from '../../vault/password-place.ts';
+import { type Bound, isAllowed, type PasswordPlace } from '../../vault/password-place.ts';
+import { sayPlace, sayPlaces } from '../../vault/say-places.ts';
 import type { Vault } from '../../vault/vault.ts';
 import { boundTo } from './camera-places.ts';
 import { questions } from './questions.ts';
