@@ -79,7 +79,7 @@ async function shootFaults(page) {
   };
   await take(/Flax loft/, 'It listens on another port');
   await take(/Goose run/, 'The camera hung up');
-  await take(/Oast stair/, 'Account or secret is wrong');
+  await take(/Oast stair/, 'Account or password refused');
   await page.evaluate(() => scrollTo(0, 0));
   await page.mouse.move(0, 0);
   await settled(page);

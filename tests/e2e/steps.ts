@@ -68,7 +68,7 @@ export async function exportSite(page: Page): Promise<string> {
 
 /** A site file apart from what is made anew where one is opened: what passwords are kept under, and permission to look around. */
 export const apartFromOpening = (text: string): string =>
-  text.replaceAll(/"(secretRef|permit)": *"[^"]*"/g, '"$1": "…"');
+  text.replaceAll(/"(secretRef|permit)": *"[^"]*"/g, '"$1": "anew"');
 
 export async function openFile(page: Page, name: string, text: string): Promise<void> {
   await page.getByLabel('Site file').setInputFiles({ name, mimeType: 'application/json', buffer: Buffer.from(text) });
