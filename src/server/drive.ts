@@ -1,6 +1,6 @@
 import type { Credentials } from '../core/auth/authorization.ts';
 import type { CommonEffect, CommonInput, Machine } from '../core/machine/machine.ts';
-import { createDeepVeil } from '../core/net/password-veil.ts';
+import { createDeepVeil } from '../core/machine/password-veil.ts';
 import { logFault, underGuard } from './last-guard.ts';
 import type { Logins } from './logins.ts';
 import type { Clock, Dialer, Entropy, Finder } from './ports.ts';

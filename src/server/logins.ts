@@ -36,7 +36,7 @@ export class Logins {
 
   noteAddress(host: string, address: string): void {
     if (host === address) return;
-    this.#addresses.set(host, address);
+    this.#addresses.set(host.toLowerCase(), address);
     const [oldest] = this.#addresses.keys();
     if (this.#addresses.size > 1000 && oldest !== undefined) this.#addresses.delete(oldest);
   }
@@ -46,9 +46,16 @@ export class Logins {
     if (!credentials) return { ...NO_GATE, noteBetter: () => this.#ledger.noteBetter(this.#addressOf(host)) };
     const mark = this.#markOf(credentials.password);
     const key = (): LoginKey => ({ host: this.#addressOf(host), user: credentials.user, mark });
-    if (leave.oneMore) this.#ledger.allowOneMore(key());
+    // it goes with the press that it was said for: what is not used is given to nobody later
+    let isOneMore = leave.oneMore === true;
     return {
-      begin: () => this.#ledger.begin(key()),
+      begin: () => {
+        const held = this.#ledger.begin(key());
+        if (!held || held.why === 'under-way' || !isOneMore) return held;
+        isOneMore = false;
+        this.#ledger.beginAllowed(key());
+        return null;
+      },
       end: (how, what) => this.#ledger.end(key(), how, what),
       noteBetter: () => this.#ledger.noteBetter(this.#addressOf(host)),
       byBasic: leave.byBasic === true,

@@ -131,6 +131,23 @@ test('the third login is one that a person allowed, and the camera’s report sa
   await camera.close();
 });
 
+test('one more goes with the press that it was said for: unused, nobody has it later', () => {
+  const { logins } = freshWorld();
+  const gate = (oneMore: boolean) => logins.gateFor('Gate.local', WRONG, { oneMore });
+  for (let times = 0; times < 2; times++) {
+    expect(gate(false).begin()).toBeNull();
+    gate(false).end('refused', 'DESCRIBE');
+  }
+  const allowed = gate(true);
+  expect(gate(false).begin()).toMatchObject({ why: 'refused' });
+  expect(allowed.begin()).toBeNull();
+  expect(allowed.begin()).toMatchObject({ why: 'refused' });
+  // by whatever name, and however that is written
+  logins.noteAddress('Gate.local', '127.0.0.9');
+  logins.gateFor('127.0.0.9', WRONG).end('refused', 'DESCRIBE');
+  expect(logins.refused('gate.LOCAL', WRONG)).toBe(logins.refused('127.0.0.9', WRONG));
+});
+
 test('a login that was not sent is a step that did not succeed, though the camera asked before any', async () => {
   const camera = await startFaultyCamera({
     script: () => ({ status: 401, headers: { 'WWW-Authenticate': 'Digest realm="gate", nonce="n1"' } }),

@@ -59,8 +59,6 @@ interface Account {
   isGood: boolean;
   /** When each proof that is under way began. */
   underWay: number[];
-  /** Logins that a person allowed beyond the limit. */
-  allowed: number;
 }
 
 /**
@@ -78,12 +76,12 @@ export class LoginLedger {
   begin(key: LoginKey): HeldLogin | null {
     const account = this.#of(key);
     const held = this.#held(account);
-    if (held) {
-      if (held.why === 'under-way' || account.allowed === 0) return held;
-      account.allowed -= 1;
-    }
-    account.underWay.push(this.nowMs());
-    return null;
+    if (!held) account.underWay.push(this.nowMs());
+    return held;
+  }
+  /** One beyond the limit, which a person allowed knowing how many were refused. */
+  beginAllowed(key: LoginKey): void {
+    this.#of(key).underWay.push(this.nowMs());
   }
 
   /** What came of a proof that was begun. @param what was asked for */
@@ -131,11 +129,6 @@ export class LoginLedger {
     return account ? this.#fresh(account).refusals.length : 0;
   }
 
-  /** A person allows one more, knowing how many were refused. Allowed twice is allowed once. */
-  allowOneMore(key: LoginKey): void {
-    this.#of(key).allowed = 1;
-  }
-
   noteBetter(host: string): void {
     this.#better.delete(host);
     this.#better.set(host, this.nowMs());
@@ -176,9 +169,7 @@ export class LoginLedger {
   #of(key: LoginKey): Account {
     const name = nameOf(key);
     const known = this.#accounts.get(name);
-    const account = known
-      ? this.#fresh(known)
-      : { key, refusals: [], lockedAtMs: null, isGood: false, underWay: [], allowed: 0 };
+    const account = known ? this.#fresh(known) : { key, refusals: [], lockedAtMs: null, isGood: false, underWay: [] };
     this.#accounts.delete(name);
     this.#accounts.set(name, account); // the one that was used last stands last
     this.#forgetOldest(this.#accounts);

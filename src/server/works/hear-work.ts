@@ -1,9 +1,8 @@
 import { type HearLine, hearRequestSchema } from '../../contract/onvif-api.ts';
 import { type HearEvent, HearMachine } from '../../core/talk/hear-machine.ts';
-import { ONVIF_TIMEOUT_MS } from '../../core/talk/onvif-machine.ts';
 import { drive } from '../drive.ts';
 import { toHttp } from '../http-way.ts';
-import { talkOptions, targetOf } from './run-onvif.ts';
+import { talkOfPage, targetOf } from './run-onvif.ts';
 import { workOf } from './work.ts';
 
 const MOST = { most: 16, many: 'listeners' };
@@ -12,13 +11,7 @@ const MOST = { most: 16, many: 'listeners' };
 export const HEAR = workOf(hearRequestSchema, MOST, async ({ seconds, ...request }, world, signal, out) => {
   const say = (line: HearLine): void => out.say(line);
   const target = targetOf(request);
-  await world.logins.turn(target.host, target.credentials, signal);
-  const machine = new HearMachine({
-    ...talkOptions(target, world),
-    seconds,
-    timeoutMs: ONVIF_TIMEOUT_MS,
-    startedAtUnixMs: world.clock.unixMs(),
-  });
+  const machine = new HearMachine({ ...(await talkOfPage(target, world, signal)), seconds });
   await drive({
     machine,
     way: toHttp,

@@ -4,8 +4,15 @@ import type { ProofGate } from '../../core/auth/proof-gate.ts';
 import { bytesFromHex } from '../../core/base/bytes.ts';
 import type { OnvifReading } from '../../core/onvif/reading.ts';
 import type { OtherDoor } from '../../core/onvif/service-place.ts';
-import { DEVICE_PATH, type OnvifEvent, OnvifMachine, type OnvifOptions } from '../../core/talk/onvif-machine.ts';
+import {
+  DEVICE_PATH,
+  ONVIF_TIMEOUT_MS,
+  type OnvifEvent,
+  OnvifMachine,
+  type OnvifOptions,
+} from '../../core/talk/onvif-machine.ts';
 import type { SessionOptions } from '../../core/talk/onvif-session.ts';
+import type { SteerOptions } from '../../core/talk/steer-machine.ts';
 import { drive, USER_AGENT, type World } from '../drive.ts';
 import { toHttp } from '../http-way.ts';
 import type { LoginLeave } from '../logins.ts';
@@ -57,6 +64,12 @@ export function talkOptions(
     },
     cnonce: () => entropy.hex(8),
   };
+}
+
+/** The same for a talk of a page that goes on: it begins once nobody else’s login with this account is unsettled. */
+export async function talkOfPage(target: OnvifTarget, world: World, signal: AbortSignal): Promise<SteerOptions> {
+  await world.logins.turn(target.host, target.credentials, signal);
+  return { ...talkOptions(target, world), timeoutMs: ONVIF_TIMEOUT_MS, startedAtUnixMs: world.clock.unixMs() };
 }
 
 export const accountOf = (user: string | null, secret: string | null): Credentials | null =>

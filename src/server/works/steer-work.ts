@@ -1,10 +1,9 @@
 import { onvifRequestSchema, readOrder, type SteerMessage } from '../../contract/onvif-api.ts';
-import { ONVIF_TIMEOUT_MS } from '../../core/talk/onvif-machine.ts';
 import { STEER_FAREWELL_MS, SteerMachine } from '../../core/talk/steer-machine.ts';
 import type { SteerEvent } from '../../core/talk/steer-types.ts';
 import { drive } from '../drive.ts';
 import { toHttp } from '../http-way.ts';
-import { talkOptions, targetOf } from './run-onvif.ts';
+import { talkOfPage, targetOf } from './run-onvif.ts';
 import { workOf } from './work.ts';
 
 const MOST = { most: 16, many: 'heads' };
@@ -13,12 +12,7 @@ const MOST = { most: 16, many: 'heads' };
 export const STEER = workOf(onvifRequestSchema, MOST, async (request, world, signal, out, heard) => {
   const say = (message: SteerMessage): void => out.say(message);
   const target = targetOf(request);
-  await world.logins.turn(target.host, target.credentials, signal);
-  const machine = new SteerMachine({
-    ...talkOptions(target, world),
-    timeoutMs: ONVIF_TIMEOUT_MS,
-    startedAtUnixMs: world.clock.unixMs(),
-  });
+  const machine = new SteerMachine(await talkOfPage(target, world, signal));
   await drive({
     machine,
     way: toHttp,

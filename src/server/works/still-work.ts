@@ -2,7 +2,7 @@ import { type StillLine, type StillRequest, stillRequestSchema } from '../../con
 import { proofEndOf, sayHeld } from '../../core/auth/proof-gate.ts';
 import { base64Of } from '../../core/base/bytes.ts';
 import { type HttpAnswer, type HttpHeader, headersOf } from '../../core/http/http-message.ts';
-import { createDeepVeil } from '../../core/net/password-veil.ts';
+import { createDeepVeil } from '../../core/machine/password-veil.ts';
 import { asksForSecret, fillPath } from '../../core/net/path-places.ts';
 import { Login } from '../../core/rtsp/login.ts';
 import { createHttpPort } from '../adapters/http-port.ts';

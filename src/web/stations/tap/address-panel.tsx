@@ -26,9 +26,6 @@ const SECRET_WORDS: Readonly<Record<SecretState, string>> = {
   unknown: 'The secret is not known here.',
 };
 
-/** Of one that is kept it was said when it was typed. */
-const isWanted = (state: SecretState): boolean => state === 'unknown' || state === 'locked';
-
 const remarkProps = (remark: AddressRemark | undefined) => ({
   error: remark?.stops ? remark.text : null,
   warning: remark && !remark.stops ? remark.text : null,
@@ -179,7 +176,7 @@ export function AddressPanel({
         {pasteProblem ??
           `${draft.port === usualPort ? `${usualPort} is the usual port and is left out. ` : ''}${
             asksForLogin(draft.path) ? 'What stands in { } is filled in on the wire alone. ' : ''
-          }Paste a whole URL into any field to take it apart. ${draft.user === '' ? '' : `${SECRET_WORDS[address.secretState]}${isWanted(address.secretState) ? ` Typed here, it goes to ${address.goesTo}, and elsewhere only when you say so.` : ''}`}`}
+          }Paste a whole URL into any field to take it apart. ${draft.user === '' ? '' : `${SECRET_WORDS[address.secretState]} ${address.passwordGoes}`}`}
       </p>
     </Panel>
   );

@@ -11,7 +11,8 @@ import { pathAndQuery } from '../../../core/net/stream-url.ts';
 import { parseStreamUrl, type UrlFaultCode } from '../../../core/net/stream-url-parser.ts';
 import { commandIssued, selectIndex, selectSite } from '../../store/site-slice.ts';
 import { useAppDispatch, useAppSelector } from '../../store/store.ts';
-import { boundTo, placesOf } from '../../things/account/camera-places.ts';
+import { boundTo, placesOf, rtspPlace } from '../../things/account/camera-places.ts';
+import { passwordAt } from '../../things/account/password-gate.ts';
 import { sayPlaces } from '../../vault/say-places.ts';
 import { useVault } from '../../vault/vault-context.tsx';
 
@@ -149,6 +150,20 @@ export function useAddressDraft(camera: Camera, stream: Stream) {
       : vault.state;
   // As it will be kept: a secret that is being typed into the path is drawn nowhere.
   const login = withLoginOut({ path: draft.path, user: draft.user, secret: secretDraft || known });
+  /** Where the password goes that is typed here, or where the one that is kept may go; nothing where that is as it was typed. */
+  const sayWhereItGoes = (): string => {
+    const there = asTyped(draft);
+    if (secretDraft !== '' || secretState === 'unknown' || secretState === 'locked') {
+      const model = site.models.find(({ id }) => id === camera.modelId);
+      return `Typed here, it goes to ${sayPlaces(placesOf(there, model))}, and elsewhere only when you say so.`;
+    }
+    const state = passwordAt({ site, camera: there, account: camera.account, place: rtspPlace(there, stream) }, vault);
+    if (state.kind === 'held')
+      return `It was typed for ${state.typedFor ? sayPlaces(state.typedFor.places) : 'an address that nobody noted'}: a probe of this one asks first.`;
+    return state.kind === 'ready' && state.movedFrom
+      ? `It was typed for ${sayPlaces(state.movedFrom.places)}. The search of this visit found the same device here, so it goes along.`
+      : '';
+  };
   return {
     draft,
     secretDraft,
@@ -158,13 +173,7 @@ export function useAddressDraft(camera: Camera, stream: Stream) {
     secretState,
     hasSecret,
     isSecretKept: vault.has(secretRef),
-    /** Where the password goes that is typed here, in words. */
-    goesTo: sayPlaces(
-      placesOf(
-        asTyped(draft),
-        site.models.find(({ id }) => id === camera.modelId),
-      ),
-    ),
+    passwordGoes: sayWhereItGoes(),
     shownPath: login.ok ? login.value.path : redactLogins(draft.path),
     type: (name: keyof Draft, text: string): void => {
       setPasteProblem(null);

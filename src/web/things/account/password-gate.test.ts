@@ -122,7 +122,11 @@ test('a camera that a scan of this visit knows again keeps its password, and by 
   const moved = { ...camera, host: '10.77.4.88' };
   expect(passwordAt(at(moved), vault).kind).toBe('held');
   noteSeen(site.id, { ...unknownHost('10.77.4.88'), mac });
-  expect(passwordAt(at(moved), vault).kind).toBe('ready');
+  // and that it goes along is said
+  expect(passwordAt(at(moved), vault)).toMatchObject({
+    kind: 'ready',
+    movedFrom: { places: [{ host: '10.77.4.21' }, {}] },
+  });
   noteSeen(site.id, { ...unknownHost('10.77.4.89'), mac: '00:00:5e:00:53:99' });
   expect(passwordAt(at({ ...camera, host: '10.77.4.89' }), vault).kind).toBe('held');
 });

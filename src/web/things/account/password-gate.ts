@@ -20,7 +20,13 @@ export interface PasswordUse {
 export type PasswordState =
   /** None is asked for, or none is known: what goes there goes without. */
   | { readonly kind: 'none' }
-  | { readonly kind: 'ready'; readonly secret: string; readonly mayGoReadable: boolean }
+  | {
+      readonly kind: 'ready';
+      readonly secret: string;
+      readonly mayGoReadable: boolean;
+      /** Typed for another address, at which the same device was: this visit’s own search proved it. */
+      readonly movedFrom: Bound | null;
+    }
   /** It was typed for another address. */
   | { readonly kind: 'held'; readonly typedFor: Bound | null }
   /** Not known for this camera, and kept for another one at the same address. */
@@ -43,11 +49,11 @@ export function passwordAt(use: PasswordUse, vault: Vault): PasswordState {
   }
   const bound = vault.boundOf(account.secretRef);
   if (bound) {
-    const ready = { kind: 'ready', secret, mayGoReadable: bound.mayGoReadable } as const;
+    const ready = { kind: 'ready', secret, mayGoReadable: bound.mayGoReadable, movedFrom: null } as const;
     if (isAllowed(bound.places, place)) return ready;
     // the same device at another address, told by what stays of it: its ports and lines as before
     const moved = bound.places.some((one) => isAllowed([{ ...one, host: place.host }], place));
-    if (moved && isSameDevice(use)) return ready;
+    if (moved && isSameDevice(use)) return { ...ready, movedFrom: bound };
   }
   return { kind: 'held', typedFor: bound };
 }

@@ -1,8 +1,10 @@
 import type { Credentials } from '../auth/authorization.ts';
 import { base64Of, bytesOf, hexOf } from '../base/bytes.ts';
-import { SECRET_PLACE } from './path-places.ts';
-import { percentEncode } from './percent.ts';
-import { redactText } from './redact-text.ts';
+import { SECRET_PLACE } from '../net/path-places.ts';
+import { percentEncode } from '../net/percent.ts';
+import { redactText } from '../net/redact-text.ts';
+import { SERVICE_NAMES } from '../onvif/namespaces.ts';
+import { PROBE_STEPS } from '../rtsp/exchange-types.ts';
 
 /** Shorter passwords stand in any text by chance: masking them would garble it and tell them. */
 const SHORTEST_MASKED = 4;
@@ -32,31 +34,9 @@ const OWN_WORDS: ReadonlySet<string> = new Set([
   'why',
 ]);
 /** The same, where only these words are ours: a device has names too. */
-const OWN_NAMES: ReadonlySet<string> = new Set([
-  'resolve',
-  'connect',
-  'options',
-  'describe',
-  'authenticate',
-  'setup',
-  'play',
-  'first-packet',
-  'first-keyframe',
-  'sample',
-  'teardown',
-  'device',
-  'media',
-  'media2',
-  'ptz',
-  'events',
-  'imaging',
-  'recording',
-  'search',
-  'replay',
-  'analytics',
-]);
+const OWN_NAMES: ReadonlySet<string> = new Set([...PROBE_STEPS, ...SERVICE_NAMES]);
 
-/** Base64 without its padding, of which there are two signs at most. */
+/** Base64 without its padding, of which there are two characters at most. */
 const unpadded = (code: string): string =>
   code.slice(0, code.length - (code.endsWith('==') ? 2 : code.endsWith('=') ? 1 : 0));
 
