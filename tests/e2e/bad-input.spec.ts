@@ -78,7 +78,7 @@ test('a probe that fails says what happened, what it means, what to do', async (
     {
       field: 'Port',
       text: '8080',
-      asks: 'Send it to 10.77.4.21',
+      asks: 'Send it to port 8080',
       heading: /It listens on another port/,
       because: /10\.77\.4\.21:8080 refused.*Spoke RTSP on port 554: it answered/,
     },

@@ -206,7 +206,7 @@ test.describe('from an empty site, with the server as it is started for real', (
     // another port than the usual one: it was not typed for that, and is asked
     await press(page, /^Read it/);
     await expect(page.getByRole('dialog')).toContainText(`127.0.0.1, port ${onvifPort}`);
-    await press(page, 'Send it to 127.0.0.1');
+    await press(page, `Send it to port ${onvifPort}`);
     await readDevice(page);
     await expect(region(page, 'Passport')).toContainText('Quillbrook Mini');
     await region(page, 'What it offers').getByRole('button', { name: 'Take profile sub' }).click();

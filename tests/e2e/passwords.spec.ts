@@ -67,7 +67,7 @@ test('a camera that is said to be elsewhere asks first, and names both addresses
   await beginWith(page, address(), url(honest.port));
   await page.getByLabel('Port', { exact: true }).fill(String(thief.port));
   await page.getByRole('button', { name: 'Probe', exact: true }).click();
-  const question = page.getByRole('dialog', { name: 'Send this password to 127.0.0.1?' });
+  const question = page.getByRole('dialog', { name: `Send this password to 127.0.0.1, port ${thief.port}?` });
   await expect(question).toContainText('Ferry gate, account “op”');
   await expect(question).toContainText(`127.0.0.1, ports ${honest.port} and 80`);
   await expect(question).toContainText(`127.0.0.1, port ${thief.port}`);
@@ -76,7 +76,7 @@ test('a camera that is said to be elsewhere asks first, and names both addresses
   await expect(page.getByText('Not probed: the password stays with the address')).toBeVisible();
   expectNothingStolen();
   await page.getByRole('button', { name: 'Probe', exact: true }).click();
-  await question.getByRole('button', { name: 'Send it to 127.0.0.1' }).click();
+  await question.getByRole('button', { name: `Send it to port ${thief.port}` }).click();
   await expect.poll(() => thief.heard()).toContain('Authorization');
   await page.getByRole('button', { name: 'Probe', exact: true }).click();
   await expect(question).toHaveCount(0);

@@ -3,7 +3,7 @@ import type { Account, Camera } from '../../../core/document/chapters/cameras/ca
 import { knownBy } from '../../../core/document/seen-cameras.ts';
 import type { Site } from '../../../core/document/site.ts';
 import { seenThisVisit } from '../../store/seen-this-visit.ts';
-import { type Bound, isAllowed, type PasswordPlace } from '../../vault/password-place.ts';
+import { type Bound, isAllowed, type PasswordPlace, sameHost } from '../../vault/password-place.ts';
 import { sayPlace, sayPlaces } from '../../vault/say-places.ts';
 import type { Vault } from '../../vault/vault.ts';
 import { boundTo } from './camera-places.ts';
@@ -91,6 +91,9 @@ export async function mayGo<Use extends PasswordUse>(uses: readonly Use[], vault
   const [first] = asking;
   if (!first) return uses;
   const isOne = asking.length === 1;
+  // at the host that it was typed for the port tells them apart
+  const isSameHost = first.state.typedFor?.places.some(({ host }) => sameHost(host, first.use.place.host)) === true;
+  const there = isSameHost ? `port ${first.use.place.port}` : first.use.place.host;
   const areElsewhere = asking.every(({ state }) => state.kind === 'elsewhere');
   const inPath = asking.some(({ use }) => use.place.inPath);
   const isYes = await questions.ask({
@@ -99,7 +102,7 @@ export async function mayGo<Use extends PasswordUse>(uses: readonly Use[], vault
         ? 'Use the password that is kept for this address?'
         : `Use ${sayMany(asking.length, 'password')} that are kept for these addresses?`
       : isOne
-        ? `Send this password to ${first.use.place.host}?`
+        ? `Send this password to ${isSameHost ? sayPlace(first.use.place) : there}?`
         : `Send ${sayMany(asking.length, 'password')} to other addresses?`,
     lines: [
       areElsewhere
