@@ -48,8 +48,8 @@ export const toHttp = (hub: Hub<HttpInput>): Way<HttpDoing> => {
         safely(() => put({ kind: 'told', exchange, ...told, ...(envelope ? { envelope } : {}), atMs: now() }));
     } catch (error) {
       if (!(error instanceof HttpFailure)) return hub.broken(error);
-      const { httpCause: cause, message: note } = error;
-      if (!isClosed) safely(() => put({ kind: 'untold', exchange, cause, note, atMs: now() }));
+      const { httpCause: cause, message: note, certificate } = error;
+      if (!isClosed) safely(() => put({ kind: 'untold', exchange, cause, note, certificate, atMs: now() }));
     }
   };
   return {

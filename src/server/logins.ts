@@ -48,15 +48,21 @@ export class Logins {
     const key = (): LoginKey => ({ host: this.#addressOf(host), user: credentials.user, mark });
     // it goes with the press that it was said for: what is not used is given to nobody later
     let isOneMore = leave.oneMore === true;
+    let isAllowedOut = false;
     return {
       begin: () => {
         const held = this.#ledger.begin(key());
         if (!held || held.why === 'under-way' || !isOneMore) return held;
         isOneMore = false;
+        isAllowedOut = true;
         this.#ledger.beginAllowed(key());
         return null;
       },
-      end: (how, what) => this.#ledger.end(key(), how, what),
+      end: (how, what) => {
+        this.#ledger.end(key(), how, what);
+        if (isAllowedOut && how === 'accepted') this.#ledger.forgive(key());
+        isAllowedOut = false;
+      },
       noteBetter: () => this.#ledger.noteBetter(this.#addressOf(host)),
       byBasic: leave.byBasic === true,
       mayGoReadable: () => leave.mayGoReadable === true || !this.#ledger.offeredBetter(this.#addressOf(host)),

@@ -87,6 +87,8 @@ export class HttpFailure extends Error {
   constructor(
     readonly httpCause: HttpCause,
     note: string,
+    /** What the peer showed before that, where the line is encrypted. */
+    readonly certificate: CertificateSeen | null = null,
   ) {
     super(note);
   }

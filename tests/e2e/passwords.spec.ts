@@ -1,6 +1,7 @@
 import { echoesOf } from '../support/echoes.ts';
 import { type FaultyCamera, startFaultyCamera } from '../support/faulty-camera.ts';
 import { type RunningServer, startServer } from '../support/running-server.ts';
+import { refused, scriptedDevice } from '../support/scripted-device.ts';
 import { type Answer, healthy } from '../support/scripted-server.ts';
 import { beginWith, openPrepared, prepared, TRAPS } from '../support/thief.ts';
 import { expect, type Page, apart as test } from './browser.ts';
@@ -120,4 +121,35 @@ test('two refused logins in all; then a person is asked, and the lane says how m
   await expect(page.getByRole('row', { name: /Sluice rail/ })).toContainText(
     '2 refused logins of “ferryman” in ten minutes',
   );
+});
+
+test('by ONVIF too a person allows one more, and what is accepted goes on', async ({ page }) => {
+  let isRight = false;
+  const device = await scriptedDevice(({ operation, body }) =>
+    operation === 'GetSystemDateAndTime' || operation === 'GetServices' || (isRight && body.includes('UsernameToken'))
+      ? null
+      : refused(),
+  );
+  await beginWith(page, address(), url(honest.port).replace('//op:', '//reader:'));
+  await page.getByRole('link', { name: /^Its passport/ }).click();
+  await page.getByLabel('ONVIF port').fill(String(device.port));
+  await page.getByLabel('ONVIF port').press('Enter');
+  const read = page.getByRole('button', { name: /^Read it/ });
+  await read.click();
+  await page.getByRole('button', { name: `Send it to port ${device.port}` }).click();
+  // one login a reading; the third is held back
+  const sent = () => device.requests.filter(({ body }) => body.includes('UsernameToken')).length;
+  await expect.poll(sent).toBe(1);
+  await read.click();
+  await expect.poll(sent).toBe(2);
+  await read.click();
+  const once = page.getByRole('button', { name: 'Log in once more' });
+  await expect(once).toBeVisible();
+  expect(sent()).toBe(2);
+  isRight = true; // somebody set it at the device
+  await once.click();
+  await page.getByRole('dialog').getByRole('button', { name: 'Log in once more' }).click();
+  await expect(once).toHaveCount(0);
+  await expect(page.getByText('right to the second')).toBeVisible();
+  await device.close();
 });

@@ -142,6 +142,14 @@ test('one more goes with the press that it was said for: unused, nobody has it l
   expect(gate(false).begin()).toMatchObject({ why: 'refused' });
   expect(allowed.begin()).toBeNull();
   expect(allowed.begin()).toMatchObject({ why: 'refused' });
+  allowed.end('refused', 'GetServices');
+  expect(gate(false).begin()).toMatchObject({ why: 'refused', refused: 3 });
+  // accepted, it goes on: the account is not locked
+  const again = gate(true);
+  expect(again.begin()).toBeNull();
+  again.end('accepted', 'GetServices');
+  expect(again.begin()).toBeNull();
+  again.end('accepted', 'GetProfiles');
   // by whatever name, and however that is written
   logins.noteAddress('Gate.local', '127.0.0.9');
   logins.gateFor('127.0.0.9', WRONG).end('refused', 'DESCRIBE');
@@ -221,7 +229,8 @@ test('over TLS a device is read, its certificate told, and a changed one gets no
   expect(reading).toMatchObject({ cause: null, isTls: true, device: { model: 'S' }, tls: { isSelfSigned: true } });
   const before = device.requests.length;
   const changed = await runOnvif({ ...target, knownFingerprint: 'AB:CD' }, freshWorld(), signal);
-  expect(changed.cause).toBe('certificate-changed');
+  // it is told, so that a person can compare and trust it
+  expect(changed).toMatchObject({ cause: 'certificate-changed', tls: { fingerprint: reading.tls?.fingerprint } });
   expect(device.requests.length).toBe(before);
   outer.close();
   await device.close();

@@ -84,6 +84,14 @@ export class LoginLedger {
     this.#of(key).underWay.push(this.nowMs());
   }
 
+  /** A login that a person allowed was accepted: the account is not locked, and what was refused before is over. */
+  forgive(key: LoginKey): void {
+    const account = this.#of(key);
+    account.refusals = [];
+    account.lockedAtMs = null;
+    account.isGood = true;
+  }
+
   /** What came of a proof that was begun. @param what was asked for */
   end(key: LoginKey, how: ProofEnd, what: string): void {
     const account = this.#of(key);

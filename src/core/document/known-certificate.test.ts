@@ -51,6 +51,12 @@ test('a certificate is known by the last good probe; another is not, until a per
   expect(known(trusted).fingerprint).toBe(NEW);
 });
 
+test('a certificate that was trusted for ONVIF says nothing of one that RTSP shows', () => {
+  const first = probedWith(mill(), 'p1', { tls: shown(OLD) });
+  const trusted = apply(first, { kind: 'trustCertificate', cameraId: 'sluice', fingerprint: 'CC:CC', by: 'by eye' });
+  expect(known(trusted).fingerprint).toBe(OLD);
+});
+
 test('at another address none is known', () => {
   const first = probedWith(mill(), 'p1', { tls: shown(OLD) });
   const moved = apply(first, { kind: 'setAddress', cameraId: 'sluice', host: '10.77.4.99', port: 554 });

@@ -19,9 +19,10 @@ const originOf = (url: string): string => {
   }
 };
 
-/** What a person took for the camera's own, the newest. */
-function trustedOf(index: EvidenceIndex, cameraId: string): Shown | null {
-  const last = index.get(cameraSubject(cameraId))?.get('tls.trusted')?.at(-1);
+/** What a person took for the camera's own, the newest of those that were shown here: RTSP and ONVIF may have one each. */
+function trustedOf(index: EvidenceIndex, cameraId: string, shownHere: ReadonlySet<unknown>): Shown | null {
+  const trusted = index.get(cameraSubject(cameraId))?.get('tls.trusted');
+  const last = trusted?.findLast(({ value }) => shownHere.has(value));
   return last && typeof last.value === 'string' ? { at: last.takenAt ?? '', fingerprint: last.value } : null;
 }
 
@@ -46,18 +47,28 @@ export function knownFingerprint(index: EvidenceIndex, camera: Camera, stream: S
     );
   const last = shown && typeof shown.value === 'string' ? { at: shown.takenAt ?? '', fingerprint: shown.value } : null;
   // what was trusted holds for what was seen at this address, and for nothing else
-  return last ? newer(trustedOf(index, camera.id), last) : null;
+  const shownHere = new Set(known?.get('fact.tlsFingerprint')?.map(({ value }) => value));
+  return last ? newer(trustedOf(index, camera.id, shownHere), last) : null;
 }
 
 /** The same for ONVIF of a camera. */
 export function knownOnvifFingerprint(index: EvidenceIndex, camera: Camera): string | null {
   const items = index.get(cameraSubject(camera.id))?.get('onvif.device') ?? [];
-  for (const item of items.toReversed()) {
+  const readings = items.flatMap((item) => {
     const reading = readReading((quantity) => (quantity === 'onvif.device' ? [String(item.value)] : []));
-    if (reading?.tls && reading.cause !== 'certificate-changed' && reading.host === camera.host)
-      return newer(trustedOf(index, camera.id), { at: item.takenAt ?? '', fingerprint: reading.tls.fingerprint });
-  }
-  return null;
+    return reading?.tls && reading.host === camera.host
+      ? [
+          {
+            at: item.takenAt ?? '',
+            fingerprint: reading.tls.fingerprint,
+            isOther: reading.cause === 'certificate-changed',
+          },
+        ]
+      : [];
+  });
+  const last = readings.findLast(({ isOther }) => !isOther);
+  const shownHere = new Set<unknown>(readings.map(({ fingerprint }) => fingerprint));
+  return last ? newer(trustedOf(index, camera.id, shownHere), last) : null;
 }
 
 /** The certificate that the last probe of a stream was ended for; `null` where it was not. */

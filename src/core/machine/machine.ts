@@ -79,5 +79,7 @@ export type HttpInput =
       readonly exchange: number;
       readonly cause: HttpCause;
       readonly note: string;
+      /** What it showed before that ended, where the line is encrypted. */
+      readonly certificate?: CertificateSeen | null;
       readonly atMs: number;
     };

@@ -65,7 +65,7 @@ export class OnvifLine<Result> {
   handle(input: HttpInput): LineMoved<Result> {
     if (input.exchange !== this.#exchange || !this.#call || !this.#script) return STILL;
     this.#exchange = null;
-    if (input.kind === 'untold') this.session.unanswered(this.#call);
+    if (input.kind === 'untold') this.session.unanswered(this.#call, input.certificate);
     if (input.kind === 'untold') return this.#over({ ok: false, cause: input.cause, note: input.note }, input.atMs);
     this.session.extraAnswers += input.extra;
     return this.#judged(this.session.judge(this.#call, input, input.atMs), input.atMs);

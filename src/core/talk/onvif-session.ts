@@ -151,7 +151,8 @@ export class OnvifSession {
   }
 
   /** No whole answer came. */
-  unanswered(call: Call): void {
+  unanswered(call: Call, certificate: CertificateSeen | null = null): void {
+    this.certificate ??= certificate;
     const tried = this.#tried.get(call);
     if (tried) this.#settle(call, tried, 'unanswered');
   }

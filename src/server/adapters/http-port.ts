@@ -116,6 +116,7 @@ export function createHttpPort(dialer: Dialer): HttpPort {
       throw new HttpFailure(
         'certificate-changed',
         `It showed a certificate with the SHA-256 fingerprint ${shown}, where ${knownFingerprint} is known. Nothing was asked there.`,
+        connection.certificate ?? null,
       );
     }
     one = { host, port, isTls, connection, parser, waiting: null, hasHeard: false, isShut: false };

@@ -2,10 +2,11 @@ import type { Camera, Stream } from '../../../core/document/chapters/cameras/cam
 import { changedFingerprint } from '../../../core/document/known-certificate.ts';
 import type { ProbeReport } from '../../../core/probe/probe-types.ts';
 import { loginLineOf, selectServer } from '../../store/server-slice.ts';
-import { commandIssued, selectIndex, selectSite } from '../../store/site-slice.ts';
-import { useAppDispatch, useAppSelector } from '../../store/store.ts';
+import { selectIndex, selectSite } from '../../store/site-slice.ts';
+import { useAppSelector } from '../../store/store.ts';
 import { boundTo } from '../../things/account/camera-places.ts';
 import { askOneMore, askReadable } from '../../things/account/one-more.ts';
+import { TrustAct } from '../../things/account/trust-act.tsx';
 import { Button } from '../../ui/button.tsx';
 import { useVault } from '../../vault/vault-context.tsx';
 
@@ -25,7 +26,6 @@ interface LoginActsProps {
 
 /** What only a person decides after a probe: one login more, a readable password, a new certificate. Nothing where none is asked. */
 export function LoginActs({ camera, stream, report, onProbe }: LoginActsProps) {
-  const dispatch = useAppDispatch();
   const vault = useVault();
   const site = useAppSelector(selectSite);
   const index = useAppSelector(selectIndex);
@@ -49,11 +49,6 @@ export function LoginActs({ camera, stream, report, onProbe }: LoginActsProps) {
     vault.allowReadable(account.secretRef, boundTo(site, camera, user));
     onProbe({ oneMore: true, mayGoReadable: true, byBasic: true });
   };
-  const trust = (): void => {
-    if (shown === null) return;
-    dispatch(commandIssued({ kind: 'trustCertificate', cameraId: camera.id, fingerprint: shown, by: 'by eye' }));
-    onProbe({});
-  };
   return (
     <div className="mt-2 flex flex-wrap items-center gap-2 border-l-[3px] border-brass pl-3">
       {isHeld && (
@@ -63,12 +58,7 @@ export function LoginActs({ camera, stream, report, onProbe }: LoginActsProps) {
         </>
       )}
       {offersBasic && <Button onClick={() => void readable()}>Log in by Basic, readable</Button>}
-      {shown !== null && (
-        <>
-          <span className="break-all">New certificate, SHA-256 {shown}</span>
-          <Button onClick={trust}>It is the camera’s own: trust it</Button>
-        </>
-      )}
+      {shown !== null && <TrustAct cameraId={camera.id} fingerprint={shown} onTrusted={() => onProbe({})} />}
     </div>
   );
 }

@@ -116,7 +116,7 @@ export async function mayGo<Use extends PasswordUse>(uses: readonly Use[], vault
         ? 'Use it'
         : `Use all ${asking.length}`
       : isOne
-        ? `Send it to ${first.use.place.host}`
+        ? `Send it to ${there}`
         : `Send all ${asking.length}`,
     no: isOne ? 'Do not send it' : 'Leave these out',
   });

@@ -9,6 +9,7 @@ import { CardLessons } from './card-lessons.tsx';
 import { nameOfDevice, sayClockError, sayEvents, sayHead } from './device-words.ts';
 import { ProfileRows } from './profile-rows.tsx';
 import { ReadAct, ReadProgress } from './read-act.tsx';
+import { ReadingActs } from './reading-acts.tsx';
 import { useDevice, useDeviceAccess } from './use-device.ts';
 
 /** What its card can learn from what was read and probed, while there is something. */
@@ -60,6 +61,7 @@ export function OfferPanel({ camera, onTaken }: { camera: Camera; onTaken: (stre
           <b>{CAUSE_WORDS[reading.cause].title}.</b> <span className="text-soft">{reading.note}</span>
         </p>
       )}
+      <ReadingActs camera={camera} access={access} reading={reading ?? null} />
       {reading?.device && (
         <>
           <p className="mb-2 text-small text-soft">

@@ -21,6 +21,7 @@ import { nameOfDevice, sayEvents, sayHead } from './device-words.ts';
 import { ListenPanel } from './listen-panel.tsx';
 import { ProfileRows } from './profile-rows.tsx';
 import { OnvifFields, ReadAct, ReadProgress } from './read-act.tsx';
+import { ReadingActs } from './reading-acts.tsx';
 import { ServiceStamps } from './service-stamps.tsx';
 import { TwoWays } from './two-ways.tsx';
 import { useDevice, useDeviceAccess } from './use-device.ts';
@@ -66,6 +67,7 @@ export function Passport({ camera }: { camera: Camera }) {
             <div className="mt-2">
               <ReadProgress device={device} />
             </div>
+            <ReadingActs camera={camera} access={access} reading={reading} />
             {device.run?.offered && (
               <p className="mt-2 flex flex-wrap items-center gap-2 border-l-[3px] border-brass pl-3">
                 It wrote a login into its stream addresses: account “{device.run.offered.user}”. It was taken out, and
@@ -84,7 +86,7 @@ export function Passport({ camera }: { camera: Camera }) {
               <ul className="mt-2 border-l-[3px] border-brass pl-3">
                 {reading.heldDoors.map((door) => (
                   <li key={sayDoor(door)} className="flex flex-wrap items-center gap-2 py-0.5">
-                    Services at {sayDoor(door)}, were not asked.
+                    Services at {sayDoor(door)} were not asked.
                     <Button onClick={() => void access.allowDoor(door)}>Allow the password there</Button>
                   </li>
                 ))}
