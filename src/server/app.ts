@@ -14,8 +14,8 @@ import type { World } from './drive.ts';
 import { type GuardOptions, guardRequests } from './guard.ts';
 import { logFault } from './last-guard.ts';
 import type { RunningWork } from './works/running-work.ts';
-import type { Out } from './works/work.ts';
-import { MOST_UNREAD_MS } from './works/work.ts';
+import { MOST_UNREAD_MS } from './works/unread.ts';
+import type { Out, Work } from './works/work.ts';
 import { LINE_WORKS } from './works/works.ts';
 
 export interface Demo {
@@ -31,6 +31,8 @@ export interface AppOptions extends GuardOptions {
   readonly world: World;
   readonly network: ServerInfo['network'];
   readonly running: RunningWork;
+  /** What a page may ask for, by name. */
+  readonly works?: ReadonlyMap<string, Work>;
   /** The demo site and its simulated cameras, when this server shows them. */
   readonly demo: Demo | null;
 }
@@ -39,7 +41,7 @@ export interface AppOptions extends GuardOptions {
 const MAX_BODY_BYTES = 16 * 1024;
 
 /** The whole pipeline on one screen: guard, then the few things a page may ask of this machine. */
-export function createApp({ world, network, demo, running, ...guard }: AppOptions) {
+export function createApp({ world, network, demo, running, works = LINE_WORKS, ...guard }: AppOptions) {
   return new Hono()
     .use(compress())
     .use('/api/*', closeTight)
@@ -78,7 +80,7 @@ export function createApp({ world, network, demo, running, ...guard }: AppOption
       return c.json<RouterAnswer>(demo.router(request));
     })
     .post('/api/:work', async (c, next) => {
-      const work = LINE_WORKS.get(c.req.param('work'));
+      const work = works.get(c.req.param('work'));
       if (!work) return next();
       const start = work.accept(parseJson(await c.req.text()));
       if (running.count(work) >= work.most)

@@ -22,9 +22,12 @@ test('a camera list is seen before it is taken: bad rows are named, good rows ke
   await expect(slip.getByText('path: It starts with “/”.')).toBeVisible();
   await expect(slip.getByText('hop&5')).toHaveCount(0);
 
-  await slip.getByLabel('Column Path holds').selectOption('none');
+  const path = slip.getByLabel('Column Path holds');
+  await path.focus();
+  await path.selectOption('none');
   await expect(slip.getByText('3 of 3 fit')).toBeVisible();
-  await slip.getByLabel('Column Path holds').selectOption('main path');
+  await expect(path).toBeFocused();
+  await path.selectOption('main path');
   await slip.getByRole('button', { name: 'Add 2 cameras' }).click();
   await expect(page.getByRole('link', { name: 'Wheel pit', exact: true })).toBeVisible();
   await expect(page.getByRole('link', { name: 'Yard gate', exact: true })).toBeVisible();
@@ -40,5 +43,10 @@ test('what is no list is refused with its reason', async ({ page }) => {
   await page
     .getByLabel('Camera list')
     .setInputFiles({ name: 'photo.csv', mimeType: 'text/csv', buffer: Buffer.from([0x89, 0x50, 0, 0xff, 0xfe]) });
-  await expect(page.getByRole('dialog', { name: 'This file was not opened' })).toContainText('no text in UTF-8');
+  await expect(page.getByRole('dialog', { name: 'This list was not taken' })).toContainText('no text in UTF-8');
+  await page.keyboard.press('Escape');
+  await page
+    .getByLabel('Camera list')
+    .setInputFiles({ name: 'all.csv', mimeType: 'text/csv', buffer: Buffer.alloc(5 * 1024 * 1024, 'a,b\n') });
+  await expect(page.getByRole('dialog', { name: 'This list was not taken' })).toContainText('larger than the 4 MB');
 });

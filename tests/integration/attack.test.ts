@@ -120,6 +120,35 @@ test('the page comes with a policy that lets nothing else in', async () => {
   expect(headers['x-content-type-options']).toBe('nosniff');
 });
 
+test.each(['/api/info', '/api/health', '/api/nothing', '/api/probe'])(
+  'what %s tells is read by no other page, kept by nobody and taken for nothing else',
+  async (path) => {
+    for (const method of ['GET', 'POST']) {
+      const { headers } = await ask(path, { ...APP, host: own() }, method, method === 'POST' ? '{}' : '');
+      expect(headers).toMatchObject({
+        'x-content-type-options': 'nosniff',
+        'cross-origin-resource-policy': 'same-origin',
+        'cache-control': 'no-store',
+      });
+    }
+  },
+);
+
+test.each([
+  { work: 'still', asked: { host: '127.0.0.1', port: 9, path: '/a\r\nX-Evil: 1', user: null, secret: null } },
+  { work: 'still', asked: { host: '127.0.0.1', port: 9, path: '/a', user: 'reader\r\nX-Evil: 1', secret: 'x' } },
+  { work: 'onvif', asked: { host: '127.0.0.1\r\n', port: 9, user: null, secret: null } },
+])('a line end in what $work is asked for is refused in words', async ({ work, asked }) => {
+  const answer = await ask(`/api/${work}`, { ...APP, host: own() }, 'POST', JSON.stringify(asked));
+  expect(answer.status).toBe(400);
+  expect(answer.body).toContain('Bad request');
+});
+
+test('a body nested deeper than a stack is refused in words', async () => {
+  const answer = await ask('/api/probe', { ...APP, host: own() }, 'POST', '['.repeat(8000));
+  expect(answer).toMatchObject({ status: 400, body: expect.stringContaining('nested deeper') });
+});
+
 test('a body without end is cut off at its limit', async () => {
   const socket = connect(port, '127.0.0.1');
   const head = `POST /api/probe HTTP/1.1\r\nHost: ${own()}\r\nx-clear-tap: 1\r\nTransfer-Encoding: chunked\r\n\r\n`;

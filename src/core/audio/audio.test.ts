@@ -1,8 +1,11 @@
 import { expect, test } from '@jest/globals';
 import fc from 'fast-check';
+import { parseSdp } from '../sdp/sdp-parser.ts';
+import type { SdpMedia } from '../sdp/sdp-types.ts';
 import { aacPackingOf, aacUnits, packAac } from './aac-payload.ts';
 import { decodeG711, encodeG711 } from './g711.ts';
 import { levelDbfs, SILENCE_DBFS } from './level.ts';
+import { soundFormatOf, soundNameOf } from './sound-format.ts';
 
 // ITU-T G.711 Tables 1a to 2b, with values of 14 and 13 bits brought to 16.
 test.each([
@@ -70,5 +73,27 @@ test('what is packed comes apart again, and no bytes are read beyond what came',
         expect(sum).toBeLessThanOrEqual(bytes.length);
       },
     ),
+  );
+});
+
+test('sound of a rate or of channels that none has is not played, and says so by name', () => {
+  const described = (format: string): SdpMedia => {
+    const { session } = parseSdp(
+      `v=0\r\ns=x\r\nm=audio 0 RTP/AVP 96\r\na=rtpmap:96 ${format}\r\n`,
+      'rtsp://127.0.0.1/a',
+    );
+    const [media] = session.media;
+    if (!media) throw new Error(format);
+    return media;
+  };
+  fc.assert(
+    fc.property(fc.integer({ min: 1, max: 10_000_000 }), fc.integer({ min: 1, max: 60 }), (rateHz, channels) => {
+      const media = described(`PCMU/${rateHz}/${channels}`);
+      const isSound = rateHz >= 4000 && rateHz <= 192_000 && channels <= 8;
+      expect(soundFormatOf(media) !== null).toBe(isSound);
+      expect(soundNameOf(media)).toMatch(
+        isSound ? /^PCMU$/ : /^PCMU as it never is \([\d\u00a0]+ Hz, \d+ channels?\)$/,
+      );
+    }),
   );
 });

@@ -150,3 +150,10 @@ test('an encrypted URL brings its line; one of a page is refused', () => {
   expect(secure?.camera).toMatchObject({ line: 'tls', port: 322 });
   expect(page?.problem).toMatch(/rtsp:\/\/ or rtsps:\/\//);
 });
+
+test('a long list tells how far it is read', () => {
+  const list = table(`Name,IP\n${Array.from({ length: 950 }, (_, at) => `Weir ${at},10.77.4.21`).join('\n')}`);
+  const told: number[] = [];
+  camerasOfList(list, guessColumns(list.headings), { cameras: [], models: [] }, (done) => told.push(done));
+  expect(told).toEqual([0, 100, 200, 300, 400, 500, 600, 700, 800, 900]);
+});

@@ -67,9 +67,10 @@ export type ListRow =
   | { readonly line: number; readonly name: string; readonly camera: null; readonly problem: string };
 
 /** Lists of cameras are a few hundred lines. */
-const MAX_CHARS = 4 * 1024 * 1024;
+export const MOST_LIST_BYTES = 4_000_000;
 const MAX_ROWS = 5000;
 const MAX_COLUMNS = 100;
+const TELL_EVERY_ROWS = 100;
 
 /** Headings as people write them, without signs and in lower case. */
 const HEADINGS: Readonly<Record<Exclude<ListField, 'none'>, readonly string[]>> = {
@@ -91,7 +92,7 @@ const plain = (heading: string): string => heading.toLowerCase().replace(/[^a-z0
 
 /** Reads the text of a CSV file (RFC 4180; comma, semicolon or tab). Rows are not judged yet. */
 export function readListTable(text: string): Result<ListTable, Fault> {
-  if (text.length > MAX_CHARS) return err(fault('site.list-too-large', 'Expected a list below 4 MB.'));
+  if (text.length > MOST_LIST_BYTES) return err(LIST_TOO_LARGE);
   if (text.includes('\u0000') || text.includes('\ufffd'))
     return err(fault('site.list-no-text', 'This is no text in UTF-8. Save the list as CSV, UTF-8, and take that.'));
   const { data } = Papa.parse<string[]>(text.replace(/^\ufeff/, ''), { skipEmptyLines: false });
@@ -104,6 +105,12 @@ export function readListTable(text: string): Result<ListTable, Fault> {
     return err(fault('site.list-too-large', `Expected up to ${MAX_ROWS} rows and ${MAX_COLUMNS} columns.`));
   return ok({ headings: head.cells, rows });
 }
+
+/** Said before such a file is read at all. */
+export const LIST_TOO_LARGE: Fault = fault(
+  'site.list-too-large',
+  'This file is larger than the 4 MB that a list of cameras may have. Save the sheet with the cameras alone as CSV, and take that.',
+);
 
 /** Which column holds what, by its heading; the first of two that mean the same. */
 export function guessColumns(headings: readonly string[]): readonly ListField[] {
@@ -120,12 +127,19 @@ export function guessColumns(headings: readonly string[]): readonly ListField[] 
 /**
  * Turns rows into cameras. A row that does not fit is named with what is wrong, and the others are not held up.
  * @param columns what each column holds, in the table's order
+ * @param onRows how many rows were read, now and then
  */
-export function camerasOfList({ rows }: ListTable, columns: readonly ListField[], here: ListPlace): readonly ListRow[] {
+export function camerasOfList(
+  { rows }: ListTable,
+  columns: readonly ListField[],
+  here: ListPlace,
+  onRows: (done: number) => void = () => {},
+): readonly ListRow[] {
   const names = new Set(here.cameras.map(({ name }) => name.toLowerCase()));
   const models = new Set(here.models.map(modelKey));
   let count = here.cameras.length;
-  return rows.map(({ line, cells }) => {
+  return rows.map(({ line, cells }, index) => {
+    if (index % TELL_EVERY_ROWS === 0) onRows(index);
     const cell = (field: ListField): string => {
       const at = columns.indexOf(field);
       const text = at < 0 ? '' : (cells[at] ?? '');

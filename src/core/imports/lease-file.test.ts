@@ -181,3 +181,12 @@ describe('out to a router and back', () => {
     ['x'.repeat(100), 'x'.repeat(63)],
   ])('a name as host names are: %s', (name, host) => expect(hostNameOf(name)).toBe(host));
 });
+
+test.each([
+  { why: 'dnsmasq', text: `dhcp-host=${MAC},10.77.4.21,gate\n`.repeat(9000) },
+  { why: 'a table', text: `mac,ip,name\n${`${MAC},10.77.4.21,gate\n`.repeat(9000)}` },
+])('a long file of $why tells how far it is read', ({ text }) => {
+  const told: number[] = [];
+  readLeaseFile(bytesOf(text), (share) => told.push(Math.round(share * 9)));
+  expect(told).toEqual([2, 4, 6, 8]);
+});

@@ -41,6 +41,10 @@ export const MAX_LEASE_BYTES = 16 * 1024 * 1024;
 const MOST_ENTRIES = 5000;
 const MOST_PROBLEMS = 20;
 const LONGEST_LINE = 1000;
+const TELL_EVERY_LINES = 2000;
+
+/** How much of the file was read, 0 to 1. */
+type OnShare = (share: number) => void;
 
 /** Collects entries, and what could not be read, within its bounds. */
 class Collected {
@@ -180,13 +184,14 @@ function columnsOf(
   return { mac, ip, name, kind: isLease ? 'lease' : 'reservation' };
 }
 
-function readCsv(text: string, columns: NonNullable<ReturnType<typeof columnsOf>>): LeaseFile {
+function readCsv(text: string, columns: NonNullable<ReturnType<typeof columnsOf>>, onShare: OnShare): LeaseFile {
   const found = new Collected();
   let line = 1;
   Papa.parse<string[]>(text, {
     skipEmptyLines: false,
-    step: ({ data: cells }) => {
+    step: ({ data: cells, meta: { cursor } }) => {
       line += 1;
+      if (line % TELL_EVERY_LINES === 0) onShare(cursor / text.length);
       if (line === 2 || cells.every((cell) => cell.trim() === '')) return; // the heading itself
       const cell = (at: number): string => unquoted(cells[at] ?? '');
       found.take(columns.kind, { mac: cell(columns.mac), ip: cell(columns.ip), name: cell(columns.name) }, line - 1);
@@ -215,12 +220,13 @@ function takeHostLine(found: Collected, value: string, line: number): void {
 }
 
 /** One line after the other, without a list of all of them: a file may have a million. */
-function* linesOf(text: string): Generator<readonly [number, string]> {
+function* linesOf(text: string, onShare: OnShare): Generator<readonly [number, string]> {
   let line = 0;
   for (let from = 0; from <= text.length; ) {
     const end = text.indexOf('\n', from);
     const to = end === -1 ? text.length : end;
     line += 1;
+    if (line % TELL_EVERY_LINES === 0) onShare(from / text.length);
     yield [line, text.slice(from, Math.min(to, from + LONGEST_LINE)).trim()];
     from = to + 1;
   }
@@ -229,10 +235,10 @@ function* linesOf(text: string): Generator<readonly [number, string]> {
 const LEASE_LINE = /^\d{1,12} /;
 
 /** Settings and leases of dnsmasq: lines of other settings are none of ours. */
-function readDnsmasq(text: string): LeaseFile {
+function readDnsmasq(text: string, onShare: OnShare): LeaseFile {
   const found = new Collected();
   let leases = 0;
-  for (const [line, said] of linesOf(text)) {
+  for (const [line, said] of linesOf(text, onShare)) {
     if (said.startsWith('dhcp-host='))
       takeHostLine(found, said.slice('dhcp-host='.length).split(' #', 1)[0] ?? '', line);
     else if (LEASE_LINE.test(said)) {
@@ -245,8 +251,14 @@ function readDnsmasq(text: string): LeaseFile {
   return found.as(leases > 0 && leases >= found.entries.length ? 'dnsmasq leases' : 'dnsmasq');
 }
 
-/** Reservations and leases of a router, in the open formats that they are exported in. */
-export function readLeaseFile(bytes: Uint8Array): Result<LeaseFile, Fault<LeaseFaultCode>> {
+/**
+ * Reservations and leases of a router, in the open formats that they are exported in.
+ * @param onShare how much of it was read, 0 to 1, now and then; JSON is read in one piece and tells none
+ */
+export function readLeaseFile(
+  bytes: Uint8Array,
+  onShare: OnShare = () => {},
+): Result<LeaseFile, Fault<LeaseFaultCode>> {
   if (bytes.length > MAX_LEASE_BYTES) return err(tooLarge(bytes.length));
   const decoded = textOfFile(bytes);
   if (!decoded.ok) return decoded;
@@ -255,7 +267,9 @@ export function readLeaseFile(bytes: Uint8Array): Result<LeaseFile, Fault<LeaseF
   const isJson = start.startsWith('{') || start.startsWith('[') || start.startsWith('/*') || start.startsWith('//');
   const firstLine = start.split('\n', 1)[0] ?? '';
   const columns = columnsOf(firstLine);
-  const read = isJson ? readKea(text) : ok(columns ? readCsv(text.trimStart(), columns) : readDnsmasq(text));
+  const read = isJson
+    ? readKea(text)
+    : ok(columns ? readCsv(text.trimStart(), columns, onShare) : readDnsmasq(text, onShare));
   if (read.ok && read.value.entries.length === 0 && read.value.problemCount === 0)
     return err(
       fault(

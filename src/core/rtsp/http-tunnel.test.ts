@@ -44,6 +44,17 @@ test.each([
   expect(answer).toMatchObject({ kind: 'refused', note: expect.stringMatching(says) });
 });
 
+test('whatever it answers steers no terminal and turns no line around', () => {
+  const steering = fc.constantFrom('\u001b[2J', '\u202e', '\u009b1m', '\r', '\u0000');
+  const before = fc.constantFrom('', 'SSH-2.0 ', 'HTTP/1.1 403 ', 'HTTP/1.1 200 OK\r\nContent-Type: ');
+  fc.assert(
+    fc.property(before, fc.array(steering, { minLength: 1, maxLength: 4 }), (head, signs) => {
+      const answer = readTunnelAnswer(bytesOf(`${head}a${signs.join('b')}cdefghij\r\n\r\n`));
+      expect(answer.kind === 'refused' && /[\p{Cc}\p{Cf}]/u.test(answer.note)).toBe(false);
+    }),
+  );
+});
+
 test('inside a tunnel RTSP says its own scheme, with the port as it is', () => {
   const url = { scheme: 'http', user: null, password: null, host: 'h', port: 80, path: '/live', query: null } as const;
   expect(spokenUrl(url)).toEqual({ ...url, scheme: 'rtsp' });

@@ -10,7 +10,8 @@ import { logFault } from '../last-guard.ts';
 import { type Refusal, refuse } from '../listening.ts';
 import { createSafely } from '../safely.ts';
 import type { RunningWork } from './running-work.ts';
-import { type Heard, MOST_UNREAD_MS, type Work } from './work.ts';
+import { Unread } from './unread.ts';
+import type { Heard, Work } from './work.ts';
 import { SOCKET_WORKS } from './works.ts';
 
 const MAX_REQUEST_BYTES = 16 * 1024;
@@ -103,14 +104,9 @@ function serve(socket: WebSocket, work: Work, world: World, running: RunningWork
         if (socket.bufferedAmount < MAX_UNSENT_BYTES) socket.send(bytes);
       },
     };
-    // A page that reads nothing keeps a session at a camera for nobody.
-    let lastUnsent = 0;
-    let stuckSince = performance.now();
+    const unread = new Unread(performance.now());
     const watch = setInterval(() => {
-      const unsent = socket.bufferedAmount;
-      if (unsent === 0 || unsent < lastUnsent) stuckSince = performance.now();
-      lastUnsent = unsent;
-      if (performance.now() - stuckSince > MOST_UNREAD_MS) socket.terminate();
+      if (unread.isGone(socket.bufferedAmount, performance.now())) socket.terminate();
     }, LOOK_MS);
     socket.once('close', () => clearInterval(watch));
     // Whatever came of it, the page is let go.

@@ -4,9 +4,6 @@ import type { World } from '../drive.ts';
 import type { LoginLeave } from '../logins.ts';
 import { pinned } from '../pinned.ts';
 
-/** A page that took nothing of what waits for it for so long is gone. */
-export const MOST_UNREAD_MS = 10_000;
-
 /** Where a piece of work tells what happens, as it happens. */
 export interface Out {
   /** Something that happened, as JSON can say it. */

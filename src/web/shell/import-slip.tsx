@@ -1,13 +1,6 @@
-import { useEffect, useRef, useState } from 'react';
 import { clipText } from '../../core/base/clip.ts';
-import { sayMany } from '../../core/base/say.ts';
-import {
-  guessColumns,
-  LIST_FIELDS,
-  type ListField,
-  type ListRow,
-  type ListTable,
-} from '../../core/imports/camera-list.ts';
+import { sayCount, sayMany } from '../../core/base/say.ts';
+import { LIST_FIELDS, type ListRow, type ListTable } from '../../core/imports/camera-list.ts';
 import { commandIssued, selectSite } from '../store/site-slice.ts';
 import { useAppDispatch, useAppSelector } from '../store/store.ts';
 import { boundTo } from '../things/account/camera-places.ts';
@@ -15,13 +8,11 @@ import { Button } from '../ui/button.tsx';
 import { DialogFrame } from '../ui/dialog-frame.tsx';
 import { Drop } from '../ui/drop.tsx';
 import { useVault } from '../vault/vault-context.tsx';
-import type { ListWork } from '../workers/list-worker.ts';
-import { type Errand, listWorker } from '../workers/workers.ts';
 import { cellShown, importOf } from './import-cameras.ts';
+import { type ListReading, useListReading } from './use-list-reading.ts';
 
 interface ImportSlipProps {
-  readonly fileName: string;
-  readonly table: ListTable;
+  readonly file: File;
   readonly onClose: () => void;
 }
 
@@ -29,51 +20,57 @@ interface ImportSlipProps {
 const ROWS_SHOWN = 200;
 
 /** A camera list before it is taken: which column holds what, which rows fit, and why the others do not. */
-export function ImportSlip({ fileName, table, onClose }: ImportSlipProps) {
-  const site = useAppSelector(selectSite);
-  const [columns, setColumns] = useState<readonly ListField[]>(() => guessColumns(table.headings));
-  const { cameras, models } = site;
-  const [rows, setRows] = useState<readonly ListRow[] | null>(null);
-  const errand = useRef<Errand<ListWork> | null>(null);
-  useEffect(
-    () => () => {
-      errand.current?.end();
-      errand.current = null;
-    },
-    [],
-  );
-  useEffect(() => {
-    let isOld = false;
-    setRows(null);
-    errand.current ??= listWorker();
-    const { work } = errand.current;
-    void work.rows(table, columns, { cameras, models }).then((read) => !isOld && setRows(read));
-    return () => {
-      isOld = true;
-    };
-  }, [table, columns, cameras, models]);
-  return rows === null ? (
+export function ImportSlip({ file, onClose }: ImportSlipProps) {
+  const reading = useListReading(file, useAppSelector(selectSite));
+  const { refused, table, rows, done } = reading;
+  return (
     <DialogFrame
-      title={`Cameras of ${fileName}`}
-      description="Say what each column holds. Nothing is added before you take it."
+      title={refused === null ? `Cameras of ${clipText(file.name, 80)}` : 'This list was not taken'}
+      description={
+        refused === null
+          ? 'Say what each column holds. Nothing is added before you take it.'
+          : 'The site you have open is as it was.'
+      }
       isOpen
-      isWide
+      isWide={refused === null}
       onOpenChange={(isOpen) => !isOpen && onClose()}
     >
-      <p role="status">Reading {sayMany(table.rows.length, 'row')} …</p>
+      {refused !== null ? (
+        <>
+          <p role="alert" className="border-l-[3px] border-brick pl-3">
+            {clipText(file.name, 80)}: {refused}
+          </p>
+          <div className="mt-4 flex justify-end">
+            <Button onClick={onClose}>Close</Button>
+          </div>
+        </>
+      ) : table && rows ? (
+        <Preview fileName={file.name} reading={reading} table={table} rows={rows} onClose={onClose} />
+      ) : (
+        <RowsRead done={done ?? 0} of={table?.rows.length ?? 0} />
+      )}
     </DialogFrame>
-  ) : (
-    <Preview fileName={fileName} table={table} rows={rows} columns={columns} onColumns={setColumns} onClose={onClose} />
   );
 }
 
-interface PreviewProps extends ImportSlipProps {
-  readonly rows: readonly ListRow[];
-  readonly columns: readonly ListField[];
-  readonly onColumns: (columns: readonly ListField[]) => void;
+function RowsRead({ done, of }: { done: number; of: number }) {
+  return (
+    <p role="status" className="mr-auto flex flex-wrap items-center gap-2">
+      {of === 0 ? 'Reading the file …' : `Reading ${sayCount(done)} of ${sayMany(of, 'row')} …`}
+      {of > 0 && <progress aria-label="Rows read" className="h-2 min-w-40 accent-verdigris" value={done} max={of} />}
+    </p>
+  );
 }
 
-function Preview({ fileName, table, rows, columns, onColumns, onClose }: PreviewProps) {
+interface PreviewProps {
+  readonly fileName: string;
+  readonly reading: ListReading;
+  readonly table: ListTable;
+  readonly rows: readonly ListRow[];
+  readonly onClose: () => void;
+}
+
+function Preview({ fileName, reading: { columns, done, choose }, table, rows, onClose }: PreviewProps) {
   const dispatch = useAppDispatch();
   const vault = useVault();
   const site = useAppSelector(selectSite);
@@ -81,8 +78,6 @@ function Preview({ fileName, table, rows, columns, onColumns, onClose }: Preview
   const good = rows.flatMap(({ camera }) => camera ?? []);
   const taken = good.filter(({ isLoginTaken }) => isLoginTaken).length;
   const leftOut = rows.length - good.length;
-  const choose = (at: number, field: ListField): void =>
-    onColumns(columns.map((old, index) => (index === at ? field : old === field && field !== 'none' ? 'none' : old)));
   const take = (): void => {
     const { secrets, ...imported } = importOf(good, models);
     const known = { ...site, models: [...models, ...imported.models] };
@@ -95,13 +90,7 @@ function Preview({ fileName, table, rows, columns, onColumns, onClose }: Preview
     onClose();
   };
   return (
-    <DialogFrame
-      title={`Cameras of ${fileName}`}
-      description="Say what each column holds. Nothing is added before you take it."
-      isOpen
-      isWide
-      onOpenChange={(isOpen) => !isOpen && onClose()}
-    >
+    <>
       <section className="max-h-[55dvh] overflow-auto border border-hair" aria-label="Preview">
         <table className="w-full text-small">
           <thead className="sticky top-0 bg-sheet">
@@ -155,21 +144,26 @@ function Preview({ fileName, table, rows, columns, onColumns, onClose }: Preview
         </table>
       </section>
       <div className="mt-3 flex flex-wrap items-center gap-2">
-        <p className="mr-auto">
-          {good.length} of {rows.length} fit
-          {leftOut > 0 && (
-            <span className="text-brick">
-              ; {leftOut} {leftOut === 1 ? 'is' : 'are'} left out
-            </span>
-          )}
-          {taken > 0 && `. ${taken === 1 ? 'One path holds' : `${taken} paths hold`} a login: it goes where secrets go`}
-          {rows.length > ROWS_SHOWN && `. The first ${ROWS_SHOWN} are shown.`}
-        </p>
+        {done !== null ? (
+          <RowsRead done={done} of={table.rows.length} />
+        ) : (
+          <p className="mr-auto">
+            {good.length} of {rows.length} fit
+            {leftOut > 0 && (
+              <span className="text-brick">
+                ; {leftOut} {leftOut === 1 ? 'is' : 'are'} left out
+              </span>
+            )}
+            {taken > 0 &&
+              `. ${taken === 1 ? 'One path holds' : `${taken} paths hold`} a login: it goes where secrets go`}
+            {rows.length > ROWS_SHOWN && `. The first ${ROWS_SHOWN} are shown.`}
+          </p>
+        )}
         <Button onClick={onClose}>Leave it</Button>
-        <Button kind="main" disabled={good.length === 0} onClick={take}>
+        <Button kind="main" disabled={good.length === 0 || done !== null} onClick={take}>
           Add {sayMany(good.length, 'camera')}
         </Button>
       </div>
-    </DialogFrame>
+    </>
   );
 }

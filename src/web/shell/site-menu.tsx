@@ -2,7 +2,6 @@ import { ChevronDown } from 'lucide-react';
 import { DropdownMenu } from 'radix-ui';
 import { lazy, Suspense, useEffect, useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
-import type { ListTable } from '../../core/imports/camera-list.ts';
 import { selectSite } from '../store/site-slice.ts';
 import { listSites, type SiteListing } from '../store/site-store.ts';
 import { slipAsked } from '../store/slip-slice.ts';
@@ -18,7 +17,7 @@ const ImportSlip = lazy(async () => ({ default: (await import('./import-slip.tsx
 const ITEM =
   'flex min-h-8 cursor-pointer items-center px-3 outline-none data-[highlighted]:bg-verdigris-wash pointer-coarse:min-h-11';
 
-type Slip = { kind: 'list'; fileName: string; table: ListTable } | { kind: 'none' } | { kind: 'new' };
+type Slip = { kind: 'list'; file: File } | { kind: 'none' } | { kind: 'new' };
 
 /** The site's name, and what can be done with whole sites: switch, begin, open a file, export. */
 export function SiteMenu() {
@@ -35,17 +34,6 @@ export function SiteMenu() {
   useEffect(() => {
     if (isOpen) void listSites().then((sites) => setOthers(sites.filter(({ id }) => id !== site.id)));
   }, [isOpen, site.id]);
-
-  const readList = async (file: File): Promise<void> => {
-    const { listWorker } = await import('../workers/workers.ts');
-    const errand = listWorker();
-    const read = await Promise.race([errand.work.readTable(file), errand.failed])
-      .catch(() => null)
-      .finally(errand.end);
-    if (!read) return siteFile.refuse(`${file.name} could not be read: it may have changed. Take it again.`);
-    if (read.ok) setSlip({ kind: 'list', fileName: file.name, table: read.value });
-    else siteFile.refuse(read.error.message);
-  };
 
   return (
     <>
@@ -98,11 +86,11 @@ export function SiteMenu() {
         ref={listInput}
         label="Camera list"
         accept=".csv,.txt,text/csv,text/plain"
-        onFile={(file) => void readList(file)}
+        onFile={(file) => setSlip({ kind: 'list', file })}
       />
       {slip.kind === 'list' && (
         <Suspense fallback={null}>
-          <ImportSlip fileName={slip.fileName} table={slip.table} onClose={() => setSlip({ kind: 'none' })} />
+          <ImportSlip file={slip.file} onClose={() => setSlip({ kind: 'none' })} />
         </Suspense>
       )}
       {siteFile.dialogs}

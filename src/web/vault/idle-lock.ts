@@ -9,7 +9,7 @@ const SIGNS_OF_LIFE = ['pointerdown', 'keydown', 'wheel', 'touchstart'] as const
  * Locks the vault when nothing was touched for a while. Time is read at each check, since a sleeping laptop
  * stops timers; a wall clock that is set back locks it too; on waking the vault is locked before anything can be read.
  */
-export function lockWhenIdle(vault: Vault, idleMs = IDLE_LOCK_MS): () => void {
+export function lockWhenIdle(vault: Pick<Vault, 'state' | 'lock'>, idleMs = IDLE_LOCK_MS): () => void {
   // a clock that is set back would keep it open, and a monotonic one may stand still while the laptop sleeps: the longer counts
   let touched = { wall: Date.now(), monotonic: performance.now() };
   const isIdle = (): boolean =>

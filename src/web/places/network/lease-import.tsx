@@ -1,3 +1,4 @@
+import { proxy } from 'comlink';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { clipText } from '../../../core/base/clip.ts';
 import { sayMany } from '../../../core/base/say.ts';
@@ -24,7 +25,7 @@ export function LeaseImport() {
   const input = useRef<HTMLInputElement>(null);
   const [taken, setTaken] = useState<Taken | null>(null);
   const [problem, setProblem] = useState<string | null>(null);
-  const [reading, setReading] = useState<string | null>(null);
+  const [reading, setReading] = useState<{ readonly name: string; readonly share: number } | null>(null);
   const running = useRef<Errand<ListWork> | null>(null);
   useEffect(() => () => running.current?.end(), []);
   const cancel = (): void => {
@@ -38,8 +39,11 @@ export function LeaseImport() {
     const errand = listWorker();
     running.current?.end();
     running.current = errand;
-    setReading(file.name);
-    const found = await Promise.race([errand.work.readLeases(file), errand.failed]).catch(() => null);
+    setReading({ name: file.name, share: 0 });
+    const onShare = proxy((share: number) => {
+      if (running.current === errand) setReading({ name: file.name, share });
+    });
+    const found = await Promise.race([errand.work.readLeases(file, onShare), errand.failed]).catch(() => null);
     if (running.current !== errand) return; // given up, or another file was taken
     setReading(null);
     errand.end();
@@ -61,8 +65,14 @@ export function LeaseImport() {
         onFile={(file) => void read(file)}
       />
       {reading !== null && (
-        <p role="status" className="flex items-center gap-2">
-          Reading {reading} … <Button onClick={cancel}>Cancel</Button>
+        <p role="status" className="flex flex-wrap items-center gap-2">
+          Reading {reading.name} …
+          <progress
+            aria-label={`Reading ${reading.name}`}
+            className="h-2 min-w-40 accent-verdigris"
+            value={reading.share}
+          />
+          <Button onClick={cancel}>Cancel</Button>
         </p>
       )}
       {problem && (
