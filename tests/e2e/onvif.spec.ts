@@ -211,7 +211,7 @@ test.describe('from an empty site, with the server as it is started for real', (
     await expect(region(page, 'Passport')).toContainText('Quillbrook Mini');
     await region(page, 'What it offers').getByRole('button', { name: 'Take profile sub' }).click();
     await page.getByRole('link', { name: /^Steer it/ }).click();
-    await expect(handIs(page)).toHaveText('at rest');
+    await expect(handIs(page)).toHaveText('in hand; it does not tell whether it moves');
     await expect(page.getByText(/calibrate it first/)).toBeVisible();
     const speed = region(page, 'How fast it turns');
     // 30 °/s at its top, half of it for 0.4 s and 1 s, less a beginning of 0.12 s

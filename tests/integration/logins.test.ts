@@ -3,6 +3,7 @@ import { createServer as createTlsServer } from 'node:tls';
 import { expect, test } from '@jest/globals';
 import { parseStreamUrl } from '../../src/core/net/stream-url-parser.ts';
 import { NAMESPACES } from '../../src/core/onvif/namespaces.ts';
+import type { RtspRequest } from '../../src/core/rtsp/rtsp-message.ts';
 import { createTcpDialer } from '../../src/server/adapters/tcp-dialer.ts';
 import type { World } from '../../src/server/drive.ts';
 import { pinned } from '../../src/server/pinned.ts';
@@ -81,6 +82,33 @@ test.each([
   },
   30_000,
 );
+
+test.each([
+  { why: 'the right password: none is held', right: true, proofs: 8 },
+  { why: 'a wrong password: two log in', right: false, proofs: 2 },
+])('eight channels of one slow recorder, probed at once with $why', async ({ right, proofs }) => {
+  const isProof = ({ headers }: RtspRequest): boolean => headers.some(({ name }) => name === 'Authorization');
+  const recorder = await startFaultyCamera({
+    delayMs: 60,
+    script: (request, count) =>
+      request.method === 'OPTIONS' || (right && isProof(request))
+        ? healthy(request, count)
+        : { status: 401, headers: { 'WWW-Authenticate': 'Digest realm="hall", nonce="n1"' } },
+  });
+  const world = freshWorld();
+  const reports = await Promise.all(
+    Array.from({ length: 8 }, (_, at) =>
+      runProbe(
+        { ...RUN, media: false, url: urlOf(`rtsp://127.0.0.1:${recorder.port}/ch/${at}`), credentials: ACCOUNT },
+        world,
+        new AbortController().signal,
+      ),
+    ),
+  );
+  expect(reports.filter(({ cause }) => cause === (right ? null : 'auth-failed'))).toHaveLength(proofs);
+  expect(reports.filter(({ cause }) => cause === 'login-held')).toHaveLength(8 - proofs);
+  await recorder.close();
+});
 
 const fault = (code: string, reason: string, status: string): string => http(faultOf(code, reason), '', status);
 test.each([
@@ -233,6 +261,34 @@ test('over TLS a device is read, its certificate told, and a changed one gets no
   expect(changed).toMatchObject({ cause: 'certificate-changed', tls: { fingerprint: reading.tls?.fingerprint } });
   expect(device.requests.length).toBe(before);
   outer.close();
+  await device.close();
+});
+
+test('a device that takes no token is sent one once: later talks ask what it wants', async () => {
+  const device = await scriptedDevice(({ operation, head }) =>
+    operation.startsWith('GetS') || /^authorization: digest/im.test(head)
+      ? null
+      : http('', 'WWW-Authenticate: Digest realm="weir", nonce="n1", algorithm=MD5\r\n', '401 Unauthorized'),
+  );
+  const world = freshWorld();
+  const target = { host: '127.0.0.1', port: device.port, credentials: ACCOUNT, timeoutMs: 1500 };
+  for (let press = 0; press < 3; press++)
+    expect(await runOnvif(target, world, signal)).toMatchObject({ device: { model: 'S' }, login: 'digest' });
+  expect(device.requests.filter(({ body }) => body.includes('<UsernameToken>'))).toHaveLength(1);
+  await device.close();
+});
+
+test('a device that took digests and wants tokens now is sent tokens', async () => {
+  const device = await scriptedDevice(({ operation, body }) =>
+    operation === 'GetSystemDateAndTime' || operation === 'GetServices' || body.includes('<UsernameToken>')
+      ? null
+      : http(faultOf('ter:NotAuthorized', 'no'), '', '400 Bad Request'),
+  );
+  const world = freshWorld();
+  world.logins.gateFor('127.0.0.1', ACCOUNT).noteDigest();
+  const target = { host: '127.0.0.1', port: device.port, credentials: ACCOUNT, timeoutMs: 1500 };
+  expect(await runOnvif(target, world, signal)).toMatchObject({ device: { model: 'S' }, login: 'token' });
+  expect(world.logins.lines()).toEqual([]);
   await device.close();
 });
 

@@ -57,8 +57,12 @@ interface Account {
   lockedAtMs: number | null;
   /** It was accepted, and not refused since. */
   isGood: boolean;
-  /** When each proof that is under way began. */
-  underWay: number[];
+  underWay: UnderWay[];
+}
+interface UnderWay {
+  readonly atMs: number;
+  /** Begun where this password was accepted before: no attempt at an unknown one. */
+  readonly isTrusted: boolean;
 }
 
 /**
@@ -69,19 +73,23 @@ export class LoginLedger {
   readonly #accounts = new Map<string, Account>();
   /** Hosts that offered a login which does not send the password readable, and when. */
   readonly #better = new Map<string, number>();
+  readonly #digest = new Map<string, number>();
 
   constructor(private readonly nowMs: () => number) {}
 
-  /** Before a proof leaves: `null` when it may, which counts it as under way until `end`. */
-  begin(key: LoginKey): HeldLogin | null {
+  /**
+   * Before a proof leaves: `null` when it may, which counts it as under way until `end`.
+   * @param isTrusted it goes where this password was accepted before, and waits for no other
+   */
+  begin(key: LoginKey, isTrusted = false): HeldLogin | null {
     const account = this.#of(key);
-    const held = this.#held(account);
-    if (!held) account.underWay.push(this.nowMs());
+    const held = this.#held(account, isTrusted);
+    if (!held) account.underWay.push({ atMs: this.nowMs(), isTrusted });
     return held;
   }
   /** One beyond the limit, which a person allowed knowing how many were refused. */
   beginAllowed(key: LoginKey): void {
-    this.#of(key).underWay.push(this.nowMs());
+    this.#of(key).underWay.push({ atMs: this.nowMs(), isTrusted: false });
   }
 
   /** A login that a person allowed was accepted: the account is not locked, and what was refused before is over. */
@@ -92,10 +100,11 @@ export class LoginLedger {
     account.isGood = true;
   }
 
-  /** What came of a proof that was begun. @param what was asked for */
-  end(key: LoginKey, how: ProofEnd, what: string): void {
+  /** What came of a proof that was begun. @param what was asked for @param isTrusted as it was begun */
+  end(key: LoginKey, how: ProofEnd, what: string, isTrusted = false): void {
     const account = this.#of(key);
-    account.underWay.shift();
+    const ended = account.underWay.find((one) => one.isTrusted === isTrusted);
+    account.underWay = account.underWay.filter((one) => one !== ended);
     switch (how) {
       case 'passed':
         return;
@@ -126,10 +135,12 @@ export class LoginLedger {
     return account ? this.#held(this.#fresh(account)) : null;
   }
 
-  /** Whether another login of it is under way while nobody knows yet whether it is right. */
-  isUnsettled(key: LoginKey): boolean {
+  /** `good` once it was accepted and not refused since; `asked` while a proof is under way of which nobody knows the end. */
+  stateOf(key: LoginKey): 'good' | 'asked' | 'unknown' {
     const account = this.#accounts.get(nameOf(key));
-    return account !== undefined && this.#fresh(account).underWay.length > 0 && !account.isGood;
+    if (!account) return 'unknown';
+    const { isGood, underWay } = this.#fresh(account);
+    return isGood ? 'good' : underWay.length > 0 ? 'asked' : 'unknown';
   }
 
   refused(key: LoginKey): number {
@@ -138,14 +149,18 @@ export class LoginLedger {
   }
 
   noteBetter(host: string): void {
-    this.#better.delete(host);
-    this.#better.set(host, this.nowMs());
-    this.#forgetOldest(this.#better);
+    this.#note(this.#better, host);
   }
   /** It offered a login within the last ten minutes that does not send the password readable. */
   offeredBetter(host: string): boolean {
-    const at = this.#better.get(host);
-    return at !== undefined && this.nowMs() - at < LEDGER_MS;
+    return this.#isNoted(this.#better, host);
+  }
+  noteDigest(host: string): void {
+    this.#note(this.#digest, host);
+  }
+  /** It took an HTTP digest within the last ten minutes where it is spoken to by ONVIF. */
+  takesDigest(host: string): boolean {
+    return this.#isNoted(this.#digest, host);
   }
 
   /** All accounts with a refusal that is remembered. */
@@ -167,11 +182,12 @@ export class LoginLedger {
     return lines;
   }
 
-  #held({ refusals, lockedAtMs, isGood, underWay }: Account): HeldLogin | null {
+  #held({ refusals, lockedAtMs, isGood, underWay }: Account, isTrusted = false): HeldLogin | null {
     const refused = refusals.length;
     if (lockedAtMs !== null) return { why: 'locked', refused };
     if (refused >= MOST_REFUSED_LOGINS) return { why: 'refused', refused };
-    return !isGood && refused + underWay.length >= MOST_REFUSED_LOGINS ? { why: 'under-way', refused } : null;
+    const tried = underWay.filter((one) => !one.isTrusted).length;
+    return !isGood && !isTrusted && refused + tried >= MOST_REFUSED_LOGINS ? { why: 'under-way', refused } : null;
   }
 
   #of(key: LoginKey): Account {
@@ -186,10 +202,10 @@ export class LoginLedger {
 
   #fresh(account: Account): Account {
     const lostMs = this.nowMs() - UNDER_WAY_MS;
-    for (const atMs of account.underWay.filter((one) => one <= lostMs))
+    for (const { atMs } of account.underWay.filter((one) => one.atMs <= lostMs))
       if (!account.isGood) account.refusals.push({ atMs, what: '' });
-    if (account.underWay.some((one) => one <= lostMs))
-      account.underWay = account.underWay.filter((one) => one > lostMs);
+    if (account.underWay.some(({ atMs }) => atMs <= lostMs))
+      account.underWay = account.underWay.filter(({ atMs }) => atMs > lostMs);
     const sinceMs = this.nowMs() - LEDGER_MS;
     if (account.refusals.some(({ atMs }) => atMs <= sinceMs))
       account.refusals = account.refusals.filter(({ atMs }) => atMs > sinceMs);
@@ -197,6 +213,15 @@ export class LoginLedger {
     return account;
   }
 
+  #note(hosts: Map<string, number>, host: string): void {
+    hosts.delete(host);
+    hosts.set(host, this.nowMs());
+    this.#forgetOldest(hosts);
+  }
+  #isNoted(hosts: ReadonlyMap<string, number>, host: string): boolean {
+    const at = hosts.get(host);
+    return at !== undefined && this.nowMs() - at < LEDGER_MS;
+  }
   #forgetOldest(map: Map<string, unknown>): void {
     const [oldest] = map.keys();
     if (map.size > MOST_ACCOUNTS && oldest !== undefined) map.delete(oldest);

@@ -9,6 +9,11 @@ export interface ProofGate {
   begin(): HeldLogin | null;
   /** @param what was asked for: accepted for one thing says nothing about another */
   end(how: ProofEnd, what: string): void;
+  /** The device gave what it was asked for without any proof. */
+  notAsked(): void;
+  /** It takes an HTTP digest by ONVIF: what is seen once spares each later talk a token that is refused. */
+  noteDigest(): void;
+  takesDigest(): boolean;
   /** The device offers a login that does not send the password readable. */
   noteBetter(): void;
   /** The password may go readable: nothing better was offered, or a person said so for this device. */
@@ -21,6 +26,9 @@ export interface ProofGate {
 export const NO_GATE: ProofGate = {
   begin: () => null,
   end: () => {},
+  notAsked: () => {},
+  noteDigest: () => {},
+  takesDigest: () => false,
   noteBetter: () => {},
   mayGoReadable: () => true,
   byBasic: false,
@@ -39,7 +47,10 @@ export class OpenProof {
     return held;
   }
   end(how: ProofEnd, what: string): void {
-    if (!this.#isOpen) return;
+    if (!this.#isOpen) {
+      if (how === 'accepted') this.gate.notAsked();
+      return;
+    }
     this.#isOpen = false;
     this.gate.end(how, what);
   }

@@ -13,6 +13,8 @@ const rule = rulesFor<OnvifFacts>();
 const SLOW_MS = 1000;
 /** From here on who tunes in waits long for a picture [A]. */
 const LONG_GROUP_S = 4;
+/** Somebody else may answer there: nothing more is said to it before a person has looked. */
+const STOPS: ReadonlySet<string> = new Set(['hostile-xml', 'certificate-changed']);
 
 /** What a device tells by ONVIF, and what that means for whoever is to use it. What a plan makes of it is judged at Tap. */
 export const ONVIF_RULES = [
@@ -24,7 +26,7 @@ export const ONVIF_RULES = [
     judge: () => 'will-not-work',
     when: {
       'will-not-work': {
-        severity: (f) => (f.cause === 'hostile-xml' ? 'stop' : 'fix'),
+        severity: (f) => (STOPS.has(f.cause) ? 'stop' : 'fix'),
         title: (f) => `By ONVIF: ${CAUSE_WORDS[f.cause].title.toLowerCase()}`,
         because: (f) => f.note,
         do: (f) => CAUSE_WORDS[f.cause].do,

@@ -99,6 +99,7 @@ export class OnvifSession {
 
   constructor(private readonly options: SessionOptions) {
     const { credentials, cnonce, gate, target } = options;
+    if (gate.takesDigest()) this.#proof = 'digest';
     this.places.set('device', target);
     // each proof is counted here, with the call that it belongs to
     this.#login = new Login({
@@ -134,7 +135,9 @@ export class OnvifSession {
       return failed('auth-failed', `Not asked: account “${this.#user}” was refused before.`);
     // a device that a token cannot be dated for is asked what else it takes
     const isDated = this.#proof !== 'token' || !this.#isTooFarAhead;
-    const proof = needsProof && this.options.credentials && isDated ? this.#proof : 'none';
+    // a digest answers a challenge: without one it is asked for first
+    const isReady = this.#proof !== 'digest' || this.#login.isArmed;
+    const proof = needsProof && this.options.credentials && isDated && isReady ? this.#proof : 'none';
     return this.#ask(call, { proof, place, redirects: 0, strays: 0, open: this.#newProof() }, atMs);
   }
 
@@ -203,6 +206,7 @@ export class OnvifSession {
       this.#held = true;
       this.#refused = 0;
       this.#login.accepted();
+      if (tried.proof === 'digest') this.options.gate.noteDigest();
     }
     return { kind: 'over', outcome: { ok: true, value: call.read(childOf(read.value.body, name) ?? {}, text) } };
   }
@@ -302,6 +306,7 @@ export class OnvifSession {
     if (call.isBare) return failed('auth-required', 'It asks for an account.');
     if (this.isLockedOut) return failed('auth-failed', `Not asked: account “${this.#user}” was refused before.`);
     this.#openNeedsProof = true;
+    if (!this.#login.isArmed) this.#proof = 'token'; // nothing that a digest could answer
     return this.#ask(call, { ...tried, proof: this.#proof, open: this.#newProof() }, atMs);
   }
 

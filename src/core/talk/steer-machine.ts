@@ -144,10 +144,10 @@ export class SteerMachine implements Machine<SteerInput, SteerEffect> {
 
   readonly #opened = ({ outcome }: Said): void => {
     if (!outcome.ok) return this.#end({ cause: outcome.cause, note: outcome.note });
-    const { ability, presets, position } = outcome.value as Opening; // what opening() gave
+    const { ability, presets, position, isMoving } = outcome.value as Opening; // what opening() gave
     this.#position = position;
     this.#ability = ability;
-    this.#emit({ kind: 'ready', ability, presets }, { kind: 'status', position, isMoving: null });
+    this.#emit({ kind: 'ready', ability, presets }, { kind: 'status', position, isMoving });
     this.#tick();
   };
 

@@ -18,6 +18,8 @@ export interface Opening {
   readonly ability: HeadAbility;
   readonly presets: readonly ptz.PtzPreset[];
   readonly position: ptz.PtzPosition | null;
+  /** `null` where it does not tell. */
+  readonly isMoving: boolean | null;
 }
 
 /** Time, services, the head and what steers it, where it looks and what it keeps; an `Opening`, if it has a head. */
@@ -35,9 +37,15 @@ export function* opening(session: OnvifSession, unixMs: () => number): Script<Sa
     return { outcome: { ok: false, cause: 'not-supported', note: 'It has no head that one of its profiles steers.' } };
   const status = yield* ask(ptz.GET_STATUS, profile);
   const position = status.ok ? status.value.position : null;
-  const tells = position ? 'position' : status.ok && status.value.isMoving !== null ? 'moving' : 'nothing';
+  const isMoving = status.ok ? status.value.isMoving : null;
+  const tells = position ? 'position' : isMoving !== null ? 'moving' : 'nothing';
   const presets = yield* ask(ptz.GET_PRESETS, profile);
-  const opened: Opening = { ability: { node, profile, tells }, presets: presets.ok ? presets.value : [], position };
+  const opened: Opening = {
+    ability: { node, profile, tells },
+    presets: presets.ok ? presets.value : [],
+    position,
+    isMoving,
+  };
   return { outcome: { ok: true, value: opened } };
 }
 

@@ -11,14 +11,15 @@ const MOST = { most: 16, many: 'listeners' };
 export const HEAR = workOf(hearRequestSchema, MOST, async ({ seconds, ...request }, world, signal, out) => {
   const say = (line: HearLine): void => out.say(line);
   const target = targetOf(request);
-  const machine = new HearMachine({ ...(await talkOfPage(target, world, signal)), seconds });
-  await drive({
-    machine,
-    way: toHttp,
-    world,
-    signal,
-    credentials: target.credentials,
-    what: 'the listening',
-    onEffect: (event: HearEvent) => say(event),
-  });
+  await talkOfPage(target, world, signal, (options) =>
+    drive({
+      machine: new HearMachine({ ...options, seconds }),
+      way: toHttp,
+      world,
+      signal,
+      credentials: target.credentials,
+      what: 'the listening',
+      onEffect: (event: HearEvent) => say(event),
+    }),
+  );
 });

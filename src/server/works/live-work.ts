@@ -1,6 +1,7 @@
 import { encodeLiveFrame } from '../../contract/live-frame.ts';
 import { JPEG_PICTURES, type LiveMessage, liveRequestSchema, type PlayedSound } from '../../contract/probe-api.ts';
 import { type SoundFormat, soundCodecString } from '../../core/audio/sound-format.ts';
+import type { ProofGate } from '../../core/auth/proof-gate.ts';
 import { base64Of } from '../../core/base/bytes.ts';
 import { LIVE_TIMEOUT_MS, type LiveEffect, LiveMachine } from '../../core/live/live-machine.ts';
 import { readTarget } from '../../core/net/target.ts';
@@ -27,17 +28,17 @@ export const LIVE = workOf(liveRequestSchema, MOST, async (request, world, signa
   const target = readTarget(request.url, request.user, request.secret, request.tunnel);
   if (!target.ok) return say({ kind: 'ended', message: target.error.note });
   const { url, credentials } = target.value;
-  await world.logins.turn(url.host, credentials, signal);
-  const machine = new LiveMachine({
-    url,
-    credentials,
-    gate: world.logins.gateFor(url.host, credentials, leaveOf(request)),
-    knownFingerprint: request.knownFingerprint ?? null,
-    userAgent: USER_AGENT,
-    pictureFormat: JPEG_PICTURES,
-    cnonce: () => world.entropy.hex(8),
-    ownSsrc: Number.parseInt(world.entropy.hex(4), 16),
-  });
+  const machineOf = (gate: ProofGate): LiveMachine =>
+    new LiveMachine({
+      url,
+      credentials,
+      gate,
+      knownFingerprint: request.knownFingerprint ?? null,
+      userAgent: USER_AGENT,
+      pictureFormat: JPEG_PICTURES,
+      cnonce: () => world.entropy.hex(8),
+      ownSsrc: Number.parseInt(world.entropy.hex(4), 16),
+    });
   const show = (effect: Shown): void => {
     const arrivedUnixMs = world.clock.unixMs();
     switch (effect.kind) {
@@ -61,13 +62,15 @@ export const LIVE = workOf(liveRequestSchema, MOST, async (request, world, signa
         return say(effect);
     }
   };
-  await drive({
-    machine,
-    way: toCamera({ url, timeoutMs: LIVE_TIMEOUT_MS }),
-    world,
-    signal,
-    credentials,
-    what: 'the picture',
-    onEffect: show,
-  });
+  await world.logins.inTurn({ host: url.host, credentials, leave: leaveOf(request) }, signal, (gate) =>
+    drive({
+      machine: machineOf(gate),
+      way: toCamera({ url, timeoutMs: LIVE_TIMEOUT_MS }),
+      world,
+      signal,
+      credentials,
+      what: 'the picture',
+      onEffect: show,
+    }),
+  );
 });

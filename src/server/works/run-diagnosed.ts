@@ -36,16 +36,26 @@ export async function runDiagnosed(
   onEvent: (event: ProbeEvent) => void = () => {},
 ): Promise<ProbeReport> {
   const { url, credentials, leave } = run;
-  await world.logins.turn(url.host, credentials, signal);
   // experiments spend of the same account, also where they log in otherwise
-  const gate = world.logins.gateFor(url.host, credentials, leave);
+  return world.logins.inTurn({ host: url.host, credentials, leave }, signal, (gate) =>
+    probeAndAsk({ ...run, gate }, world, signal, onEvent),
+  );
+}
+
+async function probeAndAsk(
+  run: DiagnosedRun,
+  world: World,
+  signal: AbortSignal,
+  onEvent: (event: ProbeEvent) => void,
+): Promise<ProbeReport> {
+  const { credentials } = run;
   const veil = createDeepVeil(credentials);
-  const report = await runProbe({ ...run, gate }, world, signal, (event) => {
+  const report = await runProbe(run, world, signal, (event) => {
     if (event.kind !== 'report') onEvent(event);
   });
   const diagnosis =
     report.verdict === 'fail'
-      ? await whyFailed({ ...run, gate }, report, world, signal, onEvent).catch(withoutReason(signal))
+      ? await whyFailed(run, report, world, signal, onEvent).catch(withoutReason(signal))
       : null;
   const told = veil(diagnosis ? withDiagnosis(report, diagnosis) : report);
   onEvent({ kind: 'report', report: told });

@@ -66,24 +66,44 @@ export function talkOptions(
   };
 }
 
-/** The same for a talk of a page that goes on: it begins once nobody else’s login with this account is unsettled. */
-export async function talkOfPage(target: OnvifTarget, world: World, signal: AbortSignal): Promise<SteerOptions> {
-  await world.logins.turn(target.host, target.credentials, signal);
-  return { ...talkOptions(target, world), timeoutMs: ONVIF_TIMEOUT_MS, startedAtUnixMs: world.clock.unixMs() };
-}
+/** The same for a talk of a page that goes on: it begins when it is its turn to log in with this account. */
+export const talkOfPage = (
+  target: OnvifTarget,
+  world: World,
+  signal: AbortSignal,
+  talk: (options: SteerOptions) => Promise<void>,
+): Promise<void> =>
+  world.logins.inTurn(target, signal, (gate) =>
+    talk({
+      ...talkOptions({ ...target, gate }, world),
+      timeoutMs: ONVIF_TIMEOUT_MS,
+      startedAtUnixMs: world.clock.unixMs(),
+    }),
+  );
 
 export const accountOf = (user: string | null, secret: string | null): Credentials | null =>
   user === null ? null : { user, password: secret ?? '' };
 
 /** Reads a device once. Resolves with all that it told, also when it was cut short. */
 export async function runOnvif(
-  target: OnvifTarget & Pick<OnvifOptions, 'timeoutMs' | 'depth' | 'enoughMs'>,
+  target: ReadTarget,
   world: World,
   signal: AbortSignal,
   onEvent: (event: OnvifEvent) => void = () => {},
 ): Promise<OnvifReading> {
   signal.throwIfAborted();
-  if (!target.gate) await world.logins.turn(target.host, target.credentials, signal);
+  return target.gate
+    ? read(target, world, signal, onEvent)
+    : world.logins.inTurn(target, signal, (gate) => read({ ...target, gate }, world, signal, onEvent));
+}
+type ReadTarget = OnvifTarget & Pick<OnvifOptions, 'timeoutMs' | 'depth' | 'enoughMs'>;
+
+async function read(
+  target: ReadTarget,
+  world: World,
+  signal: AbortSignal,
+  onEvent: (event: OnvifEvent) => void,
+): Promise<OnvifReading> {
   signal.throwIfAborted();
   const machine = new OnvifMachine({
     ...talkOptions(target, world),

@@ -34,15 +34,29 @@ export async function runProbe(
   signal: AbortSignal,
   onEvent: (event: ProbeEvent) => void = () => {},
 ): Promise<ProbeReport> {
-  const { clock, entropy, logins } = world;
-  const { url, credentials, transport, timeoutMs, media, loginBy = 'any' } = run;
+  const { url, credentials, leave, gate } = run;
   signal.throwIfAborted();
-  if (!run.gate) await logins.turn(url.host, credentials, signal);
+  return gate
+    ? probe(run, gate, world, signal, onEvent)
+    : world.logins.inTurn({ host: url.host, credentials, leave }, signal, (own) =>
+        probe(run, own, world, signal, onEvent),
+      );
+}
+
+async function probe(
+  run: ProbeRun,
+  gate: ProofGate,
+  world: World,
+  signal: AbortSignal,
+  onEvent: (event: ProbeEvent) => void,
+): Promise<ProbeReport> {
+  const { clock, entropy } = world;
+  const { url, credentials, transport, timeoutMs, media, loginBy = 'any' } = run;
   signal.throwIfAborted();
   const machine = new ProbeMachine({
     url,
     credentials,
-    gate: run.gate ?? logins.gateFor(url.host, credentials, run.leave),
+    gate,
     knownFingerprint: run.knownFingerprint ?? null,
     transport,
     sampleMs: run.seconds * 1000,

@@ -1,4 +1,5 @@
 import type { Credentials } from '../../core/auth/authorization.ts';
+import type { ProofGate } from '../../core/auth/proof-gate.ts';
 import type { StreamUrl } from '../../core/net/stream-url.ts';
 import type { TransportChoice } from '../../core/rtsp/client-types.ts';
 import { SessionsMachine } from '../../core/sessions/sessions-machine.ts';
@@ -24,13 +25,25 @@ export async function runSessions(
   signal: AbortSignal,
   onEvent: (event: SessionsEvent) => void = () => {},
 ): Promise<SessionsReport> {
+  const { url, credentials, leave } = run;
   signal.throwIfAborted();
+  return world.logins.inTurn({ host: url.host, credentials, leave }, signal, (gate) =>
+    count(run, gate, world, signal, onEvent),
+  );
+}
+
+async function count(
+  run: SessionsRun,
+  gate: ProofGate,
+  world: World,
+  signal: AbortSignal,
+  onEvent: (event: SessionsEvent) => void,
+): Promise<SessionsReport> {
   const { url, timeoutMs, credentials, knownFingerprint = null } = run;
-  await world.logins.turn(url.host, credentials, signal);
   signal.throwIfAborted();
   const machine = new SessionsMachine({
     ...run,
-    gate: world.logins.gateFor(url.host, credentials, run.leave),
+    gate,
     knownFingerprint,
     userAgent: USER_AGENT,
     cnonce: () => world.entropy.hex(8),

@@ -12,16 +12,17 @@ const MOST = { most: 16, many: 'heads' };
 export const STEER = workOf(onvifRequestSchema, MOST, async (request, world, signal, out, heard) => {
   const say = (message: SteerMessage): void => out.say(message);
   const target = targetOf(request);
-  const machine = new SteerMachine(await talkOfPage(target, world, signal));
-  await drive({
-    machine,
-    way: toHttp,
-    world,
-    signal,
-    credentials: target.credentials,
-    farewellMs: STEER_FAREWELL_MS,
-    what: 'the steering',
-    onEffect: (event: SteerEvent) => say(event),
-    onStart: (put, now) => heard((word) => put({ kind: 'asked', asked: readOrder(word), atMs: now() })),
-  });
+  await talkOfPage(target, world, signal, (options) =>
+    drive({
+      machine: new SteerMachine(options),
+      way: toHttp,
+      world,
+      signal,
+      credentials: target.credentials,
+      farewellMs: STEER_FAREWELL_MS,
+      what: 'the steering',
+      onEffect: (event: SteerEvent) => say(event),
+      onStart: (put, now) => heard((word) => put({ kind: 'asked', asked: readOrder(word), atMs: now() })),
+    }),
+  );
 });

@@ -1,5 +1,5 @@
 import { type StillLine, type StillRequest, stillRequestSchema } from '../../contract/still-api.ts';
-import { proofEndOf, sayHeld } from '../../core/auth/proof-gate.ts';
+import { type ProofGate, proofEndOf, sayHeld } from '../../core/auth/proof-gate.ts';
 import { base64Of } from '../../core/base/bytes.ts';
 import { type HttpAnswer, type HttpHeader, headersOf } from '../../core/http/http-message.ts';
 import { createDeepVeil } from '../../core/machine/password-veil.ts';
@@ -18,12 +18,15 @@ const MOST = { most: 8, many: 'stills' };
 const none = (note: string): Extract<StillLine, { kind: 'none' }> => ({ kind: 'none', note });
 
 /** Asks without a login first, and answers at most one challenge: a still is not worth an account. */
-async function fetchStill(request: StillRequest, world: World, signal: AbortSignal): Promise<StillLine> {
+async function fetchStill(
+  request: StillRequest,
+  gate: ProofGate,
+  world: World,
+  signal: AbortSignal,
+): Promise<StillLine> {
   const { host, port, path, tls: isTls = false, knownFingerprint = null } = request;
   const credentials = accountOf(request.user, request.secret);
-  await world.logins.turn(host, credentials, signal);
   const http = createHttpPort(world.dialer);
-  const gate = world.logins.gateFor(host, credentials, leaveOf(request));
   const login = new Login({ credentials, cnonce: () => world.entropy.hex(8), gate, isEncrypted: isTls });
   const filled = credentials ? fillPath(path, credentials.user, credentials.password) : path;
   const get = async (headers: readonly HttpHeader[]): Promise<HttpAnswer> => {
@@ -59,6 +62,9 @@ async function fetchStill(request: StillRequest, world: World, signal: AbortSign
 }
 
 export const STILL = workOf(stillRequestSchema, MOST, async (request, world, signal, { say }) => {
-  const line = await fetchStill(request, world, signal);
-  say(line.kind === 'none' ? createDeepVeil(accountOf(request.user, request.secret))(line) : line);
+  const credentials = accountOf(request.user, request.secret);
+  const line = await world.logins.inTurn({ host: request.host, credentials, leave: leaveOf(request) }, signal, (gate) =>
+    fetchStill(request, gate, world, signal),
+  );
+  say(line.kind === 'none' ? createDeepVeil(credentials)(line) : line);
 });

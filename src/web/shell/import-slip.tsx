@@ -47,7 +47,10 @@ export function ImportSlip({ file, onClose }: ImportSlipProps) {
       ) : table && rows ? (
         <Preview fileName={file.name} reading={reading} table={table} rows={rows} onClose={onClose} />
       ) : (
-        <RowsRead done={done ?? 0} of={table?.rows.length ?? 0} />
+        <div className="flex flex-wrap items-center gap-2">
+          <RowsRead done={done ?? 0} of={table?.rows.length ?? 0} />
+          <Button onClick={onClose}>Leave it</Button>
+        </div>
       )}
     </DialogFrame>
   );
@@ -57,7 +60,7 @@ function RowsRead({ done, of }: { done: number; of: number }) {
   return (
     <p role="status" className="mr-auto flex flex-wrap items-center gap-2">
       {of === 0 ? 'Reading the file …' : `Reading ${sayCount(done)} of ${sayMany(of, 'row')} …`}
-      {of > 0 && <progress aria-label="Rows read" className="h-2 min-w-40 accent-verdigris" value={done} max={of} />}
+      {of > 0 && <progress aria-label="Rows read" className="min-w-40" value={done} max={of} />}
     </p>
   );
 }

@@ -33,6 +33,7 @@ const elsewhere = READING.services.map((service) => ({ ...service, elsewhere: '1
 test.each([
   ofReading('onvif.not-read', 'fix', { cause: 'auth-failed', note: 'It refused.', device: null }),
   ofReading('onvif.not-read', 'stop', { cause: 'hostile-xml', note: 'A document type.', device: null }),
+  ofReading('onvif.not-read', 'stop', { cause: 'certificate-changed', note: 'Another fingerprint.', device: null }),
   ofReading('onvif.clock', 'watch', { clock: { skewS: 240, kept: 'ntp', zone: '' } }),
   ofReading('onvif.clock', 'fix', { clock: { skewS: -86_400, kept: 'ntp', zone: '' } }),
   ofReading('onvif.clock-by-hand', 'note', { clock: { skewS: 0, kept: 'manual', zone: '' } }),

@@ -67,11 +67,7 @@ export function LeaseImport() {
       {reading !== null && (
         <p role="status" className="flex flex-wrap items-center gap-2">
           Reading {reading.name} …
-          <progress
-            aria-label={`Reading ${reading.name}`}
-            className="h-2 min-w-40 accent-verdigris"
-            value={reading.share}
-          />
+          <progress aria-label={`Reading ${reading.name}`} className="min-w-40" value={reading.share} />
           <Button onClick={cancel}>Cancel</Button>
         </p>
       )}

@@ -43,7 +43,7 @@ export function DropFile({ what, label, onTaken }: DropFileProps) {
             aria-label={`Hashing ${intake.name}`}
             value={intake.done}
             max={Math.max(1, intake.of)}
-            className="h-2 min-w-40 flex-1 accent-verdigris"
+            className="min-w-40 flex-1"
           />
           <span className="font-mono text-small">
             {saySize(intake.done)} of {saySize(intake.of)}

@@ -104,16 +104,21 @@ test('a prepared file gets nothing: neither by its references, nor by the id of 
 
 test('the same file opened again asks once whether the password for this very address may be used', async () => {
   const { vault, site, camera, at, enter } = await browser();
-  const opened = fromOutside({ ...site, id: 'copy' }, () => 'secret-copy');
+  const opened = fromOutside({ ...site, id: 'copy', name: 'Mill End' }, () => 'secret-copy');
   enter('copy');
   const again = { ...camera, account: { user: 'op', secretRef: 'secret-copy' } };
   expect(passwordAt(at(again, opened), vault)).toMatchObject({
     kind: 'elsewhere',
     typedFor: { cameraName: 'Sluice rail' },
   });
-  answering(true);
+  const asked = answering(true);
   await mayGo([at(again, opened)], vault);
   expect(passwordAt(at(again, opened), vault)).toMatchObject({ kind: 'ready', secret: PASSWORD });
+  // whose it is and who asks differ by their sites alone
+  expect(asked[0]?.rows[0]).toMatchObject({
+    whose: `Sluice rail of ${site.name}, account “op”`,
+    asks: '10.77.4.21, port 554 (Sluice rail of Mill End)',
+  });
 });
 
 test('a camera that a scan of this visit knows again keeps its password, and by what a file says of one it does not', async () => {

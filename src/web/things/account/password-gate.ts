@@ -7,7 +7,7 @@ import { type Bound, isAllowed, type PasswordPlace, sameHost } from '../../vault
 import { sayPlace, sayPlaces } from '../../vault/say-places.ts';
 import type { Vault } from '../../vault/vault.ts';
 import { boundTo } from './camera-places.ts';
-import { questions } from './questions.ts';
+import { type QuestionRow, questions } from './questions.ts';
 
 /** One wish to send a password somewhere. */
 export interface PasswordUse {
@@ -58,12 +58,18 @@ export function passwordAt(use: PasswordUse, vault: Vault): PasswordState {
   return { kind: 'held', typedFor: bound };
 }
 
-const rowOf = ({ camera, account, place }: PasswordUse, typedFor: Bound | null) => ({
-  whose: `${typedFor && typedFor.cameraName !== camera.name ? typedFor.cameraName : camera.name}, account “${account?.user ?? ''}”`,
-  typedFor:
-    typedFor && (typedFor.places.length === 0 ? 'no address: the camera had none yet' : sayPlaces(typedFor.places)),
-  asks: `${sayPlace(place)}${typedFor && typedFor.cameraName !== camera.name ? ` (${camera.name})` : ''}`,
-});
+/** Whose it is and who asks, by what tells them apart: the same camera is not named twice, the open site not at all. */
+function rowOf({ site, camera, account, place }: PasswordUse, typedFor: Bound | null): QuestionRow {
+  const isElsewhere = typedFor !== null && typedFor.siteName !== site.name;
+  const isOther = typedFor !== null && (isElsewhere || typedFor.cameraName !== camera.name);
+  const whose = typedFor && isOther ? typedFor.cameraName : camera.name;
+  return {
+    whose: `${whose}${isElsewhere ? ` of ${typedFor.siteName}` : ''}, account “${account?.user ?? ''}”`,
+    typedFor:
+      typedFor && (typedFor.places.length === 0 ? 'no address: the camera had none yet' : sayPlaces(typedFor.places)),
+    asks: `${sayPlace(place)}${isOther ? ` (${camera.name}${isElsewhere ? ` of ${site.name}` : ''})` : ''}`,
+  };
+}
 
 /** Takes a person's yes: from now on it may go there. */
 function allow(use: PasswordUse, state: Extract<PasswordState, { kind: 'held' | 'elsewhere' }>, vault: Vault): void {

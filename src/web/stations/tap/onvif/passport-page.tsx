@@ -57,7 +57,7 @@ export function Passport({ camera }: { camera: Camera }) {
             aside={
               remembered
                 ? isCurrent
-                  ? `read ${sayWhen(remembered.at)}, ${remembered.reading.answers} answers`
+                  ? `read ${sayWhen(remembered.at)}, ${sayMany(remembered.reading.answers, 'answer')}`
                   : 'read at another address; read this one'
                 : 'not read yet'
             }
@@ -67,7 +67,6 @@ export function Passport({ camera }: { camera: Camera }) {
             <div className="mt-2">
               <ReadProgress device={device} />
             </div>
-            <ReadingActs camera={camera} access={access} reading={reading} />
             {device.run?.offered && (
               <p className="mt-2 flex flex-wrap items-center gap-2 border-l-[3px] border-brass pl-3">
                 It wrote a login into its stream addresses: account “{device.run.offered.user}”. It was taken out, and
@@ -93,6 +92,7 @@ export function Passport({ camera }: { camera: Camera }) {
               </ul>
             )}
             {reading && <Identity reading={reading} at={remembered?.at ?? ''} />}
+            <ReadingActs camera={camera} access={access} reading={reading} />
           </Panel>
           {reading && reading.profiles.length > 0 && (
             <Panel title="What it offers" aside={`${sayHead(reading)}; ${sayEvents(reading)}`}>

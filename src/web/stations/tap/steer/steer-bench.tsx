@@ -25,10 +25,11 @@ import { headReach, panDegrees, panNumber, viewDegOf } from './head-geometry.ts'
 import { HoldButtons } from './hold-buttons.tsx';
 import { PanFan } from './pan-fan.tsx';
 import { PresetsPanel } from './presets-panel.tsx';
+import { RunawayAlert } from './runaway-alert.tsx';
 import { takeBack } from './take-back.ts';
 import { ToursPanel } from './tours-panel.tsx';
 import { turnBy } from './turn-plan.ts';
-import { type Hand, useSteer } from './use-steer.ts';
+import { type Hand, sayHand, useSteer } from './use-steer.ts';
 import { useSteerKeys } from './use-steer-keys.ts';
 
 const SPEED = { min: 0.1, max: 1, step: 0.1, usual: 0.5 } as const;
@@ -149,6 +150,7 @@ export function SteerBench({ camera }: { camera: Camera }) {
           Its passport
         </Link>
       </nav>
+      <RunawayAlert hand={hand} />
       <div className="grid grid-cols-[minmax(0,1fr)] items-start gap-4 lg:grid-cols-[minmax(0,7fr)_minmax(0,5fr)]">
         <div className="flex min-w-0 flex-col gap-4">
           {stream && (
@@ -170,19 +172,7 @@ export function SteerBench({ camera }: { camera: Camera }) {
           )}
           <Panel
             title="In hand"
-            aside={
-              <span role="status">
-                {access.request === null
-                  ? 'not in reach'
-                  : state.status === 'opening'
-                    ? 'taking it in hand'
-                    : state.status === 'ended'
-                      ? 'let go'
-                      : state.isMoving
-                        ? 'it moves'
-                        : 'at rest'}
-              </span>
-            }
+            aside={<span role="status">{access.request === null ? 'not in reach' : sayHand(state)}</span>}
             actions={state.status === 'ended' && <Button onClick={hand.reopen}>Take it again</Button>}
           >
             <AccessWanted camera={camera} access={access} />
@@ -243,16 +233,11 @@ export function SteerBench({ camera }: { camera: Camera }) {
                 {said}
               </p>
             )}
-            {state.isRunaway && (
-              <p role="alert" className="mt-2 border-l-[3px] border-brick pl-3">
-                It was told to stop for ten seconds, and was not seen to rest. Press Stop again; if it still turns, take
-                its power away.
-              </p>
-            )}
             {state.stopsLost > 0 && (
               <p className="mt-2 text-small text-brass">
-                {state.stopsLost === 1 ? 'One stop got lost' : `${state.stopsLost} stops got lost`} and was said again
-                until it rested.
+                {state.stopsLost === 1
+                  ? 'One stop got lost and was said again.'
+                  : `${state.stopsLost} stops got lost and were said again.`}
               </p>
             )}
             {recordedLost > 0 && state.stopsLost === 0 && (

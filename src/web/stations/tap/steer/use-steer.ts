@@ -26,6 +26,14 @@ const GONE: Did = {
   keptTimeout: null,
 };
 
+/** How the head is, as far as it tells. */
+export function sayHand({ status, isMoving, ability }: SteerState): string {
+  if (status === 'opening') return 'taking it in hand';
+  if (status === 'ended') return 'let go';
+  if (isMoving !== null) return isMoving ? 'it moves' : 'at rest';
+  return ability?.tells === 'nothing' ? 'in hand; it does not tell whether it moves' : 'in hand';
+}
+
 /** @param request `null` while its secret is out of reach */
 export function useSteer(request: OnvifRequest | null): Hand {
   const [state, setState] = useState<SteerState>(UNOPENED);
