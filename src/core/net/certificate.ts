@@ -5,8 +5,9 @@ export interface CertificateSeen {
   readonly subject: string;
   readonly issuer: string;
   readonly isSelfSigned: boolean;
-  readonly validFromUnixMs: number;
-  readonly validToUnixMs: number;
+  /** `null` where what stands there is no date. */
+  readonly validFromUnixMs: number | null;
+  readonly validToUnixMs: number | null;
   /** By the clock of whoever looked: what its days are told from. */
   readonly seenAtUnixMs: number;
   /** Names and addresses that it is made out to. */

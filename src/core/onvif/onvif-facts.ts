@@ -1,10 +1,11 @@
 import type { Facts } from '../findings/rule.ts';
+import { type CertificateFacts, certificateFacts } from '../net/certificate-rules.ts';
 import type { OnvifCause } from './onvif-cause.ts';
 import { motionTopics, type OnvifReading } from './reading.ts';
 import { sayDoor } from './service-place.ts';
 
 /** What the rules about one reading may ask for. */
-export interface OnvifFacts {
+export interface OnvifFacts extends CertificateFacts {
   readonly cause: OnvifCause;
   readonly note: string;
   readonly skewS: number;
@@ -100,6 +101,7 @@ export function onvifFacts(reading: OnvifReading, clockOkS: number): Facts<Onvif
     pullNote: events?.note,
     topics: events?.topics.length,
     motionTopics: events ? motionTopics(events.topics).length : undefined,
+    ...(reading.tls ? certificateFacts(reading.tls, reading.host) : {}),
     sameNames: profiles.length > 0 ? names.length - new Set(names).size : undefined,
   };
 }

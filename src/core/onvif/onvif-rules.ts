@@ -1,6 +1,7 @@
 import { sayMany, sayMs, sayStretch } from '../base/say.ts';
 import { atMost } from '../base/verdict.ts';
 import { failsIf, rulesFor, tightIf } from '../findings/rule.ts';
+import { certificateRules } from '../net/certificate-rules.ts';
 import { CAUSE_WORDS } from './cause-words.ts';
 import { EVENT_RULES } from './event-rules.ts';
 import type { OnvifFacts } from './onvif-facts.ts';
@@ -362,4 +363,5 @@ export const ONVIF_RULES = [
   }),
   ...STEERING_RULES,
   ...EVENT_RULES,
+  ...certificateRules('onvif.'),
 ] as const;

@@ -1,12 +1,12 @@
 import type { Facts } from '../findings/rule.ts';
-import { type CertificateSeen, namesHost } from '../net/certificate.ts';
+import { type CertificateFacts, certificateFacts } from '../net/certificate-rules.ts';
 import { asksForSecret } from '../net/path-places.ts';
 import type { AuthScheme } from '../rtsp/exchange-types.ts';
 import type { ProbeLimits } from './probe-limits.ts';
 import type { ParameterSets, ProbeMedia, ProbeReport, ProbeStep } from './probe-types.ts';
 
 /** What the rules about one probe may ask for. */
-export interface ProbeFacts {
+export interface ProbeFacts extends CertificateFacts {
   readonly lossRatio: number;
   readonly lost: number;
   readonly expected: number;
@@ -51,14 +51,6 @@ export interface ProbeFacts {
   readonly soundPackets: number;
   readonly refusedKeepAlive: string;
   readonly isEncrypted: boolean;
-  readonly tlsSubject: string;
-  readonly tlsProtocol: string;
-  readonly tlsSelfSigned: boolean;
-  readonly tlsDaysLeft: number;
-  readonly tlsDaysUntil: number;
-  readonly tlsNamesHost: boolean;
-  readonly tlsShortKey: boolean;
-  readonly tlsFingerprint: string;
 }
 
 /** The same with what the site assumes: no fact of a probe, so that it is kept with none. */
@@ -96,21 +88,6 @@ function soundFacts(media: readonly ProbeMedia[]): Facts<ProbeFacts> {
     soundPackets: measured?.packets,
   };
 }
-
-const DAY_MS = 86_400_000;
-/** Below these lengths keys are no longer held to be safe. Source: NIST SP 800-57 part 1, Table 2 (112 bits of strength). */
-const LEAST_BITS = { rsa: 2048, elliptic: 224 } as const;
-
-const tlsFacts = (tls: CertificateSeen, host: string): Facts<ProbeFacts> => ({
-  tlsSubject: tls.subject,
-  tlsProtocol: tls.protocol,
-  tlsSelfSigned: tls.isSelfSigned,
-  tlsDaysLeft: (tls.validToUnixMs - tls.seenAtUnixMs) / DAY_MS,
-  tlsDaysUntil: (tls.validFromUnixMs - tls.seenAtUnixMs) / DAY_MS,
-  tlsNamesHost: namesHost(tls.names, host),
-  tlsShortKey: tls.keyBits === null ? undefined : tls.keyBits < LEAST_BITS[tls.isElliptic ? 'elliptic' : 'rsa'],
-  tlsFingerprint: tls.fingerprint,
-});
 
 /** Facts of a report: the first video track, the login and the session. */
 export function probeFacts(report: Omit<ProbeReport, 'findings' | 'verdict' | 'diagnosis'>): Facts<ProbeFacts> {
@@ -159,7 +136,7 @@ export function probeFacts(report: Omit<ProbeReport, 'findings' | 'verdict' | 'd
     ...soundFacts(report.media),
     isEncrypted: described ? report.tls !== null : undefined,
     refusedKeepAlive: present(report.refusedKeepAlive),
-    ...(report.tls ? tlsFacts(report.tls, report.target.host) : {}),
+    ...(report.tls ? certificateFacts(report.tls, report.target.host) : {}),
     declaresSize: video ? sizeOf(video.declared) !== undefined : undefined,
   };
 }

@@ -1,9 +1,9 @@
 import { sayCount, sayFps, sayMs, sayShare, sayStretch } from '../base/say.ts';
 import { atMost } from '../base/verdict.ts';
 import { failsIf, rulesFor, tightIf } from '../findings/rule.ts';
+import { certificateRules } from '../net/certificate-rules.ts';
 import { MEDIA_RULES } from './media-rules.ts';
 import type { JudgedFacts } from './probe-facts.ts';
-import { TLS_RULES } from './tls-rules.ts';
 
 const rule = rulesFor<JudgedFacts>();
 
@@ -355,4 +355,4 @@ const STREAM_RULES = [
  * What a probe's numbers mean. Each rule states a fact about the stream on its own; what a destination makes of it is
  * judged by the tap rules.
  */
-export const PROBE_RULES = [...STREAM_RULES, ...MEDIA_RULES, ...TLS_RULES] as const;
+export const PROBE_RULES = [...STREAM_RULES, ...MEDIA_RULES, ...certificateRules('')] as const;

@@ -24,6 +24,11 @@ const namesOf = (text: string | undefined): readonly string[] =>
     .filter((name) => name !== '')
     .slice(0, MOST_CERTIFICATE_NAMES);
 
+const dateOf = (text: string): number | null => {
+  const unixMs = Date.parse(text);
+  return Number.isNaN(unixMs) ? null : unixMs;
+};
+
 /** What the other end showed, clipped; `null` where it showed none. */
 function certificateOf(socket: TLSSocket): CertificateSeen | null {
   const seen = socket.getPeerCertificate(false);
@@ -35,8 +40,8 @@ function certificateOf(socket: TLSSocket): CertificateSeen | null {
     subject,
     issuer,
     isSelfSigned: JSON.stringify(seen.subject) === JSON.stringify(seen.issuer),
-    validFromUnixMs: Date.parse(seen.valid_from),
-    validToUnixMs: Date.parse(seen.valid_to),
+    validFromUnixMs: dateOf(seen.valid_from),
+    validToUnixMs: dateOf(seen.valid_to),
     seenAtUnixMs: Date.now(),
     names: namesOf(seen.subjectaltname),
     keyBits: typeof seen.bits === 'number' ? seen.bits : null,

@@ -13,6 +13,10 @@ import { indexEvidence } from '../../document/best-known.ts';
 import { rememberedReading } from '../../document/onvif-evidence.ts';
 import type { Site } from '../../document/site.ts';
 import { readSiteFile, writeSiteFile } from '../../document/site-file.ts';
+import { judgeRows } from '../../findings/rule.ts';
+import type { CertificateSeen } from '../../net/certificate.ts';
+import { onvifFacts } from '../../onvif/onvif-facts.ts';
+import { ONVIF_RULES } from '../../onvif/onvif-rules.ts';
 import type { OnvifReading } from '../../onvif/reading.ts';
 import { viewOf } from '../../station/site-view.ts';
 import { onvifFindings } from './onvif-judgement.ts';
@@ -28,6 +32,22 @@ function found(site: Site): ReadonlyMap<string, string> {
 test('of a device without fault nothing is said', () => expect([...found(readSite())]).toEqual([]));
 
 const ofReading = (rule: string, severity: string, reading: Partial<OnvifReading>) => ({ rule, severity, reading });
+const DAY_MS = 86_400_000;
+const SHOWN: CertificateSeen = {
+  protocol: 'TLSv1.3',
+  subject: 'Ferry gate',
+  issuer: 'Tarn Optics',
+  isSelfSigned: false,
+  validFromUnixMs: -400 * DAY_MS,
+  validToUnixMs: 400 * DAY_MS,
+  seenAtUnixMs: 0,
+  names: [READING.host],
+  keyBits: 256,
+  isElliptic: true,
+  fingerprint: 'AB:CD',
+};
+const shown = (rule: string, severity: string, how: Partial<CertificateSeen>) =>
+  ofReading(rule, severity, { tls: { ...SHOWN, ...how } });
 const elsewhere = READING.services.map((service) => ({ ...service, elsewhere: '192.168.10.1' }));
 
 test.each([
@@ -55,6 +75,13 @@ test.each([
   }),
   ofReading('onvif.other-door', 'watch', { heldDoors: [{ port: 8080, isTls: false }] }),
   ofReading('onvif.tells-login', 'watch', { tellsLogin: true }),
+  shown('onvif.tls.expired', 'fix', { validToUnixMs: -3 * DAY_MS }),
+  shown('onvif.tls.expired', 'watch', { validToUnixMs: 12 * DAY_MS }),
+  shown('onvif.tls.not-yet-valid', 'fix', { validFromUnixMs: 40 * DAY_MS }),
+  shown('onvif.tls.self-signed', 'note', { isSelfSigned: true }),
+  shown('onvif.tls.other-name', 'note', { names: ['other.local'] }),
+  shown('onvif.tls.old', 'fix', { protocol: 'TLSv1.1' }),
+  shown('onvif.tls.old', 'fix', { keyBits: 1024, isElliptic: false }),
   ofReading('onvif.no-profiles', 'fix', { profiles: [] }),
   ofReading('onvif.hidden-profiles', 'watch', {
     profiles: READING.profiles.map((one) => ({ ...one, via: 'media2' as const })),
@@ -130,6 +157,12 @@ test.each([
 ])('$rule is found, and only there', ({ rule, site }) => {
   expect(found(readSite()).has(rule)).toBe(false);
   expect(found(site).has(rule)).toBe(true);
+});
+
+test('a certificate with nothing to say about says nothing, and without TLS nobody asks', () => {
+  expect([...found(readSite({ reading: { tls: SHOWN } }))]).toEqual([]);
+  const rows = judgeRows(ONVIF_RULES, onvifFacts(READING, 5));
+  expect(rows.filter(({ rule }) => rule.startsWith('onvif.tls.'))).toEqual([]);
 });
 
 test('a reading of another address says nothing about this one', () => {
