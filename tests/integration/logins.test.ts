@@ -1,5 +1,3 @@
-import { type AddressInfo, connect } from 'node:net';
-import { createServer as createTlsServer } from 'node:tls';
 import { expect, test } from '@jest/globals';
 import { parseStreamUrl } from '../../src/core/net/stream-url-parser.ts';
 import { NAMESPACES } from '../../src/core/onvif/namespaces.ts';
@@ -14,8 +12,8 @@ import { runOnvif } from '../../src/server/works/run-onvif.ts';
 import { runProbe } from '../../src/server/works/run-probe.ts';
 import { runSessions } from '../../src/server/works/run-sessions.ts';
 import { STILL } from '../../src/server/works/still-work.ts';
-import { CERTIFICATES } from '../../src/standins/certificates.ts';
 import { faultOf, servicesAnswer, timeAnswer } from '../../src/standins/onvif/onvif-answers.ts';
+import { encrypted } from '../support/encrypted.ts';
 import { startFaultyCamera } from '../support/faulty-camera.ts';
 import { freshWorld } from '../support/onvif-doors.ts';
 import { type CameRequest, http, scriptedDevice, soap } from '../support/scripted-device.ts';
@@ -239,16 +237,10 @@ test('services at another port, or with TLS, get no proof before a person allowe
 
 test('over TLS a device is read, its certificate told, and a changed one gets no word', async () => {
   const device = await scriptedDevice(() => null);
-  const { key, cert } = CERTIFICATES['self-signed'];
-  const outer = createTlsServer({ key, cert }, (socket) => {
-    const inner = connect({ port: device.port, host: '127.0.0.1' });
-    for (const one of [socket, inner]) one.on('error', () => [socket, inner].map((each) => each.destroy()));
-    socket.pipe(inner).pipe(socket);
-  });
-  await new Promise<void>((resolve) => outer.listen(0, '127.0.0.1', resolve));
+  const outer = await encrypted(device.port);
   const target = {
     host: '127.0.0.1',
-    port: (outer.address() as AddressInfo).port,
+    port: outer.port,
     isTls: true,
     credentials: ACCOUNT,
     timeoutMs: 1500,
@@ -260,8 +252,7 @@ test('over TLS a device is read, its certificate told, and a changed one gets no
   // it is told, so that a person can compare and trust it
   expect(changed).toMatchObject({ cause: 'certificate-changed', tls: { fingerprint: reading.tls?.fingerprint } });
   expect(device.requests.length).toBe(before);
-  outer.close();
-  await device.close();
+  await Promise.all([outer.close(), device.close()]);
 });
 
 test('a device that takes no token is sent one once: later talks ask what it wants', async () => {
