@@ -1,6 +1,6 @@
 import { execFile } from 'node:child_process';
 import { promisify } from 'node:util';
-import { afterAll, beforeAll, expect, test } from '@jest/globals';
+import { afterAll, beforeAll, expect, jest, test } from '@jest/globals';
 import { ALDER_MILL_FLEET, type Fleet, fleetListing, startFleet } from '../../src/standins/fleet.ts';
 import { MEDIA_GALLERY } from '../../src/standins/media-gallery.ts';
 import { BREAD_OVEN } from '../../src/standins/personality.ts';
@@ -9,6 +9,9 @@ import { probe } from '../support/test-camera.ts';
 // A client that we did not write plays our stand-ins, and sees what our own probe sees.
 const run = promisify(execFile);
 const FFPROBE = process.env.FFPROBE ?? '/usr/bin/ffprobe';
+
+// Encoders that get no processor send late: what is wrong is wrong each time.
+jest.retryTimes(2, { logErrorsBeforeRetry: true });
 
 let fleet: Fleet;
 let devices: ReturnType<typeof fleetListing>['devices'];
