@@ -48,6 +48,19 @@ test('a password that a device sends back is told in none of its forms, wherever
   );
 });
 
+test('a text is looked at as closely whatever else stands beside it, and twice the same', () => {
+  fc.assert(
+    fc.property(passwords, fc.constantFrom(...Object.keys(ECHOES)), around, around, (password, how, before, behind) => {
+      const veil = veilOf(password);
+      const text = `${before}${ECHOES[how]?.(password) ?? ''}${behind}`;
+      // a line of its own, with signs that are looked at closely
+      expect(veil(`${text}\n=:`)).toBe(`${veil(text)}\n=:`);
+      expect(veil(text)).toBe(veilOf(password)(text));
+    }),
+    { numRuns: 300 },
+  );
+});
+
 test('what holds no password stays as it was', () => {
   const veil = veilOf('Weir&Gate/7');
   for (const text of ['Stream server 2.1', 'No session left (453).', 'rtsp://10.77.4.21:554/live/main', 'a=b&c=d', ''])

@@ -12,6 +12,9 @@ const SHORTEST_MASKED = 4;
 const SHORTEST_CODED = 5;
 /** No text that leaves is longer; what is, is cut before it is looked at. */
 const MOST_CHARS = 64 * 1024;
+/** Texts that a veil remembers: as many as a probe tells, none that is long. */
+const MOST_REMEMBERED = 300;
+const LONGEST_REMEMBERED = 400;
 /** Deeper than anything that is told. */
 const MOST_DEPTH = 24;
 /** Fields that hold words of ours alone, never a device's: masking in them would only break what reads them. */
@@ -115,6 +118,8 @@ function maskWritten(text: string, password: string): string {
   return out + text.slice(done);
 }
 
+/** Without any of these a text holds no URL, no field, no proof and nothing that is written otherwise than it is. */
+const MAY_TELL = /[=:@/%&\\+<?]|basic/i;
 /** A proof that is told of: its value, also where the text breaks off before its end. RFC 7616 §3.4, RFC 7617, OASIS WSS. */
 const PROOFS = /\b(response)\s*=\s*("?)[0-9a-fA-F]{8,}("?)/gi;
 const BASIC = /\b(basic)\s+[A-Za-z0-9+/=_-]{4,}/gi;
@@ -141,13 +146,23 @@ export function createVeil(credentials: Credentials | null): (text: string) => s
     : [];
   const plain = isMasked && !isName ? [password, percentEncode(password)] : [];
   const forms = [...new Set([...plain, ...coded, ...coded.map(urlSafe)])].sort((a, b) => b.length - a.length);
-  return (text) => {
+  const veiled = (text: string): string => {
+    if (!MAY_TELL.test(text) && !forms.some((form) => text.includes(form))) return text;
     let told = redactText(text.length > MOST_CHARS ? text.slice(0, MOST_CHARS) : text)
       .replace(PROOFS, (_, name: string, open: string, close: string) => `${name}=${open}***${close}`)
       .replace(BASIC, (_, name: string) => `${name} ***`)
       .replace(WSS_PASSWORD, (_, open: string) => `${open}***`);
     for (const form of forms) if (told.includes(form)) told = told.replaceAll(form, () => SECRET_PLACE);
     return isMasked && !isName ? maskWritten(told, password) : told;
+  };
+  // what is told as it happens is told again in the report at the end
+  const before = new Map<string, string>();
+  return (text) => {
+    const known = before.get(text);
+    if (known !== undefined) return known;
+    const told = veiled(text);
+    if (text.length <= LONGEST_REMEMBERED && before.size < MOST_REMEMBERED) before.set(text, told);
+    return told;
   };
 }
 
