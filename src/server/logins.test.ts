@@ -90,6 +90,19 @@ test('however much begins at once: a right password is never held, of a wrong on
   );
 });
 
+test('a password that was right a while ago, and was changed at the device since, is tried twice and not by all at once', async () => {
+  const logins = newLogins();
+  const piece = { startMs: 0, answerMs: 50, answersOpenly: false };
+  const good = workAt(logins, { takes: 'right', proofs: 0 }, piece, 0);
+  await jest.advanceTimersByTimeAsync(120_000);
+  await good;
+  const changed: Device = { takes: 'wrong', proofs: 0 };
+  const running = Promise.all(Array.from({ length: 16 }, () => workAt(logins, changed, piece, 0)));
+  await jest.advanceTimersByTimeAsync(30_000);
+  expect(changed.proofs).toBe(2);
+  expect((await running).filter(({ held }) => held?.why === 'refused')).toHaveLength(14);
+});
+
 test('at a device that asks for no login one waits for the first answer of another, and not for its end', async () => {
   const device: Device = { takes: 'open', proofs: 0 };
   const logins = newLogins();

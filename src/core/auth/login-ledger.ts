@@ -7,6 +7,8 @@ export const MOST_REFUSED_LOGINS = 2;
 export const LEDGER_MS = 10 * 60_000;
 /** A proof whose outcome nobody told by then was not answered: every answer is waited for shorter than this. */
 const UNDER_WAY_MS = 60_000;
+/** So long after it was accepted a password is taken for right: somebody may change it at the device meanwhile. */
+const GOOD_MS = 60_000;
 /** More accounts than any house has; of those, the oldest is forgotten. */
 const MOST_ACCOUNTS = 4096;
 
@@ -57,6 +59,7 @@ interface Account {
   lockedAtMs: number | null;
   /** It was accepted, and not refused since. */
   isGood: boolean;
+  acceptedAtMs: number;
   underWay: UnderWay[];
 }
 interface UnderWay {
@@ -98,6 +101,7 @@ export class LoginLedger {
     account.refusals = [];
     account.lockedAtMs = null;
     account.isGood = true;
+    account.acceptedAtMs = this.nowMs();
   }
 
   /** What came of a proof that was begun. @param what was asked for @param isTrusted as it was begun */
@@ -113,6 +117,7 @@ export class LoginLedger {
         if (account.refusals.length > 0) return;
         account.lockedAtMs = null;
         account.isGood = true;
+        account.acceptedAtMs = this.nowMs();
         return;
       case 'unanswered':
         if (account.isGood) return; // it was accepted before: a silence is of something else
@@ -135,12 +140,15 @@ export class LoginLedger {
     return account ? this.#held(this.#fresh(account)) : null;
   }
 
-  /** `good` once it was accepted and not refused since; `asked` while a proof is under way of which nobody knows the end. */
+  /** `good` for a while after it was accepted, if it was not refused since; `asked` while a proof is under way of which nobody knows the end. */
   stateOf(key: LoginKey): 'good' | 'asked' | 'unknown' {
     const account = this.#accounts.get(nameOf(key));
     if (!account) return 'unknown';
-    const { isGood, underWay } = this.#fresh(account);
-    return isGood ? 'good' : underWay.length > 0 ? 'asked' : 'unknown';
+    const { underWay } = this.#fresh(account);
+    return this.#isGoodNow(account) ? 'good' : underWay.length > 0 ? 'asked' : 'unknown';
+  }
+  #isGoodNow({ isGood, acceptedAtMs }: Account): boolean {
+    return isGood && this.nowMs() - acceptedAtMs < GOOD_MS;
   }
 
   refused(key: LoginKey): number {
@@ -182,18 +190,23 @@ export class LoginLedger {
     return lines;
   }
 
-  #held({ refusals, lockedAtMs, isGood, underWay }: Account, isTrusted = false): HeldLogin | null {
+  #held(account: Account, isTrusted = false): HeldLogin | null {
+    const { refusals, lockedAtMs, underWay } = account;
     const refused = refusals.length;
     if (lockedAtMs !== null) return { why: 'locked', refused };
     if (refused >= MOST_REFUSED_LOGINS) return { why: 'refused', refused };
     const tried = underWay.filter((one) => !one.isTrusted).length;
-    return !isGood && !isTrusted && refused + tried >= MOST_REFUSED_LOGINS ? { why: 'under-way', refused } : null;
+    return !this.#isGoodNow(account) && !isTrusted && refused + tried >= MOST_REFUSED_LOGINS
+      ? { why: 'under-way', refused }
+      : null;
   }
 
   #of(key: LoginKey): Account {
     const name = nameOf(key);
     const known = this.#accounts.get(name);
-    const account = known ? this.#fresh(known) : { key, refusals: [], lockedAtMs: null, isGood: false, underWay: [] };
+    const account = known
+      ? this.#fresh(known)
+      : { key, refusals: [], lockedAtMs: null, isGood: false, acceptedAtMs: 0, underWay: [] };
     this.#accounts.delete(name);
     this.#accounts.set(name, account); // the one that was used last stands last
     this.#forgetOldest(this.#accounts);
