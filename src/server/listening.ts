@@ -5,11 +5,8 @@ import type { Duplex } from 'node:stream';
 
 /** A page opens a few connections; more are somebody else. */
 const MAX_CONNECTIONS = 256;
-/** A request that has not said what it wants by then never will. */
-const HEADERS_TIMEOUT_MS = 10_000;
-const REQUEST_TIMEOUT_MS = 20_000;
-/** How often connections are looked over for those that keep neither. */
-const CHECK_EVERY_MS = 2000;
+/** A request that has not said what it wants by then never will; `checkMs` is how often connections are looked over for such. */
+const PATIENCE = { headersMs: 10_000, requestMs: 20_000, checkMs: 2000 };
 /** A probe may be silent for its longest sample; a connection that is silent for longer is nobody's. */
 const SILENCE_MS = 150_000;
 /** A refusal is a few bytes; a peer that does not take them is cut off. */
@@ -41,12 +38,12 @@ export function namesOf(host: string): readonly string[] {
 }
 
 /** An HTTP server that no peer can keep waiting for ever. */
-export function createBoundedServer(answer: RequestListener): Server {
+export function createBoundedServer(answer: RequestListener, patience = PATIENCE): Server {
   const server = createServer(
     {
-      headersTimeout: HEADERS_TIMEOUT_MS,
-      requestTimeout: REQUEST_TIMEOUT_MS,
-      connectionsCheckingInterval: CHECK_EVERY_MS,
+      headersTimeout: patience.headersMs,
+      requestTimeout: patience.requestMs,
+      connectionsCheckingInterval: patience.checkMs,
     },
     answer,
   );
@@ -54,11 +51,32 @@ export function createBoundedServer(answer: RequestListener): Server {
   server.setTimeout(SILENCE_MS);
   // A socket that was handed on, or that failed before its first request, has no other listener: none may be unheard.
   server.on('connection', (socket) => socket.on('error', () => socket.destroy()));
-  server.on('clientError', (_, socket) => refuse(socket, '400 Bad Request'));
+  server.on('clientError', refuseBroken);
   return server;
 }
 
-export type Refusal = '400 Bad Request' | '403 Forbidden' | '404 Not Found' | '503 Service Unavailable';
+/** What Node says of a request that cannot be read, and what its peer is answered. */
+const ANSWERS: Readonly<Record<string, Refusal>> = {
+  ERR_HTTP_REQUEST_TIMEOUT: '408 Request Timeout',
+  HPE_HEADER_OVERFLOW: '431 Request Header Fields Too Large',
+};
+
+/**
+ * A browser connects before it has a question, and takes whatever comes back for the answer to its next one: a connection
+ * that asked nothing is closed without a word, and only what was begun is answered.
+ */
+function refuseBroken({ code = '' }: NodeJS.ErrnoException, socket: Duplex): void {
+  if ('bytesRead' in socket && socket.bytesRead === 0) return void socket.destroy();
+  refuse(socket, ANSWERS[code] ?? '400 Bad Request');
+}
+
+export type Refusal =
+  | '400 Bad Request'
+  | '403 Forbidden'
+  | '404 Not Found'
+  | '408 Request Timeout'
+  | '431 Request Header Fields Too Large'
+  | '503 Service Unavailable';
 
 /** Answers what is no request of ours and cuts the connection: a half-open one would count among the others for ever. */
 export function refuse(socket: Duplex, refusal: Refusal): void {

@@ -1,6 +1,6 @@
 import { FEW_ELEMENTS, parseEnvelope } from '../onvif/envelope.ts';
-import { isEnough, readFirstAnswer, said, titleOf } from './http-answer.ts';
-import type { DoorKind, SeenDoor } from './seen.ts';
+import { type FirstAnswer, said, titleOf, type Wanted } from './http-answer.ts';
+import type { SeenDoor } from './seen.ts';
 
 /** Ports that are asked unless others are named, the likeliest for a stream first. */
 export const USUAL_PORTS = [554, 8554, 80, 8080, 8000, 8899] as const;
@@ -43,13 +43,8 @@ export function greetingText(greeting: Greeting, host: string, port: number): st
   }
 }
 
-/** What an answer taught about a door; `next` is what is to be said to it on another connection. */
-export interface Learnt {
-  readonly door: SeenDoor;
-  readonly next: Greeting | null;
-}
-
-const WANTED = { rtsp: 'head', page: 'title', onvif: 'body' } as const satisfies Record<Greeting, string>;
+/** As much of the answer to each greeting is waited for. */
+export const WANTED = { rtsp: 'head', page: 'title', onvif: 'body' } as const satisfies Record<Greeting, Wanted>;
 
 const isOnvif = (body: string): boolean => {
   const read = parseEnvelope(body.slice(body.indexOf('<')), undefined, FEW_ELEMENTS);
@@ -61,24 +56,45 @@ const isOnvif = (body: string): boolean => {
   );
 };
 
+/** What is known of a door so far, and what it was asked for. */
+export interface Talked {
+  readonly door: SeenDoor;
+  readonly greetings: readonly Greeting[];
+  /** Its page is a page: nothing about it speaks of something else behind it. */
+  readonly isPlainPage: boolean;
+}
+
+/** A stream server answers GET too, and names itself by what it does. */
+const STREAM_NAME = /rtsp|stream|media/i;
+const isPlain = ({ status, body }: FirstAnswer, server: string): boolean =>
+  status < 400 && titleOf(body) !== '' && !STREAM_NAME.test(server);
+
 /**
- * What the bytes so far say.
- * @param isOver nothing more comes: the peer hung up, or was waited for long enough
- * @returns `null` while more is wanted
+ * What an answer taught about a door.
+ * @param answer to the last of its greetings; `null` where no protocol that we know was heard, or not a word
  */
-export function learn(
-  greeting: Greeting,
-  known: SeenDoor,
-  bytes: { readonly text: string; readonly isOver: boolean },
-): Learnt | null {
-  const answer = readFirstAnswer(bytes.text);
-  if (!bytes.isOver && (answer ? !isEnough(answer, WANTED[greeting]) : bytes.text.length < 'RTSP/1.0 200'.length))
-    return null;
-  if (!answer) return { door: known, next: null }; // no protocol that we know, or not a word
-  const server = said(answer.headers.get('server')) || known.server;
-  if (answer.protocol === 'RTSP') return { door: { ...known, is: 'rtsp', server }, next: null };
-  const is: DoorKind = greeting === 'onvif' && isOnvif(answer.body) ? 'onvif' : known.is === 'onvif' ? 'onvif' : 'http';
-  const door = { ...known, is, server, title: greeting === 'page' ? titleOf(answer.body) : known.title };
-  const next = greeting === 'rtsp' ? 'page' : greeting === 'page' ? 'onvif' : null;
-  return { door, next };
+export function learn({ door, greetings, isPlainPage }: Talked, answer: FirstAnswer | null): Talked {
+  if (!answer) return { door, greetings, isPlainPage };
+  const greeting = greetings.at(-1);
+  const server = said(answer.headers.get('server')) || door.server;
+  if (answer.protocol === 'RTSP') return { door: { ...door, is: 'rtsp', server }, greetings, isPlainPage };
+  const isDevice = door.is === 'onvif' || (greeting === 'onvif' && isOnvif(answer.body));
+  const title = greeting === 'page' ? titleOf(answer.body) : door.title;
+  return {
+    door: { ...door, is: isDevice ? 'onvif' : 'http', server, title },
+    greetings,
+    isPlainPage: greeting === 'page' ? isPlain(answer, server) : isPlainPage,
+  };
+}
+
+/**
+ * What a door is asked for next, on another connection; `null` when it is known for what it is. What answers nothing, or in another
+ * protocol than it was asked in, is asked in the other one too, whatever its port: a port tells only what is likely.
+ */
+export function nextGreeting({ door, greetings, isPlainPage }: Talked): Greeting | null {
+  const wasAsked = (greeting: Greeting): boolean => greetings.includes(greeting);
+  if (door.is === 'rtsp' || door.is === 'onvif') return null;
+  if (!wasAsked('page')) return 'page';
+  if (door.is === 'http' && !wasAsked('onvif')) return 'onvif';
+  return isPlainPage || wasAsked('rtsp') ? null : 'rtsp';
 }

@@ -4,8 +4,17 @@ import { parseIpv4, sayIpv4 } from '../net/ipv4.ts';
 import { countOf, type ScanRange } from '../net/scan-range.ts';
 import { probeMessage, readProbeMatches } from '../onvif/discovery.ts';
 import type { ProbeCause } from '../rtsp/exchange-types.ts';
-import { firstGreeting, type Greeting, greetingText, isGreeted, learn } from './greetings.ts';
-import { MAX_GREETING_BYTES } from './http-answer.ts';
+import {
+  firstGreeting,
+  type Greeting,
+  greetingText,
+  isGreeted,
+  learn,
+  nextGreeting,
+  type Talked,
+  WANTED,
+} from './greetings.ts';
+import { FirstAnswerReader } from './http-answer.ts';
 import { atOnceOf, callsOf, impliedSeconds, type ScanPace } from './scan-plan.ts';
 import type { ScanEffect, ScanEvent, ScanInput } from './scan-types.ts';
 import type { SeenDoor } from './seen.ts';
@@ -45,11 +54,11 @@ const ODD_FROM_PORTS = 4;
 interface Call {
   readonly host: string;
   readonly port: number;
-  readonly greeting: Greeting;
-  known: SeenDoor;
+  /** The last of its greetings is said on this connection. */
+  readonly talked: Talked;
   readonly calledMs: number;
   openedMs: number | null;
-  bytes: Uint8Array;
+  readonly reader: FirstAnswerReader;
 }
 
 /**
@@ -152,17 +161,18 @@ export class ScanMachine implements Machine<ScanInput, ScanEffect> {
       const host = sayIpv4(range.from + (this.#asked % addresses));
       const port = ports[Math.floor(this.#asked / addresses)] ?? 0;
       this.#asked += 1;
-      const known: SeenDoor = { port, is: 'other', server: '', title: '', isSlow: false };
-      effects.push(...this.#call({ host, port, greeting: firstGreeting(port), known, calledMs: atMs }));
+      const door: SeenDoor = { port, is: 'other', server: '', title: '', isSlow: false };
+      effects.push(...this.#call(host, { door, greetings: [firstGreeting(port)], isPlainPage: false }, atMs));
     }
     return effects;
   }
 
-  #call(call: Omit<Call, 'openedMs' | 'bytes'>): readonly ScanEffect[] {
-    const { host, port } = call;
+  #call(host: string, talked: Talked, calledMs: number): readonly ScanEffect[] {
+    const { port } = talked.door;
+    const reader = new FirstAnswerReader(WANTED[greetingOf(talked)]);
     this.#numbers += 1;
     this.#pending += 1;
-    this.#calls.set(this.#numbers, { ...call, openedMs: null, bytes: new Uint8Array(0) });
+    this.#calls.set(this.#numbers, { host, port, talked, calledMs, openedMs: null, reader });
     return [{ kind: 'call', door: this.#numbers, host, port, timeoutMs: this.options.pace.timeoutMs }];
   }
 
@@ -175,18 +185,19 @@ export class ScanMachine implements Machine<ScanInput, ScanEffect> {
     if (!isGreeted(call.port)) {
       this.#calls.delete(door);
       this.#count.open += 1;
-      return [{ kind: 'hangUp', door }, ...seen(this.#hosts.door(call.host, call.known))];
+      return [{ kind: 'hangUp', door }, ...seen(this.#hosts.door(call.host, call.talked.door))];
     }
-    const words: ScanEffect = { kind: 'tell', door, bytes: bytesOf(greetingText(call.greeting, call.host, call.port)) };
-    const isFirst = call.greeting === firstGreeting(call.port);
-    if (!isFirst) return [words];
+    const { greetings } = call.talked;
+    const text = greetingText(greetingOf(call.talked), call.host, call.port);
+    const words: ScanEffect = { kind: 'tell', door, bytes: bytesOf(text) };
+    if (greetings.length > 1) return [words];
     this.#count.open += 1;
     const open = (this.#open.get(call.host) ?? 0) + 1;
     this.#open.set(call.host, open);
     const { length } = this.options.ports;
     return [
       words,
-      ...seen(this.#hosts.door(call.host, call.known)),
+      ...seen(this.#hosts.door(call.host, call.talked.door)),
       ...(length >= ODD_FROM_PORTS && open === length ? seen(this.#hosts.answersAll(call.host)) : []),
     ];
   }
@@ -201,6 +212,8 @@ export class ScanMachine implements Machine<ScanInput, ScanEffect> {
     if (!call) return [];
     this.#pending -= 1;
     this.#calls.delete(door);
+    // a device that takes one connection at a time refuses the next: what it was not asked yet may still be asked
+    if (call.talked.greetings.length > 1) return this.#callNext(call.host, call.talked, atMs);
     if (cause === 'refused' || cause === 'closed') {
       // Somebody is at home, and says no.
       this.#count.refused += 1;
@@ -221,38 +234,37 @@ export class ScanMachine implements Machine<ScanInput, ScanEffect> {
 
   #heard(door: number, chunk: Uint8Array, atMs: number): readonly ScanEffect[] {
     const call = this.#calls.get(door);
-    if (!call || call.bytes.length >= MAX_GREETING_BYTES) return [];
-    const room = MAX_GREETING_BYTES - call.bytes.length;
-    const grown = new Uint8Array(call.bytes.length + Math.min(room, chunk.length));
-    grown.set(call.bytes);
-    grown.set(chunk.subarray(0, room), call.bytes.length);
-    call.bytes = grown;
-    return this.#read(door, call, atMs, grown.length >= MAX_GREETING_BYTES);
+    if (!call) return [];
+    call.reader.push(chunk);
+    return call.reader.isEnough ? this.#read(door, call, atMs) : [];
   }
 
   #over(door: number, atMs: number): readonly ScanEffect[] {
     const call = this.#calls.get(door);
-    return call ? this.#read(door, call, atMs, true) : [];
+    return call ? this.#read(door, call, atMs) : [];
   }
 
   /** Doors that were waited for long enough. */
   #lostPatience(atMs: number): readonly ScanEffect[] {
     return [...this.#calls].flatMap(([door, call]) =>
-      call.openedMs !== null && atMs - call.openedMs >= PATIENCE_MS ? this.#read(door, call, atMs, true) : [],
+      call.openedMs !== null && atMs - call.openedMs >= PATIENCE_MS ? this.#read(door, call, atMs) : [],
     );
   }
 
-  #read(door: number, call: Call, atMs: number, isOver: boolean): readonly ScanEffect[] {
-    const learnt = learn(call.greeting, call.known, { text: textOf(call.bytes), isOver });
-    if (!learnt) return [];
-    this.#calls.delete(door);
-    const isSlow = call.known.isSlow || atMs - (call.openedMs ?? atMs) >= SLOW_MS;
-    const known = { ...learnt.door, isSlow };
-    return [
-      { kind: 'hangUp', door },
-      ...seen(this.#hosts.door(call.host, known)),
-      ...(learnt.next ? this.#call({ ...call, greeting: learnt.next, known, calledMs: atMs }) : []),
-    ];
+  /** Nothing more is wanted of this connection, or nothing more comes. */
+  #read(number: number, { host, talked, openedMs, reader }: Call, atMs: number): readonly ScanEffect[] {
+    this.#calls.delete(number);
+    const learnt = learn(talked, reader.answer());
+    // what was silent in one protocol may be quick in the other
+    const isSlow = atMs - (openedMs ?? atMs) >= SLOW_MS || (talked.door.is !== 'other' && talked.door.isSlow);
+    const door = { ...learnt.door, isSlow };
+    const next = this.#callNext(host, { ...learnt, door }, atMs);
+    return [{ kind: 'hangUp', door: number }, ...seen(this.#hosts.door(host, door)), ...next];
+  }
+
+  #callNext(host: string, talked: Talked, atMs: number): readonly ScanEffect[] {
+    const next = nextGreeting(talked);
+    return next ? this.#call(host, { ...talked, greetings: [...talked.greetings, next] }, atMs) : [];
   }
 
   #answered(from: string, chunk: Uint8Array): readonly ScanEffect[] {
@@ -297,4 +309,5 @@ export class ScanMachine implements Machine<ScanInput, ScanEffect> {
   }
 }
 
+const greetingOf = ({ greetings }: Talked): Greeting => greetings.at(-1) ?? 'page';
 const seen = (host: ReturnType<SeenHosts['alive']>): readonly ScanEvent[] => (host ? [{ kind: 'seen', host }] : []);

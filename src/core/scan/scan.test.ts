@@ -165,6 +165,42 @@ test('each answer is told for what it is, whatever its port', () => {
   expect(isDone).toBe(true);
 });
 
+describe('a port tells only what is likely', () => {
+  const answers = (page: string): Door => ({
+    says: (told) => (told.startsWith('OPTIONS') ? RTSP : told.startsWith('POST') ? 'HTTP/1.1 404 No\r\n\r\n' : page),
+    hangsUp: true,
+  });
+  test.each([
+    { what: 'a stream server by its name', page: HTTP.replace('web 1', 'Stream server 3') },
+    { what: 'an error for every page', page: 'HTTP/1.1 401 No\r\nServer: web 1\r\n\r\n<title>Sign in</title>' },
+    { what: 'a page without a title', page: 'HTTP/1.0 200 OK\r\n\r\n<html>nothing</html>' },
+    { what: 'a server that says nothing to a web page', page: '' },
+    { what: 'one that answers no protocol', page: '\u0000\u0001\u0002 who are you, and what do you want here' },
+  ])('$what is asked for a stream too, and has one', ({ page }) => {
+    const { seen } = play({ ports: [18_848] }, { doors: { '10.0.0.1:18848': answers(page) } });
+    expect(seen.get('10.0.0.1')?.doors).toMatchObject([{ port: 18_848, is: 'rtsp', server: 'cam 2', isSlow: false }]);
+  });
+
+  test('a page that says what it is stays one, and is not asked for a stream', () => {
+    const told: string[] = [];
+    const door: Door = {
+      says: (text) => {
+        told.push(text.split(' ', 1)[0] ?? '');
+        return text.startsWith('POST') ? 'HTTP/1.1 404 No\r\nContent-Length: 0\r\n\r\n' : HTTP;
+      },
+    };
+    const { seen } = play({ ports: [80] }, { doors: { '10.0.0.1:80': door } });
+    expect(seen.get('10.0.0.1')?.doors).toMatchObject([{ is: 'http', title: 'Printer &amp; more' }]);
+    expect(told).toEqual(['GET', 'POST']);
+  });
+
+  test('a web server on a port of streams that hangs up on what it does not know is asked for its page', () => {
+    const door: Door = { says: (told) => (told.startsWith('OPTIONS') ? '' : HTTP), hangsUp: true };
+    const { seen } = play({ ports: [8554] }, { doors: { '10.0.0.1:8554': door } });
+    expect(seen.get('10.0.0.1')?.doors).toMatchObject([{ is: 'http', title: 'Printer &amp; more' }]);
+  });
+});
+
 test('however its bytes are cut, the same is learnt', () => {
   const doors = { '10.0.0.1:554': rtsp, '10.0.0.1:80': onvif, '10.0.0.2:80': web };
   const whole = play({}, { doors }).seen;
