@@ -19,7 +19,7 @@ const runner = (passed, failed) => (text, isOk) => {
   return isOk || counts.failed > 0 ? counts : { ...counts, failed: 1 };
 };
 
-const TYPES = [{ name: 'types', command: [bin('tsc'), '-b'], count: one }];
+const TYPES = [{ name: 'types', command: [process.execPath, 'node_modules/typescript7/bin/tsc', '-b'], count: one }];
 /** What else only reads the code; one after the other beside the types, which take as long as all of them. */
 const READING = [
   { name: 'lint', command: [bin('biome'), 'check', '--error-on-warnings', '.'], count: one },

@@ -1,5 +1,6 @@
 import { afterEach, beforeEach, expect, jest, test } from '@jest/globals';
 import fc from 'fast-check';
+import { runs } from '../../tests/support/runs.ts';
 import type { HeldLogin } from '../core/auth/login-ledger.ts';
 import { Logins } from './logins.ts';
 
@@ -86,7 +87,7 @@ test('however much begins at once: a right password is never held, of a wrong on
       expect(device.proofs).toBe(takes === 'right' ? all.length : 2);
       for (const { held } of ended) expect(held?.why ?? 'refused').toBe('refused');
     }),
-    { numRuns: 30 },
+    runs(30),
   );
 });
 

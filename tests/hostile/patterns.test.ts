@@ -27,9 +27,13 @@ interface Pattern {
   readonly text: string;
 }
 
+/** A line in which a literal may begin: not all of a comment, an import, or a slash that no pattern begins with. */
+const mayHold = (line: string): boolean =>
+  !/^\s*(\*|\/\/|\/\*|import |export .* from |\} from )/.test(line) && /(^|[^/*<])\/(?![/*])/.test(line);
+
 function patternsOf(path: string): Pattern[] {
   const text = readFileSync(path, 'utf8');
-  if (!text.includes('/')) return [];
+  if (!text.split('\n').some(mayHold)) return [];
   const found: Pattern[] = [];
   const visit = (node: ts.Node): void => {
     if (ts.isRegularExpressionLiteral(node)) found.push({ file: relative(root, path), text: node.text });
@@ -64,7 +68,7 @@ test('the analysis finds what backtracks, and passes what does not', () => {
 test('no pattern of the product backtracks over what somebody sent', () => {
   const patterns = [...sources(root)].flatMap(patternsOf);
   expect(patterns.length).toBeGreaterThan(50);
-  const slow = patterns.flatMap(({ file, text }) => {
+  const slow = [...new Map(patterns.map((one) => [one.text, one])).values()].flatMap(({ file, text }) => {
     const ways = REVIEWED.some((one) => one.text === text) ? [] : slowWays(text);
     return ways.length === 0 ? [] : [{ file, text, ways }];
   });

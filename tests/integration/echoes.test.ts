@@ -12,6 +12,7 @@ import { faultOf } from '../../src/standins/onvif/onvif-answers.ts';
 import { echoesOf, leakIn } from '../support/echoes.ts';
 import { startFaultyCamera } from '../support/faulty-camera.ts';
 import { freshWorld } from '../support/onvif-doors.ts';
+import { runs } from '../support/runs.ts';
 import { http, scriptedDevice, soap } from '../support/scripted-device.ts';
 import { OK, SDP_H264, sdp, setUp } from '../support/scripted-server.ts';
 
@@ -146,6 +147,6 @@ test('whatever of it is cut, doubled or put elsewhere', async () => {
         await camera.close();
       },
     ),
-    { numRuns: 25 },
+    runs(25),
   );
 }, 30_000);

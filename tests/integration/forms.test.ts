@@ -11,6 +11,7 @@ import { gearFormSchema, gearOf, USUAL_GEAR } from '../../src/web/things/gear/ge
 import { cardOf, fieldsOf, modelFormSchema } from '../../src/web/things/model/model-form-schema.ts';
 import { sizeField } from '../../src/web/ui/form-texts.ts';
 import { typedNumber } from '../../src/web/ui/typed-number.ts';
+import { runs } from '../support/runs.ts';
 
 // The law for forms: what a form keeps, the schema takes. Their limits stand beside their fields; a field that lets
 // through what the document refuses would say so in a bar at the top, and not where it was typed.
@@ -78,7 +79,7 @@ test('a card that its form keeps is one that the document takes', () => {
         expect(() => modelShape.validateSync(cardOf(card.id, values, card), { strict: true })).not.toThrow();
       },
     ),
-    { numRuns: 1000 },
+    runs(1000),
   );
   expect(kept).toBeGreaterThan(50);
 });
@@ -97,7 +98,7 @@ test('gear that its form keeps is one that the document takes', () => {
       const made = gearOf({ id: 'gear', name: values.name, position: null }, values);
       expect(() => gearShape.validateSync(made, { strict: true })).not.toThrow();
     }),
-    { numRuns: 1000 },
+    runs(1000),
   );
   expect(kept).toBeGreaterThan(50);
 });

@@ -1,5 +1,6 @@
 import { expect, test } from '@jest/globals';
 import fc from 'fast-check';
+import { runs } from '../../../tests/support/runs.ts';
 import { LEDGER_MS, LoginLedger, MOST_REFUSED_LOGINS, type ProofEnd } from './login-ledger.ts';
 import { proofEndOf } from './proof-gate.ts';
 
@@ -116,7 +117,7 @@ test('whatever happens in whatever order, no account has more logins unaccepted 
       }
       expect(sent).toBeLessThanOrEqual(MOST_REFUSED_LOGINS + allowed);
     }),
-    { numRuns: 300 },
+    runs(300),
   );
 });
 

@@ -1,5 +1,6 @@
 import { expect, test } from '@jest/globals';
 import fc from 'fast-check';
+import { runs } from '../../../tests/support/runs.ts';
 import { report } from '../../../tests/support/sites.ts';
 import { MOST_REFUSED_LOGINS } from '../auth/login-ledger.ts';
 import type { StreamUrl } from '../net/stream-url.ts';
@@ -116,7 +117,7 @@ test('whatever comes back it ends, one experiment at most decides, and no accoun
         if (diagnosis.found) expect(diagnosis.reason).not.toBeNull();
       },
     ),
-    { numRuns: 500 },
+    runs(500),
   );
 });
 

@@ -1,6 +1,7 @@
 import { expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { addressed, HOUSE, MAC, seenAt, swept, YARD } from '../../../tests/support/address-sites.ts';
+import { runs } from '../../../tests/support/runs.ts';
 import { apply, camera, stamps } from '../../../tests/support/sites.ts';
 import { checkPlan } from '../net/address-plan.ts';
 import { parseIpv4 } from '../net/ipv4.ts';
@@ -127,7 +128,7 @@ test('a proposal is one that the plan check has nothing against, whatever stands
         }
       },
     ),
-    { numRuns: 150 },
+    runs(150),
   ));
 
 test('the next free address is outside the pool, and nobody’s', () => {

@@ -1,5 +1,4 @@
 import { expect, test } from '@jest/globals';
-import fc from 'fast-check';
 import { apply, stamps } from '../../../tests/support/sites.ts';
 import { alderMill } from '../../standins/alder-mill.ts';
 import { ASSUMPTIONS, assumed } from '../assumptions/assumptions.ts';
@@ -136,38 +135,6 @@ test.each([
 ])('a site is refused with its reason: $why', ({ change, says }) => {
   const read = readSite({ ...mill, ...change });
   expect(read.ok ? '' : read.error.message).toMatch(says);
-});
-
-const PARTS = ['sky', 'plan', 'gear', 'links', 'costing', 'assumptions', 'models', 'cameras', 'destinations'] as const;
-
-/** Takes a value of a document out by a way through it, and puts another there. */
-function broken(value: unknown, way: readonly number[], other: unknown): unknown {
-  const [step, ...rest] = way;
-  if (step === undefined || typeof value !== 'object' || value === null) return other;
-  const keys = Object.keys(value);
-  const key = keys[step % Math.max(1, keys.length)];
-  if (key === undefined) return other;
-  if (Array.isArray(value)) return value.map((item, at) => (String(at) === key ? broken(item, rest, other) : item));
-  return Object.fromEntries(
-    Object.entries(value).map(([name, item]) => [name, name === key ? broken(item, rest, other) : item]),
-  );
-}
-
-test('a planning part with anything in any place is refused by its path or judged, never an exception', () => {
-  const way = fc.array(fc.nat(40), { maxLength: 4 });
-  fc.assert(
-    fc.property(
-      fc.constantFrom(...PARTS),
-      way,
-      fc.oneof(fc.jsonValue(), fc.double(), fc.constant(null)),
-      (part, path, other) => {
-        const read = readSite({ ...mill, [part]: broken(mill[part], path, other) });
-        if (read.ok) expect(lanesOf(read.value, indexEvidence([]))).toHaveLength(read.value.cameras.length);
-        else expect(read.error.code).toMatch(/^site\./);
-      },
-    ),
-    { numRuns: 400 },
-  );
 });
 
 test('Alder Mill: every verdict occurs at Choose and Power, and each lane has its next step', () => {

@@ -1,5 +1,6 @@
 import { expect, test } from '@jest/globals';
 import fc from 'fast-check';
+import { runs } from '../../../tests/support/runs.ts';
 import { placeLabels } from './label-places.ts';
 
 test('names on a plan lie on no other name and on no mark, or are left out', () => {
@@ -29,6 +30,6 @@ test('names on a plan lie on no other name and on no mark, or are left out', () 
         expect(a.left >= 0 && a.right <= 900).toBe(true);
       }
     }),
-    { numRuns: 200 },
+    runs(200),
   );
 });

@@ -1,5 +1,6 @@
 import { expect, test } from '@jest/globals';
 import fc from 'fast-check';
+import { runs } from '../../../tests/support/runs.ts';
 import {
   framesKept,
   type HandsetBody,
@@ -39,7 +40,7 @@ test('the curve is that of a body that is stepped second by second', () => {
         if (second % 600 === 0) expect(heatAfter(run, roomC, second / 60)).toBeCloseTo(celsius, 1);
       }
     }),
-    { numRuns: 40 },
+    runs(40),
   );
 });
 

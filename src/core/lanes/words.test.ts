@@ -1,6 +1,7 @@
 import { expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { MILL, millEdit } from '../../../tests/support/mill-edits.ts';
+import { runs } from '../../../tests/support/runs.ts';
 import { stamps } from '../../../tests/support/sites.ts';
 import { indexEvidence } from '../document/best-known.ts';
 import { applyCommand } from '../document/site-commands.ts';
@@ -18,5 +19,5 @@ test('whatever is missing or changed, findings speak in whole sentences and figu
           for (const words of [title, because, ...steps])
             expect([rule, words]).toEqual([rule, expect.not.stringMatching(NO_WORDS)]);
     }),
-    { numRuns: 150 },
+    runs(120),
   ));

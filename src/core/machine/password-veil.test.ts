@@ -1,5 +1,6 @@
 import { expect, test } from '@jest/globals';
 import fc from 'fast-check';
+import { runs } from '../../../tests/support/runs.ts';
 import { base64Of, bytesOf, hexOf } from '../base/bytes.ts';
 import { createDeepVeil, createVeil } from './password-veil.ts';
 
@@ -44,7 +45,7 @@ test('a password that a device sends back is told in none of its forms, wherever
       expect(told).not.toContain(form);
       expect(told).not.toContain(password);
     }),
-    { numRuns: 600 },
+    runs(600),
   );
 });
 
@@ -57,7 +58,7 @@ test('a text is looked at as closely whatever else stands beside it, and twice t
       expect(veil(`${text}\n=:`)).toBe(`${veil(text)}\n=:`);
       expect(veil(text)).toBe(veilOf(password)(text));
     }),
-    { numRuns: 300 },
+    runs(300),
   );
 });
 

@@ -1,5 +1,6 @@
 import { expect, test } from '@jest/globals';
 import fc from 'fast-check';
+import { runs } from '../../../tests/support/runs.ts';
 import { withLoginOut } from './address-login.ts';
 import { fillUrl, redactLogins, takeLoginOut } from './path-login.ts';
 import { fillPath } from './path-places.ts';
@@ -251,7 +252,7 @@ test('what a camera leaves of a secret is told nowhere, however it breaks the UR
           for (let at = 0; at + 5 <= form.length; at++) expect(told).not.toContain(form.slice(at, at + 5));
       },
     ),
-    { numRuns: 2000 },
+    runs(2000),
   );
   expect(hide('Server: Herald, otters 9\r\n')).toBe('Server: Herald, otters 9\r\n');
 });

@@ -1,6 +1,7 @@
 import { expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { HEAD, READING } from '../../../tests/support/onvif-readings.ts';
+import { runs } from '../../../tests/support/runs.ts';
 import * as answers from '../../standins/onvif/onvif-answers.ts';
 import { SLUICE_RAIL } from '../../standins/personality.ts';
 import { childOf, parseEnvelope, type XmlNode } from './envelope.ts';
@@ -141,7 +142,7 @@ test.each(OPERATIONS.map((of) => ({ of, name: of.name })))(
         const read = JSON.stringify(of.read(node as XmlNode, '')) ?? '';
         expect(read.length).toBeLessThan(400_000);
       }),
-      { numRuns: 60 },
+      runs(60),
     ),
 );
 
@@ -187,7 +188,7 @@ test('hostile: what a subscription is known by stays small and within its own el
         if (parseEnvelope(subscribed(parameters)).ok) expect(echoed(parameters).header).not.toBeNull();
       }
     }),
-    { numRuns: 200 },
+    runs(200),
   ));
 
 test('hostile: a sound answer that is cut or bitten anywhere gives a reading or a fault', () =>
@@ -201,7 +202,7 @@ test('hostile: a sound answer that is cut or bitten anywhere gives a reading or 
         for (const of of OPERATIONS) of.read(childOf(read.value.body, `${of.name}Response`) ?? {}, hurt);
       }
     }),
-    { numRuns: 150 },
+    runs(150),
   ));
 
 test.each([

@@ -1,5 +1,6 @@
 import { expect, test } from '@jest/globals';
 import fc from 'fast-check';
+import { runs } from '../../../tests/support/runs.ts';
 import { levelAt } from './detail-levels.ts';
 import { footprint, stretchesAlong } from './footprint.ts';
 import { spotView } from './ground-view.ts';
@@ -84,7 +85,7 @@ test('ray by ray, another camera finds the same: what is in view, and how many p
       const standing = above ? Math.hypot(above[0] - pixel[0], above[1] - pixel[1]) * 1000 : Number.NaN;
       expect(drawn.uprightPxPerM).toBeLessThanOrEqual(standing * 1.01);
     }),
-    { numRuns: 500 },
+    runs(500),
   );
 });
 
@@ -111,7 +112,7 @@ test('what is seen of a line across is what its points say', () => {
         expect(seen.toM).toBeLessThan(Math.max(...points) + slack);
       }
     }),
-    { numRuns: 300, interruptAfterTimeLimit: 20_000 },
+    { ...runs(300), interruptAfterTimeLimit: 20_000 },
   );
 });
 
@@ -152,7 +153,7 @@ test('a zone is seen as far in from each end as its points say', () => {
         expect(Math.abs(zoneSeenM(seen, widthM) - byPoints)).toBeLessThan(0.011 * widthM);
       },
     ),
-    { numRuns: 300 },
+    runs(300),
   );
 });
 
@@ -178,7 +179,7 @@ test('what falls on the floor: along any direction a point is in a stretch just 
       // Of a bending lens a strip narrower than its samples may be missed; what is told is so.
       else if (own) expect(own.level).toBe(level);
     }),
-    { numRuns: 400 },
+    runs(400),
   );
 });
 

@@ -1,5 +1,6 @@
 import { expect, test } from '@jest/globals';
 import fc from 'fast-check';
+import { runs } from '../../../tests/support/runs.ts';
 import { awgWire, dropAtPower, judgeVolts, longestRun, loopOhmOf, thinnestWire, wireOfArea } from './dc-run.ts';
 import { feedConstantPower, POE_CLASSES, poeBudget, poeClass, poeClassFor, poeDraw } from './poe.ts';
 import { extraterrestrialDay, solarYear, tiltedDay } from './solar.ts';
@@ -137,7 +138,7 @@ test('over a cable or a pair, another solution finds the same volts; the wire th
         expect(holds(1, longestM * 1.01 + 0.01)).toBe(false);
       },
     ),
-    { numRuns: 200 },
+    runs(200),
   );
 });
 

@@ -1,5 +1,6 @@
 import { expect, test } from '@jest/globals';
 import fc from 'fast-check';
+import { runs } from '../../../tests/support/runs.ts';
 import { clearnessOf, UNKNOWN_SKY } from '../document/chapters/sky/sky.ts';
 import { clearSkyBeamKWh, plannedDayKWh, solarYear } from './solar.ts';
 import { monthNames, type SunInput, sunYear } from './sun-budget.ts';
@@ -116,7 +117,7 @@ test('the beam of a clear day is that of another integration, and no month is pl
         expect(planned).toBeLessThanOrEqual(clear + flat + 0.03);
       },
     ),
-    { numRuns: 150 },
+    runs(150),
   );
 });
 

@@ -1,6 +1,7 @@
 import { expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { type FakePacket, fakePackets, rtp, SPS_640 } from '../../../tests/support/fake-media.ts';
+import { runs } from '../../../tests/support/runs.ts';
 import type { SdpMedia } from '../sdp/sdp-types.ts';
 import { PAYLOAD_READERS } from './picture-units.ts';
 import { TrackMeter } from './track-meter.ts';
@@ -178,7 +179,7 @@ test('whatever is lost, repeated or late: the counts are those of a list of all 
         reordered: late,
       });
     }),
-    { numRuns: 60 },
+    runs(60),
   );
 });
 

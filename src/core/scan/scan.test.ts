@@ -1,5 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
+import { runs } from '../../../tests/support/runs.ts';
 import { bytesOf } from '../base/bytes.ts';
 import { liesWithin, parseScanRange, type ScanRange } from '../net/scan-range.ts';
 import { probeMessage } from '../onvif/discovery.ts';
@@ -36,6 +37,9 @@ interface World {
   readonly pieceBytes?: number;
   readonly cancelAtMs?: number;
 }
+
+/** In more pieces no answer comes: that bytes are looked at once is seen elsewhere, and each costs a place in the queue. */
+const MOST_PIECES = 2000;
 
 /** Plays a world against the machine, by its own clock. */
 function play(options: Partial<ScanOptions>, world: World) {
@@ -88,7 +92,7 @@ function play(options: Partial<ScanOptions>, world: World) {
         const found = doors.get(effect.door);
         if (found === undefined || typeof found === 'string') return;
         const bytes = bytesOf(found.says(new TextDecoder().decode(effect.bytes)));
-        const size = world.pieceBytes ?? bytes.length;
+        const size = Math.max(world.pieceBytes ?? bytes.length, Math.ceil(bytes.length / MOST_PIECES));
         for (let from = 0; from < bytes.length; from += size)
           later(found.afterMs ?? 3, () =>
             machine.handle({ kind: 'heard', door: effect.door, chunk: bytes.slice(from, from + size), atMs }),
@@ -287,14 +291,14 @@ describe('asked by WS-Discovery', () => {
     ]);
   });
 
-  test('10,000 answers of as many addresses leave a bounded table, and the rest is counted', () => {
+  test('10,000 answers of thousands of addresses leave a bounded table, and the rest is counted', () => {
     const answers = Array.from({ length: 10_000 }, (_, at) => ({
       from: `10.${Math.floor(at / 65_536)}.${Math.floor(at / 256) % 256}.${at % 256}`,
-      text: matches(`urn:uuid:${at}`),
+      text: at < 6000 ? 'no answer' : matches(`urn:uuid:${at}`),
     }));
     const { seen, summary } = play({ range: null, ports: [], isDiscovering: true }, { doors: {}, answers });
     expect(seen.size).toBe(2048);
-    expect(summary?.leftOut).toBeGreaterThanOrEqual(2048);
+    expect(summary?.leftOut).toBe(10_000 - 6000 - 2048);
     expect(summary?.answers).toBe(20_000);
   });
 
@@ -346,7 +350,7 @@ test('whatever a peer says, the sweep ends, and what it keeps can be read again'
         for (const host of seen.values()) expect(readSeen(writeSeen(host))).toEqual(host);
       },
     ),
-    { numRuns: 60 },
+    runs(60),
   ));
 
 test.each(['', 'null', '[]', '{"host":1}', JSON.stringify({ ...unknownHost('a'), doors: [{ port: 'x' }] }), '{'])(

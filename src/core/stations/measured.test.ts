@@ -11,6 +11,7 @@ import {
   supplyOf,
   switchOf,
 } from '../../../tests/support/planned-sites.ts';
+import { runs } from '../../../tests/support/runs.ts';
 import { apply, mill, probed, record, report, smallReport, unplanned } from '../../../tests/support/sites.ts';
 import { BENCH_ITEMS, benchDone } from '../document/bench-test.ts';
 import { indexEvidence, streamFacts } from '../document/best-known.ts';
@@ -172,7 +173,7 @@ test('the usual aim keeps the target in view, and the near edge too wherever any
           expect(both(usual.tiltDownDeg)).toBe(true);
       },
     ),
-    { numRuns: 200 },
+    runs(200),
   );
 });
 

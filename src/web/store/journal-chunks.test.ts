@@ -1,5 +1,6 @@
 import { expect, test } from '@jest/globals';
 import fc from 'fast-check';
+import { runs } from '../../../tests/support/runs.ts';
 import { wordsEntry } from '../../../tests/support/sites.ts';
 import type { Entry } from '../../core/document/chapters/journal/entry.ts';
 import { dropOtherGenerations, goesOn, type JournalMark, readChunks, writeChunks } from './journal-chunks.ts';
@@ -41,7 +42,7 @@ test('a journal that grows in any steps is read back as it is, and an entry more
       expect(store.writes() - before).toBe(1);
       expect(await readChunks(store, 's', mark)).toHaveLength(length + 1);
     }),
-    { numRuns: 30 },
+    runs(30),
   ));
 
 test('what a page wrote and did not come to count is not read; a chunk that is missing is told', async () => {

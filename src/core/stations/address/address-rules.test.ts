@@ -1,6 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { addressed, HOUSE, seenAt, swept, YARD } from '../../../../tests/support/address-sites.ts';
+import { runs } from '../../../../tests/support/runs.ts';
 import { apply } from '../../../../tests/support/sites.ts';
 import { indexEvidence } from '../../document/best-known.ts';
 import type { Camera } from '../../document/chapters/cameras/camera.ts';
@@ -298,7 +299,7 @@ test('at an address with many, nobody is hidden behind the channels of a box', (
         }
       },
     ),
-    { numRuns: 80 },
+    runs(80),
   ));
 
 test('the station finds what the plan check finds, and nothing else of its kind', () =>
@@ -324,7 +325,7 @@ test('the station finds what the plan check finds, and nothing else of its kind'
       const ofPlan = new Set(Object.values(ISSUE_RULES));
       expect(found.filter((one) => ofPlan.has(one.split(' ')[1] ?? '')).sort()).toEqual([...new Set(wanted)].sort());
     }),
-    { numRuns: 300 },
+    runs(300),
   ));
 
 test('openings are those between two networks, each once, with the port that is dialled', () => {

@@ -20,6 +20,7 @@ import {
   supplyOf,
   switchOf,
 } from '../../../../tests/support/planned-sites.ts';
+import { runs } from '../../../../tests/support/runs.ts';
 import { camera, unplanned } from '../../../../tests/support/sites.ts';
 import { indexEvidence } from '../../document/best-known.ts';
 import type { Gear } from '../../document/chapters/gear/gear.ts';
@@ -310,7 +311,7 @@ test('airtime of a channel is what its links take one after the other', () => {
       const air = judgeOnAir(signals).airtimeOf('gear:far');
       expect(air / seconds.reduce((a, b) => a + b, 0)).toBeCloseTo(1, 1);
     }),
-    { numRuns: 30 },
+    runs(30),
   );
 });
 
