@@ -1,6 +1,6 @@
 import { apart, expect, type Page, test } from './browser.ts';
 import { checkAccess, noSidewaysScroll } from './reach.ts';
-import { openCamera, probe } from './steps.ts';
+import { goTo, openCamera, probe } from './steps.ts';
 
 const press =
   (name: string, kind: 'button' | 'link' = 'button') =>
@@ -9,7 +9,7 @@ const press =
   };
 const slip = (page: Page) => expect(page.getByRole('dialog')).toBeVisible();
 const openPlace = (path: string, name: string) => async (page: Page) => {
-  await page.goto(`/site/alder-mill${path}`);
+  await goTo(page, `/site/alder-mill${path}`);
   await expect(page.getByRole('heading', { name, level: 1 })).toBeVisible();
 };
 const fromMenu = (item: string | RegExp) => async (page: Page) => {
@@ -19,190 +19,113 @@ const fromMenu = (item: string | RegExp) => async (page: Page) => {
 };
 const region = (name: string) => (page: Page) => expect(page.getByRole('region', { name })).toBeVisible();
 
-/** Every view, with what is opened on it: each of them is looked at. */
-const VIEWS: readonly { readonly name: string; readonly looks: readonly ((page: Page) => Promise<void>)[] }[] = [
-  {
-    name: 'Round, its finder and its keys',
-    looks: [
-      openPlace('', 'Round'),
-      ...['/', '?'].map((key) => async (page: Page) => {
-        await page.keyboard.press(key);
-        await slip(page);
-      }),
-    ],
-  },
-  { name: 'Tap', looks: [(page) => openCamera(page, 'Boot room')] },
-  {
-    name: 'Tap, probed, with its exchange',
-    looks: [
-      async (page) => {
-        await openCamera(page, 'Boot room');
-        await probe(page);
-        await press('Open the exchange')(page);
-      },
-    ],
-  },
-  {
-    name: 'the sheet',
-    looks: [
-      async (page) => {
-        await openCamera(page, 'Boot room');
-        await press('Tap it')(page);
-        await page.getByRole('link', { name: /Its sheet/ }).click();
-        await region('Sheet')(page);
-      },
-    ],
-  },
-  {
-    name: 'the logbook, the secrets, a camera list',
-    looks: [
-      openPlace('/logbook', 'Logbook'),
-      async (page) => {
-        await press('Secrets: this visit')(page);
-        await slip(page);
-      },
-      async (page) => {
-        await page.getByLabel('Camera list').setInputFiles({
-          name: 'old.csv',
-          mimeType: 'text/csv',
-          buffer: Buffer.from('name,ip,path\nWeir,10.77.4.60,/live\nBarn,10.77.4.61,live\n'),
-        });
-        await expect(page.getByRole('dialog', { name: 'Cameras of old.csv' })).toBeVisible();
-      },
-    ],
-  },
-  {
-    name: 'a site that is not there',
-    looks: [
-      async (page) => {
-        await page.goto('/site/nowhere');
-        await expect(page.getByRole('heading', { name: 'This site cannot be opened' })).toBeVisible();
-      },
-    ],
-  },
-  ...['Landing stage', 'Bread oven', 'Bee stand'].map((camera) => ({
-    name: `Power of ${camera}`,
-    looks: [
-      async (page: Page) => {
-        await openCamera(page, camera, 'power');
-        await region('What feeds it')(page);
-      },
-    ],
-  })),
-  {
-    name: 'Choose',
-    looks: [
-      async (page) => {
-        await openCamera(page, 'Orchard track', 'choose');
-        await region('Candidates')(page);
-      },
-    ],
-  },
-  {
-    name: 'the slips of Choose',
-    looks: [
-      async (page) => {
-        await openCamera(page, 'Orchard track', 'choose');
-        await press('Change')(page);
-        await slip(page);
-      },
-      ...['Its card', 'Add a model'].map((name) => async (page: Page) => {
-        await press(name)(page);
-        await slip(page);
-      }),
-    ],
-  },
-  {
-    name: 'Prepare, its bench, the procedure and a rehearsal',
-    looks: [
-      async (page) => {
-        await openCamera(page, 'Bread oven', 'prepare');
-        await region('Old handset')(page);
-      },
-      async (page) => {
-        await openCamera(page, 'Boot room', 'prepare/reflash');
-        await press('Decide: take a community image')(page);
-        await press('A card of 128 GB')(page);
-        await region('How its model is reflashed')(page);
-      },
-      async (page) => {
-        await press('Change it')(page);
-        await slip(page);
-      },
-      async (page) => {
-        await openCamera(page, 'Boot room', 'prepare/run');
-        await press('Begin: write mini_open.bin')(page);
-        await region('Step')(page);
-      },
-      async (page) => {
-        await page.goto('/site/alder-mill/camera/boot-room/prepare/rehearsal');
-        await region('Simulated camera')(page);
-      },
-    ],
-  },
-  { name: 'Plan', looks: [openPlace('/plan', 'Plan')] },
-  {
-    name: 'Cost and its slip',
-    looks: [
-      openPlace('/cost', 'Cost'),
-      async (page) => {
-        await press('Software on the Loft store')(page);
-        await slip(page);
-      },
-    ],
-  },
-  {
-    name: 'Round in parts: filters, several chosen, what is done with them',
-    looks: [
-      async (page) => {
-        await openPlace('', 'Round')(page);
-        await press('By station, finding, place, destination')(page);
-        await page.getByLabel('Choose Boot room').check();
-        await region('Chosen cameras')(page);
-      },
-    ],
-  },
-  {
-    name: 'what the site’s menu opens: cards, a new card, the site',
-    looks: [
-      async (page) => {
-        await openPlace('', 'Round')(page);
-        await fromMenu('Model cards')(page);
-      },
-      async (page) => {
-        await fromMenu('Model cards')(page);
-        await press('Write a card')(page);
-      },
-      fromMenu(/^This site/),
-    ],
-  },
-  {
-    name: 'the slips of Tap: a destination, a stream, the camera',
-    looks: ['New destination', 'Add a stream', 'Change stream main', 'Change Boot room'].map(
-      (name, at) => async (page: Page) => {
-        if (at === 0) await openCamera(page, 'Boot room');
-        await press(name)(page);
-        await slip(page);
-      },
-    ),
-  },
-  { name: 'all sheets', looks: [openPlace('/sheets', 'All sheets')] },
-  {
-    name: 'the first page',
-    looks: [
-      async (page) => {
-        await openPlace('', 'Round')(page);
-        await fromMenu(/^This site/)(page);
-        await press('Remove this site')(page);
-        await press('Remove it all the same')(page);
-        await expect(page.getByRole('heading', { name: 'Begin with a site' })).toBeVisible();
-      },
-    ],
-  },
-];
+type Look = (page: Page) => Promise<void>;
 
-for (const { name, looks } of VIEWS)
-  test(`reached by anyone, on light and on dark: ${name}`, async ({ page }) => {
+const showing =
+  (camera: string, station: string, shows: string): Look =>
+  async (page) => {
+    await openCamera(page, camera, station);
+    await region(shows)(page);
+  };
+/** What is opened by a press, and closed again before the next. */
+const opened = (...names: readonly string[]): readonly Look[] =>
+  names.map((name) => async (page) => {
+    await press(name)(page);
+    await slip(page);
+  });
+
+/** Every view, with what is opened on it: each of them is looked at. They are gone through in the open page, as a person does. */
+const VIEWS: Readonly<Record<string, readonly Look[]>> = {
+  'Round, its finder and its keys, in parts and chosen, and what its menu opens': [
+    openPlace('', 'Round'),
+    ...['/', '?'].map((key) => async (page: Page) => {
+      await page.keyboard.press(key);
+      await slip(page);
+    }),
+    async (page) => {
+      await press('By station, finding, place, destination')(page);
+      await page.getByLabel('Choose Boot room').check();
+      await region('Chosen cameras')(page);
+    },
+    fromMenu('Model cards'),
+    async (page) => {
+      await fromMenu('Model cards')(page);
+      await press('Write a card')(page);
+    },
+    fromMenu(/^This site/),
+  ],
+  'Tap, probed, with its exchange, and the sheet': [
+    async (page) => {
+      await openCamera(page, 'Boot room');
+      await probe(page);
+      await press('Open the exchange')(page);
+    },
+    async (page) => {
+      await press('Tap it')(page);
+      await page.getByRole('link', { name: /Its sheet/ }).click();
+      await region('Sheet')(page);
+    },
+    openPlace('/sheets', 'All sheets'),
+  ],
+  'Tap, not probed yet, and its slips': [
+    (page) => openCamera(page, 'Boot room'),
+    ...opened('New destination', 'Add a stream', 'Change stream main', 'Change Boot room'),
+  ],
+  'the logbook, the secrets, a camera list; the first page, and a site that is not there': [
+    openPlace('/logbook', 'Logbook'),
+    ...opened('Secrets: this visit'),
+    async (page) => {
+      await page.getByLabel('Camera list').setInputFiles({
+        name: 'old.csv',
+        mimeType: 'text/csv',
+        buffer: Buffer.from('name,ip,path,colour\nWeir,10.77.4.60,/live,red\nBarn,10.77.4.61,live,blue\n'),
+      });
+      await expect(page.getByRole('dialog', { name: 'Cameras of old.csv' })).toBeVisible();
+    },
+    async (page) => {
+      await fromMenu(/^This site/)(page);
+      await press('Remove this site')(page);
+      await press('Remove it all the same')(page);
+      await expect(page.getByRole('heading', { name: 'Begin with a site' })).toBeVisible();
+    },
+    async (page) => {
+      await page.goto('/site/nowhere');
+      await expect(page.getByRole('heading', { name: 'This site cannot be opened' })).toBeVisible();
+    },
+  ],
+  'Choose and its slips, Power by cable, by sun and by battery': [
+    showing('Orchard track', 'choose', 'Candidates'),
+    ...opened('Change', 'Its card', 'Add a model'),
+    ...['Landing stage', 'Bread oven', 'Bee stand'].map((camera) => showing(camera, 'power', 'What feeds it')),
+  ],
+  'Prepare, its bench, the procedure and a rehearsal': [
+    showing('Bread oven', 'prepare', 'Old handset'),
+    async (page) => {
+      await openCamera(page, 'Boot room', 'prepare/reflash');
+      await press('Decide: take a community image')(page);
+      await press('A card of 128 GB')(page);
+      await region('How its model is reflashed')(page);
+    },
+    ...opened('Change it'),
+    async (page) => {
+      await openCamera(page, 'Boot room', 'prepare/run');
+      await press('Begin: write mini_open.bin')(page);
+      await region('Step')(page);
+    },
+    async (page) => {
+      await goTo(page, '/site/alder-mill/camera/boot-room/prepare/rehearsal');
+      await region('Simulated camera')(page);
+    },
+  ],
+  'Plan, Cost and its slip': [
+    openPlace('/plan', 'Plan'),
+    openPlace('/cost', 'Cost'),
+    ...opened('Software on the Loft store'),
+  ],
+};
+
+for (const [name, looks] of Object.entries(VIEWS))
+  test(`reached by anyone: ${name}`, async ({ page }) => {
     for (const look of looks) {
       await look(page);
       await checkAccess(page);

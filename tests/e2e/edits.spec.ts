@@ -1,4 +1,4 @@
-import { expect, test } from './browser.ts';
+import { alone, expect, test } from './browser.ts';
 import { exportSite, openCamera, paste, probe } from './steps.ts';
 
 test('every edit is taken back and done again, across stations, by key and by button', async ({ page }) => {
@@ -93,7 +93,7 @@ test('the finder, the keys and the next step are a key away, from every view', a
   await expect(page.getByRole('button', { name: 'Take back: Bee stand: power planned' })).toBeVisible();
 });
 
-test('what is typed while the finder is on its way carries out nothing beneath', async ({ page }) => {
+alone('what is typed while the finder is on its way carries out nothing beneath', async ({ page }) => {
   let arrive = (): void => {};
   const arrived = new Promise<void>((resolve) => {
     arrive = resolve;

@@ -1,4 +1,4 @@
-import { apart, expect, test } from './browser.ts';
+import { alone, apart, expect, test } from './browser.ts';
 import { noSidewaysScroll } from './reach.ts';
 import { openCamera, probe } from './steps.ts';
 
@@ -49,7 +49,7 @@ test('a new site says what to do first, and a pasted URL makes its first camera'
   await page.getByRole('button', { name: 'Add', exact: true }).click();
   await expect(page.getByRole('heading', { name: 'Weir', level: 1 })).toBeVisible();
   await probe(page);
-  await expect(page.getByText('480×270').first()).toBeVisible();
+  await expect(page.getByText('320×180').first()).toBeVisible();
   await expect(page.getByText('No destination yet.', { exact: false })).toBeVisible();
 
   await page.getByRole('button', { name: 'New destination' }).click();
@@ -65,7 +65,7 @@ test('a new site says what to do first, and a pasted URL makes its first camera'
   await expect(page.getByText('What would change it')).toBeVisible();
 });
 
-test('without its server the page says so, and the site is still there', async ({ page }) => {
+alone('without its server the page says so, and the site is still there', async ({ page }) => {
   await openCamera(page, 'Sluice rail');
   await page.route('**/api/**', (route) => route.abort());
   await page.getByRole('button', { name: 'Probe', exact: true }).click();

@@ -1,7 +1,7 @@
 import { spawn } from 'node:child_process';
 import { once } from 'node:events';
 import { alderMill, alderMillSecrets } from '../../src/standins/alder-mill.ts';
-import { expect, type Page, test } from './browser.ts';
+import { alone, expect, type Page, test } from './browser.ts';
 import { exportSite, openCamera, openFile, paste, SERVER, sealSecrets, sitesReadBack, unlockSecrets } from './steps.ts';
 
 // What is not lost, not stalled and not shown, whatever a store, a file or another tab does.
@@ -45,31 +45,32 @@ test('the change of a tab that lost a clash and was closed is offered, not dropp
   await saved(next);
 });
 
-test('closed at once with more than can be put down: the browser asks first, and what is written is not asked about', async ({
-  page,
-}) => {
-  await openCamera(page, 'Sluice rail');
-  // A store of the moment that takes nothing, as when the site is larger than it.
-  await page.evaluate(() => {
-    Storage.prototype.setItem = () => {
-      throw new DOMException('no room', 'QuotaExceededError');
-    };
-  });
-  const asked: string[] = [];
-  page.on('dialog', async (dialog) => {
-    asked.push(dialog.type());
-    await dialog.dismiss();
-  });
-  await path(page).fill('/at-once');
-  await path(page).blur();
-  await page.close({ runBeforeUnload: true });
-  await expect.poll(() => asked).toEqual(['beforeunload']);
-  await expect(path(page)).toHaveValue('/at-once');
-  await sitesReadBack(page); // it began to write when it asked: now it is kept, and may be closed
-  await page.close({ runBeforeUnload: true });
-  await expect.poll(() => page.isClosed()).toBe(true);
-  expect(asked).toHaveLength(1);
-});
+alone(
+  'closed at once with more than can be put down: the browser asks first, and what is written is not asked about',
+  async ({ page }) => {
+    await openCamera(page, 'Sluice rail');
+    // A store of the moment that takes nothing, as when the site is larger than it.
+    await page.evaluate(() => {
+      Storage.prototype.setItem = () => {
+        throw new DOMException('no room', 'QuotaExceededError');
+      };
+    });
+    const asked: string[] = [];
+    page.on('dialog', async (dialog) => {
+      asked.push(dialog.type());
+      await dialog.dismiss();
+    });
+    await path(page).fill('/at-once');
+    await path(page).blur();
+    await page.close({ runBeforeUnload: true });
+    await expect.poll(() => asked).toEqual(['beforeunload']);
+    await expect(path(page)).toHaveValue('/at-once');
+    await sitesReadBack(page); // it began to write when it asked: now it is kept, and may be closed
+    await page.close({ runBeforeUnload: true });
+    await expect.poll(() => page.isClosed()).toBe(true);
+    expect(asked).toHaveLength(1);
+  },
+);
 
 /** The schema in the place of the real one: it refuses one path, and comes when it is let through. */
 async function withSchema(page: Page, until: Promise<void>): Promise<void> {
@@ -81,47 +82,49 @@ async function withSchema(page: Page, until: Promise<void>): Promise<void> {
   });
 }
 
-test('a change that would leave a site that cannot be opened again is taken back at once, in words', async ({
-  page,
-}) => {
-  await withSchema(page, Promise.resolve());
-  const loaded = page.waitForResponse('**/assets/site-fit-*.js');
-  await openCamera(page, 'Sluice rail');
-  await loaded;
-  await setPath(page, '/fits');
-  await setPath(page, '/unfit');
-  const bar = page.getByRole('alert').filter({ hasText: 'Not done: the site could not have been opened again.' });
-  await expect(bar).toContainText('cameras[0] does not fit: made up.');
-  await expect(path(page)).toHaveValue('/unfit'); // the form keeps what was typed; the site is as it was
-  expect(await exportSite(page)).toContain('"/fits"');
-  await setPath(page, '/fits/too');
-  await expect(bar).toHaveCount(0);
-  await sitesReadBack(page);
-});
+alone(
+  'a change that would leave a site that cannot be opened again is taken back at once, in words',
+  async ({ page }) => {
+    await withSchema(page, Promise.resolve());
+    const loaded = page.waitForResponse('**/assets/site-fit-*.js');
+    await openCamera(page, 'Sluice rail');
+    await loaded;
+    await setPath(page, '/fits');
+    await setPath(page, '/unfit');
+    const bar = page.getByRole('alert').filter({ hasText: 'Not done: the site could not have been opened again.' });
+    await expect(bar).toContainText('cameras[0] does not fit: made up.');
+    await expect(path(page)).toHaveValue('/unfit'); // the form keeps what was typed; the site is as it was
+    expect(await exportSite(page)).toContain('"/fits"');
+    await setPath(page, '/fits/too');
+    await expect(bar).toHaveCount(0);
+    await sitesReadBack(page);
+  },
+);
 
-test('a document that is refused in spite of all is told before anything is lost, and can be exported or taken back', async ({
-  page,
-}) => {
-  let letThrough = (): void => {};
-  await withSchema(page, new Promise((resolve) => (letThrough = resolve)));
-  await openCamera(page, 'Sluice rail');
-  await setPath(page, '/fits');
-  await setPath(page, '/unfit');
-  letThrough();
-  const bar = page.getByRole('alert').filter({ hasText: 'could not be opened again, and it is not written' });
-  await expect(bar).toContainText('made up');
-  await expect(path(page)).toHaveValue('/unfit');
-  expect(await exportSite(page)).toContain('"/unfit"');
-  await page.getByLabel('Account', { exact: true }).fill('somebody-else'); // the page goes on working
-  await page.getByLabel('Account', { exact: true }).blur();
-  await page.keyboard.press('ControlOrMeta+z');
-  await bar.getByRole('button', { name: 'Take it back' }).click();
-  await expect(bar).toHaveCount(0);
-  await expect(path(page)).toHaveValue('/fits');
-  await page.evaluate(() => globalThis.dispatchEvent(new Event('pagehide')));
-  await page.reload();
-  await expect(path(page)).toHaveValue('/fits');
-});
+alone(
+  'a document that is refused in spite of all is told before anything is lost, and can be exported or taken back',
+  async ({ page }) => {
+    let letThrough = (): void => {};
+    await withSchema(page, new Promise((resolve) => (letThrough = resolve)));
+    await openCamera(page, 'Sluice rail');
+    await setPath(page, '/fits');
+    await setPath(page, '/unfit');
+    letThrough();
+    const bar = page.getByRole('alert').filter({ hasText: 'could not be opened again, and it is not written' });
+    await expect(bar).toContainText('made up');
+    await expect(path(page)).toHaveValue('/unfit');
+    expect(await exportSite(page)).toContain('"/unfit"');
+    await page.getByLabel('Account', { exact: true }).fill('somebody-else'); // the page goes on working
+    await page.getByLabel('Account', { exact: true }).blur();
+    await page.keyboard.press('ControlOrMeta+z');
+    await bar.getByRole('button', { name: 'Take it back' }).click();
+    await expect(bar).toHaveCount(0);
+    await expect(path(page)).toHaveValue('/fits');
+    await page.evaluate(() => globalThis.dispatchEvent(new Event('pagehide')));
+    await page.reload();
+    await expect(path(page)).toHaveValue('/fits');
+  },
+);
 
 test('limits are said at the field: a token in the path, a host, an account, a ninth option', async ({ page }) => {
   await openCamera(page, 'Sluice rail');

@@ -3,7 +3,7 @@ import { appendFileSync, mkdtempSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { BlobWriter, Uint8ArrayReader, ZipWriter } from '@zip.js/zip.js';
-import { apart, expect, type Page, test } from './browser.ts';
+import { alone, apart, expect, type Page, test } from './browser.ts';
 import { type DemoServer, openCamera, probeUntilPlays, sitesReadBack, startDemo, startForReal } from './steps.ts';
 
 // Another firmware, from the decision to the camera that runs it, and back.
@@ -226,40 +226,40 @@ test('files that are no image say what is wrong with them, and what was there be
   await expect(region(page, 'Image').getByText('70 000 bytes')).toBeVisible();
 });
 
-test('closed in the middle of the wait and opened again, the procedure is where it is, with the right time', async ({
-  context,
-  page,
-}) => {
-  await page.setViewportSize({ width: 390, height: 844 });
-  await page.clock.install();
-  await openCamera(page, 'Boot room', 'prepare/run');
-  await press(page, /^Begin: write mini_open.bin/);
-  await expect(page.getByRole('button', { name: /^In \d+ s$/ })).toBeDisabled();
-  await page.clock.fastForward(11_000);
-  await press(page, 'It was out that long');
-  await press(page, 'It is in');
-  await press(page, 'Held, and plugged in');
-  const step = (one: Page) => one.getByRole('region', { name: 'Step' });
-  await step(page).getByRole('button', { name: 'The card is taken' }).click();
-  await step(page).getByRole('button', { name: 'It writes' }).click();
-  await expect(page.getByRole('heading', { name: 'It writes: leave its plug alone' })).toBeVisible();
-  await expect(page.getByRole('button', { name: 'Stop here' })).toHaveCount(0);
-  const beganMs = await page.evaluate(() => Date.now());
-  await page.close({ runBeforeUnload: true });
+alone(
+  'closed in the middle of the wait and opened again, the procedure is where it is, with the right time',
+  async ({ context, page }) => {
+    await page.setViewportSize({ width: 390, height: 844 });
+    await page.clock.install();
+    await openCamera(page, 'Boot room', 'prepare/run');
+    await press(page, /^Begin: write mini_open.bin/);
+    await expect(page.getByRole('button', { name: /^In \d+ s$/ })).toBeDisabled();
+    await page.clock.fastForward(11_000);
+    await press(page, 'It was out that long');
+    await press(page, 'It is in');
+    await press(page, 'Held, and plugged in');
+    const step = (one: Page) => one.getByRole('region', { name: 'Step' });
+    await step(page).getByRole('button', { name: 'The card is taken' }).click();
+    await step(page).getByRole('button', { name: 'It writes' }).click();
+    await expect(page.getByRole('heading', { name: 'It writes: leave its plug alone' })).toBeVisible();
+    await expect(page.getByRole('button', { name: 'Stop here' })).toHaveCount(0);
+    const beganMs = await page.evaluate(() => Date.now());
+    await page.close({ runBeforeUnload: true });
 
-  const later = await context.newPage();
-  await later.clock.install({ time: beganMs + 70_000 });
-  await later.goto('/site/alder-mill/camera/boot-room/prepare/run');
-  await expect(later.getByRole('heading', { name: 'It writes: leave its plug alone' })).toBeVisible();
-  // two minutes at least, seventy seconds of them gone
-  await expect(later.getByRole('timer')).toContainText(/^(4\d|50|51) s/);
-  await step(later).getByRole('button', { name: 'Power failed' }).click();
-  await expect(later.getByRole('alert')).toContainText('Half of an image is in it');
-  await later.goto('/site/alder-mill/camera/boot-room/prepare');
-  await expect(region(later, 'Worst finding')).toContainText('It was left needing recovery');
-  await later.goto('/site/alder-mill/logbook');
-  await expect(later.getByText('Boot room: It writes: leave its plug alone: Power failed')).toBeVisible();
-});
+    const later = await context.newPage();
+    await later.clock.install({ time: beganMs + 70_000 });
+    await later.goto('/site/alder-mill/camera/boot-room/prepare/run');
+    await expect(later.getByRole('heading', { name: 'It writes: leave its plug alone' })).toBeVisible();
+    // two minutes at least, seventy seconds of them gone
+    await expect(later.getByRole('timer')).toContainText(/^(4\d|50|51) s/);
+    await step(later).getByRole('button', { name: 'Power failed' }).click();
+    await expect(later.getByRole('alert')).toContainText('Half of an image is in it');
+    await later.goto('/site/alder-mill/camera/boot-room/prepare');
+    await expect(region(later, 'Worst finding')).toContainText('It was left needing recovery');
+    await later.goto('/site/alder-mill/logbook');
+    await expect(later.getByText('Boot room: It writes: leave its plug alone: Power failed')).toBeVisible();
+  },
+);
 
 apart(
   'from an empty site: a guide written by hand, a hold that never ends refused, rehearsed on a camera of one’s own',

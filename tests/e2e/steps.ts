@@ -1,15 +1,25 @@
 import { type ChildProcess, spawn } from 'node:child_process';
 import { readFile } from 'node:fs/promises';
 import { fileURLToPath } from 'node:url';
-import { expect, type Page } from '@playwright/test';
+import { expect, type Page, test } from '@playwright/test';
 import { readSite } from '../../src/core/document/site-file.ts';
 import { storedSites } from '../support/stored-sites.ts';
 
 // What a person does, in their words.
 
+/** To an address of the site that is open, as Back and Forward lead there; the page is opened first where it is not. */
+export async function goTo(page: Page, path: string): Promise<void> {
+  const { baseURL = '' } = test.info().project.use;
+  if (!page.url().startsWith(`${baseURL}/site/`)) return void (await page.goto(path));
+  await page.evaluate((to) => {
+    history.pushState(null, '', to);
+    globalThis.dispatchEvent(new PopStateEvent('popstate'));
+  }, path);
+}
+
 /** A camera of the demo at a station, by its address; its id is its name. */
 export async function openCamera(page: Page, name: string, station = 'tap'): Promise<void> {
-  await page.goto(`/site/alder-mill/camera/${name.toLowerCase().replace(' ', '-')}/${station}`);
+  await goTo(page, `/site/alder-mill/camera/${name.toLowerCase().replace(' ', '-')}/${station}`);
   await expect(page.getByRole('heading', { name, level: 1 })).toBeVisible();
 }
 
@@ -104,7 +114,7 @@ export interface DemoServer {
 
 /** A demo server of a test's own: one that may be killed, or whose output is read. */
 export async function startDemo(port = '0'): Promise<DemoServer> {
-  const child = spawn(process.execPath, [SERVER, '--demo', '--port', port, '--exact-port']);
+  const child = spawn(process.execPath, [SERVER, '--demo', '--port', port, '--exact-port', '--small-pictures']);
   let output = '';
   const address = await new Promise<string>((resolve, reject) => {
     const take = (chunk: Buffer): void => {

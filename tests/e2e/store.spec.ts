@@ -1,6 +1,6 @@
 import { readFile } from 'node:fs/promises';
 import { join } from 'node:path';
-import { expect, type Page, test } from './browser.ts';
+import { alone, expect, type Page, test } from './browser.ts';
 import {
   askForSite,
   beginSite,
@@ -81,7 +81,7 @@ test('two tabs: the one at rest follows, and two that both changed are never wri
   await expect(path(first)).toHaveValue('/theirs');
 });
 
-test('a full store: the page says so, loses nothing, and keeps all once there is room', async ({ page }) => {
+alone('a full store: the page says so, loses nothing, and keeps all once there is room', async ({ page }) => {
   await page.addInitScript(() => {
     const put = IDBObjectStore.prototype.put;
     IDBObjectStore.prototype.put = function (...args) {
@@ -104,7 +104,7 @@ test('a full store: the page says so, loses nothing, and keeps all once there is
   await expect.poll(() => storedPath(page)).toBe('/kept/too');
 });
 
-test('a blocked store: the site is worked on in the page, and can be exported', async ({ page }) => {
+alone('a blocked store: the site is worked on in the page, and can be exported', async ({ page }) => {
   await page.addInitScript(() => {
     Object.defineProperty(globalThis, 'indexedDB', { get: () => undefined });
     Object.defineProperty(globalThis, 'localStorage', {

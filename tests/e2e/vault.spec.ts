@@ -1,7 +1,7 @@
 import { readFile } from 'node:fs/promises';
 import { SERVER_LOG } from '../../playwright.config.ts';
 import { alderMillSecrets } from '../../src/standins/alder-mill.ts';
-import { apart, expect, type Page, test } from './browser.ts';
+import { alone, apart, expect, type Page, test } from './browser.ts';
 import { exportSite, openCamera, PASSPHRASE, probe, probeUntilPlays, savedFile } from './steps.ts';
 
 async function protect(page: Page): Promise<void> {
@@ -123,7 +123,7 @@ const FORMS = [
 const leaks = (heard: readonly Heard[]): string[] =>
   heard.filter(({ text }) => FORMS.some((secret) => text.includes(secret))).map(({ where }) => where);
 
-test('a visit from probe to hand-over leaves no secret in any output', async ({ page }) => {
+alone('a visit from probe to hand-over leaves no secret in any output', async ({ page }) => {
   const heard = listen(page);
   await openCamera(page, 'Sluice rail');
   await probe(page);
@@ -143,7 +143,7 @@ test('a visit from probe to hand-over leaves no secret in any output', async ({ 
   expect(leaks(heard)).toEqual([]);
 });
 
-test('a login that crosses the wire readable leaves no secret in file, store or server', async ({ page }) => {
+alone('a login that crosses the wire readable leaves no secret in file, store or server', async ({ page }) => {
   const heard = listen(page);
   await openCamera(page, 'Linen stair');
   await protect(page);

@@ -132,7 +132,7 @@ function Preview({ fileName, reading: { columns, done, choose }, table, rows, on
                 {row.problem === null ? (
                   table.headings.map((heading, at) => (
                     // biome-ignore lint/suspicious/noArrayIndexKey: see above
-                    <td key={`${heading}-${at}`} className={`px-2 py-1 ${columns[at] === 'none' ? 'text-faint' : ''}`}>
+                    <td key={`${heading}-${at}`} className={`px-2 py-1 ${columns[at] === 'none' ? 'text-soft' : ''}`}>
                       {cellShown(columns[at] ?? 'none', table.rows[index]?.cells[at] ?? '')}
                     </td>
                   ))
