@@ -1,28 +1,41 @@
 // `npm run check`: types, lint, layers, unit and socket tests, vectors, browser tests. Installs what is missing, goes on
 // after a failure so that one run tells everything, and ends with one line: N passed, N failed.
+//   --long        every property is tried with all of its examples
+//   --since REF   only what has to do with what changed since then; says what it left out
 import { spawn } from 'node:child_process';
-import { readdirSync } from 'node:fs';
+import { mkdirSync, readdirSync } from 'node:fs';
 import { join } from 'node:path';
+import { parseArgs } from 'node:util';
+import { measureMachine, sayMachine } from './check/machine.mjs';
+import { partOf } from './check/since.mjs';
+import { MOST_SECONDS, sayOfTests, testsOfJest, testsOfPlaywright } from './check/slowest.mjs';
+import { one, runner, Steps } from './check/steps.mjs';
 import { ensureBuilt } from './ensure-built.mjs';
 import { ensureInstalled, root } from './ensure-installed.mjs';
 
+const { values } = parseArgs({ options: { long: { type: 'boolean', default: false }, since: { type: 'string' } } });
 const bin = (name) => join(root, 'node_modules', '.bin', name);
 const vectors = readdirSync(join(root, 'tests/vectors'))
   .filter((name) => name.endsWith('.json'))
   .map((name) => join('tests/vectors', name));
-
-/** Counts of a runner's own closing lines; a step without such a line counts as one. */
-const last = (text, pattern) => Number([...text.matchAll(pattern)].at(-1)?.[1] ?? 0);
-const one = (_, isOk) => ({ passed: isOk ? 1 : 0, failed: isOk ? 0 : 1 });
-const runner = (passed, failed) => (text, isOk) => {
-  const counts = { passed: last(text, passed), failed: last(text, failed) };
-  return isOk || counts.failed > 0 ? counts : { ...counts, failed: 1 };
+const told = join(root, 'node_modules/.cache/check');
+const TOLD = {
+  unit: join(told, 'unit.json'),
+  sockets: join(told, 'sockets.json'),
+  browser: join(told, 'browser.json'),
 };
 
-const TYPES = [{ name: 'types', command: [process.execPath, 'node_modules/typescript7/bin/tsc', '-b'], count: one }];
-/** What else only reads the code; one after the other beside the types, which take as long as all of them. */
+const TYPES = {
+  name: 'types',
+  command: [process.execPath, 'node_modules/typescript7/bin/tsc', '-b'],
+  count: one,
+};
+const lint = (...more) => ({
+  name: 'lint',
+  command: [bin('biome'), 'check', '--error-on-warnings', '--no-errors-on-unmatched', ...more],
+  count: one,
+});
 const READING = [
-  { name: 'lint', command: [bin('biome'), 'check', '--error-on-warnings', '.'], count: one },
   { name: 'layers', command: [bin('depcruise'), 'src', '--config', '.dependency-cruiser.cjs'], count: one },
   { name: 'circles', command: [bin('depcruise'), 'src', '--config', '.dependency-circles.cjs'], count: one },
   { name: 'unused', command: [bin('knip')], count: one },
@@ -32,76 +45,81 @@ const READING = [
     count: runner(/^(\d+) passed, \d+ failed$/gm, /^\d+ passed, (\d+) failed$/gm),
   },
 ];
-
-const jest = (name, args) => ({
-  name,
-  command: [bin('jest'), '--ci', ...args],
+const jest = (kind, args) => ({
+  name: kind,
+  command: [bin('jest'), '--ci', '--json', '--outputFile', TOLD[kind], ...args],
   count: runner(/^Tests:.*?(\d+) passed/gm, /^Tests:.*?(\d+) failed/gm),
 });
-/** One after the other: what reckons, what mostly waits for packets and so goes on several at once, and what a browser does. */
-const RUNNING = [
-  jest('unit', ['--maxWorkers', '2', '--testPathIgnorePatterns', '/tests/e2e/', '/tests/integration/']),
-  jest('sockets', ['--maxWorkers', '3', 'tests/integration']),
-  {
-    name: 'browser, timed',
-    command: [bin('playwright'), 'test', '--project', 'timed'],
-    count: runner(/^\s+(\d+) passed/gm, /^\s+(\d+) failed/gm),
-  },
-  {
-    name: 'browser, calm',
-    command: [bin('playwright'), 'test', '--project', 'calm', '--workers', '2'],
-    count: runner(/^\s+(\d+) passed/gm, /^\s+(\d+) failed/gm),
-  },
-];
+const WITHOUT_SOCKETS = ['--testPathIgnorePatterns', '/tests/e2e/', '/tests/integration/'];
+const browser = (...args) => ({
+  name: 'browser',
+  command: [bin('playwright'), 'test', ...args],
+  count: runner(/^\s+(\d+) passed/gm, /^\s+(\d+) failed/gm),
+});
 
-function run([program, ...args], heard) {
-  return new Promise((resolve) => {
-    const child = spawn(program, args, {
-      cwd: root,
-      stdio: ['ignore', 'pipe', 'pipe'],
-      env: { ...process.env, NO_COLOR: '1' },
-    });
-    let text = '';
-    for (const stream of [child.stdout, child.stderr])
-      stream.on('data', (chunk) => {
-        text += chunk;
-        heard(chunk);
-      });
-    child.on('error', (error) => resolve({ text: String(error), isOk: false }));
-    child.on('close', (code) => resolve({ text, isOk: code === 0 }));
-  });
-}
-
+const startedMs = Date.now();
 const debian = spawn(process.execPath, ['scripts/ensure-installed.mjs'], { cwd: root, stdio: ['ignore', 2, 2] });
 const hasDebian = new Promise((resolve) =>
   debian.on('error', () => resolve(false)).on('close', (code) => resolve(code === 0)),
 );
 ensureInstalled();
+mkdirSync(told, { recursive: true });
+const installedMs = Date.now();
+
+const part = values.since === undefined ? null : partOf(values.since);
+const machine = await measureMachine();
+console.log(sayMachine(machine));
+const buildingMs = Date.now();
 ensureBuilt('web', 'house', 'node');
+const steps = new Steps({ ...(values.long && { CLEAR_TAP_LONG: '1' }), PLAYWRIGHT_JSON_OUTPUT_FILE: TOLD.browser });
+steps.took.push({ name: 'build', seconds: (Date.now() - buildingMs) / 1000 });
+const kinds = {};
+const lacksDebian = async () => {
+  if (await hasDebian) return;
+  console.error('What lacks is said above.');
+  process.exit(1);
+};
 
-const totals = { passed: 0, failed: 0 };
-/** @param {(text: string) => void} say steps beside others keep what they say until they end, so that two never mix */
-async function inOrder(steps, say) {
-  for (const { name, command, count } of steps) {
-    say(`\n── ${name}\n`);
-    const startedMs = Date.now();
-    const { text, isOk } = await run(command, say);
-    const { passed, failed } = count(text, isOk);
-    totals.passed += passed;
-    totals.failed += failed;
-    const seconds = ((Date.now() - startedMs) / 1000).toFixed(1);
-    say(`── ${name}: ${failed === 0 ? 'ok' : 'FAILED'} in ${seconds} s\n`);
-  }
+if (part) {
+  await Promise.all([
+    steps.printedAtItsEnd([TYPES]),
+    steps.printedAtItsEnd([lint(...part.files.filter((name) => !name.endsWith('.md')))]),
+  ]);
+  await lacksDebian();
+  const related = ['--findRelatedTests', ...part.sources, '--passWithNoTests'];
+  if (part.sources.length > 0)
+    await steps.inOrder([jest('unit', ['--maxWorkers', '2', ...related, ...WITHOUT_SOCKETS])]);
+  if (part.sockets.length > 0) await steps.inOrder([jest('sockets', ['--maxWorkers', '3', ...part.sockets])]);
+  if (part.specs.length > 0) await steps.inOrder([browser('--workers', '3', ...part.specs)]);
+} else {
+  // What mostly waits goes on beside what only reads the code.
+  await lacksDebian();
+  await Promise.all([
+    steps.printedAtItsEnd([TYPES, lint('.'), ...READING]),
+    steps.printedAtItsEnd([jest('sockets', ['--maxWorkers', '4', 'tests/integration'])]),
+  ]);
+  await steps.inOrder([jest('unit', ['--maxWorkers', '2', ...WITHOUT_SOCKETS]), browser('--workers', '3')]);
 }
-const print = (text) => process.stdout.write(text);
-async function printedAtItsEnd(steps) {
-  const said = [];
-  await inOrder(steps, (text) => said.push(text));
-  print(said.join(''));
-}
+for (const kind of ['unit', 'sockets'])
+  if (steps.took.some(({ name }) => name === kind)) kinds[kind] = testsOfJest(TOLD[kind]);
+if (steps.took.some(({ name }) => name === 'browser')) kinds.browser = testsOfPlaywright(TOLD.browser);
 
-await Promise.all([TYPES, READING].map(printedAtItsEnd));
-if (!(await hasDebian)) process.exit(1); // what lacks is said above
-await inOrder(RUNNING, print);
-print(`\n${totals.passed} passed, ${totals.failed} failed\n`);
-process.exitCode = totals.failed === 0 ? 0 : 1;
+const { text, over } = sayOfTests(kinds);
+console.log(`\n${text}\n`);
+console.log(steps.took.map(({ name, seconds }) => `${name} ${seconds.toFixed(0)} s`).join(', '));
+const seconds = (fromMs, toMs) => ((toMs - fromMs) / 1000).toFixed(0);
+console.log(
+  `${seconds(installedMs, Date.now())} s in all, and ${seconds(startedMs, installedMs)} s to install. ${sayMachine(machine)}`,
+);
+if (over.length > 0) {
+  const limits = Object.entries(MOST_SECONDS).map(([kind, most]) => `${kind} ${most} s`);
+  console.log(
+    `${machine.isCalm ? 'FAILED' : 'On a machine that is not calm'}: longer than a test may take (${limits.join(', ')}):`,
+  );
+  for (const { kind, file, name, seconds: took } of over)
+    console.log(`  ${took.toFixed(1)} s  ${kind}  ${file}  ${name}`);
+  if (machine.isCalm) steps.totals.failed += over.length;
+}
+if (part) console.log(`Left out: ${part.leftOut.join('; ')}.`);
+console.log(`\n${steps.totals.passed} passed, ${steps.totals.failed} failed`);
+process.exitCode = steps.totals.failed === 0 ? 0 : 1;

@@ -8,7 +8,7 @@ const press =
     await page.getByRole(kind, { name, exact: true }).first().click();
   };
 const slip = (page: Page) => expect(page.getByRole('dialog')).toBeVisible();
-const openPlace = (path: string, name: string) => async (page: Page) => {
+const openPlace = (path: string, name: string | RegExp) => async (page: Page) => {
   await goTo(page, `/site/alder-mill${path}`);
   await expect(page.getByRole('heading', { name, level: 1 })).toBeVisible();
 };
@@ -133,14 +133,18 @@ for (const [name, looks] of Object.entries(VIEWS))
     }
   });
 
-apart.describe('planning on a phone', () => {
+apart.describe('on a phone', () => {
   apart.use({ viewport: { width: 390, height: 844 }, hasTouch: true, isMobile: true });
 
-  apart('no view of planning scrolls sideways', async ({ page }) => {
+  apart('no view scrolls sideways', async ({ page }) => {
     for (const [camera, station, shows] of [
       ['Landing stage', 'power', 'What feeds it'],
       ['Bee stand', 'power', 'What feeds it'],
       ['Orchard track', 'choose', 'Candidates'],
+      ['Boot room', 'prepare', 'Settings at the camera'],
+      ['Bread oven', 'prepare', 'Settings at the camera'],
+      ['Boot room', 'prepare/reflash', 'How its model is reflashed'],
+      ['Boot room', 'address', 'Findings'],
     ] as const) {
       await openCamera(page, camera, station);
       await region(shows)(page);
@@ -149,6 +153,10 @@ apart.describe('planning on a phone', () => {
     for (const [path, name] of [
       ['/plan', 'Plan'],
       ['/cost', 'Cost'],
+      ['/network?view=addresses', /^House/],
+      ['/network?view=find', /^House/],
+      ['/network?view=reach', /^House/],
+      ['/network?view=router', /^House/],
     ] as const) {
       await openPlace(path, name)(page);
       await noSidewaysScroll(page);

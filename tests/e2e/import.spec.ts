@@ -8,10 +8,22 @@ const LIST = [
   ';Yard;10.77.4.53;Yard gate;1;/live',
 ].join('\r\n');
 
-test('a camera list is seen before it is taken: bad rows are named, good rows kept, and all is one edit', async ({
+test('a camera list is seen before it is taken: what is none is refused, bad rows are named, good rows kept, and all is one edit', async ({
   page,
 }) => {
   await page.goto('/');
+  // What is no list is refused with its reason.
+  await page
+    .getByLabel('Camera list')
+    .setInputFiles({ name: 'photo.csv', mimeType: 'text/csv', buffer: Buffer.from([0x89, 0x50, 0, 0xff, 0xfe]) });
+  await expect(page.getByRole('dialog', { name: 'This list was not taken' })).toContainText('no text in UTF-8');
+  await page.keyboard.press('Escape');
+  await page
+    .getByLabel('Camera list')
+    .setInputFiles({ name: 'all.csv', mimeType: 'text/csv', buffer: Buffer.alloc(5 * 1024 * 1024, 'a,b\n') });
+  await expect(page.getByRole('dialog', { name: 'This list was not taken' })).toContainText('larger than the 4 MB');
+  await page.keyboard.press('Escape');
+
   await page
     .getByLabel('Camera list')
     .setInputFiles({ name: 'old.csv', mimeType: 'text/csv', buffer: Buffer.from(LIST) });
@@ -36,17 +48,4 @@ test('a camera list is seen before it is taken: bad rows are named, good rows ke
 
   await page.keyboard.press('ControlOrMeta+z');
   await expect(page.getByRole('link', { name: 'Wheel pit', exact: true })).toHaveCount(0);
-});
-
-test('what is no list is refused with its reason', async ({ page }) => {
-  await page.goto('/');
-  await page
-    .getByLabel('Camera list')
-    .setInputFiles({ name: 'photo.csv', mimeType: 'text/csv', buffer: Buffer.from([0x89, 0x50, 0, 0xff, 0xfe]) });
-  await expect(page.getByRole('dialog', { name: 'This list was not taken' })).toContainText('no text in UTF-8');
-  await page.keyboard.press('Escape');
-  await page
-    .getByLabel('Camera list')
-    .setInputFiles({ name: 'all.csv', mimeType: 'text/csv', buffer: Buffer.alloc(5 * 1024 * 1024, 'a,b\n') });
-  await expect(page.getByRole('dialog', { name: 'This list was not taken' })).toContainText('larger than the 4 MB');
 });

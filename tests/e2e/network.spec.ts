@@ -208,16 +208,3 @@ test('who may reach what: a passage that a tap needs is opened from the finding,
   await findings.getByRole('button', { name: 'Cut House off from the internet' }).click();
   await expect(findings).not.toContainText('It may talk to anybody on the internet');
 });
-
-apart.describe('on a phone', () => {
-  apart.use({ viewport: { width: 390, height: 844 }, hasTouch: true });
-  apart('no view of Network scrolls sideways', async ({ page }) => {
-    for (const view of ['addresses', 'find', 'reach', 'router']) {
-      await page.goto(`/site/alder-mill/network?view=${view}`);
-      await expect(page.getByRole('heading', { level: 1 })).toBeVisible();
-      await expect.poll(() => page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390);
-    }
-    await openCamera(page, 'Boot room', 'address');
-    await expect.poll(() => page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390);
-  });
-});

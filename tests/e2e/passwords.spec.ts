@@ -4,7 +4,7 @@ import { type RunningServer, startServer } from '../support/running-server.ts';
 import { refused, scriptedDevice } from '../support/scripted-device.ts';
 import { type Answer, healthy } from '../support/scripted-server.ts';
 import { beginWith, openPrepared, prepared, TRAPS } from '../support/thief.ts';
-import { expect, type Page, apart as test } from './browser.ts';
+import { expect, type Page, test } from './browser.ts';
 import { openCamera, savedFile } from './steps.ts';
 
 // Passwords stay with the address that they were typed for: an empty site on loopback, one honest camera and one thief.

@@ -1,5 +1,4 @@
 import { expect, type Page, test } from './browser.ts';
-import { noSidewaysScroll } from './reach.ts';
 import { exportSite, openCamera, probe, tape } from './steps.ts';
 
 // Accounts, settings and old handsets, as somebody prepares them before anything is given an address.
@@ -7,22 +6,13 @@ import { exportSite, openCamera, probe, tape } from './steps.ts';
 const region = (page: Page, name: string | RegExp) => page.getByRole('region', { name });
 const clipboard = (page: Page): Promise<string> => page.evaluate(() => navigator.clipboard.readText());
 
-test('every camera gets an account of its own, with a secret that nobody sees; nothing is found against any of them', async ({
+test('each camera gets an account of its own, with a secret that nobody sees; nothing is found against any of them', async ({
   page,
 }) => {
   const secrets = new Set<string>();
-  const cameras = [
-    'Sluice rail',
-    'Boot room',
-    'Linen stair',
-    'Orchard track',
-    'Landing stage',
-    'Bee stand',
-    'Bread oven',
-  ];
-  await openCamera(page, 'Sluice rail', 'prepare');
+  const cameras = ['Sluice rail', 'Orchard track', 'Bread oven'];
   for (const name of cameras) {
-    await expect(page.getByRole('heading', { name, level: 1 })).toBeVisible();
+    await openCamera(page, name, 'prepare');
     const accounts = region(page, 'Accounts');
     await accounts.getByRole('button', { name: /^Make (a new secret|account and secret)$/ }).click();
     await expect(accounts.getByText(/Its secret has 16 signs, \d\d bits at most/)).toBeVisible();
@@ -30,7 +20,6 @@ test('every camera gets an account of its own, with a secret that nobody sees; n
     await expect(accounts.getByRole('button', { name: 'Copied' })).toBeVisible();
     secrets.add(await clipboard(page));
     await expect(region(page, 'Findings').getByText(/secret|account/i)).toHaveCount(0);
-    if (name !== cameras.at(-1)) await page.keyboard.press('j');
   }
   expect(secrets.size).toBe(cameras.length);
   const [secret = ''] = secrets;
@@ -173,18 +162,4 @@ test('an old handset: how warm it gets, what makes it cooler, and the frames tha
   await page.getByRole('button', { name: 'Log in once more' }).click();
   await page.getByRole('dialog').getByRole('button', { name: 'Log in once more' }).click();
   await expect(tape(page).getByRole('button', { name: /^play 200/ })).toBeVisible({ timeout: 15_000 });
-});
-
-test.describe('on a phone', () => {
-  test('Prepare is read and worked without sideways scrolling', async ({ page }) => {
-    await page.setViewportSize({ width: 390, height: 844 });
-    for (const camera of ['Boot room', 'Bread oven']) {
-      await openCamera(page, camera, 'prepare');
-      await expect(region(page, 'Settings at the camera')).toBeVisible();
-      await noSidewaysScroll(page);
-    }
-    await openCamera(page, 'Boot room', 'prepare/reflash');
-    await noSidewaysScroll(page);
-    await page.setViewportSize({ width: 1280, height: 800 });
-  });
 });

@@ -7,7 +7,6 @@ import {
   type DemoServer,
   exportSite,
   openCamera,
-  openFile,
   probeUntilPlays,
   sitesReadBack,
   startDemo,
@@ -207,22 +206,6 @@ test('a browser’s store as the build before wrote it opens: what was probed, t
   await sitesReadBack(page);
   await page.reload();
   await expect(path(page)).toHaveValue('/moved');
-});
-
-test('many sites: switch between them, a newer file is refused by name, an older one brought forward', async ({
-  page,
-}) => {
-  await page.goto('/');
-  const file = JSON.parse(await exportSite(page));
-  await openFile(page, 'newer.json', JSON.stringify({ ...file, version: 99 }));
-  await expect(page.getByRole('dialog', { name: 'This file was not opened' })).toContainText('version 99');
-  await page.getByRole('button', { name: 'Close' }).click();
-  const old = JSON.parse(await readFile(fixture('alder-mill-v1.cleartap.json'), 'utf8'));
-  await openFile(page, 'old.json', JSON.stringify({ ...old, id: 'fulling', name: 'Fulling Mill' }));
-  await expect(page.getByRole('button', { name: 'Fulling Mill' })).toBeVisible();
-  await page.getByRole('button', { name: 'Fulling Mill' }).click();
-  await page.getByRole('menuitem', { name: 'Alder Mill' }).click();
-  await expect(page.getByRole('button', { name: 'Alder Mill' })).toBeVisible();
 });
 
 test('the server is killed in the middle of a probe: the page says so, and goes on when it is back', async ({

@@ -1,0 +1,54 @@
+// What the runners say of each test, and which of them took too long.
+import { readFileSync } from 'node:fs';
+import { relative } from 'node:path';
+import { root } from '../ensure-installed.mjs';
+
+/** The longest that a test of a kind may take, s: what is longer is split, or asks for less. */
+export const MOST_SECONDS = { unit: 2, sockets: 8, browser: 15 };
+const SHOWN = 10;
+
+const read = (path) => {
+  try {
+    return JSON.parse(readFileSync(path, 'utf8'));
+  } catch {
+    return null; // the runner ended before it could tell; that it failed is counted by its step
+  }
+};
+
+/** Tests of a file that Jest wrote with --json: { file, name, seconds }. */
+export const testsOfJest = (path) =>
+  (read(path)?.testResults ?? []).flatMap(({ name: file, assertionResults }) =>
+    assertionResults.map(({ fullName, duration }) => ({
+      file: relative(root, file),
+      name: fullName,
+      seconds: (duration ?? 0) / 1000,
+    })),
+  );
+
+/** Tests of a file that Playwright’s json reporter wrote. */
+export function testsOfPlaywright(path) {
+  const found = [];
+  const walk = ({ suites = [], specs = [] }) => {
+    suites.forEach(walk);
+    for (const { file, title, tests } of specs)
+      for (const { results } of tests)
+        for (const { duration } of results)
+          found.push({ file: `tests/e2e/${file}`, name: title, seconds: duration / 1000 });
+  };
+  walk(read(path) ?? {});
+  return found;
+}
+
+const say = ({ file, name, seconds }) => `  ${seconds.toFixed(1).padStart(5)} s  ${file}  ${name.slice(0, 90)}`;
+
+/** The slowest of each kind, and those over the limit of their kind. */
+export function sayOfTests(kinds) {
+  const lines = [];
+  const over = [];
+  for (const [kind, tests] of Object.entries(kinds)) {
+    const slowest = [...tests].sort((a, b) => b.seconds - a.seconds);
+    lines.push(`── the slowest of ${tests.length} tests: ${kind}`, ...slowest.slice(0, SHOWN).map(say));
+    over.push(...slowest.filter(({ seconds }) => seconds > MOST_SECONDS[kind]).map((one) => ({ ...one, kind })));
+  }
+  return { text: lines.join('\n'), over };
+}
