@@ -90,7 +90,7 @@ if (part) {
   if (part.sources.length > 0)
     await steps.inOrder([jest('unit', ['--maxWorkers', '2', ...related, ...WITHOUT_SOCKETS])]);
   if (part.sockets.length > 0) await steps.inOrder([jest('sockets', ['--maxWorkers', '3', ...part.sockets])]);
-  if (part.specs.length > 0) await steps.inOrder([browser('--workers', '3', ...part.specs)]);
+  if (part.specs.length > 0) await steps.inOrder([browser('--workers', '2', ...part.specs)]);
 } else {
   // What mostly waits goes on beside what only reads the code.
   await lacksDebian();
@@ -98,7 +98,7 @@ if (part) {
     steps.printedAtItsEnd([TYPES, lint('.'), ...READING]),
     steps.printedAtItsEnd([jest('sockets', ['--maxWorkers', '4', 'tests/integration'])]),
   ]);
-  await steps.inOrder([jest('unit', ['--maxWorkers', '2', ...WITHOUT_SOCKETS]), browser('--workers', '3')]);
+  await steps.inOrder([jest('unit', ['--maxWorkers', '2', ...WITHOUT_SOCKETS]), browser('--workers', '2')]);
 }
 for (const kind of ['unit', 'sockets'])
   if (steps.took.some(({ name }) => name === kind)) kinds[kind] = testsOfJest(TOLD[kind]);

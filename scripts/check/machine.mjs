@@ -54,3 +54,5 @@ export const sayMachine = ({ slowness, share, isCalm }) =>
   `this machine: a fixed piece of work takes ${slowness.toFixed(2)} times the usual, ${(100 * share).toFixed(0)} % of two cores are ours: ${isCalm ? 'calm' : 'not calm'}`;
 
 if (!isMainThread) parentPort.postMessage(timed());
+// By itself it prints one JSON object: for a program that is bundled, and cannot start a thread of this file.
+else if (process.argv[1] === fileURLToPath(import.meta.url)) console.log(JSON.stringify(await measureMachine()));

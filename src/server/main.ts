@@ -26,8 +26,6 @@ const { values } = parseArgs({
     port: { type: 'string', default: String(DEFAULT_PORT) },
     host: { type: 'string', default: '127.0.0.1' },
     demo: { type: 'boolean', default: false },
-    /** The demo’s cameras give pictures that cost little: for tests. */
-    'small-pictures': { type: 'boolean', default: false },
     /** Where a question by WS-Discovery goes instead of to its group: for tests. */
     'discover-at': { type: 'string' },
     'allow-public': { type: 'boolean', default: false },
@@ -55,20 +53,14 @@ async function main(): Promise<void> {
         import('../standins/alder-mill-network.ts'),
         import('../standins/faults/fault-gallery.ts'),
         import('../standins/faults/gallery-network.ts'),
-        import('../standins/small-pictures.ts'),
       ])
     : null;
   const fleet: Fleet | null = standins
-    ? await standins[0].startFleet(
-        values['small-pictures']
-          ? standins[0].ALDER_MILL_FLEET.map(standins[5].withSmallPictures)
-          : standins[0].ALDER_MILL_FLEET,
-        {
-          isAsDelivered: true,
-          bystanders: standins[2].MILL_BYSTANDERS,
-          reservations: standins[2].MILL_RESERVATIONS,
-        },
-      )
+    ? await standins[0].startFleet(standins[0].ALDER_MILL_FLEET, {
+        isAsDelivered: true,
+        bystanders: standins[2].MILL_BYSTANDERS,
+        reservations: standins[2].MILL_RESERVATIONS,
+      })
     : null;
   const gallery = standins ? await standins[4].startGallery(standins[3].FAULT_GALLERY) : null;
   const dialer =

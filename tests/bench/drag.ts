@@ -74,6 +74,7 @@ export async function dragFigures(root: string): Promise<Figure[]> {
       unit: 'ms',
       against: LONG_TASK_MS,
       peer: 'a long task',
+      isFixedTime: true,
       limit: 1,
     });
     return [

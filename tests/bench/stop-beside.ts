@@ -76,6 +76,7 @@ export async function stopFigure(fleet: Fleet): Promise<Figure> {
       unit: 'ms',
       against: 50,
       peer: 'budget',
+      isFixedTime: true,
       limit: 1,
     };
   } finally {

@@ -49,7 +49,7 @@ test('a new site says what to do first, and a pasted URL makes its first camera'
   await page.getByRole('button', { name: 'Add', exact: true }).click();
   await expect(page.getByRole('heading', { name: 'Weir', level: 1 })).toBeVisible();
   await probe(page);
-  await expect(page.getByText('320×180').first()).toBeVisible();
+  await expect(page.getByText('480×270').first()).toBeVisible();
   await expect(page.getByText('No destination yet.', { exact: false })).toBeVisible();
 
   await page.getByRole('button', { name: 'New destination' }).click();

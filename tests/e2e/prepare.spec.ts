@@ -90,10 +90,10 @@ test('settings are ticked as they stand; what a probe sees otherwise is a findin
   await expect(settings.getByText(/^(\d\d) of \1 known$/)).toBeVisible();
   await openCamera(page, 'Sluice rail');
   await probe(page);
-  await expect(page.getByText('320×180').first()).toBeVisible();
+  await expect(page.getByText('960×540').first()).toBeVisible();
   await page.getByRole('link', { name: /^Prepare/ }).click();
   const findings = region(page, 'Findings');
-  await expect(findings.getByText('Picture of main: ticked 1920×1080, seen 320×180.')).toBeVisible();
+  await expect(findings.getByText('Picture of main: ticked 1920×1080, seen 960×540.')).toBeVisible();
   await settings.getByRole('button', { name: 'Take back: Picture of main' }).click();
   await expect(findings.getByText('It gives another picture than was ticked')).toHaveCount(0);
   await page.getByRole('link', { name: 'Logbook' }).click();

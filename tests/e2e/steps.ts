@@ -114,7 +114,7 @@ export interface DemoServer {
 
 /** A demo server of a test's own: one that may be killed, or whose output is read. */
 export async function startDemo(port = '0'): Promise<DemoServer> {
-  const child = spawn(process.execPath, [SERVER, '--demo', '--port', port, '--exact-port', '--small-pictures']);
+  const child = spawn(process.execPath, [SERVER, '--demo', '--port', port, '--exact-port']);
   let output = '';
   const address = await new Promise<string>((resolve, reject) => {
     const take = (chunk: Buffer): void => {

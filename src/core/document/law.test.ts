@@ -346,6 +346,7 @@ test('what is taken from a device into the plan opens again, whatever the device
         }
       for (const command of commands) expect(opensAgain(applyCommand(after, command, stamps(AT)))).toBeNull();
     }),
+    runs(100),
   ));
 
 // Commands with whatever a caller may have missed: the gate tells apart what opens again from what does not.

@@ -1,4 +1,4 @@
-import type { Personality } from './personality.ts';
+import type { Personality } from '../../src/standins/personality.ts';
 
 const SIZE = { width: 320, height: 180 } as const;
 
