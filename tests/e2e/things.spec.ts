@@ -130,7 +130,7 @@ test('a round of probes shows how far it got, ends with the site that it goes th
   await expect(page.getByRole('row', { name: /Linen stair/ })).toContainText(/Stop|Fix/);
   await page.getByRole('button', { name: /^Site:/ }).click();
   await page.getByRole('menuitem', { name: 'Alder Mill', exact: true }).click();
-  await expect(page.getByRole('row', { name: /Boot room/ })).toContainText('Nothing is measured yet');
+  await expect(page.getByRole('row', { name: /Boot room/ })).toContainText('Probe it');
   await probeAll.click();
   await expect(page.getByText(/of \d cameras? probed, now /)).toBeVisible();
   await round.getByRole('button', { name: 'Cancel' }).click();
