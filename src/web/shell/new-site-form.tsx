@@ -1,7 +1,7 @@
 import { type FormEvent, useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { TEXT_LIMITS } from '../../core/base/limits.ts';
-import { emptySite } from '../../core/document/empty-site.ts';
+import { withEditing } from '../store/edits.ts';
 import { newId } from '../store/new-id.ts';
 import { commandIssued, selectSite, siteOpened } from '../store/site-slice.ts';
 import { leaveSite, useAppDispatch, useAppSelector } from '../store/store.ts';
@@ -27,7 +27,7 @@ export function NewSiteForm({ onCreated }: { onCreated: () => void }) {
     const hasLeft = await leaveSite();
     isLeaving.current = false;
     if (!hasLeft) return setError(unkeptWords(open.name));
-    const site = emptySite(newId('site'), wanted);
+    const site = withEditing().emptySite(newId('site'), wanted);
     dispatch(siteOpened({ site, revision: null, isUnsaved: true }));
     dispatch(commandIssued({ kind: 'note', logKind: 'site', subject: 'site', text: `${wanted} begun` }));
     onCreated();

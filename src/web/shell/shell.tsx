@@ -1,4 +1,3 @@
-import { Lock, LockOpen, Search } from 'lucide-react';
 import { lazy, Suspense, useEffect, useSyncExternalStore } from 'react';
 import { NavLink, Outlet, ScrollRestoration, useNavigate } from 'react-router';
 import { barPlaces, PLACES, type Place, pathOfPlace } from '../places/registry.ts';
@@ -11,15 +10,15 @@ import { useSiteId } from '../store/use-site-id.ts';
 import { questions } from '../things/account/questions.ts';
 import { Drop } from '../ui/drop.tsx';
 import { useShortcut } from '../ui/shortcut.ts';
-import { useVault } from '../vault/vault-context.tsx';
-import { SaveBar } from './save-bar.tsx';
 import { useServerWatch } from './server-watch.ts';
 
 /** Menus and dialogs come after the first view: it does not wait for them. */
 const SiteMenu = lazy(async () => ({ default: (await import('./site-menu.tsx')).SiteMenu }));
 
-const UndoButtons = lazy(async () => ({ default: (await import('./undo-buttons.tsx')).UndoButtons }));
+const HeadTools = lazy(async () => ({ default: (await import('./head-tools.tsx')).HeadTools }));
 
+// silent but where something is wrong: by then it is there
+const SaveBar = lazy(async () => ({ default: (await import('./save-bar.tsx')).SaveBar }));
 const QuestionDialog = lazy(async () => ({
   default: (await import('../things/account/question-dialog.tsx')).QuestionDialog,
 }));
@@ -77,15 +76,15 @@ export function Shell() {
           </nav>
           <span className="ml-auto flex items-center gap-1 md:gap-2">
             <Suspense fallback={null}>
-              <UndoButtons />
+              <HeadTools />
             </Suspense>
-            <FindButton />
-            <VaultButton />
             <NetworkName />
           </span>
         </div>
       </header>
-      <SaveBar />
+      <Suspense fallback={null}>
+        <SaveBar />
+      </Suspense>
       <main id="work" className="mx-auto w-full max-w-[1320px] flex-1 px-3.5 pt-4 pb-36 md:px-5 md:pb-8">
         <Outlet />
       </main>
@@ -155,37 +154,6 @@ function OpenSlip() {
     <Suspense fallback={<span data-opening="" />}>
       <Opened onClose={() => dispatch(slipAsked('none'))} />
     </Suspense>
-  );
-}
-
-const TOOL =
-  'inline-flex min-h-8 items-center gap-1.5 rounded-control px-1.5 text-small hover:bg-verdigris-wash pointer-coarse:min-h-11 pointer-coarse:min-w-11 pointer-coarse:justify-center';
-
-function FindButton() {
-  const dispatch = useAppDispatch();
-  return (
-    <button type="button" className={TOOL} aria-keyshortcuts="/" onClick={() => dispatch(slipAsked('find'))}>
-      <Search size={15} aria-hidden="true" />
-      <span className="max-lg:sr-only">Find</span>
-    </button>
-  );
-}
-
-const VAULT_WORDS = { memory: 'Secrets: this visit', locked: 'Secrets: locked', open: 'Secrets: open' } as const;
-
-function VaultButton() {
-  const dispatch = useAppDispatch();
-  const { state, problem } = useVault();
-  const Icon = state === 'locked' ? Lock : LockOpen;
-  return (
-    <button
-      type="button"
-      className={`${TOOL} ${problem === null ? '' : 'text-brick'}`}
-      onClick={() => dispatch(slipAsked('vault'))}
-    >
-      <Icon size={15} aria-hidden="true" />
-      <span className="max-lg:sr-only">{problem === null ? VAULT_WORDS[state] : 'Secrets: a problem'}</span>
-    </button>
   );
 }
 

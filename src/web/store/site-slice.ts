@@ -1,10 +1,9 @@
 import { createSelector, createSlice, nanoid, type PayloadAction } from '@reduxjs/toolkit';
-import { createEvidenceIndexer } from '../../core/document/best-known.ts';
 import type { Stamp } from '../../core/document/command-parts.ts';
-import { type EditHistory, NO_EDITS, noteEdit, redoEdit, undoEdit } from '../../core/document/edit-history.ts';
-import { emptySite } from '../../core/document/empty-site.ts';
+import type { EditHistory } from '../../core/document/edit-history.ts';
 import type { Site } from '../../core/document/site.ts';
-import { applyCommand, type SiteCommand } from '../../core/document/site-commands.ts';
+import type { SiteCommand } from '../../core/document/site-commands.ts';
+import { withEditing } from './edits.ts';
 import type { OpenedSite, SaveState } from './site-saver.ts';
 
 /** The one open site, what can be taken back in it, and how its last change stands in the browser's store. */
@@ -45,7 +44,7 @@ const slice = createSlice({
     siteOpened: (_, action: PayloadAction<OpenedSite>): SiteState => ({
       status: 'open',
       site: action.payload.site,
-      history: NO_EDITS,
+      history: { done: [], undone: [] },
       save: SAVED,
       refusal: null,
     }),
@@ -54,6 +53,7 @@ const slice = createSlice({
       reducer: (state, action: PayloadAction<{ command: SiteCommand } & Stamped>): SiteState => {
         if (state.status !== 'open') return state;
         const { command } = action.payload;
+        const { applyCommand, noteEdit } = withEditing();
         const site = applyCommand(state.site, command, stampOf(action.payload));
         return { ...state, site, history: noteEdit(state.history, command, state.site, site), refusal: null };
       },
@@ -61,12 +61,16 @@ const slice = createSlice({
     editUndone: {
       prepare: () => ({ payload: stamped() }),
       reducer: (state, action: PayloadAction<Stamped>): SiteState =>
-        state.status === 'open' ? { ...state, ...undoEdit(state.site, state.history, stampOf(action.payload)) } : state,
+        state.status === 'open'
+          ? { ...state, ...withEditing().undoEdit(state.site, state.history, stampOf(action.payload)) }
+          : state,
     },
     editRedone: {
       prepare: () => ({ payload: stamped() }),
       reducer: (state, action: PayloadAction<Stamped>): SiteState =>
-        state.status === 'open' ? { ...state, ...redoEdit(state.site, state.history, stampOf(action.payload)) } : state,
+        state.status === 'open'
+          ? { ...state, ...withEditing().redoEdit(state.site, state.history, stampOf(action.payload)) }
+          : state,
     },
     /** The change would have left a site that cannot be opened again: it is as it was before. */
     changeRefused: (state, action: PayloadAction<{ before: SiteState; refusal: string }>): SiteState => {
@@ -94,9 +98,16 @@ export type SiteAction =
 export interface Root {
   readonly site: SiteState;
 }
-const NO_SITE = emptySite('none', ''); // one object: a fresh one would re-render every subscriber
+/** One object: a fresh one would re-render every subscriber. */
+let noSite: Site | null = null;
+function withoutSite(): Site {
+  noSite ??= withEditing().emptySite('none', '');
+  return noSite;
+}
 
-export const selectSite = (root: Root): Site => (root.site.status === 'open' ? root.site.site : NO_SITE);
+export const selectSite = (root: Root): Site => (root.site.status === 'open' ? root.site.site : withoutSite());
+/** Of the open site, and asked before any is; “none” then. */
+export const selectSiteId = (root: Root): string => (root.site.status === 'open' ? root.site.site.id : 'none');
 export const selectSave = (root: Root): SaveState => (root.site.status === 'open' ? root.site.save : SAVED);
 export const selectRefusal = (root: Root): string | null => (root.site.status === 'open' ? root.site.refusal : null);
 /** What undo would take back, in words; `null` when there is nothing. */
@@ -104,4 +115,8 @@ export const selectUndoLabel = (root: Root): string | null =>
   root.site.status === 'open' ? (root.site.history.done.at(-1)?.label ?? null) : null;
 export const selectRedoLabel = (root: Root): string | null =>
   root.site.status === 'open' ? (root.site.history.undone.at(-1)?.label ?? null) : null;
-export const selectIndex = createSelector([(root: Root) => selectSite(root).journal], createEvidenceIndexer());
+let indexer: ReturnType<ReturnType<typeof withEditing>['createEvidenceIndexer']> | null = null;
+export const selectIndex = createSelector([(root: Root) => selectSite(root).journal], (journal) => {
+  indexer ??= withEditing().createEvidenceIndexer();
+  return indexer(journal);
+});

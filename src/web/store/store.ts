@@ -15,6 +15,7 @@ import {
   type SiteAction,
   saveStateChanged,
   selectSite,
+  selectSiteId,
   siteOpened,
   siteReducer,
 } from './site-slice.ts';
@@ -52,7 +53,7 @@ const saver = new SiteSaver({
 
 /** Another tab wrote to the open site: follow it, unless something here is not yet written; then the save tells. */
 const tabs = openTabChannel(({ siteId }) => {
-  if (selectSite(store.getState()).id !== siteId) return;
+  if (selectSiteId(store.getState()) !== siteId) return;
   if (saver.hasUnsaved) void saver.flush();
   else void follow();
 });
