@@ -100,7 +100,7 @@ test('settings are ticked as they stand; what a probe sees otherwise is a findin
   await expect(page.getByText('Sluice rail: Picture turned by: 180')).toBeVisible();
 });
 
-test('an old handset: how warm it gets, what makes it cooler, and the frames that it leaves out when it is', async ({
+test('an old handset: how warm it gets, what makes it cooler, what howls, and what its battery says', async ({
   page,
 }) => {
   await openCamera(page, 'Bread oven', 'prepare');
@@ -126,8 +126,12 @@ test('an old handset: how warm it gets, what makes it cooler, and the frames tha
   await expect(findings.getByText(/Its recording goes round after/)).toBeVisible();
   await panel.getByLabel('its back bulges').check();
   await expect(panel.getByRole('alert')).toContainText('stop. Do not charge it');
+});
 
-  // Into service: its address is what it shows on its screen.
+test('an old handset in service: the frames that it leaves out when it is warm, and a secret set at it', async ({
+  page,
+}) => {
+  // Its address is what it shows on its screen.
   await openCamera(page, 'Bread oven');
   await page.getByLabel('Host').fill('10.77.4.35');
   await page.getByRole('button', { name: 'Probe', exact: true }).click();
