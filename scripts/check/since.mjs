@@ -63,7 +63,7 @@ export function partOf(ref) {
     sockets,
     specs: [...specs],
     leftOut: [
-      `${changed.length} files changed since ${ref}`,
+      `what none of the ${changed.length} changed files leads to`,
       'layers, circles, unused exports and vectors',
       sockets.length > 0 ? 'socket tests of what did not change' : 'all socket tests',
       specs.size > 0

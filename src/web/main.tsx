@@ -41,4 +41,14 @@ async function begin(): Promise<void> {
   void import('./vault/idle-lock.ts').then(({ lockWhenIdle }) => lockWhenIdle(vault));
   void import('./store/secret-watch.ts').then(({ watchSecrets }) => watchSecrets(vault));
 }
-void begin();
+
+/** What this says needs nothing that may not have come. */
+function tellNotLoaded(): void {
+  const words = document.createElement('p');
+  words.setAttribute('role', 'alert');
+  words.style.padding = '20px';
+  words.textContent =
+    'Clear Tap was not loaded whole: its own server on this computer did not answer. Start it again, then reload this page. Your sites are where they were.';
+  document.getElementById('root')?.replaceChildren(words);
+}
+begin().catch(tellNotLoaded);

@@ -8,10 +8,10 @@ export interface Machine {
   readonly slowness: number;
   /** Of two cores, how much is ours: 0 to 1. */
   readonly share: number;
+  /** As good as all of it: nobody else was at work. */
+  readonly isOurs: boolean;
 }
 
-/** Below this somebody else was at work, or the machine itself had less to give. */
-const CALM_SHARE = 0.85;
 /** Between before and after: a machine that changes so much in between was not the same one. */
 const MOST_CHANGE = 1.25;
 
@@ -21,7 +21,8 @@ export async function measureMachine(root: string): Promise<Machine> {
 }
 
 export const isDisturbed = (before: Machine, after: Machine): boolean =>
-  Math.min(before.share, after.share) < CALM_SHARE ||
+  !before.isOurs ||
+  !after.isOurs ||
   Math.max(before.slowness, after.slowness) > MOST_CHANGE * Math.min(before.slowness, after.slowness);
 
 export const sayMachine = ({ slowness, share }: Machine): string =>

@@ -64,8 +64,8 @@ export const test = base.extend<object, { readonly kept: Kept }>({
         if (viewport) await left.setViewportSize(viewport);
         await left.emulateMedia({ colorScheme: null });
         // where a test had a server of its own, what is kept lies under that address; it may be gone by now
-        const apart = originOf(left);
-        if (apart !== baseURL && (await answers(context, apart))) await emptied(left, apart);
+        const elsewhere = originOf(left);
+        if (elsewhere !== baseURL && (await answers(context, elsewhere))) await emptied(left, elsewhere);
         await emptied(left, baseURL);
       };
       await use({ context, page, clear });

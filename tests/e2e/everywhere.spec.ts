@@ -75,4 +75,8 @@ alone('without its server the page says so, and the site is still there', async 
   await page.reload();
   await expect(page.getByText('Server not running')).toBeVisible();
   await expect(page.getByRole('heading', { name: 'Sluice rail', level: 1 })).toBeVisible();
+  // A part of the page that does not come leaves words, and no white page.
+  await page.route('**/assets/editing-*.js', (route) => route.abort());
+  await page.reload();
+  await expect(page.getByRole('alert')).toContainText('Clear Tap was not loaded whole');
 });
