@@ -95,6 +95,7 @@ export function nextGreeting({ door, greetings, isPlainPage }: Talked): Greeting
   const wasAsked = (greeting: Greeting): boolean => greetings.includes(greeting);
   if (door.is === 'rtsp' || door.is === 'onvif') return null;
   if (!wasAsked('page')) return 'page';
+  if (STREAM_NAME.test(door.server) && !wasAsked('rtsp')) return 'rtsp'; // many such wait for ever for the end of a POST
   if (door.is === 'http' && !wasAsked('onvif')) return 'onvif';
   return isPlainPage || wasAsked('rtsp') ? null : 'rtsp';
 }

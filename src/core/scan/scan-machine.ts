@@ -255,8 +255,9 @@ export class ScanMachine implements Machine<ScanInput, ScanEffect> {
   #read(number: number, { host, talked, openedMs, reader }: Call, atMs: number): readonly ScanEffect[] {
     this.#calls.delete(number);
     const learnt = learn(talked, reader.answer());
-    // what was silent in one protocol may be quick in the other
-    const isSlow = atMs - (openedMs ?? atMs) >= SLOW_MS || (talked.door.is !== 'other' && talked.door.isSlow);
+    // how slow it is tells what taught what it is: who is silent in another protocol may be quick in its own
+    const isTaught = talked.door.is === 'other' || learnt.door.is !== talked.door.is;
+    const isSlow = isTaught ? atMs - (openedMs ?? atMs) >= SLOW_MS : talked.door.isSlow;
     const door = { ...learnt.door, isSlow };
     const next = this.#callNext(host, { ...learnt, door }, atMs);
     return [{ kind: 'hangUp', door: number }, ...seen(this.#hosts.door(host, door)), ...next];

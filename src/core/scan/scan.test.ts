@@ -185,6 +185,14 @@ describe('a port tells only what is likely', () => {
     expect(seen.get('10.0.0.1')?.doors).toMatchObject([{ port: 18_848, is: 'rtsp', server: 'cam 2', isSlow: false }]);
   });
 
+  test('who is silent in another protocol, and quick in its own, is not told as slow', () => {
+    const door: Door = {
+      says: (told) => (told.startsWith('OPTIONS') ? RTSP : told.startsWith('GET') ? 'HTTP/1.0 404 No\r\n\r\n' : ''),
+    };
+    const { seen } = play({ ports: [8000] }, { doors: { '10.0.0.1:8000': door } });
+    expect(seen.get('10.0.0.1')?.doors).toMatchObject([{ is: 'rtsp', isSlow: false }]);
+  });
+
   test('a page that says what it is stays one, and is not asked for a stream', () => {
     const told: string[] = [];
     const door: Door = {
