@@ -25,6 +25,14 @@ export const testsOfJest = (path) =>
     })),
   );
 
+/** Files in which a test failed, and how many tests did. */
+export function failuresOfJest(path) {
+  const results = read(path)?.testResults ?? [];
+  const failing = results.filter(({ status }) => status === 'failed');
+  const tests = failing.flatMap(({ assertionResults }) => assertionResults.filter(({ status }) => status === 'failed'));
+  return { files: failing.map(({ name }) => relative(root, name)), count: tests.length };
+}
+
 /** Tests of a file that Playwright’s json reporter wrote. */
 export function testsOfPlaywright(path) {
   const found = [];
