@@ -1,7 +1,8 @@
 import { type BrowserContext, test as base, type Page } from '@playwright/test';
 
 /** For a test that changes the browser's context itself, such as its clock or the kind of its screen. */
-export { expect, type Page, test as apart } from '@playwright/test';
+export { type Page, test as apart } from '@playwright/test';
+export { expect } from './expect.ts';
 
 interface Kept {
   readonly context: BrowserContext;
