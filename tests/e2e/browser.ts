@@ -1,8 +1,7 @@
 import { type BrowserContext, test as base, type Page } from '@playwright/test';
 
 /** For a test that changes the browser's context itself, such as its clock or the kind of its screen. */
-export { type Page, test as apart } from '@playwright/test';
-export { expect } from './expect.ts';
+export { expect, type Page, test as apart } from '@playwright/test';
 
 interface Kept {
   readonly context: BrowserContext;

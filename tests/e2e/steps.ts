@@ -1,10 +1,9 @@
 import { type ChildProcess, spawn } from 'node:child_process';
 import { readFile } from 'node:fs/promises';
 import { fileURLToPath } from 'node:url';
-import { type Page, test } from '@playwright/test';
+import { expect, type Page, test } from '@playwright/test';
 import { readSite } from '../../src/core/document/site-file.ts';
 import { storedSites } from '../support/stored-sites.ts';
-import { expect } from './expect.ts';
 
 // What a person does, in their words.
 
