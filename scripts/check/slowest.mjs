@@ -40,8 +40,7 @@ export function testsOfPlaywright(path) {
     suites.forEach(walk);
     for (const { file, title, tests } of specs)
       for (const { results } of tests)
-        for (const { duration } of results)
-          found.push({ file: `tests/e2e/${file}`, name: title, seconds: duration / 1000 });
+        found.push({ file: `tests/e2e/${file}`, name: title, seconds: (results.at(-1)?.duration ?? 0) / 1000 });
   };
   walk(read(path) ?? {});
   return found;
@@ -49,14 +48,21 @@ export function testsOfPlaywright(path) {
 
 const say = ({ file, name, seconds }) => `  ${seconds.toFixed(1).padStart(5)} s  ${file}  ${name.slice(0, 90)}`;
 
-/** The slowest of each kind, and those over the limit of their kind. */
-export function sayOfTests(kinds) {
+/**
+ * The slowest of each kind, and those over the limit of their kind.
+ * @param slowness of the machine: it is not the test's
+ */
+export function sayOfTests(kinds, slowness) {
   const lines = [];
   const over = [];
   for (const [kind, tests] of Object.entries(kinds)) {
     const slowest = [...tests].sort((a, b) => b.seconds - a.seconds);
     lines.push(`── the slowest of ${tests.length} tests: ${kind}`, ...slowest.slice(0, SHOWN).map(say));
-    over.push(...slowest.filter(({ seconds }) => seconds > MOST_SECONDS[kind]).map((one) => ({ ...one, kind })));
+    over.push(
+      ...slowest
+        .filter(({ seconds }) => seconds > MOST_SECONDS[kind] * Math.max(1, slowness))
+        .map((one) => ({ ...one, kind })),
+    );
   }
   return { text: lines.join('\n'), over };
 }

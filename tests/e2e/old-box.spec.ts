@@ -1,9 +1,7 @@
 import { expect, test } from './browser.ts';
 import { fact, openCamera, picture, probe, savedFile, tape } from './steps.ts';
 
-test('an old box: the wrong path is named and mended, then what it is, and what that means for each destination', async ({
-  page,
-}) => {
+test('an old box: the wrong path is named and mended, then what it is', async ({ page }) => {
   await openCamera(page, 'Linen stair');
   await probe(page);
   // The device is asked for its paths before the person is, and the one that works is offered as an act.
@@ -26,6 +24,12 @@ test('an old box: the wrong path is named and mended, then what it is, and what 
   await expect(fact(page, 'codec')).toContainText('JPEG');
   await expect(fact(page, 'picture')).toContainText('640×480');
   await expect(fact(page, 'login')).toContainText('Basic');
+});
+
+test('what an old box is means something else to each destination, and it serves two', async ({ page }) => {
+  await openCamera(page, 'Linen stair');
+  await page.getByLabel('Path', { exact: true }).fill('/video.mjpg');
+  await probe(page);
   // Its picture comes, and its delay is told by arrival: its clock says 8 years.
   await expect(picture(page)).toBeVisible({ timeout: 15_000 });
   await expect(picture(page)).toHaveAttribute('title', /the camera’s clock does not tell/);

@@ -1,4 +1,4 @@
-import { expect, type Page, test } from './browser.ts';
+import { apart, expect, type Page, test } from './browser.ts';
 import { type DemoServer, probeUntilPlays, type RealWorld, sitesReadBack, startDemo, startForReal } from './steps.ts';
 
 // What a device tells by ONVIF, on a demo of its own: heads turn, and other tests look through them.
@@ -71,12 +71,23 @@ test.describe('on Alder Mill', () => {
     await expect(handIs(page)).toHaveText('at rest');
     await press(page, 'Go to Mill lane');
     await expect(looks.getByText(/It reports 30\.0°/)).toBeVisible();
+    await sitesReadBack(page);
+  });
+
+  test('how fast a head turns is measured by its own word; places make a round, and what hangs on one is named', async ({
+    page,
+  }) => {
+    await open(page, 'sluice-rail', '/steer');
+    await expect(handIs(page)).toHaveText('at rest');
     // How fast it turns, by its own word.
     await press(page, 'Measure it');
     await expect(region(page, 'How fast it turns').getByText(/^(29|30|31)\.\d °\/s at half its speed/)).toBeVisible({
       timeout: 30_000,
     });
     // A round, with its timing; what hangs on a place is named before it goes.
+    await page.getByLabel('Name of this place').fill('Mill lane');
+    await press(page, 'Keep where it looks now');
+    await expect(page.getByRole('img', { name: 'What Mill lane shows' })).toBeVisible();
     await press(page, 'Keep Wheel here too');
     await press(page, 'Make a round');
     await expect(region(page, 'Round 1').getByText('stays 30 s')).toBeVisible();
@@ -182,14 +193,20 @@ test.describe('on Alder Mill', () => {
   });
 });
 
-test.describe('from an empty site, with the server as it is started for real', () => {
+apart.describe('from an empty site, with the server as it is started for real', () => {
+  apart.describe.configure({ mode: 'serial' }); // in one page, as one person
   let world: RealWorld;
-  test.beforeAll(async () => {
+  let page: Page;
+  apart.beforeAll(async ({ browser }) => {
     world = await startForReal();
+    page = await browser.newPage();
   });
-  test.afterAll(() => world.end());
+  apart.afterAll(async () => {
+    await page.close();
+    world.end();
+  });
 
-  test('a head that moves by time alone: two turns are measured, then it turns by degrees', async ({ page }) => {
+  apart('a head that moves by time alone is taken in hand: its port is put right, a profile taken', async () => {
     const { url, onvifPort } = world.device('Boot room');
     await page.goto(world.address);
     await page.getByLabel('Name of the site').fill('Bench');
@@ -213,6 +230,9 @@ test.describe('from an empty site, with the server as it is started for real', (
     await page.getByRole('link', { name: /^Steer it/ }).click();
     await expect(handIs(page)).toHaveText('in hand; it does not tell whether it moves');
     await expect(page.getByText(/calibrate it first/)).toBeVisible();
+  });
+
+  apart('two turns of such a head are measured, then it turns by degrees', async () => {
     const speed = region(page, 'How fast it turns');
     // A busy machine lets go late, and tells for how long it ran: half of 30 °/s for that long, less a beginning of 0.12 s.
     for (const turn of ['Turn 0.4 s, and type how far', 'Turn 1 s, and type how far']) {

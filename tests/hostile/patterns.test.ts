@@ -65,14 +65,20 @@ test('the analysis finds what backtracks, and passes what does not', () => {
   expect(slowWays(String.raw`/^[A-Z]+ \S+$/`)).toEqual([]);
 });
 
-test('no pattern of the product backtracks over what somebody sent', () => {
-  const patterns = [...sources(root)].flatMap(patternsOf);
-  expect(patterns.length).toBeGreaterThan(50);
+const seen = new Set<string>();
+const layers = readdirSync(root, { withFileTypes: true }).filter((entry) => entry.isDirectory());
+
+test.each(layers.map(({ name }) => name))('no pattern of %s backtracks over what somebody sent', (layer) => {
+  const patterns = [...sources(join(root, layer))].flatMap(patternsOf);
   const slow = [...new Map(patterns.map((one) => [one.text, one])).values()].flatMap(({ file, text }) => {
-    const ways = REVIEWED.some((one) => one.text === text) ? [] : slowWays(text);
+    const ways = seen.has(text) || REVIEWED.some((one) => one.text === text) ? [] : slowWays(text);
+    seen.add(text);
     return ways.length === 0 ? [] : [{ file, text, ways }];
   });
   expect(slow).toEqual([]);
-  const stale = REVIEWED.filter(({ text }) => !patterns.some((pattern) => pattern.text === text));
-  expect(stale).toEqual([]);
+});
+
+test('what was looked at by a person is still there, among all that there is', () => {
+  expect(seen.size).toBeGreaterThan(50);
+  expect(REVIEWED.filter(({ text }) => !seen.has(text))).toEqual([]);
 });

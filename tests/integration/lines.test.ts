@@ -3,6 +3,7 @@ import { createServer as createTlsServer } from 'node:tls';
 import { expect, test } from '@jest/globals';
 import { CERTIFICATES } from '../../src/standins/certificates.ts';
 import type { Oddities } from '../../src/standins/oddities.ts';
+import { someAtOnce } from '../support/some-at-once.ts';
 import { type ProbeGiven, probe, startTestCamera } from '../support/test-camera.ts';
 
 interface Case {
@@ -102,18 +103,28 @@ async function run({ odd, scheme, given, sessionTimeoutS = 60 }: Case) {
   return { report, sessions };
 }
 
+async function isToldAsItIs(one: Case): Promise<void> {
+  const { why, cause = null, rules = [], report: more = {} } = one;
+  const { report, sessions } = await run(one);
+  const said = report.findings
+    .map(({ rule }) => rule)
+    .filter((rule) => !rule.startsWith('probe.') && !OF_A_BUSY_MACHINE.has(rule))
+    .sort();
+  expect({ why, ...report, rules: said }).toMatchObject({ why, cause, rules: [...rules].sort(), ...more });
+  expect({ why, sessions }).toEqual({ why, sessions: 0 });
+}
+
 test('every way a line is made, and what is odd about who speaks there', async () => {
-  const told = await Promise.all(CASES.map(async (one) => ({ one, ...(await run(one)) })));
-  for (const { one, report, sessions } of told) {
-    const { why, cause = null, rules = [], report: more = {} } = one;
-    const said = report.findings
-      .map(({ rule }) => rule)
-      .filter((rule) => !rule.startsWith('probe.') && !OF_A_BUSY_MACHINE.has(rule))
-      .sort();
-    expect({ why, ...report, rules: said }).toMatchObject({ why, cause, rules: [...rules].sort(), ...more });
-    expect({ why, sessions }).toEqual({ why, sessions: 0 });
-  }
-}, 40_000);
+  const longestFirst = [...CASES].sort((a, b) => (b.given?.seconds ?? 0) - (a.given?.seconds ?? 0));
+  // A camera here that gets no processor sends nothing in time: what is wrong is wrong by itself too.
+  const unlike = await someAtOnce(longestFirst, 8, (one) =>
+    isToldAsItIs(one).then(
+      () => null,
+      () => one,
+    ),
+  );
+  for (const one of unlike) if (one) await isToldAsItIs(one);
+}, 60_000);
 
 async function listening(server: ReturnType<typeof createServer>): Promise<number> {
   server.on('tlsClientError', () => {});

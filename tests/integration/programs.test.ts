@@ -168,7 +168,11 @@ test('cleartap check tells each lane’s stations and each finding’s mend; --a
   const file = join(mkdtempSync(join(tmpdir(), 'cleartap-')), 'mill.cleartap.json');
   const text = writeSiteFile(alderMill(AT));
   writeFileSync(file, text);
-  const told = JSON.parse((await cleartap(['check', file, '--json'])).out);
+  const [plain, { code, out }] = await Promise.all([
+    cleartap(['check', file, '--json']),
+    cleartap(['check', file, '--apply', 'power.winter', '--json']),
+  ]);
+  const told = JSON.parse(plain.out);
   const bees = told.lanes.find(({ camera: name }: { camera: string }) => name === 'Bee stand');
   expect(bees.stations.map(({ station, verdict }: Record<string, string>) => `${station} ${verdict}`)).toEqual([
     'choose ok',
@@ -183,18 +187,17 @@ test('cleartap check tells each lane’s stations and each finding’s mend; --a
     text: 'Take a panel of 17 Wp',
     command: { kind: 'setFeed', cameraId: 'bee-stand' },
   });
-  const { code, out } = await cleartap(['check', file, '--apply', 'power.winter', '--json']);
   const mended = JSON.parse(out);
   expect(code).toBe(0);
   expect(mended.applied).toEqual([{ camera: 'Bee stand', rule: 'power.winter', text: 'Take a panel of 17 Wp' }]);
   expect(mended.findings.map(({ rule }: { rule: string }) => rule)).not.toContain('power.winter');
   expect(readFileSync(file, 'utf8')).toBe(text);
-  const again = JSON.parse((await cleartap(['check', mended.written, '--json'])).out);
-  expect(again.findings).toEqual(mended.findings);
   // What was written once is not written over, and what has no mend writes nothing.
-  const [twice, without] = await Promise.all(
-    ['power.winter', 'choose.ladder-work'].map((rule) => cleartap(['check', file, '--apply', rule])),
-  );
+  const [again, twice, without] = await Promise.all([
+    cleartap(['check', mended.written, '--json']),
+    ...['power.winter', 'choose.ladder-work'].map((rule) => cleartap(['check', file, '--apply', rule])),
+  ]);
+  expect(JSON.parse(again.out).findings).toEqual(mended.findings);
   expect(twice).toMatchObject({ code: 2, out: '' });
   expect(without?.err).toMatch(/nothing was written/);
 });
@@ -248,7 +251,7 @@ test('what a camera or a site file says steers no terminal: it is made visible',
     },
   });
   const args = ['probe', hostile.url, '--user', 'op', '--timeout', '0.3'];
-  const [plain, json] = [await cleartap(args), await cleartap([...args, '--json'])];
+  const [plain, json] = await Promise.all([cleartap(args), cleartap([...args, '--json'])]);
   await hostile.close();
   for (const { out, err } of [plain, json]) expect(`${out}${err}`.replaceAll('\n', '')).not.toMatch(UNSEEN);
   expect(JSON.parse(json.out).server).toContain('Weir');
@@ -258,7 +261,7 @@ test('what a camera or a site file says steers no terminal: it is made visible',
   const named = (name: string): string =>
     writeSiteFile({ ...site, cameras: site.cameras.map((one) => ({ ...one, name })) });
   writeFileSync(file, named('Weir\u202e'));
-  const [told, asJson] = [await cleartap(['check', file]), await cleartap(['check', file, '--json'])];
+  const [told, asJson] = await Promise.all([cleartap(['check', file]), cleartap(['check', file, '--json'])]);
   expect(told.out.replaceAll('\n', '')).not.toMatch(UNSEEN);
   expect(asJson.out.trim()).not.toMatch(UNSEEN);
   expect(JSON.parse(asJson.out).lanes[0].camera).toBe('Weir\u202e');

@@ -78,6 +78,9 @@ test('a million lines are gone through, and no more is kept than a site can have
   const found = read(`${'#\n'.repeat(900_000)}${`${line}\n`.repeat(100_000)}`);
   expect(found.ok && found.value.problemCount).toBe(100_000);
   expect(found.ok && found.value.problems.length).toBeLessThanOrEqual(20);
+});
+
+test('of more reservations than a site can have those that are left out are counted', () => {
   const many = read(
     Array.from(
       { length: 60_000 },
