@@ -1,5 +1,6 @@
 // Probes in a process of its own, so that its processor time is that of receiving and analysing alone: warmed up first,
-// since the application runs for hours, then measured over one long sample after a rest, and over another without. Prints ms of both.
+// since the application runs for hours, then measured over one long sample after a rest, and over another without. Says on a
+// line of its own when each begins, so that whoever compares begins then too, and at last prints ms of both.
 import { setTimeout } from 'node:timers/promises';
 import { probe } from '../support/test-camera.ts';
 
@@ -11,8 +12,12 @@ const REST_MS = 12_000;
 
 const [url = '', seconds = '20'] = process.argv.slice(2);
 
+/** As `receive-cost.ts` knows it. */
+const BEGINS = 'sample';
+
 /** Processor time of one long sample, ms. */
 async function sampled(): Promise<number> {
+  console.log(BEGINS);
   const before = process.cpuUsage();
   const { report } = await probe(url, { credentials: null, seconds: Number(seconds) });
   const { user, system } = process.cpuUsage(before);
