@@ -91,7 +91,7 @@ async function tryAlone(kind) {
   const { files, count } = failuresOfJest(TOLD[kind]);
   if (count === 0) return;
   steps.totals.failed -= count;
-  const alone = jest('again', ['--runInBand', '--setupFilesAfterEnv', './tests/support/once-more.cjs', ...files]);
+  const alone = jest('again', [...files, '--runInBand', '--setupFilesAfterEnv', './tests/support/once-more.cjs']);
   const counted = (text, isOk) => {
     const { failed } = alone.count(text, isOk);
     return { passed: Math.max(0, count - failed), failed };

@@ -36,7 +36,7 @@ const opened = (...names: readonly string[]): readonly Look[] =>
 
 /** Every view, with what is opened on it: each of them is looked at. They are gone through in the open page, as a person does. */
 const VIEWS: Readonly<Record<string, readonly Look[]>> = {
-  'Round, its finder and its keys, in parts and chosen, and what its menu opens': [
+  'Round, its finder and its keys, in parts and chosen, what its menu opens; Plan and Cost': [
     openPlace('', 'Round'),
     ...['/', '?'].map((key) => async (page: Page) => {
       await page.keyboard.press(key);
@@ -53,6 +53,9 @@ const VIEWS: Readonly<Record<string, readonly Look[]>> = {
       await press('Write a card')(page);
     },
     fromMenu(/^This site/),
+    openPlace('/plan', 'Plan'),
+    openPlace('/cost', 'Cost'),
+    ...opened('Software on the Loft store'),
   ],
   'Tap, probed, with its exchange, and the sheet': [
     async (page) => {
@@ -93,12 +96,10 @@ const VIEWS: Readonly<Record<string, readonly Look[]>> = {
       await expect(page.getByRole('heading', { name: 'This site cannot be opened' })).toBeVisible();
     },
   ],
-  'Choose and its slips, Power by cable, by sun and by battery': [
+  'Choose and its slips, Power by cable, sun and battery, Prepare with its bench and a rehearsal': [
     showing('Orchard track', 'choose', 'Candidates'),
     ...opened('Change', 'Its card', 'Add a model'),
     ...['Landing stage', 'Bread oven', 'Bee stand'].map((camera) => showing(camera, 'power', 'What feeds it')),
-  ],
-  'Prepare, its bench, the procedure and a rehearsal': [
     showing('Bread oven', 'prepare', 'Old handset'),
     async (page) => {
       await openCamera(page, 'Boot room', 'prepare/reflash');
@@ -116,11 +117,6 @@ const VIEWS: Readonly<Record<string, readonly Look[]>> = {
       await goTo(page, '/site/alder-mill/camera/boot-room/prepare/rehearsal');
       await region('Simulated camera')(page);
     },
-  ],
-  'Plan, Cost and its slip': [
-    openPlace('/plan', 'Plan'),
-    openPlace('/cost', 'Cost'),
-    ...opened('Software on the Loft store'),
   ],
 };
 

@@ -5,27 +5,42 @@ const region = (page: Page, name: string | RegExp) => page.getByRole('region', {
 
 test.afterEach(({ page }) => sitesReadBack(page));
 
-test('the place is dragged to scale, by pointer and by keys, and all numbers follow', async ({ page }) => {
-  await openCamera(page, 'Orchard track', 'choose');
-  const figure = page.getByRole('slider', { name: 'Distance of the target' });
-  const box = await figure.boundingBox();
-  if (!box) throw new Error('no figure');
-  await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2);
-  await page.mouse.down();
-  await page.mouse.move(box.x + box.width / 2 - 120, box.y + box.height / 2, { steps: 6 });
-  await page.mouse.up();
-  await expect(figure).not.toHaveAttribute('aria-valuenow', '9.5');
-  expect(Number(await figure.getAttribute('aria-valuenow'))).toBeLessThan(9);
-  await expect(region(page, 'Candidates').getByRole('rowheader', { name: /^recognise at [5-8]/ })).toBeVisible();
-  // The zone began at 8.5 m: it is taken along, and never begins beyond its end.
-  const near = region(page, 'Candidates').getByRole('rowheader', { name: /^seen from [5-8](\.\d)? m on/ });
-  await expect(near).toBeVisible();
-  await page.getByRole('slider', { name: 'Mounting height' }).press('ArrowUp');
-  await expect(page.getByText('3.3 m', { exact: true }).first()).toBeVisible();
-  await page.getByRole('slider', { name: 'Tilt', exact: true }).press('ArrowDown');
-  await expect(page.getByText(/^14° down/)).toBeVisible();
-  await page.getByRole('button', { name: 'From above' }).click();
-  await expect(page.getByText('78° wide', { exact: true })).toBeVisible();
+test('the place is dragged to scale and all numbers follow; of two lenses both are shown', async ({ page }) => {
+  await test.step('the place is dragged to scale, by pointer and by keys, and all numbers follow', async () => {
+    await openCamera(page, 'Orchard track', 'choose');
+    const figure = page.getByRole('slider', { name: 'Distance of the target' });
+    const box = await figure.boundingBox();
+    if (!box) throw new Error('no figure');
+    await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2);
+    await page.mouse.down();
+    await page.mouse.move(box.x + box.width / 2 - 120, box.y + box.height / 2, { steps: 6 });
+    await page.mouse.up();
+    await expect(figure).not.toHaveAttribute('aria-valuenow', '9.5');
+    expect(Number(await figure.getAttribute('aria-valuenow'))).toBeLessThan(9);
+    await expect(region(page, 'Candidates').getByRole('rowheader', { name: /^recognise at [5-8]/ })).toBeVisible();
+    // The zone began at 8.5 m: it is taken along, and never begins beyond its end.
+    const near = region(page, 'Candidates').getByRole('rowheader', { name: /^seen from [5-8](\.\d)? m on/ });
+    await expect(near).toBeVisible();
+    await page.getByRole('slider', { name: 'Mounting height' }).press('ArrowUp');
+    await expect(page.getByText('3.3 m', { exact: true }).first()).toBeVisible();
+    await page.getByRole('slider', { name: 'Tilt', exact: true }).press('ArrowDown');
+    await expect(page.getByText(/^14° down/)).toBeVisible();
+    await page.getByRole('button', { name: 'From above' }).click();
+    await expect(page.getByText('78° wide', { exact: true })).toBeVisible();
+  });
+  await test.step('two lenses are both shown: what each makes of the target, and which of them does not see it', async () => {
+    await openCamera(page, 'Landing stage', 'choose');
+    await page.getByRole('button', { name: 'Pellam Pair 5' }).click();
+    await expect(page.getByText(/^Full lines: its wide lens, 90° wide\. Dashed: its long lens, 39°\.$/)).toBeVisible();
+    const pictures = region(page, 'What it would look like');
+    const long = pictures.getByRole('listitem').filter({ hasText: 'Pellam Pair 5, long lens' });
+    await expect(long.getByRole('img', { name: /398 px\/m: identify/ })).toBeVisible();
+    await expect(pictures.getByRole('img', { name: /Pellam Pair 5, wide lens: .*139 px\/m/ })).toBeVisible();
+    // Half of 22° is seen above and below 39° down: at nine metres a face lies outside the long lens, and inside the wide one.
+    await page.getByRole('slider', { name: 'Tilt down' }).fill('39');
+    await expect(long.getByText('outside its picture')).toBeVisible();
+    await expect(pictures.getByRole('img', { name: /Pellam Pair 5, wide lens/ })).toBeVisible();
+  });
 });
 
 test('a place that has no camera yet: named, its need said, a card written, refused where it cannot be', async ({
@@ -98,20 +113,4 @@ test('cards are kept beyond one site, saved as an open file and taken in again; 
   await page.getByRole('button', { name: 'Add a model' }).click();
   await page.getByRole('button', { name: /Tarrow Eye 9/ }).click();
   await expect(region(page, 'Candidates').getByRole('columnheader', { name: /Tarrow Eye 9/ })).toBeVisible();
-});
-
-test('two lenses are both shown: what each makes of the target, and which of them does not see it', async ({
-  page,
-}) => {
-  await openCamera(page, 'Landing stage', 'choose');
-  await page.getByRole('button', { name: 'Pellam Pair 5' }).click();
-  await expect(page.getByText(/^Full lines: its wide lens, 90° wide\. Dashed: its long lens, 39°\.$/)).toBeVisible();
-  const pictures = region(page, 'What it would look like');
-  const long = pictures.getByRole('listitem').filter({ hasText: 'Pellam Pair 5, long lens' });
-  await expect(long.getByRole('img', { name: /398 px\/m: identify/ })).toBeVisible();
-  await expect(pictures.getByRole('img', { name: /Pellam Pair 5, wide lens: .*139 px\/m/ })).toBeVisible();
-  // Half of 22° is seen above and below 39° down: at nine metres a face lies outside the long lens, and inside the wide one.
-  await page.getByRole('slider', { name: 'Tilt down' }).fill('39');
-  await expect(long.getByText('outside its picture')).toBeVisible();
-  await expect(pictures.getByRole('img', { name: /Pellam Pair 5, wide lens/ })).toBeVisible();
 });

@@ -1,6 +1,6 @@
 import Papa from 'papaparse';
 import { apart, expect, type Page, test } from './browser.ts';
-import { beginSite, type DemoServer, openCamera, savedFile, startDemo } from './steps.ts';
+import { beginSite, type DemoServer, goTo, openCamera, savedFile, startDemo } from './steps.ts';
 
 /** A power cut moves cameras: what cuts it has a demo of its own. */
 const cut = apart.extend<object, { readonly demo: DemoServer }>({
@@ -107,7 +107,7 @@ cut(
   async ({ page }) => {
     await openCamera(page, 'Boot room', 'address');
     await expect(region(page, 'Findings')).toContainText('Its address is left to chance');
-    await page.goto('/site/alder-mill/network');
+    await goTo(page, '/site/alder-mill/network');
     await lookThrough(page);
     await view(page, 'Router');
     await page.getByRole('button', { name: 'Cut the power' }).click();
@@ -124,87 +124,85 @@ cut(
   },
 );
 
-test('a tidy block is looked over and taken by one act; a pin is moved by keys, and by a drag', async ({ page }) => {
-  await page.goto('/site/alder-mill/network');
-  await page.getByRole('button', { name: 'Propose a tidy block' }).click();
-  const slip = page.getByRole('dialog');
-  await expect(slip).toContainText('10.77.4.21 → 10.77.4.100');
-  await expect(slip).toContainText('none → 10.77.4.103');
-  await slip.getByRole('button', { name: 'Take it' }).click();
-  await expect(page.getByLabel('Address of Sluice rail', { exact: true })).toHaveValue('10.77.4.100');
-  const pin = page.getByRole('button', { name: /^Sluice rail, 10\.77\.4\.100/ });
-  await pin.focus();
-  for (let at = 0; at < 3; at++) await page.keyboard.press('ArrowLeft');
-  await page.keyboard.press('Enter');
-  await expect(page.getByLabel('Address of Sluice rail', { exact: true })).toHaveValue('10.77.4.97');
-  const box = await page.getByRole('button', { name: /^Sluice rail, 10\.77\.4\.97/ }).boundingBox();
-  const ruler = await page.getByRole('group', { name: 'Addresses of House' }).boundingBox();
-  if (!box || !ruler) throw new Error('drawn');
-  const pitch = (ruler.width - 28) / 64;
-  await page.mouse.move(box.x + 6, box.y + box.height - 3);
-  await page.mouse.down();
-  await page.mouse.move(box.x + 6 - 4 * pitch, box.y + box.height - 3, { steps: 6 });
-  await page.mouse.up();
-  await expect(page.getByLabel('Address of Sluice rail', { exact: true })).toHaveValue('10.77.4.93');
-  for (let at = 0; at < 3; at++) await page.keyboard.press('ControlOrMeta+z');
-  await expect(page.getByLabel('Address of Sluice rail', { exact: true })).toHaveValue('10.77.4.21');
-});
-
-test('reservations go out in each format, and leases come in with what they would change first', async ({ page }) => {
-  await page.goto('/site/alder-mill/network?view=router');
-  const out = region(page, 'Reservations for the router');
-  await expect(out).toContainText('dhcp-host=00:00:5e:00:53:21,10.77.4.21,sluice-rail');
-  await out.getByRole('button', { name: 'Kea' }).click();
-  const kea = await savedFile(page, () => out.getByRole('button', { name: 'Save Kea' }).click());
-  expect(JSON.parse(kea.text).Dhcp4.subnet4[0]).toEqual({
-    subnet: '10.77.4.0/24',
-    reservations: [{ 'hw-address': '00:00:5e:00:53:21', 'ip-address': '10.77.4.21', hostname: 'sluice-rail' }],
+test('on the demo’s house: a tidy block, reservations out and leases in, and who may reach what', async ({ page }) => {
+  await test.step('a tidy block is looked over and taken by one act; a pin is moved by keys, and by a drag', async () => {
+    await goTo(page, '/site/alder-mill/network');
+    await page.getByRole('button', { name: 'Propose a tidy block' }).click();
+    const slip = page.getByRole('dialog');
+    await expect(slip).toContainText('10.77.4.21 → 10.77.4.100');
+    await expect(slip).toContainText('none → 10.77.4.103');
+    await slip.getByRole('button', { name: 'Take it' }).click();
+    await expect(page.getByLabel('Address of Sluice rail', { exact: true })).toHaveValue('10.77.4.100');
+    const pin = page.getByRole('button', { name: /^Sluice rail, 10\.77\.4\.100/ });
+    await pin.focus();
+    for (let at = 0; at < 3; at++) await page.keyboard.press('ArrowLeft');
+    await page.keyboard.press('Enter');
+    await expect(page.getByLabel('Address of Sluice rail', { exact: true })).toHaveValue('10.77.4.97');
+    const box = await page.getByRole('button', { name: /^Sluice rail, 10\.77\.4\.97/ }).boundingBox();
+    const ruler = await page.getByRole('group', { name: 'Addresses of House' }).boundingBox();
+    if (!box || !ruler) throw new Error('drawn');
+    const pitch = (ruler.width - 28) / 64;
+    await page.mouse.move(box.x + 6, box.y + box.height - 3);
+    await page.mouse.down();
+    await page.mouse.move(box.x + 6 - 4 * pitch, box.y + box.height - 3, { steps: 6 });
+    await page.mouse.up();
+    await expect(page.getByLabel('Address of Sluice rail', { exact: true })).toHaveValue('10.77.4.93');
+    for (let at = 0; at < 3; at++) await page.keyboard.press('ControlOrMeta+z');
+    await expect(page.getByLabel('Address of Sluice rail', { exact: true })).toHaveValue('10.77.4.21');
   });
-  await out.getByRole('button', { name: 'CSV' }).click();
-  const csv = await savedFile(page, () => out.getByRole('button', { name: 'Save CSV' }).click());
-  expect(Papa.parse(csv.text, { header: true, skipEmptyLines: true }).data).toEqual([
-    { mac: '00:00:5e:00:53:21', ip: '10.77.4.21', hostname: 'sluice-rail', camera: 'Sluice rail' },
-  ]);
+  await test.step('reservations go out in each format, and leases come in with what they would change first', async () => {
+    await goTo(page, '/site/alder-mill/network?view=router');
+    const out = region(page, 'Reservations for the router');
+    await expect(out).toContainText('dhcp-host=00:00:5e:00:53:21,10.77.4.21,sluice-rail');
+    await out.getByRole('button', { name: 'Kea' }).click();
+    const kea = await savedFile(page, () => out.getByRole('button', { name: 'Save Kea' }).click());
+    expect(JSON.parse(kea.text).Dhcp4.subnet4[0]).toEqual({
+      subnet: '10.77.4.0/24',
+      reservations: [{ 'hw-address': '00:00:5e:00:53:21', 'ip-address': '10.77.4.21', hostname: 'sluice-rail' }],
+    });
+    await out.getByRole('button', { name: 'CSV' }).click();
+    const csv = await savedFile(page, () => out.getByRole('button', { name: 'Save CSV' }).click());
+    expect(Papa.parse(csv.text, { header: true, skipEmptyLines: true }).data).toEqual([
+      { mac: '00:00:5e:00:53:21', ip: '10.77.4.21', hostname: 'sluice-rail', camera: 'Sluice rail' },
+    ]);
 
-  const file = page.getByLabel('File of leases or reservations');
-  const take = (name: string, buffer: Buffer) => file.setInputFiles({ name, mimeType: 'text/plain', buffer });
-  const panel = region(page, 'From the router');
-  await take('old.leases', Buffer.from([0xff, 0xfe, 0x00, 0xd8, 0x41]));
-  await expect(panel.getByRole('alert')).toContainText('no text in UTF-8');
-  await take(
-    'mill.conf',
-    Buffer.from(
-      'domain=mill\ndhcp-host=00-00-5E-00-53-27,10.77.4.41,boot\ndhcp-host=nonsense\ndhcp-host=00:00:5e:00:53:ee,10.77.4.90\n',
-    ),
-  );
-  await expect(panel).toContainText('2 entries, of which 1 of no camera of this site');
-  await expect(panel).toContainText('1 line could not be read');
-  await expect(panel).toContainText('address 10.77.4.27 → 10.77.4.41, reserved');
-  await panel.getByRole('button', { name: 'Take 1 change' }).click();
-  await expect(out).toContainText('2 reservations');
-  await page.keyboard.press('ControlOrMeta+z');
-  await expect(out).toContainText('1 reservation');
-});
-
-test('who may reach what: a passage that a tap needs is opened from the finding, and a port that leads in is always one', async ({
-  page,
-}) => {
-  await page.goto('/site/alder-mill/network?view=reach');
-  await page.getByLabel('Port outside').fill('8554');
-  await page.getByLabel('Port outside').blur();
-  await page.getByLabel('leads to').fill('10.77.4.21');
-  await page.getByRole('button', { name: 'Add', exact: true }).click();
-  await expect(region(page, 'Ports that lead in')).toContainText('Sluice rail');
-  await page.getByLabel('A port that leads in').check();
-  await page.getByLabel('The router’s address outside').fill('100.72.4.9');
-  await page.getByLabel('The router’s address outside').blur();
-  await page.getByLabel('From House into the internet').selectOption('everything');
-  await openCamera(page, 'Sluice rail', 'address');
-  const findings = region(page, 'Findings');
-  await expect(findings).toContainText('The whole internet can try its login');
-  await expect(findings).toContainText('A port that leads in cannot work here');
-  await findings.getByRole('button', { name: 'Close port 8554 to 554 of the router' }).click();
-  await expect(findings).not.toContainText('The whole internet can try its login');
-  await findings.getByRole('button', { name: 'Cut House off from the internet' }).click();
-  await expect(findings).not.toContainText('It may talk to anybody on the internet');
+    const file = page.getByLabel('File of leases or reservations');
+    const take = (name: string, buffer: Buffer) => file.setInputFiles({ name, mimeType: 'text/plain', buffer });
+    const panel = region(page, 'From the router');
+    await take('old.leases', Buffer.from([0xff, 0xfe, 0x00, 0xd8, 0x41]));
+    await expect(panel.getByRole('alert')).toContainText('no text in UTF-8');
+    await take(
+      'mill.conf',
+      Buffer.from(
+        'domain=mill\ndhcp-host=00-00-5E-00-53-27,10.77.4.41,boot\ndhcp-host=nonsense\ndhcp-host=00:00:5e:00:53:ee,10.77.4.90\n',
+      ),
+    );
+    await expect(panel).toContainText('2 entries, of which 1 of no camera of this site');
+    await expect(panel).toContainText('1 line could not be read');
+    await expect(panel).toContainText('address 10.77.4.27 → 10.77.4.41, reserved');
+    await panel.getByRole('button', { name: 'Take 1 change' }).click();
+    await expect(out).toContainText('2 reservations');
+    await page.keyboard.press('ControlOrMeta+z');
+    await expect(out).toContainText('1 reservation');
+  });
+  await test.step('who may reach what: a passage that a tap needs is opened from the finding, and a port that leads in is always one', async () => {
+    await goTo(page, '/site/alder-mill/network?view=reach');
+    await page.getByLabel('Port outside').fill('8554');
+    await page.getByLabel('Port outside').blur();
+    await page.getByLabel('leads to').fill('10.77.4.21');
+    await page.getByRole('button', { name: 'Add', exact: true }).click();
+    await expect(region(page, 'Ports that lead in')).toContainText('Sluice rail');
+    await page.getByLabel('A port that leads in').check();
+    await page.getByLabel('The router’s address outside').fill('100.72.4.9');
+    await page.getByLabel('The router’s address outside').blur();
+    await page.getByLabel('From House into the internet').selectOption('everything');
+    await openCamera(page, 'Sluice rail', 'address');
+    const findings = region(page, 'Findings');
+    await expect(findings).toContainText('The whole internet can try its login');
+    await expect(findings).toContainText('A port that leads in cannot work here');
+    await findings.getByRole('button', { name: 'Close port 8554 to 554 of the router' }).click();
+    await expect(findings).not.toContainText('The whole internet can try its login');
+    await findings.getByRole('button', { name: 'Cut House off from the internet' }).click();
+    await expect(findings).not.toContainText('It may talk to anybody on the internet');
+  });
 });

@@ -1,6 +1,6 @@
 import sharp from 'sharp';
 import { expect, type Page, test } from './browser.ts';
-import { beginSite, openCamera, savedFile, sitesReadBack } from './steps.ts';
+import { beginSite, goTo, openCamera, savedFile, sitesReadBack } from './steps.ts';
 
 async function goStation(page: Page, station: string): Promise<void> {
   await page.getByRole('navigation', { name: 'Stations' }).getByRole('link', { name: station }).click();
@@ -19,103 +19,129 @@ async function spot(page: Page, xM: number, yM: number): Promise<{ x: number; y:
 
 test.afterEach(({ page }) => sitesReadBack(page));
 
-test('the camera for Orchard track is settled between three, and the switch that it overloads is relieved', async ({
+test('the camera for Orchard track is settled and its switch relieved; a cable route changes the voltage at its end', async ({
   page,
 }) => {
-  await openCamera(page, 'Orchard track', 'choose');
-  await expect(page.getByRole('heading', { name: 'Pellam B4 Z is worth it here' })).toBeVisible();
-  await expect(page.getByText(/read 60 mm letters: 28 px against 9 px/)).toBeVisible();
-  const table = region(page, 'Candidates').getByRole('table');
-  // What sets them apart comes first; a reason is one press away.
-  await expect(table.getByRole('row').nth(1)).toContainText('recognise at 9.5 m');
-  await table.getByRole('button', { name: 'light at night' }).click();
-  await expect(
-    table.getByText('18 m rated, about 9.0 m over dark ground and wet leaves; it is 9.6 m to the target.'),
-  ).toBeVisible();
-  await expect(
-    page.getByRole('img', { name: /^Pellam B4: \d+ pixels across, 9 px a letter: cannot be read/ }),
-  ).toBeVisible();
-  await expect(page.getByRole('img', { name: /^Pellam B4, digital 3\.0×: .*not clearer/ })).toBeVisible();
+  await test.step('the camera for Orchard track is settled between three, and the switch that it overloads is relieved', async () => {
+    await openCamera(page, 'Orchard track', 'choose');
+    await expect(page.getByRole('heading', { name: 'Pellam B4 Z is worth it here' })).toBeVisible();
+    await expect(page.getByText(/read 60 mm letters: 28 px against 9 px/)).toBeVisible();
+    const table = region(page, 'Candidates').getByRole('table');
+    // What sets them apart comes first; a reason is one press away.
+    await expect(table.getByRole('row').nth(1)).toContainText('recognise at 9.5 m');
+    await table.getByRole('button', { name: 'light at night' }).click();
+    await expect(
+      table.getByText('18 m rated, about 9.0 m over dark ground and wet leaves; it is 9.6 m to the target.'),
+    ).toBeVisible();
+    await expect(
+      page.getByRole('img', { name: /^Pellam B4: \d+ pixels across, 9 px a letter: cannot be read/ }),
+    ).toBeVisible();
+    await expect(page.getByRole('img', { name: /^Pellam B4, digital 3\.0×: .*not clearer/ })).toBeVisible();
 
-  await table.getByRole('button', { name: 'Pellam B4 Z' }).click();
-  await expect(region(page, 'Findings for Pellam B4 Z').getByText('It hangs at 3.2 m')).toBeVisible();
-  await page.getByRole('button', { name: 'Choose Pellam B4 Z' }).click();
-  await expect(page.getByText('Pellam B4 Z is chosen.')).toBeVisible();
+    await table.getByRole('button', { name: 'Pellam B4 Z' }).click();
+    await expect(region(page, 'Findings for Pellam B4 Z').getByText('It hangs at 3.2 m')).toBeVisible();
+    await page.getByRole('button', { name: 'Choose Pellam B4 Z' }).click();
+    await expect(page.getByText('Pellam B4 Z is chosen.')).toBeVisible();
 
-  await page.getByRole('link', { name: /^Power.*won’t work/ }).click();
-  await expect(region(page, 'Findings').getByText('Wheel switch is over its budget')).toBeVisible();
-  await expect(
-    region(page, 'Findings').getByText(/45\.4 W are asked of it, and it has 32 W; Landing stage hangs on it too/),
-  ).toBeVisible();
-  // The head says the worst, and one touch mends it there.
-  await region(page, 'Worst finding')
-    .getByRole('button', { name: /^Move it to Loft switch/ })
-    .click();
-  await expect(page.getByLabel('From', { exact: true })).toHaveValue('loft-switch');
-  await expect(region(page, 'Findings').getByText('Wheel switch is over its budget')).toBeHidden();
-  await page.getByRole('link', { name: 'Round' }).click();
-  await expect(page.getByRole('row', { name: /Orchard track/ })).toContainText('Make its streaming account');
-  await page.getByRole('link', { name: 'Logbook' }).click();
-  await expect(page.getByText('Orchard track: Pellam B4 Z chosen')).toBeVisible();
-  await expect(page.getByText('Orchard track: moved to Loft switch')).toBeVisible();
+    await page.getByRole('link', { name: /^Power.*won’t work/ }).click();
+    await expect(region(page, 'Findings').getByText('Wheel switch is over its budget')).toBeVisible();
+    await expect(
+      region(page, 'Findings').getByText(/45\.4 W are asked of it, and it has 32 W; Landing stage hangs on it too/),
+    ).toBeVisible();
+    // The head says the worst, and one touch mends it there.
+    await region(page, 'Worst finding')
+      .getByRole('button', { name: /^Move it to Loft switch/ })
+      .click();
+    await expect(page.getByLabel('From', { exact: true })).toHaveValue('loft-switch');
+    await expect(region(page, 'Findings').getByText('Wheel switch is over its budget')).toBeHidden();
+    await page.getByRole('link', { name: 'Round' }).click();
+    await expect(page.getByRole('row', { name: /Orchard track/ })).toContainText('Make its streaming account');
+    await page.getByRole('link', { name: 'Logbook' }).click();
+    await expect(page.getByText('Orchard track: Pellam B4 Z chosen')).toBeVisible();
+    await expect(page.getByText('Orchard track: moved to Loft switch')).toBeVisible();
+  });
+  await test.step('a cable route is drawn, and the voltage at its end changes with every corner', async () => {
+    await openCamera(page, 'Linen stair', 'power');
+    await expect(page.getByText('12.0 m').or(page.getByText('typed'))).toBeVisible();
+    const before = Number.parseFloat((await page.getByText(/^\d+\.\d\d V at night, /).textContent()) ?? '');
+    await page.getByRole('link', { name: /^Draw its route/ }).click();
+    const volts = region(page, 'Cable').getByRole('status');
+    await expect(volts).toBeVisible();
+    const readings: number[] = [];
+    for (const [xM, yM] of [
+      [20, 16],
+      [20, 4],
+      [36, 4],
+    ] as const) {
+      const at = await spot(page, xM, yM);
+      await page.mouse.click(at.x, at.y);
+      const reading = readings.at(-1) ?? 99;
+      await expect.poll(async () => Number.parseFloat((await volts.textContent()) ?? '')).toBeLessThan(reading);
+      readings.push(Number.parseFloat((await volts.textContent()) ?? ''));
+    }
+    await page.getByRole('button', { name: 'Done' }).click();
+    await expect(
+      region(page, 'Cables').getByRole('listitem').filter({ hasText: 'Stair supply – Linen stair' }),
+    ).toContainText('drawn');
+    await openCamera(page, 'Linen stair', 'power');
+    const after = page.getByText(/^\d+\.\d\d V at night, |the voltage collapses/);
+    await expect(after).toBeVisible();
+    expect(Number.parseFloat((await after.textContent()) ?? '')).toBeLessThan(before - 0.5);
+    await expect(region(page, 'Findings').getByText(/too little arrives|little to spare/i)).toBeVisible();
+  });
 });
 
-test('the winter months in which Bee stand fails are found and mended', async ({ page }) => {
-  await openCamera(page, 'Bee stand', 'power');
-  const year = region(page, 'Battery and panel');
-  await expect(year.getByText('fails in Nov to Jan')).toBeVisible();
-  await expect(page.getByRole('img', { name: /It brings less in Nov to Jan/ })).toBeVisible();
-  await region(page, 'Findings').getByRole('button', { name: 'Take a panel of 17 Wp' }).click();
-  await expect(year.getByText('Dec is the worst month')).toBeVisible();
-  await expect(page.getByText('The panel does not carry it')).toBeHidden();
-  await expect(page.getByLabel('Panel, Wp')).toHaveValue('17');
-  // What cannot be is refused where it was typed, and the last good number counts.
-  const latitude = page.getByLabel('Latitude of the site, °');
-  await latitude.fill('95');
-  await latitude.press('Enter');
-  await expect(page.getByText('-90 to 90 °, not 95.')).toBeVisible();
-  await expect(year.getByText('Dec is the worst month')).toBeVisible();
-  await latitude.fill('-35');
-  await latitude.press('Enter');
-  await expect(year.getByText('Jun is the worst month')).toBeVisible();
-  await page.getByRole('button', { name: /^Take back:/ }).click();
-  await expect(year.getByText('Dec is the worst month')).toBeVisible();
-});
+test('the winter months in which Bee stand fails are mended; what is assumed can be changed, and what was seen is recorded', async ({
+  page,
+}) => {
+  await test.step('the winter months in which Bee stand fails are found and mended', async () => {
+    await openCamera(page, 'Bee stand', 'power');
+    const year = region(page, 'Battery and panel');
+    await expect(year.getByText('fails in Nov to Jan')).toBeVisible();
+    await expect(page.getByRole('img', { name: /It brings less in Nov to Jan/ })).toBeVisible();
+    await region(page, 'Findings').getByRole('button', { name: 'Take a panel of 17 Wp' }).click();
+    await expect(year.getByText('Dec is the worst month')).toBeVisible();
+    await expect(page.getByText('The panel does not carry it')).toBeHidden();
+    await expect(page.getByLabel('Panel, Wp')).toHaveValue('17');
+    // What cannot be is refused where it was typed, and the last good number counts.
+    const latitude = page.getByLabel('Latitude of the site, °');
+    await latitude.fill('95');
+    await latitude.press('Enter');
+    await expect(page.getByText('-90 to 90 °, not 95.')).toBeVisible();
+    await expect(year.getByText('Dec is the worst month')).toBeVisible();
+    await latitude.fill('-35');
+    await latitude.press('Enter');
+    await expect(year.getByText('Jun is the worst month')).toBeVisible();
+    await page.getByRole('button', { name: /^Take back:/ }).click();
+    await expect(year.getByText('Dec is the worst month')).toBeVisible();
+  });
+  await test.step('what is assumed can be changed for a site, and what was seen on the bench is recorded', async () => {
+    await openCamera(page, 'Orchard track', 'choose');
+    await expect(region(page, 'Candidates').getByRole('row', { name: /light at night/ })).toContainText('9.0 m');
+    await page.getByRole('button', { name: 'Alder Mill' }).click();
+    await page.getByRole('menuitem', { name: 'Assumptions' }).click();
+    const field = page.getByLabel(/^Reach of light over dark ground/);
+    await field.fill('0.8');
+    await field.press('Enter');
+    await expect(page.getByRole('button', { name: 'back to 0.5' })).toBeVisible();
+    await page.getByRole('button', { name: 'Close' }).click();
+    await expect(region(page, 'Candidates').getByRole('row', { name: /light at night/ })).toContainText('14 m');
 
-test('a cable route is drawn, and the voltage at its end changes with every corner', async ({ page }) => {
-  await openCamera(page, 'Linen stair', 'power');
-  await expect(page.getByText('12.0 m').or(page.getByText('typed'))).toBeVisible();
-  const before = Number.parseFloat((await page.getByText(/^\d+\.\d\d V at night, /).textContent()) ?? '');
-  await page.getByRole('link', { name: /^Draw its route/ }).click();
-  const volts = region(page, 'Cable').getByRole('status');
-  await expect(volts).toBeVisible();
-  const readings: number[] = [];
-  for (const [xM, yM] of [
-    [20, 16],
-    [20, 4],
-    [36, 4],
-  ] as const) {
-    const at = await spot(page, xM, yM);
-    await page.mouse.click(at.x, at.y);
-    const reading = readings.at(-1) ?? 99;
-    await expect.poll(async () => Number.parseFloat((await volts.textContent()) ?? '')).toBeLessThan(reading);
-    readings.push(Number.parseFloat((await volts.textContent()) ?? ''));
-  }
-  await page.getByRole('button', { name: 'Done' }).click();
-  await expect(
-    region(page, 'Cables').getByRole('listitem').filter({ hasText: 'Stair supply – Linen stair' }),
-  ).toContainText('drawn');
-  await openCamera(page, 'Linen stair', 'power');
-  const after = page.getByText(/^\d+\.\d\d V at night, |the voltage collapses/);
-  await expect(after).toBeVisible();
-  expect(Number.parseFloat((await after.textContent()) ?? '')).toBeLessThan(before - 0.5);
-  await expect(region(page, 'Findings').getByText(/too little arrives|little to spare/i)).toBeVisible();
+    await openCamera(page, 'Bee stand', 'power');
+    const line = page.getByRole('listitem').filter({ hasText: 'The panel charges it' });
+    await line.getByRole('textbox').fill('5.1 W at noon');
+    await line.getByRole('button', { name: 'Seen' }).click();
+    await expect(page.getByText('1 of 6 seen')).toBeVisible();
+    await page.getByRole('link', { name: 'Logbook' }).click();
+    await expect(page.getByText('Bee stand: on the bench: charged from the panel')).toBeVisible();
+    await expect(page.getByText('5.1 W at noon')).toBeVisible();
+  });
 });
 
 test('the plan: a picture gets its scale, walls cut the view, things move by keys, files come out', async ({
   page,
 }) => {
-  await page.goto('/site/alder-mill/plan');
+  await goTo(page, '/site/alder-mill/plan');
   await expect(plan(page)).toBeVisible();
   const svgOf = () => savedFile(page, () => page.getByRole('button', { name: 'Save as SVG' }).click());
   const before = await svgOf();
@@ -184,18 +210,39 @@ test('the plan: a picture gets its scale, walls cut the view, things move by key
   expect((await waiting).suggestedFilename()).toBe('alder-mill-plan.png');
 });
 
-test('a photo that lies on its side in its file stands upright under the plan', async ({ page }) => {
-  await page.goto('/site/alder-mill/plan');
-  const photo = sharp({ create: { width: 400, height: 200, channels: 3, background: '#eee' } });
-  const buffer = await photo.withMetadata({ orientation: 6 }).jpeg().toBuffer(); // EXIF 2.32 §4.6.4: turned by a quarter
-  await page.getByLabel('Picture of the plan').setInputFiles({ name: 'photo.jpg', mimeType: 'image/jpeg', buffer });
-  await expect(page.getByText('40 × 80 m')).toBeVisible();
+test('a photo that lies on its side in its file stands upright; an SVG that takes minutes is given up', async ({
+  page,
+}) => {
+  await test.step('a photo', async () => {
+    await goTo(page, '/site/alder-mill/plan');
+    const photo = sharp({ create: { width: 400, height: 200, channels: 3, background: '#eee' } });
+    const buffer = await photo.withMetadata({ orientation: 6 }).jpeg().toBuffer(); // EXIF 2.32 §4.6.4: turned by a quarter
+    await page.getByLabel('Picture of the plan').setInputFiles({ name: 'photo.jpg', mimeType: 'image/jpeg', buffer });
+    await expect(page.getByText('40 × 80 m')).toBeVisible();
+  });
+  // Drawn in the page it would hold it for minutes, and nothing would be said within the time that is waited for here.
+  await test.step('an SVG that would take minutes to draw is given up after two seconds, and the page goes on', async () => {
+    const nest = Array.from(
+      { length: 7 },
+      (_, at) => `<g id="n${at + 1}">${`<use href="#n${at}"/>`.repeat(10)}</g>`,
+    ).join('');
+    const svg = (inner: string): string =>
+      `<svg xmlns="http://www.w3.org/2000/svg" width="400" height="300"><rect id="n0" width="9" height="9"/>${inner}</svg>`;
+    const choose = (name: string, text: string): Promise<void> =>
+      page
+        .getByLabel('Picture of the plan')
+        .setInputFiles({ name, mimeType: 'image/svg+xml', buffer: Buffer.from(text) });
+    await choose('nest.svg', svg(`<defs>${nest}</defs><use href="#n7"/>`));
+    await expect(page.getByText('was not drawn within two seconds and was given up', { exact: false })).toBeVisible();
+    await choose('plan.svg', svg(''));
+    await expect(page.getByText('given up', { exact: false })).toHaveCount(0);
+  });
 });
 
 test('gear and destinations are joined and parted; a destination that no link leads to is told and joined', async ({
   page,
 }) => {
-  await page.goto('/site/alder-mill/plan');
+  await goTo(page, '/site/alder-mill/plan');
   await expect(plan(page)).toBeVisible();
   const hub = await spot(page, 21, 9.5);
   await page.mouse.click(hub.x, hub.y);
@@ -258,7 +305,7 @@ test('on a new site everything planning needs can be made: a destination, gear, 
 });
 
 test('cost: the cheapest packs are found, and a change of years, prices or lines counts at once', async ({ page }) => {
-  await page.goto('/site/alder-mill/cost');
+  await goTo(page, '/site/alder-mill/cost');
   const table = region(page, 'Side by side').getByRole('table');
   const seats = table.getByRole('row', { name: /of this, seats/ });
   await expect(seats).toContainText('8 of 8 included');
@@ -292,26 +339,4 @@ test('cost: the cheapest packs are found, and a change of years, prices or lines
   await page.getByRole('button', { name: 'Keep' }).click();
   await expect(page.getByRole('dialog')).toBeHidden();
   await expect(page.getByRole('img', { name: /What each option has cost/ })).toBeVisible();
-});
-
-test('what is assumed can be changed for a site, and what was seen on the bench is recorded', async ({ page }) => {
-  await openCamera(page, 'Orchard track', 'choose');
-  await expect(region(page, 'Candidates').getByRole('row', { name: /light at night/ })).toContainText('9.0 m');
-  await page.getByRole('button', { name: 'Alder Mill' }).click();
-  await page.getByRole('menuitem', { name: 'Assumptions' }).click();
-  const field = page.getByLabel(/^Reach of light over dark ground/);
-  await field.fill('0.8');
-  await field.press('Enter');
-  await expect(page.getByRole('button', { name: 'back to 0.5' })).toBeVisible();
-  await page.getByRole('button', { name: 'Close' }).click();
-  await expect(region(page, 'Candidates').getByRole('row', { name: /light at night/ })).toContainText('14 m');
-
-  await openCamera(page, 'Bee stand', 'power');
-  const line = page.getByRole('listitem').filter({ hasText: 'The panel charges it' });
-  await line.getByRole('textbox').fill('5.1 W at noon');
-  await line.getByRole('button', { name: 'Seen' }).click();
-  await expect(page.getByText('1 of 6 seen')).toBeVisible();
-  await page.getByRole('link', { name: 'Logbook' }).click();
-  await expect(page.getByText('Bee stand: on the bench: charged from the panel')).toBeVisible();
-  await expect(page.getByText('5.1 W at noon')).toBeVisible();
 });

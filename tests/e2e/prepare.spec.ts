@@ -33,47 +33,48 @@ test('each camera gets an account of its own, with a secret that nobody sees; no
   await expect.poll(() => clipboard(page)).toBe('crumb7tray4peel');
 });
 
-test('several cameras chosen on the Round get their accounts by one act, and undo takes it back', async ({ page }) => {
-  await page.goto('/');
-  for (const name of ['Orchard track', 'Bee stand', 'Sluice rail'])
-    await page.getByRole('checkbox', { name: new RegExp(name) }).check();
-  await page.getByRole('button', { name: 'Make their accounts' }).click();
-  await expect(page.getByText(/^2 accounts made, each with a secret of its own/)).toBeVisible();
-  await page.getByRole('link', { name: 'Bee stand', exact: true }).click();
-  await page.getByRole('link', { name: /^Prepare/ }).click();
-  const account = region(page, 'Accounts').getByLabel('Streaming account');
-  await expect(account).toHaveValue('view-bee-stand');
-  await page.keyboard.press('ControlOrMeta+z');
-  await expect(account).toHaveValue('');
-});
-
-test('what is wrong with an account is said as it is typed, and one touch mends its name', async ({ page }) => {
-  await openCamera(page, 'Boot room', 'prepare');
-  const accounts = region(page, 'Accounts');
-  const findings = region(page, 'Findings');
-  const say = async (user: string, secret: string): Promise<void> => {
-    await accounts.getByLabel('Streaming account').fill(user);
-    await accounts.getByLabel('Its secret', { exact: true }).fill(secret);
-    await page.keyboard.press('Tab');
-  };
-  await say('Quill', 'quill');
-  await expect(findings.getByText('Its secret is the one that everybody knows')).toBeVisible();
-  await expect(findings.getByText('Its streams are drawn with the account that sets it up')).toBeVisible();
-  await findings.getByRole('button', { name: 'Call it view-boot-room' }).first().click();
-  await expect(accounts.getByLabel('Streaming account')).toHaveValue('view-boot-room');
-  await say('view-boot-room', 'Weir & Gate/7');
-  await expect(findings.getByText('1 other camera has the same secret')).toBeVisible();
-  await expect(findings.getByText('It is also that of Sluice rail.')).toBeVisible();
-  await say('owner@mill.example', 'Weir & Gate/7 ');
-  await expect(findings.getByText('A blank stands at the end of its secret')).toBeVisible();
-  await expect(findings.getByText('Its account is the login of a maker’s cloud')).toBeVisible();
-  // What a destination cannot take stops: the tablet is told which signs, nobody which of them are in it.
-  await openCamera(page, 'Bread oven', 'prepare');
-  await say('view-bread-oven', 'crumb & tray <7>');
-  await expect(findings.getByText('Its secret cannot be entered everywhere')).toBeVisible();
-  await expect(findings.getByText('Kitchen tablet takes none of the signs " & < >')).toBeVisible();
-  await accounts.getByRole('button', { name: 'Make a new secret' }).click();
-  await expect(findings.getByText('Its secret cannot be entered everywhere')).toHaveCount(0);
+test('accounts by one act for several; what is wrong with one is said as it is typed', async ({ page }) => {
+  await test.step('several cameras chosen on the Round get their accounts by one act, and undo takes it back', async () => {
+    await page.goto('/');
+    for (const name of ['Orchard track', 'Bee stand', 'Sluice rail'])
+      await page.getByRole('checkbox', { name: new RegExp(name) }).check();
+    await page.getByRole('button', { name: 'Make their accounts' }).click();
+    await expect(page.getByText(/^2 accounts made, each with a secret of its own/)).toBeVisible();
+    await page.getByRole('link', { name: 'Bee stand', exact: true }).click();
+    await page.getByRole('link', { name: /^Prepare/ }).click();
+    const account = region(page, 'Accounts').getByLabel('Streaming account');
+    await expect(account).toHaveValue('view-bee-stand');
+    await page.keyboard.press('ControlOrMeta+z');
+    await expect(account).toHaveValue('');
+  });
+  await test.step('what is wrong with an account is said as it is typed, and one touch mends its name', async () => {
+    await openCamera(page, 'Boot room', 'prepare');
+    const accounts = region(page, 'Accounts');
+    const findings = region(page, 'Findings');
+    const say = async (user: string, secret: string): Promise<void> => {
+      await accounts.getByLabel('Streaming account').fill(user);
+      await accounts.getByLabel('Its secret', { exact: true }).fill(secret);
+      await page.keyboard.press('Tab');
+    };
+    await say('Quill', 'quill');
+    await expect(findings.getByText('Its secret is the one that everybody knows')).toBeVisible();
+    await expect(findings.getByText('Its streams are drawn with the account that sets it up')).toBeVisible();
+    await findings.getByRole('button', { name: 'Call it view-boot-room' }).first().click();
+    await expect(accounts.getByLabel('Streaming account')).toHaveValue('view-boot-room');
+    await say('view-boot-room', 'Weir & Gate/7');
+    await expect(findings.getByText('1 other camera has the same secret')).toBeVisible();
+    await expect(findings.getByText('It is also that of Sluice rail.')).toBeVisible();
+    await say('owner@mill.example', 'Weir & Gate/7 ');
+    await expect(findings.getByText('A blank stands at the end of its secret')).toBeVisible();
+    await expect(findings.getByText('Its account is the login of a maker’s cloud')).toBeVisible();
+    // What a destination cannot take stops: the tablet is told which signs, nobody which of them are in it.
+    await openCamera(page, 'Bread oven', 'prepare');
+    await say('view-bread-oven', 'crumb & tray <7>');
+    await expect(findings.getByText('Its secret cannot be entered everywhere')).toBeVisible();
+    await expect(findings.getByText('Kitchen tablet takes none of the signs " & < >')).toBeVisible();
+    await accounts.getByRole('button', { name: 'Make a new secret' }).click();
+    await expect(findings.getByText('Its secret cannot be entered everywhere')).toHaveCount(0);
+  });
 });
 
 test('settings are ticked as they stand; what a probe sees otherwise is a finding', async ({ page }) => {

@@ -1,6 +1,6 @@
 import { storedSites } from '../support/stored-sites.ts';
 import { expect, type Page, test } from './browser.ts';
-import { beginSite, openCamera, sitesReadBack, tape } from './steps.ts';
+import { beginSite, goTo, openCamera, sitesReadBack, tape } from './steps.ts';
 
 const region = (page: Page, name: string | RegExp) => page.getByRole('region', { name });
 const undo = (page: Page) => page.getByRole('button', { name: /^Take back/ });
@@ -163,27 +163,50 @@ test('the Round is filtered, ordered and worked on in parts; a filter is found a
   await expect(page.getByRole('row', { name: /Linen stair Marrick C1/ })).toBeVisible();
 });
 
-test('model cards from the site’s menu: sought, copied, removed with what hangs on them named, taken back', async ({
-  page,
-}) => {
-  await page.goto('/');
-  await menu(page, 'Model cards');
-  const shelf = page.getByRole('dialog', { name: 'Model cards' });
-  await shelf.getByLabel('Find a card').fill('sol');
-  await expect(shelf.getByRole('list', { name: 'Model cards' }).getByRole('listitem')).toHaveCount(1);
-  await shelf.getByRole('button', { name: /Pellam Sol 2/ }).click();
-  const card = page.getByRole('dialog', { name: 'Pellam Sol 2' });
-  await card.getByRole('button', { name: 'Copy Pellam Sol 2' }).click();
-  await expect(shelf.getByRole('button', { name: /^Pellam Sol 2, copy/ })).toBeVisible();
-  await shelf.getByRole('button', { name: /^Pellam Sol 2(?!,)/ }).click();
-  await card.getByRole('button', { name: 'Remove Pellam Sol 2' }).click();
-  await expect(card.getByText(/^With Pellam Sol 2 go 1 camera, 1 choice\./)).toBeVisible();
-  await card.getByRole('button', { name: 'Remove it all the same' }).click();
-  await expect(shelf).toBeVisible();
-  await page.keyboard.press('Escape');
-  await expect(page.getByRole('row', { name: /Bee stand model not known|Bee stand no model chosen/ })).toBeVisible();
-  await undo(page).click();
-  await expect(page.getByRole('row', { name: /Bee stand Pellam Sol 2/ })).toBeVisible();
+test('model cards from the site’s menu; a form keeps what was last said', async ({ page }) => {
+  await test.step('model cards from the site’s menu: sought, copied, removed with what hangs on them named, taken back', async () => {
+    await page.goto('/');
+    await menu(page, 'Model cards');
+    const shelf = page.getByRole('dialog', { name: 'Model cards' });
+    await shelf.getByLabel('Find a card').fill('sol');
+    await expect(shelf.getByRole('list', { name: 'Model cards' }).getByRole('listitem')).toHaveCount(1);
+    await shelf.getByRole('button', { name: /Pellam Sol 2/ }).click();
+    const card = page.getByRole('dialog', { name: 'Pellam Sol 2' });
+    await card.getByRole('button', { name: 'Copy Pellam Sol 2' }).click();
+    await expect(shelf.getByRole('button', { name: /^Pellam Sol 2, copy/ })).toBeVisible();
+    await shelf.getByRole('button', { name: /^Pellam Sol 2(?!,)/ }).click();
+    await card.getByRole('button', { name: 'Remove Pellam Sol 2' }).click();
+    await expect(card.getByText(/^With Pellam Sol 2 go 1 camera, 1 choice\./)).toBeVisible();
+    await card.getByRole('button', { name: 'Remove it all the same' }).click();
+    await expect(shelf).toBeVisible();
+    await page.keyboard.press('Escape');
+    await expect(page.getByRole('row', { name: /Bee stand model not known|Bee stand no model chosen/ })).toBeVisible();
+    await undo(page).click();
+    await expect(page.getByRole('row', { name: /Bee stand Pellam Sol 2/ })).toBeVisible();
+  });
+  await test.step('a form keeps what was last said: volts follow the kind until somebody types them, a sensor stays by its format', async () => {
+    await goTo(page, '/site/alder-mill/plan');
+    await page.getByRole('button', { name: 'New gear' }).click();
+    const gear = page.getByRole('dialog', { name: 'New gear' });
+    const volts = gear.getByLabel('Voltage, V');
+    await gear.getByLabel('Kind').selectOption('supply');
+    await expect(volts).toHaveValue('12');
+    await gear.getByLabel('Output').selectOption('usb');
+    await expect(volts).toHaveValue('5');
+    await volts.fill('5.2');
+    await gear.getByLabel('Output').selectOption('dc');
+    await expect(volts).toHaveValue('5.2');
+    await page.keyboard.press('Escape');
+
+    await menu(page, 'Model cards');
+    const shelf = page.getByRole('dialog', { name: 'Model cards' });
+    await shelf.getByRole('button', { name: /^Pellam B4(?! Z)/ }).click();
+    const card = page.getByRole('dialog', { name: 'Pellam B4' });
+    await card.getByLabel('Sensor', { exact: true }).fill('1/2.7"');
+    await card.getByRole('button', { name: 'Keep' }).click();
+    await shelf.getByRole('button', { name: /^Pellam B4(?! Z)/ }).click();
+    await expect(card.getByLabel('Sensor', { exact: true })).toHaveValue(/^1\/2\.7/);
+  });
 });
 
 test('links lead into a site as soon as it is open, though its address comes a moment later', async ({ page }) => {
@@ -277,30 +300,4 @@ test('what is said of all that is found opens from the head; a wall is named, ma
   await wall.getByRole('button', { name: 'Copy Hedge' }).click();
   await page.getByRole('link', { name: 'Logbook' }).filter({ visible: true }).click();
   await expect(page.getByText('Plan: Hedge 2, 20.0 m of brick drawn')).toBeVisible();
-});
-
-test('a form keeps what was last said: volts follow the kind until somebody types them, a sensor stays by its format', async ({
-  page,
-}) => {
-  await page.goto('/site/alder-mill/plan');
-  await page.getByRole('button', { name: 'New gear' }).click();
-  const gear = page.getByRole('dialog', { name: 'New gear' });
-  const volts = gear.getByLabel('Voltage, V');
-  await gear.getByLabel('Kind').selectOption('supply');
-  await expect(volts).toHaveValue('12');
-  await gear.getByLabel('Output').selectOption('usb');
-  await expect(volts).toHaveValue('5');
-  await volts.fill('5.2');
-  await gear.getByLabel('Output').selectOption('dc');
-  await expect(volts).toHaveValue('5.2');
-  await page.keyboard.press('Escape');
-
-  await menu(page, 'Model cards');
-  const shelf = page.getByRole('dialog', { name: 'Model cards' });
-  await shelf.getByRole('button', { name: /^Pellam B4(?! Z)/ }).click();
-  const card = page.getByRole('dialog', { name: 'Pellam B4' });
-  await card.getByLabel('Sensor', { exact: true }).fill('1/2.7"');
-  await card.getByRole('button', { name: 'Keep' }).click();
-  await shelf.getByRole('button', { name: /^Pellam B4(?! Z)/ }).click();
-  await expect(card.getByLabel('Sensor', { exact: true })).toHaveValue(/^1\/2\.7/);
 });

@@ -45,18 +45,33 @@ test('secrets outlast the page under a passphrase: opened by the right words alo
   await expect(page.getByRole('button', { name: 'Secrets: this visit' })).toBeVisible();
 });
 
-apart('left alone, open secrets lock; the clock decides, since a sleeping laptop stops timers', async ({ page }) => {
-  await page.clock.install();
-  await page.goto('/');
-  await protect(page);
-  await page.clock.fastForward(9 * 60_000);
-  await expect(page.getByRole('button', { name: 'Secrets: open' })).toBeVisible();
-  await page.mouse.click(5, 300);
-  await page.clock.fastForward(9 * 60_000);
-  await expect(page.getByRole('button', { name: 'Secrets: open' })).toBeVisible();
-  await page.clock.fastForward(2 * 60_000);
-  await expect(page.getByRole('button', { name: 'Secrets: locked' })).toBeVisible();
-});
+apart(
+  'one act shows one secret, and only for a while; left alone, open secrets lock by the clock',
+  async ({ page }) => {
+    await test.step('one act shows one secret, and shows it only for a while', async () => {
+      await openCamera(page, 'Sluice rail');
+      await page.getByRole('button', { name: 'Tap it' }).click();
+      await page.getByRole('link', { name: /Its sheet/ }).click();
+      await page.clock.install();
+      const secret = alderMillSecrets()['secret-sluice-rail'] ?? 'none';
+      await expect(page.getByText(secret)).toHaveCount(0);
+      await page.getByRole('button', { name: 'Show the secret' }).click();
+      await expect(page.getByText(secret, { exact: true })).toBeVisible();
+      await page.clock.fastForward(21_000);
+      await expect(page.getByText(secret)).toHaveCount(0);
+    });
+    await test.step('left alone, open secrets lock; the clock decides, since a sleeping laptop stops timers', async () => {
+      await protect(page);
+      await page.clock.fastForward(9 * 60_000);
+      await expect(page.getByRole('button', { name: 'Secrets: open' })).toBeVisible();
+      await page.mouse.click(5, 300);
+      await page.clock.fastForward(9 * 60_000);
+      await expect(page.getByRole('button', { name: 'Secrets: open' })).toBeVisible();
+      await page.clock.fastForward(2 * 60_000);
+      await expect(page.getByRole('button', { name: 'Secrets: locked' })).toBeVisible();
+    });
+  },
+);
 
 const shown = async (page: Page): Promise<string> => (await page.locator('body').textContent()) ?? '';
 
@@ -159,17 +174,4 @@ alone('a login that crosses the wire readable leaves no secret in file, store or
   expect(store).toContain('"linen"');
   expect(store).toContain('clear-tap/vault');
   expect(heard.find(({ where }) => where === 'server')?.text).toContain('127.0.0.1');
-});
-
-apart('one act shows one secret, and shows it only for a while', async ({ page }) => {
-  await openCamera(page, 'Sluice rail');
-  await page.getByRole('button', { name: 'Tap it' }).click();
-  await page.getByRole('link', { name: /Its sheet/ }).click();
-  await page.clock.install();
-  const secret = alderMillSecrets()['secret-sluice-rail'] ?? 'none';
-  await expect(page.getByText(secret)).toHaveCount(0);
-  await page.getByRole('button', { name: 'Show the secret' }).click();
-  await expect(page.getByText(secret, { exact: true })).toBeVisible();
-  await page.clock.fastForward(21_000);
-  await expect(page.getByText(secret)).toHaveCount(0);
 });
