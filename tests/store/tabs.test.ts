@@ -1,11 +1,11 @@
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { expect, test } from '@jest/globals';
-import { openTab, type Tab, TestBrowser, type TestSchema } from '../../../tests/support/tabs.ts';
-import type { Site } from '../../core/document/site.ts';
-import type { SiteCommand } from '../../core/document/site-commands.ts';
-import { alderMill } from '../../standins/alder-mill.ts';
-import { createJudgeWork } from './judge-work.ts';
+import type { Site } from '../../src/core/document/site.ts';
+import type { SiteCommand } from '../../src/core/document/site-commands.ts';
+import { alderMill } from '../../src/standins/alder-mill.ts';
+import { createJudgeWork } from '../../src/web/store/judge-work.ts';
+import { openTab, type Tab, TestBrowser, type TestSchema } from '../support/tabs.ts';
 
 // The store of a page over what a browser keeps, with other pages beside it: what is written, told and never lost.
 
@@ -190,7 +190,7 @@ test('a damaged record is told with its reason, and the last good copy is there'
 
 test('a browser’s store as an earlier build wrote it opens, is worked on, and is kept in the new way', async () => {
   const browser = new TestBrowser();
-  const fixture = join(__dirname, '../../../tests/fixtures/sites/store-v3.json');
+  const fixture = join(__dirname, '../fixtures/sites/store-v3.json');
   const dump: { stores: Record<string, Record<string, unknown>> }[] = JSON.parse(readFileSync(fixture, 'utf8'));
   for (const { stores } of dump)
     for (const [name, items] of Object.entries(stores))
