@@ -37,11 +37,11 @@ async function askProber(url: string) {
     'v:0',
     '-show_streams',
     '-analyzeduration',
-    '3000000',
+    '1500000',
     '-show_entries',
     'packet=pts_time',
   ];
-  const { stdout } = await run(FFPROBE, [...args, '-read_intervals', '%+3', '-of', 'json', url], { timeout: 30_000 });
+  const { stdout } = await run(FFPROBE, [...args, '-read_intervals', '%+2', '-of', 'json', url], { timeout: 30_000 });
   const { streams, packets } = JSON.parse(stdout);
   const times: number[] = packets
     .map((packet: { pts_time?: string }) => Number(packet.pts_time))
@@ -60,7 +60,7 @@ async function compareMain({ user, password, rtsp }: (typeof devices)[number]): 
   const bothMeasured = async () => {
     const [theirs, { report }] = await Promise.all([
       askProber(url),
-      probe(url, { credentials: { user: user ?? '', password: password ?? '' }, seconds: 3 }),
+      probe(url, { credentials: { user: user ?? '', password: password ?? '' }, seconds: 2 }),
     ]);
     return { theirs, ours: report.media[0] };
   };
