@@ -3,7 +3,7 @@ import { spawn } from 'node:child_process';
 import { root } from '../ensure-installed.mjs';
 
 /** Counts of a runner's own closing lines; a step without such a line counts as one. */
-const last = (text, pattern) => Number([...text.matchAll(pattern)].at(-1)?.[1] ?? 0);
+export const last = (text, pattern) => Number([...text.matchAll(pattern)].at(-1)?.[1] ?? 0);
 export const one = (_, isOk) => ({ passed: isOk ? 1 : 0, failed: isOk ? 0 : 1 });
 export const runner = (passed, failed) => (text, isOk) => {
   const counts = { passed: last(text, passed), failed: last(text, failed) };

@@ -8,9 +8,24 @@ type Handler = (event: { preventDefault(): void }) => void;
 export class TestBrowser {
   readonly #tables = new Map<string, Map<string, unknown>>();
   readonly #channels = new Set<{ readonly tab: object; readonly heard: Set<(event: { data: unknown }) => void> }>();
+  /** As `localStorage`: its keys are its own properties, its methods are not counted among them. */
+  readonly #room = Object.defineProperties(
+    {},
+    {
+      getItem: { value: (key: string) => Reflect.get(this.#room, key) ?? null },
+      setItem: {
+        value: (key: string, value: string) => {
+          if (this.hasNoRoomAtOnce) throw new DOMException('no room', 'QuotaExceededError');
+          Reflect.set(this.#room, key, value);
+        },
+      },
+      removeItem: { value: (key: string) => Reflect.deleteProperty(this.#room, key) },
+    },
+  );
   #turn: Promise<unknown> = Promise.resolve();
-  /** Nothing more goes into the database, or into what takes what a closing page puts down. */
+  /** Nothing more goes into the database. */
   isFull = false;
+  /** Nothing more goes into what takes what a closing page puts down. */
   hasNoRoomAtOnce = false;
 
   table(name: string) {
@@ -38,17 +53,6 @@ export class TestBrowser {
   /** The global names that a page finds, for the tab that is opened next. */
   install(tab: object, on: (kind: string, handler: Handler) => void): void {
     const browser = this;
-    const storage = {};
-    Object.defineProperties(storage, {
-      getItem: { value: (key: string) => Reflect.get(storage, key) ?? null },
-      setItem: {
-        value: (key: string, value: string) => {
-          if (browser.hasNoRoomAtOnce) throw new DOMException('no room', 'QuotaExceededError');
-          Reflect.set(storage, key, value);
-        },
-      },
-      removeItem: { value: (key: string) => Reflect.deleteProperty(storage, key) },
-    });
     class Channel {
       readonly #own = { tab, heard: new Set<(event: { data: unknown }) => void>() };
       constructor() {
@@ -69,9 +73,8 @@ export class TestBrowser {
         return done;
       },
     };
-    const first = Object.getOwnPropertyDescriptor(globalThis, 'localStorage')?.value;
     const given = {
-      localStorage: first?.of === browser ? first : Object.defineProperty(storage, 'of', { value: browser }),
+      localStorage: this.#room,
       BroadcastChannel: Channel,
       navigator: { locks },
       addEventListener: on,

@@ -18,6 +18,7 @@ import { DropShape } from '../ui/drop.tsx';
 import { SEVERITY_TEXT, SEVERITY_WORDS } from '../ui/finding-card.tsx';
 import { sayWhen } from '../ui/say-when.ts';
 import { useShortcut } from '../ui/shortcut.ts';
+import { NoSuchCamera } from './no-such-camera.tsx';
 
 const CameraDialog = lazy(async () => ({ default: (await import('../things/camera/camera-dialog.tsx')).CameraDialog }));
 
@@ -41,15 +42,7 @@ export function StationFrame({ station, children }: StationFrameProps) {
   };
   useShortcut('k', () => goTo(site.cameras[at - 1]));
   useShortcut('j', () => goTo(site.cameras[at + 1]));
-  if (!camera)
-    return (
-      <p className="py-10">
-        This site has no such camera.{' '}
-        <Link to={`/site/${siteId}`} className="font-strong text-verdigris">
-          Back to the Round →
-        </Link>
-      </p>
-    );
+  if (!camera) return <NoSuchCamera />;
   const lane = lanes[camera.id];
   if (!lane) return null; // it is judged in a moment
   const neighbour = (offset: number): Camera | undefined => site.cameras[at + offset];

@@ -9,6 +9,7 @@ import { commandIssued, selectSite } from '../../store/site-slice.ts';
 import { useAppDispatch, useAppSelector } from '../../store/store.ts';
 import { useSiteId } from '../../store/use-site-id.ts';
 import { Button } from '../../ui/button.tsx';
+import { NoSuchCamera } from '../no-such-camera.tsx';
 import { useSiteView } from '../use-site-view.ts';
 import { Runner } from './runner.tsx';
 import { SimBench } from './sim-bench.tsx';
@@ -21,19 +22,20 @@ export function RehearsalPage() {
   const site = useAppSelector(selectSite);
   const view = useSiteView();
   const camera = site.cameras.find(({ id }) => id === cameraId);
-  const model = camera && view.modelOf(camera);
+  if (!camera) return <NoSuchCamera />;
+  const model = view.modelOf(camera);
   const to = `/site/${siteId}/camera/${cameraId}/prepare/reflash`;
   return (
     <>
       <header className="mb-3 flex flex-wrap items-baseline gap-x-4">
         <h1 tabIndex={-1} className="text-title outline-none">
-          Rehearsal: {camera?.name ?? 'no such camera'}
+          Rehearsal: {camera.name}
         </h1>
         <Link to={to} className="font-strong text-verdigris hover:underline">
           Reflash bench
         </Link>
       </header>
-      {camera && model?.reflash && hasGuide(model) ? (
+      {model?.reflash && hasGuide(model) ? (
         <Rehearse key={camera.id} camera={camera} guide={model.reflash} />
       ) : (
         <p>

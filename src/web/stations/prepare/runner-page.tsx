@@ -8,6 +8,7 @@ import { commandIssued, selectSite } from '../../store/site-slice.ts';
 import { useAppDispatch, useAppSelector } from '../../store/store.ts';
 import { useSiteId } from '../../store/use-site-id.ts';
 import { Button } from '../../ui/button.tsx';
+import { NoSuchCamera } from '../no-such-camera.tsx';
 import { useSiteView } from '../use-site-view.ts';
 import { Runner } from './runner.tsx';
 import { useClock } from './use-clock.ts';
@@ -25,12 +26,7 @@ export function RunnerPage() {
   const view = useSiteView();
   const camera = site.cameras.find(({ id }) => id === cameraId);
   const to = `/site/${siteId}/camera/${cameraId}/prepare/reflash`;
-  if (!camera)
-    return (
-      <p className="py-10">
-        This site has no such camera. <Link to={`/site/${siteId}`}>Back to the Round →</Link>
-      </p>
-    );
+  if (!camera) return <NoSuchCamera />;
   const model = view.modelOf(camera);
   const guide = model?.reflash ?? null;
   const told = runOf(view.index, camera);
