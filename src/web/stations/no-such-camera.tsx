@@ -14,7 +14,7 @@ export function NoSuchCamera() {
       <h1 tabIndex={-1} className="text-title outline-none">
         This camera is not in the site
       </h1>
-      <p className="mt-2">It was removed, or adding it was undone.</p>
+      <p className="mt-2">It was removed, adding it was undone, or the address is wrong.</p>
       <p className="mt-4 flex flex-wrap items-center gap-3">
         {redo !== null && <Button onClick={() => dispatch(editRedone())}>Do again: {redo}</Button>}
         <Link to={`/site/${siteId}`} className="inline-flex min-h-8 items-center font-strong text-verdigris">
