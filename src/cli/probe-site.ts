@@ -1,12 +1,12 @@
-import { indexEvidence } from '../core/document/best-known.ts';
 import type { Camera, Stream } from '../core/document/chapters/cameras/camera.ts';
 import type { Site } from '../core/document/site.ts';
 import { plainUrlOf } from '../core/document/stream-address.ts';
+import { indexEvidence } from '../core/evidence/best-known.ts';
 import { asksForSecret } from '../core/net/path-places.ts';
 import { readTarget } from '../core/net/target.ts';
 import { reportOfBadTarget } from '../core/probe/probe-report.ts';
 import type { ProbeReport } from '../core/probe/probe-types.ts';
-import { CAMERAS_AT_ONCE, camerasToProbe } from '../core/stations/tap/to-probe.ts';
+import { CAMERAS_AT_ONCE, camerasToProbe } from '../core/site/to-probe.ts';
 import type { World } from '../server/drive.ts';
 import { type ProbeRun, runProbe } from '../server/works/run-probe.ts';
 import { type SecretsByName, secretOfCamera } from './read-secrets.ts';

@@ -1,8 +1,8 @@
 import { parseArgs } from 'node:util';
 import { oneLine } from '../core/base/control-signs.ts';
 import { sayMany } from '../core/base/say.ts';
-import { matchSeen } from '../core/document/seen-cameras.ts';
 import type { Site } from '../core/document/site.ts';
+import { matchSeen } from '../core/evidence/seen-cameras.ts';
 import { parseScanRange } from '../core/net/scan-range.ts';
 import { USUAL_PORTS } from '../core/scan/greetings.ts';
 import { MOST_PORTS, readPorts, SCAN_RANGES, USUAL_PACE } from '../core/scan/scan-plan.ts';

@@ -1,9 +1,9 @@
 import { array, boolean, type InferType, lazy, number, object, string } from 'yup';
 import { TEXT_LIMITS } from '../core/base/limits.ts';
 import { MOST_TOKEN } from '../core/onvif/onvif-limits.ts';
-import type { HearEvent } from '../core/talk/hear-machine.ts';
-import type { OnvifEvent } from '../core/talk/onvif-machine.ts';
-import { type NumberedOrder, RUN_MS, type SteerEvent, VELOCITY } from '../core/talk/steer-types.ts';
+import type { HearEvent } from '../core/onvif-client/hear-machine.ts';
+import type { OnvifEvent } from '../core/onvif-client/onvif-machine.ts';
+import { type NumberedOrder, RUN_MS, type SteerEvent, VELOCITY } from '../core/onvif-client/steer-types.ts';
 import { accountFields, hostField, leaveFields } from './login-fields.ts';
 
 /** More doors than any device has. */

@@ -1,4 +1,4 @@
-import { type HearEvent, HearMachine } from '../../src/core/talk/hear-machine.ts';
+import { type HearEvent, HearMachine } from '../../src/core/onvif-client/hear-machine.ts';
 import { drive } from '../../src/server/drive.ts';
 import { toHttp } from '../../src/server/http-way.ts';
 import { type OnvifTarget, talkOptions } from '../../src/server/works/run-onvif.ts';

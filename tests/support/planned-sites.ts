@@ -1,4 +1,3 @@
-import { indexEvidence } from '../../src/core/document/best-known.ts';
 import type { Camera } from '../../src/core/document/chapters/cameras/camera.ts';
 import type { Need } from '../../src/core/document/chapters/cameras/need.ts';
 import type { Destination } from '../../src/core/document/chapters/destinations/destination.ts';
@@ -6,6 +5,7 @@ import type { Gear } from '../../src/core/document/chapters/gear/gear.ts';
 import { type Link, UNMEASURED_LINK } from '../../src/core/document/chapters/links/link.ts';
 import type { Model } from '../../src/core/document/chapters/models/model-card.ts';
 import type { Site } from '../../src/core/document/site.ts';
+import { indexEvidence } from '../../src/core/evidence/best-known.ts';
 import { lanesOf } from '../../src/core/lanes/lane.ts';
 import { ALDER_MILL_MODELS } from '../../src/standins/alder-mill-models.ts';
 import { apply, camera, mill, probed, record, report } from './sites.ts';

@@ -4,9 +4,9 @@ import type { Gear } from '../../src/core/document/chapters/gear/gear.ts';
 import type { Entry } from '../../src/core/document/chapters/journal/entry.ts';
 import type { Stamp } from '../../src/core/document/command-parts.ts';
 import { emptySite } from '../../src/core/document/empty-site.ts';
-import { probeRecord } from '../../src/core/document/measured-records.ts';
 import type { Site } from '../../src/core/document/site.ts';
 import { applyCommand, type SiteCommand } from '../../src/core/document/site-commands.ts';
+import { probeRecord } from '../../src/core/evidence/measured-records.ts';
 import type { ProbeReport } from '../../src/core/probe/probe-types.ts';
 
 export const AT = '2026-11-25T09:00:00.000Z';

@@ -1,6 +1,6 @@
 import { expect, test } from '@jest/globals';
 import { camera, mill, probed, record, report, stamps } from '../../../tests/support/sites.ts';
-import { indexEvidence } from './best-known.ts';
+import { indexEvidence } from '../evidence/best-known.ts';
 import { type EditHistory, NO_EDITS, noteEdit, redoEdit, undoEdit } from './edit-history.ts';
 import type { Site } from './site.ts';
 import { applyCommand, type SiteCommand } from './site-commands.ts';

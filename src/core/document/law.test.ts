@@ -5,6 +5,10 @@ import { runs } from '../../../tests/support/runs.ts';
 import { AT, camera, mill, report, stamps } from '../../../tests/support/sites.ts';
 import { alderMill } from '../../standins/alder-mill.ts';
 import { TEXT_LIMITS } from '../base/limits.ts';
+import { indexEvidence } from '../evidence/best-known.ts';
+import { probeRecord, sessionsRecord } from '../evidence/measured-records.ts';
+import { rememberedProbe } from '../evidence/remembered-probe.ts';
+import { takeProfile } from '../evidence/take-profile.ts';
 import { camerasOfList, guessColumns, readListTable } from '../imports/camera-list.ts';
 import { lanesOf } from '../lanes/lane.ts';
 import { withLoginOut } from '../net/address-login.ts';
@@ -15,9 +19,8 @@ import { writeReading } from '../onvif/write-reading.ts';
 import type { ProbeReport } from '../probe/probe-types.ts';
 import { unknownHost } from '../scan/seen.ts';
 import { badTargetReport } from '../sessions/sessions-types.ts';
-import { viewOf } from '../station/site-view.ts';
+import { viewOf } from '../site/site-view.ts';
 import { ONVIF_STATION_RULES, onvifMends } from '../stations/tap/onvif-judgement.ts';
-import { indexEvidence } from './best-known.ts';
 import { UNKNOWN_STREAM } from './chapters/cameras/camera.ts';
 import { UNSAID_HANDSET } from './chapters/cameras/handset.ts';
 import { UNSAID_REFLASH } from './chapters/cameras/reflash.ts';
@@ -28,14 +31,11 @@ import { UNKNOWN_NETWORK } from './chapters/networks/network.ts';
 import { UNKNOWN_REACH } from './chapters/reach/reach.ts';
 import { NO_EDITS, noteEdit, redoEdit, undoEdit } from './edit-history.ts';
 import { emptySite } from './empty-site.ts';
-import { probeRecord, sessionsRecord } from './measured-records.ts';
-import { rememberedProbe } from './remembered-probe.ts';
 import type { Site } from './site.ts';
 import { applyCommand, type SiteCommand } from './site-commands.ts';
 import { readSite, readSiteFile, writeSiteFile } from './site-file.ts';
 import { refusalOf } from './site-fit.ts';
 import { accountFor } from './stream-address.ts';
-import { takeProfile } from './take-profile.ts';
 
 // The law: whatever a command made, the schema takes. What a camera or a file brought is clipped by the commands; what a
 // person or a list brought is refused in words by its way in; and what got past both is told before it is kept.

@@ -1,5 +1,5 @@
 import type { Camera } from './chapters/cameras/camera.ts';
-import { isDeviceOf } from './devices.ts';
+import { isDeviceOf } from './chapters/cameras/devices.ts';
 import type { OneCommand, SiteCommand } from './site-commands.ts';
 
 /** Each of these cameras at an address, behind the ports that it has; one that is there already stays untouched. */

@@ -2,7 +2,7 @@ import { expect, test } from '@jest/globals';
 import { siteOf } from '../../../tests/support/planned-sites.ts';
 import { apply, probed, record, report } from '../../../tests/support/sites.ts';
 import { alderMill } from '../../standins/alder-mill.ts';
-import { indexEvidence } from './best-known.ts';
+import { indexEvidence } from '../evidence/best-known.ts';
 import { emptyModel } from './chapters/models/model-card.ts';
 import { UNKNOWN_NETWORK } from './chapters/networks/network.ts';
 import { EMPTY_PLAN } from './chapters/plan/drawn-plan.ts';

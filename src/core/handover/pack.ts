@@ -1,6 +1,6 @@
-import type { EvidenceIndex } from '../document/best-known.ts';
 import type { Tap } from '../document/chapters/taps/tap.ts';
 import type { Site } from '../document/site.ts';
+import type { EvidenceIndex } from '../evidence/best-known.ts';
 import { type Sheet, sheetFor } from './sheet.ts';
 
 /** One sheet of many: which channel of its destination it fills. */

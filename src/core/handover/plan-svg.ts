@@ -3,7 +3,7 @@ import type { DrawnPlan } from '../document/chapters/plan/drawn-plan.ts';
 import type { Site } from '../document/site.ts';
 import { thingsOf } from '../document/subjects.ts';
 import type { WedgeShape } from '../optics/view-wedge.ts';
-import { linkLength, sayLength } from '../stations/power/link-length.ts';
+import { linkLength, sayLength } from '../site/link-length.ts';
 import { type LabelPlace, placeLabels } from './label-places.ts';
 import { LEVEL_FILL } from './level-fill.ts';
 

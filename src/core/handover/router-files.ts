@@ -1,9 +1,9 @@
 import type { Network } from '../document/chapters/networks/network.ts';
-import { hostNameOf } from '../document/host-name.ts';
 import type { Site } from '../document/site.ts';
-import { networkOfCamera } from '../document/site-networks.ts';
+import { hostNameOf } from '../net/host-name.ts';
 import { parseIpv4 } from '../net/ipv4.ts';
 import { parseMac } from '../net/mac.ts';
+import { networkOfCamera } from '../site/networks.ts';
 import { writeCsv } from './csv.ts';
 
 /** What a router is to keep for one device. */

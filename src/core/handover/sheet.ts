@@ -1,10 +1,10 @@
 import { sayDays, sayFps, sayRate } from '../base/say.ts';
-import { bestKnown, type EvidenceIndex, streamFacts } from '../document/best-known.ts';
 import type { KnownHow } from '../document/chapters/journal/entry.ts';
 import type { Tap } from '../document/chapters/taps/tap.ts';
 import type { Site } from '../document/site.ts';
 import { streamUrlOf } from '../document/stream-address.ts';
 import { streamSubject } from '../document/subject.ts';
+import { bestKnown, type EvidenceIndex, streamFacts } from '../evidence/best-known.ts';
 import { fillPath } from '../net/path-places.ts';
 import { buildStreamUrl, redactUrl, urlHost } from '../net/stream-url.ts';
 

@@ -4,9 +4,9 @@ import Papa from 'papaparse';
 import { addressed, HOUSE, MAC } from '../../../tests/support/address-sites.ts';
 import { camera } from '../../../tests/support/sites.ts';
 import { bytesOf } from '../base/bytes.ts';
-import { hostNameOf } from '../document/host-name.ts';
-import { leaseChanges } from '../document/lease-changes.ts';
+import { leaseChanges } from '../evidence/lease-changes.ts';
 import { asDnsmasq, asKea, asLeaseCsv, asRouterSheet, reservationsOf } from '../handover/router-files.ts';
+import { hostNameOf } from '../net/host-name.ts';
 import { MAX_LEASE_BYTES, readLeaseFile } from './lease-file.ts';
 
 const read = (text: string) => readLeaseFile(bytesOf(text));

@@ -1,14 +1,14 @@
 import { expect, test } from '@jest/globals';
 import { apply, camera, mill, poeSwitch, probed, record, report } from '../../../tests/support/sites.ts';
 import { ALDER_MILL_MODELS } from '../../standins/alder-mill-models.ts';
-import { indexEvidence } from '../document/best-known.ts';
 import type { Camera } from '../document/chapters/cameras/camera.ts';
 import type { Gear } from '../document/chapters/gear/gear.ts';
 import { UNMEASURED_LINK } from '../document/chapters/links/link.ts';
 import type { Site } from '../document/site.ts';
 import type { SiteCommand } from '../document/site-commands.ts';
+import { indexEvidence } from '../evidence/best-known.ts';
 import { RETIRED_RULES } from '../findings/rule.ts';
-import { viewOf } from '../station/site-view.ts';
+import { viewOf } from '../site/site-view.ts';
 import { settingsOf } from '../stations/prepare/settings.ts';
 import { STATIONS } from '../stations/registry.ts';
 import { lanesOf } from './lane.ts';

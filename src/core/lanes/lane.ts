@@ -1,11 +1,11 @@
 import equal from 'fast-deep-equal';
-import type { EvidenceIndex } from '../document/best-known.ts';
 import type { Camera } from '../document/chapters/cameras/camera.ts';
 import type { Site } from '../document/site.ts';
 import { NO_SECRETS, type SecretsKnown } from '../document/site-secrets.ts';
+import type { EvidenceIndex } from '../evidence/best-known.ts';
 import { bySeverity } from '../findings/finding.ts';
-import { type SiteView, viewOf } from '../station/site-view.ts';
-import type { Station, StationFound } from '../station/station.ts';
+import { type SiteView, viewOf } from '../site/site-view.ts';
+import type { Station, StationFound } from '../stations/contract.ts';
 import { STATIONS, type StationId } from '../stations/registry.ts';
 import type { Lane } from './lane-types.ts';
 

@@ -26,12 +26,12 @@ import {
 } from '../../../tests/support/planned-sites.ts';
 import { PREPARE_CASES } from '../../../tests/support/prepare-sites.ts';
 import { apply, camera, probed, record, report, smallReport, stamps } from '../../../tests/support/sites.ts';
-import { indexEvidence } from '../document/best-known.ts';
 import type { Destination } from '../document/chapters/destinations/destination.ts';
 import type { Gear } from '../document/chapters/gear/gear.ts';
 import type { Model } from '../document/chapters/models/model-card.ts';
 import type { Site } from '../document/site.ts';
 import { applyCommand } from '../document/site-commands.ts';
+import { indexEvidence } from '../evidence/best-known.ts';
 import { STATIONS } from '../stations/registry.ts';
 import { lanesOf } from './lane.ts';
 import { isMended, mendsOf } from './mends.ts';

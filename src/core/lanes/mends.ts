@@ -1,11 +1,11 @@
 import { isWorse } from '../base/verdict.ts';
-import type { EvidenceIndex } from '../document/best-known.ts';
 import type { Stamp } from '../document/command-parts.ts';
 import type { Site } from '../document/site.ts';
 import { applyCommand, type SiteCommand } from '../document/site-commands.ts';
 import { NO_SECRETS, type SecretsKnown } from '../document/site-secrets.ts';
+import type { EvidenceIndex } from '../evidence/best-known.ts';
 import { type Finding, type Mend, SEVERITIES } from '../findings/finding.ts';
-import { viewOf } from '../station/site-view.ts';
+import { viewOf } from '../site/site-view.ts';
 import { STATIONS } from '../stations/registry.ts';
 import { lanesOf } from './lane.ts';
 import type { Lane } from './lane-types.ts';

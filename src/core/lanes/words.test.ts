@@ -3,8 +3,8 @@ import fc from 'fast-check';
 import { MILL, millEdit } from '../../../tests/support/mill-edits.ts';
 import { runs } from '../../../tests/support/runs.ts';
 import { stamps } from '../../../tests/support/sites.ts';
-import { indexEvidence } from '../document/best-known.ts';
 import { applyCommand } from '../document/site-commands.ts';
+import { indexEvidence } from '../evidence/best-known.ts';
 import { lanesOf } from './lane.ts';
 
 /** A figure that is not there, or that has digits which nobody measured. */

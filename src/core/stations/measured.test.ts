@@ -13,16 +13,17 @@ import {
 } from '../../../tests/support/planned-sites.ts';
 import { runs } from '../../../tests/support/runs.ts';
 import { apply, mill, probed, record, report, smallReport, unplanned } from '../../../tests/support/sites.ts';
-import { BENCH_ITEMS, benchDone } from '../document/bench-test.ts';
-import { indexEvidence, streamFacts } from '../document/best-known.ts';
 import type { Need } from '../document/chapters/cameras/need.ts';
+import { BENCH_ITEMS } from '../document/chapters/journal/bench-items.ts';
 import type { Site } from '../document/site.ts';
+import { benchDone } from '../evidence/bench-test.ts';
+import { indexEvidence, streamFacts } from '../evidence/best-known.ts';
 import { wholeLens } from '../optics/lens.ts';
 import { lensView } from '../optics/lens-view.ts';
 import { draw } from '../optics/projection.ts';
+import { drawsOf } from '../site/draws.ts';
+import { aimOf, lookHeightM, usualMounting } from '../site/needs.ts';
 import { chooseFacts } from './choose/choose-facts.ts';
-import { aimOf, lookHeightM, usualMounting } from './choose/need.ts';
-import { drawsOf } from './power/draws.ts';
 import { judgeTap } from './tap/tap-judgement.ts';
 
 const kbpsOf = (site: Site, use: string): number | null => {

@@ -1,5 +1,5 @@
 import { type HearLine, hearRequestSchema } from '../../contract/onvif-api.ts';
-import { type HearEvent, HearMachine } from '../../core/talk/hear-machine.ts';
+import { type HearEvent, HearMachine } from '../../core/onvif-client/hear-machine.ts';
 import { drive } from '../drive.ts';
 import { toHttp } from '../http-way.ts';
 import { talkOfPage, targetOf } from './run-onvif.ts';

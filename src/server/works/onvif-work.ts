@@ -1,5 +1,5 @@
 import { type OnvifLine, onvifRequestSchema } from '../../contract/onvif-api.ts';
-import { ONVIF_TIMEOUT_MS } from '../../core/talk/onvif-machine.ts';
+import { ONVIF_TIMEOUT_MS } from '../../core/onvif-client/onvif-machine.ts';
 import { runOnvif, targetOf } from './run-onvif.ts';
 import { workOf } from './work.ts';
 

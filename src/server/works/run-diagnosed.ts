@@ -1,7 +1,7 @@
 import type { ProbeEvent } from '../../contract/probe-api.ts';
 import { diagnose } from '../../core/diagnosis/diagnose.ts';
 import type { CallAnswer, OnvifTold, Trial, TrialAnswer } from '../../core/diagnosis/trials.ts';
-import { keptPath } from '../../core/document/kept-path.ts';
+import { keptPath } from '../../core/evidence/kept-path.ts';
 import { createDeepVeil } from '../../core/machine/password-veil.ts';
 import { parseArpTable } from '../../core/net/arp-table.ts';
 import { withDiagnosis } from '../../core/probe/probe-report.ts';

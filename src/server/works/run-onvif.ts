@@ -10,9 +10,9 @@ import {
   type OnvifEvent,
   OnvifMachine,
   type OnvifOptions,
-} from '../../core/talk/onvif-machine.ts';
-import type { SessionOptions } from '../../core/talk/onvif-session.ts';
-import type { SteerOptions } from '../../core/talk/steer-machine.ts';
+} from '../../core/onvif-client/onvif-machine.ts';
+import type { SessionOptions } from '../../core/onvif-client/onvif-session.ts';
+import type { SteerOptions } from '../../core/onvif-client/steer-machine.ts';
 import { drive, USER_AGENT, type World } from '../drive.ts';
 import { toHttp } from '../http-way.ts';
 import type { LoginLeave } from '../logins.ts';

@@ -1,6 +1,6 @@
 import { onvifRequestSchema, readOrder, type SteerMessage } from '../../contract/onvif-api.ts';
-import { STEER_FAREWELL_MS, SteerMachine } from '../../core/talk/steer-machine.ts';
-import type { SteerEvent } from '../../core/talk/steer-types.ts';
+import { STEER_FAREWELL_MS, SteerMachine } from '../../core/onvif-client/steer-machine.ts';
+import type { SteerEvent } from '../../core/onvif-client/steer-types.ts';
 import { drive } from '../drive.ts';
 import { toHttp } from '../http-way.ts';
 import { talkOfPage, targetOf } from './run-onvif.ts';

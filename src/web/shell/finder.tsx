@@ -1,9 +1,9 @@
 import { Command } from 'cmdk';
 import { Dialog } from 'radix-ui';
 import { useNavigate } from 'react-router';
-import { modelOf } from '../../core/document/model-of.ts';
 import type { Finding } from '../../core/findings/finding.ts';
 import { opensAt } from '../../core/lanes/lane-types.ts';
+import { modelOf } from '../../core/site/model-of.ts';
 import { pathOfPlace, placesOf } from '../places/registry.ts';
 import { selectLanes, selectLanesById } from '../store/lanes-slice.ts';
 import { selectServer } from '../store/server-slice.ts';

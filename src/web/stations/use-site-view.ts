@@ -1,4 +1,4 @@
-import { type SiteView, viewOf } from '../../core/station/site-view.ts';
+import { type SiteView, viewOf } from '../../core/site/site-view.ts';
 import { selectIndex, selectSite } from '../store/site-slice.ts';
 import { useAppSelector } from '../store/store.ts';
 

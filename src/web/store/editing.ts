@@ -1,5 +1,6 @@
 // What changes a site, and what is looked up in its journal: by the commands of all chapters, larger than what the first view needs.
-export { createEvidenceIndexer } from '../../core/document/best-known.ts';
+
 export { noteEdit, redoEdit, undoEdit } from '../../core/document/edit-history.ts';
 export { emptySite } from '../../core/document/empty-site.ts';
 export { applyCommand } from '../../core/document/site-commands.ts';
+export { createEvidenceIndexer } from '../../core/evidence/best-known.ts';

@@ -4,7 +4,7 @@ import { hasControl } from '../../core/base/control-signs.ts';
 import { TEXT_LIMITS } from '../../core/base/limits.ts';
 import type { Range } from '../../core/base/range.ts';
 import type { Result } from '../../core/base/result.ts';
-import { readSize } from '../../core/imports/written-figures.ts';
+import { readSize } from '../../core/figures/written-figures.ts';
 import { addressRemarks } from '../../core/net/address-remarks.ts';
 
 /** Text of a form over several lines, as long as the document takes it. */

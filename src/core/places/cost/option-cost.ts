@@ -2,8 +2,8 @@ import { atMost, type Verdict } from '../../base/verdict.ts';
 import type { SeatPack, SeatPurchase } from '../../cost/seat-packs.ts';
 import { energyOfYear, totalCost } from '../../cost/total-cost.ts';
 import type { Costing, CostOption } from '../../document/chapters/costing/costing.ts';
-import { seatsUsed } from '../../document/seats.ts';
 import type { Site } from '../../document/site.ts';
+import { seatsUsed } from '../../site/licences.ts';
 
 const MONTHS = 12;
 

@@ -3,10 +3,10 @@ import type { Camera } from '../../document/chapters/cameras/camera.ts';
 import type { CablePrices, CostLine } from '../../document/chapters/costing/costing.ts';
 import type { Model } from '../../document/chapters/models/model-card.ts';
 import { nameOfModel } from '../../document/chapters/models/model-name.ts';
-import { seatCount } from '../../document/seats.ts';
 import type { Site } from '../../document/site.ts';
 import { cameraSubject } from '../../document/subject.ts';
-import { linkLength } from '../../stations/power/link-length.ts';
+import { seatCount } from '../../site/licences.ts';
+import { linkLength } from '../../site/link-length.ts';
 
 /** One thing of the plan that has to be bought: how many, what of, and where it is for. */
 export interface PlanLine {

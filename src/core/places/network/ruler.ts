@@ -1,11 +1,11 @@
 import type { Camera } from '../../document/chapters/cameras/camera.ts';
-import { isDeviceOf } from '../../document/devices.ts';
-import { type MatchedHost, matchSeen } from '../../document/seen-cameras.ts';
+import { isDeviceOf } from '../../document/chapters/cameras/devices.ts';
 import type { Site } from '../../document/site.ts';
-import { networkAt, type ReadNetwork } from '../../document/site-networks.ts';
+import { type MatchedHost, matchSeen } from '../../evidence/seen-cameras.ts';
 import { isInPool, type Keeping } from '../../net/address-plan.ts';
 import { broadcastOf, holds, isHostOf, lastOf, parseIpv4, sizeOfPrefix, usableOf } from '../../net/ipv4.ts';
 import type { SeenHost } from '../../scan/seen.ts';
+import { networkAt, type ReadNetwork } from '../../site/networks.ts';
 
 /** Something that is planned at an address. */
 export interface Pin {

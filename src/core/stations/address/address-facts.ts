@@ -1,6 +1,6 @@
 import type { LookIn, Passage } from '../../document/chapters/reach/reach.ts';
-import type { MatchedCamera } from '../../document/seen-cameras.ts';
 import type { SiteCommand } from '../../document/site-commands.ts';
+import type { MatchedCamera } from '../../evidence/seen-cameras.ts';
 import type { Mend } from '../../findings/finding.ts';
 import type { Keeping, PlanIssue } from '../../net/address-plan.ts';
 import type { AddressKind } from '../../net/ipv4.ts';

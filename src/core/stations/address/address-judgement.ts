@@ -2,21 +2,21 @@ import ipaddr from 'ipaddr.js';
 import { merged } from '../../base/merged.ts';
 import { pushTo } from '../../base/push-to.ts';
 import type { Camera } from '../../document/chapters/cameras/camera.ts';
+import { isDeviceOf } from '../../document/chapters/cameras/devices.ts';
 import { INTERNET } from '../../document/chapters/reach/reach.ts';
-import { isDeviceOf } from '../../document/devices.ts';
-import { type MatchedCamera, matchCameras } from '../../document/seen-cameras.ts';
-import { isPoolSaid, networkHolding, networkOfDestination, type ReadNetwork } from '../../document/site-networks.ts';
 import { hasAddress } from '../../document/stream-address.ts';
 import { networkSubject } from '../../document/subject.ts';
-import { lastSweepOf, type Sweep, wasAsked } from '../../document/sweeps.ts';
+import { type MatchedCamera, matchCameras } from '../../evidence/seen-cameras.ts';
+import { lastSweepOf, type Sweep, wasAsked } from '../../evidence/sweeps.ts';
 import type { Facts } from '../../findings/rule.ts';
 import { isInPool, misplaced } from '../../net/address-plan.ts';
 import { classify, parseIpv4 } from '../../net/ipv4.ts';
 import { type Mac, parseMac } from '../../net/mac.ts';
 import type { SeenHost } from '../../scan/seen.ts';
-import type { SiteView } from '../../station/site-view.ts';
+import { isPoolSaid, networkHolding, networkOfDestination, type ReadNetwork } from '../../site/networks.ts';
+import { passageBetween } from '../../site/reach.ts';
+import type { SiteView } from '../../site/site-view.ts';
 import type { AddressFacts, IdentityFacts, PlaceFacts, ReachFacts, SeenFacts, Way } from './address-facts.ts';
-import { passageBetween } from './site-reach.ts';
 
 const plainMac = (camera: Camera): string | null => {
   const { mac } = camera.identity;

@@ -1,16 +1,16 @@
-import { identityOf } from '../../document/camera-of-host.ts';
 import type { Camera } from '../../document/chapters/cameras/camera.ts';
 import { INTERNET, type Reach } from '../../document/chapters/reach/reach.ts';
-import { nextFree, takenAddresses } from '../../document/free-addresses.ts';
 import { asOne, moveDevice } from '../../document/moves.ts';
 import type { OneCommand, SiteCommand } from '../../document/site-commands.ts';
-import { networkOfDestination, type ReadNetwork, readNetwork } from '../../document/site-networks.ts';
 import { networkSubject } from '../../document/subject.ts';
+import { identityOf } from '../../evidence/camera-of-host.ts';
 import type { Mend } from '../../findings/finding.ts';
-import type { SiteView } from '../../station/site-view.ts';
+import { nextFree, takenAddresses } from '../../site/free-addresses.ts';
+import { networkOfDestination, type ReadNetwork, readNetwork } from '../../site/networks.ts';
+import { passageBetween, withPassage } from '../../site/reach.ts';
+import type { SiteView } from '../../site/site-view.ts';
 import type { AddressOffers } from './address-facts.ts';
 import { addressesOf, judgeAddress } from './address-judgement.ts';
-import { passageBetween, withPassage } from './site-reach.ts';
 
 type Mends = readonly Mend<SiteCommand>[];
 

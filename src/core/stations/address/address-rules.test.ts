@@ -3,22 +3,22 @@ import fc from 'fast-check';
 import { addressed, HOUSE, seenAt, swept, YARD } from '../../../../tests/support/address-sites.ts';
 import { runs } from '../../../../tests/support/runs.ts';
 import { apply } from '../../../../tests/support/sites.ts';
-import { indexEvidence } from '../../document/best-known.ts';
 import type { Camera } from '../../document/chapters/cameras/camera.ts';
 import { UNPLANNED } from '../../document/chapters/cameras/camera.ts';
-import { isDeviceOf } from '../../document/devices.ts';
+import { isDeviceOf } from '../../document/chapters/cameras/devices.ts';
 import { emptySite } from '../../document/empty-site.ts';
 import type { Site } from '../../document/site.ts';
+import { indexEvidence } from '../../evidence/best-known.ts';
 import { type Facts, findingsOf, judgeRow, judgeRows } from '../../findings/rule.ts';
 import { checkPlan, type Keeping, type PlanIssue } from '../../net/address-plan.ts';
 import { parseCidr, parseIpv4, sayIpv4 } from '../../net/ipv4.ts';
-import { viewOf } from '../../station/site-view.ts';
+import { openingsOf, passageBetween } from '../../site/reach.ts';
+import { viewOf } from '../../site/site-view.ts';
 import type { AddressFacts, Way } from './address-facts.ts';
 import { judgeAddress } from './address-judgement.ts';
 import { ADDRESS_RULES } from './address-rules.ts';
 import { ADDRESS } from './index.ts';
 import { networkFindings } from './network-judgement.ts';
-import { openingsOf, passageBetween } from './site-reach.ts';
 
 const WAY: Way = {
   destination: 'Loft store',

@@ -1,7 +1,7 @@
 import { hasAddress } from '../../document/stream-address.ts';
 import { findingsOf, judgeRows, mendsOf, verdictOf } from '../../findings/rule.ts';
-import { stopGate } from '../../station/planned-gates.ts';
-import { type Gate, gateStates, type Station } from '../../station/station.ts';
+import { type Gate, gateStates, type Station } from '../contract.ts';
+import { stopGate } from '../planned-gates.ts';
 import { judgeAddress } from './address-judgement.ts';
 import { addressOffers } from './address-offers.ts';
 import { ADDRESS_RULES } from './address-rules.ts';

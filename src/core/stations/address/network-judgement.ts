@@ -1,11 +1,11 @@
 import type { Network } from '../../document/chapters/networks/network.ts';
 import type { SiteCommand } from '../../document/site-commands.ts';
-import { readNetwork } from '../../document/site-networks.ts';
 import type { Finding, Mend } from '../../findings/finding.ts';
 import { type Facts, findingsOf, judgeRows, mendsOf, type Row } from '../../findings/rule.ts';
 import { gatewayIssue, isInPool } from '../../net/address-plan.ts';
 import { classify, firstHostOf, isHostOf, overlaps, sayIpv4 } from '../../net/ipv4.ts';
-import type { SiteView } from '../../station/site-view.ts';
+import { readNetwork } from '../../site/networks.ts';
+import type { SiteView } from '../../site/site-view.ts';
 import { NETWORK_RULES, type NetworkFacts } from './network-rules.ts';
 
 const sayPool = ({ pool }: Network): string | undefined => (pool ? `${pool.from} to ${pool.to}` : undefined);

@@ -2,8 +2,8 @@ import { atLeast, type Verdict } from '../../base/verdict.ts';
 import { LOCAL_STREAM_WORDS, type LocalStream, type Sound } from '../../document/chapters/models/model-card.ts';
 import type { SiteCommand } from '../../document/site-commands.ts';
 import { type Facts, failsIf, rulesFor, tightIf } from '../../findings/rule.ts';
+import { judgeIngress } from '../../site/judgements.ts';
 import type { ChooseFacts, ChooseOffers } from './choose-facts.ts';
-import { judgeIngress } from './judgements.ts';
 
 const rule = rulesFor<ChooseFacts, ChooseOffers, SiteCommand>();
 const metres = (value: number): string => `${value.toFixed(1)} m`;

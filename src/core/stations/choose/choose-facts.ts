@@ -16,7 +16,7 @@ import type { DetailLevel } from '../../optics/detail-levels.ts';
 import { pxPerMOf } from '../../optics/detail-levels.ts';
 import type { Lens } from '../../optics/lens.ts';
 import { infraredRange } from '../../optics/picture-geometry.ts';
-import { serveBest, usualMounting, zoneFromM } from './need.ts';
+import { serveBest, usualMounting, zoneFromM } from '../../site/needs.ts';
 import { modelAsSeen, type SeenStream } from './seen-stream.ts';
 
 /** What is asked of a camera for one place, and what a model answers. */

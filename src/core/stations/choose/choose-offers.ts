@@ -10,10 +10,10 @@ import type { Mend } from '../../findings/finding.ts';
 import type { Row } from '../../findings/rule.ts';
 import { wholeLenses } from '../../optics/lens.ts';
 import { zoomRange } from '../../optics/lens-view.ts';
+import { mountingOf, usualMounting } from '../../site/needs.ts';
 import { judgeChoice } from './choice-verdict.ts';
 import type { ChooseOffers } from './choose-facts.ts';
 import { chooseFacts } from './choose-facts.ts';
-import { mountingOf, usualMounting } from './need.ts';
 import type { SeenStream } from './seen-stream.ts';
 
 /** More models than this are not read before one decides. */

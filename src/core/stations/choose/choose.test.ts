@@ -4,12 +4,12 @@ import type { Mounting } from '../../document/chapters/cameras/mounting.ts';
 import type { Need } from '../../document/chapters/cameras/need.ts';
 import { emptyModel, type Model } from '../../document/chapters/models/model-card.ts';
 import type { Lens } from '../../optics/lens.ts';
+import { judgeIngress } from '../../site/judgements.ts';
+import { sayNeed, usualMounting } from '../../site/needs.ts';
 import { judgeChoice } from './choice-verdict.ts';
 import { chooseFacts } from './choose-facts.ts';
 import { weigh } from './criteria.ts';
 import { dearerWorthIt } from './dearer.ts';
-import { judgeIngress } from './judgements.ts';
-import { sayNeed, usualMounting } from './need.ts';
 
 const site = alderMill('2026-11-25T09:00:00.000Z');
 const orchard = site.cameras.find(({ id }) => id === 'orchard-track');

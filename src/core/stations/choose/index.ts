@@ -7,9 +7,9 @@ import type { Destination } from '../../document/chapters/destinations/destinati
 import type { Model } from '../../document/chapters/models/model-card.ts';
 import type { Site } from '../../document/site.ts';
 import { mendsOf } from '../../findings/rule.ts';
-import { type PlannedFacts, plannedFacts, saidGate, stopGate } from '../../station/planned-gates.ts';
-import type { SiteView } from '../../station/site-view.ts';
-import { type Gate, gateStates, type Station } from '../../station/station.ts';
+import type { SiteView } from '../../site/site-view.ts';
+import { type Gate, gateStates, type Station } from '../contract.ts';
+import { type PlannedFacts, plannedFacts, saidGate, stopGate } from '../planned-gates.ts';
 import { type Choice, judgeChoice } from './choice-verdict.ts';
 import { chooseFacts } from './choose-facts.ts';
 import { chooseOffers } from './choose-offers.ts';

@@ -3,8 +3,8 @@ import type { SiteCommand } from '../../document/site-commands.ts';
 import { type Facts, failsIf, rulesFor, tightIf } from '../../findings/rule.ts';
 import { judgeDetail, readText, TEXT_LIMITS } from '../../optics/detail-levels.ts';
 import { PINHOLE_VALID_TO_DEG } from '../../optics/picture-geometry.ts';
+import { hasGap, judgeLight, judgeNear, judgeWidth } from '../../site/judgements.ts';
 import type { ChooseFacts, ChooseOffers } from './choose-facts.ts';
-import { hasGap, judgeLight, judgeNear, judgeWidth } from './judgements.ts';
 
 const rule = rulesFor<ChooseFacts, ChooseOffers, SiteCommand>();
 const metres = (value: number): string => `${value.toFixed(1)} m`;

@@ -1,7 +1,7 @@
 import { merged } from '../../base/merged.ts';
-import type { StreamFacts } from '../../document/best-known.ts';
 import type { Camera, Stream } from '../../document/chapters/cameras/camera.ts';
 import type { Model } from '../../document/chapters/models/model-card.ts';
+import type { StreamFacts } from '../../evidence/best-known.ts';
 
 /** What was measured of the main stream of a camera: it counts before what its card promises. */
 export interface SeenStream {

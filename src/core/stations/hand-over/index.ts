@@ -1,8 +1,8 @@
-import { bestKnown, type EvidenceIndex } from '../../document/best-known.ts';
 import type { Tap } from '../../document/chapters/taps/tap.ts';
 import { plainUrlOf } from '../../document/stream-address.ts';
 import { tapSubject } from '../../document/subject.ts';
-import { type Gate, gateStates, type Station } from '../../station/station.ts';
+import { bestKnown, type EvidenceIndex } from '../../evidence/best-known.ts';
+import { type Gate, gateStates, type Station } from '../contract.ts';
 
 type HandedOver = 'yes' | 'no' | 'outdated';
 

@@ -1,8 +1,8 @@
 import { worstVerdict } from '../../base/verdict.ts';
 import { findingsOf, judgeRows, mendsOf, verdictOf } from '../../findings/rule.ts';
-import { type PlannedFacts, plannedFacts, saidGate, stopGate } from '../../station/planned-gates.ts';
-import type { SiteView } from '../../station/site-view.ts';
-import { type Gate, gateStates, type Station } from '../../station/station.ts';
+import type { SiteView } from '../../site/site-view.ts';
+import { type Gate, gateStates, type Station } from '../contract.ts';
+import { type PlannedFacts, plannedFacts, saidGate, stopGate } from '../planned-gates.ts';
 import { PowerJudge } from './power-judgement.ts';
 import { powerOffers } from './power-offers.ts';
 import { POWER_RULES } from './power-rules.ts';

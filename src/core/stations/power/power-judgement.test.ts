@@ -1,16 +1,16 @@
 import { expect, test } from '@jest/globals';
 import { apply, probed, record, report } from '../../../../tests/support/sites.ts';
 import { alderMill } from '../../../standins/alder-mill.ts';
-import { indexEvidence, streamFacts } from '../../document/best-known.ts';
 import type { Camera } from '../../document/chapters/cameras/camera.ts';
 import { readingOf } from '../../document/chapters/journal/reading.ts';
 import type { Link } from '../../document/chapters/links/link.ts';
 import type { Site } from '../../document/site.ts';
 import { airSubject } from '../../document/subject.ts';
+import { indexEvidence, streamFacts } from '../../evidence/best-known.ts';
 import { findingsOf, judgeRows } from '../../findings/rule.ts';
 import { crosses, estimateSignal, freeSpaceLossDb } from '../../radio/radio.ts';
-import { pathOf } from './draws.ts';
-import { lengthOf } from './link-length.ts';
+import { pathOf } from '../../site/draws.ts';
+import { lengthOf } from '../../site/link-length.ts';
 import { PowerJudge } from './power-judgement.ts';
 import { POWER_RULES } from './power-rules.ts';
 

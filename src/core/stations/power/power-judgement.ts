@@ -1,7 +1,6 @@
 import { assumed } from '../../assumptions/assumptions.ts';
 import { pushTo } from '../../base/push-to.ts';
 import { isWorse, THRESHOLD_SLACK } from '../../base/verdict.ts';
-import { bestKnown, type EvidenceIndex, type StreamFacts } from '../../document/best-known.ts';
 import type { Camera, Stream } from '../../document/chapters/cameras/camera.ts';
 import type { Destination } from '../../document/chapters/destinations/destination.ts';
 import type { Gear } from '../../document/chapters/gear/gear.ts';
@@ -11,9 +10,11 @@ import type { Model } from '../../document/chapters/models/model-card.ts';
 import type { Tap } from '../../document/chapters/taps/tap.ts';
 import type { Site } from '../../document/site.ts';
 import { cameraSubject, destinationSubject, gearSubject } from '../../document/subject.ts';
+import { bestKnown, type EvidenceIndex, type StreamFacts } from '../../evidence/best-known.ts';
 import type { Facts } from '../../findings/rule.ts';
 import { type PoeDraw, poeClass } from '../../power/poe.ts';
 import { marginOf, type SunInput, type SunYear } from '../../power/sun-budget.ts';
+import { type LinkLoad, SiteLinks } from '../../site/links.ts';
 import { secondsPerDay } from '../../storage/storage.ts';
 import type { PowerFacts } from './power-facts.ts';
 import {
@@ -31,7 +32,6 @@ import {
   takenBy,
   UNKNOWN_DEMAND,
 } from './power-numbers.ts';
-import { type LinkLoad, SiteLinks } from './site-links.ts';
 import { switchesOnWay } from './switch-facts.ts';
 
 type GearOf<K extends Gear['kind']> = Extract<Gear, { kind: K }>;

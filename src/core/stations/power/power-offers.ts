@@ -7,8 +7,8 @@ import { cameraSubject, destinationSubject, gearSubject } from '../../document/s
 import { nameOfSubject } from '../../document/subjects.ts';
 import type { Mend } from '../../findings/finding.ts';
 import { sunMends } from '../../power/sun-mends.ts';
-import type { SiteView } from '../../station/site-view.ts';
-import { lengthOf } from './link-length.ts';
+import { lengthOf } from '../../site/link-length.ts';
+import type { SiteView } from '../../site/site-view.ts';
 import type { PowerOffers } from './power-facts.ts';
 import type { PowerJudge } from './power-judgement.ts';
 import { feedBudget, feedsIn, poeDemand, runNumbers, WIRE_SIZES_MM2 } from './power-numbers.ts';

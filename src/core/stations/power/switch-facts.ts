@@ -4,9 +4,9 @@ import type { Gear } from '../../document/chapters/gear/gear.ts';
 import type { Link } from '../../document/chapters/links/link.ts';
 import { cameraSubject, gearSubject } from '../../document/subject.ts';
 import type { Facts } from '../../findings/rule.ts';
+import type { SiteLinks } from '../../site/links.ts';
 import type { PowerFacts } from './power-facts.ts';
 import type { Fed, FeedBudget } from './power-numbers.ts';
-import type { SiteLinks } from './site-links.ts';
 
 type Switch = Extract<Gear, { kind: 'switch' }>;
 

@@ -22,13 +22,13 @@ import {
 } from '../../../../tests/support/planned-sites.ts';
 import { runs } from '../../../../tests/support/runs.ts';
 import { camera, unplanned } from '../../../../tests/support/sites.ts';
-import { indexEvidence } from '../../document/best-known.ts';
 import type { Gear } from '../../document/chapters/gear/gear.ts';
 import type { Model } from '../../document/chapters/models/model-card.ts';
 import type { Site } from '../../document/site.ts';
+import { indexEvidence } from '../../evidence/best-known.ts';
 import { mendsOf } from '../../lanes/mends.ts';
 import { sharesAir, wallsBetween } from '../../radio/radio.ts';
-import { viewOf } from '../../station/site-view.ts';
+import { viewOf } from '../../site/site-view.ts';
 import { powerJudgeOf } from './index.ts';
 
 const SILENT = { poeClass: null, dayW: null, nightW: null, standbyW: null } as const;

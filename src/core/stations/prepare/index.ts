@@ -1,6 +1,6 @@
 import { findingsOf, judgeRows, mendsOf, verdictOf } from '../../findings/rule.ts';
-import { type PlannedFacts, plannedFacts, saidGate, stopGate } from '../../station/planned-gates.ts';
-import { type Gate, gateStates, type Station } from '../../station/station.ts';
+import { type Gate, gateStates, type Station } from '../contract.ts';
+import { type PlannedFacts, plannedFacts, saidGate, stopGate } from '../planned-gates.ts';
 import { judgePrepare } from './prepare-judgement.ts';
 import { prepareOffers } from './prepare-offers.ts';
 import { PREPARE_RULES } from './prepare-rules.ts';

@@ -2,11 +2,11 @@ import { assumed } from '../../assumptions/assumptions.ts';
 import { merged } from '../../base/merged.ts';
 import { bytes, gigabytes, kilobits } from '../../base/units.ts';
 import type { Verdict } from '../../base/verdict.ts';
-import { bestKnown } from '../../document/best-known.ts';
 import type { Camera } from '../../document/chapters/cameras/camera.ts';
 import { type Reflash, UNSAID_REFLASH } from '../../document/chapters/cameras/reflash.ts';
 import type { Model } from '../../document/chapters/models/model-card.ts';
 import { cameraSubject } from '../../document/subject.ts';
+import { bestKnown } from '../../evidence/best-known.ts';
 import type { Facts } from '../../findings/rule.ts';
 import { decide } from '../../firmware/decision.ts';
 import { fileFits } from '../../firmware/fat.ts';
@@ -29,7 +29,7 @@ import {
   minutesTo,
   scaledBy,
 } from '../../handset/heat.ts';
-import type { SiteView } from '../../station/site-view.ts';
+import type { SiteView } from '../../site/site-view.ts';
 import { cardLoopHours } from '../../storage/storage.ts';
 import { STORAGE_ASSUMPTIONS } from '../../storage/storage-assumptions.ts';
 import { drawersOf } from './drawers.ts';

@@ -8,7 +8,7 @@ import type { Mend } from '../../findings/finding.ts';
 import { partitionWithin } from '../../firmware/memory-card.ts';
 import { OPTION_WORDS, OPTIONS } from '../../firmware/options.ts';
 import { heatRun } from '../../handset/heat.ts';
-import type { SiteView } from '../../station/site-view.ts';
+import type { SiteView } from '../../site/site-view.ts';
 import { cardLoopHours } from '../../storage/storage.ts';
 import { STORAGE_ASSUMPTIONS } from '../../storage/storage-assumptions.ts';
 import { sayHours } from './handset-rules.ts';

@@ -1,7 +1,7 @@
-import type { EvidenceIndex } from '../../document/best-known.ts';
 import type { Camera } from '../../document/chapters/cameras/camera.ts';
 import type { FactValue } from '../../document/chapters/journal/entry.ts';
 import { cameraSubject } from '../../document/subject.ts';
+import type { EvidenceIndex } from '../../evidence/best-known.ts';
 import { beginRun, type Direction, MOVES, type Phase, type Run, type Signal, step } from '../../firmware/procedure.ts';
 
 const BEGINS: ReadonlyMap<FactValue, Direction> = new Map([

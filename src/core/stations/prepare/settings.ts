@@ -1,13 +1,13 @@
 import type { TapUse } from '../../base/tap-uses.ts';
-import type { Known, QuantitiesOf } from '../../document/best-known.ts';
-import { bestKnown } from '../../document/best-known.ts';
 import type { Camera, Stream } from '../../document/chapters/cameras/camera.ts';
 import type { FactValue } from '../../document/chapters/journal/entry.ts';
+import { settingQuantity } from '../../document/chapters/journal/prepare-quantity.ts';
 import type { Model } from '../../document/chapters/models/model-card.ts';
-import { settingQuantity } from '../../document/prepare-quantity.ts';
 import { plainUrlOf } from '../../document/stream-address.ts';
 import { cameraSubject, streamSubject } from '../../document/subject.ts';
-import type { SiteView } from '../../station/site-view.ts';
+import type { Known, QuantitiesOf } from '../../evidence/best-known.ts';
+import { bestKnown } from '../../evidence/best-known.ts';
+import type { SiteView } from '../../site/site-view.ts';
 import { drawersOf } from './drawers.ts';
 import { settingFor } from './use-settings.ts';
 

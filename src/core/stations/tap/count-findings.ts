@@ -1,8 +1,8 @@
 import type { Camera } from '../../document/chapters/cameras/camera.ts';
-import { countedSessions, isCountCurrent } from '../../document/sessions-evidence.ts';
+import { countedSessions, isCountCurrent } from '../../evidence/sessions-evidence.ts';
 import type { Finding } from '../../findings/finding.ts';
 import { findingsOfSessions } from '../../sessions/sessions-rules.ts';
-import type { SiteView } from '../../station/site-view.ts';
+import type { SiteView } from '../../site/site-view.ts';
 
 const NONE: readonly never[] = [];
 

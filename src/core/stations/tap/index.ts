@@ -1,24 +1,24 @@
 import { weakMapMemoize } from 'reselect';
 import type { ChangedAssumptions } from '../../assumptions/assumptions.ts';
 import { type Verdict, worstVerdict } from '../../base/verdict.ts';
-import type { QuantitiesOf } from '../../document/best-known.ts';
 import type { Camera, Stream } from '../../document/chapters/cameras/camera.ts';
-import { type RememberedProbe, rememberedProbeOf } from '../../document/remembered-probe.ts';
 import type { SiteCommand } from '../../document/site-commands.ts';
 import { hasAddress, plainUrlOf } from '../../document/stream-address.ts';
 import { streamSubject } from '../../document/subject.ts';
+import type { QuantitiesOf } from '../../evidence/best-known.ts';
+import { type RememberedProbe, rememberedProbeOf } from '../../evidence/remembered-probe.ts';
 import { bySeverity, type Finding, type Mend } from '../../findings/finding.ts';
 import { mendsOf } from '../../findings/rule.ts';
 import { PROBE_RULES } from '../../probe/probe-rules.ts';
 import { SESSIONS_RULES } from '../../sessions/sessions-rules.ts';
-import type { SiteView } from '../../station/site-view.ts';
-import { type Gate, gateStates, type Station } from '../../station/station.ts';
+import type { SiteView } from '../../site/site-view.ts';
+import { streamsInUse } from '../../site/to-probe.ts';
+import { type Gate, gateStates, type Station } from '../contract.ts';
 import { countFindings } from './count-findings.ts';
 import { ONVIF_STATION_RULES, onvifFindings, onvifMends } from './onvif-judgement.ts';
 import { createTapJudge, type TapJudge } from './tap-judgement.ts';
 import { foundOffers, pathOffers, tapOffers } from './tap-offers.ts';
 import { TAP_RULES } from './tap-rules.ts';
-import { streamsInUse } from './to-probe.ts';
 
 interface GateFacts {
   readonly hasAddress: boolean;

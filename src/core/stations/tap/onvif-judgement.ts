@@ -1,14 +1,14 @@
 import { assumed } from '../../assumptions/assumptions.ts';
-import type { QuantitiesOf } from '../../document/best-known.ts';
 import type { Camera } from '../../document/chapters/cameras/camera.ts';
-import { isReadingCurrent, rememberedReading } from '../../document/onvif-evidence.ts';
 import type { SiteCommand } from '../../document/site-commands.ts';
 import { cameraSubject } from '../../document/subject.ts';
+import type { QuantitiesOf } from '../../evidence/best-known.ts';
+import { isReadingCurrent, rememberedReading } from '../../evidence/onvif-evidence.ts';
 import type { Finding, Mend } from '../../findings/finding.ts';
 import { type Facts, findingsOf, judgeRows, mendsOf } from '../../findings/rule.ts';
 import { onvifFacts } from '../../onvif/onvif-facts.ts';
 import { ONVIF_RULES } from '../../onvif/onvif-rules.ts';
-import type { SiteView } from '../../station/site-view.ts';
+import type { SiteView } from '../../site/site-view.ts';
 import { HEAD_RULES, type HeadFacts } from './head-rules.ts';
 import { onvifPlanOffers, onvifPortsSeen } from './onvif-offers.ts';
 import { onvifPlanFacts } from './onvif-plan-facts.ts';

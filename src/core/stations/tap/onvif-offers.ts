@@ -4,12 +4,12 @@ import type { Camera } from '../../document/chapters/cameras/camera.ts';
 import type { Identity } from '../../document/chapters/cameras/identity.ts';
 import { emptyModel } from '../../document/chapters/models/model-card.ts';
 import { nameOfModel } from '../../document/chapters/models/model-name.ts';
-import { keptPath } from '../../document/kept-path.ts';
-import { cardAfter, lessonsOfReading } from '../../document/learnt-card.ts';
-import type { RememberedReading } from '../../document/onvif-evidence.ts';
-import { lastSweepOf } from '../../document/sweeps.ts';
-import { takeProfile } from '../../document/take-profile.ts';
-import type { SiteView } from '../../station/site-view.ts';
+import { keptPath } from '../../evidence/kept-path.ts';
+import { cardAfter, lessonsOfReading } from '../../evidence/learnt-card.ts';
+import type { RememberedReading } from '../../evidence/onvif-evidence.ts';
+import { lastSweepOf } from '../../evidence/sweeps.ts';
+import { takeProfile } from '../../evidence/take-profile.ts';
+import type { SiteView } from '../../site/site-view.ts';
 import { asDeclared, isCardOf, ofChannel, onvifPlanFacts, profileFor } from './onvif-plan-facts.ts';
 import type { OnvifPlanOffers } from './onvif-plan-rules.ts';
 

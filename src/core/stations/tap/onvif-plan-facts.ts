@@ -1,9 +1,9 @@
 import type { Camera, Stream } from '../../document/chapters/cameras/camera.ts';
 import type { Model } from '../../document/chapters/models/model-card.ts';
 import { nameOfModel } from '../../document/chapters/models/model-name.ts';
-import { keptPath } from '../../document/kept-path.ts';
-import { lessonsOfReading } from '../../document/learnt-card.ts';
-import { streamOfProfile } from '../../document/take-profile.ts';
+import { keptPath } from '../../evidence/kept-path.ts';
+import { lessonsOfReading } from '../../evidence/learnt-card.ts';
+import { streamOfProfile } from '../../evidence/take-profile.ts';
 import type { Facts } from '../../findings/rule.ts';
 import { type OnvifReading, type ReadProfile, sizeOf } from '../../onvif/reading.ts';
 

@@ -9,16 +9,16 @@ import {
   readSite,
 } from '../../../../tests/support/onvif-readings.ts';
 import { apply } from '../../../../tests/support/sites.ts';
-import { indexEvidence } from '../../document/best-known.ts';
-import { rememberedReading } from '../../document/onvif-evidence.ts';
 import type { Site } from '../../document/site.ts';
 import { readSiteFile, writeSiteFile } from '../../document/site-file.ts';
+import { indexEvidence } from '../../evidence/best-known.ts';
+import { rememberedReading } from '../../evidence/onvif-evidence.ts';
 import { judgeRows } from '../../findings/rule.ts';
 import type { CertificateSeen } from '../../net/certificate.ts';
 import { onvifFacts } from '../../onvif/onvif-facts.ts';
 import { ONVIF_RULES } from '../../onvif/onvif-rules.ts';
 import type { OnvifReading } from '../../onvif/reading.ts';
-import { viewOf } from '../../station/site-view.ts';
+import { viewOf } from '../../site/site-view.ts';
 import { onvifFindings } from './onvif-judgement.ts';
 import { type WayFacts, wayFor } from './way-advice.ts';
 

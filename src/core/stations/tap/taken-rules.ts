@@ -1,8 +1,8 @@
 import { sayCount, sayFps, sayMany, sayRate } from '../../base/say.ts';
 import { PROTOCOL_WORDS, type Protocol } from '../../document/chapters/destinations/destination.ts';
 import type { SiteCommand } from '../../document/site-commands.ts';
+import { saySounds } from '../../figures/written-figures.ts';
 import { failsIf, rulesFor, tightIf } from '../../findings/rule.ts';
-import { saySounds } from '../../imports/written-figures.ts';
 import type { TapFacts, TapOffers } from './tap-facts.ts';
 
 const rule = rulesFor<TapFacts, TapOffers, SiteCommand>();

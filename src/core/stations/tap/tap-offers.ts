@@ -1,14 +1,14 @@
 import type { Camera, Stream } from '../../document/chapters/cameras/camera.ts';
 import type { Destination } from '../../document/chapters/destinations/destination.ts';
 import type { Tap } from '../../document/chapters/taps/tap.ts';
-import { keptPath } from '../../document/kept-path.ts';
-import { isReadingCurrent, rememberedReading } from '../../document/onvif-evidence.ts';
 import type { SiteCommand } from '../../document/site-commands.ts';
-import { workedPaths } from '../../document/worked-paths.ts';
+import { keptPath } from '../../evidence/kept-path.ts';
+import { isReadingCurrent, rememberedReading } from '../../evidence/onvif-evidence.ts';
+import { workedPaths } from '../../evidence/worked-paths.ts';
 import type { Mend } from '../../findings/finding.ts';
 import { LINE_WORDS } from '../../net/camera-line.ts';
 import type { FoundWay } from '../../probe/reasons.ts';
-import type { SiteView } from '../../station/site-view.ts';
+import type { SiteView } from '../../site/site-view.ts';
 import { profileFor } from './onvif-plan-facts.ts';
 import type { TapOffers } from './tap-facts.ts';
 import type { Lever } from './tap-judgement.ts';

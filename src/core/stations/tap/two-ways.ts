@@ -1,8 +1,8 @@
-import type { StreamFacts } from '../../document/best-known.ts';
 import type { Camera } from '../../document/chapters/cameras/camera.ts';
-import { rememberedProbe } from '../../document/remembered-probe.ts';
 import { streamSubject } from '../../document/subject.ts';
-import type { SiteView } from '../../station/site-view.ts';
+import type { StreamFacts } from '../../evidence/best-known.ts';
+import { rememberedProbe } from '../../evidence/remembered-probe.ts';
+import type { SiteView } from '../../site/site-view.ts';
 
 /** One way to a picture, as far as it was measured. */
 export interface MeasuredWay {

@@ -2,13 +2,13 @@ import type { TapUse } from '../../base/tap-uses.ts';
 import type { Camera, Stream } from '../../document/chapters/cameras/camera.ts';
 import type { Destination } from '../../document/chapters/destinations/destination.ts';
 import type { Model } from '../../document/chapters/models/model-card.ts';
-import { keptPath } from '../../document/kept-path.ts';
-import { isReadingCurrent, rememberedReading } from '../../document/onvif-evidence.ts';
-import { rememberedProbe } from '../../document/remembered-probe.ts';
 import { plainUrlOf } from '../../document/stream-address.ts';
 import { cameraSubject } from '../../document/subject.ts';
+import { keptPath } from '../../evidence/kept-path.ts';
+import { isReadingCurrent, rememberedReading } from '../../evidence/onvif-evidence.ts';
+import { rememberedProbe } from '../../evidence/remembered-probe.ts';
 import { motionTopics } from '../../onvif/reading.ts';
-import type { SiteView } from '../../station/site-view.ts';
+import type { SiteView } from '../../site/site-view.ts';
 import { ofChannel } from './onvif-plan-facts.ts';
 import type { WayFacts } from './way-advice.ts';
 

@@ -1,9 +1,9 @@
 import { Link } from 'react-router';
 import type { Camera } from '../../../core/document/chapters/cameras/camera.ts';
 import type { Network } from '../../../core/document/chapters/networks/network.ts';
-import { networkOfCamera } from '../../../core/document/site-networks.ts';
 import { findingsAt } from '../../../core/lanes/lane-types.ts';
 import { parseIpv4 } from '../../../core/net/ipv4.ts';
+import { networkOfCamera } from '../../../core/site/networks.ts';
 import { selectLanesById } from '../../store/lanes-slice.ts';
 import { selectSite } from '../../store/site-slice.ts';
 import { useAppSelector } from '../../store/store.ts';

@@ -2,7 +2,7 @@ import { proxy } from 'comlink';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { clipText } from '../../../core/base/clip.ts';
 import { sayMany } from '../../../core/base/say.ts';
-import { type LeaseChange, leaseChanges } from '../../../core/document/lease-changes.ts';
+import { type LeaseChange, leaseChanges } from '../../../core/evidence/lease-changes.ts';
 import { type LeaseFile, MAX_LEASE_BYTES, tooLarge } from '../../../core/imports/lease-file.ts';
 import { commandIssued, selectSite } from '../../store/site-slice.ts';
 import { useAppDispatch, useAppSelector } from '../../store/store.ts';

@@ -1,9 +1,9 @@
 import { useState } from 'react';
 import { sayMany } from '../../../core/base/say.ts';
 import type { Network } from '../../../core/document/chapters/networks/network.ts';
-import { movesAsCommands, proposeAddresses } from '../../../core/document/free-addresses.ts';
-import { isPoolSaid, readNetwork } from '../../../core/document/site-networks.ts';
 import type { SeenHost } from '../../../core/scan/seen.ts';
+import { movesAsCommands, proposeAddresses } from '../../../core/site/free-addresses.ts';
+import { isPoolSaid, readNetwork } from '../../../core/site/networks.ts';
 import { commandIssued, selectSite } from '../../store/site-slice.ts';
 import { useAppDispatch, useAppSelector } from '../../store/store.ts';
 import { Button } from '../../ui/button.tsx';

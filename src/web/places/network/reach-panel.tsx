@@ -8,7 +8,7 @@ import {
   openingsOf,
   passageBetween,
   withPassage,
-} from '../../../core/stations/address/site-reach.ts';
+} from '../../../core/site/reach.ts';
 import { selectSite } from '../../store/site-slice.ts';
 import { useAppSelector } from '../../store/store.ts';
 import { Button } from '../../ui/button.tsx';

@@ -1,6 +1,6 @@
 import { useSyncExternalStore } from 'react';
 import type { Network } from '../../../core/document/chapters/networks/network.ts';
-import { lastSweepOf, type Sweep } from '../../../core/document/sweeps.ts';
+import { lastSweepOf, type Sweep } from '../../../core/evidence/sweeps.ts';
 import type { SeenHost } from '../../../core/scan/seen.ts';
 import { selectIndex, selectSite } from '../../store/site-slice.ts';
 import { useAppSelector } from '../../store/store.ts';

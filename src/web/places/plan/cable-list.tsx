@@ -1,7 +1,7 @@
 import { memo, useDeferredValue, useMemo } from 'react';
 import { linkSubject } from '../../../core/document/subject.ts';
 import { thingsOf } from '../../../core/document/subjects.ts';
-import { type LinkLength, lengthOf, sayLength } from '../../../core/stations/power/link-length.ts';
+import { type LinkLength, lengthOf, sayLength } from '../../../core/site/link-length.ts';
 import { selectSite } from '../../store/site-slice.ts';
 import { useAppSelector } from '../../store/store.ts';
 import { Panel } from '../../ui/panel.tsx';

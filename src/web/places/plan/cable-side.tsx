@@ -1,11 +1,11 @@
 import { useMemo, useState } from 'react';
 import type { Point } from '../../../core/base/plan-geometry.ts';
 import { VERDICT_WORDS } from '../../../core/base/verdict.ts';
-import { streamFacts } from '../../../core/document/best-known.ts';
 import { LINK_RANGES, type Link } from '../../../core/document/chapters/links/link.ts';
 import { cameraSubject } from '../../../core/document/subject.ts';
 import { nameOfSubject } from '../../../core/document/subjects.ts';
-import { linkLength, sayLength, sayLengthHow } from '../../../core/stations/power/link-length.ts';
+import { streamFacts } from '../../../core/evidence/best-known.ts';
+import { linkLength, sayLength, sayLengthHow } from '../../../core/site/link-length.ts';
 import { PowerJudge } from '../../../core/stations/power/power-judgement.ts';
 import { commandIssued, selectIndex, selectSite } from '../../store/site-slice.ts';
 import { useAppDispatch, useAppSelector } from '../../store/store.ts';

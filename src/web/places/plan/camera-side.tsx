@@ -1,6 +1,6 @@
 import { Link } from 'react-router';
 import type { Camera } from '../../../core/document/chapters/cameras/camera.ts';
-import { mountingOf } from '../../../core/stations/choose/need.ts';
+import { mountingOf } from '../../../core/site/needs.ts';
 import { commandIssued, selectSite } from '../../store/site-slice.ts';
 import { useAppDispatch, useAppSelector } from '../../store/store.ts';
 import { useSiteId } from '../../store/use-site-id.ts';

@@ -8,7 +8,7 @@ import type { Verdict } from '../../../core/base/verdict.ts';
 import type { Site } from '../../../core/document/site.ts';
 import { positionOf, thingsOf } from '../../../core/document/subjects.ts';
 import { placeLabels } from '../../../core/handover/label-places.ts';
-import { mountingOf } from '../../../core/stations/choose/need.ts';
+import { mountingOf } from '../../../core/site/needs.ts';
 import { Grid, Ground, MetreRule, NorthArrow, WallLengths } from './plan-ground.tsx';
 import { type Colours, PlanItem, SHEETS } from './plan-items.tsx';
 import { PlanLines } from './plan-lines.tsx';

@@ -4,7 +4,7 @@ import type { Wall } from '../../../core/base/plan-geometry.ts';
 import type { Link } from '../../../core/document/chapters/links/link.ts';
 import { linkSubject } from '../../../core/document/subject.ts';
 import { WALL_WIDTH_M } from '../../../core/handover/plan-svg.ts';
-import { lengthOf, sayLength } from '../../../core/stations/power/link-length.ts';
+import { lengthOf, sayLength } from '../../../core/site/link-length.ts';
 import { CHART_FONT } from '../../ui/chart-colours.ts';
 import type { Colours } from './plan-items.tsx';
 

@@ -4,7 +4,7 @@ import type { Point } from '../../../core/base/plan-geometry.ts';
 import type { Camera } from '../../../core/document/chapters/cameras/camera.ts';
 import type { Site } from '../../../core/document/site.ts';
 import type { WedgeShape } from '../../../core/optics/view-wedge.ts';
-import { wedgeInputsOf } from '../../../core/stations/choose/plan-wedges.ts';
+import { wedgeInputsOf } from '../../../core/site/wedges.ts';
 import { planWorker } from '../../workers/workers.ts';
 
 export type Wedges = ReadonlyMap<string, readonly WedgeShape[]>;

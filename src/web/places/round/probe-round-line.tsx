@@ -1,6 +1,6 @@
 import { useDeferredValue, useMemo } from 'react';
 import { sayMany } from '../../../core/base/say.ts';
-import { camerasToProbe } from '../../../core/stations/tap/to-probe.ts';
+import { camerasToProbe } from '../../../core/site/to-probe.ts';
 import { roundRead, selectProbeRound } from '../../store/probe-round-slice.ts';
 import { selectIndex, selectSite } from '../../store/site-slice.ts';
 import { useAppDispatch, useAppSelector } from '../../store/store.ts';

@@ -1,8 +1,8 @@
 import { hasControl } from '../../../core/base/control-signs.ts';
 import { TEXT_LIMITS } from '../../../core/base/limits.ts';
 import type { Camera } from '../../../core/document/chapters/cameras/camera.ts';
-import { networkOfCamera } from '../../../core/document/site-networks.ts';
 import { addressRemarks } from '../../../core/net/address-remarks.ts';
+import { networkOfCamera } from '../../../core/site/networks.ts';
 import { commandIssued, selectSite } from '../../store/site-slice.ts';
 import { useAppDispatch, useAppSelector } from '../../store/store.ts';
 import { HostField } from '../../things/address/host-field.tsx';

@@ -6,11 +6,11 @@ import type { Model } from '../../../core/document/chapters/models/model-card.ts
 import { nameOfModel } from '../../../core/document/chapters/models/model-name.ts';
 import { wholeLenses } from '../../../core/optics/lens.ts';
 import { zoomRange } from '../../../core/optics/lens-view.ts';
-import { viewOf } from '../../../core/station/site-view.ts';
+import { lookHeightM, mountingOf, serveBest } from '../../../core/site/needs.ts';
+import { viewOf } from '../../../core/site/site-view.ts';
 import { judgeChoice } from '../../../core/stations/choose/choice-verdict.ts';
 import { chooseFacts } from '../../../core/stations/choose/choose-facts.ts';
 import { dearerWorthIt } from '../../../core/stations/choose/dearer.ts';
-import { lookHeightM, mountingOf, serveBest } from '../../../core/stations/choose/need.ts';
 import { modelAsSeen, type SeenStream, seenStreamOf } from '../../../core/stations/choose/seen-stream.ts';
 import { commandIssued, selectIndex, selectSite } from '../../store/site-slice.ts';
 import { useAppDispatch, useAppSelector } from '../../store/store.ts';

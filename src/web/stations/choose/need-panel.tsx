@@ -2,7 +2,7 @@ import { lazy, Suspense, useState } from 'react';
 import type { Camera } from '../../../core/document/chapters/cameras/camera.ts';
 import type { Need } from '../../../core/document/chapters/cameras/need.ts';
 import type { Site } from '../../../core/document/site.ts';
-import { sayNeed, zoneFromM } from '../../../core/stations/choose/need.ts';
+import { sayNeed, zoneFromM } from '../../../core/site/needs.ts';
 import { selectSite } from '../../store/site-slice.ts';
 import { useAppSelector } from '../../store/store.ts';
 import { Button } from '../../ui/button.tsx';

@@ -6,7 +6,7 @@ import { nameOfModel } from '../../../core/document/chapters/models/model-name.t
 import { judgeDetail, levelAt, pxPerMOf, readText } from '../../../core/optics/detail-levels.ts';
 import type { SpotView } from '../../../core/optics/ground-view.ts';
 import type { Raster } from '../../../core/optics/resample.ts';
-import type { LensService } from '../../../core/stations/choose/need.ts';
+import type { LensService } from '../../../core/site/needs.ts';
 import { Drop } from '../../ui/drop.tsx';
 import { Panel } from '../../ui/panel.tsx';
 import { PickButton } from '../../ui/pick-button.tsx';

@@ -5,7 +5,7 @@ import type { Need } from '../../../core/document/chapters/cameras/need.ts';
 import { LEVEL_FILL } from '../../../core/handover/level-fill.ts';
 import { pxPerMForText, pxPerMOf } from '../../../core/optics/detail-levels.ts';
 import { type LevelStretch, stretchesAlong } from '../../../core/optics/footprint.ts';
-import { aimOf, type LensService } from '../../../core/stations/choose/need.ts';
+import { aimOf, type LensService } from '../../../core/site/needs.ts';
 import { useNarrow } from '../../ui/use-media.ts';
 import { LEVEL_TEXT } from './level-text.ts';
 import { Knob } from './side-knob.tsx';

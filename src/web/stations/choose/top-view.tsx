@@ -4,7 +4,7 @@ import type { Model } from '../../../core/document/chapters/models/model-card.ts
 import { LEVEL_FILL } from '../../../core/handover/level-fill.ts';
 import { panCoverage } from '../../../core/optics/picture-geometry.ts';
 import { viewWedge } from '../../../core/optics/view-wedge.ts';
-import { aimOf, type LensService } from '../../../core/stations/choose/need.ts';
+import { aimOf, type LensService } from '../../../core/site/needs.ts';
 
 const WIDTH = 800;
 const HEIGHT = 370;

@@ -1,6 +1,7 @@
 import { useState } from 'react';
-import { type BenchItem, benchDone, benchItemsFor } from '../../../core/document/bench-test.ts';
 import type { Camera } from '../../../core/document/chapters/cameras/camera.ts';
+import { type BenchItem, benchItemsFor } from '../../../core/document/chapters/journal/bench-items.ts';
+import { benchDone } from '../../../core/evidence/bench-test.ts';
 import { commandIssued, selectIndex } from '../../store/site-slice.ts';
 import { useAppDispatch, useAppSelector } from '../../store/store.ts';
 import { Button } from '../../ui/button.tsx';

@@ -1,6 +1,6 @@
 import { Link as RouterLink } from 'react-router';
 import { LINK_RANGES, type Link } from '../../../core/document/chapters/links/link.ts';
-import { linkLength, sayLengthHow } from '../../../core/stations/power/link-length.ts';
+import { linkLength, sayLengthHow } from '../../../core/site/link-length.ts';
 import { WIRE_SIZES_MM2 } from '../../../core/stations/power/power-numbers.ts';
 import { commandIssued, selectSite } from '../../store/site-slice.ts';
 import { useAppDispatch, useAppSelector } from '../../store/store.ts';

@@ -2,7 +2,7 @@ import type { Verdict } from '../../../core/base/verdict.ts';
 import type { Camera } from '../../../core/document/chapters/cameras/camera.ts';
 import type { Finding } from '../../../core/findings/finding.ts';
 import { findingsAt } from '../../../core/lanes/lane-types.ts';
-import { viewOf } from '../../../core/station/site-view.ts';
+import { viewOf } from '../../../core/site/site-view.ts';
 import { powerJudgeOf } from '../../../core/stations/power/index.ts';
 import type { PowerJudge } from '../../../core/stations/power/power-judgement.ts';
 import { selectIndex, selectSite } from '../../store/site-slice.ts';

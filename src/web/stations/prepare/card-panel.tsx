@@ -1,10 +1,10 @@
 import { TEXT_LIMITS } from '../../../core/base/limits.ts';
 import { sayCount } from '../../../core/base/say.ts';
 import { bytes } from '../../../core/base/units.ts';
-import { bestKnown } from '../../../core/document/best-known.ts';
 import type { PlannedCard } from '../../../core/document/chapters/cameras/reflash.ts';
 import { REFLASH_RANGES } from '../../../core/document/chapters/cameras/reflash-ranges.ts';
 import { cameraSubject } from '../../../core/document/subject.ts';
+import { bestKnown } from '../../../core/evidence/best-known.ts';
 import {
   ALIGN_MIB,
   cardSize,

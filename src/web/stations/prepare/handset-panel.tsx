@@ -1,5 +1,4 @@
 import { assumed } from '../../../core/assumptions/assumptions.ts';
-import { bestKnown } from '../../../core/document/best-known.ts';
 import type { Camera } from '../../../core/document/chapters/cameras/camera.ts';
 import {
   HANDSET_LENSES,
@@ -9,6 +8,7 @@ import {
   UNSAID_HANDSET,
 } from '../../../core/document/chapters/cameras/handset.ts';
 import { cameraSubject } from '../../../core/document/subject.ts';
+import { bestKnown } from '../../../core/evidence/best-known.ts';
 import { MOUNT_WORDS, MOUNTS, minutesTo, SCREENS } from '../../../core/handset/heat.ts';
 import { sayMinutes } from '../../../core/stations/prepare/handset-rules.ts';
 import { heatOfHandset, loadOf } from '../../../core/stations/prepare/prepare-judgement.ts';

@@ -1,7 +1,7 @@
 import { Link } from 'react-router';
-import { bestKnown } from '../../../core/document/best-known.ts';
 import type { Camera } from '../../../core/document/chapters/cameras/camera.ts';
 import { cameraSubject } from '../../../core/document/subject.ts';
+import { bestKnown } from '../../../core/evidence/best-known.ts';
 import { ENDS } from '../../../core/firmware/procedure.ts';
 import { STEP_WORDS } from '../../../core/firmware/procedure-words.ts';
 import { hasGuide } from '../../../core/stations/prepare/prepare-judgement.ts';

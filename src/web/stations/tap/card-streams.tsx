@@ -1,7 +1,7 @@
 import { CAMERA_RANGES, type Camera } from '../../../core/document/chapters/cameras/camera.ts';
 import { nameOfModel } from '../../../core/document/chapters/models/model-name.ts';
-import { offeredStreams, streamsOfCard } from '../../../core/document/offered-streams.ts';
 import type { OneCommand } from '../../../core/document/site-commands.ts';
+import { offeredStreams, streamsOfCard } from '../../../core/evidence/offered-streams.ts';
 import { newId } from '../../store/new-id.ts';
 import { commandIssued, selectSite } from '../../store/site-slice.ts';
 import { useAppDispatch, useAppSelector } from '../../store/store.ts';

@@ -1,6 +1,6 @@
 import { useEffect, useState } from 'react';
 import type { Camera, Stream } from '../../../core/document/chapters/cameras/camera.ts';
-import { isReadingCurrent, rememberedReading } from '../../../core/document/onvif-evidence.ts';
+import { isReadingCurrent, rememberedReading } from '../../../core/evidence/onvif-evidence.ts';
 import { asksForSecret } from '../../../core/net/path-places.ts';
 import type { ReadUri } from '../../../core/onvif/reading.ts';
 import { profileFor } from '../../../core/stations/tap/onvif-plan-facts.ts';

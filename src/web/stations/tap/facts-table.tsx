@@ -1,8 +1,8 @@
 import { sayCount, sayFps, sayRate, sayShare, sayStretch } from '../../../core/base/say.ts';
-import { bestKnown, type EvidenceIndex, type Known, knownAs, streamFacts } from '../../../core/document/best-known.ts';
 import type { Stream } from '../../../core/document/chapters/cameras/camera.ts';
 import { sayQuantity } from '../../../core/document/chapters/journal/quantities.ts';
 import { streamSubject } from '../../../core/document/subject.ts';
+import { bestKnown, type EvidenceIndex, type Known, knownAs, streamFacts } from '../../../core/evidence/best-known.ts';
 import { KnownHowMark } from '../../ui/known-how.tsx';
 
 interface FactRow {

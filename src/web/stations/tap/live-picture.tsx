@@ -1,7 +1,7 @@
 import { type RefObject, useEffect, useRef, useState } from 'react';
 import type { Camera, Stream } from '../../../core/document/chapters/cameras/camera.ts';
-import { knownFingerprint } from '../../../core/document/known-certificate.ts';
 import { plainUrlOf } from '../../../core/document/stream-address.ts';
+import { knownFingerprint } from '../../../core/evidence/known-certificate.ts';
 import { selectIndex, selectSite } from '../../store/site-slice.ts';
 import { useAppSelector } from '../../store/store.ts';
 import { rtspPlace } from '../../things/account/camera-places.ts';

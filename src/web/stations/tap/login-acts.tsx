@@ -1,5 +1,5 @@
 import type { Camera, Stream } from '../../../core/document/chapters/cameras/camera.ts';
-import { changedFingerprint } from '../../../core/document/known-certificate.ts';
+import { changedFingerprint } from '../../../core/evidence/known-certificate.ts';
 import type { ProbeReport } from '../../../core/probe/probe-types.ts';
 import { loginLineOf, selectServer } from '../../store/server-slice.ts';
 import { selectIndex, selectSite } from '../../store/site-slice.ts';

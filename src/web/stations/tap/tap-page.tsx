@@ -1,9 +1,9 @@
 import { lazy, Suspense, useEffect, useRef, useState } from 'react';
 import { Route, Routes } from 'react-router';
 import type { Camera, Stream } from '../../../core/document/chapters/cameras/camera.ts';
-import { rememberedProbe } from '../../../core/document/remembered-probe.ts';
 import { plainUrlOf } from '../../../core/document/stream-address.ts';
 import { streamSubject } from '../../../core/document/subject.ts';
+import { rememberedProbe } from '../../../core/evidence/remembered-probe.ts';
 import type { TransportChoice } from '../../../core/rtsp/client-types.ts';
 import { selectRun } from '../../store/probe-slice.ts';
 import { selectIndex, selectSite } from '../../store/site-slice.ts';

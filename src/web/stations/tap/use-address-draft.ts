@@ -2,7 +2,7 @@ import { type ClipboardEvent, useEffect, useState } from 'react';
 import { TEXT_LIMITS } from '../../../core/base/limits.ts';
 import type { Camera, Stream } from '../../../core/document/chapters/cameras/camera.ts';
 import { accountFor } from '../../../core/document/stream-address.ts';
-import { workedPaths } from '../../../core/document/worked-paths.ts';
+import { workedPaths } from '../../../core/evidence/worked-paths.ts';
 import { withLoginOut } from '../../../core/net/address-login.ts';
 import { addressRemarks } from '../../../core/net/address-remarks.ts';
 import { lineOfScheme } from '../../../core/net/camera-line.ts';

@@ -1,7 +1,7 @@
 import type { Camera, Stream } from '../../../core/document/chapters/cameras/camera.ts';
 import type { Model } from '../../../core/document/chapters/models/model-card.ts';
-import { onvifPortOf } from '../../../core/document/onvif-port.ts';
 import type { Site } from '../../../core/document/site.ts';
+import { onvifPortOf } from '../../../core/evidence/onvif-port.ts';
 import { asksForSecret } from '../../../core/net/path-places.ts';
 import type { Bound, PasswordPlace } from '../../vault/password-place.ts';
 

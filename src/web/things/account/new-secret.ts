@@ -7,7 +7,7 @@ import {
 } from '../../../core/auth/secret-maker.ts';
 import type { Account, Camera } from '../../../core/document/chapters/cameras/camera.ts';
 import type { Site } from '../../../core/document/site.ts';
-import type { SiteView } from '../../../core/station/site-view.ts';
+import type { SiteView } from '../../../core/site/site-view.ts';
 import { drawersOf } from '../../../core/stations/prepare/drawers.ts';
 import { newId } from '../../store/new-id.ts';
 import type { Vault } from '../../vault/vault.ts';

@@ -1,7 +1,7 @@
 import { sayMany } from '../../../core/base/say.ts';
 import type { Account, Camera } from '../../../core/document/chapters/cameras/camera.ts';
-import { knownBy } from '../../../core/document/seen-cameras.ts';
 import type { Site } from '../../../core/document/site.ts';
+import { knownBy } from '../../../core/evidence/seen-cameras.ts';
 import { seenThisVisit } from '../../store/seen-this-visit.ts';
 import { type Bound, isAllowed, type PasswordPlace, sameHost } from '../../vault/password-place.ts';
 import { sayPlace, sayPlaces } from '../../vault/say-places.ts';

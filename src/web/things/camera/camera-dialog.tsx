@@ -11,8 +11,8 @@ import {
   type CameraKind,
 } from '../../../core/document/chapters/cameras/camera.ts';
 import { nameOfModel } from '../../../core/document/chapters/models/model-name.ts';
-import { streamsInstead } from '../../../core/document/offered-streams.ts';
 import type { PlanningCommand } from '../../../core/document/site-commands.ts';
+import { streamsInstead } from '../../../core/evidence/offered-streams.ts';
 import { newId } from '../../store/new-id.ts';
 import { commandIssued, selectSite } from '../../store/site-slice.ts';
 import { useAppDispatch, useAppSelector } from '../../store/store.ts';

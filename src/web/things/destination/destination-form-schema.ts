@@ -16,7 +16,7 @@ import {
   sayCodecs,
   saySize,
   saySounds,
-} from '../../../core/imports/written-figures.ts';
+} from '../../../core/figures/written-figures.ts';
 import { STORAGE_ASSUMPTIONS } from '../../../core/storage/storage-assumptions.ts';
 import { optionalNumber } from '../../ui/form-numbers.ts';
 import { hostField, nameField, readOr, signsField, sizeField, writtenField } from '../../ui/form-texts.ts';

@@ -1,5 +1,5 @@
 import type { Destination } from '../../../core/document/chapters/destinations/destination.ts';
-import { sayPacks, seatCount } from '../../../core/document/seats.ts';
+import { sayPacks, seatCount } from '../../../core/site/licences.ts';
 import { selectSite } from '../../store/site-slice.ts';
 import { useAppSelector } from '../../store/store.ts';
 import { Drop } from '../../ui/drop.tsx';

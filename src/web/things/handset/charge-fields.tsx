@@ -1,12 +1,12 @@
-import { bestKnown } from '../../../core/document/best-known.ts';
 import type { Camera } from '../../../core/document/chapters/cameras/camera.ts';
 import { FEED_RANGES } from '../../../core/document/chapters/cameras/feed.ts';
 import type { FactValue } from '../../../core/document/chapters/journal/entry.ts';
 import type { HandQuantity } from '../../../core/document/chapters/journal/hand-quantities.ts';
 import { readingOf } from '../../../core/document/chapters/journal/reading.ts';
 import { cameraSubject } from '../../../core/document/subject.ts';
+import { bestKnown } from '../../../core/evidence/best-known.ts';
 import { HEAT_RANGES } from '../../../core/handset/heat.ts';
-import { viewOf } from '../../../core/station/site-view.ts';
+import { viewOf } from '../../../core/site/site-view.ts';
 import { readingUnder } from '../../../core/stations/prepare/prepare-judgement.ts';
 import { commandIssued, selectIndex, selectSite } from '../../store/site-slice.ts';
 import { useAppDispatch, useAppSelector } from '../../store/store.ts';

@@ -3,7 +3,7 @@ import type { Gear } from '../../../core/document/chapters/gear/gear.ts';
 import { LINK_MEDIA, type Link, type LinkMedium } from '../../../core/document/chapters/links/link.ts';
 import { gearSubject } from '../../../core/document/subject.ts';
 import { nameOfSubject } from '../../../core/document/subjects.ts';
-import { linkLength, sayLength } from '../../../core/stations/power/link-length.ts';
+import { linkLength, sayLength } from '../../../core/site/link-length.ts';
 import { commandIssued, selectSite } from '../../store/site-slice.ts';
 import { useAppDispatch, useAppSelector } from '../../store/store.ts';
 import { Button } from '../../ui/button.tsx';

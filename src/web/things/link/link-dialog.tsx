@@ -4,7 +4,7 @@ import { boolean, type InferType, object, string } from 'yup';
 import { TEXT_LIMITS } from '../../../core/base/limits.ts';
 import { LINK_MEDIA, LINK_RANGES, type Link } from '../../../core/document/chapters/links/link.ts';
 import { nameOfSubject } from '../../../core/document/subjects.ts';
-import { linkLength, sayLength, sayLengthHow } from '../../../core/stations/power/link-length.ts';
+import { linkLength, sayLength, sayLengthHow } from '../../../core/site/link-length.ts';
 import { commandIssued, selectSite } from '../../store/site-slice.ts';
 import { useAppDispatch, useAppSelector } from '../../store/store.ts';
 import { DialogFrame } from '../../ui/dialog-frame.tsx';

@@ -2,7 +2,7 @@ import { type ReactNode, useRef, useState } from 'react';
 import { CARD_FILE_ENDING, writeCardFile } from '../../../core/document/chapters/models/card-file.ts';
 import type { Model } from '../../../core/document/chapters/models/model-card.ts';
 import { nameOfModel } from '../../../core/document/chapters/models/model-name.ts';
-import { sayCodecs, sayFedBy, sayFocal, saySize } from '../../../core/imports/written-figures.ts';
+import { sayCodecs, sayFedBy, sayFocal, saySize } from '../../../core/figures/written-figures.ts';
 import { Button } from '../../ui/button.tsx';
 import { download } from '../../ui/download.ts';
 import { FileInput } from '../../ui/file-input.tsx';

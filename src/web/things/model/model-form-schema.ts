@@ -26,7 +26,7 @@ import {
   sayIngress,
   saySensor,
   saySize,
-} from '../../../core/imports/written-figures.ts';
+} from '../../../core/figures/written-figures.ts';
 import { STREAM_PATH } from '../../../core/net/path-places.ts';
 import { type CardLens, wholeLens } from '../../../core/optics/lens.ts';
 import { lensProblem } from '../../../core/optics/lens-limits.ts';

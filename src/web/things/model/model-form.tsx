@@ -18,7 +18,7 @@ import {
   sayCodecs,
   sayFedBy,
   saySize,
-} from '../../../core/imports/written-figures.ts';
+} from '../../../core/figures/written-figures.ts';
 import { newId } from '../../store/new-id.ts';
 import { Button } from '../../ui/button.tsx';
 import { Form, fieldsFor } from '../../ui/form-fields.tsx';

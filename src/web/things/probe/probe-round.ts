@@ -1,4 +1,4 @@
-import { CAMERAS_AT_ONCE, type CameraToProbe } from '../../../core/stations/tap/to-probe.ts';
+import { CAMERAS_AT_ONCE, type CameraToProbe } from '../../../core/site/to-probe.ts';
 import { roundAt, roundBegan, roundDone, roundEnded, roundLeftOut } from '../../store/probe-round-slice.ts';
 import { selectSite } from '../../store/site-slice.ts';
 import type { AppDispatch, RootState } from '../../store/store.ts';

@@ -1,10 +1,10 @@
 import { MOST_HINTED_PATHS, type ProbeRequest } from '../../../contract/probe-api.ts';
 import type { Camera, Stream } from '../../../core/document/chapters/cameras/camera.ts';
-import { knownFingerprint } from '../../../core/document/known-certificate.ts';
-import { probeRecord } from '../../../core/document/measured-records.ts';
-import { onvifPortOf } from '../../../core/document/onvif-port.ts';
-import { pathHints } from '../../../core/document/path-hints.ts';
 import { plainUrlOf } from '../../../core/document/stream-address.ts';
+import { knownFingerprint } from '../../../core/evidence/known-certificate.ts';
+import { probeRecord } from '../../../core/evidence/measured-records.ts';
+import { onvifPortOf } from '../../../core/evidence/onvif-port.ts';
+import { pathHints } from '../../../core/evidence/path-hints.ts';
 import type { TransportChoice } from '../../../core/rtsp/client-types.ts';
 import { ServerRefused, sayBreak } from '../../api/client.ts';
 import { streamProbe } from '../../api/probe-stream.ts';

@@ -3,8 +3,6 @@ import { LIST_LIMITS, TEXT_LIMITS } from '../../../base/limits.ts';
 import { sayCount, sayMany } from '../../../base/say.ts';
 import type { Direction } from '../../../firmware/procedure.ts';
 import { type SeenHost, writeSeen } from '../../../scan/seen.ts';
-import { benchQuantity } from '../../bench-quantity.ts';
-import type { BenchItem } from '../../bench-test.ts';
 import {
   cameraOf,
   destinationOf,
@@ -15,14 +13,15 @@ import {
   streamIn,
   words,
 } from '../../command-parts.ts';
-import { type ReflashStep, settingQuantity } from '../../prepare-quantity.ts';
 import type { Site } from '../../site.ts';
 import { cameraSubject, networkSubject, tapSubject } from '../../subject.ts';
 import { nameOfSubject } from '../../subjects.ts';
 import { tapOf } from '../taps/tap-commands.ts';
+import { type BenchItem, benchQuantity } from './bench-items.ts';
 import type { Entry, Fact, FactValue, LogKind } from './entry.ts';
 import { HAND_QUANTITIES, type HandQuantity, sayValue } from './hand-quantities.ts';
 import { ONVIF_RECORDERS, type OnvifRecord } from './onvif-recorders.ts';
+import { type ReflashStep, settingQuantity } from './prepare-quantity.ts';
 import type { QuantityName } from './quantities.ts';
 
 /** What happened or was measured: it is written down, and the plan stays as it is. */

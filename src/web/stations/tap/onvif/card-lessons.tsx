@@ -6,8 +6,8 @@ import {
   lessonsOfCount,
   lessonsOfProbe,
   lessonsOfReading,
-} from '../../../../core/document/learnt-card.ts';
-import { countedSessions } from '../../../../core/document/sessions-evidence.ts';
+} from '../../../../core/evidence/learnt-card.ts';
+import { countedSessions } from '../../../../core/evidence/sessions-evidence.ts';
 import type { OnvifReading } from '../../../../core/onvif/reading.ts';
 import { commandIssued } from '../../../store/site-slice.ts';
 import { useAppDispatch } from '../../../store/store.ts';

@@ -1,7 +1,7 @@
 import { useEffect, useRef, useState } from 'react';
 import { CAMERA_RANGES, type Camera, UNPLANNED } from '../../../../core/document/chapters/cameras/camera.ts';
-import { streamsOfCard } from '../../../../core/document/offered-streams.ts';
 import { freeName } from '../../../../core/document/things.ts';
+import { streamsOfCard } from '../../../../core/evidence/offered-streams.ts';
 import { SCHEMES_OF_LINES } from '../../../../core/net/camera-line.ts';
 import { buildStreamUrl } from '../../../../core/net/stream-url.ts';
 import type { ProbeReport } from '../../../../core/probe/probe-types.ts';

@@ -1,6 +1,6 @@
 import type { OnvifRequest } from '../../../../contract/onvif-api.ts';
 import type { OnvifReading } from '../../../../core/onvif/reading.ts';
-import type { OnvifStep } from '../../../../core/talk/onvif-line.ts';
+import type { OnvifStep } from '../../../../core/onvif-client/onvif-line.ts';
 import { sayBreak } from '../../../api/client.ts';
 import { readDevice } from '../../../api/onvif.ts';
 import { newId } from '../../../store/new-id.ts';

@@ -1,6 +1,6 @@
 import type { HearRequest } from '../../../../contract/onvif-api.ts';
 import type { DeviceEvent } from '../../../../core/onvif/services/events.ts';
-import type { Heard } from '../../../../core/talk/hear-machine.ts';
+import type { Heard } from '../../../../core/onvif-client/hear-machine.ts';
 import { sayBreak } from '../../../api/client.ts';
 import { hearDevice } from '../../../api/onvif.ts';
 import { newId } from '../../../store/new-id.ts';

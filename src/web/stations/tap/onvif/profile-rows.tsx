@@ -1,6 +1,6 @@
 import type { Camera, Stream } from '../../../../core/document/chapters/cameras/camera.ts';
-import { keptPath } from '../../../../core/document/kept-path.ts';
-import { streamOfProfile, takeProfile } from '../../../../core/document/take-profile.ts';
+import { keptPath } from '../../../../core/evidence/kept-path.ts';
+import { streamOfProfile, takeProfile } from '../../../../core/evidence/take-profile.ts';
 import { type OnvifReading, type ReadProfile, sizeOf } from '../../../../core/onvif/reading.ts';
 import { ofChannel, profileFor } from '../../../../core/stations/tap/onvif-plan-facts.ts';
 import { newId } from '../../../store/new-id.ts';

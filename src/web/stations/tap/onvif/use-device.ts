@@ -2,13 +2,13 @@ import { useState, useSyncExternalStore } from 'react';
 import { MOST_ALLOWED_DOORS, type OnvifRequest } from '../../../../contract/onvif-api.ts';
 import type { Account, Camera } from '../../../../core/document/chapters/cameras/camera.ts';
 import type { Model } from '../../../../core/document/chapters/models/model-card.ts';
-import { knownOnvifFingerprint } from '../../../../core/document/known-certificate.ts';
+import { knownOnvifFingerprint } from '../../../../core/evidence/known-certificate.ts';
 import {
   isReadingCurrent,
   type RememberedReading,
   rememberedReading,
-} from '../../../../core/document/onvif-evidence.ts';
-import { onvifPortOf } from '../../../../core/document/onvif-port.ts';
+} from '../../../../core/evidence/onvif-evidence.ts';
+import { onvifPortOf } from '../../../../core/evidence/onvif-port.ts';
 import type { OtherDoor } from '../../../../core/onvif/service-place.ts';
 import { newId } from '../../../store/new-id.ts';
 import { commandIssued, selectIndex, selectSite } from '../../../store/site-slice.ts';

@@ -1,6 +1,6 @@
 import type { SessionsRequest } from '../../../../contract/probe-api.ts';
 import type { Camera } from '../../../../core/document/chapters/cameras/camera.ts';
-import { sessionsRecord } from '../../../../core/document/measured-records.ts';
+import { sessionsRecord } from '../../../../core/evidence/measured-records.ts';
 import type { SeatRefusal, SessionsReport } from '../../../../core/sessions/sessions-types.ts';
 import { sayBreak } from '../../../api/client.ts';
 import { countSessions } from '../../../api/count-sessions.ts';

@@ -1,7 +1,7 @@
-import type { EvidenceIndex } from '../../../../core/document/best-known.ts';
 import type { Camera } from '../../../../core/document/chapters/cameras/camera.ts';
 import type { Model } from '../../../../core/document/chapters/models/model-card.ts';
-import { type HeadTurn, headTurnOf } from '../../../../core/document/onvif-evidence.ts';
+import type { EvidenceIndex } from '../../../../core/evidence/best-known.ts';
+import { type HeadTurn, headTurnOf } from '../../../../core/evidence/onvif-evidence.ts';
 import type { Span } from '../../../../core/onvif/services/ptz.ts';
 import { wholeLenses } from '../../../../core/optics/lens.ts';
 import { lensView, zoomRange } from '../../../../core/optics/lens-view.ts';

@@ -1,7 +1,7 @@
 import { LIVE_PROTOCOL } from '../../../../contract/app-header.ts';
 import type { OnvifRequest, SteerMessage } from '../../../../contract/onvif-api.ts';
 import type { PtzPosition, PtzPreset, PtzVelocity } from '../../../../core/onvif/services/ptz.ts';
-import type { HeadAbility, SteerOrder } from '../../../../core/talk/steer-types.ts';
+import type { HeadAbility, SteerOrder } from '../../../../core/onvif-client/steer-types.ts';
 import { serverToken } from '../../../api/client.ts';
 
 export type Did = Extract<SteerMessage, { kind: 'did' }>;

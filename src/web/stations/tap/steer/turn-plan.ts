@@ -1,8 +1,8 @@
 import type { PtzPosition } from '../../../../core/onvif/services/ptz.ts';
+import type { HeadAbility, SteerOrder } from '../../../../core/onvif-client/steer-types.ts';
+import { RUN_MS } from '../../../../core/onvif-client/steer-types.ts';
 import { runForTurn } from '../../../../core/ptz/timed-turns.ts';
 import { translationOfDegrees } from '../../../../core/ptz/turning.ts';
-import type { HeadAbility, SteerOrder } from '../../../../core/talk/steer-types.ts';
-import { RUN_MS } from '../../../../core/talk/steer-types.ts';
 import { type HeadReach, numberOfUnit, panDegrees, panNumber } from './head-geometry.ts';
 
 /** How a turn by degrees is done: by the head’s own spaces, or by time where it has none. */

@@ -1,7 +1,7 @@
 import { useEffect, useRef, useState } from 'react';
 import type { OnvifRequest } from '../../../../contract/onvif-api.ts';
 import type { PtzVelocity } from '../../../../core/onvif/services/ptz.ts';
-import type { SteerOrder } from '../../../../core/talk/steer-types.ts';
+import type { SteerOrder } from '../../../../core/onvif-client/steer-types.ts';
 import { type Did, SteerClient, type SteerState, UNOPENED } from './steer-client.ts';
 
 /** A head in hand, for as long as the bench is open. */
