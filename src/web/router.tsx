@@ -44,7 +44,7 @@ export function createAppRouter({ firstSiteId }: Boot) {
           ...(path === '' ? { index: true as const } : { path }),
           lazy: async () => ({ Component: await load() }),
         })),
-        ...Object.entries(STATION_PAGES).map(([station, load]) => ({
+        ...Object.entries(STATION_PAGES).map(([station, { load }]) => ({
           // what lies below is the station's own: a bench, a procedure
           path: `camera/:cameraId/${station}/*`,
           lazy: async () => ({ Component: await load() }),

@@ -4,7 +4,7 @@ import { serverAnswered } from '../store/server-slice.ts';
 import { siteOpened } from '../store/site-slice.ts';
 import { hasSite, isRemoved, lastOpened, listSites, saveIfAbsent } from '../store/site-store.ts';
 import { store } from '../store/store.ts';
-import { boundTo } from '../things/account/camera-places.ts';
+import { boundTo } from '../vault/camera-places.ts';
 import type { Vault } from '../vault/vault.ts';
 
 export interface Boot {

@@ -4,13 +4,14 @@ import { useNavigate } from 'react-router';
 import type { Finding } from '../../core/findings/finding.ts';
 import { opensAt } from '../../core/lanes/lane-types.ts';
 import { modelOf } from '../../core/site/model-of.ts';
-import { pathOfPlace, placesOf } from '../places/registry.ts';
+import { pathOfPlace } from '../places/place.ts';
+import { placesOf } from '../places/registry.ts';
 import { selectLanes, selectLanesById } from '../store/lanes-slice.ts';
 import { selectServer } from '../store/server-slice.ts';
 import { editRedone, editUndone, selectRedoLabel, selectSite, selectUndoLabel } from '../store/site-slice.ts';
 import { slipAsked } from '../store/slip-slice.ts';
 import { useAppDispatch, useAppSelector } from '../store/store.ts';
-import { useCarryOut, useMends } from '../things/finding/use-mends.ts';
+import { useCarryOut, useMends } from '../things/finding/index.ts';
 import { fileNameOf } from '../ui/download.ts';
 import { exportOpenSite } from './export-open-site.ts';
 

@@ -1,10 +1,10 @@
 import { useNavigate } from 'react-router';
-import { AddCameraForm } from '../places/round/add-camera-form.tsx';
 import { selectSlip } from '../store/slip-slice.ts';
 import { useAppSelector } from '../store/store.ts';
 import { useSiteId } from '../store/use-site-id.ts';
-import { DestinationDialog } from '../things/destination/destination-dialog.tsx';
-import { GearDialog } from '../things/gear/gear-dialog.tsx';
+import { AddCameraForm } from '../things/camera/index.ts';
+import { DestinationDialog } from '../things/destination/index.ts';
+import { GearDialog } from '../things/gear/index.ts';
 import { DialogFrame } from '../ui/dialog-frame.tsx';
 
 interface SlipProps {

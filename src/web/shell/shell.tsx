@@ -1,13 +1,14 @@
 import { lazy, Suspense, useEffect, useSyncExternalStore } from 'react';
 import { NavLink, Outlet, ScrollRestoration, useNavigate } from 'react-router';
-import { barPlaces, PLACES, type Place, pathOfPlace } from '../places/registry.ts';
+import { type Place, pathOfPlace } from '../places/place.ts';
+import { barPlaces, PLACES } from '../places/registry.ts';
 import { useNextStep } from '../store/next-step.ts';
 import { selectServer } from '../store/server-slice.ts';
 import { selectSite } from '../store/site-slice.ts';
 import { type Slip, selectSlip, slipAsked } from '../store/slip-slice.ts';
 import { useAppDispatch, useAppSelector } from '../store/store.ts';
 import { useSiteId } from '../store/use-site-id.ts';
-import { questions } from '../things/account/questions.ts';
+import { QuestionDialog, questions } from '../things/question/index.ts';
 import { Drop } from '../ui/drop.tsx';
 import { useShortcut } from '../ui/shortcut.ts';
 import { useServerWatch } from './server-watch.ts';
@@ -19,9 +20,6 @@ const HeadTools = lazy(async () => ({ default: (await import('./head-tools.tsx')
 
 // silent but where something is wrong: by then it is there
 const SaveBar = lazy(async () => ({ default: (await import('./save-bar.tsx')).SaveBar }));
-const QuestionDialog = lazy(async () => ({
-  default: (await import('../things/account/question-dialog.tsx')).QuestionDialog,
-}));
 const NewThing = lazy(async () => ({ default: (await import('./new-things.tsx')).NewThing }));
 
 /** Fetched once the first view stands: who presses `/` types on at once. */
@@ -30,7 +28,7 @@ const finder = () => import('./finder.tsx');
 const SLIPS = {
   find: lazy(async () => ({ default: (await finder()).Finder })),
   shortcuts: lazy(async () => ({ default: (await import('./shortcut-list.tsx')).ShortcutList })),
-  cards: lazy(async () => ({ default: (await import('../things/model/cards-slip.tsx')).CardsSlip })),
+  cards: lazy(async () => ({ default: (await import('../things/model/index.ts')).CardsSlip })),
   camera: NewThing,
   gear: NewThing,
   destination: NewThing,

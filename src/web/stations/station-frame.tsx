@@ -1,5 +1,5 @@
 import { ChevronLeft, ChevronRight } from 'lucide-react';
-import { lazy, type ReactNode, Suspense, useState } from 'react';
+import { type ReactNode, Suspense, useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import { VERDICT_WORDS } from '../../core/base/verdict.ts';
 import type { Camera } from '../../core/document/chapters/cameras/camera.ts';
@@ -10,8 +10,8 @@ import { selectLanesById } from '../store/lanes-slice.ts';
 import { selectSite } from '../store/site-slice.ts';
 import { useAppSelector } from '../store/store.ts';
 import { useSiteId } from '../store/use-site-id.ts';
-import { CameraFindings } from '../things/finding/camera-findings.tsx';
-import { WorstFinding } from '../things/finding/worst-finding.tsx';
+import { CameraDialog } from '../things/camera/index.ts';
+import { CameraFindings, WorstFinding } from '../things/finding/index.ts';
 import { Button } from '../ui/button.tsx';
 import { DialogFrame } from '../ui/dialog-frame.tsx';
 import { DropShape } from '../ui/drop.tsx';
@@ -19,8 +19,6 @@ import { SEVERITY_TEXT, SEVERITY_WORDS } from '../ui/finding-card.tsx';
 import { sayWhen } from '../ui/say-when.ts';
 import { useShortcut } from '../ui/shortcut.ts';
 import { NoSuchCamera } from './no-such-camera.tsx';
-
-const CameraDialog = lazy(async () => ({ default: (await import('../things/camera/camera-dialog.tsx')).CameraDialog }));
 
 interface StationFrameProps {
   readonly station: StationId;

@@ -8,6 +8,10 @@ import { ADDRESS_RULES } from './address-rules.ts';
 import { mendsOfNetwork, rowsOfNetworks } from './network-judgement.ts';
 import { NETWORK_RULES } from './network-rules.ts';
 
+export type { Way } from './address-facts.ts';
+export { judgeAddress } from './address-judgement.ts';
+export { networkFindings } from './network-judgement.ts';
+
 interface GateFacts {
   readonly hasAddress: boolean;
   readonly isStopped: boolean;

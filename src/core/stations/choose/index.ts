@@ -16,6 +16,12 @@ import { chooseOffers } from './choose-offers.ts';
 import { CHOOSE_RULES } from './choose-rules.ts';
 import { type SeenStream, seenStreamOf } from './seen-stream.ts';
 
+export { judgeChoice } from './choice-verdict.ts';
+export { type ChooseFacts, chooseFacts } from './choose-facts.ts';
+export { weigh } from './criteria.ts';
+export { dearerWorthIt } from './dearer.ts';
+export { modelAsSeen, type SeenStream, seenStreamOf } from './seen-stream.ts';
+
 interface GateFacts extends PlannedFacts {
   readonly hasNeed: boolean;
   readonly hasModel: boolean;

@@ -8,6 +8,11 @@ import { powerOffers } from './power-offers.ts';
 import { POWER_RULES } from './power-rules.ts';
 import { WANTED_RULES, wantedFor } from './power-wanted.ts';
 
+export { gearFindings } from './gear-findings.ts';
+export { PowerJudge, type PowerJudgement } from './power-judgement.ts';
+export { feedsIn, type RunNumbers, takenBy, WIRE_SIZES_MM2 } from './power-numbers.ts';
+export { movedTo } from './power-offers.ts';
+
 interface GateFacts extends PlannedFacts {
   readonly hasFeed: boolean;
   /** Its way of power needs a link to what feeds it, and there is none. */

@@ -5,6 +5,12 @@ import { judgePrepare } from './prepare-judgement.ts';
 import { prepareOffers } from './prepare-offers.ts';
 import { PREPARE_RULES } from './prepare-rules.ts';
 
+export { sayMinutes } from './handset-rules.ts';
+export { ownUser } from './own-user.ts';
+export { decisionOf, hasGuide, heatOfHandset, loadOf, readingUnder } from './prepare-judgement.ts';
+export { runOf, type ToldStep } from './reflash-run.ts';
+export { agrees, isKnown, type Setting, settingsOf } from './settings.ts';
+
 interface GateFacts extends PlannedFacts {
   readonly hasAccount: boolean;
   readonly openSettings: readonly string[];

@@ -29,10 +29,10 @@ import {
   minutesTo,
   scaledBy,
 } from '../../handset/heat.ts';
+import { drawersOf } from '../../site/drawers.ts';
 import type { SiteView } from '../../site/site-view.ts';
 import { cardLoopHours } from '../../storage/storage.ts';
 import { STORAGE_ASSUMPTIONS } from '../../storage/storage-assumptions.ts';
-import { drawersOf } from './drawers.ts';
 import type { AccountFacts, FirmwareFacts, HandsetFacts, PrepareFacts, SettingFacts } from './prepare-facts.ts';
 import { runOf } from './reflash-run.ts';
 import { isKnown, type Setting, settingsOf } from './settings.ts';

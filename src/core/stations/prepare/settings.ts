@@ -7,8 +7,8 @@ import { plainUrlOf } from '../../document/stream-address.ts';
 import { cameraSubject, streamSubject } from '../../document/subject.ts';
 import type { Known, QuantitiesOf } from '../../evidence/best-known.ts';
 import { bestKnown } from '../../evidence/best-known.ts';
+import { drawersOf } from '../../site/drawers.ts';
 import type { SiteView } from '../../site/site-view.ts';
-import { drawersOf } from './drawers.ts';
 import { settingFor } from './use-settings.ts';
 
 /** How a setting is told: by yes and no, by one of some words, by a number, or in words. */

@@ -20,6 +20,14 @@ import { createTapJudge, type TapJudge } from './tap-judgement.ts';
 import { foundOffers, pathOffers, tapOffers } from './tap-offers.ts';
 import { TAP_RULES } from './tap-rules.ts';
 
+export { countFindings } from './count-findings.ts';
+export { onvifFindings } from './onvif-judgement.ts';
+export { ofChannel, profileFor } from './onvif-plan-facts.ts';
+export { judgeTap, type TapJudgement } from './tap-judgement.ts';
+export { compareWays, type MeasuredWay } from './two-ways.ts';
+export { WAY_WORDS, wayFor } from './way-advice.ts';
+export { wayFacts } from './way-facts.ts';
+
 interface GateFacts {
   readonly hasAddress: boolean;
   /** Of the streams in use, at their present addresses. */

@@ -15,7 +15,7 @@ import {
 import { newId } from '../../store/new-id.ts';
 import { commandIssued, selectSite } from '../../store/site-slice.ts';
 import { useAppDispatch, useAppSelector } from '../../store/store.ts';
-import { SeatLine } from '../../things/destination/seat-line.tsx';
+import { SeatLine } from '../../things/destination/index.ts';
 import { Button } from '../../ui/button.tsx';
 import { Drop } from '../../ui/drop.tsx';
 import { NumberField } from '../../ui/number-field.tsx';

@@ -6,8 +6,8 @@ import { COST_RANGES, type CostOption, SCHOOLS } from '../../../core/document/ch
 import { planLines, withPlanLines } from '../../../core/places/cost/plan-lines.ts';
 import { selectSite } from '../../store/site-slice.ts';
 import { useAppSelector } from '../../store/store.ts';
-import { PackFields, packsSchema } from '../../things/destination/pack-fields.tsx';
-import { ThingActs } from '../../things/thing/thing-acts.tsx';
+import { PackFields, packsSchema } from '../../things/destination/index.ts';
+import { ThingActs } from '../../things/thing/index.ts';
 import { Button } from '../../ui/button.tsx';
 import { DialogFrame } from '../../ui/dialog-frame.tsx';
 import { FieldError } from '../../ui/field-error.tsx';

@@ -5,7 +5,7 @@ import type { Take } from '../../../core/gallery/score.ts';
 import type { ProbeReport } from '../../../core/probe/probe-types.ts';
 import { selectRun } from '../../store/probe-slice.ts';
 import { useAppDispatch, useAppSelector } from '../../store/store.ts';
-import { WireTape } from '../../things/probe/wire-tape.tsx';
+import { WireTape } from '../../things/probe/index.ts';
 import { Button } from '../../ui/button.tsx';
 import { Drop } from '../../ui/drop.tsx';
 import { FindingList } from '../../ui/finding-card.tsx';

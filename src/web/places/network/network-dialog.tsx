@@ -4,7 +4,7 @@ import type { Network } from '../../../core/document/chapters/networks/network.t
 import { newId } from '../../store/new-id.ts';
 import { commandIssued } from '../../store/site-slice.ts';
 import { useAppDispatch } from '../../store/store.ts';
-import { ThingActs } from '../../things/thing/thing-acts.tsx';
+import { ThingActs } from '../../things/thing/index.ts';
 import { DialogFrame } from '../../ui/dialog-frame.tsx';
 import { Form, fieldsFor } from '../../ui/form-fields.tsx';
 import { FormFoot } from '../../ui/form-foot.tsx';

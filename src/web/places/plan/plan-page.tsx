@@ -8,7 +8,7 @@ import { nameOfSubject } from '../../../core/document/subjects.ts';
 import { selectLanes } from '../../store/lanes-slice.ts';
 import { commandIssued, selectSite } from '../../store/site-slice.ts';
 import { useAppDispatch, useAppSelector } from '../../store/store.ts';
-import { LevelLegend } from '../../things/levels/level-legend.tsx';
+import { LevelLegend } from '../../things/levels/index.ts';
 import { useChartColours } from '../../ui/chart-colours.ts';
 import { PlanBar } from './plan-bar.tsx';
 import { PlanCanvas } from './plan-canvas.tsx';

@@ -7,9 +7,9 @@ import { cameraSubject, destinationSubject, gearSubject, linkSubject } from '../
 import { nameOfSubject, thingsOf } from '../../../core/document/subjects.ts';
 import { selectSite } from '../../store/site-slice.ts';
 import { useAppSelector } from '../../store/store.ts';
-import { DestinationDialog } from '../../things/destination/destination-dialog.tsx';
-import { GearDialog } from '../../things/gear/gear-dialog.tsx';
-import { Joins } from '../../things/link/joins.tsx';
+import { DestinationDialog } from '../../things/destination/index.ts';
+import { GearDialog } from '../../things/gear/index.ts';
+import { Joins } from '../../things/link/index.ts';
 import { Button } from '../../ui/button.tsx';
 import { Panel } from '../../ui/panel.tsx';
 import { CableList } from './cable-list.tsx';

@@ -3,7 +3,7 @@ import { WALL_MATERIALS, type Wall, wallAsLong, wallLengthM } from '../../../cor
 import { between } from '../../../core/base/range.ts';
 import { commandIssued } from '../../store/site-slice.ts';
 import { useAppDispatch } from '../../store/store.ts';
-import { ThingActs } from '../../things/thing/thing-acts.tsx';
+import { ThingActs } from '../../things/thing/index.ts';
 import { NumberField } from '../../ui/number-field.tsx';
 import { SelectField, TextField } from '../../ui/text-field.tsx';
 import { useDraft } from '../../ui/use-draft.ts';

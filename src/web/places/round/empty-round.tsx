@@ -1,7 +1,7 @@
 import { useNavigate } from 'react-router';
 import { useSiteId } from '../../store/use-site-id.ts';
+import { AddCameraForm } from '../../things/camera/index.ts';
 import { Drop } from '../../ui/drop.tsx';
-import { AddCameraForm } from './add-camera-form.tsx';
 
 /** A new site: what to do first, and the form for it. */
 export function EmptyRound() {

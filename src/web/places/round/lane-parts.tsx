@@ -5,7 +5,7 @@ import { selectProbeRound } from '../../store/probe-round-slice.ts';
 import { loginLineOf, selectServer } from '../../store/server-slice.ts';
 import { selectSite } from '../../store/site-slice.ts';
 import { useAppSelector } from '../../store/store.ts';
-import { MendAct } from '../../things/finding/mend-act.tsx';
+import { MendAct } from '../../things/finding/index.ts';
 import { SEVERITY_TEXT, SEVERITY_WORDS } from '../../ui/finding-card.tsx';
 
 /** One camera of the Round. */

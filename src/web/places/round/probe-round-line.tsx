@@ -4,7 +4,7 @@ import { camerasToProbe } from '../../../core/site/to-probe.ts';
 import { roundRead, selectProbeRound } from '../../store/probe-round-slice.ts';
 import { selectIndex, selectSite } from '../../store/site-slice.ts';
 import { useAppDispatch, useAppSelector } from '../../store/store.ts';
-import { cancelRound, probeRound } from '../../things/probe/probe-round.ts';
+import { cancelRound, probeRound } from '../../things/probe/index.ts';
 import { Button } from '../../ui/button.tsx';
 import { useVault } from '../../vault/vault-context.tsx';
 

@@ -4,7 +4,7 @@ import type { Camera } from '../../../core/document/chapters/cameras/camera.ts';
 import type { Finding } from '../../../core/findings/finding.ts';
 import { findingsAt } from '../../../core/lanes/lane-types.ts';
 import { useSiteId } from '../../store/use-site-id.ts';
-import { FindingsPanel, NothingFound } from '../../things/finding/findings-panel.tsx';
+import { FindingsPanel, NothingFound } from '../../things/finding/index.ts';
 import { StationFrame } from '../station-frame.tsx';
 import { KeepingPanel } from './keeping-panel.tsx';
 import { PlacePanel } from './place-panel.tsx';

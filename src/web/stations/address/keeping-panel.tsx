@@ -4,7 +4,7 @@ import { KEEPINGS } from '../../../core/document/chapters/cameras/identity.ts';
 import type { Keeping } from '../../../core/net/address-plan.ts';
 import { commandIssued } from '../../store/site-slice.ts';
 import { useAppDispatch } from '../../store/store.ts';
-import { KEEPING_WORDS } from '../../things/address/keeping-words.ts';
+import { KEEPING_WORDS } from '../../things/address/index.ts';
 import { Panel } from '../../ui/panel.tsx';
 
 interface School {

@@ -5,8 +5,7 @@ import { addressRemarks } from '../../../core/net/address-remarks.ts';
 import { networkOfCamera } from '../../../core/site/networks.ts';
 import { commandIssued, selectSite } from '../../store/site-slice.ts';
 import { useAppDispatch, useAppSelector } from '../../store/store.ts';
-import { HostField } from '../../things/address/host-field.tsx';
-import { MacField } from '../../things/address/mac-field.tsx';
+import { HostField, MacField } from '../../things/address/index.ts';
 import { KeptText } from '../../ui/kept-text.tsx';
 import { Panel } from '../../ui/panel.tsx';
 

@@ -1,8 +1,8 @@
 import type { Verdict } from '../../../core/base/verdict.ts';
 import type { Camera } from '../../../core/document/chapters/cameras/camera.ts';
 import { viewOf } from '../../../core/site/site-view.ts';
-import type { Way } from '../../../core/stations/address/address-facts.ts';
-import { judgeAddress } from '../../../core/stations/address/address-judgement.ts';
+import type { Way } from '../../../core/stations/address/index.ts';
+import { judgeAddress } from '../../../core/stations/address/index.ts';
 import { selectIndex, selectSite } from '../../store/site-slice.ts';
 import { useAppSelector } from '../../store/store.ts';
 import { Drop } from '../../ui/drop.tsx';

@@ -8,13 +8,17 @@ import { wholeLenses } from '../../../core/optics/lens.ts';
 import { zoomRange } from '../../../core/optics/lens-view.ts';
 import { lookHeightM, mountingOf, serveBest } from '../../../core/site/needs.ts';
 import { viewOf } from '../../../core/site/site-view.ts';
-import { judgeChoice } from '../../../core/stations/choose/choice-verdict.ts';
-import { chooseFacts } from '../../../core/stations/choose/choose-facts.ts';
-import { dearerWorthIt } from '../../../core/stations/choose/dearer.ts';
-import { modelAsSeen, type SeenStream, seenStreamOf } from '../../../core/stations/choose/seen-stream.ts';
+import {
+  chooseFacts,
+  dearerWorthIt,
+  judgeChoice,
+  modelAsSeen,
+  type SeenStream,
+  seenStreamOf,
+} from '../../../core/stations/choose/index.ts';
 import { commandIssued, selectIndex, selectSite } from '../../store/site-slice.ts';
 import { useAppDispatch, useAppSelector } from '../../store/store.ts';
-import { CameraFindings } from '../../things/finding/camera-findings.tsx';
+import { CameraFindings } from '../../things/finding/index.ts';
 import { Button } from '../../ui/button.tsx';
 import { Drop } from '../../ui/drop.tsx';
 import { FindingList } from '../../ui/finding-card.tsx';

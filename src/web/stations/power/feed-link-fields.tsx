@@ -1,7 +1,7 @@
 import { Link as RouterLink } from 'react-router';
 import { LINK_RANGES, type Link } from '../../../core/document/chapters/links/link.ts';
 import { linkLength, sayLengthHow } from '../../../core/site/link-length.ts';
-import { WIRE_SIZES_MM2 } from '../../../core/stations/power/power-numbers.ts';
+import { WIRE_SIZES_MM2 } from '../../../core/stations/power/index.ts';
 import { commandIssued, selectSite } from '../../store/site-slice.ts';
 import { useAppDispatch, useAppSelector } from '../../store/store.ts';
 import { useSiteId } from '../../store/use-site-id.ts';

@@ -1,5 +1,5 @@
 import { VERDICT_WORDS } from '../../../core/base/verdict.ts';
-import type { RunNumbers } from '../../../core/stations/power/power-numbers.ts';
+import type { RunNumbers } from '../../../core/stations/power/index.ts';
 import { Drop } from '../../ui/drop.tsx';
 
 /** Volts along a low-voltage run as a scale: where it ends by day and at night, and below what it dies. */

@@ -6,7 +6,7 @@ import { FEED_RANGES } from '../../../core/document/chapters/cameras/feed.ts';
 import { SKY_RANGES } from '../../../core/document/chapters/sky/sky.ts';
 import { LEAD, LITHIUM, monthNames } from '../../../core/power/sun-budget.ts';
 import type { SunFeed } from '../../../core/power/sun-feed.ts';
-import type { PowerJudge, PowerJudgement } from '../../../core/stations/power/power-judgement.ts';
+import type { PowerJudge, PowerJudgement } from '../../../core/stations/power/index.ts';
 import { commandIssued, selectSite } from '../../store/site-slice.ts';
 import { useAppDispatch, useAppSelector } from '../../store/store.ts';
 import { Button } from '../../ui/button.tsx';

@@ -2,7 +2,7 @@ import { VERDICT_WORDS } from '../../../core/base/verdict.ts';
 import type { Camera } from '../../../core/document/chapters/cameras/camera.ts';
 import type { Gear } from '../../../core/document/chapters/gear/gear.ts';
 import { cameraSubject } from '../../../core/document/subject.ts';
-import type { PowerJudge } from '../../../core/stations/power/power-judgement.ts';
+import type { PowerJudge } from '../../../core/stations/power/index.ts';
 import { Drop } from '../../ui/drop.tsx';
 
 interface SwitchViewProps {

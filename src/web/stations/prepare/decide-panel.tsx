@@ -4,7 +4,7 @@ import { CRITERIA } from '../../../core/firmware/decision.ts';
 import { MARK_WORDS } from '../../../core/firmware/guide.ts';
 import { MARKS } from '../../../core/firmware/marks.ts';
 import { OPTION_WORDS, OPTIONS } from '../../../core/firmware/options.ts';
-import { decisionOf } from '../../../core/stations/prepare/prepare-judgement.ts';
+import { decisionOf } from '../../../core/stations/prepare/index.ts';
 import { selectLanesById } from '../../store/lanes-slice.ts';
 import { useAppSelector } from '../../store/store.ts';
 import { Button } from '../../ui/button.tsx';

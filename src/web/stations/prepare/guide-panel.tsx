@@ -8,7 +8,7 @@ import { LampScore } from '../../ui/lamp-score.tsx';
 import { Panel } from '../../ui/panel.tsx';
 import { useSiteView } from '../use-site-view.ts';
 
-const GuideDialog = lazy(async () => ({ default: (await import('../../things/model/guide-dialog.tsx')).GuideDialog }));
+const GuideDialog = lazy(async () => ({ default: (await import('../../things/model/index.ts')).GuideDialog }));
 
 /** How its model is reflashed, as it lies on the model card. */
 export function GuidePanel({ camera }: { camera: Camera }) {

@@ -10,11 +10,10 @@ import {
 import { cameraSubject } from '../../../core/document/subject.ts';
 import { bestKnown } from '../../../core/evidence/best-known.ts';
 import { MOUNT_WORDS, MOUNTS, minutesTo, SCREENS } from '../../../core/handset/heat.ts';
-import { sayMinutes } from '../../../core/stations/prepare/handset-rules.ts';
-import { heatOfHandset, loadOf } from '../../../core/stations/prepare/prepare-judgement.ts';
+import { heatOfHandset, loadOf, sayMinutes } from '../../../core/stations/prepare/index.ts';
 import { commandIssued } from '../../store/site-slice.ts';
 import { useAppDispatch } from '../../store/store.ts';
-import { ChargeFields } from '../../things/handset/charge-fields.tsx';
+import { ChargeFields } from '../../things/handset/index.ts';
 import { NumberField } from '../../ui/number-field.tsx';
 import { Panel } from '../../ui/panel.tsx';
 import { SelectField } from '../../ui/text-field.tsx';

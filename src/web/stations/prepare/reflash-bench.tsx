@@ -7,7 +7,7 @@ import { WRITES } from '../../../core/firmware/options.ts';
 import { commandIssued } from '../../store/site-slice.ts';
 import { useAppDispatch } from '../../store/store.ts';
 import { useSiteId } from '../../store/use-site-id.ts';
-import { FindingsPanel } from '../../things/finding/findings-panel.tsx';
+import { FindingsPanel } from '../../things/finding/index.ts';
 import { Button } from '../../ui/button.tsx';
 import type { BenchProps } from './bench-props.ts';
 import { CardPanel } from './card-panel.tsx';

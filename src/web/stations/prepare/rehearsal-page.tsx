@@ -2,7 +2,7 @@ import { useEffect, useRef, useState } from 'react';
 import { Link, useParams } from 'react-router';
 import type { Camera } from '../../../core/document/chapters/cameras/camera.ts';
 import type { ReflashGuide } from '../../../core/firmware/guide.ts';
-import { hasGuide } from '../../../core/stations/prepare/prepare-judgement.ts';
+import { hasGuide } from '../../../core/stations/prepare/index.ts';
 import { askStandin } from '../../api/standins.ts';
 import { selectServer } from '../../store/server-slice.ts';
 import { commandIssued, selectSite } from '../../store/site-slice.ts';

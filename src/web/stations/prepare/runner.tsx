@@ -3,7 +3,7 @@ import type { ReflashGuide } from '../../../core/firmware/guide.ts';
 import { DARK } from '../../../core/firmware/lamp.ts';
 import { ENDS, MOST_ATTEMPTS, type Run, type Signal, turnsAtMs, waitIn } from '../../../core/firmware/procedure.ts';
 import { type Answer, CAUSE_WORDS, STEP_WORDS, sayWait, WAY } from '../../../core/firmware/procedure-words.ts';
-import type { ToldStep } from '../../../core/stations/prepare/reflash-run.ts';
+import type { ToldStep } from '../../../core/stations/prepare/index.ts';
 import { CheckField } from '../../ui/check-field.tsx';
 import { DROP_PATH } from '../../ui/drop.tsx';
 import { LampScore } from '../../ui/lamp-score.tsx';

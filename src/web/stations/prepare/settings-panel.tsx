@@ -3,7 +3,7 @@ import type { Camera } from '../../../core/document/chapters/cameras/camera.ts';
 import type { FactValue } from '../../../core/document/chapters/journal/entry.ts';
 import type { JournalCommand } from '../../../core/document/chapters/journal/journal-commands.ts';
 import { sayQuantity } from '../../../core/document/chapters/journal/quantities.ts';
-import { agrees, isKnown, type Setting, settingsOf } from '../../../core/stations/prepare/settings.ts';
+import { agrees, isKnown, type Setting, settingsOf } from '../../../core/stations/prepare/index.ts';
 import { commandIssued } from '../../store/site-slice.ts';
 import { useAppDispatch } from '../../store/store.ts';
 import { Button } from '../../ui/button.tsx';

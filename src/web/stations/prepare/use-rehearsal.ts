@@ -10,7 +10,7 @@ import {
   simCamera,
   simStep,
 } from '../../../core/firmware/simulated-camera.ts';
-import type { ToldStep } from '../../../core/stations/prepare/reflash-run.ts';
+import type { ToldStep } from '../../../core/stations/prepare/index.ts';
 import { useClock } from './use-clock.ts';
 
 interface Rehearsed {

@@ -4,10 +4,10 @@ import { streamUrlOf } from '../../../core/document/stream-address.ts';
 import { buildStreamUrl } from '../../../core/net/stream-url.ts';
 import { selectSite } from '../../store/site-slice.ts';
 import { useAppSelector } from '../../store/store.ts';
-import { rtspPlace } from '../../things/account/camera-places.ts';
-import { loginOf, mayGo, passwordAt } from '../../things/account/password-gate.ts';
+import { loginOf, mayGo, passwordAt } from '../../things/account/index.ts';
 import { Button } from '../../ui/button.tsx';
 import { copyWords, useCopy } from '../../ui/use-copy.ts';
+import { rtspPlace } from '../../vault/camera-places.ts';
 import { useVault } from '../../vault/vault-context.tsx';
 
 /** Copies the URL as it must be typed elsewhere; the secret only when asked for in so many words. */

@@ -3,11 +3,11 @@ import type { Camera, Stream } from '../../../core/document/chapters/cameras/cam
 import { isReadingCurrent, rememberedReading } from '../../../core/evidence/onvif-evidence.ts';
 import { asksForSecret } from '../../../core/net/path-places.ts';
 import type { ReadUri } from '../../../core/onvif/reading.ts';
-import { profileFor } from '../../../core/stations/tap/onvif-plan-facts.ts';
+import { profileFor } from '../../../core/stations/tap/index.ts';
 import { fetchStill } from '../../api/still.ts';
 import { selectIndex, selectSite } from '../../store/site-slice.ts';
 import { useAppSelector } from '../../store/store.ts';
-import { loginOf, mayGo, passwordAt } from '../../things/account/password-gate.ts';
+import { loginOf, mayGo, passwordAt } from '../../things/account/index.ts';
 import { Button } from '../../ui/button.tsx';
 import { sayWhen } from '../../ui/say-when.ts';
 import { useVault } from '../../vault/vault-context.tsx';

@@ -7,15 +7,14 @@ import type { Camera, Stream } from '../../../core/document/chapters/cameras/cam
 import type { Destination } from '../../../core/document/chapters/destinations/destination.ts';
 import type { Tap } from '../../../core/document/chapters/taps/tap.ts';
 import type { SiteMend } from '../../../core/lanes/mends.ts';
-import { judgeTap, type TapJudgement } from '../../../core/stations/tap/tap-judgement.ts';
+import { judgeTap, type TapJudgement } from '../../../core/stations/tap/index.ts';
 import type { RecordingSchedule } from '../../../core/storage/schedule.ts';
 import { newId } from '../../store/new-id.ts';
 import { commandIssued, selectIndex, selectSite } from '../../store/site-slice.ts';
 import { useAppDispatch, useAppSelector } from '../../store/store.ts';
 import { useSiteId } from '../../store/use-site-id.ts';
-import { DestinationDialog } from '../../things/destination/destination-dialog.tsx';
-import { SeatLine } from '../../things/destination/seat-line.tsx';
-import { CameraFindings } from '../../things/finding/camera-findings.tsx';
+import { DestinationDialog, SeatLine } from '../../things/destination/index.ts';
+import { CameraFindings } from '../../things/finding/index.ts';
 import { Button } from '../../ui/button.tsx';
 import { Drop } from '../../ui/drop.tsx';
 import { FindingList } from '../../ui/finding-card.tsx';

@@ -4,10 +4,9 @@ import type { ProbeReport } from '../../../core/probe/probe-types.ts';
 import { loginLineOf, selectServer } from '../../store/server-slice.ts';
 import { selectIndex, selectSite } from '../../store/site-slice.ts';
 import { useAppSelector } from '../../store/store.ts';
-import { boundTo } from '../../things/account/camera-places.ts';
-import { askOneMore, askReadable } from '../../things/account/one-more.ts';
-import { TrustAct } from '../../things/account/trust-act.tsx';
+import { askOneMore, askReadable, TrustAct } from '../../things/account/index.ts';
 import { Button } from '../../ui/button.tsx';
+import { boundTo } from '../../vault/camera-places.ts';
 import { useVault } from '../../vault/vault-context.tsx';
 
 /** What a person allows for one press. */

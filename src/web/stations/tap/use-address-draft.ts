@@ -11,8 +11,8 @@ import { pathAndQuery } from '../../../core/net/stream-url.ts';
 import { parseStreamUrl, type UrlFaultCode } from '../../../core/net/stream-url-parser.ts';
 import { commandIssued, selectIndex, selectSite } from '../../store/site-slice.ts';
 import { useAppDispatch, useAppSelector } from '../../store/store.ts';
-import { boundTo, placesOf, rtspPlace } from '../../things/account/camera-places.ts';
-import { passwordAt } from '../../things/account/password-gate.ts';
+import { passwordAt } from '../../things/account/index.ts';
+import { boundTo, placesOf, rtspPlace } from '../../vault/camera-places.ts';
 import { sayPlaces } from '../../vault/say-places.ts';
 import { useVault } from '../../vault/vault-context.tsx';
 

@@ -2,8 +2,7 @@ import type { TapUse } from '../../../core/base/tap-uses.ts';
 import { VERDICT_WORDS } from '../../../core/base/verdict.ts';
 import type { Camera, Stream } from '../../../core/document/chapters/cameras/camera.ts';
 import type { Destination } from '../../../core/document/chapters/destinations/destination.ts';
-import { WAY_WORDS, wayFor } from '../../../core/stations/tap/way-advice.ts';
-import { wayFacts } from '../../../core/stations/tap/way-facts.ts';
+import { WAY_WORDS, wayFacts, wayFor } from '../../../core/stations/tap/index.ts';
 import { useSiteView } from '../use-site-view.ts';
 
 interface WayLineProps {

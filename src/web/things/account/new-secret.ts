@@ -7,11 +7,11 @@ import {
 } from '../../../core/auth/secret-maker.ts';
 import type { Account, Camera } from '../../../core/document/chapters/cameras/camera.ts';
 import type { Site } from '../../../core/document/site.ts';
+import { drawersOf } from '../../../core/site/drawers.ts';
 import type { SiteView } from '../../../core/site/site-view.ts';
-import { drawersOf } from '../../../core/stations/prepare/drawers.ts';
 import { newId } from '../../store/new-id.ts';
+import { boundTo } from '../../vault/camera-places.ts';
 import type { Vault } from '../../vault/vault.ts';
-import { boundTo } from './camera-places.ts';
 
 const randomBytes = (count: number): Uint8Array => crypto.getRandomValues(new Uint8Array(count));
 

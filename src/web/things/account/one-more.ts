@@ -1,6 +1,6 @@
 import type { LedgerLine } from '../../../core/auth/login-ledger.ts';
 import { sayMany } from '../../../core/base/say.ts';
-import { questions } from './questions.ts';
+import { questions } from '../question/index.ts';
 
 const LOCKS =
   'Many devices lock an account at three or five refused logins, for minutes or until somebody resets them. Other programs with an old password spend logins too.';

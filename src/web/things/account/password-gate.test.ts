@@ -6,12 +6,12 @@ import { fromOutside } from '../../../core/document/from-outside.ts';
 import type { Site } from '../../../core/document/site.ts';
 import { unknownHost } from '../../../core/scan/seen.ts';
 import { noteSeen } from '../../store/seen-this-visit.ts';
+import { boundTo, onvifPlace, rtspPlace } from '../../vault/camera-places.ts';
 import { isAllowed, type PasswordPlace, withPlace } from '../../vault/password-place.ts';
 import { sayPlaces } from '../../vault/say-places.ts';
 import { createVault } from '../../vault/vault.ts';
-import { boundTo, onvifPlace, rtspPlace } from './camera-places.ts';
+import { questions } from '../question/index.ts';
 import { mayGo, passwordAt } from './password-gate.ts';
-import { questions } from './questions.ts';
 
 const PASSWORD = 'Weir & Gate/7';
 const nowhere = {

@@ -3,11 +3,11 @@ import type { Account, Camera } from '../../../core/document/chapters/cameras/ca
 import type { Site } from '../../../core/document/site.ts';
 import { knownBy } from '../../../core/evidence/seen-cameras.ts';
 import { seenThisVisit } from '../../store/seen-this-visit.ts';
+import { boundTo } from '../../vault/camera-places.ts';
 import { type Bound, isAllowed, type PasswordPlace, sameHost } from '../../vault/password-place.ts';
 import { sayPlace, sayPlaces } from '../../vault/say-places.ts';
 import type { Vault } from '../../vault/vault.ts';
-import { boundTo } from './camera-places.ts';
-import { type QuestionRow, questions } from './questions.ts';
+import { type QuestionRow, questions } from '../question/index.ts';
 
 /** One wish to send a password somewhere. */
 export interface PasswordUse {

@@ -23,7 +23,7 @@ import { FormFoot } from '../../ui/form-foot.tsx';
 import { optionalNumber } from '../../ui/form-numbers.ts';
 import { nameField, textField } from '../../ui/form-texts.ts';
 import { SelectField } from '../../ui/text-field.tsx';
-import { ThingActs } from '../thing/thing-acts.tsx';
+import { ThingActs } from '../thing/index.ts';
 
 const KIND_WORDS: Readonly<Record<CameraKind, string>> = {
   camera: 'camera',

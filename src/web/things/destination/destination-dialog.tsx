@@ -12,7 +12,7 @@ import { useAppDispatch, useAppSelector } from '../../store/store.ts';
 import { DialogFrame } from '../../ui/dialog-frame.tsx';
 import { Form, fieldsFor } from '../../ui/form-fields.tsx';
 import { FormFoot } from '../../ui/form-foot.tsx';
-import { ThingActs } from '../thing/thing-acts.tsx';
+import { ThingActs } from '../thing/index.ts';
 import {
   type DestinationFields,
   destinationFormSchema,

@@ -10,8 +10,8 @@ import { useAppDispatch } from '../../store/store.ts';
 import { DialogFrame } from '../../ui/dialog-frame.tsx';
 import { Form, fieldsFor } from '../../ui/form-fields.tsx';
 import { FormFoot } from '../../ui/form-foot.tsx';
-import { Joins } from '../link/joins.tsx';
-import { ThingActs } from '../thing/thing-acts.tsx';
+import { Joins } from '../link/index.ts';
+import { ThingActs } from '../thing/index.ts';
 import {
   type GearFields,
   gearFieldsOf,

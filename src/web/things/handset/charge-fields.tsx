@@ -7,7 +7,7 @@ import { cameraSubject } from '../../../core/document/subject.ts';
 import { bestKnown } from '../../../core/evidence/best-known.ts';
 import { HEAT_RANGES } from '../../../core/handset/heat.ts';
 import { viewOf } from '../../../core/site/site-view.ts';
-import { readingUnder } from '../../../core/stations/prepare/prepare-judgement.ts';
+import { readingUnder } from '../../../core/stations/prepare/index.ts';
 import { commandIssued, selectIndex, selectSite } from '../../store/site-slice.ts';
 import { useAppDispatch, useAppSelector } from '../../store/store.ts';
 import { CheckField } from '../../ui/check-field.tsx';

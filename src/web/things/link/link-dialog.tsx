@@ -12,7 +12,7 @@ import { Form, fieldsFor } from '../../ui/form-fields.tsx';
 import { FormFoot } from '../../ui/form-foot.tsx';
 import { optionalNumber } from '../../ui/form-numbers.ts';
 import { textField } from '../../ui/form-texts.ts';
-import { ThingActs } from '../thing/thing-acts.tsx';
+import { ThingActs } from '../thing/index.ts';
 import { MEDIUM_WORDS } from './link-words.ts';
 
 const schema = object({

@@ -4,7 +4,7 @@ import { freeModel } from '../../../core/document/things.ts';
 import { newId } from '../../store/new-id.ts';
 import { Button } from '../../ui/button.tsx';
 import { DialogFrame } from '../../ui/dialog-frame.tsx';
-import { ThingActs } from '../thing/thing-acts.tsx';
+import { ThingActs } from '../thing/index.ts';
 import { CardShelf } from './card-shelf.tsx';
 import { ModelForm } from './model-form.tsx';
 import { type ListedCard, useCards } from './use-cards.ts';

@@ -2,10 +2,10 @@ import { CAMERAS_AT_ONCE, type CameraToProbe } from '../../../core/site/to-probe
 import { roundAt, roundBegan, roundDone, roundEnded, roundLeftOut } from '../../store/probe-round-slice.ts';
 import { selectSite } from '../../store/site-slice.ts';
 import type { AppDispatch, RootState } from '../../store/store.ts';
+import { rtspPlace } from '../../vault/camera-places.ts';
 import { lacksSecret } from '../../vault/lacks-secret.ts';
 import type { Vault } from '../../vault/vault.ts';
-import { rtspPlace } from '../account/camera-places.ts';
-import { loginOf, mayGo, type PasswordUse, passwordAt } from '../account/password-gate.ts';
+import { loginOf, mayGo, type PasswordUse, passwordAt } from '../account/index.ts';
 import { cancelProbe, probeStream } from './probe-runner.ts';
 
 interface Round {

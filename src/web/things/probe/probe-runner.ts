@@ -13,7 +13,7 @@ import { probeBroken, probeCancelled, probeEventSeen, probeStarted } from '../..
 import { serverMissed } from '../../store/server-slice.ts';
 import { commandIssued, selectIndex, selectSite } from '../../store/site-slice.ts';
 import type { AppDispatch, RootState } from '../../store/store.ts';
-import type { loginOf } from '../account/password-gate.ts';
+import type { loginOf } from '../account/index.ts';
 import { lookAtLogins } from './look-at-logins.ts';
 
 const SAMPLE_S = 3;

@@ -16,7 +16,7 @@ import { Form, fieldsFor } from '../../ui/form-fields.tsx';
 import { FormFoot } from '../../ui/form-foot.tsx';
 import { optionalNumber } from '../../ui/form-numbers.ts';
 import { readOr, sizeField, writtenField } from '../../ui/form-texts.ts';
-import { ThingActs } from '../thing/thing-acts.tsx';
+import { ThingActs } from '../thing/index.ts';
 
 const oneCodec = (codecs: readonly string[]): string | null =>
   codecs.length > 1 ? 'A stream has one codec: write which.' : null;

@@ -11,7 +11,7 @@ import { countedSessions } from '../../../../core/evidence/sessions-evidence.ts'
 import type { OnvifReading } from '../../../../core/onvif/reading.ts';
 import { commandIssued } from '../../../store/site-slice.ts';
 import { useAppDispatch } from '../../../store/store.ts';
-import { keepCards } from '../../../things/model/model-library.ts';
+import { keepCards } from '../../../things/model/index.ts';
 import { Button } from '../../../ui/button.tsx';
 import { Panel } from '../../../ui/panel.tsx';
 import { sayWhen } from '../../../ui/say-when.ts';

@@ -2,7 +2,7 @@ import type { Camera, Stream } from '../../../../core/document/chapters/cameras/
 import { keptPath } from '../../../../core/evidence/kept-path.ts';
 import { streamOfProfile, takeProfile } from '../../../../core/evidence/take-profile.ts';
 import { type OnvifReading, type ReadProfile, sizeOf } from '../../../../core/onvif/reading.ts';
-import { ofChannel, profileFor } from '../../../../core/stations/tap/onvif-plan-facts.ts';
+import { ofChannel, profileFor } from '../../../../core/stations/tap/index.ts';
 import { newId } from '../../../store/new-id.ts';
 import { commandIssued } from '../../../store/site-slice.ts';
 import { useAppDispatch } from '../../../store/store.ts';

@@ -2,8 +2,7 @@ import type { Camera } from '../../../../core/document/chapters/cameras/camera.t
 import type { OnvifReading } from '../../../../core/onvif/reading.ts';
 import { loginLineOf, selectServer } from '../../../store/server-slice.ts';
 import { useAppDispatch, useAppSelector } from '../../../store/store.ts';
-import { askOneMore } from '../../../things/account/one-more.ts';
-import { TrustAct } from '../../../things/account/trust-act.tsx';
+import { askOneMore, TrustAct } from '../../../things/account/index.ts';
 import { Button } from '../../../ui/button.tsx';
 import { deviceRunner } from './device-runner.ts';
 import type { DeviceAccess } from './use-device.ts';

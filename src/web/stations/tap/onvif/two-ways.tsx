@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { sayFps, sayRate, sayShare } from '../../../../core/base/say.ts';
 import type { Camera } from '../../../../core/document/chapters/cameras/camera.ts';
-import { compareWays, type MeasuredWay } from '../../../../core/stations/tap/two-ways.ts';
+import { compareWays, type MeasuredWay } from '../../../../core/stations/tap/index.ts';
 import { Panel } from '../../../ui/panel.tsx';
 import { SelectField } from '../../../ui/text-field.tsx';
 import { useSiteView } from '../../use-site-view.ts';

@@ -14,8 +14,8 @@ import { newId } from '../../../store/new-id.ts';
 import { commandIssued, selectIndex, selectSite } from '../../../store/site-slice.ts';
 import { slipAsked } from '../../../store/slip-slice.ts';
 import { useAppDispatch, useAppSelector } from '../../../store/store.ts';
-import { boundTo, onvifPlace } from '../../../things/account/camera-places.ts';
-import { mayGo, passwordAt } from '../../../things/account/password-gate.ts';
+import { mayGo, passwordAt } from '../../../things/account/index.ts';
+import { boundTo, onvifPlace } from '../../../vault/camera-places.ts';
 import { useVault } from '../../../vault/vault-context.tsx';
 import { type DeviceRun, deviceRunner } from './device-runner.ts';
 

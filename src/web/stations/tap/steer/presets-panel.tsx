@@ -6,7 +6,7 @@ import { type HeadPreset, STEERING_LIMITS } from '../../../../core/document/chap
 import { newId } from '../../../store/new-id.ts';
 import { commandIssued } from '../../../store/site-slice.ts';
 import { useAppDispatch } from '../../../store/store.ts';
-import { ThingActs } from '../../../things/thing/thing-acts.tsx';
+import { ThingActs } from '../../../things/thing/index.ts';
 import { Button } from '../../../ui/button.tsx';
 import { KeptText, nameIsNeeded } from '../../../ui/kept-text.tsx';
 import { Panel } from '../../../ui/panel.tsx';

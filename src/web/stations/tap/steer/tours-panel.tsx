@@ -10,7 +10,7 @@ import {
 import { newId } from '../../../store/new-id.ts';
 import { commandIssued } from '../../../store/site-slice.ts';
 import { useAppDispatch } from '../../../store/store.ts';
-import { ThingActs } from '../../../things/thing/thing-acts.tsx';
+import { ThingActs } from '../../../things/thing/index.ts';
 import { Button } from '../../../ui/button.tsx';
 import { KeptText, nameIsNeeded } from '../../../ui/kept-text.tsx';
 import { NumberField } from '../../../ui/number-field.tsx';

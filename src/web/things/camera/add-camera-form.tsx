@@ -12,10 +12,10 @@ import { parseStreamUrl } from '../../../core/net/stream-url-parser.ts';
 import { newId } from '../../store/new-id.ts';
 import { commandIssued, selectSite } from '../../store/site-slice.ts';
 import { useAppDispatch, useAppSelector } from '../../store/store.ts';
-import { boundTo } from '../../things/account/camera-places.ts';
 import { Button } from '../../ui/button.tsx';
 import { Form, fieldsFor } from '../../ui/form-fields.tsx';
 import { nameField } from '../../ui/form-texts.ts';
+import { boundTo } from '../../vault/camera-places.ts';
 import { useVault } from '../../vault/vault-context.tsx';
 
 /** An address, a whole URL or a host alone, with the login taken out of its path; or what stops it from being kept. */

@@ -1,9 +1,9 @@
-import type { Camera, Stream } from '../../../core/document/chapters/cameras/camera.ts';
-import type { Model } from '../../../core/document/chapters/models/model-card.ts';
-import type { Site } from '../../../core/document/site.ts';
-import { onvifPortOf } from '../../../core/evidence/onvif-port.ts';
-import { asksForSecret } from '../../../core/net/path-places.ts';
-import type { Bound, PasswordPlace } from '../../vault/password-place.ts';
+import type { Camera, Stream } from '../../core/document/chapters/cameras/camera.ts';
+import type { Model } from '../../core/document/chapters/models/model-card.ts';
+import type { Site } from '../../core/document/site.ts';
+import { onvifPortOf } from '../../core/evidence/onvif-port.ts';
+import { asksForSecret } from '../../core/net/path-places.ts';
+import type { Bound, PasswordPlace } from './password-place.ts';
 
 // Small, and apart from who asks for them: the first view binds the passwords of the demo.
 

@@ -1,0 +1,1 @@
+export { GearDialog } from './gear-dialog.tsx';

@@ -1,0 +1,1 @@
+export { ChargeFields } from './charge-fields.tsx';

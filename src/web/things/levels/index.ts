@@ -1,0 +1,1 @@
+export { LevelLegend } from './level-legend.tsx';

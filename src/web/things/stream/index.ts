@@ -1,0 +1,1 @@
+export { StreamDialog } from './stream-dialog.tsx';

@@ -1,0 +1,1 @@
+export { ThingActs } from './thing-acts.tsx';
