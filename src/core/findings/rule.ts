@@ -1,3 +1,4 @@
+import type { AssumptionId } from '../assumptions/assumptions.ts';
 import { isWorse, type Verdict } from '../base/verdict.ts';
 import { bySeverity, type Finding, type Mend, type Severity } from './finding.ts';
 
@@ -17,20 +18,20 @@ export interface Saying<P> {
   readonly do: readonly string[] | ((facts: P) => readonly string[]);
 }
 
-/**
- * One question asked of one thing, as data. A table's cell, a finding and a station's verdict are read from its row.
- * `needs` names the facts without which it is not evaluated: then its verdict is not known, and never ok.
- * Ids are readable, stable and never reused (`RETIRED_RULES`).
- * @typeParam O what could be changed, for mends: asked only when somebody looks at a finding
- */
-export interface Rule<F, N extends keyof F = keyof F, O = never, C = never> {
+/** What every rule has, whatever its verdicts. */
+interface Question<F, N extends keyof F, O, C> {
+  /** Readable, stable and never reused (`RETIRED_RULES`). */
   readonly id: string;
+  /** What it asks, as one would say it. */
+  readonly question: string;
+  /** The assumptions of the site that it is judged by. Other limits stand in its source. */
+  readonly limits?: readonly AssumptionId[];
   /** The clause or assumption it rests on. */
   readonly source: string;
+  /** Facts without which it is not evaluated: then its verdict is not known, and never ok. */
   readonly needs: readonly N[];
   /** Whether the question is asked at all. Sees what is known, which may be nothing; always asked where absent. */
   readonly asks?: (facts: Facts<F>) => boolean;
-  readonly judge: (facts: Seen<F, N>) => Verdict;
   /** The name of its row in a table; a rule without one stands in none. */
   readonly label?: (facts: Facts<F>) => string;
   /** What its cell says. */
@@ -39,12 +40,32 @@ export interface Rule<F, N extends keyof F = keyof F, O = never, C = never> {
   readonly reason?: (facts: Seen<F, N>) => string;
   /** It stands in the table only where it says something. */
   readonly isQuiet?: true;
-  /** What it says of each verdict; of `unknown`, where all that it needs is there and decides nothing. */
-  readonly when: { readonly [V in Exclude<Verdict, 'ok'>]?: Saying<Seen<F, N>> };
   /** Remedies that core can carry out, the likeliest first. */
   readonly mends?: (facts: Seen<F, N>, offers: O) => readonly Mend<C>[];
   readonly why: string;
 }
+
+/**
+ * One question asked of one thing, as data. A table's cell, a finding and a station's verdict are read from its row.
+ * @typeParam O what could be changed, for mends: asked only when somebody looks at a finding
+ */
+export interface Rule<F, N extends keyof F = keyof F, O = never, C = never> extends Question<F, N, O, C> {
+  readonly judge: (facts: Seen<F, N>) => Verdict;
+  /** What it says of each verdict; of `unknown`, where all that it needs is there and decides nothing. */
+  readonly when: { readonly [V in Exclude<Verdict, 'ok'>]?: Saying<Seen<F, N>> };
+}
+
+type Never<T> = { readonly [K in keyof T]?: never };
+/** A question that is answered by yes or no: what it says stands in the row itself. */
+type FlatRule<F, N extends keyof F, O, C> = Question<F, N, O, C> &
+  Saying<Seen<F, N>> &
+  Never<Pick<Rule<F>, 'judge' | 'when'>> &
+  (
+    | { readonly fails: (facts: Seen<F, N>) => boolean; readonly isTight?: never }
+    | { readonly isTight: (facts: Seen<F, N>) => boolean; readonly fails?: never }
+  );
+type NestedRule<F, N extends keyof F, O, C> = Rule<F, N, O, C> &
+  Never<Saying<F>> & { readonly fails?: never; readonly isTight?: never };
 
 /** A rule's answer about one thing. */
 export interface Row {
@@ -69,11 +90,23 @@ export interface Cell {
 export const tightIf = (holds: boolean): Verdict => (holds ? 'tight' : 'ok');
 export const failsIf = (holds: boolean): Verdict => (holds ? 'will-not-work' : 'ok');
 
-/** Gives a rule table its fact types: each rule sees the facts it names in `needs` present. */
+/**
+ * Gives a rule table its fact types: each rule sees the facts it names in `needs` present. A flat row becomes a rule with
+ * its one verdict.
+ */
 export const rulesFor =
   <F, O = never, C = never>() =>
-  <N extends keyof F>(rule: Rule<F, N, O, C>): Rule<F, keyof F, O, C> =>
-    rule as unknown as Rule<F, keyof F, O, C>; // `needs` is checked by judgeRow() before any function of the rule runs
+  <N extends keyof F>(row: FlatRule<F, N, O, C> | NestedRule<F, N, O, C>): Rule<F, keyof F, O, C> =>
+    nested(row) as unknown as Rule<F, keyof F, O, C>; // `needs` is checked by judgeRow() before any function of the rule runs
+
+function nested<F, N extends keyof F, O, C>(row: FlatRule<F, N, O, C> | NestedRule<F, N, O, C>): Rule<F, N, O, C> {
+  if (row.judge) return row;
+  const { fails, isTight, severity, title, because, do: remedies, ...question } = row;
+  const saying: Saying<Seen<F, N>> = { severity, title, because, do: remedies };
+  return fails
+    ? { ...question, judge: (facts) => failsIf(fails(facts)), when: { 'will-not-work': saying } }
+    : { ...question, judge: (facts) => tightIf(isTight(facts)), when: { tight: saying } };
+}
 
 /** Any rule of these facts, whatever its mends are made from. */
 export type AnyRule<F> = Rule<F, keyof F, never, unknown>;

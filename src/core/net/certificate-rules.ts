@@ -1,5 +1,5 @@
 import { sayCount } from '../base/say.ts';
-import { type AnyRule, type Facts, failsIf, rulesFor, tightIf } from '../findings/rule.ts';
+import { type AnyRule, type Facts, rulesFor, tightIf } from '../findings/rule.ts';
 import { type CertificateSeen, namesHost } from './certificate.ts';
 
 /** What the rules about a certificate may ask for. */
@@ -38,6 +38,9 @@ const days = (count: number): string => `${sayCount(Math.max(1, Math.round(Math.
 const SOON_DAYS = 30;
 const OLD_PROTOCOLS: ReadonlySet<string> = new Set(['TLSv1', 'TLSv1.1', 'SSLv3']);
 
+/** Most are spoken to without TLS: then there is no question. */
+const isEncrypted = (f: Facts<CertificateFacts>): boolean => f.tlsSubject !== undefined;
+
 /**
  * What a device showed when its line was encrypted. That it signed itself is the norm, and no fault.
  * @param of by what it is spoken to: the same camera may show another certificate by RTSP and by ONVIF, and each is judged
@@ -46,12 +49,12 @@ export function certificateRules(of: '' | 'onvif.'): readonly AnyRule<Certificat
   const rule = rulesFor<CertificateFacts>();
   const titled = (title: string): string =>
     of === '' ? title : `By ONVIF: ${title.charAt(0).toLowerCase()}${title.slice(1)}`;
-  // most are read without TLS: then there is no question
-  const asked = of === '' ? {} : { asks: (f: Facts<CertificateFacts>) => f.tlsSubject !== undefined };
+  const by = of === '' ? '' : ' (by ONVIF)';
   return [
     rule({
       id: `${of}tls.expired`,
-      ...asked,
+      question: `Is its certificate in force${by}?`,
+      asks: isEncrypted,
       source: 'RFC 5280 §4.1.2.5 (validity); 30 days ahead [A]',
       needs: ['tlsDaysLeft', 'tlsSubject'],
       judge: (f) => (f.tlsDaysLeft < 0 ? 'will-not-work' : tightIf(f.tlsDaysLeft < SOON_DAYS)),
@@ -73,72 +76,60 @@ export function certificateRules(of: '' | 'onvif.'): readonly AnyRule<Certificat
     }),
     rule({
       id: `${of}tls.not-yet-valid`,
-      ...asked,
+      question: `Has its certificate begun${by}?`,
+      asks: isEncrypted,
       source: 'RFC 5280 §4.1.2.5 (validity)',
       needs: ['tlsDaysUntil', 'tlsSubject'],
-      judge: (f) => failsIf(f.tlsDaysUntil > 0),
-      when: {
-        'will-not-work': {
-          severity: 'fix',
-          title: () => titled('Its certificate is not valid yet'),
-          because: (f) => `“${f.tlsSubject}” begins in ${days(f.tlsDaysUntil)}: it was made while its clock was ahead.`,
-          do: ['Set the clock of the camera, then make its certificate anew.'],
-        },
-      },
+      fails: (f) => f.tlsDaysUntil > 0,
+      severity: 'fix',
+      title: () => titled('Its certificate is not valid yet'),
+      because: (f) => `“${f.tlsSubject}” begins in ${days(f.tlsDaysUntil)}: it was made while its clock was ahead.`,
+      do: ['Set the clock of the camera, then make its certificate anew.'],
       why: 'A destination that checks certificates refuses it until then.',
     }),
     rule({
       id: `${of}tls.self-signed`,
-      ...asked,
+      question: `Who vouches for it${by}?`,
+      asks: isEncrypted,
       source: 'RFC 5280 §3.2; nobody but the device itself vouches for it',
       needs: ['tlsSelfSigned', 'tlsFingerprint'],
-      judge: (f) => tightIf(f.tlsSelfSigned),
-      when: {
-        tight: {
-          severity: 'note',
-          title: () => titled('It vouches for itself'),
-          because: (f) => `Its certificate is signed by itself, as most cameras’ are: SHA-256 ${f.tlsFingerprint}.`,
-          do: [
-            'Compare the fingerprint once with the one in the camera’s own page.',
-            'Let each destination take exactly this certificate, if it can.',
-          ],
-        },
-      },
+      isTight: (f) => f.tlsSelfSigned,
+      severity: 'note',
+      title: () => titled('It vouches for itself'),
+      because: (f) => `Its certificate is signed by itself, as most cameras’ are: SHA-256 ${f.tlsFingerprint}.`,
+      do: [
+        'Compare the fingerprint once with the one in the camera’s own page.',
+        'Let each destination take exactly this certificate, if it can.',
+      ],
       why: 'Who listens on the way reads nothing; who sits on the way can show a certificate of their own, and only the fingerprint tells.',
     }),
     rule({
       id: `${of}tls.other-name`,
-      ...asked,
+      question: `Is its certificate made out to its address${by}?`,
+      asks: isEncrypted,
       source: 'RFC 9525 §6 (names of a service)',
       needs: ['tlsNamesHost', 'tlsSubject'],
-      judge: (f) => tightIf(!f.tlsNamesHost),
-      when: {
-        tight: {
-          severity: 'note',
-          title: () => titled('Its certificate is made out to another name'),
-          because: (f) => `“${f.tlsSubject}” does not name the address that was dialled.`,
-          do: ['Where a destination insists on it, make a certificate in the camera that names its address.'],
-        },
-      },
+      isTight: (f) => !f.tlsNamesHost,
+      severity: 'note',
+      title: () => titled('Its certificate is made out to another name'),
+      because: (f) => `“${f.tlsSubject}” does not name the address that was dialled.`,
+      do: ['Where a destination insists on it, make a certificate in the camera that names its address.'],
       why: 'A destination that checks names refuses it; one that takes a certificate by its fingerprint does not mind.',
     }),
     rule({
       id: `${of}tls.old`,
-      ...asked,
+      question: `Is its encryption one of today${by}?`,
+      asks: isEncrypted,
       source: 'RFC 8996 (TLS 1.0 and 1.1 are not to be used); NIST SP 800-57 part 1, Table 2 (keys)',
       needs: ['tlsProtocol'],
-      judge: (f) => tightIf(OLD_PROTOCOLS.has(f.tlsProtocol) || f.tlsShortKey === true),
-      when: {
-        tight: {
-          severity: 'fix',
-          title: (f) => titled(f.tlsShortKey ? 'Its key is short' : 'Its encryption is out of date'),
-          because: (f) =>
-            f.tlsShortKey
-              ? 'Its key is shorter than what is held to be safe.'
-              : `It speaks ${f.tlsProtocol.replace('v', ' ')}, which newer programs refuse.`,
-          do: ['Update the camera.', 'Keep it on a network of its own until then.'],
-        },
-      },
+      isTight: (f) => OLD_PROTOCOLS.has(f.tlsProtocol) || f.tlsShortKey === true,
+      severity: 'fix',
+      title: (f) => titled(f.tlsShortKey ? 'Its key is short' : 'Its encryption is out of date'),
+      because: (f) =>
+        f.tlsShortKey
+          ? 'Its key is shorter than what is held to be safe.'
+          : `It speaks ${f.tlsProtocol.replace('v', ' ')}, which newer programs refuse.`,
+      do: ['Update the camera.', 'Keep it on a network of its own until then.'],
       why: 'The next update of a destination may refuse what it takes today.',
     }),
   ];

@@ -1,5 +1,5 @@
 import { sayMany } from '../base/say.ts';
-import { failsIf, rulesFor, tightIf } from '../findings/rule.ts';
+import { rulesFor } from '../findings/rule.ts';
 import type { OnvifFacts } from './onvif-facts.ts';
 
 const rule = rulesFor<OnvifFacts>();
@@ -8,48 +8,39 @@ const rule = rulesFor<OnvifFacts>();
 export const EVENT_RULES = [
   rule({
     id: 'onvif.no-events',
+    question: 'Does it tell of events?',
     source: 'ONVIF Core §9: the event service is mandatory',
     needs: ['hasEvents'],
-    judge: (f) => tightIf(!f.hasEvents),
-    when: {
-      tight: {
-        severity: 'note',
-        title: () => 'It tells of no events',
-        because: () => 'It names no event service.',
-        do: ['Let a destination look for motion in its picture.'],
-      },
-    },
+    isTight: (f) => !f.hasEvents,
+    severity: 'note',
+    title: () => 'It tells of no events',
+    because: () => 'It names no event service.',
+    do: ['Let a destination look for motion in its picture.'],
     why: 'A hub that waits for its motion waits for ever.',
   }),
   rule({
     id: 'onvif.no-pull',
+    question: 'Can its events be fetched?',
     source: 'ONVIF Core §9.2: CreatePullPointSubscription',
     needs: ['canPull'],
     asks: (f) => f.hasEvents === true,
-    judge: (f) => failsIf(!f.canPull),
-    when: {
-      'will-not-work': {
-        severity: 'fix',
-        title: () => 'Its events cannot be fetched',
-        because: (f) => `A subscription was refused. ${f.pullNote ?? ''}`.trim(),
-        do: ['Restart the camera: subscriptions of others may fill it.', 'Give the account the right to events.'],
-      },
-    },
+    fails: (f) => !f.canPull,
+    severity: 'fix',
+    title: () => 'Its events cannot be fetched',
+    because: (f) => `A subscription was refused. ${f.pullNote ?? ''}`.trim(),
+    do: ['Restart the camera: subscriptions of others may fill it.', 'Give the account the right to events.'],
     why: 'A hub that subscribes is refused in the same way, and often does not say so.',
   }),
   rule({
     id: 'onvif.no-motion',
+    question: 'Does it tell of motion?',
     source: 'topics of GetEventProperties',
     needs: ['motionTopics', 'topics'],
-    judge: (f) => tightIf(f.motionTopics === 0),
-    when: {
-      tight: {
-        severity: 'watch',
-        title: () => 'It tells of no motion',
-        because: (f) => `None of its ${sayMany(f.topics, 'topic')} is about motion.`,
-        do: ['Turn detection on in the camera and read it again.', 'Let a destination look for motion in its picture.'],
-      },
-    },
+    isTight: (f) => f.motionTopics === 0,
+    severity: 'watch',
+    title: () => 'It tells of no motion',
+    because: (f) => `None of its ${sayMany(f.topics, 'topic')} is about motion.`,
+    do: ['Turn detection on in the camera and read it again.', 'Let a destination look for motion in its picture.'],
     why: 'Automations that wait for motion of this camera never begin.',
   }),
 ] as const;

@@ -1,6 +1,6 @@
 import { sayCount, sayFps, sayMs, sayShare, sayStretch } from '../base/say.ts';
 import { atMost } from '../base/verdict.ts';
-import { failsIf, rulesFor, tightIf } from '../findings/rule.ts';
+import { rulesFor } from '../findings/rule.ts';
 import { certificateRules } from '../net/certificate-rules.ts';
 import { MEDIA_RULES } from './media-rules.ts';
 import type { JudgedFacts } from './probe-facts.ts';
@@ -23,6 +23,8 @@ const GAP_PACKETS = 3000;
 const STREAM_RULES = [
   rule({
     id: 'rtp.loss',
+    question: 'Are packets lost?',
+    limits: ['stream.loss-ok', 'stream.loss-tight'],
     source: 'RFC 3550 §A.3 for the count; limits 0.1 % and 1 % [A]',
     needs: ['lossRatio', 'lost', 'expected', 'limits'],
     judge: (f) => atMost(f.lossRatio, f.limits.lossOk, f.limits.lossTight),
@@ -48,305 +50,252 @@ const STREAM_RULES = [
   }),
   rule({
     id: 'rtp.jitter',
+    question: 'Do frames arrive evenly?',
+    limits: ['stream.jitter-ok', 'stream.jitter-tight'],
     source: 'RFC 3550 §6.4.1, over the first packet of each frame in decoding order; limits 30 ms and 100 ms [A]',
     needs: ['jitterMs', 'limits'],
-    judge: (f) => tightIf(f.jitterMs > f.limits.jitterOkMs),
-    when: {
-      tight: {
-        severity: (f) => (isHeavyJitter(f) ? 'fix' : 'watch'),
-        title: (f) => `Packets arrive ${Math.round(f.jitterMs)} ms unevenly`,
-        because: (f) => `Jitter ${f.jitterMs.toFixed(1)} ms, comfortable up to ${f.limits.jitterOkMs} ms.`,
-        do: (f) =>
-          isHeavyJitter(f)
-            ? ['Look for a crowded radio channel or a full uplink on the way.', 'Give the viewer a larger buffer.']
-            : ['Probe again at a busy hour.'],
-      },
-    },
+    isTight: (f) => f.jitterMs > f.limits.jitterOkMs,
+    severity: (f) => (isHeavyJitter(f) ? 'fix' : 'watch'),
+    title: (f) => `Packets arrive ${Math.round(f.jitterMs)} ms unevenly`,
+    because: (f) => `Jitter ${f.jitterMs.toFixed(1)} ms, comfortable up to ${f.limits.jitterOkMs} ms.`,
+    do: (f) =>
+      isHeavyJitter(f)
+        ? ['Look for a crowded radio channel or a full uplink on the way.', 'Give the viewer a larger buffer.']
+        : ['Probe again at a busy hour.'],
     why: 'A viewer must wait as long as the latest packet, so the picture lags or stutters; it is the first sign of a link that will lose packets.',
   }),
   rule({
     id: 'rtp.duplicates',
+    question: 'Do packets come twice?',
     source: 'RFC 3550 §A.1',
     needs: ['duplicates', 'packets'],
-    judge: (f) => tightIf(f.duplicates > 0),
-    when: {
-      tight: {
-        severity: 'watch',
-        title: () => 'Packets come twice',
-        because: (f) => `${sayCount(f.duplicates)} of ${sayCount(f.packets)} packets are repeats.`,
-        do: ['Look for a network loop or a camera reachable by cable and Wi-Fi at once.'],
-      },
-    },
+    isTight: (f) => f.duplicates > 0,
+    severity: 'watch',
+    title: () => 'Packets come twice',
+    because: (f) => `${sayCount(f.duplicates)} of ${sayCount(f.packets)} packets are repeats.`,
+    do: ['Look for a network loop or a camera reachable by cable and Wi-Fi at once.'],
     why: 'Repeats cost airtime and hide losses in the usual loss count.',
   }),
   rule({
     id: 'rtp.source-changed',
+    question: 'Did the stream begin anew in the sample?',
     source: 'RFC 3550 §8.2 (a new SSRC is a new source), §A.1 (restart of the sequence)',
     needs: ['sourceChanges'],
-    judge: (f) => tightIf(f.sourceChanges > 0),
-    when: {
-      tight: {
-        severity: 'fix',
-        title: () => 'The stream began anew in the middle',
-        because: (f) =>
-          `${f.sourceChanges === 1 ? 'Once' : `${f.sourceChanges} times`} in the sample the packets went on under another source or with other numbers. A gap of ${sayCount(GAP_PACKETS)} packets or more looks the same: then that many are lost and in no count.`,
-        do: ['Update the camera.', 'Check whether another client changes its encoder settings.', 'Probe again.'],
-      },
-    },
+    isTight: (f) => f.sourceChanges > 0,
+    severity: 'fix',
+    title: () => 'The stream began anew in the middle',
+    because: (f) =>
+      `${f.sourceChanges === 1 ? 'Once' : `${f.sourceChanges} times`} in the sample the packets went on under another source or with other numbers. A gap of ${sayCount(GAP_PACKETS)} packets or more looks the same: then that many are lost and in no count.`,
+    do: ['Update the camera.', 'Check whether another client changes its encoder settings.', 'Probe again.'],
     why: 'Recorders start a new file, and some stop, when a source begins anew.',
   }),
   rule({
     id: 'rtp.timestamps-jump',
+    question: 'Do its time stamps jump?',
     source: 'RFC 3550 §5.1: the time stamp rises with the sampling clock; limit 2 s [A]',
     needs: ['timestampJumps'],
-    judge: (f) => tightIf(f.timestampJumps > 0),
-    when: {
-      tight: {
-        severity: 'fix',
-        title: () => 'Its time stamps jump',
-        because: (f) =>
-          `${f.timestampJumps === 1 ? 'Once' : `${f.timestampJumps} times`} in the sample a time stamp was more than 2 s off the time that had passed.`,
-        do: ['Turn off clock setting by the viewer or the recorder; let one time server set it.', 'Update the camera.'],
-      },
-    },
+    isTight: (f) => f.timestampJumps > 0,
+    severity: 'fix',
+    title: () => 'Its time stamps jump',
+    because: (f) =>
+      `${f.timestampJumps === 1 ? 'Once' : `${f.timestampJumps} times`} in the sample a time stamp was more than 2 s off the time that had passed.`,
+    do: ['Turn off clock setting by the viewer or the recorder; let one time server set it.', 'Update the camera.'],
     why: 'Players freeze or race, and recordings get gaps, at every jump.',
   }),
   rule({
     id: 'rtsp.answers-slow',
+    question: 'Does it answer at once?',
+    limits: ['stream.answer'],
     source: 'limit 300 ms an answer [A]',
     needs: ['slowestAnswerMs', 'limits'],
-    judge: (f) => tightIf(f.slowestAnswerMs > f.limits.answerSlowMs),
-    when: {
-      tight: {
-        severity: 'watch',
-        title: (f) => `It takes ${sayMs(f.slowestAnswerMs)} to answer`,
-        because: (f) => `The slowest answer took ${sayMs(f.slowestAnswerMs)}; opening a picture needs four or five.`,
-        do: ['Draw it once and share it through a relay.', 'Lengthen the connect limit of each destination.'],
-      },
-    },
+    isTight: (f) => f.slowestAnswerMs > f.limits.answerSlowMs,
+    severity: 'watch',
+    title: (f) => `It takes ${sayMs(f.slowestAnswerMs)} to answer`,
+    because: (f) => `The slowest answer took ${sayMs(f.slowestAnswerMs)}; opening a picture needs four or five.`,
+    do: ['Draw it once and share it through a relay.', 'Lengthen the connect limit of each destination.'],
     why: 'A destination with a short limit gives up before the picture is there, and dials again.',
   }),
   rule({
     id: 'video.fps-below-declared',
+    question: 'Do as many frames come as it announces?',
+    limits: ['stream.frames'],
     source: 'H.264 §E.2.1 or RFC 8866 §6.13 declares; RTP time stamps measure; share 0.9 [A]',
     needs: ['declaredFps', 'measuredFps', 'limits'],
-    judge: (f) => tightIf(f.measuredFps < f.declaredFps * f.limits.fpsShare),
-    when: {
-      tight: {
-        severity: 'watch',
-        title: (f) => `${sayFps(f.measuredFps)} frames a second instead of ${sayFps(f.declaredFps)}`,
-        because: (f) => `Declared ${sayFps(f.declaredFps)}, measured ${sayFps(f.measuredFps)}.`,
-        do: ['Check the shutter limit at night.', 'Check whether the camera is serving too many clients.'],
-      },
-    },
+    isTight: (f) => f.measuredFps < f.declaredFps * f.limits.fpsShare,
+    severity: 'watch',
+    title: (f) => `${sayFps(f.measuredFps)} frames a second instead of ${sayFps(f.declaredFps)}`,
+    because: (f) => `Declared ${sayFps(f.declaredFps)}, measured ${sayFps(f.measuredFps)}.`,
+    do: ['Check the shutter limit at night.', 'Check whether the camera is serving too many clients.'],
     why: 'Long exposure at night, or a processor at its limit, lowers the rate without a word.',
   }),
   rule({
     id: 'video.size-differs',
+    question: 'Is the picture as large as it is described?',
     source: 'RFC 6184 §8.1: in-band parameter sets are what the decoder uses',
     needs: ['declaredSize', 'measuredSize'],
-    judge: (f) => tightIf(f.declaredSize !== f.measuredSize),
-    when: {
-      tight: {
-        severity: 'watch',
-        title: (f) => `The picture is ${f.measuredSize}, not ${f.declaredSize}`,
-        because: (f) => `Declared ${f.declaredSize}; the stream itself carries ${f.measuredSize}.`,
-        do: [
-          'Plan with the measured size.',
-          'Save the encoder setting again; some cameras describe the old one until then.',
-        ],
-      },
-    },
+    isTight: (f) => f.declaredSize !== f.measuredSize,
+    severity: 'watch',
+    title: (f) => `The picture is ${f.measuredSize}, not ${f.declaredSize}`,
+    because: (f) => `Declared ${f.declaredSize}; the stream itself carries ${f.measuredSize}.`,
+    do: [
+      'Plan with the measured size.',
+      'Save the encoder setting again; some cameras describe the old one until then.',
+    ],
     why: 'Detail at a distance and decode load follow from the pixels that really come.',
   }),
   rule({
     id: 'video.keyframe-interval-long',
+    question: 'Do key frames come often enough?',
+    limits: ['stream.key-frame'],
     source: 'limit 4 s [A]',
     needs: ['keyframeIntervalS', 'keyframeIntervalFrames', 'limits'],
-    judge: (f) => tightIf(f.keyframeIntervalS > f.limits.keyframeTightS),
-    when: {
-      tight: {
-        severity: 'fix',
-        title: (f) => `A key frame only every ${f.keyframeIntervalS.toFixed(1)} s`,
-        because: (f) =>
-          `${sayCount(f.keyframeIntervalFrames)} frames between key frames; a viewer waits up to ${f.keyframeIntervalS.toFixed(1)} s.`,
-        do: ['Set the key-frame interval to 2 s.', 'Turn off “smart” coding where pictures must open at once.'],
-      },
-    },
+    isTight: (f) => f.keyframeIntervalS > f.limits.keyframeTightS,
+    severity: 'fix',
+    title: (f) => `A key frame only every ${f.keyframeIntervalS.toFixed(1)} s`,
+    because: (f) =>
+      `${sayCount(f.keyframeIntervalFrames)} frames between key frames; a viewer waits up to ${f.keyframeIntervalS.toFixed(1)} s.`,
+    do: ['Set the key-frame interval to 2 s.', 'Turn off “smart” coding where pictures must open at once.'],
     why: 'A picture can only start at a key frame, and damage lasts until the next.',
   }),
   rule({
     id: 'video.keyframe-not-repeated',
+    question: 'Did a second key frame come in the sample?',
     source: 'limit 4 s [A]',
     needs: ['sampleWithoutSecondKeyframeS'],
-    judge: () => tightIf(true),
-    when: {
-      tight: {
-        severity: 'watch',
-        title: () => 'No second key frame in the sample',
-        because: (f) =>
-          `None came in the ${f.sampleWithoutSecondKeyframeS.toFixed(1)} s after the first, so the interval is at least that long.`,
-        do: ['Probe with a longer sample.', 'Set the key-frame interval to 2 s.'],
-      },
-    },
+    isTight: () => true,
+    severity: 'watch',
+    title: () => 'No second key frame in the sample',
+    because: (f) =>
+      `None came in the ${f.sampleWithoutSecondKeyframeS.toFixed(1)} s after the first, so the interval is at least that long.`,
+    do: ['Probe with a longer sample.', 'Set the key-frame interval to 2 s.'],
     why: 'A picture can only start at a key frame, and damage lasts until the next.',
   }),
   rule({
     id: 'video.parameters-missing',
+    question: 'Can a decoder start at all?',
     source: 'H.264 §7.4.1.2.1, RFC 6184 §8.4: a decoder needs them before the first picture',
     needs: ['parameterSets'],
-    judge: (f) => failsIf(f.parameterSets === 'none'),
-    when: {
-      'will-not-work': {
-        severity: 'stop',
-        title: () => 'No decoder can start on it',
-        because: () => 'Parameter sets are neither in the description nor before the key frame.',
-        do: ['Save the encoder settings again and restart the camera.', 'Update it.', 'Choose another stream.'],
-      },
-    },
+    fails: (f) => f.parameterSets === 'none',
+    severity: 'stop',
+    title: () => 'No decoder can start on it',
+    because: () => 'Parameter sets are neither in the description nor before the key frame.',
+    do: ['Save the encoder settings again and restart the camera.', 'Update it.', 'Choose another stream.'],
     why: 'Without them nothing says how large the picture is or how it is coded.',
   }),
   rule({
     id: 'video.parameters-declared-only',
+    question: 'Do parameter sets come with the key frame?',
     source: 'RFC 6184 §8.4: parameter sets in the description alone',
     needs: ['parameterSets'],
-    judge: (f) => tightIf(f.parameterSets === 'declared'),
-    when: {
-      tight: {
-        severity: 'watch',
-        title: () => 'Parameter sets only in the description',
-        because: () => 'None came with the key frame; they stand in the description alone.',
-        do: ['Probe again after each change of the encoder.', 'Restart destinations after a change.'],
-      },
-    },
+    isTight: (f) => f.parameterSets === 'declared',
+    severity: 'watch',
+    title: () => 'Parameter sets only in the description',
+    because: () => 'None came with the key frame; they stand in the description alone.',
+    do: ['Probe again after each change of the encoder.', 'Restart destinations after a change.'],
     why: 'A recorder that joins through a relay, or after a change, decodes with old ones or not at all.',
   }),
   rule({
     id: 'video.parameters-in-band-only',
+    question: 'Do parameter sets stand in the description?',
     source: 'RFC 6184 §8.1: sprop-parameter-sets is optional',
     needs: ['parameterSets'],
-    judge: (f) => tightIf(f.parameterSets === 'in-band'),
-    when: {
-      tight: {
-        severity: 'note',
-        title: () => 'Parameter sets only with the key frame',
-        because: () => 'The description has none; they came with the key frame.',
-        do: ['Nothing, unless a destination refuses the description.'],
-      },
-    },
+    isTight: (f) => f.parameterSets === 'in-band',
+    severity: 'note',
+    title: () => 'Parameter sets only with the key frame',
+    because: () => 'The description has none; they came with the key frame.',
+    do: ['Nothing, unless a destination refuses the description.'],
     why: 'Some recorders want to know the picture’s size before they start.',
   }),
   rule({
     id: 'video.parameters-differ',
+    question: 'Does it describe the picture that it sends?',
     source: 'RFC 6184 §8.4: what arrives in band is what the decoder uses',
     needs: ['parameterSetsAgree'],
-    judge: (f) => tightIf(!f.parameterSetsAgree),
-    when: {
-      tight: {
-        severity: 'watch',
-        title: () => 'It describes another picture than it sends',
-        because: () => 'The parameter sets of the description and of the stream differ; what arrives was used.',
-        do: ['Save the encoder settings again; some cameras describe the old ones until then.'],
-      },
-    },
+    isTight: (f) => !f.parameterSetsAgree,
+    severity: 'watch',
+    title: () => 'It describes another picture than it sends',
+    because: () => 'The parameter sets of the description and of the stream differ; what arrives was used.',
+    do: ['Save the encoder settings again; some cameras describe the old ones until then.'],
     why: 'A destination that trusts the description shows green or nothing.',
   }),
   rule({
     id: 'auth.none',
+    question: 'Does it ask for a login?',
     source: 'RFC 2326 §12.44: a server asks with 401; this one did not',
     needs: ['authScheme'],
-    judge: (f) => tightIf(f.authScheme === 'none'),
-    when: {
-      tight: {
-        severity: 'fix',
-        title: () => 'Anyone on this network can watch',
-        because: () => 'The camera gave its stream without asking for an account.',
-        do: ['Turn on RTSP login in the camera.', 'Give each destination an account of its own.'],
-      },
-    },
+    isTight: (f) => f.authScheme === 'none',
+    severity: 'fix',
+    title: () => 'Anyone on this network can watch',
+    because: () => 'The camera gave its stream without asking for an account.',
+    do: ['Turn on RTSP login in the camera.', 'Give each destination an account of its own.'],
     why: 'Guests’ phones and televisions share networks more often than planned.',
   }),
   rule({
     id: 'auth.login-in-url',
+    question: 'Does a login stand inside a URL?',
     source: 'RFC 3986 §7.5 (sensitive information in URIs)',
     needs: ['loginInUrl'],
-    judge: (f) => tightIf(f.loginInUrl),
-    when: {
-      tight: {
-        severity: 'watch',
-        title: () => 'The login stands inside the URL',
-        because: () =>
-          'The path holds an account and a secret, or the camera sends URLs that do. Here they are masked.',
-        do: [
-          'Use an account that may only view.',
-          'Where the camera offers a path without them, take that one, and log in by Digest.',
-        ],
-      },
-    },
+    isTight: (f) => f.loginInUrl,
+    severity: 'watch',
+    title: () => 'The login stands inside the URL',
+    because: () => 'The path holds an account and a secret, or the camera sends URLs that do. Here they are masked.',
+    do: [
+      'Use an account that may only view.',
+      'Where the camera offers a path without them, take that one, and log in by Digest.',
+    ],
     why: 'A URL is kept where no secret should be: in the log of every recorder and viewer, on screens, in exported lists.',
   }),
   rule({
     id: 'auth.basic',
+    question: 'Does the secret cross the network readable?',
     source: 'RFC 7617 §4: Basic is not secure without a protected channel',
     needs: ['authScheme'],
-    judge: (f) => tightIf(f.authScheme === 'basic' && f.isEncrypted !== true),
-    when: {
-      tight: {
-        severity: 'fix',
-        title: () => 'The secret crosses the network readable',
-        because: () => 'The camera offers Basic login only, without encryption.',
-        do: [
-          'Turn on Digest login, or update the camera.',
-          'Otherwise keep it on a network of its own and use the secret nowhere else.',
-        ],
-      },
-    },
+    isTight: (f) => f.authScheme === 'basic' && f.isEncrypted !== true,
+    severity: 'fix',
+    title: () => 'The secret crosses the network readable',
+    because: () => 'The camera offers Basic login only, without encryption.',
+    do: [
+      'Turn on Digest login, or update the camera.',
+      'Otherwise keep it on a network of its own and use the secret nowhere else.',
+    ],
     why: 'Basic is the account and secret in Base64: anyone on the wire can read them.',
   }),
   rule({
     id: 'rtcp.no-sender-report',
+    question: 'Does it send sender reports?',
     source: 'RFC 3550 §6.2 (report interval, 5 s at least), §6.4.1',
     needs: ['senderReports', 'observedS'],
-    judge: (f) => tightIf(f.observedS >= SENDER_REPORT_S && !f.senderReports),
-    when: {
-      tight: {
-        severity: 'watch',
-        title: () => 'No sender reports',
-        because: (f) => `No RTCP sender report in ${Math.round(f.observedS)} s.`,
-        do: ['Turn on RTCP in the camera.'],
-      },
-    },
+    isTight: (f) => f.observedS >= SENDER_REPORT_S && !f.senderReports,
+    severity: 'watch',
+    title: () => 'No sender reports',
+    because: (f) => `No RTCP sender report in ${Math.round(f.observedS)} s.`,
+    do: ['Turn on RTCP in the camera.'],
     why: 'Without them picture and sound cannot be put on one clock.',
   }),
   rule({
     id: 'camera.clock-wrong',
+    question: 'Is its clock right?',
+    limits: ['stream.clock'],
     source: 'RFC 3550 §6.4.1 (NTP time stamp); limit 5 s [A]',
     needs: ['clockErrorS', 'limits'],
-    judge: (f) => tightIf(Math.abs(f.clockErrorS) > f.limits.clockOkS),
-    when: {
-      tight: {
-        severity: 'fix',
-        title: (f) => `Its clock is ${sayStretch(f.clockErrorS)} ${f.clockErrorS > 0 ? 'fast' : 'slow'}`,
-        because: (f) =>
-          `Camera clock minus this computer’s: ${f.clockErrorS > 0 ? '+' : '−'}${sayStretch(f.clockErrorS)}.`,
-        do: ['Point the camera at the site’s time server.', 'Set its time zone, then probe again.'],
-      },
-    },
+    isTight: (f) => Math.abs(f.clockErrorS) > f.limits.clockOkS,
+    severity: 'fix',
+    title: (f) => `Its clock is ${sayStretch(f.clockErrorS)} ${f.clockErrorS > 0 ? 'fast' : 'slow'}`,
+    because: (f) => `Camera clock minus this computer’s: ${f.clockErrorS > 0 ? '+' : '−'}${sayStretch(f.clockErrorS)}.`,
+    do: ['Point the camera at the site’s time server.', 'Set its time zone, then probe again.'],
     why: 'Recordings are found and proven by their time.',
   }),
   rule({
     id: 'rtsp.session-timeout-short',
+    question: 'Does a session outlast a pause?',
+    limits: ['stream.session'],
     source: 'RFC 2326 §12.37 (default 60 s); limit 30 s [A]',
     needs: ['sessionTimeoutS', 'limits'],
-    judge: (f) => tightIf(f.sessionTimeoutS < f.limits.sessionTimeoutS),
-    when: {
-      tight: {
-        severity: 'watch',
-        title: (f) => `Sessions end after ${f.sessionTimeoutS} s of silence`,
-        because: (f) => `The camera announces a session timeout of ${f.sessionTimeoutS} s.`,
-        do: ['Choose destinations that keep the session alive.'],
-      },
-    },
+    isTight: (f) => f.sessionTimeoutS < f.limits.sessionTimeoutS,
+    severity: 'watch',
+    title: (f) => `Sessions end after ${f.sessionTimeoutS} s of silence`,
+    because: (f) => `The camera announces a session timeout of ${f.sessionTimeoutS} s.`,
+    do: ['Choose destinations that keep the session alive.'],
     why: 'A destination that sends no sign of life in that time loses the picture and dials again.',
   }),
 ] as const;

@@ -1,6 +1,6 @@
 import { sayMany } from '../base/say.ts';
 import type { Finding } from '../findings/finding.ts';
-import { type Facts, failsIf, findingsOf, judgeRows, rulesFor, tightIf } from '../findings/rule.ts';
+import { type Facts, findingsOf, judgeRows, rulesFor } from '../findings/rule.ts';
 import type { EffectOnFirst, SessionsReport } from './sessions-types.ts';
 
 /** What a count of sessions gave. */
@@ -25,94 +25,76 @@ const sayRefusal = ({ cause, status }: { readonly cause: string; readonly status
 export const SESSIONS_RULES = [
   rule({
     id: 'sessions.none',
+    question: 'Does it give a session at all?',
     source: 'the first session that was asked for',
     needs: ['opened', 'cause', 'note'],
-    judge: (f) => failsIf(f.opened === 0),
-    when: {
-      'will-not-work': {
-        severity: 'stop',
-        title: (f) => (f.cause === 'too-many-sessions' ? 'All its sessions are taken' : 'It gave no session'),
-        because: (f) => f.note,
-        do: ['Probe it: that tells why.', 'Where others draw it now, count again while they are off.'],
-      },
-    },
+    fails: (f) => f.opened === 0,
+    severity: 'stop',
+    title: (f) => (f.cause === 'too-many-sessions' ? 'All its sessions are taken' : 'It gave no session'),
+    because: (f) => f.note,
+    do: ['Probe it: that tells why.', 'Where others draw it now, count again while they are off.'],
     why: 'How many it plays is told by sessions that play.',
   }),
   rule({
     id: 'sessions.one',
+    question: 'Does it play for more than one at a time?',
     source: 'sessions that played at once',
     needs: ['limit'],
-    judge: (f) => tightIf(f.limit === 1),
-    when: {
-      tight: {
-        severity: 'watch',
-        title: () => 'It plays for one client at a time',
-        because: () => 'The second one was refused.',
-        do: ['Let one recorder or server draw it, and let all others draw from there.'],
-      },
-    },
+    isTight: (f) => f.limit === 1,
+    severity: 'watch',
+    title: () => 'It plays for one client at a time',
+    because: () => 'The second one was refused.',
+    do: ['Let one recorder or server draw it, and let all others draw from there.'],
     why: 'Whoever looks at it directly takes it from the recorder, or is refused by it.',
   }),
   rule({
     id: 'sessions.pushes-out',
+    question: 'Does one session too many end the first?',
     source: 'the first session, watched after one more was asked for',
     needs: ['effectOnFirst'],
-    judge: (f) => failsIf(f.effectOnFirst === 'ended'),
-    when: {
-      'will-not-work': {
-        severity: 'fix',
-        title: () => 'One more client ends the first',
-        because: (f) => `With one more than ${sayMany(f.limit ?? 0, 'session')} the first was ended.`,
-        do: ['Plan fewer clients than it plays.', 'Let one recorder draw it, and let all others draw from there.'],
-      },
-    },
+    fails: (f) => f.effectOnFirst === 'ended',
+    severity: 'fix',
+    title: () => 'One more client ends the first',
+    because: (f) => `With one more than ${sayMany(f.limit ?? 0, 'session')} the first was ended.`,
+    do: ['Plan fewer clients than it plays.', 'Let one recorder draw it, and let all others draw from there.'],
     why: 'The recorder loses its picture in the moment in which somebody looks.',
   }),
   rule({
     id: 'sessions.starves',
+    question: 'Does the first get less beside the others?',
     source: 'packets a second of the first session, alone and beside the others; below 60 % of before [A]',
     needs: ['effectOnFirst', 'alonePerS', 'besidePerS', 'opened'],
-    judge: (f) => tightIf(f.effectOnFirst === 'slower' || f.effectOnFirst === 'stalled'),
-    when: {
-      tight: {
-        severity: 'fix',
-        title: (f) => (f.effectOnFirst === 'stalled' ? 'The first one stands still' : 'The first one gets less'),
-        because: (f) =>
-          `${Math.round(f.besidePerS)} packets a second with ${sayMany(f.opened, 'session')} open, ${Math.round(f.alonePerS)} alone.`,
-        do: ['Plan fewer clients than it grants.', 'Take a smaller stream for those who only look.'],
-      },
-    },
+    isTight: (f) => f.effectOnFirst === 'slower' || f.effectOnFirst === 'stalled',
+    severity: 'fix',
+    title: (f) => (f.effectOnFirst === 'stalled' ? 'The first one stands still' : 'The first one gets less'),
+    because: (f) =>
+      `${Math.round(f.besidePerS)} packets a second with ${sayMany(f.opened, 'session')} open, ${Math.round(f.alonePerS)} alone.`,
+    do: ['Plan fewer clients than it grants.', 'Take a smaller stream for those who only look.'],
     why: 'It grants sessions that it cannot serve, and refuses none: nobody is told.',
   }),
   rule({
     id: 'sessions.odd-refusal',
+    question: 'Does it say that it has no session left?',
     source: 'RFC 2326 §11.3.8 (453 Not Enough Bandwidth) and 503 are the answers to one session too many',
     needs: ['limit', 'cause', 'note'],
     asks: (f) => (f.limit ?? 0) > 0,
-    judge: (f) => tightIf(f.cause !== 'too-many-sessions' && f.effectOnFirst !== 'ended'),
-    when: {
-      tight: {
-        severity: 'note',
-        title: (f) => `Whoever is one too many is told ${sayRefusal(f)}`,
-        because: (f) => f.note,
-        do: ['Think of its sessions first when a client is refused like that.'],
-      },
-    },
+    isTight: (f) => f.cause !== 'too-many-sessions' && f.effectOnFirst !== 'ended',
+    severity: 'note',
+    title: (f) => `Whoever is one too many is told ${sayRefusal(f)}`,
+    because: (f) => f.note,
+    do: ['Think of its sessions first when a client is refused like that.'],
     why: 'It reads like a wrong path or a wrong secret, and is neither.',
   }),
   rule({
     id: 'sessions.goodbye',
+    question: 'Does it answer a goodbye?',
     source: 'answers to TEARDOWN, RFC 2326 §10.7',
     needs: ['unanswered', 'opened'],
-    judge: (f) => tightIf(f.unanswered > 0),
-    when: {
-      tight: {
-        severity: 'note',
-        title: (f) => `${sayMany(f.unanswered, 'goodbye')} of ${f.opened} got no answer`,
-        because: () => 'Its sessions may stay taken until they run out.',
-        do: ['Wait a minute before the next client is added.'],
-      },
-    },
+    isTight: (f) => f.unanswered > 0,
+    severity: 'note',
+    title: (f) => `${sayMany(f.unanswered, 'goodbye')} of ${f.opened} got no answer`,
+    because: () => 'Its sessions may stay taken until they run out.',
+    do: ['Wait a minute before the next client is added.'],
     why: 'A client that is restarted finds its old session in its way.',
   }),
 ] as const;

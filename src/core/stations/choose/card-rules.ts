@@ -1,7 +1,7 @@
 import { atLeast, type Verdict } from '../../base/verdict.ts';
 import { LOCAL_STREAM_WORDS, type LocalStream, type Sound } from '../../document/chapters/models/model-card.ts';
 import type { SiteCommand } from '../../document/site-commands.ts';
-import { type Facts, failsIf, rulesFor, tightIf } from '../../findings/rule.ts';
+import { type Facts, rulesFor } from '../../findings/rule.ts';
 import { judgeIngress } from '../../site/judgements.ts';
 import type { ChooseFacts, ChooseOffers } from './choose-facts.ts';
 
@@ -27,6 +27,7 @@ const SUPPLY_FREE_WAYS: ReadonlySet<string> = new Set(['poe', 'passive', 'solar'
 export const CARD_RULES = [
   rule({
     id: 'choose.local-stream',
+    question: 'Does it give a stream on this network?',
     source: 'model card: local stream',
     needs: ['localStream'],
     judge: (f) => STREAM_VERDICTS[f.localStream],
@@ -55,6 +56,7 @@ export const CARD_RULES = [
   }),
   rule({
     id: 'choose.codec-not-taken',
+    question: 'Does every destination take one of its codecs?',
     source: 'codecs of the destinations against those of the card',
     needs: ['missedBy', 'codecs', 'silentDrawers'],
     asks: (f) => (f.sessionsWanted ?? 0) > 0,
@@ -87,6 +89,7 @@ export const CARD_RULES = [
   }),
   rule({
     id: 'choose.sessions',
+    question: 'Does it serve as many as would draw it, and one to look with?',
     source: 'sessions of the card against who draws, and one to look with [A]',
     needs: ['sessions', 'sessionsWanted'],
     asks: (f) => (f.sessionsWanted ?? 0) > 0,
@@ -113,26 +116,24 @@ export const CARD_RULES = [
   }),
   rule({
     id: 'choose.no-sub-stream',
+    question: 'Has it a small stream for viewers and detectors?',
     source: 'a wall of tiles draws small streams',
     needs: ['hasSub'],
     asks: (f) => f.wantsSub === true,
-    judge: (f) => tightIf(!f.hasSub),
+    isTight: (f) => !f.hasSub,
     label: () => 'small stream to view',
     said: (f) => (f.hasSub ? 'yes' : 'none'),
     reason: () => 'Viewers and detectors draw a small stream.',
-    when: {
-      tight: {
-        severity: 'fix',
-        title: () => 'No small stream for viewers and detectors',
-        because: () => 'They would decode the main stream, each for itself.',
-        do: ['Take a model with a sub stream.', 'Count the main stream in their decode budget.'],
-      },
-    },
+    severity: 'fix',
+    title: () => 'No small stream for viewers and detectors',
+    because: () => 'They would decode the main stream, each for itself.',
+    do: ['Take a model with a sub stream.', 'Count the main stream in their decode budget.'],
     mends: (_, offers) => offers.models('choose.no-sub-stream'),
     why: 'Nine tiles of a full picture stop a tablet.',
   }),
   rule({
     id: 'choose.weather',
+    question: 'Does it stand the weather of its place?',
     source: 'IEC 60529',
     needs: ['ingress'],
     asks: (f) => f.outdoors === true,
@@ -159,65 +160,57 @@ export const CARD_RULES = [
   }),
   rule({
     id: 'choose.no-sound',
+    question: 'Does it hear or speak as the place asks?',
     source: 'need against model card',
     needs: ['soundWanted', 'sound'],
     asks: asksForSound,
-    judge: (f) => failsIf(SOUND_ORDER.indexOf(f.sound) < SOUND_ORDER.indexOf(f.soundWanted)),
+    fails: (f) => SOUND_ORDER.indexOf(f.sound) < SOUND_ORDER.indexOf(f.soundWanted),
     label: (f) => (f.soundWanted === 'talk' ? 'speak through it' : 'sound'),
     said: (f) => SOUND_WORDS[f.sound],
     reason: () => 'Microphone, or microphone and loudspeaker.',
-    when: {
-      'will-not-work': {
-        severity: 'stop',
-        title: (f) => (f.soundWanted === 'talk' ? 'Nobody can speak through it' : 'It does not hear'),
-        because: (f) => (f.sound === 'none' ? 'It has no microphone.' : 'It has a microphone and no loudspeaker.'),
-        do: ['Take a model with sound, or hang a door station beside it.'],
-      },
-    },
+    severity: 'stop',
+    title: (f) => (f.soundWanted === 'talk' ? 'Nobody can speak through it' : 'It does not hear'),
+    because: (f) => (f.sound === 'none' ? 'It has no microphone.' : 'It has a microphone and no loudspeaker.'),
+    do: ['Take a model with sound, or hang a door station beside it.'],
     mends: (_, offers) => offers.models('choose.no-sound'),
     why: 'Sound cannot be added later.',
   }),
   rule({
     id: 'choose.sound-is-asked',
+    question: 'Is sound asked for, which needs more consent?',
     source: 'recording of sound is often held stricter than of pictures',
     needs: ['soundWanted'],
     asks: asksForSound,
-    judge: () => 'tight',
-    when: {
-      tight: {
-        severity: 'note',
-        title: () => 'Sound needs more consent than a picture',
-        because: () => 'The need asks for sound.',
-        do: ['Leave it off until somebody who knows local law said yes.'],
-      },
-    },
+    isTight: () => true,
+    severity: 'note',
+    title: () => 'Sound needs more consent than a picture',
+    because: () => 'The need asks for sound.',
+    do: ['Leave it off until somebody who knows local law said yes.'],
     why: 'In many places recording a conversation is an offence. This is no legal advice.',
   }),
   rule({
     id: 'choose.does-not-turn',
+    question: 'Does it turn where the place asks for it?',
     source: 'need against model card',
     needs: ['panRangeDeg'],
     asks: (f) => f.turnsWanted === true,
-    judge: (f) => failsIf(f.panRangeDeg === 0),
+    fails: (f) => f.panRangeDeg === 0,
     label: () => 'turns',
     said: (f) => (f.panRangeDeg > 0 ? `${f.panRangeDeg}°, ${f.tiltRangeDeg ?? '–'}°` : 'no'),
     reason: (f) => (f.panRangeDeg > 0 ? 'Pan and tilt that it has.' : 'It stands still.'),
-    when: {
-      'will-not-work': {
-        severity: 'stop',
-        title: () => 'It stands still',
-        because: () => 'The place asks for pan and tilt.',
-        do: ['Take a moving model, or two that stand still.'],
-      },
-    },
+    severity: 'stop',
+    title: () => 'It stands still',
+    because: () => 'The place asks for pan and tilt.',
+    do: ['Take a moving model, or two that stand still.'],
     mends: (_, offers) => offers.models('choose.does-not-turn'),
     why: 'Digital panning shows less of the same picture.',
   }),
   rule({
     id: 'choose.no-supply-in-box',
+    question: 'Is a supply in the box, or none needed?',
     source: 'model card: what is in the box',
     needs: ['ways'],
-    judge: (f) => tightIf(f.supplyInBox === false && !f.ways.some((way) => SUPPLY_FREE_WAYS.has(way))),
+    isTight: (f) => f.supplyInBox === false && !f.ways.some((way) => SUPPLY_FREE_WAYS.has(way)),
     label: () => 'power',
     said: (f) => f.ways.join(', '),
     reason: (f) =>
@@ -226,89 +219,70 @@ export const CARD_RULES = [
         : f.supplyInBox
           ? 'A supply is in the box.'
           : 'No supply is in the box.',
-    when: {
-      tight: {
-        severity: 'note',
-        title: () => 'No supply is in the box',
-        because: (f) => `It is fed by ${f.ways.join(', ')}.`,
-        do: ['Order a certified supply of its voltage and enough current with it.'],
-      },
-    },
+    severity: 'note',
+    title: () => 'No supply is in the box',
+    because: (f) => `It is fed by ${f.ways.join(', ')}.`,
+    do: ['Order a certified supply of its voltage and enough current with it.'],
     why: 'A camera without its supply is a second visit.',
   }),
   rule({
     id: 'choose.account-features-lost',
+    question: 'What is gone without the maker’s account?',
     source: 'model card: lost without the account',
     needs: ['lostWithoutAccount'],
-    judge: (f) => tightIf(f.lostWithoutAccount.length > 0),
+    isTight: (f) => f.lostWithoutAccount.length > 0,
     label: () => 'lost without the account',
     said: (f) => (f.lostWithoutAccount.length > 0 ? f.lostWithoutAccount.join(', ') : 'nothing'),
     reason: () => 'What the maker’s servers do, and nobody else.',
-    when: {
-      tight: {
-        severity: 'note',
-        title: (f) => `Lost without its account: ${f.lostWithoutAccount.join(', ')}`,
-        because: () => 'These are done by the maker’s servers.',
-        do: ['Ask the customer whether they count on them.'],
-      },
-    },
+    severity: 'note',
+    title: (f) => `Lost without its account: ${f.lostWithoutAccount.join(', ')}`,
+    because: () => 'These are done by the maker’s servers.',
+    do: ['Ask the customer whether they count on them.'],
     why: 'What was in the advertisement is missed later.',
   }),
   rule({
     id: 'choose.gives-other-size',
+    question: 'Does it give the size that its card says, by a probe?',
     source: 'picture size by a probe against the model card',
     needs: ['seenSize', 'cardSize', 'givesFewerPixels'],
     asks: (f) => f.seenSize !== undefined && f.cardSize !== undefined,
-    judge: (f) => tightIf(f.seenSize !== f.cardSize),
+    isTight: (f) => f.seenSize !== f.cardSize,
     label: () => 'picture by a probe',
     said: (f) => f.seenSize,
     reason: (f) => `Its card says ${f.cardSize}.`,
     isQuiet: true,
-    when: {
-      tight: {
-        severity: (f) => (f.givesFewerPixels ? 'fix' : 'note'),
-        title: (f) => `It gives ${f.seenSize}; its card says ${f.cardSize}`,
-        because: () => 'Measured by a probe of its main stream. The detail above is worked out from what was measured.',
-        do: (f) =>
-          f.givesFewerPixels
-            ? ['Set its main stream to its full size and probe again.', 'If it gives no more, correct its card.']
-            : ['Correct its card.'],
-      },
-    },
+    severity: (f) => (f.givesFewerPixels ? 'fix' : 'note'),
+    title: (f) => `It gives ${f.seenSize}; its card says ${f.cardSize}`,
+    because: () => 'Measured by a probe of its main stream. The detail above is worked out from what was measured.',
+    do: (f) =>
+      f.givesFewerPixels
+        ? ['Set its main stream to its full size and probe again.', 'If it gives no more, correct its card.']
+        : ['Correct its card.'],
     why: 'Many cameras are delivered with a small main stream, and nobody looks again.',
   }),
   rule({
     id: 'choose.gives-other-codec',
+    question: 'Does it give a codec that its card names, by a probe?',
     source: 'codec by a probe against the model card',
     needs: ['seenCodec', 'cardCodecs'],
     asks: (f) => f.seenCodec !== undefined && f.cardCodecs !== undefined,
-    judge: (f) => tightIf(!f.cardCodecs.includes(f.seenCodec)),
-    when: {
-      tight: {
-        severity: 'watch',
-        title: (f) => `It gives ${f.seenCodec}; its card names ${f.cardCodecs.join(', ')}`,
-        because: () => 'Measured by a probe of its main stream.',
-        do: ['Look whether its encoder is set otherwise; else correct its card.'],
-      },
-    },
+    isTight: (f) => !f.cardCodecs.includes(f.seenCodec),
+    severity: 'watch',
+    title: (f) => `It gives ${f.seenCodec}; its card names ${f.cardCodecs.join(', ')}`,
+    because: () => 'Measured by a probe of its main stream.',
+    do: ['Look whether its encoder is set otherwise; else correct its card.'],
     why: 'Who draws it was chosen by the card.',
   }),
   rule({
     id: 'choose.ladder-work',
+    question: 'Is this work on a ladder?',
     source: 'work at height',
     needs: ['mountHeightM'],
-    judge: (f) => tightIf(f.mountHeightM > LADDER_M),
-    when: {
-      tight: {
-        severity: 'note',
-        title: (f) => `It hangs at ${metres(f.mountHeightM)}`,
-        because: () => `Above ${LADDER_M} m this is ladder work.`,
-        do: [
-          'Firm ground, one out for four up, a second person, no wind.',
-          'Look for cables and pipes before drilling.',
-        ],
-      },
-    },
+    isTight: (f) => f.mountHeightM > LADDER_M,
+    severity: 'note',
+    title: (f) => `It hangs at ${metres(f.mountHeightM)}`,
+    because: () => `Above ${LADDER_M} m this is ladder work.`,
+    do: ['Firm ground, one out for four up, a second person, no wind.', 'Look for cables and pipes before drilling.'],
     why: 'Local rules decide who may do it.',
   }),
 ] as const;

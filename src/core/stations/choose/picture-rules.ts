@@ -1,6 +1,6 @@
 import { sayFrom } from '../../base/say.ts';
 import type { SiteCommand } from '../../document/site-commands.ts';
-import { type Facts, failsIf, rulesFor, tightIf } from '../../findings/rule.ts';
+import { type Facts, rulesFor } from '../../findings/rule.ts';
 import { judgeDetail, readText, TEXT_LIMITS } from '../../optics/detail-levels.ts';
 import { PINHOLE_VALID_TO_DEG } from '../../optics/picture-geometry.ts';
 import { hasGap, judgeLight, judgeNear, judgeWidth } from '../../site/judgements.ts';
@@ -35,6 +35,8 @@ const ratedOf = (f: { lightReachM: number; lightRatedM?: number | undefined }): 
 export const PICTURE_RULES = [
   rule({
     id: 'choose.detail',
+    question: 'Do enough pixels fall on a metre where the target stands?',
+    limits: ['optics.face-height'],
     source: `${LEVELS}; a fifth below is tight [A]`,
     needs: ['pxPerM', 'wantedPxPerM', 'level', 'distanceM', 'isInView'],
     asks: (f) => f.wantedPxPerM !== undefined,
@@ -61,6 +63,8 @@ export const PICTURE_RULES = [
   }),
   rule({
     id: 'choose.text',
+    question: 'Does a letter get enough pixels to be read?',
+    limits: ['optics.text-height'],
     source: '12 px a letter are guessed, 20 are read [A]; from above a letter shrinks by the cosine',
     needs: ['textPxPerM', 'charHeightMm', 'isInView'],
     asks: (f) => f.charHeightMm !== undefined,
@@ -91,20 +95,17 @@ export const PICTURE_RULES = [
   }),
   rule({
     id: 'choose.target-out-of-view',
+    question: 'Is the target in the picture at all?',
     source: 'projection of the lens, rectilinear or equidistant: its rays against both half angles',
     needs: ['isInView', 'distanceM'],
-    judge: (f) => failsIf(!f.isInView),
+    fails: (f) => !f.isInView,
     label: () => 'target in the picture',
     said: (f) => (f.isInView ? 'yes' : 'no'),
     isQuiet: true,
-    when: {
-      'will-not-work': {
-        severity: 'stop',
-        title: (f) => `It looks past what stands at ${f.distanceM} m`,
-        because: () => 'The target lies outside the picture at this height, tilt and zoom.',
-        do: ['Change the tilt, or zoom out.'],
-      },
-    },
+    severity: 'stop',
+    title: (f) => `It looks past what stands at ${f.distanceM} m`,
+    because: () => 'The target lies outside the picture at this height, tilt and zoom.',
+    do: ['Change the tilt, or zoom out.'],
     mends: (_, offers) => [
       ...offers.mountings('choose.target-out-of-view'),
       ...offers.models('choose.target-out-of-view'),
@@ -113,6 +114,7 @@ export const PICTURE_RULES = [
   }),
   rule({
     id: 'choose.zone-near',
+    question: 'Is the ground seen where the zone begins?',
     source: 'near edge = height / tan(tilt + half the view); a fifth more is tight [A]',
     needs: ['seenFromM', 'zoneFromM'],
     judge: (f) => judgeNear(f.seenFromM, f.zoneFromM),
@@ -140,6 +142,8 @@ export const PICTURE_RULES = [
   }),
   rule({
     id: 'choose.face-near',
+    question: 'Is a face seen where the zone begins?',
+    limits: ['optics.face-height'],
     source: 'near edge at the height of a face; a fifth more is tight [A]',
     needs: ['faceSeenFromM', 'zoneFromM'],
     asks: (f) => f.wantsFaces === true,
@@ -172,26 +176,25 @@ export const PICTURE_RULES = [
   }),
   rule({
     id: 'choose.too-steep-for-faces',
+    question: 'Are faces looked down on too steeply?',
+    limits: ['optics.steep'],
     source: 'depression above 30° spoils faces [A]',
     needs: ['depressionDeg', 'steepDeg'],
     asks: (f) => f.wantsFaces === true,
-    judge: (f) => tightIf(f.depressionDeg > f.steepDeg),
+    isTight: (f) => f.depressionDeg > f.steepDeg,
     label: () => 'faces not from above',
     said: (f) => `${Math.round(f.depressionDeg)}° down`,
     isQuiet: true,
-    when: {
-      tight: {
-        severity: 'fix',
-        title: (f) => `It looks ${Math.round(f.depressionDeg)}° down on faces`,
-        because: (f) => `Beyond ${f.steepDeg}° a hat or a fringe hides the face.`,
-        do: ['Hang it lower, or look from farther away.'],
-      },
-    },
+    severity: 'fix',
+    title: (f) => `It looks ${Math.round(f.depressionDeg)}° down on faces`,
+    because: (f) => `Beyond ${f.steepDeg}° a hat or a fringe hides the face.`,
+    do: ['Hang it lower, or look from farther away.'],
     mends: (_, offers) => offers.mountings('choose.too-steep-for-faces'),
     why: 'Pixels do not help when they show the crown of a head.',
   }),
   rule({
     id: 'choose.zone-width',
+    question: 'Are both ends of the zone in view?',
     source: 'both ends of the zone against the view, in width and height; a tenth short is tight [A]',
     needs: ['zoneSeenM', 'zoneWidthM', 'viewWidthM', 'distanceM'],
     judge: (f) => judgeWidth(f.zoneSeenM, f.zoneWidthM),
@@ -228,50 +231,46 @@ export const PICTURE_RULES = [
   }),
   rule({
     id: 'choose.lenses-leave-gap',
+    question: 'Do two lenses leave a strip between them?',
     source: 'gap = axes apart − half of both views',
     needs: ['gapDeg'],
     asks: (f) => f.gapDeg !== undefined,
-    judge: (f) => tightIf(hasGap(f.gapDeg)),
+    isTight: (f) => hasGap(f.gapDeg),
     label: () => 'nothing between its lenses',
     said: (f) => (hasGap(f.gapDeg) ? `${Math.round(f.gapDeg)}° unseen` : 'no gap'),
     isQuiet: true,
-    when: {
-      tight: {
-        severity: 'fix',
-        title: (f) => `${Math.round(f.gapDeg)}° between its lenses are seen by neither`,
-        because: () => 'Their axes stand farther apart than half of both views.',
-        do: ['Set the lenses closer, or zoom one out.'],
-      },
-    },
+    severity: 'fix',
+    title: (f) => `${Math.round(f.gapDeg)}° between its lenses are seen by neither`,
+    because: () => 'Their axes stand farther apart than half of both views.',
+    do: ['Set the lenses closer, or zoom one out.'],
     mends: (_, offers) => offers.models('choose.lenses-leave-gap'),
     why: 'Two pictures look like one, and the strip between is not missed until it matters.',
   }),
   rule({
     id: 'choose.view-beyond-model',
+    question: 'Is the view wider than its projection is good for?',
     source: 'straight lenses to about 100°, bending ones by F·θ where their width was measured [A]',
     needs: ['isBeyondModel', 'hfovDeg', 'projection'],
-    judge: (f) => tightIf(f.isBeyondModel),
+    isTight: (f) => f.isBeyondModel,
     label: () => 'view that can be computed',
     said: (f) => `${Math.round(f.hfovDeg)}°`,
     isQuiet: true,
-    when: {
-      tight: {
-        severity: 'fix',
-        title: (f) => `${Math.round(f.hfovDeg)}° is wider than the formula is good for`,
-        because: (f) =>
-          f.projection === 'pinhole'
-            ? `No lens draws straight beyond ${PINHOLE_VALID_TO_DEG}°: at its edges a tenth to a third less, or more.`
-            : `Beyond ${PINHOLE_VALID_TO_DEG}° a bending lens differs from its focal length by a tenth to a third.`,
-        do: (f) =>
-          f.projection === 'pinhole'
-            ? ['Where it bends straight edges, say so in its card, and enter the view that was measured.']
-            : ['Tape two marks at a known distance and enter the view that was measured.'],
-      },
-    },
+    severity: 'fix',
+    title: (f) => `${Math.round(f.hfovDeg)}° is wider than the formula is good for`,
+    because: (f) =>
+      f.projection === 'pinhole'
+        ? `No lens draws straight beyond ${PINHOLE_VALID_TO_DEG}°: at its edges a tenth to a third less, or more.`
+        : `Beyond ${PINHOLE_VALID_TO_DEG}° a bending lens differs from its focal length by a tenth to a third.`,
+    do: (f) =>
+      f.projection === 'pinhole'
+        ? ['Where it bends straight edges, say so in its card, and enter the view that was measured.']
+        : ['Tape two marks at a known distance and enter the view that was measured.'],
     why: 'Wide lenses bend: the middle gets more, the edge less than computed.',
   }),
   rule({
     id: 'choose.light',
+    question: 'Does its light reach the target at night?',
+    limits: ['optics.dark-ground'],
     source: 'irradiance ∝ 1/d² along the ray; half the reach on dark ground or wet leaves [A]',
     needs: ['lightKind', 'lightReachM', 'slantM', 'distanceM'],
     asks: (f) => f.atNight === true,
@@ -308,25 +307,22 @@ export const PICTURE_RULES = [
   }),
   rule({
     id: 'choose.light-narrower-than-view',
+    question: 'Is its light as wide as its view, and as the zone?',
     source: 'angle of light against the angle of all its views, and of the zone',
     needs: ['lightAngleDeg', 'spanDeg', 'zoneSpanDeg'],
     asks: (f) => f.atNight === true && f.lightKind !== 'none',
-    judge: (f) => tightIf(f.lightAngleDeg < f.spanDeg - 1e-9),
+    isTight: (f) => f.lightAngleDeg < f.spanDeg - 1e-9,
     label: () => 'light as wide as the view',
     said: (f) => `${Math.round(f.lightAngleDeg)}°`,
     reason: (f) => `Its light is ${Math.round(f.lightAngleDeg)}° wide, its view ${Math.round(f.spanDeg)}°.`,
-    when: {
-      tight: {
-        severity: (f) => (f.lightAngleDeg < f.zoneSpanDeg - 1e-9 ? 'fix' : 'watch'),
-        title: (f) =>
-          f.lightAngleDeg < f.zoneSpanDeg - 1e-9
-            ? 'The ends of the zone stay dark at night'
-            : 'The corners stay dark at night',
-        because: (f) =>
-          `Its light is ${Math.round(f.lightAngleDeg)}° wide, its view ${Math.round(f.spanDeg)}°; the zone takes ${Math.round(f.zoneSpanDeg)}°.`,
-        do: ['Aim it so that what matters is in the middle, or add a light.'],
-      },
-    },
+    severity: (f) => (f.lightAngleDeg < f.zoneSpanDeg - 1e-9 ? 'fix' : 'watch'),
+    title: (f) =>
+      f.lightAngleDeg < f.zoneSpanDeg - 1e-9
+        ? 'The ends of the zone stay dark at night'
+        : 'The corners stay dark at night',
+    because: (f) =>
+      `Its light is ${Math.round(f.lightAngleDeg)}° wide, its view ${Math.round(f.spanDeg)}°; the zone takes ${Math.round(f.zoneSpanDeg)}°.`,
+    do: ['Aim it so that what matters is in the middle, or add a light.'],
     mends: (_, offers) => offers.models('choose.light-narrower-than-view'),
     why: 'Exposure follows the bright middle, and the rim goes black.',
   }),

@@ -1,7 +1,7 @@
 import { sayMany } from '../../base/say.ts';
 import { atLeast } from '../../base/verdict.ts';
 import type { SiteCommand } from '../../document/site-commands.ts';
-import { failsIf, rulesFor, tightIf } from '../../findings/rule.ts';
+import { rulesFor } from '../../findings/rule.ts';
 import type { PowerFacts, PowerOffers } from './power-facts.ts';
 
 const rule = rulesFor<PowerFacts, PowerOffers, SiteCommand>();
@@ -15,24 +15,23 @@ const carried = (f: { wireMbps: number; wireCapacityMbps: number; isWireShared?:
 export const LINK_RULES = [
   rule({
     id: 'air.band-not-spoken',
+    question: 'Does it speak the band of its access point?',
     source: 'model card: radio bands',
     needs: ['band', 'bandsOffered', 'accessPoint'],
     asks: (f) => f.accessPoint !== undefined,
-    judge: (f) => failsIf(!f.bandsOffered.includes(f.band)),
-    when: {
-      'will-not-work': {
-        severity: 'stop',
-        title: (f) => `It does not speak ${f.band} GHz`.replace('sub-GHz GHz', 'sub-GHz'),
-        because: (f) =>
-          `${f.accessPoint} is on ${f.band}; its card names ${f.bandsOffered.length > 0 ? list(f.bandsOffered) : 'no radio'}.`,
-        do: ['Join it to an access point of its band, or by wire.'],
-      },
-    },
+    fails: (f) => !f.bandsOffered.includes(f.band),
+    severity: 'stop',
+    title: (f) => `It does not speak ${f.band} GHz`.replace('sub-GHz GHz', 'sub-GHz'),
+    because: (f) =>
+      `${f.accessPoint} is on ${f.band}; its card names ${f.bandsOffered.length > 0 ? list(f.bandsOffered) : 'no radio'}.`,
+    do: ['Join it to an access point of its band, or by wire.'],
     mends: (_, offers) => offers.accessPoints(),
     why: 'It will not even see the network.',
   }),
   rule({
     id: 'air.signal',
+    question: 'Is its signal strong enough?',
+    limits: ['air.signal-ok', 'air.signal-tight'],
     source: 'free-space loss and walls; −67 and −75 dBm [A]',
     needs: ['rssiDbm', 'signalOk', 'signalTight', 'accessPoint', 'signalPath'],
     asks: (f) => f.accessPoint !== undefined,
@@ -56,22 +55,21 @@ export const LINK_RULES = [
   }),
   rule({
     id: 'air.signal-not-measured',
+    question: 'Was its signal read, or only worked out?',
     source: 'known how: assumed < measured',
     needs: ['rssiIsMeasured', 'rssiDbm'],
     asks: (f) => f.accessPoint !== undefined,
-    judge: (f) => tightIf(!f.rssiIsMeasured),
-    when: {
-      tight: {
-        severity: 'note',
-        title: (f) => `${Math.round(f.rssiDbm)} dBm is worked out, not read`,
-        because: () => 'From the plan: distance, walls, nothing else.',
-        do: ['Hold a phone where it will hang, and enter what it reads.'],
-      },
-    },
+    isTight: (f) => !f.rssiIsMeasured,
+    severity: 'note',
+    title: (f) => `${Math.round(f.rssiDbm)} dBm is worked out, not read`,
+    because: () => 'From the plan: distance, walls, nothing else.',
+    do: ['Hold a phone where it will hang, and enter what it reads.'],
     why: 'A mirror, a boiler or wet stone are not on the plan.',
   }),
   rule({
     id: 'air.airtime',
+    question: 'Is there air left on its channel, and on those that overlap it?',
+    limits: ['air.airtime-ok', 'air.airtime-tight', 'link.unknown-stream'],
     source: 'airtime = rate / (rate on the air × efficiency); 40 % at ease, 60 % at most [A]',
     needs: ['airVerdict', 'airtime', 'airtimeOk', 'airtimeTight', 'accessPoint', 'airtimeSharers'],
     asks: (f) => f.accessPoint !== undefined,
@@ -105,6 +103,8 @@ export const LINK_RULES = [
   }),
   rule({
     id: 'link.load',
+    question: 'Does every wire on its way carry what crosses it?',
+    limits: ['link.ok', 'link.tight', 'link.unknown-stream'],
     source: 'sum of all streams on it; 50 % at ease, 75 % at most [A]',
     needs: ['wire', 'wireVerdict', 'wireMbps', 'wireCapacityMbps', 'wireOk', 'wireTight'],
     asks: (f) => f.wire !== undefined,
@@ -137,50 +137,42 @@ export const LINK_RULES = [
   }),
   rule({
     id: 'link.switch-ports',
+    question: 'Has every cable a port?',
     source: 'cables that end at a switch against its ports',
     needs: ['cablesOn', 'switchPorts', 'fullestSwitch'],
     asks: (f) => f.cablesOn !== undefined,
-    judge: (f) => failsIf(f.cablesOn > f.switchPorts),
-    when: {
-      'will-not-work': {
-        severity: 'stop',
-        title: (f) => `${f.fullestSwitch} has ${f.switchPorts} ports`,
-        because: (f) => `${f.cablesOn} cables end at it.`,
-        do: ['Take a larger switch, or move a cable to another.'],
-      },
-    },
+    fails: (f) => f.cablesOn > f.switchPorts,
+    severity: 'stop',
+    title: (f) => `${f.fullestSwitch} has ${f.switchPorts} ports`,
+    because: (f) => `${f.cablesOn} cables end at it.`,
+    do: ['Take a larger switch, or move a cable to another.'],
     why: 'The cable that finds no port is found on the day of mounting.',
   }),
   rule({
     id: 'link.powerline-guessed',
+    question: 'Does it cross powerline?',
+    limits: ['air.powerline'],
     source: 'sync rate × 0.4 [A]',
     needs: ['crossesPowerline'],
     asks: (f) => f.crossesPowerline === true,
-    judge: (f) => tightIf(f.crossesPowerline),
-    when: {
-      tight: {
-        severity: 'watch',
-        title: () => 'Powerline: measure it for a day',
-        because: () => 'What it carries is four tenths of its sync rate, until a dimmer is turned on.',
-        do: ['Probe for loss in the evening, when everything runs.', 'Plug it into the wall, not into a strip.'],
-      },
-    },
+    isTight: (f) => f.crossesPowerline,
+    severity: 'watch',
+    title: () => 'Powerline: measure it for a day',
+    because: () => 'What it carries is four tenths of its sync rate, until a dimmer is turned on.',
+    do: ['Probe for loss in the evening, when everything runs.', 'Plug it into the wall, not into a strip.'],
     why: 'It is the least predictable of all wires.',
   }),
   rule({
     id: 'link.not-joined',
+    question: 'Do links lead to every destination?',
     source: 'links of the plan',
     needs: ['unjoined'],
     asks: (f) => f.isDrawn === true,
-    judge: (f) => tightIf(f.unjoined.length > 0),
-    when: {
-      tight: {
-        severity: 'fix',
-        title: (f) => `No way to ${list(f.unjoined)}`,
-        because: () => 'It is to be drawn there, and no link leads there.',
-        do: ['Join the camera, the gear and the destination on the plan or here.'],
-      },
-    },
+    isTight: (f) => f.unjoined.length > 0,
+    severity: 'fix',
+    title: (f) => `No way to ${list(f.unjoined)}`,
+    because: () => 'It is to be drawn there, and no link leads there.',
+    do: ['Join the camera, the gear and the destination on the plan or here.'],
     mends: (_, offers) => offers.joins(),
     why: 'What is not joined on paper is not joined on the ladder.',
   }),

@@ -68,6 +68,7 @@ export function wantedFor(rows: readonly Row[], silent: readonly string[], hasMo
 export const WANTED_RULES = [
   rulesFor<PowerFacts, PowerOffers, SiteCommand>()({
     id: 'power.not-known',
+    question: 'Is all known that its power rests on?',
     source: 'what is not known is never shown as fine',
     needs: ['wanted', 'silentBeside'],
     asks: (f) => f.wanted !== undefined && f.wanted.length + (f.silentBeside?.length ?? 0) > 0,

@@ -1,6 +1,6 @@
 import { sayBytes } from '../../base/say.ts';
 import type { SiteCommand } from '../../document/site-commands.ts';
-import { type Facts, failsIf, rulesFor } from '../../findings/rule.ts';
+import { type Facts, rulesFor } from '../../findings/rule.ts';
 import { NAME_WORDS } from '../../firmware/image-name.ts';
 import { hasImage, type PrepareFacts, type PrepareOffers, writes } from './prepare-facts.ts';
 
@@ -11,6 +11,7 @@ const hasCard = (f: Facts<PrepareFacts>): boolean => writes(f) && f.hasCard === 
 export const CARD_RULES = [
   rule({
     id: 'prepare.card',
+    question: 'Is it known which card carries the image?',
     source: 'the card as it is planned',
     needs: ['hasCard'],
     asks: writes,
@@ -27,77 +28,66 @@ export const CARD_RULES = [
   }),
   rule({
     id: 'prepare.card-partition',
+    question: 'Is the partition one that its boot loader reads?',
     source: 'largest partition that its boot loader reads, by its card',
     needs: ['partitionFits', 'partitionMiB'],
     asks: hasCard,
-    judge: (f) => failsIf(!f.partitionFits || isTooLarge(f)),
-    when: {
-      'will-not-work': {
-        severity: 'stop',
-        title: (f) => (f.partitionFits ? 'The card’s partition is too large' : 'The partition does not fit the card'),
-        because: (f) =>
-          f.partitionFits
-            ? `${f.partitionMiB} MiB are ${(f.partitionMiB / 1024).toFixed(1)} GiB; it reads ${f.limitGiB} GiB.`
-            : `${f.partitionMiB} MiB are more than the card has.`,
-        do: ['Make the partition smaller: a large card then does as well.'],
-      },
-    },
+    fails: (f) => !f.partitionFits || isTooLarge(f),
+    severity: 'stop',
+    title: (f) => (f.partitionFits ? 'The card’s partition is too large' : 'The partition does not fit the card'),
+    because: (f) =>
+      f.partitionFits
+        ? `${f.partitionMiB} MiB are ${(f.partitionMiB / 1024).toFixed(1)} GiB; it reads ${f.limitGiB} GiB.`
+        : `${f.partitionMiB} MiB are more than the card has.`,
+    do: ['Make the partition smaller: a large card then does as well.'],
     mends: (_, offers) => offers.partition(),
     why: 'A boot loader that cannot read a card boots as before, without a word.',
   }),
   rule({
     id: 'prepare.card-file-system',
+    question: 'Is the card formatted as its boot loader reads it?',
     source: 'the file system that its boot loader reads, by its card',
     needs: ['fileSystem', 'fileSystemWanted'],
     asks: hasCard,
-    judge: (f) => failsIf(f.fileSystem !== f.fileSystemWanted),
-    when: {
-      'will-not-work': {
-        severity: 'stop',
-        title: (f) => `The card is to be ${f.fileSystem}, and it reads ${f.fileSystemWanted}`,
-        because: () => 'Cards above 32 GB are sold with exFAT.',
-        do: ['Format the partition anew.'],
-      },
-    },
+    fails: (f) => f.fileSystem !== f.fileSystemWanted,
+    severity: 'stop',
+    title: (f) => `The card is to be ${f.fileSystem}, and it reads ${f.fileSystemWanted}`,
+    because: () => 'Cards above 32 GB are sold with exFAT.',
+    do: ['Format the partition anew.'],
     mends: (_, offers) => offers.fileSystem(),
     why: 'What it cannot read is not there for it.',
   }),
   rule({
     id: 'prepare.card-room',
+    question: 'Does the image fit the partition?',
     source: 'FAT file system specification 1.03: 32 bits for the size of a file',
     needs: ['imageFitsCard', 'imageBytes'],
     asks: (f) => hasCard(f) && hasImage(f),
-    judge: (f) => failsIf(!f.imageFitsCard),
-    when: {
-      'will-not-work': {
-        severity: 'stop',
-        title: () => 'The image does not fit the partition',
-        because: (f) => `It has ${sayBytes(f.imageBytes)}.`,
-        do: ['Take a larger partition or a larger card.'],
-      },
-    },
+    fails: (f) => !f.imageFitsCard,
+    severity: 'stop',
+    title: () => 'The image does not fit the partition',
+    because: (f) => `It has ${sayBytes(f.imageBytes)}.`,
+    do: ['Take a larger partition or a larger card.'],
     mends: (_, offers) => offers.partition(),
     why: 'A copy that is cut short is an image that does not run.',
   }),
   rule({
     id: 'prepare.card-name',
+    question: 'Has the file the exact name?',
     source: 'the name that its boot loader looks for, to the letter',
     needs: ['nameWanted', 'nameOnCard', 'nameVerdict'],
     asks: hasCard,
-    judge: (f) => failsIf(f.nameVerdict !== 'ok'),
-    when: {
-      'will-not-work': {
-        severity: 'stop',
-        title: () => 'The file has the wrong name for it',
-        because: (f) => `“${f.nameOnCard}” is not “${f.nameWanted}”: ${NAME_WORDS[f.nameVerdict]}.`,
-        do: ['Rename the file on the card, with all endings shown.'],
-      },
-    },
+    fails: (f) => f.nameVerdict !== 'ok',
+    severity: 'stop',
+    title: () => 'The file has the wrong name for it',
+    because: (f) => `“${f.nameOnCard}” is not “${f.nameWanted}”: ${NAME_WORDS[f.nameVerdict]}.`,
+    do: ['Rename the file on the card, with all endings shown.'],
     mends: (_, offers) => offers.fileName(),
     why: 'A boot loader has no eye for what was meant.',
   }),
   rule({
     id: 'prepare.read-back',
+    question: 'Is the copy on the card the image?',
     source: 'the copy is compared, not the original',
     needs: ['hasImage'],
     asks: (f) => hasCard(f) && hasImage(f),

@@ -1,6 +1,6 @@
 import { capital } from '../../base/say.ts';
 import type { SiteCommand } from '../../document/site-commands.ts';
-import { failsIf, rulesFor, tightIf } from '../../findings/rule.ts';
+import { rulesFor } from '../../findings/rule.ts';
 import { OPTION_WORDS } from '../../firmware/options.ts';
 import { hasImage, type PrepareFacts, type PrepareOffers, writes } from './prepare-facts.ts';
 
@@ -10,6 +10,7 @@ const rule = rulesFor<PrepareFacts, PrepareOffers, SiteCommand>();
 export const IMAGE_RULES = [
   rule({
     id: 'prepare.image',
+    question: 'Was an image taken in?',
     source: 'what is to be written is known by its digest',
     needs: ['hasImage'],
     asks: writes,
@@ -26,6 +27,7 @@ export const IMAGE_RULES = [
   }),
   rule({
     id: 'prepare.image-marks',
+    question: 'Was the image published for just this board?',
     source: 'board, flash, sensor, radio: all four must match [A]',
     needs: ['marksApart', 'marksUnknown'],
     asks: hasImage,
@@ -48,6 +50,7 @@ export const IMAGE_RULES = [
   }),
   rule({
     id: 'prepare.image-label',
+    question: 'Is the image, and the model card, of the revision that the label says?',
     source: 'hardware revision of the label, of the image and of the model card',
     needs: ['labelRev'],
     asks: (f) => hasImage(f) && f.labelRev !== undefined && (f.imageRev !== undefined || f.cardRev !== undefined),
@@ -70,22 +73,20 @@ export const IMAGE_RULES = [
   }),
   rule({
     id: 'prepare.image-version',
+    question: 'Does it run that version already?',
     source: 'version of the label, and of the image',
     needs: ['labelVersion', 'imageVersion'],
     asks: (f) => hasImage(f) && f.labelVersion !== undefined && f.imageVersion !== undefined,
-    judge: (f) => tightIf(!isOther(f.labelVersion, f.imageVersion)),
-    when: {
-      tight: {
-        severity: 'watch',
-        title: () => 'It runs that version already',
-        because: (f) => `Both are ${f.labelVersion}.`,
-        do: ['Look whether this is the image that was meant.'],
-      },
-    },
+    isTight: (f) => !isOther(f.labelVersion, f.imageVersion),
+    severity: 'watch',
+    title: () => 'It runs that version already',
+    because: (f) => `Both are ${f.labelVersion}.`,
+    do: ['Look whether this is the image that was meant.'],
     why: 'Writing what is there already risks the camera and changes nothing.',
   }),
   rule({
     id: 'prepare.image-hash',
+    question: 'Is it the file that was published?',
     source: 'FIPS 180-4, SHA-256 as published',
     needs: ['imageHash'],
     asks: hasImage,
@@ -114,35 +115,29 @@ export const IMAGE_RULES = [
   }),
   rule({
     id: 'prepare.way-back',
+    question: 'Is there a way back?',
     source: 'no image without a way back [A]',
     needs: ['hasBack', 'isBackGivenUp'],
     asks: writes,
-    judge: (f) => tightIf(!f.hasBack),
-    when: {
-      tight: {
-        severity: (f) => (f.isBackGivenUp ? 'watch' : 'fix'),
-        title: (f) => (f.isBackGivenUp ? 'There is no way back, and that was accepted' : 'There is no way back yet'),
-        because: (f) =>
-          f.isBackGivenUp ? 'No image of before is kept.' : 'No image of before is kept, and nobody has accepted that.',
-        do: ['Keep the image of before, with its digest. Where there is none, accept it by the act for it.'],
-      },
-    },
+    isTight: (f) => !f.hasBack,
+    severity: (f) => (f.isBackGivenUp ? 'watch' : 'fix'),
+    title: (f) => (f.isBackGivenUp ? 'There is no way back, and that was accepted' : 'There is no way back yet'),
+    because: (f) =>
+      f.isBackGivenUp ? 'No image of before is kept.' : 'No image of before is kept, and nobody has accepted that.',
+    do: ['Keep the image of before, with its digest. Where there is none, accept it by the act for it.'],
     why: 'The customer owns a camera that worked.',
   }),
   rule({
     id: 'prepare.way-back-same',
+    question: 'Does the way back lead elsewhere?',
     source: 'the way back leads elsewhere',
     needs: ['isSameImage'],
     asks: (f) => hasImage(f) && f.hasBack === true,
-    judge: (f) => failsIf(f.isSameImage),
-    when: {
-      'will-not-work': {
-        severity: 'stop',
-        title: () => 'The image of before is the new one',
-        because: () => 'Both files have the same SHA-256.',
-        do: ['Take in the image that the camera came with.'],
-      },
-    },
+    fails: (f) => f.isSameImage,
+    severity: 'stop',
+    title: () => 'The image of before is the new one',
+    because: () => 'Both files have the same SHA-256.',
+    do: ['Take in the image that the camera came with.'],
     why: 'Going back would write what is to be left.',
   }),
 ] as const;

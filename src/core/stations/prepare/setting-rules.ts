@@ -1,6 +1,6 @@
 import { sayQuantity } from '../../document/chapters/journal/quantities.ts';
 import type { SiteCommand } from '../../document/site-commands.ts';
-import { type Facts, rulesFor, tightIf } from '../../findings/rule.ts';
+import { type Facts, rulesFor } from '../../findings/rule.ts';
 import type { PrepareFacts, PrepareOffers } from './prepare-facts.ts';
 import { agrees, type Setting, type SettingId } from './settings.ts';
 
@@ -20,6 +20,7 @@ const isSeen = ({ settings }: Facts<PrepareFacts>, id: SettingId): boolean =>
 
 interface SeenRow {
   readonly id: `prepare.seen-${string}`;
+  readonly question: string;
   readonly setting: SettingId;
   readonly title: string;
   readonly do: string;
@@ -30,6 +31,7 @@ interface SeenRow {
 const SEEN: readonly SeenRow[] = [
   {
     id: 'prepare.seen-off',
+    question: 'Does its stream answer, as it was ticked?',
     setting: 'stream-on',
     title: 'Its stream was ticked as switched on, and nothing listens',
     do: 'Look whether it was switched on and kept; some want a restart. Then probe again.',
@@ -37,6 +39,7 @@ const SEEN: readonly SeenRow[] = [
   },
   {
     id: 'prepare.seen-open',
+    question: 'Does it ask for a login, as it was ticked?',
     setting: 'login-on',
     title: 'Its login does not behave as it was ticked',
     do: 'Switch the login of the stream on; some have one for the page and another one for the stream.',
@@ -44,6 +47,7 @@ const SEEN: readonly SeenRow[] = [
   },
   {
     id: 'prepare.seen-other-codec',
+    question: 'Does it give the codec that was ticked?',
     setting: 'codec',
     title: 'It gives another codec than was ticked',
     do: 'Set the codec at the camera and keep it, or tick what it gives.',
@@ -51,6 +55,7 @@ const SEEN: readonly SeenRow[] = [
   },
   {
     id: 'prepare.seen-other-size',
+    question: 'Does it give the picture that was ticked?',
     setting: 'size',
     title: 'It gives another picture than was ticked',
     do: 'Set its size at the camera and keep it, or tick what it gives.',
@@ -58,6 +63,7 @@ const SEEN: readonly SeenRow[] = [
   },
   {
     id: 'prepare.seen-other-frames',
+    question: 'Does it give the frames that were ticked?',
     setting: 'fps',
     title: 'It gives other frames a second than were ticked',
     do: 'Look at its light: many give half in the dark. Else set them again and keep them.',
@@ -65,6 +71,7 @@ const SEEN: readonly SeenRow[] = [
   },
   {
     id: 'prepare.seen-other-key-frame',
+    question: 'Do its key frames come as they were ticked?',
     setting: 'key-frame',
     title: 'Its key frames come otherwise than was ticked',
     do: 'Set their distance in frames where it asks for frames: seconds times frames a second.',
@@ -72,6 +79,7 @@ const SEEN: readonly SeenRow[] = [
   },
   {
     id: 'prepare.seen-sound',
+    question: 'Is its sound as it was ticked?',
     setting: 'sound',
     title: 'Its sound is not as it was ticked',
     do: 'Switch the sound of the stream at the camera; it often has a switch for each stream.',
@@ -82,21 +90,18 @@ const SEEN: readonly SeenRow[] = [
 const seenRule = (row: SeenRow) =>
   rule({
     id: row.id,
+    question: row.question,
     source: 'what was ticked by hand against what a probe saw',
     needs: ['settings'],
     asks: (f) => isSeen(f, row.setting),
-    judge: (f) => tightIf(apart(f.settings, row.setting).length > 0),
-    when: {
-      tight: {
-        severity: 'fix',
-        title: () => row.title,
-        because: (f) =>
-          apart(f.settings, row.setting)
-            .map(({ label, ticked, seen }) => `${label}: ticked ${say(ticked?.value ?? null)}, seen ${say(seen)}.`)
-            .join(' '),
-        do: [row.do],
-      },
-    },
+    isTight: (f) => apart(f.settings, row.setting).length > 0,
+    severity: 'fix',
+    title: () => row.title,
+    because: (f) =>
+      apart(f.settings, row.setting)
+        .map(({ label, ticked, seen }) => `${label}: ticked ${say(ticked?.value ?? null)}, seen ${say(seen)}.`)
+        .join(' '),
+    do: [row.do],
     why: row.why,
   });
 
@@ -104,6 +109,7 @@ const seenRule = (row: SeenRow) =>
 export const SETTING_RULES = [
   rule({
     id: 'prepare.settings-open',
+    question: 'Did somebody look at every setting that decides?',
     source: 'what nobody looked at is not known',
     needs: ['openSettings'],
     judge: (f) => (f.openSettings.length > 0 ? 'unknown' : 'ok'),
@@ -114,59 +120,50 @@ export const SETTING_RULES = [
   ...SEEN.map(seenRule),
   rule({
     id: 'prepare.login-off',
+    question: 'Was it ticked that it asks for no login?',
     source: 'least right that serves [A]',
     needs: ['settings'],
     asks: (f) => isTicked(f.settings, 'login-on', false),
-    judge: () => 'tight',
-    when: {
-      tight: {
-        severity: 'fix',
-        title: () => 'It was ticked that it asks for no login',
-        because: () => 'Everybody on the network sees its picture.',
-        do: ['Switch the login of the stream on, and tick it anew.'],
-      },
-    },
+    isTight: () => true,
+    severity: 'fix',
+    title: () => 'It was ticked that it asks for no login',
+    because: () => 'Everybody on the network sees its picture.',
+    do: ['Switch the login of the stream on, and tick it anew.'],
     why: 'A guest’s phone is on the network too.',
   }),
   rule({
     id: 'prepare.sound-unasked',
+    question: 'Does it send sound that nobody asked for?',
     source: 'the law is stricter about sound; local advice counts [A]',
     needs: ['settings', 'soundWanted'],
     asks: (f) =>
       isTicked(f.settings, 'sound', true) ||
       (f.settings?.some((one) => one.id === 'sound' && one.seen === true) ?? false),
-    judge: (f) => tightIf(!f.soundWanted),
-    when: {
-      tight: {
-        severity: 'watch',
-        title: () => 'It sends sound, and nobody asked for it',
-        because: () => 'The need of its place names no sound.',
-        do: ['Switch the sound off, or say in its need that it is wanted and that consent was asked for.'],
-      },
-    },
+    isTight: (f) => !f.soundWanted,
+    severity: 'watch',
+    title: () => 'It sends sound, and nobody asked for it',
+    because: () => 'The need of its place names no sound.',
+    do: ['Switch the sound off, or say in its need that it is wanted and that consent was asked for.'],
     why: 'Recording what people say needs more consent than recording what they do.',
   }),
   rule({
     id: 'prepare.key-frame-long',
+    question: 'Do key frames come often enough for what it is used for?',
     source: 'longest wait for a key frame that a use bears, twice over [A]',
     needs: ['keyFrames'],
     asks: (f) => (f.keyFrames?.length ?? 0) > 0,
-    judge: (f) => tightIf(f.keyFrames.some(isLong)),
-    when: {
-      tight: {
-        severity: 'watch',
-        title: () => 'Its key frames are far apart for what it is used for',
-        because: (f) =>
-          f.keyFrames
-            .filter(isLong)
-            .map(
-              ({ stream, seconds, wantedS, how }) =>
-                `${stream}: every ${seconds.toFixed(1)} s (${how}), ${wantedS} s would serve.`,
-            )
-            .join(' '),
-        do: ['Set a key frame every so many seconds at the camera.'],
-      },
-    },
+    isTight: (f) => f.keyFrames.some(isLong),
+    severity: 'watch',
+    title: () => 'Its key frames are far apart for what it is used for',
+    because: (f) =>
+      f.keyFrames
+        .filter(isLong)
+        .map(
+          ({ stream, seconds, wantedS, how }) =>
+            `${stream}: every ${seconds.toFixed(1)} s (${how}), ${wantedS} s would serve.`,
+        )
+        .join(' '),
+    do: ['Set a key frame every so many seconds at the camera.'],
     mends: (_, offers) => offers.keyFrames(),
     why: 'Until the next one nothing is shown: a viewer stays dark, a recording begins late.',
   }),

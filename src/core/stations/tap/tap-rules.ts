@@ -1,7 +1,7 @@
 import { sayBytes, sayDays, sayRate, sayStretch } from '../../base/say.ts';
 import { atLeast, atMost, type Verdict } from '../../base/verdict.ts';
 import type { SiteCommand } from '../../document/site-commands.ts';
-import { failsIf, rulesFor, tightIf } from '../../findings/rule.ts';
+import { rulesFor } from '../../findings/rule.ts';
 import { STORAGE_ASSUMPTIONS } from '../../storage/storage-assumptions.ts';
 import { TAKEN_RULES } from './taken-rules.ts';
 import type { TapFacts, TapOffers } from './tap-facts.ts';
@@ -17,22 +17,20 @@ const sum = (f: { bytesPerDay: number; usableBytes: number }): string =>
 export const TAP_RULES = [
   rule({
     id: 'tap.codec-not-taken',
+    question: 'Does the destination take the codec of the stream?',
     source: 'the destination’s own list of codecs',
     needs: ['codec', 'codecsTaken', 'destination'],
-    judge: (f) => failsIf(!f.codecsTaken.includes(f.codec)),
-    when: {
-      'will-not-work': {
-        severity: 'stop',
-        title: (f) => `${f.destination} does not take ${f.codec}`,
-        because: (f) => `The stream is ${f.codec}; it takes ${f.codecsTaken.join(', ')}.`,
-        do: ['Draw a stream in another codec.', 'Set the camera’s encoder to one it takes.'],
-      },
-    },
+    fails: (f) => !f.codecsTaken.includes(f.codec),
+    severity: 'stop',
+    title: (f) => `${f.destination} does not take ${f.codec}`,
+    because: (f) => `The stream is ${f.codec}; it takes ${f.codecsTaken.join(', ')}.`,
+    do: ['Draw a stream in another codec.', 'Set the camera’s encoder to one it takes.'],
     mends: (_, offers) => offers.streamsTaken(),
     why: 'A destination that cannot decode a stream shows or keeps nothing.',
   }),
   rule({
     id: 'tap.sessions',
+    question: 'Is a session left for each who draws?',
     source: 'sessions as counted, else of the model card, against the taps of this camera',
     needs: ['sessionsAllowed', 'sessionsUsed', 'destination'],
     // one is served by every camera that was probed
@@ -59,55 +57,48 @@ export const TAP_RULES = [
   }),
   rule({
     id: 'tap.secret-readable',
+    question: 'Does each destination send the secret readable?',
     source: 'RFC 7617 §4: Basic is not secure without a protected channel',
     needs: ['authScheme', 'destination'],
     asks: (f) => f.authScheme !== undefined,
-    judge: (f) => tightIf(f.authScheme === 'basic'),
-    when: {
-      tight: {
-        severity: 'fix',
-        title: (f) => `${f.destination} sends the secret readable`,
-        because: () => 'The camera offers Basic login only, so each destination sends account and secret in Base64.',
-        do: ['Give this camera a secret of its own.', 'Keep camera and destination on a network without guests.'],
-      },
-    },
+    isTight: (f) => f.authScheme === 'basic',
+    severity: 'fix',
+    title: (f) => `${f.destination} sends the secret readable`,
+    because: () => 'The camera offers Basic login only, so each destination sends account and secret in Base64.',
+    do: ['Give this camera a secret of its own.', 'Keep camera and destination on a network without guests.'],
     why: 'Each connection of each destination repeats the secret on the wire.',
   }),
   rule({
     id: 'tap.recording-misdated',
+    question: 'Is a recording filed under its own time?',
+    limits: ['stream.clock'],
     source: 'RFC 3550 §6.4.1 (NTP time stamp); limit 5 s [A]',
     needs: ['clockErrorS', 'clockOkS', 'destination'],
     asks: (f) => f.records === true && f.clockErrorS !== undefined,
-    judge: (f) => tightIf(Math.abs(f.clockErrorS) > f.clockOkS),
-    when: {
-      tight: {
-        severity: 'fix',
-        title: (f) => `${f.destination} may file it under the wrong time`,
-        because: (f) => `The camera’s clock is ${sayStretch(f.clockErrorS)} ${f.clockErrorS > 0 ? 'fast' : 'slow'}.`,
-        do: ['Set the camera’s clock, or tell the recorder to use its own.'],
-      },
-    },
+    isTight: (f) => Math.abs(f.clockErrorS) > f.clockOkS,
+    severity: 'fix',
+    title: (f) => `${f.destination} may file it under the wrong time`,
+    because: (f) => `The camera’s clock is ${sayStretch(f.clockErrorS)} ${f.clockErrorS > 0 ? 'fast' : 'slow'}.`,
+    do: ['Set the camera’s clock, or tell the recorder to use its own.'],
     why: 'A recording that lies under another day is not found, and proves nothing.',
   }),
   rule({
     id: 'tap.pictures-without-savings',
+    question: 'Is every picture stored whole?',
     source: 'RFC 2435: every picture is a whole JPEG',
     needs: ['codec'],
     asks: (f) => f.records === true,
-    judge: (f) => tightIf(f.codec === 'JPEG' && (f.codecsTaken?.includes('JPEG') ?? true)),
-    when: {
-      tight: {
-        severity: 'watch',
-        title: () => 'Every picture is stored whole',
-        because: () => 'JPEG codes each picture by itself; H.264 stores a still scene in a small part of that.',
-        do: ['Record fewer frames a second.', 'Record on motion only.'],
-      },
-    },
+    isTight: (f) => f.codec === 'JPEG' && (f.codecsTaken?.includes('JPEG') ?? true),
+    severity: 'watch',
+    title: () => 'Every picture is stored whole',
+    because: () => 'JPEG codes each picture by itself; H.264 stores a still scene in a small part of that.',
+    do: ['Record fewer frames a second.', 'Record on motion only.'],
     mends: (_, offers) => offers.savingStreams(),
     why: 'The disk fills several times as fast for the same picture.',
   }),
   rule({
     id: 'storage.retention',
+    question: 'Does the disk hold the days that are wanted?',
     source: 'rate × retention ÷ 8 against the usable disk; 1.2 times the days wanted count as comfortable [A]',
     needs: ['daysFit', 'daysWanted', 'bytesPerDay', 'usableBytes', 'destination'],
     asks: (f) => f.records === true,
@@ -132,18 +123,15 @@ export const TAP_RULES = [
   }),
   rule({
     id: 'storage.rate-not-measured',
+    question: 'Was the rate measured, or only planned?',
     source: 'known how: assumed < planned < declared < measured',
     needs: ['rateHow', 'rateKbps'],
     asks: (f) => f.records === true,
-    judge: (f) => tightIf(f.rateHow !== 'measured' && f.rateHow !== 'confirmed'),
-    when: {
-      tight: {
-        severity: 'note',
-        title: (f) => `Its rate is ${f.rateHow}, not measured`,
-        because: (f) => `${sayRate(f.rateKbps)} is ${f.rateHow}.`,
-        do: ['Probe the stream; the days follow at once.'],
-      },
-    },
+    isTight: (f) => f.rateHow !== 'measured' && f.rateHow !== 'confirmed',
+    severity: 'note',
+    title: (f) => `Its rate is ${f.rateHow}, not measured`,
+    because: (f) => `${sayRate(f.rateKbps)} is ${f.rateHow}.`,
+    do: ['Probe the stream; the days follow at once.'],
     why: 'Encoders use half or twice what a plan says.',
   }),
   ...TAKEN_RULES,
