@@ -1,10 +1,11 @@
+import { weakMapMemoize } from 'reselect';
 import type { ChangedAssumptions } from '../assumptions/assumptions.ts';
 import { TEXT_LIMITS } from '../base/limits.ts';
 import { CAMERA_RANGES } from '../document/chapters/cameras/camera.ts';
 import type { FactValue } from '../document/chapters/journal/entry.ts';
 import { streamSubject } from '../document/subject.ts';
 import type { Finding } from '../findings/finding.ts';
-import { type Facts, findingsOf, judgeRows } from '../findings/rule.ts';
+import { type Facts, failedRow, findingsOf, judgeRows, type Row } from '../findings/rule.ts';
 import { CAMERA_LINES } from '../net/camera-line.ts';
 import { STREAM_PATH } from '../net/path-places.ts';
 import { findingOfCause } from '../probe/cause-findings.ts';
@@ -27,6 +28,8 @@ export interface RememberedProbe {
   readonly reason: Reason | null;
   /** Where it works, as an experiment proved. */
   readonly found: FoundWay;
+  /** What its rules say, and before them why it failed, where it did. */
+  readonly rows: readonly Row[];
   readonly findings: readonly Finding[];
 }
 
@@ -51,11 +54,10 @@ export const rememberedProbe = (
   changed: ChangedAssumptions,
 ): RememberedProbe | null => rememberedProbeOf(index.get(streamSubject(streamId)), changed);
 
-/** The same, from what is known of just this stream. */
-export function rememberedProbeOf(
-  quantities: QuantitiesOf | undefined,
-  changed: ChangedAssumptions,
-): RememberedProbe | null {
+/** The same, from what is known of just this stream: judged again only when that is another, or is assumed otherwise. */
+export const rememberedProbeOf = weakMapMemoize(judgeRemembered);
+
+function judgeRemembered(quantities: QuantitiesOf | undefined, changed: ChangedAssumptions): RememberedProbe | null {
   const verdict = bestOf(quantities?.get('probe.verdict'));
   if (!verdict || (verdict.value !== 'ok' && verdict.value !== 'warn' && verdict.value !== 'fail')) return null;
   const probeId = verdict.source;
@@ -72,7 +74,15 @@ export function rememberedProbeOf(
   }
   const cause = of('probe.cause');
   const reason = REASONS.find((one) => one === of('probe.reason')) ?? null;
-  const judged = findingsOf(judgeRows(PROBE_RULES, { ...(facts as Facts<ProbeFacts>), limits: probeLimits(changed) })); // written by factsOfReport under the same names
+  const judged = judgeRows(PROBE_RULES, { ...(facts as Facts<ProbeFacts>), limits: probeLimits(changed) }); // written by factsOfReport under the same names
+  const rows = isCause(cause)
+    ? [
+        failedRow(
+          findingOfCause(cause, String(of('probe.note') ?? ''), { reason, proof: String(of('probe.proof') ?? '') }),
+        ),
+        ...judged,
+      ]
+    : judged;
   return {
     probeId,
     at: verdict.takenAt ?? '',
@@ -81,11 +91,7 @@ export function rememberedProbeOf(
     cause: isCause(cause) ? cause : null,
     reason,
     found: foundBy(of),
-    findings: isCause(cause)
-      ? [
-          findingOfCause(cause, String(of('probe.note') ?? ''), { reason, proof: String(of('probe.proof') ?? '') }),
-          ...judged,
-        ]
-      : judged,
+    rows,
+    findings: findingsOf(rows),
   };
 }

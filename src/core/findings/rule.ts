@@ -67,9 +67,12 @@ type FlatRule<F, N extends keyof F, O, C> = Question<F, N, O, C> &
 type NestedRule<F, N extends keyof F, O, C> = Rule<F, N, O, C> &
   Never<Saying<F>> & { readonly fails?: never; readonly isTight?: never };
 
+const NOTHING: readonly never[] = [];
+
 /** A rule's answer about one thing. */
 export interface Row {
   readonly rule: string;
+  readonly question: string;
   /** Of the question alone: what the cell shows. */
   readonly verdict: Verdict;
   readonly finding: Finding | null;
@@ -78,6 +81,16 @@ export interface Row {
   /** Whether it counts for the whole: what is only watched or noted makes nothing fit less. */
   readonly weighs: boolean;
 }
+
+/** The row of what failed before any rule could ask. */
+export const failedRow = (finding: Finding): Row => ({
+  rule: finding.rule,
+  question: 'Does it answer as it should?',
+  verdict: 'will-not-work',
+  finding,
+  missing: NOTHING,
+  weighs: true,
+});
 
 /** A row as a table shows it. */
 export interface Cell {
@@ -113,8 +126,6 @@ export type AnyRule<F> = Rule<F, keyof F, never, unknown>;
 
 const isGrave = (severity: unknown): boolean => severity !== 'watch' && severity !== 'note';
 
-const NOTHING: readonly never[] = [];
-
 /** The row of one rule; `null` when its question is not asked. */
 export function judgeRow<F>(rule: AnyRule<F>, facts: Facts<F>): Row | null {
   if (rule.asks && !rule.asks(facts)) return null;
@@ -122,13 +133,13 @@ export function judgeRow<F>(rule: AnyRule<F>, facts: Facts<F>): Row | null {
   if (!rule.needs.every((name) => facts[name] !== undefined)) {
     const missing = rule.needs.filter((name) => facts[name] === undefined).map(String);
     const weighs = Object.values(rule.when).some(({ severity }) => isGrave(severity));
-    return { rule: rule.id, verdict: 'unknown', finding: null, missing, weighs };
+    return { rule: rule.id, question: rule.question, verdict: 'unknown', finding: null, missing, weighs };
   }
   const present = facts as F & Facts<F>; // every fact the rule names was just seen to be there
   const verdict = rule.judge(present);
   const saying = verdict === 'ok' ? undefined : rule.when[verdict];
-  if (!saying) return { rule: rule.id, verdict, finding: null, missing: NOTHING, weighs: true };
-  const { id, why } = rule;
+  const { id, question, why } = rule;
+  if (!saying) return { rule: id, question, verdict, finding: null, missing: NOTHING, weighs: true };
   const finding: Finding = {
     rule: id,
     severity: typeof saying.severity === 'function' ? saying.severity(present) : saying.severity,
@@ -137,7 +148,14 @@ export function judgeRow<F>(rule: AnyRule<F>, facts: Facts<F>): Row | null {
     do: typeof saying.do === 'function' ? saying.do(present) : saying.do,
     why,
   };
-  return { rule: id, verdict, finding, missing: NOTHING, weighs: verdict === 'unknown' || isGrave(finding.severity) };
+  return {
+    rule: id,
+    question,
+    verdict,
+    finding,
+    missing: NOTHING,
+    weighs: verdict === 'unknown' || isGrave(finding.severity),
+  };
 }
 
 const NOT_SAID = '–';
@@ -176,6 +194,14 @@ export function verdictOf(rows: readonly Row[]): Verdict {
   let worst: Verdict = 'ok';
   for (const { weighs, verdict } of rows) if (weighs && isWorse(verdict, worst)) worst = verdict;
   return worst;
+}
+
+/** Questions that nobody can answer yet, and no finding speaks of. */
+export function openQuestions(rows: readonly Row[]): readonly string[] {
+  const open: string[] = [];
+  for (const { verdict, weighs, finding, question } of rows)
+    if (verdict === 'unknown' && weighs && !finding) open.push(question);
+  return open;
 }
 
 /** The remedies of a finding that core can carry out, from the row that found it. */

@@ -10,6 +10,8 @@ export interface LaneStation<Id extends string = StationId> {
   readonly isDone: boolean;
   /** Worst first. */
   readonly findings: readonly Finding[];
+  /** Questions that nobody can answer yet: why its verdict is not known. */
+  readonly open: readonly string[];
 }
 
 /** How far one camera got through the stations. */
@@ -34,3 +36,9 @@ export const opensAt = <Id extends string>(lane: Lane<Id> | undefined): Id | und
 
 export const findingsAt = <Id extends string>({ stations }: Lane<Id>, id: Id): readonly Finding[] =>
   stations.find(({ station }) => station === id)?.findings ?? [];
+
+/** Questions that nobody can answer yet, where that is what its verdict hangs on. */
+export function openAt<Id extends string>({ stations }: Lane<Id>, id: Id): readonly string[] {
+  const found = stations.find(({ station }) => station === id);
+  return found?.verdict === 'unknown' ? found.open : [];
+}

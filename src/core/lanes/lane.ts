@@ -24,6 +24,7 @@ export function laneOf<Id extends string>(stations: readonly Station<Id>[], came
       verdict: one.verdict,
       isDone: isDone(one) && (stoppedAt === -1 || at < stoppedAt),
       findings: one.findings,
+      open: one.open,
     })),
     standsAt: stand?.station.id ?? null,
     worst: findings.find(({ severity }) => severity !== 'note') ?? null,

@@ -1,6 +1,6 @@
 import { sayMany, sayMs, sayStretch } from '../base/say.ts';
 import { atMost } from '../base/verdict.ts';
-import { rulesFor } from '../findings/rule.ts';
+import { type Facts, rulesFor } from '../findings/rule.ts';
 import { certificateRules } from '../net/certificate-rules.ts';
 import { CAUSE_WORDS } from './cause-words.ts';
 import { EVENT_RULES } from './event-rules.ts';
@@ -18,6 +18,9 @@ const LONG_GROUP_S = 4;
 const STOPS: ReadonlySet<string> = new Set(['hostile-xml', 'certificate-changed']);
 
 /** What a device tells by ONVIF, and what that means for whoever is to use it. What a plan makes of it is judged at Tap. */
+/** A reading that ended early says why; what it did not come to is no question. */
+const isComplete = ({ cause }: Facts<OnvifFacts>): boolean => cause === undefined;
+
 export const ONVIF_RULES = [
   rule({
     id: 'onvif.not-read',
@@ -25,7 +28,7 @@ export const ONVIF_RULES = [
     source: 'the first question that was not answered',
     needs: ['cause', 'note'],
     asks: (f) => f.cause !== undefined,
-    fails: () => true,
+    isTight: () => true,
     severity: (f) => (STOPS.has(f.cause) ? 'stop' : 'fix'),
     title: (f) => `By ONVIF: ${CAUSE_WORDS[f.cause].title.toLowerCase()}`,
     because: (f) => f.note,
@@ -38,6 +41,7 @@ export const ONVIF_RULES = [
     limits: ['stream.clock'],
     source: 'OASIS WSS UsernameToken 1.1 §3; ONVIF Core §5.12.2; limits 5 s and 300 s [A]',
     needs: ['skewS', 'clockOkS'],
+    asks: isComplete,
     judge: (f) => atMost(Math.abs(f.skewS), f.clockOkS, TOKEN_LIFE_S),
     when: {
       tight: {
@@ -91,7 +95,8 @@ export const ONVIF_RULES = [
     question: 'Does it tell everything only to who logs in?',
     source: 'ONVIF Core §5.12.1: GetDeviceInformation is READ_SYSTEM, not PRE_AUTH',
     needs: ['isOpen'],
-    fails: (f) => f.isOpen,
+    asks: isComplete,
+    isTight: (f) => f.isOpen,
     severity: 'fix',
     title: () => 'Whoever asks is told everything',
     because: () => 'It told who it is and where its streams are without a login.',
@@ -156,6 +161,7 @@ export const ONVIF_RULES = [
     question: 'Does it give the address that it answers at as its own?',
     source: 'ONVIF Core §8.1.2: XAddr of each service',
     needs: ['servicesElsewhere'],
+    asks: isComplete,
     isTight: (f) => f.servicesElsewhere !== '',
     severity: 'fix',
     title: (f) => `It gives ${f.servicesElsewhere} as its own address`,
@@ -172,6 +178,7 @@ export const ONVIF_RULES = [
     question: 'Are its streams where it answers?',
     source: 'ONVIF Media §5.15: GetStreamUri',
     needs: ['streamsElsewhere'],
+    asks: (f) => isComplete(f) && (f.profiles ?? 0) > (f.profilesWithoutStream ?? 0),
     isTight: (f) => f.streamsElsewhere !== '',
     severity: 'fix',
     title: (f) => `Its streams are said to be at ${f.streamsElsewhere}`,
@@ -196,6 +203,7 @@ export const ONVIF_RULES = [
     question: 'Does it offer a profile at all?',
     source: 'ONVIF Media §5.2: a ready-to-use profile for each picture',
     needs: ['profiles'],
+    asks: isComplete,
     fails: (f) => f.profiles === 0,
     severity: 'fix',
     title: () => 'It offers no profile',

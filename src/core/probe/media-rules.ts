@@ -19,6 +19,7 @@ export const MEDIA_RULES = [
     question: 'Do pictures come in the order in which they are shown?',
     source: 'H.264 §7.4.3, H.265 §8.1.3: decoding order and output order; by RTP time stamps that go back',
     needs: ['bFrames'],
+    asks: (f) => f.codec !== 'JPEG',
     isTight: (f) => f.bFrames,
     severity: 'watch',
     title: () => 'It sends B-frames',
@@ -61,6 +62,7 @@ export const MEDIA_RULES = [
     source:
       'H.264 §E.2.1, H.265 §E.3.1 (time_scale, num_units_in_tick) against RTP time stamps; share of the assumptions',
     needs: ['vuiFps', 'measuredFps', 'limits'],
+    asks: (f) => f.vuiFps !== undefined,
     // fewer than were announced is another matter, and told as that
     isTight: (f) =>
       f.measuredFps >= f.limits.fpsShare * (f.declaredFps ?? 0) &&
@@ -77,6 +79,8 @@ export const MEDIA_RULES = [
     source:
       'RFC 3550 §5.1 (time stamps count the clock of the payload), RFC 6184 §8.2.1 (90,000 a second); share 5 % [A]',
     needs: ['clockRatio'],
+    // it takes a longer sample to tell, and one without a jump
+    asks: (f) => f.clockRatio !== undefined,
     isTight: (f) => Math.abs(f.clockRatio - 1) > CLOCK_SHARE,
     severity: 'fix',
     title: () => 'Its time stamps run by another clock than it says',
@@ -89,6 +93,7 @@ export const MEDIA_RULES = [
     question: 'Do picture and sound stay together?',
     source: 'RFC 3550 §6.4.1: sender reports tie each track to one clock; 2 ms a minute [A]',
     needs: ['driftMsPerMin'],
+    asks: (f) => f.driftMsPerMin !== undefined,
     isTight: (f) => Math.abs(f.driftMsPerMin) > DRIFT_MS_PER_MIN,
     severity: 'watch',
     title: () => 'Picture and sound come apart',
@@ -101,6 +106,7 @@ export const MEDIA_RULES = [
     question: 'Is the sound what the description says?',
     source: 'RFC 3640 §3.2.1, §4.1 (config, sizelength); ISO/IEC 14496-3 §4.5.2.1.1: 1024 samples a unit',
     needs: ['soundUnreadPackets', 'soundPackets'],
+    asks: (f) => f.soundPackets !== undefined,
     judge: (f) => {
       const ratio = f.soundTicksPerUnit && f.soundUnitTicks ? f.soundTicksPerUnit / f.soundUnitTicks : 1;
       const isOff = UNIT_RATIOS.every((usual) => Math.abs(ratio / usual - 1) > UNIT_SHARE);
@@ -124,6 +130,7 @@ export const MEDIA_RULES = [
     question: 'Does it take the sign of life that it offers?',
     source: 'RFC 2326 §10.8, §10.9, §12.28 (Public); §12.37 (Session timeout)',
     needs: ['refusedKeepAlive'],
+    asks: (f) => f.refusedKeepAlive !== undefined,
     isTight: () => true,
     severity: 'watch',
     title: (f) => `It offers ${f.refusedKeepAlive} and refuses it`,

@@ -1,6 +1,6 @@
 import { sayCount, sayFps, sayMs, sayShare, sayStretch } from '../base/say.ts';
 import { atMost } from '../base/verdict.ts';
-import { rulesFor } from '../findings/rule.ts';
+import { type Facts, rulesFor } from '../findings/rule.ts';
 import { certificateRules } from '../net/certificate-rules.ts';
 import { MEDIA_RULES } from './media-rules.ts';
 import type { JudgedFacts } from './probe-facts.ts';
@@ -19,6 +19,9 @@ const lostOf = (f: { lost: number; expected: number }): string =>
 
 /** From here on a gap counts as a new beginning. Source: RFC 3550 §A.1, MAX_DROPOUT. */
 const GAP_PACKETS = 3000;
+
+/** Every picture of JPEG stands alone: of key frames and parameter sets there is no question. */
+const isPredicted = ({ codec }: Facts<JudgedFacts>): boolean => codec !== 'JPEG';
 
 const STREAM_RULES = [
   rule({
@@ -121,6 +124,7 @@ const STREAM_RULES = [
     limits: ['stream.frames'],
     source: 'H.264 §E.2.1 or RFC 8866 §6.13 declares; RTP time stamps measure; share 0.9 [A]',
     needs: ['declaredFps', 'measuredFps', 'limits'],
+    asks: (f) => f.declaredFps !== undefined,
     isTight: (f) => f.measuredFps < f.declaredFps * f.limits.fpsShare,
     severity: 'watch',
     title: (f) => `${sayFps(f.measuredFps)} frames a second instead of ${sayFps(f.declaredFps)}`,
@@ -133,6 +137,7 @@ const STREAM_RULES = [
     question: 'Is the picture as large as it is described?',
     source: 'RFC 6184 §8.1: in-band parameter sets are what the decoder uses',
     needs: ['declaredSize', 'measuredSize'],
+    asks: (f) => f.declaredSize !== undefined,
     isTight: (f) => f.declaredSize !== f.measuredSize,
     severity: 'watch',
     title: (f) => `The picture is ${f.measuredSize}, not ${f.declaredSize}`,
@@ -149,6 +154,7 @@ const STREAM_RULES = [
     limits: ['stream.key-frame'],
     source: 'limit 4 s [A]',
     needs: ['keyframeIntervalS', 'keyframeIntervalFrames', 'limits'],
+    asks: isPredicted,
     isTight: (f) => f.keyframeIntervalS > f.limits.keyframeTightS,
     severity: 'fix',
     title: (f) => `A key frame only every ${f.keyframeIntervalS.toFixed(1)} s`,
@@ -162,6 +168,7 @@ const STREAM_RULES = [
     question: 'Did a second key frame come in the sample?',
     source: 'limit 4 s [A]',
     needs: ['sampleWithoutSecondKeyframeS'],
+    asks: (f) => f.sampleWithoutSecondKeyframeS !== undefined,
     isTight: () => true,
     severity: 'watch',
     title: () => 'No second key frame in the sample',
@@ -175,6 +182,7 @@ const STREAM_RULES = [
     question: 'Can a decoder start at all?',
     source: 'H.264 §7.4.1.2.1, RFC 6184 §8.4: a decoder needs them before the first picture',
     needs: ['parameterSets'],
+    asks: isPredicted,
     fails: (f) => f.parameterSets === 'none',
     severity: 'stop',
     title: () => 'No decoder can start on it',
@@ -187,6 +195,7 @@ const STREAM_RULES = [
     question: 'Do parameter sets come with the key frame?',
     source: 'RFC 6184 §8.4: parameter sets in the description alone',
     needs: ['parameterSets'],
+    asks: isPredicted,
     isTight: (f) => f.parameterSets === 'declared',
     severity: 'watch',
     title: () => 'Parameter sets only in the description',
@@ -199,6 +208,7 @@ const STREAM_RULES = [
     question: 'Do parameter sets stand in the description?',
     source: 'RFC 6184 §8.1: sprop-parameter-sets is optional',
     needs: ['parameterSets'],
+    asks: isPredicted,
     isTight: (f) => f.parameterSets === 'in-band',
     severity: 'note',
     title: () => 'Parameter sets only with the key frame',
@@ -211,6 +221,7 @@ const STREAM_RULES = [
     question: 'Does it describe the picture that it sends?',
     source: 'RFC 6184 §8.4: what arrives in band is what the decoder uses',
     needs: ['parameterSetsAgree'],
+    asks: (f) => f.parameterSetsAgree !== undefined,
     isTight: (f) => !f.parameterSetsAgree,
     severity: 'watch',
     title: () => 'It describes another picture than it sends',
@@ -278,6 +289,8 @@ const STREAM_RULES = [
     limits: ['stream.clock'],
     source: 'RFC 3550 §6.4.1 (NTP time stamp); limit 5 s [A]',
     needs: ['clockErrorS', 'limits'],
+    // its reports tell; a sample that is too short for one has not asked
+    asks: (f) => f.clockErrorS !== undefined || (f.observedS ?? 0) >= SENDER_REPORT_S,
     isTight: (f) => Math.abs(f.clockErrorS) > f.limits.clockOkS,
     severity: 'fix',
     title: (f) => `Its clock is ${sayStretch(f.clockErrorS)} ${f.clockErrorS > 0 ? 'fast' : 'slow'}`,
@@ -291,6 +304,7 @@ const STREAM_RULES = [
     limits: ['stream.session'],
     source: 'RFC 2326 §12.37 (default 60 s); limit 30 s [A]',
     needs: ['sessionTimeoutS', 'limits'],
+    asks: (f) => f.sessionTimeoutS !== undefined,
     isTight: (f) => f.sessionTimeoutS < f.limits.sessionTimeoutS,
     severity: 'watch',
     title: (f) => `Sessions end after ${f.sessionTimeoutS} s of silence`,

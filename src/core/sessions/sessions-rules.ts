@@ -1,6 +1,6 @@
 import { sayMany } from '../base/say.ts';
 import type { Finding } from '../findings/finding.ts';
-import { type Facts, findingsOf, judgeRows, rulesFor } from '../findings/rule.ts';
+import { type Facts, findingsOf, judgeRows, type Row, rulesFor } from '../findings/rule.ts';
 import type { EffectOnFirst, SessionsReport } from './sessions-types.ts';
 
 /** What a count of sessions gave. */
@@ -52,6 +52,7 @@ export const SESSIONS_RULES = [
     question: 'Does one session too many end the first?',
     source: 'the first session, watched after one more was asked for',
     needs: ['effectOnFirst'],
+    asks: (f) => (f.opened ?? 0) > 0,
     fails: (f) => f.effectOnFirst === 'ended',
     severity: 'fix',
     title: () => 'One more client ends the first',
@@ -64,6 +65,7 @@ export const SESSIONS_RULES = [
     question: 'Does the first get less beside the others?',
     source: 'packets a second of the first session, alone and beside the others; below 60 % of before [A]',
     needs: ['effectOnFirst', 'alonePerS', 'besidePerS', 'opened'],
+    asks: (f) => (f.opened ?? 0) > 1,
     isTight: (f) => f.effectOnFirst === 'slower' || f.effectOnFirst === 'stalled',
     severity: 'fix',
     title: (f) => (f.effectOnFirst === 'stalled' ? 'The first one stands still' : 'The first one gets less'),
@@ -116,5 +118,7 @@ export function sessionsFacts(report: SessionsReport): Facts<SessionsFacts> {
   };
 }
 
-export const findingsOfSessions = (report: SessionsReport): readonly Finding[] =>
-  findingsOf(judgeRows(SESSIONS_RULES, sessionsFacts(report)));
+export const judgeSessions = (report: SessionsReport): readonly Row[] =>
+  judgeRows(SESSIONS_RULES, sessionsFacts(report));
+
+export const findingsOfSessions = (report: SessionsReport): readonly Finding[] => findingsOf(judgeSessions(report));

@@ -29,6 +29,8 @@ export const gateStates = <F>(gates: readonly Gate<F>[], facts: F): readonly Gat
 export interface StationFound {
   readonly verdict: Verdict;
   readonly findings: readonly Finding[];
+  /** Questions that nobody can answer yet. */
+  readonly open: readonly string[];
   /** In working order. */
   readonly gates: readonly GateState[];
   /** What the lane says while the camera stands there and nothing was found. */

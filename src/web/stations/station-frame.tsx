@@ -3,7 +3,7 @@ import { type ReactNode, Suspense, useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import { VERDICT_WORDS } from '../../core/base/verdict.ts';
 import type { Camera } from '../../core/document/chapters/cameras/camera.ts';
-import { findingsAt, type Lane } from '../../core/lanes/lane-types.ts';
+import { findingsAt, type Lane, openAt } from '../../core/lanes/lane-types.ts';
 import { modelOf } from '../../core/site/model-of.ts';
 import type { StationId } from '../../core/stations/registry.ts';
 import { selectLanesById } from '../store/lanes-slice.ts';
@@ -149,17 +149,28 @@ interface NextHereProps {
 /** The one next step, and the way to where it is done. */
 function NextHere({ lane, station, pathOf }: NextHereProps) {
   const { next, standsAt } = lane;
-  if (next === null || standsAt === null) return <p className="text-soft">Nothing is left to do for this camera.</p>;
+  const [open] = openAt(lane, station);
+  const notKnown = open && (
+    <span className="text-soft">
+      <b className="mr-1.5">Not known</b>
+      {open}
+    </span>
+  );
+  if (next === null || standsAt === null)
+    return notKnown ? <p>{notKnown}</p> : <p className="text-soft">Nothing is left to do for this camera.</p>;
   return (
-    <p>
-      <span className="mr-1.5 text-soft">Next</span>
-      {standsAt === station ? (
-        <b>{next}</b>
-      ) : (
-        <Link to={pathOf(standsAt)} className="font-strong text-verdigris hover:underline">
-          {next}&nbsp;→
-        </Link>
-      )}
+    <p className="flex flex-wrap gap-x-4">
+      <span>
+        <span className="mr-1.5 text-soft">Next</span>
+        {standsAt === station ? (
+          <b>{next}</b>
+        ) : (
+          <Link to={pathOf(standsAt)} className="font-strong text-verdigris hover:underline">
+            {next}&nbsp;→
+          </Link>
+        )}
+      </span>
+      {notKnown}
     </p>
   );
 }

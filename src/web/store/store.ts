@@ -59,37 +59,31 @@ const tabs = openTabChannel(({ siteId }) => {
 });
 
 /** What is done to the site is judged beside the page; what is judged takes the place of what was. */
-listener.startListening({
-  matcher: isAnyOf(siteOpened, commandIssued, editUndone, editRedone),
-  effect: async (action, { dispatch }) => {
-    const judged = await judge.act(action as SiteAction); // the matcher above lets through no other
-    if (judged) dispatch(lanesJudged(judged));
-  },
-});
-/** A change that was taken back: the copy beside the page begins anew from the site as it is. */
-listener.startListening({
-  actionCreator: changeRefused,
-  effect: async (_, { getState, dispatch }) => {
-    const judged = await judge.act(siteOpened({ site: selectSite(getState() as RootState), revision: null }));
-    if (judged) dispatch(lanesJudged(judged));
-  },
-});
+async function judgeBeside(action: SiteAction): Promise<void> {
+  const judged = await judge.act(action);
+  if (judged) store.dispatch(lanesJudged(judged));
+}
 
 listener.startListening({
   actionCreator: siteOpened,
-  effect: ({ payload }) => {
+  effect: (action) => {
+    const { payload } = action;
     guard.opened(payload.site);
     saver.opened(payload);
     if (payload.isUnsaved) saver.changed(payload.site);
+    return judgeBeside(action);
   },
 });
+// A change that is refused is told to nobody: what judges and what saves still have the site as it was.
 listener.startListening({
   matcher: isAnyOf(commandIssued, editUndone, editRedone),
-  effect: (_, { getOriginalState }) => {
+  effect: (action, { getOriginalState }) => {
     const site = selectSite(store.getState());
     const refusal = guard.changed(site);
-    if (refusal === null) saver.changed(site);
-    else store.dispatch(changeRefused({ before: (getOriginalState() as RootState).site, refusal }));
+    if (refusal !== null)
+      return void store.dispatch(changeRefused({ before: (getOriginalState() as RootState).site, refusal }));
+    saver.changed(site);
+    return judgeBeside(action as SiteAction); // the matcher above lets through no other
   },
 });
 

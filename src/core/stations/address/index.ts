@@ -1,5 +1,5 @@
 import { hasAddress } from '../../document/stream-address.ts';
-import { findingsOf, judgeRows, mendsOf, verdictOf } from '../../findings/rule.ts';
+import { findingsOf, judgeRows, mendsOf, openQuestions, verdictOf } from '../../findings/rule.ts';
 import { type Gate, gateStates, type Station } from '../contract.ts';
 import { stopGate } from '../planned-gates.ts';
 import { judgeAddress } from './address-judgement.ts';
@@ -55,6 +55,7 @@ export const ADDRESS: Station<'address'> = {
     return {
       verdict: isUnknown && verdict === 'ok' ? 'unknown' : verdict,
       findings,
+      open: openQuestions(rows),
       gates,
       idle: 'Nothing is addressed yet',
     };

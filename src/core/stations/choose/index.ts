@@ -6,7 +6,7 @@ import type { Costing } from '../../document/chapters/costing/costing.ts';
 import type { Destination } from '../../document/chapters/destinations/destination.ts';
 import type { Model } from '../../document/chapters/models/model-card.ts';
 import type { Site } from '../../document/site.ts';
-import { mendsOf } from '../../findings/rule.ts';
+import { mendsOf, openQuestions } from '../../findings/rule.ts';
 import type { SiteView } from '../../site/site-view.ts';
 import { type Gate, gateStates, type Station } from '../contract.ts';
 import { type PlannedFacts, plannedFacts, saidGate, stopGate } from '../planned-gates.ts';
@@ -73,7 +73,7 @@ export const CHOOSE: Station<'choose'> = {
     const { need, mounting } = camera;
     const { costing, assumptions } = view.site;
     const model = view.modelOf(camera);
-    const { findings, verdict } =
+    const { rows, findings, verdict } =
       need && model
         ? choiceOf(
             need,
@@ -90,7 +90,7 @@ export const CHOOSE: Station<'choose'> = {
       hasModel: camera.modelId !== null,
       ...plannedFacts(camera, findings),
     });
-    return { verdict, findings, gates, idle: 'Nothing is chosen yet' };
+    return { verdict, findings, open: openQuestions(rows), gates, idle: 'Nothing is chosen yet' };
   },
   mends: (camera, rule, view) => {
     const { need, mounting } = camera;

@@ -45,7 +45,13 @@ export const HAND_OVER: Station<'hand-over'> = {
       };
     });
     const gates = gateStates(GATES, { taps });
-    return { verdict: gates.every(({ holds }) => holds) ? 'ok' : 'unknown', findings: [], gates, idle: 'Nothing' };
+    return {
+      verdict: gates.every(({ holds }) => holds) ? 'ok' : 'unknown',
+      findings: [],
+      open: [],
+      gates,
+      idle: 'Nothing',
+    };
   },
   mends: () => [],
 };

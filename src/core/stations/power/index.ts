@@ -1,5 +1,5 @@
 import { worstVerdict } from '../../base/verdict.ts';
-import { findingsOf, judgeRows, mendsOf, verdictOf } from '../../findings/rule.ts';
+import { findingsOf, judgeRows, mendsOf, openQuestions, verdictOf } from '../../findings/rule.ts';
 import type { SiteView } from '../../site/site-view.ts';
 import { type Gate, gateStates, type Station } from '../contract.ts';
 import { type PlannedFacts, plannedFacts, saidGate, stopGate } from '../planned-gates.ts';
@@ -74,7 +74,7 @@ export const POWER: Station<'power'> = {
       ...plannedFacts(camera, findings),
     });
     const verdict = isUnsaid ? worstVerdict(['unknown', verdictOf(rows)]) : verdictOf(rows);
-    return { verdict, findings, gates, idle: 'Nothing feeds it yet' };
+    return { verdict, findings, open: openQuestions(rows), gates, idle: 'Nothing feeds it yet' };
   },
   mends: (camera, rule, view) => {
     const judge = powerJudgeOf(view);

@@ -1,4 +1,4 @@
-import { findingsOf, judgeRows, mendsOf, verdictOf } from '../../findings/rule.ts';
+import { findingsOf, judgeRows, mendsOf, openQuestions, verdictOf } from '../../findings/rule.ts';
 import { type Gate, gateStates, type Station } from '../contract.ts';
 import { type PlannedFacts, plannedFacts, saidGate, stopGate } from '../planned-gates.ts';
 import { judgePrepare } from './prepare-judgement.ts';
@@ -68,7 +68,7 @@ export const PREPARE: Station<'prepare'> = {
       firmwareNext: firmwareNext(facts),
       ...plannedFacts(camera, findings),
     });
-    return { verdict: verdictOf(rows), findings, gates, idle: 'Nothing is prepared yet' };
+    return { verdict: verdictOf(rows), findings, open: openQuestions(rows), gates, idle: 'Nothing is prepared yet' };
   },
   mends: (camera, rule, view) =>
     rule.startsWith('prepare.')

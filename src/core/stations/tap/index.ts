@@ -1,21 +1,18 @@
-import { weakMapMemoize } from 'reselect';
-import type { ChangedAssumptions } from '../../assumptions/assumptions.ts';
 import { type Verdict, worstVerdict } from '../../base/verdict.ts';
 import type { Camera, Stream } from '../../document/chapters/cameras/camera.ts';
 import type { SiteCommand } from '../../document/site-commands.ts';
 import { hasAddress, plainUrlOf } from '../../document/stream-address.ts';
 import { streamSubject } from '../../document/subject.ts';
-import type { QuantitiesOf } from '../../evidence/best-known.ts';
 import { type RememberedProbe, rememberedProbeOf } from '../../evidence/remembered-probe.ts';
-import { bySeverity, type Finding, type Mend } from '../../findings/finding.ts';
-import { mendsOf } from '../../findings/rule.ts';
+import { bySeverity, type Mend } from '../../findings/finding.ts';
+import { findingsOf, mendsOf, openQuestions, type Row, verdictOf } from '../../findings/rule.ts';
 import { PROBE_RULES } from '../../probe/probe-rules.ts';
 import { SESSIONS_RULES } from '../../sessions/sessions-rules.ts';
 import type { SiteView } from '../../site/site-view.ts';
 import { streamsInUse } from '../../site/to-probe.ts';
 import { type Gate, gateStates, type Station } from '../contract.ts';
-import { countFindings } from './count-findings.ts';
-import { ONVIF_STATION_RULES, onvifFindings, onvifMends } from './onvif-judgement.ts';
+import { countRows } from './count-findings.ts';
+import { ONVIF_STATION_RULES, onvifMends, onvifRows } from './onvif-judgement.ts';
 import { createTapJudge, type TapJudge } from './tap-judgement.ts';
 import { foundOffers, pathOffers, tapOffers } from './tap-offers.ts';
 import { TAP_RULES } from './tap-rules.ts';
@@ -87,12 +84,6 @@ const GATES: readonly Gate<GateFacts>[] = [
 export const tapJudgeOf = (view: SiteView): TapJudge => view.once(judgeOfView);
 const judgeOfView = ({ site, index, factsOf }: SiteView): TapJudge => createTapJudge(site, index, factsOf);
 
-/** Told again only when something was written about the stream, or is assumed otherwise. */
-const probeOf = weakMapMemoize(
-  (quantities: QuantitiesOf | undefined, changed: ChangedAssumptions): RememberedProbe | null =>
-    rememberedProbeOf(quantities, changed),
-);
-
 interface Probed {
   readonly stream: Stream;
   readonly probe: RememberedProbe | null;
@@ -105,7 +96,7 @@ function probesOf(
 ): { readonly all: readonly Probed[]; readonly current: readonly Probed[] } {
   const all = streamsInUse(camera, tapsOf(camera.id)).map((stream) => ({
     stream,
-    probe: probeOf(index.get(streamSubject(stream.id)), site.assumptions),
+    probe: rememberedProbeOf(index.get(streamSubject(stream.id)), site.assumptions),
   }));
   return { all, current: all.filter(({ stream, probe }) => probe?.url === plainUrlOf(camera, stream)) };
 }
@@ -116,17 +107,10 @@ function probeState({ all, current }: ReturnType<typeof probesOf>): GateFacts['p
   return all.some(({ probe }) => probe !== null) ? 'outdated' : 'none';
 }
 
-const verdictOfFindings = (findings: readonly Finding[]): Verdict =>
-  findings.some(({ severity }) => severity === 'stop')
-    ? 'will-not-work'
-    : findings.some(({ severity }) => severity === 'fix')
-      ? 'tight'
-      : 'ok';
-
-function verdictOf(facts: GateFacts, probed: readonly Finding[]): Verdict {
+function verdictAt(facts: GateFacts, rows: readonly Row[]): Verdict {
   if (facts.probe === 'none' || facts.probe === 'outdated') return 'unknown';
   // A stream that nobody draws yet is judged by what was measured; that somebody is to draw it stands as the next step.
-  return worstVerdict([verdictOfFindings(probed), ...facts.taps.map(({ verdict }) => verdict)]);
+  return worstVerdict([verdictOf(rows), ...facts.taps.map(({ verdict }) => verdict)]);
 }
 
 export const TAP: Station<'tap'> = {
@@ -138,8 +122,11 @@ export const TAP: Station<'tap'> = {
     const probes = probesOf(camera, view);
     const judge = tapJudgeOf(view);
     const judged = view.tapsOf(camera.id).map((tap) => ({ tap, judgement: judge.judge(tap) }));
-    const told = [...countFindings(camera, view), ...onvifFindings(camera, view)];
-    const probed = [...probes.current.flatMap(({ probe }) => probe?.findings ?? []), ...told];
+    const rows = [
+      ...probes.current.flatMap(({ probe }) => probe?.rows ?? []),
+      ...countRows(camera, view),
+      ...onvifRows(camera, view),
+    ];
     const facts: GateFacts = {
       hasAddress: hasAddress(camera),
       probe: probeState(probes),
@@ -151,8 +138,9 @@ export const TAP: Station<'tap'> = {
     };
     const at = probes.all[0]?.probe?.at;
     return {
-      verdict: verdictOf(facts, probed),
-      findings: [...probed, ...judged.flatMap(({ judgement }) => judgement.findings)].sort(bySeverity),
+      verdict: verdictAt(facts, rows),
+      findings: [...findingsOf(rows), ...judged.flatMap(({ judgement }) => judgement.findings)].sort(bySeverity),
+      open: facts.probe === 'answered' ? openQuestions(rows) : [],
       gates: gateStates(GATES, facts),
       idle: at === undefined ? 'Nothing is measured yet' : 'Nothing',
       measured: at === undefined ? null : { at, isOutdated: facts.probe === 'outdated' },

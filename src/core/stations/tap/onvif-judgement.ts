@@ -5,7 +5,7 @@ import { cameraSubject } from '../../document/subject.ts';
 import type { QuantitiesOf } from '../../evidence/best-known.ts';
 import { isReadingCurrent, rememberedReading } from '../../evidence/onvif-evidence.ts';
 import type { Finding, Mend } from '../../findings/finding.ts';
-import { type Facts, findingsOf, judgeRows, mendsOf } from '../../findings/rule.ts';
+import { type Facts, findingsOf, judgeRows, mendsOf, type Row } from '../../findings/rule.ts';
 import { onvifFacts } from '../../onvif/onvif-facts.ts';
 import { ONVIF_RULES } from '../../onvif/onvif-rules.ts';
 import type { SiteView } from '../../site/site-view.ts';
@@ -49,21 +49,24 @@ function headFacts(
 }
 
 /** What ONVIF adds to a camera at Tap: nothing, as long as it was neither read nor steered nor listened to. */
-export function onvifFindings(camera: Camera, view: SiteView): readonly Finding[] {
+export function onvifRows(camera: Camera, view: SiteView): readonly Row[] {
   const quantities = view.index.get(cameraSubject(camera.id));
   if (!quantities) return NONE;
   const remembered = rememberedReading(view.index, camera.id);
   const model = view.modelOf(camera);
   const current = remembered && isReadingCurrent(remembered, camera, model) ? remembered : null;
   const head = judgeRows(HEAD_RULES, headFacts(camera, quantities, current?.reading.ptz?.tells));
-  if (!current) return findingsOf(head);
+  if (!current) return head;
   const { reading } = current;
-  return findingsOf([
+  return [
     ...judgeRows(ONVIF_RULES, onvifFacts(reading, assumed(view.site.assumptions, 'stream.clock'))),
     ...judgeRows(ONVIF_PLAN_RULES, onvifPlanFacts(camera, model, reading, besides(view, camera))),
     ...head,
-  ]);
+  ];
 }
+
+export const onvifFindings = (camera: Camera, view: SiteView): readonly Finding[] =>
+  findingsOf(onvifRows(camera, view));
 
 /** Remedies of these that core can carry out. */
 export function onvifMends(camera: Camera, ruleId: string, view: SiteView): readonly Mend<SiteCommand>[] {
