@@ -18,7 +18,7 @@ import { createEvidenceIndexer, indexEvidence } from '../../src/core/evidence/be
 import { factsOfReport } from '../../src/core/evidence/probe-evidence.ts';
 import { createLaneReckoner, lanesOf } from '../../src/core/lanes/lane.ts';
 import { unknownHost } from '../../src/core/scan/seen.ts';
-import { ALDER_MILL_MODELS } from '../../src/standins/alder-mill-models.ts';
+import { ALDER_MILL_MODELS } from '../../src/standins/alder-mill.ts';
 import { AT, camera, mill, poeSwitch, probed, report, stamps } from '../support/sites.ts';
 import { type Figure, lowerQuartile } from './measure.ts';
 

@@ -3,8 +3,7 @@ import { ValidationError } from 'yup';
 import type { Gear } from '../../src/core/document/chapters/gear/gear.ts';
 import { readCardFile, writeCardFile } from '../../src/core/document/chapters/models/card-file.ts';
 import { emptyModel } from '../../src/core/document/chapters/models/model-card.ts';
-import { ALDER_MILL_MODELS } from '../../src/standins/alder-mill-models.ts';
-import { ALDER_MILL_GEAR } from '../../src/standins/alder-mill-plan.ts';
+import { ALDER_MILL_GEAR, ALDER_MILL_MODELS } from '../../src/standins/alder-mill.ts';
 import { gearFieldsOf, gearFormSchema, gearOf, USUAL_GEAR } from '../../src/web/things/gear/gear-form-schema.ts';
 import { cardOf, fieldsOf, modelFormSchema, NEW_LENS } from '../../src/web/things/model/model-form-schema.ts';
 

@@ -7,7 +7,7 @@ import type { Model } from '../../src/core/document/chapters/models/model-card.t
 import type { Site } from '../../src/core/document/site.ts';
 import { indexEvidence } from '../../src/core/evidence/best-known.ts';
 import { lanesOf } from '../../src/core/lanes/lane.ts';
-import { ALDER_MILL_MODELS } from '../../src/standins/alder-mill-models.ts';
+import { ALDER_MILL_MODELS } from '../../src/standins/alder-mill.ts';
 import { apply, camera, mill, probed, record, report } from './sites.ts';
 
 const card = (id: string): Model => {

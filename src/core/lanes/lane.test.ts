@@ -1,6 +1,6 @@
 import { expect, test } from '@jest/globals';
 import { apply, camera, mill, poeSwitch, probed, record, report } from '../../../tests/support/sites.ts';
-import { ALDER_MILL_MODELS } from '../../standins/alder-mill-models.ts';
+import { ALDER_MILL_MODELS } from '../../standins/alder-mill.ts';
 import type { Camera } from '../document/chapters/cameras/camera.ts';
 import type { Gear } from '../document/chapters/gear/gear.ts';
 import { UNMEASURED_LINK } from '../document/chapters/links/link.ts';

@@ -1,5 +1,5 @@
 import { expect, test } from '@jest/globals';
-import { ALDER_MILL_MODELS } from '../../../standins/alder-mill-models.ts';
+import { ALDER_MILL_MODELS } from '../../../standins/alder-mill.ts';
 import type { Feed } from '../../document/chapters/cameras/feed.ts';
 import type { Gear } from '../../document/chapters/gear/gear.ts';
 import { type Link, UNMEASURED_LINK } from '../../document/chapters/links/link.ts';

@@ -1,6 +1,6 @@
 import { expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import { ALDER_MILL_MODELS } from '../../../../standins/alder-mill-models.ts';
+import { ALDER_MILL_MODELS } from '../../../../standins/alder-mill.ts';
 import { readCardFile, writeCardFile } from './card-file.ts';
 
 test('a file of cards opens again as the same cards', () => {
