@@ -32,3 +32,7 @@ export function namesHost(names: readonly string[], host: string): boolean {
     return dot > 0 && wanted.slice(dot) === own.slice(1);
   });
 }
+
+/** “TLS 1.3, shown as “Ferry gate”, signed by itself”. */
+export const sayCertificate = ({ protocol, subject, isSelfSigned, issuer }: CertificateSeen): string =>
+  `${protocol.replace('v', ' ')}, shown as “${subject}”, ${isSelfSigned ? 'signed by itself' : `signed by “${issuer}”`}`;

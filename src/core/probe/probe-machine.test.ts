@@ -5,7 +5,8 @@ import { NO_GATE } from '../auth/proof-gate.ts';
 import { concatBytes } from '../base/bytes.ts';
 import { parseStreamUrl } from '../net/stream-url-parser.ts';
 import type { TransportChoice } from '../rtsp/client-types.ts';
-import { type ProbeEffect, type ProbeInput, ProbeMachine, type ProbeTimer } from './probe-machine.ts';
+import { ProbeMachine } from './probe-machine.ts';
+import type { ProbeEffect, ProbeInput, ProbeTimer } from './probe-options.ts';
 import type { ProbeReport } from './probe-types.ts';
 
 const STARTED_AT = Date.UTC(2026, 10, 25, 9, 0, 0);

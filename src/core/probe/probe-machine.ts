@@ -1,58 +1,18 @@
-import type { Credentials } from '../auth/authorization.ts';
-import type { ProofGate } from '../auth/proof-gate.ts';
-import type { DriveEffect, DriveInput, Machine } from '../machine/machine.ts';
-import type { CertificateSeen } from '../net/certificate.ts';
+import type { Machine } from '../machine/machine.ts';
+import { type CertificateSeen, sayCertificate } from '../net/certificate.ts';
 import { fillUrl, redactLogins, type VeiledUrl } from '../net/path-login.ts';
-import { pathAndQuery, type StreamUrl, withoutAccount } from '../net/stream-url.ts';
+import { pathAndQuery, withoutAccount } from '../net/stream-url.ts';
 import { FIRST_REPORT_MS, REPORT_INTERVAL_MS, writeReceiverReport } from '../rtp/receiver-report.ts';
 import { RtspClient } from '../rtsp/client.ts';
-import {
-  answerWithin,
-  type ClientEffect,
-  type ClientInput,
-  type Track,
-  type TransportChoice,
-} from '../rtsp/client-types.ts';
-import type { ProbeCause, ProbeStepName, TapeEntry } from '../rtsp/exchange-types.ts';
+import { answerWithin, type ClientEffect, type ClientInput, type Track } from '../rtsp/client-types.ts';
+import type { ProbeCause, TapeEntry } from '../rtsp/exchange-types.ts';
 import { packetAsText } from '../rtsp/packet-words.ts';
 import type { SdpSession } from '../sdp/sdp-types.ts';
+import { CameraClock } from './camera-clock.ts';
+import type { ProbeEffect, ProbeInput, ProbeOptions } from './probe-options.ts';
 import { composeReport } from './probe-report.ts';
-import type { ProbeReport, ProbeStep } from './probe-types.ts';
+import { StepWatch, tenths } from './step-watch.ts';
 import { TrackMeter } from './track-meter.ts';
-
-export interface ProbeOptions {
-  /** Its path may hold placeholders for the login (path-login.ts); they are filled on the wire alone. */
-  readonly url: StreamUrl;
-  readonly credentials: Credentials | null;
-  /** Asked before each proof of the account leaves. */
-  readonly gate: ProofGate;
-  /** The certificate that the camera is known by; `null` takes any. */
-  readonly knownFingerprint: string | null;
-  readonly loginBy?: 'any' | 'basic';
-  readonly transport: TransportChoice;
-  readonly sampleMs: number;
-  /** Limit of each step, the sample apart. */
-  readonly timeoutMs: number;
-  /** False: stop after SETUP. */
-  readonly media: boolean;
-  readonly userAgent: string;
-  readonly cnonce: () => string;
-  /** Names us to the camera in receiver reports: 32 random bits (RFC 3550 §8.1). */
-  readonly ownSsrc: number;
-  /** Wall clock at `atMs` 0, ms since 1970: what a camera's clock is held against. */
-  readonly startedAtUnixMs: number;
-}
-
-export type ProbeTimer = 'answer' | 'keepAlive' | 'media' | 'receiverReport';
-
-export type ProbeInput = DriveInput<ProbeTimer>;
-
-export type ProbeEffect =
-  | DriveEffect<ProbeTimer>
-  | { readonly kind: 'tape'; readonly entry: TapeEntry }
-  | { readonly kind: 'stepBegan'; readonly name: ProbeStepName; readonly startMs: number }
-  | { readonly kind: 'step'; readonly step: ProbeStep }
-  | { readonly kind: 'report'; readonly report: ProbeReport };
 
 /** A camera that sent nothing for this long before the sample ended has stopped, however slow its pictures are. */
 const STOPPED_AFTER_MS = 1500;
@@ -66,15 +26,13 @@ const MAX_TAPE_ENTRIES = 200;
 export class ProbeMachine implements Machine<ProbeInput, ProbeEffect> {
   readonly #client: RtspClient;
   readonly #veiled: VeiledUrl;
-  readonly #steps: ProbeStep[] = [];
-  readonly #began = new Map<ProbeStepName, number>();
+  readonly #watch = new StepWatch((effect) => this.#emit(effect));
   readonly #meters = new Map<number, TrackMeter>();
   #effects: ProbeEffect[] = [];
   #session: SdpSession | null = null;
   #failure: { cause: ProbeCause; note: string } | null = null;
   #stage: 'handshake' | 'firstPacket' | 'firstKeyframe' | 'sample' | 'over' = 'handshake';
-  #clockErrorMs: number | null = null;
-  #hasReported = false;
+  readonly #clock: CameraClock;
   #tracks: readonly Track[] = [];
   #transportReason: string | null = null;
   #certificate: CertificateSeen | null = null;
@@ -84,6 +42,7 @@ export class ProbeMachine implements Machine<ProbeInput, ProbeEffect> {
 
   constructor(private readonly options: ProbeOptions) {
     const { credentials, transport, userAgent, media, cnonce, loginBy = 'any', gate, knownFingerprint } = options;
+    this.#clock = new CameraClock(options.startedAtUnixMs);
     this.#veiled = fillUrl(options.url, credentials);
     const onRtp = (track: Track, packet: Uint8Array, atMs: number): void => this.#takePacket(track, packet, atMs);
     this.#client = new RtspClient({
@@ -103,7 +62,7 @@ export class ProbeMachine implements Machine<ProbeInput, ProbeEffect> {
   /** The effects that start it; the driver then resolves the host. */
   begin(atMs: number): readonly ProbeEffect[] {
     this.#effects = [];
-    this.#begin('resolve', atMs);
+    this.#watch.begin('resolve', atMs);
     return this.#effects;
   }
 
@@ -112,8 +71,8 @@ export class ProbeMachine implements Machine<ProbeInput, ProbeEffect> {
     const { atMs } = input;
     switch (input.kind) {
       case 'resolved':
-        this.#end('resolve', atMs, { note: input.note });
-        this.#begin('connect', atMs);
+        this.#watch.end('resolve', atMs, { note: input.note });
+        this.#watch.begin('connect', atMs);
         break;
       case 'dialFailed':
         this.#fail(input.cause, input.note);
@@ -127,7 +86,7 @@ export class ProbeMachine implements Machine<ProbeInput, ProbeEffect> {
         break;
       case 'connected':
         this.#certificate = input.certificate ?? null;
-        this.#end('connect', atMs, { note: this.#certificate ? noteOfCertificate(this.#certificate) : null });
+        this.#watch.end('connect', atMs, { note: this.#certificate ? sayCertificate(this.#certificate) : null });
         this.#drive(input);
         break;
       case 'bytes':
@@ -182,10 +141,10 @@ export class ProbeMachine implements Machine<ProbeInput, ProbeEffect> {
         this.#tape(effect.entry);
         break;
       case 'stepBegan':
-        this.#begin(effect.name, effect.atMs);
+        this.#watch.begin(effect.name, effect.atMs);
         break;
       case 'stepEnded':
-        this.#end(effect.name, effect.atMs, effect);
+        this.#watch.end(effect.name, effect.atMs, effect);
         break;
       case 'described':
         this.#session = effect.session;
@@ -215,7 +174,7 @@ export class ProbeMachine implements Machine<ProbeInput, ProbeEffect> {
   }
 
   #awaitPackets(atMs: number): void {
-    this.#begin('first-packet', atMs);
+    this.#watch.begin('first-packet', atMs);
     this.#stage = 'firstPacket';
     this.#emit({ kind: 'arm', timer: 'media', afterMs: this.options.timeoutMs });
     // Packets may overtake the answer to PLAY; then the first one is here already.
@@ -272,8 +231,8 @@ export class ProbeMachine implements Machine<ProbeInput, ProbeEffect> {
 
   #packetArrived(atMs: number, startsKeyFrame: boolean, keyFramesUnknown = false): void {
     if (this.#stage === 'firstPacket') {
-      this.#end('first-packet', atMs, {});
-      this.#begin('first-keyframe', atMs);
+      this.#watch.end('first-packet', atMs);
+      this.#watch.begin('first-keyframe', atMs);
       this.#stage = 'firstKeyframe';
       this.#emit({ kind: 'arm', timer: 'media', afterMs: this.options.timeoutMs });
     }
@@ -283,8 +242,8 @@ export class ProbeMachine implements Machine<ProbeInput, ProbeEffect> {
           'unsupported-codec',
           'Packets arrive, but this codec is not known here: only loss and rate were measured.',
         );
-      this.#end('first-keyframe', atMs, { ok: !keyFramesUnknown });
-      this.#begin('sample', atMs);
+      this.#watch.end('first-keyframe', atMs, { ok: !keyFramesUnknown });
+      this.#watch.begin('sample', atMs);
       this.#stage = 'sample';
       this.#emit({ kind: 'arm', timer: 'media', afterMs: this.options.sampleMs });
     }
@@ -292,23 +251,8 @@ export class ProbeMachine implements Machine<ProbeInput, ProbeEffect> {
 
   #takeRtcp(track: Track, packet: Uint8Array, atMs: number): void {
     const report = this.#meterOf(track).pushRtcp(packet, atMs);
-    if (!report) return;
-    const { unixMs } = report;
-    if (unixMs === null) {
-      if (!this.#hasReported)
-        this.#tape({ atMs, step: 'sample', direction: 'received', text: 'RTCP sender report without a clock' });
-      this.#hasReported = true;
-      return;
-    }
-    this.#hasReported = true;
-    if (this.#clockErrorMs === null)
-      this.#tape({
-        atMs,
-        step: 'sample',
-        direction: 'received',
-        text: `RTCP sender report: camera clock ${new Date(unixMs).toISOString()}`,
-      });
-    this.#clockErrorMs ??= Math.round(unixMs - (this.options.startedAtUnixMs + atMs));
+    const text = report && this.#clock.take(report.unixMs, atMs);
+    if (text) this.#tape({ atMs, step: 'sample', direction: 'received', text });
   }
 
   #mediaTimer(atMs: number): void {
@@ -345,7 +289,7 @@ export class ProbeMachine implements Machine<ProbeInput, ProbeEffect> {
         'no-packets',
         `The packets stopped: none in the last ${(silentMs / 1000).toFixed(1)} s of the sample.`,
       );
-    this.#end('sample', atMs, {});
+    this.#watch.end('sample', atMs);
   }
 
   #stopMedia(): void {
@@ -355,25 +299,8 @@ export class ProbeMachine implements Machine<ProbeInput, ProbeEffect> {
     this.#emit({ kind: 'disarm', timer: 'receiverReport' });
   }
 
-  #begin(name: ProbeStepName, atMs: number): void {
-    this.#began.set(name, atMs);
-    this.#emit({ kind: 'stepBegan', name, startMs: atMs });
-  }
-  #end(
-    name: ProbeStepName,
-    atMs: number,
-    { ok = true, status = null, note = null }: { ok?: boolean; status?: number | null; note?: string | null },
-  ): void {
-    const startMs = this.#began.get(name);
-    if (startMs === undefined) return;
-    this.#began.delete(name);
-    const step: ProbeStep = { name, startMs: tenths(startMs), durationMs: tenths(atMs - startMs), ok, status, note };
-    this.#steps.push(step);
-    this.#emit({ kind: 'step', step });
-  }
   #endOpenSteps(atMs: number, note: string | null): void {
-    for (const name of [...this.#began.keys()])
-      this.#end(name, atMs, { ok: this.#failure === null, note: name === 'teardown' ? null : note });
+    this.#watch.endOpen(atMs, { ok: this.#failure === null, note });
   }
   /** The first failure is the cause; what follows from it is not another. */
   #fail(cause: ProbeCause, note: string): void {
@@ -393,16 +320,16 @@ export class ProbeMachine implements Machine<ProbeInput, ProbeEffect> {
       },
       hide: this.#veiled.hide,
       failure: this.#failure,
-      steps: this.#steps,
+      steps: this.#watch.steps,
       challenge: this.#client.challenge,
       login: this.#client.login,
       server: this.#client.server,
       sessionTimeoutS: this.#client.sessionTimeoutS,
-      clockErrorMs: this.#clockErrorMs,
-      hasSenderReports: this.#hasReported,
+      clockErrorMs: this.#clock.errorMs,
+      hasSenderReports: this.#clock.hasReported,
       tls: this.#certificate,
       refusedKeepAlive: this.#client.refusedKeepAlive,
-      isSampled: this.#steps.some(({ name, ok }) => name === 'sample' && ok),
+      isSampled: this.#watch.steps.some(({ name, ok }) => name === 'sample' && ok),
       transport: this.#tracks[0]?.path.transport ?? null,
       transportReason: this.#transportReason,
       session: this.#session,
@@ -421,8 +348,3 @@ export class ProbeMachine implements Machine<ProbeInput, ProbeEffect> {
     this.#effects.push(effect);
   }
 }
-
-const noteOfCertificate = ({ protocol, subject, isSelfSigned, issuer }: CertificateSeen): string =>
-  `${protocol.replace('v', ' ')}, shown as “${subject}”, ${isSelfSigned ? 'signed by itself' : `signed by “${issuer}”`}`;
-
-const tenths = (ms: number): number => Math.round(ms * 10) / 10;
