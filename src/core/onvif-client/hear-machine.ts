@@ -5,7 +5,8 @@ import * as events from '../onvif/services/events.ts';
 import { firstWords } from './first-words.ts';
 import { createNumbers, type LineMoved, OnvifLine } from './onvif-line.ts';
 import { ask, type Outcome, type Script } from './onvif-script.ts';
-import { OnvifSession, type SessionOptions } from './onvif-session.ts';
+import { OnvifSession } from './onvif-session.ts';
+import type { SessionOptions } from './session-types.ts';
 
 type HearTimer = 'over';
 export type HearInput = CommonInput<HearTimer> | HttpInput;

@@ -2,7 +2,8 @@ import type { HttpDoing, HttpInput } from '../machine/machine.ts';
 import type { ServiceName } from '../onvif/namespaces.ts';
 import { MAX_ANSWER_BYTES } from '../onvif/onvif-limits.ts';
 import type { Call, Outcome, Script } from './onvif-script.ts';
-import type { Judged, OnvifSession } from './onvif-session.ts';
+import type { OnvifSession } from './onvif-session.ts';
+import type { Judged } from './session-types.ts';
 
 /** One operation as it went, for the tape. */
 export interface OnvifStep {

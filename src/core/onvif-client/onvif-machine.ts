@@ -2,8 +2,9 @@ import type { CommonEffect, CommonInput, HttpDoing, HttpInput, Machine } from '.
 import type { OnvifReading } from '../onvif/reading.ts';
 import type { ServicePlace } from '../onvif/service-place.ts';
 import { createNumbers, type LineMoved, OnvifLine, type OnvifStep } from './onvif-line.ts';
-import { OnvifSession, type SessionOptions } from './onvif-session.ts';
+import { OnvifSession } from './onvif-session.ts';
 import { DeviceReader, type ReadDepth } from './read-script.ts';
+import type { SessionOptions } from './session-types.ts';
 
 type ReadTimer = 'enough';
 export type OnvifInput = CommonInput<ReadTimer> | HttpInput;

@@ -1,20 +1,19 @@
-import type { Credentials } from '../auth/authorization.ts';
 import { MOST_REFUSED_LOGINS, type ProofEnd } from '../auth/login-ledger.ts';
-import { NO_GATE, OpenProof, type ProofGate, proofEndOf, sayHeld } from '../auth/proof-gate.ts';
+import { NO_GATE, OpenProof, proofEndOf, sayHeld } from '../auth/proof-gate.ts';
 import { textOf } from '../base/bytes.ts';
-import { type HttpAnswer, type HttpHeader, type HttpRequest, headerIn, headersOf } from '../http/http-message.ts';
+import { type HttpAnswer, headerIn, headersOf } from '../http/http-message.ts';
 import type { HttpInput } from '../machine/machine.ts';
 import type { CertificateSeen } from '../net/certificate.ts';
 import { childOf, parseEnvelope } from '../onvif/envelope.ts';
 import type { ServiceName } from '../onvif/namespaces.ts';
-import type { OnvifCause } from '../onvif/onvif-cause.ts';
 import { MAX_ANSWER_BYTES } from '../onvif/onvif-limits.ts';
-import { writeEnvelope } from '../onvif/operation.ts';
 import { asked, type OtherDoor, placeFrom, type ServicePlace, sameDoor, sayDoor } from '../onvif/service-place.ts';
 import { type SoapFault, soapFaultIn } from '../onvif/soap-fault.ts';
 import { createdAt, usernameToken } from '../onvif/ws-security.ts';
 import { Login } from '../rtsp/login.ts';
-import type { Call, Outcome } from './onvif-script.ts';
+import { notSoap, resolvedLocation, writeCall } from './call-request.ts';
+import type { Call } from './onvif-script.ts';
+import { failed, type Judged, type ProofWay, type SessionOptions } from './session-types.ts';
 
 /** Answers to another question than the one that was asked, before that is given up. */
 const MAX_STRAYS = 2;
@@ -28,26 +27,6 @@ const MOST_AHEAD_S = 86_400;
 /** Doors of a device beyond the one that was called; more are no device’s. */
 const MOST_DOORS = 8;
 
-export interface SessionOptions {
-  readonly target: ServicePlace;
-  readonly credentials: Credentials | null;
-  /** Asked before each proof of the account leaves. */
-  readonly gate: ProofGate;
-  /** Doors of the same host that a person allowed the account at, beside the one that is called. */
-  readonly alsoProve: readonly OtherDoor[];
-  /** The certificate that the device is known by, SHA-256 with colons: to another one nothing is sent. */
-  readonly knownFingerprint: string | null;
-  readonly userAgent: string;
-  /** Fresh bytes for each token: a device may remember those that it saw. */
-  readonly nonce: () => Uint8Array;
-  readonly cnonce: () => string;
-  /** Local time at a moment of the machine. */
-  readonly unixMs: (atMs: number) => number;
-}
-
-/** How the account is proven. */
-export type ProofWay = 'none' | 'token' | 'digest';
-
 interface Tried {
   readonly proof: ProofWay;
   readonly place: ServicePlace;
@@ -56,19 +35,7 @@ interface Tried {
   readonly open: OpenProof;
 }
 
-export type Judged =
-  | {
-      readonly kind: 'again';
-      readonly request: HttpRequest;
-      readonly isFresh: boolean;
-      /** Sent again it proves nothing a second time. */
-      readonly mayRepeat: boolean;
-    }
-  | { readonly kind: 'over'; readonly outcome: Outcome<unknown> };
-
 type Told = Extract<HttpInput, { kind: 'told' }>;
-
-const failed = (cause: OnvifCause, note: string): Judged => ({ kind: 'over', outcome: { ok: false, cause, note } });
 
 /**
  * What is known of a device while one talks with it, on however many lines: its services, how far its clock is off, how the
@@ -193,7 +160,7 @@ export class OnvifSession {
       const how = proofEndOf(answer.status);
       if (tried.proof !== 'none' && !this.#held && how !== 'passed') this.#countRefusal();
       this.#settle(call, tried, how === 'accepted' ? 'unanswered' : how);
-      return this.#notSoap(answer, type, read.error.code, text);
+      return notSoap(answer, type, read.error.code, text);
     }
     if (!type.includes('xml')) this.oddTypes += 1;
     const fault = soapFaultIn(read.value);
@@ -232,18 +199,8 @@ export class OnvifSession {
         security = usernameToken(credentials, nonce(), createdAt(unixMs(atMs) + (this.skewS ?? 0) * 1000));
       else authorization = this.#login.authorizationFor('POST', place.path);
     }
-    const { operation, inner, echo } = call;
-    const named = place.host.includes(':') ? `[${place.host}]` : place.host;
-    const isUsual = place.port === (place.isTls ? 443 : 80);
-    const to = `${place.isTls ? 'https' : 'http'}://${named}${isUsual ? '' : `:${place.port}`}${place.path}`;
-    const headers: HttpHeader[] = [
-      { name: 'User-Agent', value: userAgent },
-      { name: 'Content-Type', value: 'application/soap+xml; charset=utf-8' },
-      ...(authorization === null ? [] : [{ name: 'Authorization', value: authorization }]),
-    ];
-    const body = writeEnvelope({ operation, inner, to, security, echo });
-    const request: HttpRequest = { method: 'POST', ...asked(place), headers, body, knownFingerprint };
-    return { kind: 'again', request, isFresh, mayRepeat: !operation.isOnce && (proof === 'none' || this.#held) };
+    const request = writeCall(call, place, { userAgent, knownFingerprint, security, authorization });
+    return { kind: 'again', request, isFresh, mayRepeat: !call.operation.isOnce && (proof === 'none' || this.#held) };
   }
 
   /** A proof goes to the door that was called, and to others only where a person allowed it. */
@@ -262,7 +219,7 @@ export class OnvifSession {
   #redirected(call: Call, tried: Tried, answer: HttpAnswer, atMs: number): Judged {
     const location = headerIn(answer, 'location') ?? '';
     const { place } = tried;
-    const led = placeFrom(resolved(location, place), place);
+    const led = placeFrom(resolvedLocation(location, place), place);
     if (!led) return failed('redirect-elsewhere', `It sends on (${answer.status}) to where this tool does not go.`);
     if (led.isElsewhere)
       return failed(
@@ -380,32 +337,5 @@ export class OnvifSession {
     if (tried.strays >= MAX_STRAYS || call.operation.isOnce)
       return failed('wrong-answer', `It answered something else (${name.slice(0, 60) || 'nothing'}).`);
     return this.#ask(call, { ...tried, strays: tried.strays + 1, open: this.#newProof() }, atMs, true);
-  }
-
-  #notSoap({ status }: HttpAnswer, type: string, code: string, text: string): Judged {
-    if (code === 'onvif.doctype' && !/^\s*<!doctype html/i.test(text.slice(0, 200)))
-      return failed(
-        'hostile-xml',
-        'Its answer holds a document type, which SOAP forbids and attacks begin with: it was not read.',
-      );
-    if (code === 'onvif.too-large')
-      return failed('too-large', `Its answer is larger than ${MAX_ANSWER_BYTES / 1024} KiB.`);
-    if (code === 'onvif.too-many') return failed('too-large', 'Its answer holds more elements than any device has.');
-    if (status === 404 || status === 405) return failed('not-found', `No ONVIF service lies there (${status}).`);
-    const what =
-      type.includes('html') || /^\s*<(?:!doctype )?html/i.test(text.slice(0, 200)) ? 'a web page' : 'no SOAP';
-    return failed('not-soap', `It answered with ${what} (${status}).`);
-  }
-}
-
-/** A Location that names no host leads to the one that sent it. Source: RFC 9110 §10.2.2. */
-function resolved(location: string, { host, port, path, isTls }: ServicePlace): string {
-  try {
-    return new URL(
-      location.slice(0, 1024),
-      `${isTls ? 'https' : 'http'}://${host.includes(':') ? `[${host}]` : host}:${port}${path}`,
-    ).href;
-  } catch {
-    return '';
   }
 }

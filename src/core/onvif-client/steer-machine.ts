@@ -1,11 +1,24 @@
 import type { Machine } from '../machine/machine.ts';
 import * as ptz from '../onvif/services/ptz.ts';
+import { HeadStatus } from './head-status.ts';
 import { HeadStop, STOP_FOR_MS } from './head-stop.ts';
-import { createNumbers, type LineMoved, OnvifLine } from './onvif-line.ts';
 import type { Script } from './onvif-script.ts';
-import { OnvifSession, type SessionOptions } from './onvif-session.ts';
+import { OnvifSession } from './onvif-session.ts';
+import type { SessionOptions } from './session-types.ts';
+import { type LineName, SteerLines } from './steer-lines.ts';
+import {
+  type Did,
+  dueOf,
+  type Ended,
+  NOTHING_DID,
+  OrderQueue,
+  OVERTAKEN,
+  type UnderWay,
+  underWay,
+  type Waiting,
+} from './steer-orders.ts';
 import { isMove, type Opening, opening, RUN_LIFE_S, type Said, saying, scriptOf } from './steer-scripts.ts';
-import type { HeadAbility, NumberedOrder, SteerEffect, SteerEvent, SteerInput, SteerOrder } from './steer-types.ts';
+import type { HeadAbility, NumberedOrder, SteerEffect, SteerInput } from './steer-types.ts';
 
 export interface SteerOptions extends Omit<SessionOptions, 'unixMs'> {
   readonly timeoutMs: number;
@@ -17,65 +30,27 @@ const TICK_MS = 50;
 const RENEW_MS = 600;
 /** Whoever holds a key says so again and again; silence lets go. */
 const HELD_MS = 3000;
-/** How often it is asked where it looks, while it moves and while it rests. */
-const ASK_MOVING_MS = 200;
-const ASK_RESTING_MS = 1500;
 /** A head begins a move within so long, if it is far from where it is to go. */
 const BEGINS_WITHIN_MS = 450;
-/** Less is the grain of its numbers. */
-const STILL = 0.0006;
-const TRY_WATCH_MS = 1500;
-/** An order that goes somewhere is over when it rests, or after this. */
-const ARRIVE_WITHIN_MS = 30_000;
 /** A head that rests is left at once; one that moves is stopped for as long as a stop is repeated. */
 const FAREWELL_MS = STOP_FOR_MS + 500;
 /** How long whoever drives it waits at most, once it is to end. */
 export const STEER_FAREWELL_MS = FAREWELL_MS + 500;
-const STOP_TIMEOUT_MS = 2000;
-/** Presets that are kept or removed wait for each other; moves do not. */
-const MOST_WAITING = 8;
-
-type Did = Omit<Extract<SteerEvent, { kind: 'did' }>, 'kind' | 'number'>;
-type Ended = Pick<Extract<SteerEvent, { kind: 'ended' }>, 'cause' | 'note'>;
-const NOTHING_DID: Did = { ok: true, note: '', ranMs: null, from: null, to: null, token: null, keptTimeout: null };
-
-/** An order under way: what it waits for until it is over. */
-interface UnderWay {
-  readonly number: number;
-  readonly order: Exclude<SteerOrder, { kind: 'run' | 'rest' }>;
-  readonly from: ptz.PtzPosition | null;
-  readonly sentMs: number;
-  /** When the stop is due, or the look at whether it stopped. */
-  dueMs: number | null;
-  ranMs: number | null;
-  keptTimeout: boolean | null;
-  /** When a run was said last: it lives by itself for a moment only. */
-  saidMs: number;
-}
-
-type Waiting = NumberedOrder & { readonly order: UnderWay['order'] };
-
 /**
  * Steers one head for as long as somebody wants to. What moves because of it is stopped before it ends, and a stop is said
  * until the head rests.
  */
 export class SteerMachine implements Machine<SteerInput, SteerEffect> {
   readonly #session: OnvifSession;
-  readonly #steer: OnvifLine<Said>;
-  readonly #stopper: OnvifLine<Said>;
-  readonly #asker: OnvifLine<Said>;
-  readonly #done = new Map<OnvifLine<Said>, (said: Said) => void>();
+  readonly #lines: SteerLines;
   #ability: HeadAbility | null = null;
-  #queue: Waiting[] = [];
+  readonly #queue = new OrderQueue();
   #now: UnderWay | null = null;
   #held: { velocity: ptz.PtzVelocity; saidMs: number; sentMs: number | null; number: number } | null = null;
   /** It may move because of us: a run was sent, and no stop was seen to work since. */
   #mayMove = false;
   #stop: HeadStop | null = null;
-  #position: ptz.PtzPosition | null = null;
-  #isMoving: boolean | null = null;
-  #askedMs = Number.NEGATIVE_INFINITY;
-  #toldMs = Number.NEGATIVE_INFINITY;
+  readonly #status = new HeadStatus();
   #atMs = 0;
   #leaving: Ended | null = null;
   #isOver = false;
@@ -84,23 +59,14 @@ export class SteerMachine implements Machine<SteerInput, SteerEffect> {
   constructor(private readonly options: SteerOptions) {
     const unixMs = (atMs: number): number => options.startedAtUnixMs + atMs;
     this.#session = new OnvifSession({ ...options, unixMs });
-    const number = createNumbers();
-    const { timeoutMs } = options;
-    this.#steer = new OnvifLine(this.#session, { name: 'steer', timeoutMs, number });
-    // a stop waits for no other answer
-    this.#stopper = new OnvifLine(this.#session, {
-      name: 'stop',
-      timeoutMs: Math.min(timeoutMs, STOP_TIMEOUT_MS),
-      number,
-    });
-    this.#asker = new OnvifLine(this.#session, { name: 'status', timeoutMs, number });
+    this.#lines = new SteerLines(this.#session, options.timeoutMs, (...effects) => this.#emit(...effects));
   }
 
   begin(atMs: number): readonly SteerEffect[] {
     this.#atMs = atMs;
     this.#effects = [];
     const unixMs = (): number => this.options.startedAtUnixMs + this.#atMs;
-    this.#run(this.#steer, opening(this.#session, unixMs), this.#opened);
+    this.#run('steer', opening(this.#session, unixMs), this.#opened);
     return this.#effects;
   }
 
@@ -114,7 +80,7 @@ export class SteerMachine implements Machine<SteerInput, SteerEffect> {
         break;
       case 'told':
       case 'untold':
-        for (const line of [this.#steer, this.#stopper, this.#asker]) this.#put(line, line.handle(input));
+        this.#lines.handle(input);
         break;
       case 'timer':
         if (input.timer === 'goodbye') this.#end({ cause: null, note: 'It was not seen to stop before it was left.' });
@@ -133,19 +99,14 @@ export class SteerMachine implements Machine<SteerInput, SteerEffect> {
   #emit(...effects: readonly SteerEffect[]): void {
     this.#effects.push(...effects);
   }
-  #run(line: OnvifLine<Said>, script: Script<Said>, done: (said: Said) => void): void {
-    this.#done.set(line, done);
-    this.#put(line, line.run(script, this.#atMs));
-  }
-  #put(line: OnvifLine<Said>, { effects, result }: LineMoved<Said>): void {
-    this.#emit(...effects);
-    if (result) this.#done.get(line)?.(result);
+  #run(line: LineName, script: Script<Said>, done: (said: Said) => void): void {
+    this.#lines.run(line, script, this.#atMs, done);
   }
 
   readonly #opened = ({ outcome }: Said): void => {
     if (!outcome.ok) return this.#end({ cause: outcome.cause, note: outcome.note });
     const { ability, presets, position, isMoving } = outcome.value as Opening; // what opening() gave
-    this.#position = position;
+    this.#status.begin(position);
     this.#ability = ability;
     this.#emit({ kind: 'ready', ability, presets }, { kind: 'status', position, isMoving });
     this.#tick();
@@ -156,7 +117,7 @@ export class SteerMachine implements Machine<SteerInput, SteerEffect> {
     switch (order.kind) {
       case 'run':
         this.#stop = null;
-        if (this.#now && isMove(this.#now.order)) this.#giveUp('Another move took its place.');
+        if (this.#now && isMove(this.#now.order)) this.#giveUp(OVERTAKEN);
         this.#held = { velocity: order.velocity, saidMs: this.#atMs, sentMs: null, number };
         break;
       case 'rest':
@@ -179,20 +140,12 @@ export class SteerMachine implements Machine<SteerInput, SteerEffect> {
     if (this.#ability) this.#next();
   }
 
-  /** Of moves the newest counts; others wait for each other, a few of them. */
   #enqueue(asked: Waiting): void {
-    const overtaken = isMove(asked.order) ? this.#queue.filter(({ order }) => isMove(order)) : [];
-    this.#queue = this.#queue.filter((one) => !overtaken.includes(one));
-    for (const { number } of overtaken)
-      this.#did(number, { ...NOTHING_DID, ok: false, note: 'Another move took its place.' });
-    if (this.#queue.length >= MOST_WAITING)
-      return this.#did(asked.number, { ...NOTHING_DID, ok: false, note: 'Too many orders at once.' });
-    this.#queue.push(asked);
-    if (isMove(asked.order) && this.#now && isMove(this.#now.order)) this.#giveUp('Another move took its place.');
+    for (const { number, note } of this.#queue.add(asked)) this.#did(number, { ...NOTHING_DID, ok: false, note });
+    if (isMove(asked.order) && this.#now && isMove(this.#now.order)) this.#giveUp(OVERTAKEN);
   }
   #clearQueue(note: string): void {
-    for (const { number } of this.#queue) this.#did(number, { ...NOTHING_DID, ok: false, note });
-    this.#queue = [];
+    for (const number of this.#queue.clear()) this.#did(number, { ...NOTHING_DID, ok: false, note });
   }
 
   #giveUp(note: string): void {
@@ -207,7 +160,7 @@ export class SteerMachine implements Machine<SteerInput, SteerEffect> {
   #finish(now: UnderWay, did: Partial<Did> = {}): void {
     const { from, ranMs, keptTimeout } = now;
     this.#now = null;
-    this.#did(now.number, { ...NOTHING_DID, from, to: this.#position, ranMs, keptTimeout, ...did });
+    this.#did(now.number, { ...NOTHING_DID, from, to: this.#status.position, ranMs, keptTimeout, ...did });
   }
 
   #tick(): void {
@@ -228,7 +181,7 @@ export class SteerMachine implements Machine<SteerInput, SteerEffect> {
 
   /** The next thing to say on the line for moves, if it is free. */
   #next(): void {
-    if (this.#steer.isBusy || !this.#ability || this.#leaving) return;
+    if (this.#lines.isBusy('steer') || !this.#ability || this.#leaving) return;
     const { profile } = this.#ability;
     if (this.#held && !this.#now) {
       const { sentMs, velocity } = this.#held;
@@ -238,22 +191,13 @@ export class SteerMachine implements Machine<SteerInput, SteerEffect> {
     }
     if (this.#now) return this.#renewRun(this.#now);
     if (this.#stop) return;
-    const asked = this.#queue.shift();
+    const asked = this.#queue.take();
     if (!asked) return;
-    const { number, order } = asked;
-    this.#now = {
-      number,
-      order,
-      from: this.#position,
-      sentMs: this.#atMs,
-      dueMs: null,
-      ranMs: null,
-      keptTimeout: null,
-      saidMs: this.#atMs,
-    };
+    const { order } = asked;
+    this.#now = underWay(asked, this.#status.position, this.#atMs);
     const script = scriptOf(order, profile);
     if (isMove(order)) this.#move(script);
-    else this.#run(this.#steer, script, this.#steered);
+    else this.#run('steer', script, this.#steered);
   }
 
   /** A run by time goes out in slices, each of which ends by itself soon. */
@@ -267,8 +211,8 @@ export class SteerMachine implements Machine<SteerInput, SteerEffect> {
 
   #move(script: Script<Said>): void {
     this.#mayMove = true;
-    this.#isMoving = true;
-    this.#run(this.#steer, script, this.#steered);
+    this.#status.isMoving = true;
+    this.#run('steer', script, this.#steered);
   }
 
   /** What came of a word on the line for moves. */
@@ -289,27 +233,15 @@ export class SteerMachine implements Machine<SteerInput, SteerEffect> {
   }
 
   #taken(now: UnderWay, value: unknown): void {
-    switch (now.order.kind) {
-      case 'runFor':
-        now.dueMs ??= now.sentMs + now.order.ms;
-        return;
-      case 'tryTimeout':
-        now.dueMs = this.#atMs + TRY_WATCH_MS;
-        return;
-      case 'keepPreset':
-        this.#finish(now, { token: String(value) });
-        return this.#listPresets();
-      case 'removePreset':
-        this.#finish(now);
-        return this.#listPresets();
-      default:
-        now.dueMs = this.#atMs + ARRIVE_WITHIN_MS;
-    }
+    now.dueMs = dueOf(now, this.#atMs);
+    if (now.dueMs !== null) return;
+    this.#finish(now, now.order.kind === 'keepPreset' ? { token: String(value) } : {});
+    this.#listPresets();
   }
 
   #listPresets(): void {
     if (!this.#ability || this.#leaving) return;
-    this.#run(this.#steer, saying(ptz.GET_PRESETS, this.#ability.profile), ({ outcome }) => {
+    this.#run('steer', saying(ptz.GET_PRESETS, this.#ability.profile), ({ outcome }) => {
       if (outcome.ok) this.#emit({ kind: 'presets', presets: outcome.value as readonly ptz.PtzPreset[] }); // of GET_PRESETS
       this.#next();
     });
@@ -327,13 +259,13 @@ export class SteerMachine implements Machine<SteerInput, SteerEffect> {
         } else if (isDue) {
           now.ranMs = this.#atMs - now.sentMs;
           if (now.order.kind === 'tryTimeout' && this.#ability?.tells !== 'nothing')
-            now.keptTimeout = this.#isMoving !== true;
+            now.keptTimeout = this.#status.isMoving !== true;
           this.#beginStop();
         }
         return;
       default: {
         // it is there when it rests; who tells nothing is believed
-        const isSeen = this.#toldMs > now.sentMs + BEGINS_WITHIN_MS && this.#isMoving === false;
+        const isSeen = this.#status.toldMs > now.sentMs + BEGINS_WITHIN_MS && this.#status.isMoving === false;
         const hasArrived = isSeen || this.#ability?.tells === 'nothing';
         if (!hasArrived && !isDue) return;
         this.#mayMove = !hasArrived;
@@ -350,16 +282,19 @@ export class SteerMachine implements Machine<SteerInput, SteerEffect> {
   }
   #watchStop(): void {
     const stop = this.#stop;
-    if (!stop || this.#stopper.isBusy || !this.#ability) return;
+    if (!stop || this.#lines.isBusy('stop') || !this.#ability) return;
     // a move that is still on its way would come after the stop: the first is said all the same
-    if (this.#steer.isBusy && stop.times > 0) return;
-    const step = stop.step(this.#atMs, { tellsNothing: this.#ability.tells === 'nothing', isMoving: this.#isMoving });
+    if (this.#lines.isBusy('steer') && stop.times > 0) return;
+    const step = stop.step(this.#atMs, {
+      tellsNothing: this.#ability.tells === 'nothing',
+      isMoving: this.#status.isMoving,
+    });
     if (step === 'wait') return;
     if (step === 'rested') return this.#rested();
     if (step === 'does not rest') return this.#neverRested(stop.times);
     if (step === 'say, it was lost') this.#emit({ kind: 'stopLost', times: stop.times });
     stop.said(this.#atMs);
-    this.#run(this.#stopper, saying(ptz.STOP, this.#ability.profile), () => this.#watchStop());
+    this.#run('stop', saying(ptz.STOP, this.#ability.profile), () => this.#watchStop());
   }
   #neverRested(times: number): void {
     this.#stop = null;
@@ -374,22 +309,17 @@ export class SteerMachine implements Machine<SteerInput, SteerEffect> {
 
   /** A head is asked more often while it moves, and not at all where it tells nothing. */
   #askStatus(): void {
-    if (!this.#ability || this.#ability.tells === 'nothing' || this.#asker.isBusy) return;
-    const everyMs = this.#mayMove ? ASK_MOVING_MS : ASK_RESTING_MS;
-    if (this.#atMs - this.#askedMs < everyMs) return;
-    this.#askedMs = this.#atMs;
-    this.#run(this.#asker, saying(ptz.GET_STATUS, this.#ability.profile), this.#answered);
+    if (!this.#ability || this.#ability.tells === 'nothing' || this.#lines.isBusy('status')) return;
+    if (!this.#status.isDue(this.#atMs, this.#mayMove)) return;
+    this.#status.asked(this.#atMs);
+    this.#run('status', saying(ptz.GET_STATUS, this.#ability.profile), this.#answered);
   }
   readonly #answered = ({ outcome }: Said): void => {
     if (!outcome.ok) return;
-    const { position, isMoving } = outcome.value as ptz.PtzStatus; // of GET_STATUS
-    const before = this.#position;
-    this.#position = position;
-    // where both tell, the position counts too: some say “idle” while they turn
-    this.#isMoving = position && before ? isApart(position, before) || isMoving === true : isMoving;
-    this.#toldMs = this.#askedMs;
-    this.#stop?.looked(this.#askedMs);
-    this.#emit({ kind: 'status', position, isMoving: this.#isMoving });
+    this.#status.told(outcome.value as ptz.PtzStatus); // of GET_STATUS
+    this.#stop?.looked(this.#status.toldMs);
+    const { position, isMoving } = this.#status;
+    this.#emit({ kind: 'status', position, isMoving });
     this.#watchOrder();
     this.#watchStop();
   };
@@ -418,8 +348,3 @@ export class SteerMachine implements Machine<SteerInput, SteerEffect> {
     );
   }
 }
-
-const isApart = (a: ptz.PtzPosition, b: ptz.PtzPosition): boolean =>
-  Math.abs(a.pan - b.pan) > STILL ||
-  Math.abs(a.tilt - b.tilt) > STILL ||
-  Math.abs((a.zoom ?? 0) - (b.zoom ?? 0)) > STILL;

@@ -11,7 +11,7 @@ import {
   OnvifMachine,
   type OnvifOptions,
 } from '../../core/onvif-client/onvif-machine.ts';
-import type { SessionOptions } from '../../core/onvif-client/onvif-session.ts';
+import type { SessionOptions } from '../../core/onvif-client/session-types.ts';
 import type { SteerOptions } from '../../core/onvif-client/steer-machine.ts';
 import { drive, USER_AGENT, type World } from '../drive.ts';
 import { toHttp } from '../http-way.ts';
