@@ -2,15 +2,14 @@ import { weakMapMemoize } from 'reselect';
 import { pushTo } from '../base/push-to.ts';
 import type { TapUse } from '../base/tap-uses.ts';
 import { kilobits } from '../base/units.ts';
-import type { Camera, Stream } from '../document/chapters/cameras/camera.ts';
+import type { Camera } from '../document/chapters/cameras/camera.ts';
 import type { KnownHow } from '../document/chapters/journal/entry.ts';
 import type { Link } from '../document/chapters/links/link.ts';
 import type { Model } from '../document/chapters/models/model-card.ts';
-import type { Tap } from '../document/chapters/taps/tap.ts';
-import type { Site } from '../document/site.ts';
 import { cameraSubject, destinationSubject } from '../document/subject.ts';
-import type { Known, StreamFacts } from '../evidence/best-known.ts';
+import type { Known } from '../evidence/best-known.ts';
 import { modelledRate } from '../video/bitrate-model.ts';
+import type { SiteView } from './site-view.ts';
 
 /** One destination drawing from one camera, tapped or still meant to be. */
 export interface Draw {
@@ -30,32 +29,25 @@ export interface Draw {
 const WIRE_FACTOR = 1.074;
 const toMbps = (kbps: number): number => (kbps * WIRE_FACTOR) / 1000;
 
-export type FactsOf = (stream: Stream) => StreamFacts;
-
 /** What every camera is drawn for: by its taps, and where one is not made yet, as its need says and its model would give. */
-export function drawsOf(site: Site, factsOf: FactsOf): readonly Draw[] {
+export function drawsOf(view: SiteView): readonly Draw[] {
   const draws: Draw[] = [];
+  const { site, factsOf } = view;
   const { links } = site;
-  const streams = new Map<string, Stream>();
-  for (const camera of site.cameras) for (const stream of camera.streams) streams.set(stream.id, stream);
-  const models = new Map(site.models.map((model) => [model.id, model]));
-  const destinations = new Map(site.destinations.map((destination) => [destination.id, destination]));
-  const tapped = new Map<string, Tap[]>();
-  for (const tap of site.taps) {
-    pushTo(tapped, tap.cameraId, tap);
-    const stream = streams.get(tap.streamId);
+  const streams = new Map(site.cameras.flatMap(({ streams }) => streams.map((stream) => [stream.id, stream] as const)));
+  for (const { cameraId, destinationId, use, streamId } of site.taps) {
+    const stream = streams.get(streamId);
     const rate = stream ? factsOf(stream).bitrateKbps : null;
-    const { cameraId, destinationId, use } = tap;
     draws.push({ cameraId, destinationId, use, ...drawn(rate), path: pathOf(links, cameraId, destinationId) });
   }
   for (const camera of site.cameras) {
-    const { id: cameraId, need, modelId } = camera;
+    const { id: cameraId, need } = camera;
     if (!need) continue;
-    const taps = tapped.get(cameraId);
+    const taps = view.tapsOf(cameraId);
     for (const { destinationId, use } of need.draws) {
-      if (taps?.some((tap) => tap.destinationId === destinationId && tap.use === use)) continue;
-      const takes = destinations.get(destinationId)?.codecs ?? [];
-      const model = modelId === null ? undefined : models.get(modelId);
+      if (taps.some((tap) => tap.destinationId === destinationId && tap.use === use)) continue;
+      const takes = view.destination(destinationId)?.codecs ?? [];
+      const model = view.modelOf(camera);
       const rate = rateOfStreams(camera, model, factsOf, use) ?? plannedRate(model, use, takes);
       const path = pathOf(links, cameraId, destinationId);
       draws.push({ cameraId, destinationId, use, ...drawn(rate), path });
@@ -78,7 +70,12 @@ const IS_SMALL: ReadonlySet<TapUse> = new Set(['live', 'detect']);
  * The rate of the stream that would be drawn, as it was measured or planned: the first one to record, the leanest one to
  * watch. Where only one is known and the card has a smaller one, that is not the one that is watched.
  */
-function rateOfStreams(camera: Camera, model: Model | undefined, factsOf: FactsOf, use: TapUse): Rate | null {
+function rateOfStreams(
+  camera: Camera,
+  model: Model | undefined,
+  factsOf: SiteView['factsOf'],
+  use: TapUse,
+): Rate | null {
   const [main] = camera.streams;
   if (!IS_SMALL.has(use)) return main ? factsOf(main).bitrateKbps : null;
   const known = camera.streams.flatMap((stream) => factsOf(stream).bitrateKbps ?? []);

@@ -8,10 +8,11 @@ import type { Link } from '../document/chapters/links/link.ts';
 import type { Site } from '../document/site.ts';
 import { airSubject, gearSubject } from '../document/subject.ts';
 import { thingsOf } from '../document/subjects.ts';
-import { bestKnown, type EvidenceIndex } from '../evidence/best-known.ts';
+import { bestKnown } from '../evidence/best-known.ts';
 import { airtimeShare, estimateSignal, radioKind, type SignalEstimate, sharesAir } from '../radio/radio.ts';
-import { type Draw, drawsOf, type FactsOf } from './draws.ts';
+import { type Draw, drawsOf } from './draws.ts';
 import { lengthOf } from './link-length.ts';
+import type { SiteView } from './site-view.ts';
 
 /** What one link carries, and what it could. */
 export interface LinkLoad {
@@ -55,31 +56,30 @@ const WIRE_LIMITS = ['link.ok', 'link.tight'] as const;
 /** [A] A camera's own port; what no card says faster. */
 const CAMERA_PORT_MBPS = 100;
 
+type AccessPoint = Extract<Gear, { kind: 'access-point' }>;
+
 /** Loads and airtime of one document. */
 export class SiteLinks {
   private readonly draws = new Map<string, Draw[]>();
   private readonly radioLinks = new Map<string, Link[]>();
   private readonly loads = new Map<Link, { mbps: number; unknown: number }>();
   private readonly worked = new Map<Link, LinkLoad>();
-  private readonly gear: ReadonlyMap<string, Gear>;
+  private readonly site: Site;
   private readonly airs = new Map<string, readonly AirShare[]>();
   private readonly radios = new Map<Link, RadioState>();
   private positions: ReadonlyMap<string, Point | null> | null = null;
   private mains: readonly Link[] | null = null;
   private readonly cables = new Map<string, number>();
 
-  constructor(
-    private readonly site: Site,
-    factsOf: FactsOf,
-    private readonly index: EvidenceIndex,
-  ) {
-    this.gear = new Map(site.gear.map((gear) => [gearSubject(gear.id), gear]));
+  constructor(private readonly view: SiteView) {
+    const { site } = view;
+    this.site = site;
     for (const link of site.links)
       for (const end of [link.from, link.to]) {
         if (link.medium === 'wifi') pushTo(this.radioLinks, end, link);
         if (link.medium === 'network-cable') this.cables.set(end, (this.cables.get(end) ?? 0) + 1);
       }
-    for (const draw of drawsOf(site, factsOf)) {
+    for (const draw of drawsOf(view)) {
       pushTo(this.draws, draw.cameraId, draw);
       for (const link of draw.path ?? []) {
         const load = this.loads.get(link);
@@ -102,10 +102,6 @@ export class SiteLinks {
   /** Network cables that end at a thing. */
   cablesAt(subject: string): number {
     return this.cables.get(subject) ?? 0;
-  }
-
-  gearAt(subject: string): Gear | undefined {
-    return this.gear.get(subject);
   }
 
   load(link: Link): LinkLoad {
@@ -175,7 +171,7 @@ export class SiteLinks {
 
   private capacityMbps(link: Link): number {
     if (link.capacityMbps !== null) return link.capacityMbps;
-    const ends = [this.gear.get(link.from), this.gear.get(link.to)];
+    const ends = [this.view.gearAt(link.from), this.view.gearAt(link.to)];
     if (link.medium === 'powerline') {
       const syncs = ends.flatMap((gear) => (gear?.kind === 'powerline' ? [gear.syncMbps] : []));
       return syncs.length > 0 ? Math.min(...syncs) * assumed(this.site.assumptions, 'air.powerline') : 0;
@@ -199,7 +195,7 @@ export class SiteLinks {
   }
 
   private hear(link: Link): RadioState {
-    const ap = [this.gear.get(link.from), this.gear.get(link.to)].find((gear) => gear?.kind === 'access-point');
+    const ap = [this.view.gearAt(link.from), this.view.gearAt(link.to)].find((gear) => gear?.kind === 'access-point');
     const kind = ap?.kind === 'access-point' ? radioKind(ap.radio) : undefined;
     const [from, to] = [this.positionOf(link.from), this.positionOf(link.to)];
     const { plan, assumptions } = this.site;
@@ -220,9 +216,9 @@ export class SiteLinks {
 
   /** dBm, as somebody read it at the place of the thing that an access point reaches; `null` where nobody did. */
   signalRead(link: Link): number | null {
-    const isPoint = this.gear.get(link.from)?.kind === 'access-point';
+    const isPoint = this.view.gearAt(link.from)?.kind === 'access-point';
     const [point, end] = isPoint ? [link.from, link.to] : [link.to, link.from];
-    const known = bestKnown(this.index, airSubject(point, end), 'signalDbm')?.value;
+    const known = bestKnown(this.view.index, airSubject(point, end), 'signalDbm')?.value;
     return typeof known === 'number' ? known : null;
   }
 
@@ -256,13 +252,17 @@ export class SiteLinks {
     return air;
   }
 
+  private get points(): readonly (readonly [string, AccessPoint])[] {
+    return this.site.gear.flatMap((gear) =>
+      gear.kind === 'access-point' ? [[gearSubject(gear.id), gear] as const] : [],
+    );
+  }
+
   /** Other access points whose channel shares air with its own; where a channel is not said, none. */
   onSameChannel(apSubject: string): readonly string[] {
-    const own = this.gear.get(apSubject);
+    const own = this.view.gearAt(apSubject);
     if (own?.kind !== 'access-point') return [];
-    return [...this.gear].flatMap(([subject, gear]) =>
-      subject !== apSubject && gear.kind === 'access-point' && sharesAir(own, gear) ? [subject] : [],
-    );
+    return this.points.flatMap(([subject, gear]) => (subject !== apSubject && sharesAir(own, gear) ? [subject] : []));
   }
 
   /** Share of its channel's time that all links on it take together. */
@@ -272,13 +272,10 @@ export class SiteLinks {
 
   /** Others of its band that may share its air: of one of the two nobody looked at the channel. */
   private perhapsOnChannel(apSubject: string): readonly string[] {
-    const own = this.gear.get(apSubject);
+    const own = this.view.gearAt(apSubject);
     if (own?.kind !== 'access-point') return [];
-    return [...this.gear].flatMap(([subject, gear]) =>
-      subject !== apSubject &&
-      gear.kind === 'access-point' &&
-      gear.band === own.band &&
-      (gear.channel === null || own.channel === null)
+    return this.points.flatMap(([subject, gear]) =>
+      subject !== apSubject && gear.band === own.band && (gear.channel === null || own.channel === null)
         ? [subject]
         : [],
     );

@@ -17,18 +17,19 @@ import type { Need } from '../document/chapters/cameras/need.ts';
 import { BENCH_ITEMS } from '../document/chapters/journal/bench-items.ts';
 import type { Site } from '../document/site.ts';
 import { benchDone } from '../evidence/bench-test.ts';
-import { indexEvidence, streamFacts } from '../evidence/best-known.ts';
+import { indexEvidence } from '../evidence/best-known.ts';
 import { wholeLens } from '../optics/lens.ts';
 import { lensView } from '../optics/lens-view.ts';
 import { draw } from '../optics/projection.ts';
 import { drawsOf } from '../site/draws.ts';
 import { aimOf, lookHeightM, usualMounting } from '../site/needs.ts';
+import { viewOf } from '../site/site-view.ts';
 import { chooseFacts } from './choose/choose-facts.ts';
 import { judgeTap } from './tap/tap-judgement.ts';
 
 const kbpsOf = (site: Site, use: string): number | null => {
   const index = indexEvidence(site.journal);
-  return drawsOf(site, (stream) => streamFacts(index, stream)).find((one) => one.use === use)?.kbps ?? null;
+  return drawsOf(viewOf(site, index)).find((one) => one.use === use)?.kbps ?? null;
 };
 
 test('what a probe measured counts before the card: a large sensor whose camera gives less no longer fits', () => {

@@ -48,7 +48,7 @@ const FROM_GEAR: ReadonlySet<string> = new Set(['poe', 'passive', 'dc', 'usb']);
 
 /** The one judge of a document: what hangs on the same gear hangs together, and is added up once. */
 export const powerJudgeOf = (view: SiteView): PowerJudge => view.once(createPowerJudge);
-const createPowerJudge = ({ site, factsOf, index }: SiteView): PowerJudge => new PowerJudge(site, factsOf, index);
+const createPowerJudge = (view: SiteView): PowerJudge => new PowerJudge(view);
 
 export const POWER: Station<'power'> = {
   id: 'power',

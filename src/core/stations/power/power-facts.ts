@@ -121,3 +121,6 @@ export interface PowerOffers {
   /** Destinations that no link leads to, joined to what the camera is joined to. */
   readonly joins: () => Mends;
 }
+
+/** The same while they are put together. */
+export type FactsDraft = { -readonly [K in keyof PowerFacts]?: PowerFacts[K] | undefined };

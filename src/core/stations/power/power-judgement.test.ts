@@ -6,11 +6,12 @@ import { readingOf } from '../../document/chapters/journal/reading.ts';
 import type { Link } from '../../document/chapters/links/link.ts';
 import type { Site } from '../../document/site.ts';
 import { airSubject } from '../../document/subject.ts';
-import { indexEvidence, streamFacts } from '../../evidence/best-known.ts';
+import { indexEvidence } from '../../evidence/best-known.ts';
 import { findingsOf, judgeRows } from '../../findings/rule.ts';
 import { crosses, estimateSignal, freeSpaceLossDb } from '../../radio/radio.ts';
 import { pathOf } from '../../site/draws.ts';
 import { lengthOf } from '../../site/link-length.ts';
+import { viewOf } from '../../site/site-view.ts';
 import { PowerJudge } from './power-judgement.ts';
 import { POWER_RULES } from './power-rules.ts';
 
@@ -18,7 +19,7 @@ const AT = '2026-11-25T09:00:00.000Z';
 const mill = alderMill(AT);
 const judgeOf = (site: Site): PowerJudge => {
   const index = indexEvidence(site.journal);
-  return new PowerJudge(site, (stream) => streamFacts(index, stream), index);
+  return new PowerJudge(viewOf(site, index));
 };
 const cameraOf = (site: Site, id: string): Camera => {
   const camera = site.cameras.find((one) => one.id === id);

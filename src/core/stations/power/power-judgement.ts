@@ -1,22 +1,21 @@
 import { assumed } from '../../assumptions/assumptions.ts';
-import { pushTo } from '../../base/push-to.ts';
-import { isWorse, THRESHOLD_SLACK } from '../../base/verdict.ts';
-import type { Camera, Stream } from '../../document/chapters/cameras/camera.ts';
-import type { Destination } from '../../document/chapters/destinations/destination.ts';
+import { THRESHOLD_SLACK } from '../../base/verdict.ts';
+import type { Camera } from '../../document/chapters/cameras/camera.ts';
 import type { Gear } from '../../document/chapters/gear/gear.ts';
 import type { QuantityName } from '../../document/chapters/journal/quantities.ts';
 import { type Link, MEDIUM_OF_WAY } from '../../document/chapters/links/link.ts';
 import type { Model } from '../../document/chapters/models/model-card.ts';
-import type { Tap } from '../../document/chapters/taps/tap.ts';
 import type { Site } from '../../document/site.ts';
 import { cameraSubject, destinationSubject, gearSubject } from '../../document/subject.ts';
-import { bestKnown, type EvidenceIndex, type StreamFacts } from '../../evidence/best-known.ts';
+import { bestKnown } from '../../evidence/best-known.ts';
 import type { Facts } from '../../findings/rule.ts';
 import { type PoeDraw, poeClass } from '../../power/poe.ts';
 import { marginOf, type SunInput, type SunYear } from '../../power/sun-budget.ts';
-import { type LinkLoad, SiteLinks } from '../../site/links.ts';
+import { SiteLinks } from '../../site/links.ts';
+import type { SiteView } from '../../site/site-view.ts';
 import { secondsPerDay } from '../../storage/storage.ts';
-import type { PowerFacts } from './power-facts.ts';
+import { airFacts, wireFacts } from './link-facts.ts';
+import type { FactsDraft, PowerFacts } from './power-facts.ts';
 import {
   cableFeed,
   type Fed,
@@ -48,8 +47,6 @@ export interface PowerJudgement {
   readonly sunYear: SunYear | null;
 }
 
-type FactsDraft = { -readonly [K in keyof PowerFacts]?: PowerFacts[K] | undefined };
-
 const HOURS = 3600;
 /** From here on a stream counts as drawn without a break. */
 const ALL_DAY_H = 23.5;
@@ -57,47 +54,31 @@ const ALL_DAY_H = 23.5;
 /** Judges power and links of one document; gear is added up once and asked by each of its cameras. */
 export class PowerJudge {
   readonly links: SiteLinks;
-  private readonly models: ReadonlyMap<string, Model>;
-  private readonly cameras: ReadonlyMap<string, Camera>;
-  private readonly destinations: ReadonlyMap<string, Destination>;
-  private readonly linksTo = new Map<string, Link[]>();
-  private readonly linksFrom = new Map<string, Link[]>();
-  private readonly taps = new Map<string, Tap[]>();
+  private readonly site: Site;
   private readonly budgets = new Map<string, { budget: FeedBudget; fed: readonly Fed[] }>();
 
-  constructor(
-    private readonly site: Site,
-    factsOf: (stream: Stream) => StreamFacts,
-    private readonly index: EvidenceIndex,
-  ) {
-    this.links = new SiteLinks(site, factsOf, index);
-    this.models = new Map(site.models.map((model) => [model.id, model]));
-    this.cameras = new Map(site.cameras.map((camera) => [cameraSubject(camera.id), camera]));
-    this.destinations = new Map(site.destinations.map((one) => [destinationSubject(one.id), one]));
-    for (const link of site.links) {
-      pushTo(this.linksTo, link.to, link);
-      pushTo(this.linksFrom, link.from, link);
-    }
-    for (const tap of site.taps) pushTo(this.taps, tap.cameraId, tap);
+  constructor(private readonly view: SiteView) {
+    this.site = view.site;
+    this.links = new SiteLinks(view);
   }
 
   modelOf(camera: Camera): Model | undefined {
-    return camera.modelId === null ? undefined : this.models.get(camera.modelId);
+    return this.view.modelOf(camera);
   }
 
   /** The link that a camera is fed by in its way of power. */
   feedLinkOf(camera: Camera): Link | null {
     const way = camera.feed?.way;
     const medium = way && MEDIUM_OF_WAY[way];
-    return (this.linksTo.get(cameraSubject(camera.id)) ?? []).find((link) => link.medium === medium) ?? null;
+    return this.view.linksTo(cameraSubject(camera.id)).find((link) => link.medium === medium) ?? null;
   }
 
   /** Cameras that a switch or an injector feeds, and access points: both take of its budget. */
   private fedBy(subject: string): readonly Fed[] {
-    const cameras = (this.linksFrom.get(subject) ?? []).flatMap((link): Fed[] => {
-      const camera = this.cameras.get(link.to);
+    const cameras = this.view.linksFrom(subject).flatMap((link): Fed[] => {
+      const camera = this.cameraAt(link.to);
       if (camera?.feed?.way !== 'poe' || link.medium !== 'network-cable') return [];
-      const model = this.modelOf(camera);
+      const model = this.view.modelOf(camera);
       return [
         {
           subject: link.to,
@@ -109,7 +90,7 @@ export class PowerJudge {
     });
     const points = this.linksAt(subject).flatMap((link): Fed[] => {
       const other = link.from === subject ? link.to : link.from;
-      const gear = this.links.gearAt(other);
+      const gear = this.view.gearAt(other);
       if (gear?.kind !== 'access-point' || gear.poeClass === null || link.medium !== 'network-cable') return [];
       return [
         { subject: other, name: gear.name, link: this.links.sized(link), demand: poeDemandOfClass(gear.poeClass) },
@@ -118,8 +99,11 @@ export class PowerJudge {
     return [...cameras, ...points];
   }
 
+  gearAt(subject: string): Gear | undefined {
+    return this.view.gearAt(subject);
+  }
   linksAt(subject: string): readonly Link[] {
-    return [...(this.linksFrom.get(subject) ?? []), ...(this.linksTo.get(subject) ?? [])];
+    return [...this.view.linksFrom(subject), ...this.view.linksTo(subject)];
   }
 
   budgetOf(gear: GearOf<'switch'> | GearOf<'injector'>): {
@@ -144,11 +128,11 @@ export class PowerJudge {
     let amps = 0;
     const names: string[] = [];
     const silent: string[] = [];
-    for (const link of this.linksFrom.get(gearSubject(feeder.id)) ?? []) {
-      const camera = this.cameras.get(link.to);
+    for (const link of this.view.linksFrom(gearSubject(feeder.id))) {
+      const camera = this.cameraAt(link.to);
       if (!camera || this.feedLinkOf(camera) !== link) continue;
       names.push(camera.name);
-      const model = this.modelOf(camera);
+      const model = this.view.modelOf(camera);
       if (!model || !takenBy(model).isWhole) silent.push(camera.name);
       if (model) amps += this.runOf(feeder, this.links.sized(link), model)?.loadA ?? 0;
     }
@@ -164,25 +148,29 @@ export class PowerJudge {
 
   /** Hours of a day in which somebody draws from it by its taps; `null` without taps. */
   tappedHours(camera: Camera): number | null {
-    const taps = this.taps.get(camera.id);
-    return taps ? Math.max(...taps.map(({ schedule }) => secondsPerDay(schedule))) / HOURS : null;
+    const taps = this.view.tapsOf(camera.id);
+    return taps.length > 0 ? Math.max(...taps.map(({ schedule }) => secondsPerDay(schedule))) / HOURS : null;
   }
 
   judge(camera: Camera): PowerJudgement {
     const facts: FactsDraft = {};
-    const model = this.modelOf(camera);
+    const model = this.view.modelOf(camera);
     const { feed } = camera;
     facts.way = feed?.way;
     if (model && model.power.ways.length > 0) facts.waysOffered = model.power.ways;
     const feedLink = this.feedLinkOf(camera);
-    const feeder = (feedLink && this.links.gearAt(feedLink.from)) ?? null;
+    const feeder = (feedLink && this.view.gearAt(feedLink.from)) ?? null;
     facts.feeder = feeder?.name;
     const over = feedLink && model ? this.overWire(camera, model, this.links.sized(feedLink), feeder, facts) : NOTHING;
     const sun = this.fromSun(camera, model, facts);
     this.charging(camera, facts);
-    this.overAir(camera, model, facts);
-    this.overWires(camera, facts);
-    Object.assign(facts, switchesOnWay(this, camera, feeder));
+    const nameAt = (subject: string): string => this.nameAt(subject);
+    Object.assign(
+      facts,
+      airFacts(this.view, this.links, camera, nameAt),
+      wireFacts(this.view, this.links, camera, nameAt),
+      switchesOnWay(this, camera, feeder),
+    );
     return { facts, feedLink, feeder, ...over, ...sun };
   }
 
@@ -289,7 +277,7 @@ export class PowerJudge {
 
   private charging({ id, kind, feed }: Camera, facts: FactsDraft): void {
     const charge = feed?.charge;
-    const read = (quantity: QuantityName) => bestKnown(this.index, cameraSubject(id), quantity)?.value;
+    const read = (quantity: QuantityName) => bestKnown(this.view.index, cameraSubject(id), quantity)?.value;
     const [batteryC, isSwollen] = [read('batteryC'), read('isSwollen')];
     if (kind !== 'handset' || (!charge && batteryC === undefined && isSwollen === undefined)) return;
     facts.isHandset = true;
@@ -302,76 +290,17 @@ export class PowerJudge {
     facts.isSwollen = isSwollen === true;
   }
 
-  private overAir(camera: Camera, model: Model | undefined, facts: FactsDraft): void {
-    const subject = cameraSubject(camera.id);
-    const link = this.linksTo.get(subject)?.find(isOverAir) ?? this.linksFrom.get(subject)?.find(isOverAir);
-    if (!link) return;
-    const { assumptions } = this.site;
-    const apSubject = link.from === subject ? link.to : link.from;
-    const ap = this.links.gearAt(apSubject);
-    if (ap?.kind !== 'access-point') return;
-    const state = this.links.radio(link);
-    facts.accessPoint = ap.name;
-    facts.band = ap.band;
-    if (model && (model.wired !== null || model.bands.length > 0)) facts.bandsOffered = model.bands;
-    facts.rssiDbm = state.rssiDbm ?? undefined;
-    facts.rssiIsMeasured = state.how === 'measured';
-    facts.signalOk = assumed(assumptions, 'air.signal-ok');
-    facts.signalTight = assumed(assumptions, 'air.signal-tight');
-    if (state.rssiDbm !== null)
-      facts.signalPath =
-        state.how === 'measured' || !state.estimate
-          ? 'read there'
-          : `${state.estimate.distanceM.toFixed(0)} m and ${wallWords(state.estimate.walls)}`;
-    facts.airtime = this.links.airtimeOf(apSubject);
-    facts.airVerdict = this.links.airVerdictOf(apSubject);
-    facts.airtimeOk = assumed(assumptions, 'air.airtime-ok');
-    facts.airtimeTight = assumed(assumptions, 'air.airtime-tight');
-    facts.airtimeSharers = this.links
-      .airOf(apSubject)
-      .filter(({ link: other }) => other !== link && this.links.load(other).mbps > 0)
-      .map(({ station }) => this.nameAt(station));
+  private cameraAt(subject: string): Camera | undefined {
+    return subject.startsWith(cameraSubject(''))
+      ? this.view.camera(subject.slice(cameraSubject('').length))
+      : undefined;
   }
-
-  /** The fullest wire on the way to any destination, and destinations that no link leads to. */
-  private overWires(camera: Camera, facts: FactsDraft): void {
-    const { links, assumptions } = this.site;
-    const draws = this.links.drawsFrom(camera.id);
-    facts.isDrawn = draws.length > 0;
-    if (links.length === 0) return;
-    const unjoined = new Set<string>();
-    let fullest: LinkLoad | null = null;
-    facts.crossesPowerline = false;
-    for (const draw of draws) {
-      const { path } = draw;
-      if (!path) unjoined.add(this.nameAt(destinationSubject(draw.destinationId)));
-      for (const link of path ?? []) {
-        if (link.medium === 'wifi') continue;
-        if (link.medium === 'powerline') facts.crossesPowerline = true;
-        const load = this.links.load(link);
-        if (!fullest || isWorse(load.verdict, fullest.verdict) || isFuller(load, fullest)) fullest = load;
-      }
-    }
-    facts.unjoined = [...unjoined];
-    if (!fullest) return;
-    facts.wire = `${this.nameAt(fullest.link.from)} to ${this.nameAt(fullest.link.to)}`;
-    facts.wireMbps = fullest.mediumMbps;
-    facts.wireVerdict = fullest.verdict;
-    facts.wireUnknown = fullest.mediumUnknown;
-    facts.isWireShared = fullest.link.medium === 'powerline' && this.links.powerlines().length > 1;
-    facts.wireCapacityMbps = fullest.capacityMbps;
-    facts.wireOk = assumed(assumptions, 'link.ok');
-    facts.wireTight = assumed(assumptions, 'link.tight');
-  }
-
   nameAt(subject: string): string {
-    return (this.cameras.get(subject) ?? this.links.gearAt(subject) ?? this.destinations.get(subject))?.name ?? subject;
+    const isDestination = subject.startsWith(destinationSubject(''));
+    const destination = isDestination ? this.view.destination(subject.slice(destinationSubject('').length)) : undefined;
+    return (this.cameraAt(subject) ?? this.view.gearAt(subject) ?? destination)?.name ?? subject;
   }
 }
-
-const isFuller = (load: LinkLoad, than: LinkLoad): boolean => load.verdict === than.verdict && load.share > than.share;
-
-const isOverAir = ({ medium }: Link): boolean => medium === 'wifi';
 
 const NOTHING = { budget: null, cable: null, run: null } as const;
 const NO_SUN = { sunInput: null, sunYear: null } as const;
@@ -391,11 +320,4 @@ function runFacts(run: RunNumbers | null, facts: FactsDraft): void {
   facts.runLongestM = run.longestM;
   facts.runPick =
     run.pickMm2 === null ? 'No wire that is sold is thick enough.' : `${run.pickMm2} mm² is the thinnest that holds.`;
-}
-
-function wallWords(walls: readonly { readonly material: string }[]): string {
-  if (walls.length === 0) return 'no wall between';
-  const counts = new Map<string, number>();
-  for (const { material } of walls) counts.set(material, (counts.get(material) ?? 0) + 1);
-  return [...counts].map(([material, count]) => `${count} × ${material}`).join(', ');
 }

@@ -13,6 +13,7 @@ type Switch = Extract<Gear, { kind: 'switch' }>;
 /** What is asked of the site about its switches. */
 interface Wiring {
   readonly links: SiteLinks;
+  gearAt(subject: string): Gear | undefined;
   linksAt(subject: string): readonly Link[];
   budgetOf(gear: Switch): { readonly budget: FeedBudget; readonly fed: readonly Fed[] };
 }
@@ -46,10 +47,10 @@ export function switchesOnWay(wiring: Wiring, camera: Camera, feeder: Gear | nul
   if (feeder) near.add(gearSubject(feeder.id));
   // An access point may hang on a switch that no picture crosses.
   for (const end of [...near])
-    if (links.gearAt(end)?.kind === 'access-point')
+    if (wiring.gearAt(end)?.kind === 'access-point')
       for (const { from, to, medium } of wiring.linksAt(end)) if (medium === 'network-cable') near.add(from).add(to);
   const switches = [...near].flatMap((end) => {
-    const gear = links.gearAt(end);
+    const gear = wiring.gearAt(end);
     if (gear?.kind !== 'switch') return [];
     // Of its own feeder all counts; of others what it talks over.
     return switchFacts(wiring, gear, (fed) => feeder?.id === gear.id || near.has(fed.subject));

@@ -82,7 +82,7 @@ const GATES: readonly Gate<GateFacts>[] = [
 
 /** The one judge of a document: what is recorded on a disk is added up once. */
 export const tapJudgeOf = (view: SiteView): TapJudge => view.once(judgeOfView);
-const judgeOfView = ({ site, index, factsOf }: SiteView): TapJudge => createTapJudge(site, index, factsOf);
+const judgeOfView = (view: SiteView): TapJudge => createTapJudge(view);
 
 interface Probed {
   readonly stream: Stream;

@@ -9,9 +9,9 @@ import type { Mend } from '../../findings/finding.ts';
 import { LINE_WORDS } from '../../net/camera-line.ts';
 import type { FoundWay } from '../../probe/reasons.ts';
 import type { SiteView } from '../../site/site-view.ts';
+import type { Lever } from './levers.ts';
 import { profileFor } from './onvif-plan-facts.ts';
 import type { TapOffers } from './tap-facts.ts';
-import type { Lever } from './tap-judgement.ts';
 
 type Mends = readonly Mend<SiteCommand>[];
 

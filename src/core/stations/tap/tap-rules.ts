@@ -1,15 +1,14 @@
 import { sayBytes, sayDays, sayRate, sayStretch } from '../../base/say.ts';
-import { atLeast, atMost, type Verdict } from '../../base/verdict.ts';
+import { atMost } from '../../base/verdict.ts';
 import type { SiteCommand } from '../../document/site-commands.ts';
 import { rulesFor } from '../../findings/rule.ts';
+import { judgeDays } from '../../site/disk-ledger.ts';
 import { STORAGE_ASSUMPTIONS } from '../../storage/storage-assumptions.ts';
 import { TAKEN_RULES } from './taken-rules.ts';
 import type { TapFacts, TapOffers } from './tap-facts.ts';
 
 const rule = rulesFor<TapFacts, TapOffers, SiteCommand>();
 const comfortable = STORAGE_ASSUMPTIONS.comfortableFactor;
-/** Of the days that a disk holds. */
-export const judgeDays = (fit: number, wanted: number): Verdict => atLeast(fit, wanted * comfortable, wanted);
 const sum = (f: { bytesPerDay: number; usableBytes: number }): string =>
   `${sayBytes(f.usableBytes)} usable ÷ ${sayBytes(f.bytesPerDay)} a day`;
 

@@ -4,8 +4,8 @@ import { VERDICT_WORDS } from '../../../core/base/verdict.ts';
 import { LINK_RANGES, type Link } from '../../../core/document/chapters/links/link.ts';
 import { cameraSubject } from '../../../core/document/subject.ts';
 import { nameOfSubject } from '../../../core/document/subjects.ts';
-import { streamFacts } from '../../../core/evidence/best-known.ts';
 import { linkLength, sayLength, sayLengthHow } from '../../../core/site/link-length.ts';
+import { viewOf } from '../../../core/site/site-view.ts';
 import { PowerJudge } from '../../../core/stations/power/index.ts';
 import { commandIssued, selectIndex, selectSite } from '../../store/site-slice.ts';
 import { useAppDispatch, useAppSelector } from '../../store/store.ts';
@@ -32,7 +32,7 @@ export function CableSide({ link, drawnRoute, onRoute, onRemove }: CableSideProp
   );
   const judgement = useMemo(() => {
     const links = site.links.map((other) => (other.id === link.id ? drawn : other));
-    const judge = new PowerJudge({ ...site, links }, (stream) => streamFacts(index, stream), index);
+    const judge = new PowerJudge(viewOf({ ...site, links }, index));
     const camera = site.cameras.find(({ id }) => cameraSubject(id) === link.to);
     return camera && judge.feedLinkOf(camera)?.id === link.id ? judge.judge(camera) : null;
   }, [site, index, link.id, link.to, drawn]);
