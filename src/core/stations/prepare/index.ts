@@ -5,9 +5,10 @@ import { judgePrepare } from './prepare-judgement.ts';
 import { prepareOffers } from './prepare-offers.ts';
 import { PREPARE_RULES } from './prepare-rules.ts';
 
+export { decisionOf, hasGuide } from './firmware-facts.ts';
+export { heatOfHandset, loadOf, readingUnder } from './handset-heat.ts';
 export { sayMinutes } from './handset-rules.ts';
 export { ownUser } from './own-user.ts';
-export { decisionOf, hasGuide, heatOfHandset, loadOf, readingUnder } from './prepare-judgement.ts';
 export { runOf, type ToldStep } from './reflash-run.ts';
 export { agrees, isKnown, type Setting, settingsOf } from './settings.ts';
 

@@ -1,40 +1,17 @@
 import { assumed } from '../../assumptions/assumptions.ts';
 import { merged } from '../../base/merged.ts';
-import { bytes, gigabytes, kilobits } from '../../base/units.ts';
-import type { Verdict } from '../../base/verdict.ts';
+import { gigabytes, kilobits } from '../../base/units.ts';
 import type { Camera } from '../../document/chapters/cameras/camera.ts';
-import { type Reflash, UNSAID_REFLASH } from '../../document/chapters/cameras/reflash.ts';
 import type { Model } from '../../document/chapters/models/model-card.ts';
-import { cameraSubject } from '../../document/subject.ts';
-import { bestKnown } from '../../evidence/best-known.ts';
 import type { Facts } from '../../findings/rule.ts';
-import { decide } from '../../firmware/decision.ts';
-import { fileFits } from '../../firmware/fat.ts';
-import { LAMP_ROLE_WORDS, LAMP_ROLES, MARK_WORDS, type ReflashGuide } from '../../firmware/guide.ts';
-import { compareNames } from '../../firmware/image-name.ts';
-import { looksSame, sayLamp } from '../../firmware/lamp.ts';
-import { MARKS } from '../../firmware/marks.ts';
-import { ALIGN_MIB, MIB, partitionOf } from '../../firmware/memory-card.ts';
-import { WRITES } from '../../firmware/options.ts';
-import { compareHash } from '../../firmware/published-hash.ts';
-import {
-  type HandsetBody,
-  type HandsetLoad,
-  type HeatRun,
-  heatOf,
-  heatRun,
-  heatRunAt,
-  heatScale,
-  MOUNTS,
-  minutesTo,
-  scaledBy,
-} from '../../handset/heat.ts';
+import { type HeatRun, minutesTo } from '../../handset/heat.ts';
 import { drawersOf } from '../../site/drawers.ts';
 import type { SiteView } from '../../site/site-view.ts';
 import { cardLoopHours } from '../../storage/storage.ts';
 import { STORAGE_ASSUMPTIONS } from '../../storage/storage-assumptions.ts';
-import type { AccountFacts, FirmwareFacts, HandsetFacts, PrepareFacts, SettingFacts } from './prepare-facts.ts';
-import { runOf } from './reflash-run.ts';
+import { firmwareFacts } from './firmware-facts.ts';
+import { heatOfHandset } from './handset-heat.ts';
+import type { AccountFacts, HandsetFacts, PrepareFacts, SettingFacts } from './prepare-facts.ts';
 import { isKnown, type Setting, settingsOf } from './settings.ts';
 
 /** Everything that is worked out about how one camera is prepared. */
@@ -121,189 +98,6 @@ function settingFacts(camera: Camera, view: SiteView, settings: readonly Setting
       return seconds === null ? [] : [{ stream: stream.label, seconds, wantedS: one.wanted, how }];
     }),
   };
-}
-
-/** A camera whose card says that it gives no stream as it is, and that nobody has seen give one. */
-function needsFirmware(model: Model | undefined, settings: readonly Setting[]): boolean {
-  const isSeen = settings.some(({ id, seen }) => id === 'stream-on' && seen === true);
-  return !isSeen && (model?.localStream === 'after-reflash' || model?.localStream === 'account-only');
-}
-
-export const hasGuide = (model: Model | undefined): boolean =>
-  model?.reflash !== undefined && model.reflash !== null && model.reflash.imageName !== '';
-
-/** What the decision is made from. */
-export function decisionOf(camera: Camera, view: SiteView, picture: Verdict) {
-  const model = view.modelOf(camera);
-  const reflash = camera.reflash ?? UNSAID_REFLASH;
-  return decide({
-    givesStream:
-      model?.localStream === undefined || model.localStream === null
-        ? null
-        : model.localStream !== 'after-reflash' && model.localStream !== 'account-only',
-    picture,
-    lost: model?.lostWithoutAccount?.length ?? null,
-    hasSideBranch: model?.hasSideBranch ?? null,
-    wayBack: reflash.backImage ? 'stored' : reflash.isBackGivenUp ? 'accepted' : null,
-    hasRescue: reflash.hasRescue,
-    marksKnown: MARKS.every((mark) => reflash.marks[mark].trim() !== ''),
-    isOwn: reflash.isOwn,
-    isOnlyOne: reflash.isOnlyOne,
-    hasMainsInside: reflash.hasMainsInside,
-  });
-}
-
-const same = (a: string, b: string): boolean => a.trim().toLowerCase() === b.trim().toLowerCase();
-
-const orUnsaid = (text: string): string | undefined => (text.trim() === '' ? undefined : text.trim());
-
-function imageFacts({ marks, image, backImage, label }: Reflash): Facts<FirmwareFacts> {
-  if (!image) return { hasImage: false };
-  const known = MARKS.filter((mark) => marks[mark].trim() !== '' && image.marks[mark].trim() !== '');
-  return {
-    hasImage: true,
-    marksApart: known
-      .filter((mark) => !same(marks[mark], image.marks[mark]))
-      .map((mark) => `${MARK_WORDS[mark]} ${marks[mark]} here, ${image.marks[mark]} in the image`),
-    marksUnknown: MARKS.filter((mark) => !known.includes(mark)).map((mark) => MARK_WORDS[mark]),
-    labelVersion: orUnsaid(label.version),
-    imageRev: orUnsaid(image.hardwareRev),
-    imageVersion: orUnsaid(image.version),
-    imageHash: compareHash(image.sha256, image.published),
-    imageBytes: image.bytes,
-    backHash: backImage ? compareHash(backImage.sha256, backImage.published) : undefined,
-    isSameImage: backImage?.sha256 === image.sha256,
-  };
-}
-
-function cardFacts({ card, image }: Reflash, guide: ReflashGuide | null): Facts<FirmwareFacts> {
-  if (!card) return { hasCard: false };
-  const partition = partitionOf(bytes(card.bytes), ALIGN_MIB, card.partitionMiB);
-  return {
-    hasCard: true,
-    partitionFits: partition.fits,
-    partitionMiB: partition.sizeMiB,
-    limitGiB: guide?.limitGiB ?? undefined,
-    fileSystem: card.fileSystem,
-    fileSystemWanted: guide?.fileSystem,
-    imageFitsCard: image ? fileFits(image.bytes, card.fileSystem) && image.bytes <= partition.sizeMiB * MIB : undefined,
-    nameWanted: guide?.imageName,
-    nameOnCard: card.fileName,
-    nameVerdict: guide ? compareNames(guide.imageName, card.fileName) : undefined,
-  };
-}
-
-function readBackOf(camera: Camera, view: SiteView, guide: ReflashGuide | null): FirmwareFacts['readBack'] | undefined {
-  const { image, card } = camera.reflash ?? UNSAID_REFLASH;
-  const known = view.index.get(cameraSubject(camera.id));
-  const fileName = known?.get('card.fileName')?.at(-1)?.value;
-  const sha256 = known?.get('card.sha256')?.at(-1)?.value;
-  if (!image || !card || typeof fileName !== 'string') return undefined;
-  return {
-    isSame: sha256 === image.sha256,
-    nameVerdict: compareNames(guide?.imageName ?? card.fileName, fileName),
-    fileName,
-  };
-}
-
-function firmwareFacts(camera: Camera, view: SiteView, settings: readonly Setting[]): Facts<FirmwareFacts> {
-  const model = view.modelOf(camera);
-  const needs = needsFirmware(model, settings);
-  const { reflash } = camera;
-  const told = runOf(view.index, camera);
-  if (!reflash && !needs && !told) return { needsFirmware: false };
-  const decided = reflash ?? UNSAID_REFLASH;
-  const writes = decided.decision !== null && WRITES.has(decided.decision);
-  const { scored, best } = decisionOf(camera, view, 'unknown');
-  const guide = model?.reflash ?? null;
-  const own = {
-    needsFirmware: needs,
-    decision: decided.decision,
-    best,
-    writes,
-    vetoes: scored.find(({ option }) => option === decided.decision)?.vetoes ?? [],
-    hasBack: decided.backImage !== null,
-    isBackGivenUp: decided.isBackGivenUp,
-    hasGuide: hasGuide(model),
-    labelRev: orUnsaid(decided.label.hardwareRev),
-    cardRev: orUnsaid(model?.hardwareRev ?? ''),
-    readBack: readBackOf(camera, view, guide),
-    isRehearsed: bestKnown(view.index, cameraSubject(camera.id), 'reflash.rehearsed.onward') !== null,
-    phase: told?.run.phase,
-    sameLamps: guide ? alikeLamps(guide) : [],
-  };
-  return merged(own, imageFacts(decided), cardFacts(decided, guide));
-}
-
-function alikeLamps({ lamps }: ReflashGuide): readonly string[] {
-  return LAMP_ROLES.flatMap((role, at) =>
-    LAMP_ROLES.slice(at + 1)
-      .filter((other) => looksSame(lamps[role], lamps[other]))
-      .map((other) => `“${LAMP_ROLE_WORDS[role]}” and “${LAMP_ROLE_WORDS[other]}” are both ${sayLamp(lamps[role])}`),
-  );
-}
-
-/** Thermal figures as the site assumes them. */
-const bodyOf = ({ site: { assumptions } }: Pick<SiteView, 'site'>): HandsetBody => ({
-  kelvinPerWatt: {
-    open: assumed(assumptions, 'handset.open'),
-    metal: assumed(assumptions, 'handset.metal'),
-    closed: assumed(assumptions, 'handset.closed'),
-  },
-  joulePerKelvin: assumed(assumptions, 'handset.capacity'),
-});
-
-/** What a handset does, from its largest stream in use and how it is kept; `null` while its size is not known. */
-export function loadOf(camera: Camera, view: SiteView): HandsetLoad | null {
-  const sized = camera.streams.flatMap((stream) => {
-    const { width, height, fps } = view.factsOf(stream);
-    // frames as planned: a warm handset gives fewer, and is warm for those that it was told to give
-    const planned = stream.fps ?? fps?.value;
-    return width && height && planned ? [{ widthPx: width.value, heightPx: height.value, fps: planned }] : [];
-  });
-  const [largest] = sized.toSorted((a, b) => b.widthPx * b.heightPx * b.fps - a.widthPx * a.heightPx * a.fps);
-  const screen = camera.handset?.screen;
-  if (!largest || !screen) return null;
-  const limit = camera.feed?.charge?.limitPercent ?? null;
-  return { ...largest, screen, isChargeLimited: limit !== null && limit < 100 };
-}
-
-/** What a reading of its battery is taken under: without it a warmth says nothing of another load. */
-export function readingUnder(camera: Camera, view: SiteView) {
-  const { mount = null, roomC = null } = camera.handset ?? {};
-  const load = loadOf(camera, view);
-  if (mount === null || roomC === null || !load) return [];
-  return [
-    { quantity: 'under.watts', value: Number(heatOf(load).toFixed(3)) },
-    { quantity: 'under.mount', value: mount },
-    { quantity: 'under.roomC', value: roomC },
-  ] as const;
-}
-
-/** How heat leaves this very handset: as assumed, or as it was seen to by the last reading that tells what it was taken under. */
-export function bodyAsRead(camera: Camera, view: SiteView): { readonly body: HandsetBody; readonly isRead: boolean } {
-  const body = bodyOf(view);
-  const known = view.index.get(cameraSubject(camera.id));
-  const read = known?.get('batteryC')?.at(-1);
-  const then = (quantity: string) => known?.get(quantity)?.findLast(({ takenAt }) => takenAt === read?.takenAt)?.value;
-  const [watts, mount, roomC] = [then('under.watts'), then('under.mount'), then('under.roomC')];
-  const place = MOUNTS.find((one) => one === mount);
-  if (typeof read?.value !== 'number' || typeof watts !== 'number' || typeof roomC !== 'number' || !place)
-    return { body, isRead: false };
-  const scale = heatScale(heatRunAt(watts, roomC, place, body), roomC, read.value);
-  return scale === null ? { body, isRead: false } : { body: scaledBy(body, scale), isRead: true };
-}
-
-/** How warm it gets; held to what was read after an hour, where somebody read it. */
-export function heatOfHandset(
-  camera: Camera,
-  view: SiteView,
-): { readonly run: HeatRun; readonly isRead: boolean } | null {
-  const { mount = null, roomC = null } = camera.handset ?? {};
-  const load = loadOf(camera, view);
-  if (mount === null || roomC === null || !load) return null;
-  const { body, isRead } = bodyAsRead(camera, view);
-  return { run: heatRun(load, roomC, mount, body), isRead };
 }
 
 const orAbsent = <T>(value: T | null | undefined): T | undefined => value ?? undefined;

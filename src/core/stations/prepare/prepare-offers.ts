@@ -11,10 +11,11 @@ import { heatRun } from '../../handset/heat.ts';
 import type { SiteView } from '../../site/site-view.ts';
 import { cardLoopHours } from '../../storage/storage.ts';
 import { STORAGE_ASSUMPTIONS } from '../../storage/storage-assumptions.ts';
+import { decisionOf } from './firmware-facts.ts';
+import { bodyAsRead, loadOf } from './handset-heat.ts';
 import { sayHours } from './handset-rules.ts';
 import { ownUser } from './own-user.ts';
 import type { PrepareOffers } from './prepare-facts.ts';
-import { bodyAsRead, decisionOf, loadOf } from './prepare-judgement.ts';
 import { settingsOf } from './settings.ts';
 
 type Mends = readonly Mend<SiteCommand>[];
