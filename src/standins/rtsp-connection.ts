@@ -7,11 +7,11 @@ import { LoginGuard, type Refusals } from './login-guard.ts';
 import type { OddAnswer, Oddities } from './oddities.ts';
 import type { Personality, StreamPersonality } from './personality.ts';
 import type { Feed } from './pictures/picture-feed.ts';
-import { PICTURE_CLOCK_HZ, packetise, RtpSender, type SenderCounts } from './rtp-sender.ts';
+import type { SenderCounts } from './rtp-sender.ts';
 import type { RtspLine } from './rtsp-line.ts';
-import { playSound, soundTrack } from './sound-feed.ts';
-import { describeStream, PAYLOAD_TYPES } from './stream-description.ts';
-import { openUdpSender, type UdpSender } from './udp-sender.ts';
+import { SessionMedia, type Track } from './session-media.ts';
+import { describeStream } from './stream-description.ts';
+import { openUdpSender } from './udp-sender.ts';
 
 export interface SessionEnd extends SenderCounts {
   readonly camera: string;
@@ -38,15 +38,6 @@ export interface ConnectionOf {
   readonly onSessionEnd: (end: SessionEnd) => void;
 }
 
-/** One track of a session: 0 the picture, 1 the sound. */
-interface Track {
-  readonly number: number;
-  /** Channels inside the connection, or the camera's end over UDP. */
-  readonly path: { readonly channels: readonly [number, number] } | { readonly udp: UdpSender };
-  sender: RtpSender | null;
-  stop: (() => void) | null;
-}
-
 interface Session {
   readonly id: string;
   readonly stream: StreamPersonality;
@@ -54,8 +45,6 @@ interface Session {
   received: ReceptionReport | null;
 }
 
-/** A client this far behind is gone or stuck: it is cut off rather than buffered for. */
-const MAX_UNSENT_BYTES = 4 * 1024 * 1024;
 const ASKS_EVERY_MS = 1000;
 const NO_ODDITIES: Oddities = {};
 
@@ -65,6 +54,7 @@ export class RtspConnection {
   readonly #guard: LoginGuard;
   readonly #sessions = new Map<string, Session>();
   readonly #odd: Oddities;
+  readonly #media: SessionMedia;
   #expiry: NodeJS.Timeout | null = null;
   #asking: NodeJS.Timeout | null = null;
   #asked = 0;
@@ -75,6 +65,12 @@ export class RtspConnection {
     private readonly of: ConnectionOf,
   ) {
     this.#odd = of.personality.odd ?? NO_ODDITIES;
+    this.#media = new SessionMedia(
+      line,
+      of,
+      () => this.#isStarved,
+      () => this.close(),
+    );
     this.#guard = new LoginGuard(of.personality, of.refusals);
     line.onClose(() => this.close());
   }
@@ -246,7 +242,7 @@ export class RtspConnection {
       const firstSeq = randomBytes(2).readUInt16BE();
       infos.push(`url=${base}trackID=${track.number};seq=${firstSeq}`);
       track.stop?.();
-      track.sender = this.#senderOf(track, session.stream, firstSeq);
+      track.sender = this.#media.senderOf(track, session.stream, firstSeq);
     }
     this.#reply(request, 200, 'OK', [
       { name: 'Session', value: session.id },
@@ -254,49 +250,8 @@ export class RtspConnection {
       { name: 'RTP-Info', value: infos.join(',') },
     ]);
     if (this.#odd.isMute) return;
-    for (const track of session.tracks.values())
-      track.stop = track.number === 0 ? this.#showPictures(track, session.stream) : this.#giveSound(track);
+    for (const track of session.tracks.values()) track.stop = this.#media.start(track, session.stream);
     if (this.#odd.asksBack) this.#askBack(request.uri);
-  }
-
-  #senderOf(track: Track, stream: StreamPersonality, firstSeq: number): RtpSender {
-    const feed = this.of.feeds.get(stream.path);
-    const sound = track.number === 1 && this.#odd.sound ? soundTrack(this.#odd.sound) : null;
-    return new RtpSender({
-      ssrc: randomBytes(4).readUInt32BE(),
-      firstSeq,
-      payloadType: sound?.payloadType ?? PAYLOAD_TYPES[feed?.format.codec ?? 'H264'],
-      clockHz: sound?.clockHz ?? PICTURE_CLOCK_HZ,
-      driftPpm: (sound ? this.#odd.soundDriftPpm : this.#odd.driftPpm) ?? 0,
-      dropEvery: this.of.personality.dropEvery,
-      ...this.#wayOf(track),
-    });
-  }
-
-  #showPictures(track: Track, stream: StreamPersonality): () => void {
-    const feed = this.of.feeds.get(stream.path);
-    const { stopsAfterMs, maxPayloadBytes } = this.of.personality;
-    const startedMs = Date.now();
-    if (!feed) return () => {};
-    return feed.subscribe(({ units, unixMs, shownUnixMs = unixMs }) => {
-      if (stopsAfterMs !== null && Date.now() - startedMs > stopsAfterMs) return;
-      if (this.#isStarved) return;
-      // From wherever the group stands, as cameras do: the first key frame comes later. A picture's packets leave as one
-      // burst, which is also how a network card hands them over at the other end.
-      this.line.inOneGo(() =>
-        track.sender?.send(packetise(feed.format.codec, units, maxPayloadBytes), unixMs, shownUnixMs),
-      );
-    });
-  }
-
-  #giveSound(track: Track): () => void {
-    if (!this.#odd.sound) return () => {};
-    const sound = soundTrack(this.#odd.sound);
-    const beganMs = Date.now() + this.of.personality.clockErrorMs;
-    return playSound(sound, (payload, ticks) => {
-      const atMs = beganMs + (ticks * 1000) / sound.clockHz;
-      track.sender?.send([{ payload, marker: true }], atMs, atMs);
-    });
   }
 
   /** RFC 2326 §10.1, §10.8: a server may ask too. */
@@ -313,24 +268,6 @@ export class RtspConnection {
   get #isStarved(): boolean {
     const { whenFull, maxSessions } = this.of.personality;
     return whenFull === 'starves-first' && this.of.all.count() > maxSessions && this.of.all.first() === this;
-  }
-
-  #wayOf({ path }: Track): Pick<UdpSender, 'sendRtp' | 'sendRtcp'> {
-    if ('udp' in path) return path.udp;
-    return {
-      sendRtp: (packet) => this.#sendInterleaved(path.channels[0], packet),
-      sendRtcp: (packet) => this.#sendInterleaved(path.channels[1], packet),
-    };
-  }
-
-  /** Source: RFC 2326 §10.12. */
-  #sendInterleaved(channel: number, packet: Uint8Array): void {
-    if (this.line.isGone) return;
-    if (this.line.unsent > MAX_UNSENT_BYTES) return this.close();
-    const framed = Buffer.allocUnsafe(4 + packet.length);
-    framed.set([0x24, channel, packet.length >> 8, packet.length & 0xff]);
-    framed.set(packet, 4);
-    this.line.write(framed);
   }
 
   #streamAt(uri: string): StreamPersonality | undefined {

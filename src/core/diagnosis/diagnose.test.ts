@@ -6,7 +6,8 @@ import { MOST_REFUSED_LOGINS } from '../auth/login-ledger.ts';
 import type { StreamUrl } from '../net/stream-url.ts';
 import type { ProbeReport } from '../probe/probe-types.ts';
 import { PROBE_CAUSES, type ProbeCause } from '../rtsp/exchange-types.ts';
-import { diagnose, type FailedProbe } from './diagnose.ts';
+import { diagnose } from './diagnose.ts';
+import type { FailedProbe } from './notebook.ts';
 import type { CallAnswer, Trial, TrialAnswer } from './trials.ts';
 
 const URL_OF: StreamUrl = {

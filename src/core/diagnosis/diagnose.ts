@@ -1,33 +1,17 @@
-import type { Credentials } from '../auth/authorization.ts';
-import { MOST_REFUSED_LOGINS } from '../auth/login-ledger.ts';
-import { pathAndQuery, type StreamUrl, withPath } from '../net/stream-url.ts';
 import type { ProbeReport } from '../probe/probe-types.ts';
-import type { Diagnosis, Experiment, FoundWay, Reason } from '../probe/reasons.ts';
-import type { TransportChoice } from '../rtsp/client-types.ts';
+import type { Diagnosis } from '../probe/reasons.ts';
 import type { ProbeCause } from '../rtsp/exchange-types.ts';
-import { askOnvif, type CallAnswer, callPorts, neighbour, OutOfTime, probeOnce, type Trials } from './trials.ts';
-
-export interface FailedProbe {
-  readonly url: StreamUrl;
-  readonly credentials: Credentials | null;
-  readonly transport: TransportChoice;
-  readonly report: ProbeReport;
-  /** Paths that its model is known for, or that its device offered; the likeliest first. */
-  readonly paths: readonly string[];
-  /** Where its ONVIF is known, or thought, to listen; `null` where nobody knows. */
-  readonly onvifPort: number | null;
-  /** A person allowed that the password goes readable. */
-  readonly mayGoReadable: boolean;
-}
+import { whyRefused } from './login-trials.ts';
+import { again, type FailedProbe, list, Notebook, SHORT_SAMPLE_S, sayReport, worked } from './notebook.ts';
+import { whichPath } from './path-trials.ts';
+import { type CallAnswer, callPorts, neighbour, OutOfTime, type Trials } from './trials.ts';
 
 /** Where cameras have RTSP besides the standard port. Source: RFC 2326 §3.2 (554), RFC 7826 §4.2 (322); the others are usual [A]. */
 const RTSP_PORTS = [554, 8554, 10_554] as const;
 const TLS_PORT = 322;
 /** Where a device answers that has RTSP closed. */
 const OTHER_PORTS = [80, 443, 8080, 8899] as const;
-const MOST_PATHS = 6;
-/** A picture that comes at all comes within the shorter; one that stopped is waited for as long as before, within the longer [A]. */
-const SHORT_SAMPLE_S = 0.5;
+/** A stream that stopped is waited for as long as before, within this [A]. */
 const MOST_SAMPLE_S = 3.5;
 
 const WORDS: Readonly<Record<CallAnswer, string>> = {
@@ -35,27 +19,6 @@ const WORDS: Readonly<Record<CallAnswer, string>> = {
   refused: 'refused it at once',
   silent: 'was silent',
 };
-
-/** Things that go with a question, and what came of it so far. */
-class Notebook {
-  readonly experiments: Experiment[] = [];
-
-  note(did: string, told: string): void {
-    this.experiments.push({ did, told, decides: false });
-  }
-  /** The last experiment settles it. */
-  conclude(reason: Reason, found: FoundWay | null = null): Diagnosis {
-    const last = this.experiments.length - 1;
-    const experiments = this.experiments.map((one, at) => ({ ...one, decides: at === last }));
-    return { reason, experiments, found };
-  }
-  open(): Diagnosis {
-    return { reason: null, experiments: this.experiments, found: null };
-  }
-}
-
-const list = (parts: readonly (string | number)[]): string =>
-  parts.length < 2 ? String(parts[0] ?? '') : `${parts.slice(0, -1).join(', ')} and ${parts.at(-1)}`;
 
 const sayAnswers = (answers: ReadonlyMap<number, CallAnswer>): string =>
   (['open', 'refused', 'silent'] as const)
@@ -68,10 +31,6 @@ const sayAnswers = (answers: ReadonlyMap<number, CallAnswer>): string =>
 /** It got as far as to talk about the stream: whoever it is speaks RTSP there. */
 const spoke = ({ steps }: ProbeReport): boolean =>
   steps.some(({ name, ok, status }) => name !== 'connect' && ok && status !== null);
-const isAdmitted = ({ steps }: ProbeReport): boolean => steps.some(({ name, ok }) => name === 'authenticate' && ok);
-const worked = ({ verdict }: ProbeReport): boolean => verdict !== 'fail';
-const sayReport = (report: ProbeReport): string =>
-  worked(report) ? 'it worked' : (report.findings[0]?.because ?? report.cause ?? 'it failed').replace(/\.$/, '');
 
 /** What is tried of each cause; where nothing is, the cause says all that can be said. */
 const PLANS: Readonly<Partial<Record<ProbeCause, (of: FailedProbe, notes: Notebook) => Trials<Diagnosis>>>> = {
@@ -114,27 +73,6 @@ const others = (port: number, of: FailedProbe): readonly number[] =>
   [...new Set([...(of.onvifPort === null ? [] : [of.onvifPort]), ...OTHER_PORTS, ...RTSP_PORTS])].filter(
     (one) => one !== port,
   );
-
-const again = (
-  of: FailedProbe,
-  more: Partial<{
-    url: StreamUrl;
-    media: boolean;
-    transport: TransportChoice;
-    credentials: Credentials | null;
-    loginBy: 'any' | 'basic';
-    sampleS: number;
-  }> = {},
-) =>
-  probeOnce({
-    url: of.url,
-    credentials: of.credentials,
-    transport: of.transport,
-    media: false,
-    loginBy: 'any',
-    sampleS: SHORT_SAMPLE_S,
-    ...more,
-  });
 
 /** No call came through: is nobody there, or is the port alone out of reach? */
 function* whyNoCall(of: FailedProbe, notes: Notebook): Trials<Diagnosis> {
@@ -230,112 +168,6 @@ function* isItPlain(of: FailedProbe, notes: Notebook): Trials<Diagnosis> {
   const isPlain = spoke(plain);
   notes.note(`spoke RTSP without TLS on port ${of.url.port}`, isPlain ? 'it answered' : sayReport(plain));
   return isPlain ? notes.conclude('not-encrypted', { line: 'plain' }) : notes.open();
-}
-
-const swapCase = (text: string): string =>
-  [...text].map((sign) => (sign === sign.toLowerCase() ? sign.toUpperCase() : sign.toLowerCase())).join('');
-
-/** The login was refused: each other explanation is tried, one login each, while the budget lasts. */
-function* whyRefused(of: FailedProbe, notes: Notebook): Trials<Diagnosis> {
-  const { report, credentials } = of;
-  const { auth } = report;
-  let refused = Math.max(1, auth.refusals);
-  if (auth.staleEachTime) {
-    notes.note('answered each fresh challenge at once', `${refused} times it called the answer out of date`);
-    return notes.conclude('nonces-stale');
-  }
-  if (!credentials) return notes.open();
-  const variants: { did: string; reason: Reason; more: Parameters<typeof again>[1] }[] = [];
-  if (auth.scheme !== 'basic' && auth.offered.includes('basic') && (of.mayGoReadable || report.tls !== null))
-    variants.push({
-      did: 'logged in by Basic, which it offers too',
-      reason: 'scheme-broken',
-      more: { loginBy: 'basic' },
-    });
-  const { user, password } = credentials;
-  if (swapCase(password) !== password)
-    variants.push({
-      did: 'logged in with capitals and small letters of the secret exchanged',
-      reason: 'letter-case',
-      more: { credentials: { user, password: swapCase(password) } },
-    });
-  if (user.toLowerCase() !== user)
-    variants.push({
-      did: 'logged in with the account in small letters',
-      reason: 'letter-case',
-      more: { credentials: { user: user.toLowerCase(), password } },
-    });
-  const onvif = of.onvifPort === null ? null : yield* askOnvif(of.onvifPort, null);
-  if (onvif?.isThere && onvif.skewS !== null)
-    notes.note(
-      'asked its clock by ONVIF, which takes no login',
-      Math.abs(onvif.skewS) < 300
-        ? 'it is right within minutes'
-        : `it is off by ${Math.round(Math.abs(onvif.skewS) / 3600)} hours`,
-    );
-  for (const { did, reason, more } of variants) {
-    if (refused >= MOST_REFUSED_LOGINS) break;
-    const tried = yield* again(of, more);
-    if (tried.cause === 'login-held') {
-      // somebody else spent the rest of it meanwhile: this was not tried, and says nothing
-      refused = MOST_REFUSED_LOGINS;
-      break;
-    }
-    refused += Math.max(tried.auth.refusals, tried.cause === 'auth-failed' ? 1 : 0);
-    if (isAdmitted(tried)) {
-      notes.note(did, 'it let the account in');
-      return notes.conclude(reason);
-    }
-    notes.note(did, sayReport(tried));
-    // otherwise than before: it no longer looks at logins
-    if (tried.cause !== 'auth-failed') return notes.conclude('locked');
-  }
-  if (onvif?.isThere && of.onvifPort !== null && refused < MOST_REFUSED_LOGINS) {
-    const told = yield* askOnvif(of.onvifPort, credentials);
-    if (told.isAdmitted !== null)
-      notes.note(
-        'logged in by ONVIF with the same account',
-        told.isAdmitted ? 'it was accepted' : 'it was refused there too',
-      );
-    if (told.isAdmitted) return notes.conclude('account-elsewhere');
-    refused += 1;
-  }
-  if (refused >= MOST_REFUSED_LOGINS)
-    notes.note('more logins', 'none: two were refused, and many devices lock an account at three');
-  else if (notes.experiments.length === 0) notes.note('answered its challenge correctly', 'it refused the account');
-  return notes.conclude('secret-wrong');
-}
-
-/** Nothing is at the path: where is it then? Known paths first, which cost one question each; then the device is asked. */
-function* whichPath(of: FailedProbe, notes: Notebook): Trials<Diagnosis> {
-  const tried = new Set([pathAndQuery(of.url), '']);
-  const known = yield* firstOf(of.paths, tried, of, notes);
-  if (known || of.onvifPort === null) return known ?? notes.open();
-  const told = yield* askOnvif(of.onvifPort, of.credentials);
-  if (told.isThere)
-    notes.note(
-      'asked for its paths by ONVIF',
-      told.paths.length > 0 ? `it offers ${list(told.paths.slice(0, MOST_PATHS))}` : 'it offers none',
-    );
-  return (yield* firstOf(told.paths, tried, of, notes)) ?? notes.open();
-}
-
-/** The first of these paths at which a stream is. */
-function* firstOf(
-  paths: readonly string[],
-  tried: Set<string>,
-  of: FailedProbe,
-  notes: Notebook,
-): Trials<Diagnosis | null> {
-  for (const path of paths) {
-    if (tried.has(path) || tried.size > MOST_PATHS + 2) continue;
-    tried.add(path);
-    const report = yield* again(of, { url: withPath(of.url, path) });
-    notes.note(`asked for ${path}`, worked(report) ? 'a stream is there' : sayReport(report));
-    if (worked(report)) return notes.conclude('path-elsewhere', { path });
-    if (report.cause === 'auth-failed' || report.cause === 'forbidden') return notes.open(); // no further login is spent
-  }
-  return null;
 }
 
 const sampledS = ({ report }: FailedProbe): number =>

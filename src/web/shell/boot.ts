@@ -5,7 +5,7 @@ import { siteOpened } from '../store/site-slice.ts';
 import { hasSite, isRemoved, lastOpened, listSites, saveIfAbsent } from '../store/site-store.ts';
 import { store } from '../store/store.ts';
 import { boundTo } from '../vault/camera-places.ts';
-import type { Vault } from '../vault/vault.ts';
+import type { Vault } from '../vault/vault-contract.ts';
 
 export interface Boot {
   /** Where the root address leads. */

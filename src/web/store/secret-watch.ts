@@ -1,6 +1,6 @@
 import equal from 'fast-deep-equal';
 import { NO_SECRETS, secretsKnownOf } from '../../core/document/site-secrets.ts';
-import type { Vault } from '../vault/vault.ts';
+import type { Vault } from '../vault/vault-contract.ts';
 import { judge } from './judge.ts';
 import { lanesJudged } from './lanes-slice.ts';
 import { selectSite } from './site-slice.ts';

@@ -1,4 +1,4 @@
-import type { Vault } from './vault.ts';
+import type { Vault } from './vault-contract.ts';
 
 /** How long an open vault stays open without a hand on the page. */
 export const IDLE_LOCK_MS = 10 * 60 * 1000;

@@ -1,5 +1,5 @@
 import { createContext, useContext, useSyncExternalStore } from 'react';
-import type { Vault } from './vault.ts';
+import type { Vault } from './vault-contract.ts';
 
 export const VaultContext = createContext<Vault | null>(null);
 

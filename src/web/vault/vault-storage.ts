@@ -1,5 +1,5 @@
 import localforage from 'localforage';
-import type { VaultStorage } from './vault.ts';
+import type { VaultStorage } from './vault-contract.ts';
 import type { SealedVault } from './vault-entries.ts';
 
 const KEY = 'vault';

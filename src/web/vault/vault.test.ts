@@ -1,6 +1,7 @@
 import { expect, test } from '@jest/globals';
 import type { Bound } from './password-place.ts';
-import { createVault, type Vault, type VaultStorage } from './vault.ts';
+import { createVault } from './vault.ts';
+import type { Vault, VaultStorage } from './vault-contract.ts';
 import { deriveKey, newSalt, openSecrets, sealSecrets } from './vault-crypto.ts';
 import type { SealedVault } from './vault-entries.ts';
 

@@ -11,7 +11,7 @@ import { drawersOf } from '../../../core/site/drawers.ts';
 import type { SiteView } from '../../../core/site/site-view.ts';
 import { newId } from '../../store/new-id.ts';
 import { boundTo } from '../../vault/camera-places.ts';
-import type { Vault } from '../../vault/vault.ts';
+import type { Vault } from '../../vault/vault-contract.ts';
 
 const randomBytes = (count: number): Uint8Array => crypto.getRandomValues(new Uint8Array(count));
 

@@ -6,7 +6,7 @@ import { seenThisVisit } from '../../store/seen-this-visit.ts';
 import { boundTo } from '../../vault/camera-places.ts';
 import { type Bound, isAllowed, type PasswordPlace, sameHost } from '../../vault/password-place.ts';
 import { sayPlace, sayPlaces } from '../../vault/say-places.ts';
-import type { Vault } from '../../vault/vault.ts';
+import type { Vault } from '../../vault/vault-contract.ts';
 import { type QuestionRow, questions } from '../question/index.ts';
 
 /** One wish to send a password somewhere. */

@@ -4,7 +4,7 @@ import { selectSite } from '../../store/site-slice.ts';
 import type { AppDispatch, RootState } from '../../store/store.ts';
 import { rtspPlace } from '../../vault/camera-places.ts';
 import { lacksSecret } from '../../vault/lacks-secret.ts';
-import type { Vault } from '../../vault/vault.ts';
+import type { Vault } from '../../vault/vault-contract.ts';
 import { loginOf, mayGo, type PasswordUse, passwordAt } from '../account/index.ts';
 import { cancelProbe, probeStream } from './probe-runner.ts';
 

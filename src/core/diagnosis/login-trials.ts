@@ -1,0 +1,78 @@
+import { MOST_REFUSED_LOGINS } from '../auth/login-ledger.ts';
+import type { Diagnosis, Reason } from '../probe/reasons.ts';
+import { again, type FailedProbe, isAdmitted, type Notebook, sayReport } from './notebook.ts';
+import { askOnvif, type Trials } from './trials.ts';
+
+const swapCase = (text: string): string =>
+  [...text].map((sign) => (sign === sign.toLowerCase() ? sign.toUpperCase() : sign.toLowerCase())).join('');
+
+/** The login was refused: each other explanation is tried, one login each, while the budget lasts. */
+export function* whyRefused(of: FailedProbe, notes: Notebook): Trials<Diagnosis> {
+  const { report, credentials } = of;
+  const { auth } = report;
+  let refused = Math.max(1, auth.refusals);
+  if (auth.staleEachTime) {
+    notes.note('answered each fresh challenge at once', `${refused} times it called the answer out of date`);
+    return notes.conclude('nonces-stale');
+  }
+  if (!credentials) return notes.open();
+  const variants: { did: string; reason: Reason; more: Parameters<typeof again>[1] }[] = [];
+  if (auth.scheme !== 'basic' && auth.offered.includes('basic') && (of.mayGoReadable || report.tls !== null))
+    variants.push({
+      did: 'logged in by Basic, which it offers too',
+      reason: 'scheme-broken',
+      more: { loginBy: 'basic' },
+    });
+  const { user, password } = credentials;
+  if (swapCase(password) !== password)
+    variants.push({
+      did: 'logged in with capitals and small letters of the secret exchanged',
+      reason: 'letter-case',
+      more: { credentials: { user, password: swapCase(password) } },
+    });
+  if (user.toLowerCase() !== user)
+    variants.push({
+      did: 'logged in with the account in small letters',
+      reason: 'letter-case',
+      more: { credentials: { user: user.toLowerCase(), password } },
+    });
+  const onvif = of.onvifPort === null ? null : yield* askOnvif(of.onvifPort, null);
+  if (onvif?.isThere && onvif.skewS !== null)
+    notes.note(
+      'asked its clock by ONVIF, which takes no login',
+      Math.abs(onvif.skewS) < 300
+        ? 'it is right within minutes'
+        : `it is off by ${Math.round(Math.abs(onvif.skewS) / 3600)} hours`,
+    );
+  for (const { did, reason, more } of variants) {
+    if (refused >= MOST_REFUSED_LOGINS) break;
+    const tried = yield* again(of, more);
+    if (tried.cause === 'login-held') {
+      // somebody else spent the rest of it meanwhile: this was not tried, and says nothing
+      refused = MOST_REFUSED_LOGINS;
+      break;
+    }
+    refused += Math.max(tried.auth.refusals, tried.cause === 'auth-failed' ? 1 : 0);
+    if (isAdmitted(tried)) {
+      notes.note(did, 'it let the account in');
+      return notes.conclude(reason);
+    }
+    notes.note(did, sayReport(tried));
+    // otherwise than before: it no longer looks at logins
+    if (tried.cause !== 'auth-failed') return notes.conclude('locked');
+  }
+  if (onvif?.isThere && of.onvifPort !== null && refused < MOST_REFUSED_LOGINS) {
+    const told = yield* askOnvif(of.onvifPort, credentials);
+    if (told.isAdmitted !== null)
+      notes.note(
+        'logged in by ONVIF with the same account',
+        told.isAdmitted ? 'it was accepted' : 'it was refused there too',
+      );
+    if (told.isAdmitted) return notes.conclude('account-elsewhere');
+    refused += 1;
+  }
+  if (refused >= MOST_REFUSED_LOGINS)
+    notes.note('more logins', 'none: two were refused, and many devices lock an account at three');
+  else if (notes.experiments.length === 0) notes.note('answered its challenge correctly', 'it refused the account');
+  return notes.conclude('secret-wrong');
+}
