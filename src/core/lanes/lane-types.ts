@@ -34,6 +34,10 @@ export interface Lane<Id extends string = StationId> {
 export const opensAt = <Id extends string>(lane: Lane<Id> | undefined): Id | undefined =>
   lane?.standsAt ?? lane?.stations.at(-1)?.station;
 
+/** Of its station; not known where it has none of that name. */
+export const verdictAt = <Id extends string>(lane: Lane<Id> | undefined, id: Id): Verdict =>
+  lane?.stations.find(({ station }) => station === id)?.verdict ?? 'unknown';
+
 export const findingsAt = <Id extends string>({ stations }: Lane<Id>, id: Id): readonly Finding[] =>
   stations.find(({ station }) => station === id)?.findings ?? [];
 

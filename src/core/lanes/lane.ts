@@ -30,7 +30,7 @@ export function laneOf<Id extends string>(stations: readonly Station<Id>[], came
     worst: findings.find(({ severity }) => severity !== 'note') ?? null,
     findings,
     next: stand?.gates.find(({ holds }) => !holds)?.next ?? null,
-    idle: stand ? stand.idle : 'Nothing. Handed over',
+    idle: stand ? stand.idle : (stations.at(-1)?.done ?? 'Nothing'),
     measured: found.find(({ measured }) => measured)?.measured ?? null,
   };
 }

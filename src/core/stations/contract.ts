@@ -43,6 +43,8 @@ export interface StationFound {
 export interface Station<Id extends string = string> {
   readonly id: Id;
   readonly name: string;
+  /** What a lane says that has passed it, where it is the last. */
+  readonly done?: string;
   readonly rules: readonly { readonly id: string }[];
   readonly gates: readonly { readonly id: string; readonly condition: string }[];
   readonly judge: (camera: Camera, view: SiteView) => StationFound;

@@ -10,6 +10,7 @@ import { selectLanes, selectLanesById } from '../store/lanes-slice.ts';
 import { selectServer } from '../store/server-slice.ts';
 import { editRedone, editUndone, selectRedoLabel, selectSite, selectUndoLabel } from '../store/site-slice.ts';
 import { slipAsked } from '../store/slip-slice.ts';
+import { stationPath } from '../store/station-path.ts';
 import { useAppDispatch, useAppSelector } from '../store/store.ts';
 import { useCarryOut, useMends } from '../things/finding/index.ts';
 import { fileNameOf } from '../ui/download.ts';
@@ -90,7 +91,7 @@ export function Finder({ onClose }: { onClose: () => void }) {
       id: `${camera.id} ${station}`,
       label: `${camera.name}: ${name}`,
       beside: '',
-      act: go(`${root}/camera/${camera.id}/${station}`),
+      act: go(stationPath(site.id, camera.id, station)),
     })),
   );
   const destinations: Found[] = site.destinations.flatMap((destination) => {
@@ -103,7 +104,7 @@ export function Finder({ onClose }: { onClose: () => void }) {
             id: destination.id,
             label: destination.name,
             beside: tap ? 'its first tap' : 'nothing taps it yet',
-            act: go(`${root}/camera/${camera}/${tap ? 'hand-over' : 'tap'}`),
+            act: go(stationPath(site.id, camera, tap ? 'hand-over' : 'tap')),
           },
         ];
   });

@@ -1,5 +1,7 @@
 import { useNavigate } from 'react-router';
+import { startOf } from '../stations/registry.ts';
 import { selectSlip } from '../store/slip-slice.ts';
+import { stationPath } from '../store/station-path.ts';
 import { useAppSelector } from '../store/store.ts';
 import { useSiteId } from '../store/use-site-id.ts';
 import { AddCameraForm } from '../things/camera/index.ts';
@@ -25,7 +27,7 @@ function NewCamera({ onClose }: SlipProps) {
       <AddCameraForm
         onAdded={(cameraId, hangs) => {
           onClose();
-          void navigate(`/site/${siteId}/camera/${cameraId}/${hangs ? 'tap' : 'choose'}`);
+          void navigate(stationPath(siteId, cameraId, startOf(hangs)));
         }}
       />
     </DialogFrame>

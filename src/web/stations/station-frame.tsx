@@ -8,6 +8,7 @@ import { modelOf } from '../../core/site/model-of.ts';
 import type { StationId } from '../../core/stations/registry.ts';
 import { selectLanesById } from '../store/lanes-slice.ts';
 import { selectSite } from '../store/site-slice.ts';
+import { stationPath } from '../store/station-path.ts';
 import { useAppSelector } from '../store/store.ts';
 import { useSiteId } from '../store/use-site-id.ts';
 import { CameraDialog } from '../things/camera/index.ts';
@@ -36,7 +37,7 @@ export function StationFrame({ station, children }: StationFrameProps) {
   const at = site.cameras.findIndex(({ id }) => id === cameraId);
   const camera = site.cameras[at];
   const goTo = (other: Camera | undefined): void => {
-    if (other) void navigate(`/site/${siteId}/camera/${other.id}/${station}`);
+    if (other) void navigate(stationPath(siteId, other.id, station));
   };
   useShortcut('k', () => goTo(site.cameras[at - 1]));
   useShortcut('j', () => goTo(site.cameras[at + 1]));
@@ -117,7 +118,7 @@ export function StationFrame({ station, children }: StationFrameProps) {
             }}
             onCopied={(copyId) => {
               setIsEdited(false);
-              void navigate(`/site/${siteId}/camera/${copyId}/${station}`);
+              void navigate(stationPath(siteId, copyId, station));
             }}
           />
         </Suspense>

@@ -4,4 +4,10 @@ import type { ComponentType } from 'react';
 export interface StationPage {
   /** Loaded when it is opened. */
   readonly load: () => Promise<ComponentType>;
+  /** What it judges is drawn on the plan: its verdict stands there too. */
+  readonly isOnPlan?: true;
+  /** Where a camera begins: one that is only planned, or one that hangs already. */
+  readonly begins?: 'planned' | 'hanging';
+  /** How its lines look in the logbook. */
+  readonly logLook?: string;
 }

@@ -34,6 +34,7 @@ export function handOverState(index: EvidenceIndex, tap: Tap, url: string): Hand
 export const HAND_OVER: Station<'hand-over'> = {
   id: 'hand-over',
   name: 'Hand over',
+  done: 'Nothing. Handed over',
   rules: [],
   gates: GATES,
   judge: (camera, view) => {

@@ -1,7 +1,9 @@
 import { useState } from 'react';
 import { useSearchParams } from 'react-router';
 import { sayMany } from '../../../core/base/say.ts';
-import { type Entry, LOG_KINDS, type LogKind } from '../../../core/document/chapters/journal/entry.ts';
+import { type Entry, LOG_KIND_WORDS, LOG_KINDS, type LogKind } from '../../../core/document/chapters/journal/entry.ts';
+import type { StationId } from '../../../core/stations/registry.ts';
+import { STATION_PAGES } from '../../stations/registry.ts';
 import { selectSite } from '../../store/site-slice.ts';
 import { useAppSelector } from '../../store/store.ts';
 import { Button } from '../../ui/button.tsx';
@@ -11,30 +13,10 @@ import { SelectField, TextField } from '../../ui/text-field.tsx';
 import { isSought, subjectOptions, subjectsAbout } from './log-subjects.ts';
 import { NoteForm } from './note-form.tsx';
 
-const KIND_WORDS: Readonly<Record<LogKind, string>> = {
-  site: 'Site',
-  note: 'Note',
-  edit: 'Edit',
-  choose: 'Choose',
-  power: 'Power',
-  prepare: 'Prepare',
-  address: 'Address',
-  probe: 'Probe',
-  tap: 'Tap',
-  'hand-over': 'Hand-over',
-};
-const KIND_TEXT: Readonly<Record<LogKind, string>> = {
-  site: 'text-soft',
-  note: 'text-ink',
-  edit: 'text-soft',
-  choose: 'text-ink',
-  power: 'text-ink',
-  prepare: 'text-ink',
-  address: 'text-ink',
-  probe: 'text-blue',
-  tap: 'text-verdigris',
-  'hand-over': 'text-brass',
-};
+/** Of a station as its page says; the others stand in the text. */
+const LOOKS: Readonly<Partial<Record<LogKind, string>>> = { site: 'text-soft', edit: 'text-soft', probe: 'text-blue' };
+const lookOf = (kind: LogKind): string =>
+  LOOKS[kind] ?? (kind in STATION_PAGES ? STATION_PAGES[kind as StationId].logLook : undefined) ?? 'text-ink';
 /** Entries put on the page at once; a year's log is longer than anybody scrolls. */
 const PAGE = 200;
 
@@ -83,7 +65,7 @@ export function LogbookPage() {
         <fieldset aria-label="Show" className="flex flex-wrap gap-1">
           {(['all', ...LOG_KINDS] as const).map((value) => (
             <PickButton key={value} isPicked={kind === value} onPick={() => setKind(value)}>
-              {value === 'all' ? 'Everything' : KIND_WORDS[value]}
+              {value === 'all' ? 'Everything' : LOG_KIND_WORDS[value]}
             </PickButton>
           ))}
         </fieldset>
@@ -114,7 +96,7 @@ function LogRow({ entry }: { entry: Entry }) {
       <time dateTime={entry.at} className="font-mono text-small leading-5 text-soft">
         {sayClock(entry.at)}
       </time>
-      <b className={`text-small leading-5 ${KIND_TEXT[entry.kind]}`}>{KIND_WORDS[entry.kind]}</b>
+      <b className={`text-small leading-5 ${lookOf(entry.kind)}`}>{LOG_KIND_WORDS[entry.kind]}</b>
       <span className="col-span-2 md:col-span-1">{entry.text}</span>
       <dl className="col-span-2 flex flex-wrap gap-x-4 text-small md:col-span-1">
         {entry.refs.map(({ name, value }) => (

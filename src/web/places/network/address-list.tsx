@@ -6,6 +6,7 @@ import { parseIpv4 } from '../../../core/net/ipv4.ts';
 import { networkOfCamera } from '../../../core/site/networks.ts';
 import { selectLanesById } from '../../store/lanes-slice.ts';
 import { selectSite } from '../../store/site-slice.ts';
+import { stationPath } from '../../store/station-path.ts';
 import { useAppSelector } from '../../store/store.ts';
 import { useSiteId } from '../../store/use-site-id.ts';
 import { HostField, KeepingField, MacField } from '../../things/address/index.ts';
@@ -48,7 +49,7 @@ function AddressRow({ camera, isHere }: { camera: Camera; isHere: boolean }) {
       <span className="col-span-2 flex items-center gap-2 md:col-span-1 md:pt-5">
         <Drop verdict={station?.verdict ?? 'unknown'} />
         <span className="min-w-0">
-          <Link to={`/site/${siteId}/camera/${camera.id}/address`} className="font-strong hover:underline">
+          <Link to={stationPath(siteId, camera.id, 'address')} className="font-strong hover:underline">
             {camera.name}
           </Link>
           {worst ? (

@@ -13,6 +13,7 @@ import type { SeenHost } from '../../../core/scan/seen.ts';
 import { networkOfCamera } from '../../../core/site/networks.ts';
 import { newId } from '../../store/new-id.ts';
 import { commandIssued, selectSite } from '../../store/site-slice.ts';
+import { stationPath } from '../../store/station-path.ts';
 import { useAppDispatch, useAppSelector } from '../../store/store.ts';
 import { useSiteId } from '../../store/use-site-id.ts';
 import { Button } from '../../ui/button.tsx';
@@ -165,7 +166,7 @@ function CatchRow({ row }: { row: MatchedHost }) {
         <span className={STATE_TEXT[state]}>{STATE_WORDS[state]}</span>
         {first && (
           <span className="block text-small">
-            <Link to={`/site/${siteId}/camera/${first.id}/address`} className="font-strong hover:underline">
+            <Link to={stationPath(siteId, first.id, 'address')} className="font-strong hover:underline">
               {name}
             </Link>
             {by && <span className="text-soft">, known {BY_WORDS[by]}</span>}

@@ -1,7 +1,10 @@
 import { Link } from 'react-router';
 import type { Camera } from '../../../core/document/chapters/cameras/camera.ts';
 import { mountingOf } from '../../../core/site/needs.ts';
+import { STATION_PAGES } from '../../stations/registry.ts';
+import { selectLanesById } from '../../store/lanes-slice.ts';
 import { commandIssued, selectSite } from '../../store/site-slice.ts';
+import { stationPath } from '../../store/station-path.ts';
 import { useAppDispatch, useAppSelector } from '../../store/store.ts';
 import { useSiteId } from '../../store/use-site-id.ts';
 import { RangeField } from '../../ui/range-field.tsx';
@@ -12,6 +15,7 @@ export function CameraSide({ camera }: { camera: Camera }) {
   const dispatch = useAppDispatch();
   const { assumptions } = useAppSelector(selectSite);
   const siteId = useSiteId();
+  const lane = useAppSelector(selectLanesById)[camera.id];
   const mounting = mountingOf(camera, assumptions);
   const heading = useDraft(mounting.headingDeg, (headingDeg) => {
     if (headingDeg !== mounting.headingDeg)
@@ -33,15 +37,17 @@ export function CameraSide({ camera }: { camera: Camera }) {
         0° to the right, clockwise. {mounting.heightM} m high, {mounting.tiltDownDeg}° down.
       </p>
       <span className="flex gap-4">
-        {(['choose', 'power'] as const).map((station) => (
-          <Link
-            key={station}
-            to={`/site/${siteId}/camera/${camera.id}/${station}`}
-            className="font-strong text-verdigris hover:underline"
-          >
-            {station === 'choose' ? 'Choose' : 'Power'}&nbsp;→
-          </Link>
-        ))}
+        {lane?.stations
+          .filter(({ station }) => STATION_PAGES[station].isOnPlan)
+          .map(({ station, name }) => (
+            <Link
+              key={station}
+              to={stationPath(siteId, camera.id, station)}
+              className="font-strong text-verdigris hover:underline"
+            >
+              {name}&nbsp;→
+            </Link>
+          ))}
       </span>
     </div>
   );

@@ -5,6 +5,7 @@ import type { Point } from '../../../core/base/plan-geometry.ts';
 import { type Verdict, worstVerdict } from '../../../core/base/verdict.ts';
 import { cameraSubject } from '../../../core/document/subject.ts';
 import { nameOfSubject } from '../../../core/document/subjects.ts';
+import { STATION_PAGES } from '../../stations/registry.ts';
 import { selectLanes } from '../../store/lanes-slice.ts';
 import { commandIssued, selectSite } from '../../store/site-slice.ts';
 import { useAppDispatch, useAppSelector } from '../../store/store.ts';
@@ -42,9 +43,7 @@ export function PlanPage() {
       new Map(
         lanes.map(({ cameraId, stations }): [string, Verdict] => [
           cameraId,
-          worstVerdict(
-            stations.filter(({ station }) => station === 'choose' || station === 'power').map(({ verdict }) => verdict),
-          ),
+          worstVerdict(stations.filter(({ station }) => STATION_PAGES[station].isOnPlan).map(({ verdict }) => verdict)),
         ]),
       ),
     [lanes],

@@ -1,4 +1,6 @@
 import { useNavigate } from 'react-router';
+import { startOf } from '../../stations/registry.ts';
+import { stationPath } from '../../store/station-path.ts';
 import { useSiteId } from '../../store/use-site-id.ts';
 import { AddCameraForm } from '../../things/camera/index.ts';
 import { Drop } from '../../ui/drop.tsx';
@@ -19,9 +21,7 @@ export function EmptyRound() {
         hangs yet, name the place, and choose what will.
       </p>
       <div className="border border-hair bg-sheet p-4">
-        <AddCameraForm
-          onAdded={(cameraId, hangs) => void navigate(`/site/${siteId}/camera/${cameraId}/${hangs ? 'tap' : 'choose'}`)}
-        />
+        <AddCameraForm onAdded={(cameraId, hangs) => void navigate(stationPath(siteId, cameraId, startOf(hangs)))} />
       </div>
     </div>
   );

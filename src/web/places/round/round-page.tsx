@@ -4,9 +4,11 @@ import { sayMany } from '../../../core/base/say.ts';
 import { VERDICT_WORDS } from '../../../core/base/verdict.ts';
 import { opensAt } from '../../../core/lanes/lane-types.ts';
 import { modelOf } from '../../../core/site/model-of.ts';
+import { startOf } from '../../stations/registry.ts';
 import { selectLanes, selectLanesById } from '../../store/lanes-slice.ts';
 import { useNextStep } from '../../store/next-step.ts';
 import { selectSite } from '../../store/site-slice.ts';
+import { stationPath } from '../../store/station-path.ts';
 import { useAppSelector } from '../../store/store.ts';
 import { useSiteId } from '../../store/use-site-id.ts';
 import { AddCameraForm } from '../../things/camera/index.ts';
@@ -140,9 +142,7 @@ export function RoundPage() {
         isOpen={isAdding}
         onOpenChange={setIsAdding}
       >
-        <AddCameraForm
-          onAdded={(cameraId, hangs) => void navigate(`/site/${siteId}/camera/${cameraId}/${hangs ? 'tap' : 'choose'}`)}
-        />
+        <AddCameraForm onAdded={(cameraId, hangs) => void navigate(stationPath(siteId, cameraId, startOf(hangs)))} />
       </DialogFrame>
     </>
   );

@@ -4,6 +4,7 @@ import { plainUrlOf } from '../../../core/document/stream-address.ts';
 import { type PackSheet, packOf } from '../../../core/handover/pack.ts';
 import { handOverState } from '../../../core/stations/hand-over/index.ts';
 import { commandIssued, selectIndex, selectSite } from '../../store/site-slice.ts';
+import { stationPath } from '../../store/station-path.ts';
 import { useAppDispatch, useAppSelector } from '../../store/store.ts';
 import { useSiteId } from '../../store/use-site-id.ts';
 import { Button } from '../../ui/button.tsx';
@@ -113,7 +114,7 @@ function SheetCard({ one: { tap, channel, sheet } }: { one: PackSheet }) {
             </Button>
           )}
           <Link
-            to={`/site/${siteId}/camera/${camera.id}/hand-over?tap=${tap.id}`}
+            to={`${stationPath(siteId, camera.id, 'hand-over')}?tap=${tap.id}`}
             className="font-strong text-verdigris hover:underline"
           >
             Its sheet&nbsp;→

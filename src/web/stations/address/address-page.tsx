@@ -2,7 +2,7 @@ import { Link } from 'react-router';
 import type { Verdict } from '../../../core/base/verdict.ts';
 import type { Camera } from '../../../core/document/chapters/cameras/camera.ts';
 import type { Finding } from '../../../core/findings/finding.ts';
-import { findingsAt } from '../../../core/lanes/lane-types.ts';
+import { findingsAt, verdictAt } from '../../../core/lanes/lane-types.ts';
 import { useSiteId } from '../../store/use-site-id.ts';
 import { FindingsPanel, NothingFound } from '../../things/finding/index.ts';
 import { StationFrame } from '../station-frame.tsx';
@@ -19,7 +19,7 @@ export function AddressPage() {
           key={camera.id}
           camera={camera}
           findings={findingsAt(lane, 'address')}
-          verdict={lane.stations.find((one) => one.station === 'address')?.verdict ?? 'unknown'}
+          verdict={verdictAt(lane, 'address')}
         />
       )}
     </StationFrame>

@@ -1,3 +1,7 @@
 import type { StationPage } from '../station-page.ts';
 
-export const CHOOSE: StationPage = { load: async () => (await import('./choose-page.tsx')).ChoosePage };
+export const CHOOSE: StationPage = {
+  isOnPlan: true,
+  begins: 'planned',
+  load: async () => (await import('./choose-page.tsx')).ChoosePage,
+};

@@ -10,6 +10,7 @@ import { buildStreamUrl, pathAndQuery } from '../../../core/net/stream-url.ts';
 import { handOverState } from '../../../core/stations/hand-over/index.ts';
 import { judgeTap } from '../../../core/stations/tap/index.ts';
 import { commandIssued, selectIndex, selectSite } from '../../store/site-slice.ts';
+import { stationPath } from '../../store/station-path.ts';
 import { useAppDispatch, useAppSelector } from '../../store/store.ts';
 import { useSiteId } from '../../store/use-site-id.ts';
 import { loginOf } from '../../things/account/index.ts';
@@ -48,7 +49,7 @@ function HandOverBench({ camera }: { camera: Camera }) {
           A sheet is made for one destination drawing one stream. Choose it at the Tap station.
         </p>
         <Link
-          to={`/site/${siteId}/camera/${camera.id}/tap`}
+          to={stationPath(siteId, camera.id, 'tap')}
           className="mt-3 inline-block font-strong text-verdigris hover:underline"
         >
           Choose who draws it →

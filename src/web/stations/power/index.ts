@@ -1,3 +1,3 @@
 import type { StationPage } from '../station-page.ts';
 
-export const POWER: StationPage = { load: async () => (await import('./power-page.tsx')).PowerPage };
+export const POWER: StationPage = { isOnPlan: true, load: async () => (await import('./power-page.tsx')).PowerPage };

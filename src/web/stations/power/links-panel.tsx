@@ -9,6 +9,7 @@ import type { Link } from '../../../core/document/chapters/links/link.ts';
 import { airSubject, cameraSubject, destinationSubject, gearSubject } from '../../../core/document/subject.ts';
 import type { PowerJudge } from '../../../core/stations/power/index.ts';
 import { commandIssued, selectSite } from '../../store/site-slice.ts';
+import { stationPath } from '../../store/station-path.ts';
 import { useAppDispatch, useAppSelector } from '../../store/store.ts';
 import { useSiteId } from '../../store/use-site-id.ts';
 import { Joins, newLink, usualMedium } from '../../things/link/index.ts';
@@ -128,7 +129,7 @@ export function LinksPanel({ camera, judge }: { camera: Camera; judge: PowerJudg
         <p className="mt-2 text-small text-soft">
           Nobody draws it yet: say so in{' '}
           <RouterLink
-            to={`/site/${siteId}/camera/${camera.id}/choose`}
+            to={stationPath(siteId, camera.id, 'choose')}
             className="font-strong text-verdigris hover:underline"
           >
             what it must show

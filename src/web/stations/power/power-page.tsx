@@ -1,7 +1,7 @@
 import type { Verdict } from '../../../core/base/verdict.ts';
 import type { Camera } from '../../../core/document/chapters/cameras/camera.ts';
 import type { Finding } from '../../../core/findings/finding.ts';
-import { findingsAt } from '../../../core/lanes/lane-types.ts';
+import { findingsAt, verdictAt } from '../../../core/lanes/lane-types.ts';
 import { viewOf } from '../../../core/site/site-view.ts';
 import type { PowerJudge } from '../../../core/stations/power/index.ts';
 import { powerJudgeOf } from '../../../core/stations/power/index.ts';
@@ -24,7 +24,7 @@ export function PowerPage() {
           key={camera.id}
           camera={camera}
           findings={findingsAt(lane, 'power')}
-          verdict={lane.stations.find((one) => one.station === 'power')?.verdict ?? 'unknown'}
+          verdict={verdictAt(lane, 'power')}
         />
       )}
     </StationFrame>

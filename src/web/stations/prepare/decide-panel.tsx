@@ -4,6 +4,7 @@ import { CRITERIA } from '../../../core/firmware/decision.ts';
 import { MARK_WORDS } from '../../../core/firmware/guide.ts';
 import { MARKS } from '../../../core/firmware/marks.ts';
 import { OPTION_WORDS, OPTIONS } from '../../../core/firmware/options.ts';
+import { verdictAt } from '../../../core/lanes/lane-types.ts';
 import { decisionOf } from '../../../core/stations/prepare/index.ts';
 import { selectLanesById } from '../../store/lanes-slice.ts';
 import { useAppSelector } from '../../store/store.ts';
@@ -27,7 +28,7 @@ const QUESTIONS = [
 export function DecidePanel({ camera, reflash, set }: BenchProps) {
   const view = useSiteView();
   const lane = useAppSelector(selectLanesById)[camera.id];
-  const picture = lane?.stations.find(({ station }) => station === 'choose')?.verdict ?? 'unknown';
+  const picture = verdictAt(lane, 'choose');
   const { scored, best, isClose } = decisionOf(camera, view, picture);
   return (
     <Panel title="Decide" aside="0 to 100; what nobody knows counts as half">

@@ -3,6 +3,7 @@ import type { Camera } from '../../../core/document/chapters/cameras/camera.ts';
 import { OPTION_WORDS, WRITES } from '../../../core/firmware/options.ts';
 import { STEP_WORDS } from '../../../core/firmware/procedure-words.ts';
 import { hasGuide, runOf } from '../../../core/stations/prepare/index.ts';
+import { stationPath } from '../../store/station-path.ts';
 import { useSiteId } from '../../store/use-site-id.ts';
 import { Panel } from '../../ui/panel.tsx';
 import { useSiteView } from '../use-site-view.ts';
@@ -14,7 +15,7 @@ export function FirmwarePanel({ camera }: { camera: Camera }) {
   const { reflash } = camera;
   const told = runOf(view.index, camera);
   const decision = reflash?.decision ?? null;
-  const to = `/site/${siteId}/camera/${camera.id}/prepare`;
+  const to = stationPath(siteId, camera.id, 'prepare');
   return (
     <Panel title="Another firmware">
       <dl className="grid grid-cols-[auto_1fr] gap-x-4 gap-y-1">

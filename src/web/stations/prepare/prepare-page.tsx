@@ -3,7 +3,8 @@ import { Navigate, useParams } from 'react-router';
 import type { Verdict } from '../../../core/base/verdict.ts';
 import type { Camera } from '../../../core/document/chapters/cameras/camera.ts';
 import type { Finding } from '../../../core/findings/finding.ts';
-import { findingsAt } from '../../../core/lanes/lane-types.ts';
+import { findingsAt, verdictAt } from '../../../core/lanes/lane-types.ts';
+import { stationPath } from '../../store/station-path.ts';
 import { useSiteId } from '../../store/use-site-id.ts';
 import { FindingsPanel, NothingFound } from '../../things/finding/index.ts';
 import { StationFrame } from '../station-frame.tsx';
@@ -46,7 +47,7 @@ export function PreparePage() {
                   key={camera.id}
                   camera={camera}
                   findings={findingsAt(lane, 'prepare')}
-                  verdict={lane.stations.find((one) => one.station === 'prepare')?.verdict ?? 'unknown'}
+                  verdict={verdictAt(lane, 'prepare')}
                 />
               )}
             </Suspense>
@@ -54,7 +55,7 @@ export function PreparePage() {
         </StationFrame>
       );
     default:
-      return <Navigate to={`/site/${siteId}/camera/${cameraId}/prepare`} replace />;
+      return <Navigate to={stationPath(siteId, cameraId, 'prepare')} replace />;
   }
 }
 

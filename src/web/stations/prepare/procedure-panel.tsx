@@ -5,6 +5,7 @@ import { bestKnown } from '../../../core/evidence/best-known.ts';
 import { ENDS } from '../../../core/firmware/procedure.ts';
 import { STEP_WORDS } from '../../../core/firmware/procedure-words.ts';
 import { hasGuide, runOf } from '../../../core/stations/prepare/index.ts';
+import { stationPath } from '../../store/station-path.ts';
 import { useSiteId } from '../../store/use-site-id.ts';
 import { Panel } from '../../ui/panel.tsx';
 import { sayWhen } from '../../ui/say-when.ts';
@@ -15,7 +16,7 @@ export function ProcedurePanel({ camera }: { camera: Camera }) {
   const siteId = useSiteId();
   const view = useSiteView();
   const told = runOf(view.index, camera);
-  const to = `/site/${siteId}/camera/${camera.id}/prepare`;
+  const to = stationPath(siteId, camera.id, 'prepare');
   const rehearsed = bestKnown(view.index, cameraSubject(camera.id), 'reflash.rehearsed.onward');
   const isOpen = told !== null && !ENDS.has(told.run.phase);
   return (

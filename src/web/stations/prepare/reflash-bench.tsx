@@ -5,6 +5,7 @@ import { type Reflash, UNSAID_REFLASH } from '../../../core/document/chapters/ca
 import type { Finding } from '../../../core/findings/finding.ts';
 import { WRITES } from '../../../core/firmware/options.ts';
 import { commandIssued } from '../../store/site-slice.ts';
+import { stationPath } from '../../store/station-path.ts';
 import { useAppDispatch } from '../../store/store.ts';
 import { useSiteId } from '../../store/use-site-id.ts';
 import { FindingsPanel } from '../../things/finding/index.ts';
@@ -35,7 +36,7 @@ export function ReflashBench({ camera, findings }: { camera: Camera; findings: r
   return (
     <>
       <p className="mb-3 flex flex-wrap items-center gap-x-4 gap-y-1">
-        <Link to={`/site/${siteId}/camera/${camera.id}/prepare`} className="font-strong text-verdigris hover:underline">
+        <Link to={stationPath(siteId, camera.id, 'prepare')} className="font-strong text-verdigris hover:underline">
           ← Accounts and settings
         </Link>
         <span className="text-small text-soft">

@@ -6,6 +6,7 @@ import { hasGuide } from '../../../core/stations/prepare/index.ts';
 import { askStandin } from '../../api/standins.ts';
 import { selectServer } from '../../store/server-slice.ts';
 import { commandIssued, selectSite } from '../../store/site-slice.ts';
+import { stationPath } from '../../store/station-path.ts';
 import { useAppDispatch, useAppSelector } from '../../store/store.ts';
 import { useSiteId } from '../../store/use-site-id.ts';
 import { Button } from '../../ui/button.tsx';
@@ -24,7 +25,7 @@ export function RehearsalPage() {
   const camera = site.cameras.find(({ id }) => id === cameraId);
   if (!camera) return <NoSuchCamera />;
   const model = view.modelOf(camera);
-  const to = `/site/${siteId}/camera/${cameraId}/prepare/reflash`;
+  const to = `${stationPath(siteId, cameraId, 'prepare')}/reflash`;
   return (
     <>
       <header className="mb-3 flex flex-wrap items-baseline gap-x-4">

@@ -4,6 +4,7 @@ import { ENDS } from '../../../core/firmware/procedure.ts';
 import { STEP_WORDS } from '../../../core/firmware/procedure-words.ts';
 import { hasGuide, runOf } from '../../../core/stations/prepare/index.ts';
 import { commandIssued, selectSite } from '../../store/site-slice.ts';
+import { stationPath } from '../../store/station-path.ts';
 import { useAppDispatch, useAppSelector } from '../../store/store.ts';
 import { useSiteId } from '../../store/use-site-id.ts';
 import { Button } from '../../ui/button.tsx';
@@ -24,7 +25,7 @@ export function RunnerPage() {
   const now = useClock();
   const view = useSiteView();
   const camera = site.cameras.find(({ id }) => id === cameraId);
-  const to = `/site/${siteId}/camera/${cameraId}/prepare/reflash`;
+  const to = `${stationPath(siteId, cameraId, 'prepare')}/reflash`;
   if (!camera) return <NoSuchCamera />;
   const model = view.modelOf(camera);
   const guide = model?.reflash ?? null;
@@ -66,10 +67,7 @@ export function RunnerPage() {
           )}
           {told && (told.run.phase === 'network' || told.run.phase === 'check') && (
             <p className="mx-auto mt-3 w-full max-w-[560px]">
-              <Link
-                to={`/site/${siteId}/camera/${cameraId}/tap`}
-                className="font-strong text-verdigris hover:underline"
-              >
+              <Link to={stationPath(siteId, cameraId, 'tap')} className="font-strong text-verdigris hover:underline">
                 Probe it at Tap, and come back →
               </Link>
             </p>

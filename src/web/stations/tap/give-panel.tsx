@@ -11,6 +11,7 @@ import { judgeTap, type TapJudgement } from '../../../core/stations/tap/index.ts
 import type { RecordingSchedule } from '../../../core/storage/schedule.ts';
 import { newId } from '../../store/new-id.ts';
 import { commandIssued, selectIndex, selectSite } from '../../store/site-slice.ts';
+import { stationPath } from '../../store/station-path.ts';
 import { useAppDispatch, useAppSelector } from '../../store/store.ts';
 import { useSiteId } from '../../store/use-site-id.ts';
 import { DestinationDialog, SeatLine } from '../../things/destination/index.ts';
@@ -112,7 +113,7 @@ export function GivePanel({ camera, stream }: { camera: Camera; stream: Stream }
                 {drawn && tapped && <WayLine camera={camera} stream={tapped} destination={drawn} use={tap.use} />}
                 <Judgement judgement={judgement} tap={tap} />
                 <Link
-                  to={`/site/${siteId}/camera/${camera.id}/hand-over?tap=${tap.id}`}
+                  to={`${stationPath(siteId, camera.id, 'hand-over')}?tap=${tap.id}`}
                   className="mt-1 inline-flex min-h-8 items-center font-strong text-verdigris hover:underline"
                 >
                   Its sheet for {drawn?.name}&nbsp;→

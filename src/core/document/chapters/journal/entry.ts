@@ -12,19 +12,21 @@ export interface Fact {
   readonly how: KnownHow;
 }
 
-export const LOG_KINDS = [
-  'site',
-  'note',
-  'edit',
-  'choose',
-  'power',
-  'prepare',
-  'address',
-  'probe',
-  'tap',
-  'hand-over',
-] as const;
-export type LogKind = (typeof LOG_KINDS)[number];
+/** What an entry is about, and what the logbook calls it. */
+export const LOG_KIND_WORDS = {
+  site: 'Site',
+  note: 'Note',
+  edit: 'Edit',
+  choose: 'Choose',
+  power: 'Power',
+  prepare: 'Prepare',
+  address: 'Address',
+  probe: 'Probe',
+  tap: 'Tap',
+  'hand-over': 'Hand-over',
+} as const;
+export type LogKind = keyof typeof LOG_KIND_WORDS;
+export const LOG_KINDS = Object.keys(LOG_KIND_WORDS) as readonly LogKind[]; // the keys that it was just given
 
 /** Numbers behind a text: name and value, as they were then. */
 export interface Ref {

@@ -1,5 +1,6 @@
 import { Link } from 'react-router';
 import type { Camera } from '../../../../core/document/chapters/cameras/camera.ts';
+import { stationPath } from '../../../store/station-path.ts';
 import { useSiteId } from '../../../store/use-site-id.ts';
 import { Button } from '../../../ui/button.tsx';
 import type { DeviceAccess } from './use-device.ts';
@@ -10,7 +11,7 @@ const LOOK = 'font-strong text-verdigris hover:underline';
 export function AccessWanted({ camera, access }: { camera: Camera; access: DeviceAccess }) {
   const siteId = useSiteId();
   if (access.request !== null) return null;
-  const station = (name: 'tap' | 'prepare'): string => `/site/${siteId}/camera/${camera.id}/${name}`;
+  const station = (name: 'tap' | 'prepare'): string => stationPath(siteId, camera.id, name);
   if (camera.host === '')
     return (
       <p className="self-center">

@@ -1,6 +1,7 @@
 import { Link } from 'react-router';
 import type { Camera } from '../../../../core/document/chapters/cameras/camera.ts';
 import { CAUSE_WORDS } from '../../../../core/onvif/cause-words.ts';
+import { stationPath } from '../../../store/station-path.ts';
 import { useSiteId } from '../../../store/use-site-id.ts';
 import { Panel } from '../../../ui/panel.tsx';
 import { sayWhen } from '../../../ui/say-when.ts';
@@ -28,7 +29,7 @@ export function OfferPanel({ camera, onTaken }: { camera: Camera; onTaken: (stre
   const device = useDevice(camera, model);
   const { remembered, isCurrent } = device;
   const reading = isCurrent ? remembered?.reading : undefined;
-  const to = `/site/${siteId}/camera/${camera.id}/tap`;
+  const to = stationPath(siteId, camera.id, 'tap');
   const linkLook =
     'inline-flex min-h-7 items-center font-strong text-verdigris hover:underline pointer-coarse:min-h-11';
   return (

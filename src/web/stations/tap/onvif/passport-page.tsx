@@ -7,6 +7,7 @@ import type { OnvifReading } from '../../../../core/onvif/reading.ts';
 import { sayDoor } from '../../../../core/onvif/service-place.ts';
 import type { RecordingSummary } from '../../../../core/onvif/services/recording.ts';
 import { onvifFindings } from '../../../../core/stations/tap/index.ts';
+import { stationPath } from '../../../store/station-path.ts';
 import { useSiteId } from '../../../store/use-site-id.ts';
 import { CameraFindings } from '../../../things/finding/index.ts';
 import { Button } from '../../../ui/button.tsx';
@@ -36,7 +37,7 @@ export function Passport({ camera }: { camera: Camera }) {
   const { remembered, isCurrent } = device;
   const reading = isCurrent ? (remembered?.reading ?? null) : null;
   const findings = onvifFindings(camera, view);
-  const to = `/site/${siteId}/camera/${camera.id}/tap`;
+  const to = stationPath(siteId, camera.id, 'tap');
   const isBox = camera.kind === 'channel' || (model?.channels ?? 1) > 1;
   return (
     <>

@@ -6,6 +6,7 @@ import type { Camera } from '../../../../core/document/chapters/cameras/camera.t
 import { cameraSubject } from '../../../../core/document/subject.ts';
 import { turnToCentre } from '../../../../core/ptz/turning.ts';
 import { commandIssued, selectIndex } from '../../../store/site-slice.ts';
+import { stationPath } from '../../../store/station-path.ts';
 import { useAppDispatch, useAppSelector } from '../../../store/store.ts';
 import { useSiteId } from '../../../store/use-site-id.ts';
 import { Button } from '../../../ui/button.tsx';
@@ -140,11 +141,11 @@ export function SteerBench({ camera }: { camera: Camera }) {
   return (
     <>
       <nav aria-label="Of this camera" className="mb-3 flex flex-wrap gap-4">
-        <Link to={`/site/${siteId}/camera/${camera.id}/tap`} className="font-strong text-verdigris hover:underline">
+        <Link to={stationPath(siteId, camera.id, 'tap')} className="font-strong text-verdigris hover:underline">
           ← Its streams
         </Link>
         <Link
-          to={`/site/${siteId}/camera/${camera.id}/tap/onvif`}
+          to={`${stationPath(siteId, camera.id, 'tap')}/onvif`}
           className="font-strong text-verdigris hover:underline"
         >
           Its passport
