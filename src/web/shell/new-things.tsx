@@ -1,5 +1,5 @@
 import { useNavigate } from 'react-router';
-import { startOf } from '../stations/registry.ts';
+import { startOf } from '../stations/start-of.ts';
 import { selectSlip } from '../store/slip-slice.ts';
 import { stationPath } from '../store/station-path.ts';
 import { useAppSelector } from '../store/store.ts';

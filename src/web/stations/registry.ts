@@ -16,9 +16,3 @@ export const STATION_PAGES: Readonly<Record<StationId, StationPage>> = {
   tap: TAP,
   'hand-over': HAND_OVER,
 };
-
-const IDS = Object.keys(STATION_PAGES) as readonly StationId[]; // the keys that its type names
-const [FIRST = 'choose'] = IDS;
-/** The station that a new camera opens at. */
-export const startOf = (hangs: boolean): StationId =>
-  IDS.find((id) => STATION_PAGES[id].begins === (hangs ? 'hanging' : 'planned')) ?? FIRST;

@@ -27,7 +27,7 @@ export const movedTo = (link: Link, gearId: string): Link => ({
 });
 
 /** W that stay free on a switch when this camera hangs on it too; `null` where it has no room, or nobody knows. */
-export function roomFor(
+function roomFor(
   { site }: SiteView,
   judge: PowerJudge,
   gear: Extract<Gear, { kind: 'switch' }>,

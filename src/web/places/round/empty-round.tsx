@@ -1,5 +1,5 @@
 import { useNavigate } from 'react-router';
-import { startOf } from '../../stations/registry.ts';
+import { startOf } from '../../stations/start-of.ts';
 import { stationPath } from '../../store/station-path.ts';
 import { useSiteId } from '../../store/use-site-id.ts';
 import { AddCameraForm } from '../../things/camera/index.ts';

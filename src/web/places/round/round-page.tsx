@@ -4,7 +4,7 @@ import { sayMany } from '../../../core/base/say.ts';
 import { VERDICT_WORDS } from '../../../core/base/verdict.ts';
 import { opensAt } from '../../../core/lanes/lane-types.ts';
 import { modelOf } from '../../../core/site/model-of.ts';
-import { startOf } from '../../stations/registry.ts';
+import { startOf } from '../../stations/start-of.ts';
 import { selectLanes, selectLanesById } from '../../store/lanes-slice.ts';
 import { useNextStep } from '../../store/next-step.ts';
 import { selectSite } from '../../store/site-slice.ts';
