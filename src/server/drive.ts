@@ -82,6 +82,39 @@ export function drive<
   });
 }
 
+/**
+ * Drives a machine that ends with a report. Resolves with it; rejects with the reason of `signal` when it was given up: of
+ * that nobody wants to hear the report.
+ */
+export async function driveToReport<
+  Timer extends string,
+  Input,
+  Doing extends { readonly kind: string },
+  Effect extends { readonly kind: string },
+  Report,
+>(
+  options: DriveOptions<Timer, Input, Doing, Effect> & {
+    /** `null` of what is no report. */
+    readonly reportIn: (effect: Own<Effect, Doing>) => Report | null;
+  },
+): Promise<Report> {
+  const { signal, reportIn, onEffect, what } = options;
+  const found: Report[] = [];
+  signal.throwIfAborted();
+  await drive({
+    ...options,
+    onEffect: (effect) => {
+      const report = reportIn(effect);
+      if (report !== null) found.push(report);
+      if (report === null || !signal.aborted) onEffect(effect);
+    },
+  });
+  signal.throwIfAborted();
+  const [report] = found;
+  if (report === undefined) throw new Error(`${what}: it ended without a report`);
+  return report;
+}
+
 class Drive<
   Timer extends string,
   Input,

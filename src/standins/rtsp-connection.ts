@@ -1,7 +1,8 @@
 import { randomBytes } from 'node:crypto';
+import { type Header, headerOf } from '../core/http/headers.ts';
 import { findReceptionReport, type ReceptionReport } from '../core/rtp/receiver-report.ts';
 import { RtspMessageParser } from '../core/rtsp/message-parser.ts';
-import { headerOf, type RtspHeader, type RtspRequest, writeRequest, writeResponse } from '../core/rtsp/rtsp-message.ts';
+import { type RtspRequest, writeRequest, writeResponse } from '../core/rtsp/rtsp-message.ts';
 import { parseSession, parseTransport } from '../core/rtsp/transport.ts';
 import { LoginGuard, type Refusals } from './login-guard.ts';
 import type { OddAnswer, Oddities } from './oddities.ts';
@@ -308,7 +309,7 @@ export class RtspConnection {
     }));
     this.#reply(request, status, reason, all, body);
   }
-  #reply(request: RtspRequest, status: number, reason: string, headers: readonly RtspHeader[], body = ''): void {
+  #reply(request: RtspRequest, status: number, reason: string, headers: readonly Header[], body = ''): void {
     const all = [
       { name: 'CSeq', value: headerOf(request, 'CSeq') ?? '0' },
       { name: 'Server', value: this.of.personality.server },

@@ -2,7 +2,7 @@ import type { Socket } from 'node:net';
 import { setFlagsFromString } from 'node:v8';
 import { runInNewContext } from 'node:vm';
 import { afterAll, describe, expect, jest, test } from '@jest/globals';
-import { headerOf } from '../../src/core/rtsp/rtsp-message.ts';
+import { headerOf } from '../../src/core/http/headers.ts';
 import { ANSWER_FAULTS, CONNECTION_FAULTS, type Fault, STREAM_FAULTS } from '../support/faults.ts';
 import { type Behaviour, type FaultyCamera, startFaultyCamera } from '../support/faulty-camera.ts';
 import { runs } from '../support/runs.ts';

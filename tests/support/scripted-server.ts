@@ -1,6 +1,7 @@
 import { bytesOf, textOf } from '../../src/core/base/bytes.ts';
+import { headerOf } from '../../src/core/http/headers.ts';
 import { RtspMessageParser } from '../../src/core/rtsp/message-parser.ts';
-import { headerOf, type RtspRequest, writeResponse } from '../../src/core/rtsp/rtsp-message.ts';
+import { type RtspRequest, writeResponse } from '../../src/core/rtsp/rtsp-message.ts';
 
 /** One answer of a script. Leave `headers` and `body` out where they do not matter. */
 export interface Answer {

@@ -1,7 +1,8 @@
 import { ByteQueue } from '../base/byte-queue.ts';
 import { textOf } from '../base/bytes.ts';
 import { fault } from '../base/fault.ts';
-import { type HttpAnswer, type HttpEvent, type HttpFaultCode, type HttpHeader, headerIn } from './http-message.ts';
+import { type Header, headerOf, readHeaderLines } from './headers.ts';
+import type { HttpAnswer, HttpEvent, HttpFaultCode } from './http-message.ts';
 
 /** Heads of devices are a few hundred bytes. */
 export const MAX_HEAD_BYTES = 16 * 1024;
@@ -26,7 +27,7 @@ export class HttpAnswerParser {
   readonly #held = new ByteQueue();
   /** How far no end of a head was found. */
   #searched = 0;
-  #head: { readonly status: number; readonly minor: string; readonly headers: readonly HttpHeader[] } | null = null;
+  #head: { readonly status: number; readonly minor: string; readonly headers: readonly Header[] } | null = null;
   readonly #body = new ByteQueue();
   #wanted = 0;
 
@@ -99,10 +100,7 @@ export class HttpAnswerParser {
     const [statusLine = '', ...lines] = textOf(held.subarray(0, end)).split(/\r?\n/);
     const found = STATUS_LINE.exec(statusLine);
     if (!found) return this.#notHttp();
-    const headers = lines.flatMap((line): readonly HttpHeader[] => {
-      const at = line.indexOf(':');
-      return at > 0 ? [{ name: line.slice(0, at).trim(), value: line.slice(at + 1).trim() }] : [];
-    });
+    const headers = readHeaderLines(lines);
     const status = Number(found[2]);
     this.#held.drop(end);
     this.#searched = 0;
@@ -112,14 +110,14 @@ export class HttpAnswerParser {
     return this.#beginBody(status, headers);
   }
 
-  #beginBody(status: number, headers: readonly HttpHeader[]): HttpEvent | 'on' {
+  #beginBody(status: number, headers: readonly Header[]): HttpEvent | 'on' {
     if (status === 204 || status === 304) return this.#complete(true);
-    if (headerIn({ headers }, 'transfer-encoding')?.toLowerCase().includes('chunked')) {
+    if (headerOf({ headers }, 'transfer-encoding')?.toLowerCase().includes('chunked')) {
       this.#phase = 'chunkSize';
       return 'on';
     }
-    const length = headerIn({ headers }, 'content-length');
-    if (length === null) {
+    const length = headerOf({ headers }, 'content-length');
+    if (length === undefined) {
       this.#phase = 'untilEnd';
       return 'on';
     }
@@ -199,7 +197,7 @@ export class HttpAnswerParser {
 
   #complete(hasEnd: boolean): HttpEvent {
     const { status, minor, headers } = this.#head ?? { status: 0, minor: '1', headers: [] };
-    const connection = headerIn({ headers }, 'connection')?.toLowerCase() ?? '';
+    const connection = headerOf({ headers }, 'connection')?.toLowerCase() ?? '';
     const answer: HttpAnswer = {
       status,
       headers,

@@ -1,17 +1,13 @@
 import { bytesOf, concatBytes } from '../base/bytes.ts';
 import type { Fault } from '../base/fault.ts';
+import type { Header } from './headers.ts';
 
 // Source: RFC 9112 (HTTP/1.1), as far as a client needs it that asks one thing after the other over a connection.
-
-export interface HttpHeader {
-  readonly name: string;
-  readonly value: string;
-}
 
 /** A whole answer. */
 export interface HttpAnswer {
   readonly status: number;
-  readonly headers: readonly HttpHeader[];
+  readonly headers: readonly Header[];
   readonly body: Uint8Array;
   /** Whether the peer keeps the connection for the next request (RFC 9112 §9.3). */
   readonly staysOpen: boolean;
@@ -29,12 +25,6 @@ export type HttpEvent =
   | { readonly kind: 'answer'; readonly answer: HttpAnswer }
   | { readonly kind: 'malformed'; readonly fault: Fault<HttpFaultCode> };
 
-/** All values of a header, in the order they came; names know no letter case. */
-export const headersOf = ({ headers }: Pick<HttpAnswer, 'headers'>, name: string): readonly string[] =>
-  headers.flatMap((header) => (header.name.toLowerCase() === name.toLowerCase() ? [header.value] : []));
-export const headerIn = (answer: Pick<HttpAnswer, 'headers'>, name: string): string | null =>
-  headersOf(answer, name)[0] ?? null;
-
 export interface HttpRequest {
   readonly method: 'GET' | 'POST';
   readonly host: string;
@@ -43,7 +33,7 @@ export interface HttpRequest {
   readonly isTls: boolean;
   /** Path and query. */
   readonly path: string;
-  readonly headers: readonly HttpHeader[];
+  readonly headers: readonly Header[];
   readonly body: string;
   /** SHA-256 of the certificate that the peer is known by: where it shows another one, nothing is sent. `null` takes any. */
   readonly knownFingerprint: string | null;

@@ -2,6 +2,7 @@ import { aacUnits } from '../audio/aac-payload.ts';
 import { type SoundFormat, soundFormatOf, soundNameOf } from '../audio/sound-format.ts';
 import type { Credentials } from '../auth/authorization.ts';
 import type { ProofGate } from '../auth/proof-gate.ts';
+import { driveEffectOf } from '../machine/client-drive.ts';
 import type { DriveEffect, DriveInput, Machine } from '../machine/machine.ts';
 import { fillUrl } from '../net/path-login.ts';
 import type { StreamUrl } from '../net/stream-url.ts';
@@ -10,7 +11,7 @@ import { REPORT_INTERVAL_MS, writeReceiverReport } from '../rtp/receiver-report.
 import { parseRtpPacket } from '../rtp/rtp-packet.ts';
 import { TrackReception } from '../rtp/track-reception.ts';
 import { RtspClient } from '../rtsp/client.ts';
-import { answerWithin, type ClientEffect, type ClientInput, type Track } from '../rtsp/client-types.ts';
+import type { ClientEffect, ClientInput, Track } from '../rtsp/client-types.ts';
 import { declaredParameterSets } from '../sdp/sdp-parser.ts';
 import { h264CodecString, h265CodecString } from '../video/codec-strings.ts';
 import { JpegDepacketiser } from '../video/jpeg-depacketiser.ts';
@@ -135,18 +136,9 @@ export class LiveMachine implements Machine<LiveInput, LiveEffect> {
   }
 
   #carryOut(effect: ClientEffect, atMs: number): void {
+    const done = driveEffectOf(effect, LIVE_TIMEOUT_MS);
+    if (done) return this.#emit(done);
     switch (effect.kind) {
-      case 'send':
-      case 'openUdp':
-      case 'sendDatagram':
-      case 'redial':
-        return this.#emit(effect);
-      case 'armAnswer':
-        return this.#emit({ kind: 'arm', timer: 'answer', afterMs: answerWithin(effect, LIVE_TIMEOUT_MS) });
-      case 'disarmAnswer':
-        return this.#emit({ kind: 'disarm', timer: 'answer' });
-      case 'armKeepAlive':
-        return this.#emit({ kind: 'arm', timer: 'keepAlive', afterMs: effect.afterMs });
       case 'playing':
         return this.#start(effect.tracks, atMs);
       case 'rtp':

@@ -1,4 +1,5 @@
-import type { HttpAnswer, HttpHeader, HttpRequest } from '../http/http-message.ts';
+import type { Header } from '../http/headers.ts';
+import type { HttpAnswer, HttpRequest } from '../http/http-message.ts';
 import { MAX_ANSWER_BYTES } from '../onvif/onvif-limits.ts';
 import { writeEnvelope } from '../onvif/operation.ts';
 import { asked, type ServicePlace } from '../onvif/service-place.ts';
@@ -24,7 +25,7 @@ export function writeCall(
   place: ServicePlace,
   { userAgent, knownFingerprint, security, authorization }: Proven,
 ): HttpRequest {
-  const headers: HttpHeader[] = [
+  const headers: Header[] = [
     { name: 'User-Agent', value: userAgent },
     { name: 'Content-Type', value: 'application/soap+xml; charset=utf-8' },
     ...(authorization === null ? [] : [{ name: 'Authorization', value: authorization }]),

@@ -1,7 +1,8 @@
 import { MOST_REFUSED_LOGINS, type ProofEnd } from '../auth/login-ledger.ts';
 import { NO_GATE, OpenProof, proofEndOf, sayHeld } from '../auth/proof-gate.ts';
 import { textOf } from '../base/bytes.ts';
-import { type HttpAnswer, headerIn, headersOf } from '../http/http-message.ts';
+import { headerOf, headersOf } from '../http/headers.ts';
+import type { HttpAnswer } from '../http/http-message.ts';
 import type { HttpInput } from '../machine/machine.ts';
 import type { CertificateSeen } from '../net/certificate.ts';
 import { childOf, parseEnvelope } from '../onvif/envelope.ts';
@@ -154,7 +155,7 @@ export class OnvifSession {
       return this.#redirected(call, tried, answer, atMs);
     if (answer.status === 401) return this.#challenged(call, tried, answer, atMs);
     const text = textOf(answer.body);
-    const type = headerIn(answer, 'content-type')?.toLowerCase() ?? '';
+    const type = headerOf(answer, 'content-type')?.toLowerCase() ?? '';
     const read = envelope ?? parseEnvelope(text, MAX_ANSWER_BYTES);
     if (!read.ok) {
       const how = proofEndOf(answer.status);
@@ -217,7 +218,7 @@ export class OnvifSession {
 
   /** Followed once, and never to another host: whoever waits there would be given a proof of the account. */
   #redirected(call: Call, tried: Tried, answer: HttpAnswer, atMs: number): Judged {
-    const location = headerIn(answer, 'location') ?? '';
+    const location = headerOf(answer, 'location') ?? '';
     const { place } = tried;
     const led = placeFrom(resolvedLocation(location, place), place);
     if (!led) return failed('redirect-elsewhere', `It sends on (${answer.status}) to where this tool does not go.`);

@@ -1,10 +1,11 @@
+import { driveEffectOf } from '../machine/client-drive.ts';
 import type { Machine } from '../machine/machine.ts';
 import { type CertificateSeen, sayCertificate } from '../net/certificate.ts';
 import { fillUrl, redactLogins, type VeiledUrl } from '../net/path-login.ts';
 import { pathAndQuery, withoutAccount } from '../net/stream-url.ts';
 import { FIRST_REPORT_MS, REPORT_INTERVAL_MS, writeReceiverReport } from '../rtp/receiver-report.ts';
 import { RtspClient } from '../rtsp/client.ts';
-import { answerWithin, type ClientEffect, type ClientInput, type Track } from '../rtsp/client-types.ts';
+import type { ClientEffect, ClientInput, Track } from '../rtsp/client-types.ts';
 import type { ProbeCause, TapeEntry } from '../rtsp/exchange-types.ts';
 import { packetAsText } from '../rtsp/packet-words.ts';
 import type { SdpSession } from '../sdp/sdp-types.ts';
@@ -118,25 +119,9 @@ export class ProbeMachine implements Machine<ProbeInput, ProbeEffect> {
   }
 
   #take(effect: ClientEffect, atMs: number): void {
+    const done = driveEffectOf(effect, this.options.timeoutMs);
+    if (done) return this.#emit(done);
     switch (effect.kind) {
-      case 'send':
-      case 'openUdp':
-      case 'sendDatagram':
-      case 'redial':
-        this.#emit(effect);
-        break;
-      case 'armAnswer':
-        this.#emit({ kind: 'arm', timer: 'answer', afterMs: answerWithin(effect, this.options.timeoutMs) });
-        break;
-      case 'disarmAnswer':
-        this.#emit({ kind: 'disarm', timer: 'answer' });
-        break;
-      case 'armKeepAlive':
-        this.#emit({ kind: 'arm', timer: 'keepAlive', afterMs: effect.afterMs });
-        break;
-      case 'close':
-        this.#emit({ kind: 'close' });
-        break;
       case 'tape':
         this.#tape(effect.entry);
         break;

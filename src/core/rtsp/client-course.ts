@@ -1,3 +1,4 @@
+import type { Header } from '../http/headers.ts';
 import { withoutAccount } from '../net/stream-url.ts';
 import { type ClientFailure, failureOfStatus, followRedirect } from './client-failures.ts';
 import { CLIENT_MOVES, type ClientAction, type ClientPhase, type ClientSignal } from './client-moves.ts';
@@ -8,7 +9,6 @@ import type { ProbeStepName } from './exchange-types.ts';
 import { spokenUrl } from './http-tunnel.ts';
 import type { Login } from './login.ts';
 import { sayOfPeer } from './peer-words.ts';
-import type { RtspHeader } from './rtsp-message.ts';
 import { keepAliveAfterMs, SignsOfLife } from './session-upkeep.ts';
 import type { TrackPlan } from './track-plan.ts';
 import { type SetUpMove, TrackSetUp } from './track-set-up.ts';
@@ -306,7 +306,7 @@ export class ClientCourse {
     this.#emit({ kind: 'armKeepAlive', afterMs: keepAliveAfterMs(this.#talk.sessionTimeoutS) });
   }
 
-  #request(method: string, uri: string, step: ProbeStepName | null, headers: readonly RtspHeader[] = []): void {
+  #request(method: string, uri: string, step: ProbeStepName | null, headers: readonly Header[] = []): void {
     if (step && !(step === 'setup' && (this.plan?.tracks.length ?? 0) > 0))
       this.#emit({ kind: 'stepBegan', name: step, atMs: this.options.nowMs() });
     this.#talk.send(method, uri, step, headers);

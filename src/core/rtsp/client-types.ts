@@ -106,9 +106,3 @@ export type ClientEffect =
   | { readonly kind: 'rtcp'; readonly track: Track; readonly packet: Uint8Array; readonly atMs: number }
   | { readonly kind: 'failed'; readonly cause: ProbeCause; readonly note: string }
   | { readonly kind: 'ended' };
-
-/** How long an answer is waited for: as whoever asks says, or less where the client knows better. */
-export const answerWithin = (
-  { mostMs = Number.POSITIVE_INFINITY }: { readonly mostMs?: number },
-  timeoutMs: number,
-): number => Math.min(timeoutMs, mostMs);

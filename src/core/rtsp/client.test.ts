@@ -12,13 +12,13 @@ import {
 } from '../../../tests/support/scripted-server.ts';
 import { NO_GATE } from '../auth/proof-gate.ts';
 import { bytesOf } from '../base/bytes.ts';
+import { headerOf } from '../http/headers.ts';
 import { fillUrl } from '../net/path-login.ts';
 import { parseStreamUrl } from '../net/stream-url-parser.ts';
 import { RtspClient } from './client.ts';
 import { CLIENT_MOVES } from './client-moves.ts';
 import type { ClientEffect, ClientInput, TransportChoice } from './client-types.ts';
 import { Login } from './login.ts';
-import { headerOf } from './rtsp-message.ts';
 
 const CREDENTIALS = { user: 'viewer', password: 'Weir & Gate/7' };
 

@@ -1,5 +1,6 @@
 import type { ChosenChallenge } from '../auth/challenge.ts';
 import { proofEndOf, sayHeld } from '../auth/proof-gate.ts';
+import { headerOf } from '../http/headers.ts';
 import { ClientCourse } from './client-course.ts';
 import { dismissalOf, failureOfMalformed } from './client-failures.ts';
 import { type ClientPhase, type ClientSignal, STEP_OF_PHASE, signalOf } from './client-moves.ts';
@@ -9,7 +10,7 @@ import { isEncrypted } from './http-tunnel.ts';
 import { Login } from './login.ts';
 import { type RtspEvent, RtspMessageParser } from './message-parser.ts';
 import { MAX_SCANNED_CHARS, sayOfPeer } from './peer-words.ts';
-import { headerOf, type RtspResponse } from './rtsp-message.ts';
+import type { RtspResponse } from './rtsp-message.ts';
 import { rtcpEffect } from './session-upkeep.ts';
 import { outcomeOfStep } from './step-outcome.ts';
 

@@ -1,19 +1,11 @@
 import { bytesOf, textOf } from '../base/bytes.ts';
 import { clipAtBlank } from '../base/clip.ts';
+import { type Header, headerOf, headersOf } from '../http/headers.ts';
 import { redactText } from '../net/redact-text.ts';
 import type { ClientEffect } from './client-types.ts';
 import type { ProbeStepName } from './exchange-types.ts';
 import type { Login } from './login.ts';
-import {
-  headerOf,
-  headersOf,
-  type RtspHeader,
-  type RtspRequest,
-  type RtspResponse,
-  wireUri,
-  writeRequest,
-  writeResponse,
-} from './rtsp-message.ts';
+import { type RtspRequest, type RtspResponse, wireUri, writeRequest, writeResponse } from './rtsp-message.ts';
 import { parseSession } from './transport.ts';
 
 /** What the wire tape keeps of one message: longer ones are no camera's. Clipped before anything is looked for in it. */
@@ -23,7 +15,7 @@ const MAX_TAPE_CHARS = 8 * 1024;
 export interface SentRequest {
   readonly method: string;
   readonly uri: string;
-  readonly headers: readonly RtspHeader[];
+  readonly headers: readonly Header[];
   readonly cseq: number;
   readonly step: ProbeStepName | null;
   readonly authorised: boolean;
@@ -94,10 +86,10 @@ export class Conversation {
     return this.#last ? headersOf(this.#last.response, 'WWW-Authenticate') : [];
   }
 
-  send(method: string, target: string, step: ProbeStepName | null, headers: readonly RtspHeader[]): void {
+  send(method: string, target: string, step: ProbeStepName | null, headers: readonly Header[]): void {
     const uri = wireUri(target); // the proof of a password is of the line as it is sent
     this.#cseq += 1;
-    const all: RtspHeader[] = [{ name: 'CSeq', value: String(this.#cseq) }];
+    const all: Header[] = [{ name: 'CSeq', value: String(this.#cseq) }];
     const authorization = this.options.login.authorizationFor(method, uri);
     if (authorization !== null) all.push({ name: 'Authorization', value: authorization });
     if (this.#sessionId) all.push({ name: 'Session', value: this.#sessionId });

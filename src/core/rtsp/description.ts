@@ -1,8 +1,9 @@
 import { textOf } from '../base/bytes.ts';
+import { headerOf } from '../http/headers.ts';
 import { parseSdp } from '../sdp/sdp-parser.ts';
 import type { SdpFault, SdpSession } from '../sdp/sdp-types.ts';
 import { type ClientFailure, failureOfDescription } from './client-failures.ts';
-import { headerOf, type RtspResponse } from './rtsp-message.ts';
+import type { RtspResponse } from './rtsp-message.ts';
 
 /**
  * Reads the answer to DESCRIBE. Relative controls are appended to Content-Base, else to Content-Location, else to the URL

@@ -1,5 +1,6 @@
 import { base64Of, textOf } from '../base/bytes.ts';
 import { oneLine } from '../base/control-signs.ts';
+import { headerOf, readHeaderLines } from '../http/headers.ts';
 import type { StreamUrl } from '../net/stream-url.ts';
 
 /** Whether RTSP goes inside HTTP there: two requests, one to hear and one to speak. No RFC has it; devices and clients agree on it. */
@@ -53,7 +54,8 @@ export function readTunnelAnswer(bytes: Uint8Array): TunnelAnswer {
     return bytes.length >= MOST_HEAD_BYTES
       ? { kind: 'refused', note: 'The head of its answer has no end within 8 KiB.' }
       : { kind: 'more' };
-  const type = /^content-type:[ \t]*([^\r\n]{0,80})/im.exec(text.slice(0, end))?.[1] ?? '';
+  const headers = readHeaderLines(text.slice(0, end).split('\r\n'));
+  const type = headerOf({ headers }, 'content-type')?.slice(0, 80) ?? '';
   if (!type.toLowerCase().startsWith(TUNNELLED))
     return {
       kind: 'refused',

@@ -2,8 +2,9 @@ import { expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { expectSame } from '../../../tests/support/same.ts';
 import { bytesOf, concatBytes, textOf } from '../base/bytes.ts';
+import { headerOf, headersOf } from '../http/headers.ts';
 import { type RtspEvent, RtspMessageParser } from './message-parser.ts';
-import { headerOf, headersOf, writeRequest, writeResponse } from './rtsp-message.ts';
+import { writeRequest, writeResponse } from './rtsp-message.ts';
 import { parseSession, parseTransport } from './transport.ts';
 
 const frame = (channel: number, payload: Uint8Array): Uint8Array =>

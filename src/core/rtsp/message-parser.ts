@@ -1,7 +1,8 @@
 import { ByteQueue } from '../base/byte-queue.ts';
 import { textOf } from '../base/bytes.ts';
 import { hasControl, oneLine } from '../base/control-signs.ts';
-import type { RtspHeader, RtspRequest, RtspResponse } from './rtsp-message.ts';
+import { headersOf, readHeaderLines } from '../http/headers.ts';
+import type { RtspMessage, RtspRequest, RtspResponse } from './rtsp-message.ts';
 
 export type RtspFaultCode =
   | 'rtsp.not-rtsp'
@@ -58,7 +59,11 @@ export class RtspMessageParser {
   #searchedTo = 0;
   #failed = false;
   #onFrame: OnFrame | null = null;
-  #pending: { readonly head: string; readonly lines: readonly string[]; readonly bodyBytes: number } | null = null;
+  #pending: {
+    readonly startLine: string;
+    readonly message: Omit<RtspMessage, 'body'>;
+    readonly bodyBytes: number;
+  } | null = null;
 
   /**
    * @param chunk may be filled again once this returns; so events are to be read before the next push
@@ -156,18 +161,16 @@ export class RtspMessageParser {
   #openMessage(headBytes: number): RtspEvent | null {
     const head = textOf(this.#queue.peek(headBytes)).trimEnd();
     const lines = unfolded(head.split('\n'));
-    const lengths = new Set<string>();
-    for (const line of lines) {
-      const colon = line.indexOf(':');
-      if (colon > 0 && line.slice(0, colon).trim().toLowerCase() === 'content-length')
-        lengths.add(line.slice(colon + 1).trim());
-    }
+    const [startLine = '', ...rest] = lines;
+    const headers = readHeaderLines(rest);
+    const lengths = new Set(headersOf({ headers }, 'content-length'));
     const [length = '0'] = lengths;
     if (lengths.size > 1 || !/^\d{1,15}$/.test(length)) return this.#malformed('rtsp.bad-content-length');
     if (Number(length) > MAX_BODY_BYTES) return this.#malformed('rtsp.body-too-long');
     this.#drop(headBytes);
     this.#searchedTo = 0;
-    this.#pending = { head, lines, bodyBytes: Number(length) };
+    const oddLines = rest.filter((line) => line.indexOf(':') <= 0);
+    this.#pending = { startLine, message: { headers, oddLines, head }, bodyBytes: Number(length) };
     return null;
   }
 
@@ -176,15 +179,8 @@ export class RtspMessageParser {
     if (!pending || this.#queue.length < pending.bodyBytes) return null;
     this.#pending = null;
     const body = this.#take(pending.bodyBytes);
-    const [startLine = '', ...rest] = pending.lines;
-    const headers: RtspHeader[] = [];
-    const oddLines: string[] = [];
-    for (const line of rest) {
-      const colon = line.indexOf(':');
-      if (colon > 0) headers.push({ name: line.slice(0, colon).trim(), value: line.slice(colon + 1).trim() });
-      else oddLines.push(line);
-    }
-    const message = { headers, body, oddLines, head: pending.head };
+    const { startLine } = pending;
+    const message = { ...pending.message, body };
     const status = STATUS_LINE.exec(startLine);
     if (status)
       return { kind: 'response', response: { ...message, status: Number(status[1]), reason: status[2]?.trim() ?? '' } };

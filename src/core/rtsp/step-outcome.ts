@@ -1,7 +1,7 @@
+import { headerOf } from '../http/headers.ts';
 import type { ClientSignal } from './client-moves.ts';
 import type { Exchange } from './conversation.ts';
 import type { Login } from './login.ts';
-import { headerOf } from './rtsp-message.ts';
 import { meaningOf } from './status-codes.ts';
 import type { TrackPlan } from './track-plan.ts';
 

@@ -2,6 +2,7 @@ import { ByteQueue } from '../base/byte-queue.ts';
 import { textOf } from '../base/bytes.ts';
 import { clipText } from '../base/clip.ts';
 import { oneLine } from '../base/control-signs.ts';
+import { readHeaderLines } from '../http/headers.ts';
 import { SEEN_LIMITS } from './seen.ts';
 
 /** As much of an answer as is looked at: heads and titles stand at its beginning. */
@@ -28,11 +29,7 @@ export function readFirstAnswer(text: string): FirstAnswer | null {
   const end = clipped.indexOf('\r\n\r\n');
   const hasHead = end !== -1;
   const [, ...lines] = (hasHead ? clipped.slice(0, end) : clipped).split('\r\n', 100);
-  const headers = new Map<string, string>();
-  for (const line of lines) {
-    const at = line.indexOf(':');
-    if (at > 0) headers.set(line.slice(0, at).trim().toLowerCase(), line.slice(at + 1).trim());
-  }
+  const headers = new Map(readHeaderLines(lines).map(({ name, value }) => [name.toLowerCase(), value]));
   return {
     protocol: found[1] === 'RTSP' ? 'RTSP' : 'HTTP',
     status: Number(found[2]),

@@ -1,6 +1,7 @@
+import { driveEffectOf } from '../machine/client-drive.ts';
 import type { CameraDoing, CameraInput } from '../machine/machine.ts';
 import { RtspClient } from '../rtsp/client.ts';
-import { answerWithin, type ClientEffect, type ClientInput, type RtspClientOptions } from '../rtsp/client-types.ts';
+import type { ClientEffect, ClientInput, RtspClientOptions } from '../rtsp/client-types.ts';
 import type { SeatRefusal } from './sessions-types.ts';
 
 /** What a seat wants of whoever holds it. */
@@ -83,23 +84,9 @@ export class Seat {
   }
 
   #take(effect: ClientEffect): void {
+    const done = driveEffectOf(effect, this.timeoutMs);
+    if (done) return void this.#wishes.push(wishOf(done));
     switch (effect.kind) {
-      case 'send':
-      case 'openUdp':
-      case 'sendDatagram':
-      case 'redial':
-      case 'close':
-        this.#wishes.push({ kind: 'doing', doing: effect });
-        break;
-      case 'armAnswer':
-        this.#wishes.push({ kind: 'awaits', afterMs: answerWithin(effect, this.timeoutMs) });
-        break;
-      case 'disarmAnswer':
-        this.#wishes.push({ kind: 'answered' });
-        break;
-      case 'armKeepAlive':
-        this.#wishes.push({ kind: 'keepAlive', afterMs: effect.afterMs });
-        break;
       case 'playing':
         if (!this.#hasPackets) this.#wishes.push({ kind: 'plays' });
         break;
@@ -126,5 +113,16 @@ export class Seat {
   /** The first failure is the reason; what follows from it is none. */
   #refuse(refusal: SeatRefusal): void {
     if (!this.#isStopping) this.#refusal ??= refusal;
+  }
+}
+
+function wishOf(done: NonNullable<ReturnType<typeof driveEffectOf>>): SeatWish {
+  switch (done.kind) {
+    case 'arm':
+      return { kind: done.timer === 'answer' ? 'awaits' : 'keepAlive', afterMs: done.afterMs };
+    case 'disarm':
+      return { kind: 'answered' };
+    default:
+      return { kind: 'doing', doing: done };
   }
 }

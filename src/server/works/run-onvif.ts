@@ -13,7 +13,7 @@ import {
 } from '../../core/onvif-client/onvif-machine.ts';
 import type { SessionOptions } from '../../core/onvif-client/session-types.ts';
 import type { SteerOptions } from '../../core/onvif-client/steer-machine.ts';
-import { drive, USER_AGENT, type World } from '../drive.ts';
+import { driveToReport, USER_AGENT, type World } from '../drive.ts';
 import { toHttp } from '../http-way.ts';
 import type { LoginLeave } from '../logins.ts';
 import { leaveOf } from './work.ts';
@@ -104,7 +104,6 @@ async function read(
   signal: AbortSignal,
   onEvent: (event: OnvifEvent) => void,
 ): Promise<OnvifReading> {
-  signal.throwIfAborted();
   const machine = new OnvifMachine({
     ...talkOptions(target, world),
     timeoutMs: target.timeoutMs,
@@ -112,8 +111,7 @@ async function read(
     ...(target.enoughMs === undefined ? {} : { enoughMs: target.enoughMs }),
     startedAtUnixMs: world.clock.unixMs(),
   });
-  let reading: OnvifReading | null = null;
-  await drive({
+  return driveToReport({
     machine,
     way: toHttp,
     world,
@@ -121,12 +119,7 @@ async function read(
     credentials: target.credentials,
     openly: OFFERED_LOGINS,
     what: 'the reading',
-    onEffect: (event: OnvifEvent) => {
-      if (event.kind === 'reading') reading = event.reading;
-      if (event.kind !== 'reading' || !signal.aborted) onEvent(event);
-    },
+    reportIn: (event: OnvifEvent) => (event.kind === 'reading' ? event.reading : null),
+    onEffect: onEvent,
   });
-  signal.throwIfAborted();
-  if (!reading) throw new Error('The reading ended without a report.');
-  return reading;
 }

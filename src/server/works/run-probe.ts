@@ -6,7 +6,7 @@ import { ProbeMachine } from '../../core/probe/probe-machine.ts';
 import type { ProbeReport } from '../../core/probe/probe-types.ts';
 import type { TransportChoice } from '../../core/rtsp/client-types.ts';
 import { toCamera } from '../camera-way.ts';
-import { drive, USER_AGENT, type World } from '../drive.ts';
+import { driveToReport, USER_AGENT, type World } from '../drive.ts';
 import type { LoginLeave } from '../logins.ts';
 
 export interface ProbeRun {
@@ -52,7 +52,6 @@ async function probe(
 ): Promise<ProbeReport> {
   const { clock, entropy } = world;
   const { url, credentials, transport, timeoutMs, media, loginBy = 'any' } = run;
-  signal.throwIfAborted();
   const machine = new ProbeMachine({
     url,
     credentials,
@@ -68,21 +67,14 @@ async function probe(
     ownSsrc: Number.parseInt(entropy.hex(4), 16),
     startedAtUnixMs: clock.unixMs(),
   });
-  let report: ProbeReport | null = null;
-  await drive({
+  return driveToReport({
     machine,
     way: toCamera({ url, timeoutMs }),
     world,
     signal,
     credentials,
     what: 'the probe',
-    onEffect: (event: ProbeEvent) => {
-      if (event.kind === 'report') report = event.report;
-      // of a probe that was given up nobody wants to hear
-      if (event.kind !== 'report' || !signal.aborted) onEvent(event);
-    },
+    reportIn: (event: ProbeEvent) => (event.kind === 'report' ? event.report : null),
+    onEffect: onEvent,
   });
-  signal.throwIfAborted();
-  if (!report) throw new Error('The probe ended without a report.');
-  return report;
 }

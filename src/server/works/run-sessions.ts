@@ -4,7 +4,7 @@ import type { StreamUrl } from '../../core/net/stream-url.ts';
 import type { TransportChoice } from '../../core/rtsp/client-types.ts';
 import { SessionsMachine } from '../../core/sessions/sessions-machine.ts';
 import type { SessionsEvent, SessionsReport } from '../../core/sessions/sessions-types.ts';
-import { drive, USER_AGENT, type World } from '../drive.ts';
+import { driveToReport, USER_AGENT, type World } from '../drive.ts';
 import type { LoginLeave } from '../logins.ts';
 import { toSeats } from '../seats-way.ts';
 
@@ -40,7 +40,6 @@ async function count(
   onEvent: (event: SessionsEvent) => void,
 ): Promise<SessionsReport> {
   const { url, timeoutMs, credentials, knownFingerprint = null } = run;
-  signal.throwIfAborted();
   const machine = new SessionsMachine({
     ...run,
     gate,
@@ -48,20 +47,14 @@ async function count(
     userAgent: USER_AGENT,
     cnonce: () => world.entropy.hex(8),
   });
-  let report: SessionsReport | null = null;
-  await drive({
+  return driveToReport({
     machine,
     way: toSeats({ url, timeoutMs }),
     world,
     signal,
     credentials,
     what: 'the count',
-    onEffect: (event: SessionsEvent) => {
-      if (event.kind === 'counted') report = event.report;
-      if (event.kind !== 'counted' || !signal.aborted) onEvent(event);
-    },
+    reportIn: (event: SessionsEvent) => (event.kind === 'counted' ? event.report : null),
+    onEffect: onEvent,
   });
-  signal.throwIfAborted();
-  if (!report) throw new Error('The count ended without a report.');
-  return report;
 }

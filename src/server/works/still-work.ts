@@ -1,7 +1,8 @@
 import { type StillLine, type StillRequest, stillRequestSchema } from '../../contract/still-api.ts';
 import { type ProofGate, proofEndOf, sayHeld } from '../../core/auth/proof-gate.ts';
 import { base64Of } from '../../core/base/bytes.ts';
-import { type HttpAnswer, type HttpHeader, headersOf } from '../../core/http/http-message.ts';
+import { type Header, headersOf } from '../../core/http/headers.ts';
+import type { HttpAnswer } from '../../core/http/http-message.ts';
 import { createDeepVeil } from '../../core/machine/password-veil.ts';
 import { asksForSecret, fillPath } from '../../core/net/path-places.ts';
 import { Login } from '../../core/rtsp/login.ts';
@@ -29,7 +30,7 @@ async function fetchStill(
   const http = createHttpPort(world.dialer);
   const login = new Login({ credentials, cnonce: () => world.entropy.hex(8), gate, isEncrypted: isTls });
   const filled = credentials ? fillPath(path, credentials.user, credentials.password) : path;
-  const get = async (headers: readonly HttpHeader[]): Promise<HttpAnswer> => {
+  const get = async (headers: readonly Header[]): Promise<HttpAnswer> => {
     const asked = { method: 'GET', host, port, isTls, path: filled, headers, body: '', knownFingerprint } as const;
     const limits = { timeoutMs: TIMEOUT_MS, mostBytes: MOST_BYTES, mayRepeat: headers.length < 2, signal };
     const { answer } = await http.exchange(asked, limits);
