@@ -94,12 +94,12 @@ export function createApp({ world, network, demo, running, works = LINE_WORKS, .
         const controller = new AbortController();
         lines.onAbort(() => controller.abort(new Error('The page went away.')));
         const out: Out = {
-          say: (event) => {
+          sendEvent: (event) => {
             // a page that takes nothing keeps a session at a camera for nobody
             const late = setTimeout(() => controller.abort(new Error('The page reads nothing.')), MOST_UNREAD_MS);
             void lines.write(`${JSON.stringify(event)}\n`).finally(() => clearTimeout(late));
           },
-          show: () => {
+          sendFrame: () => {
             throw new TypeError('Lines carry no pictures: such work goes over a socket.');
           },
         };

@@ -23,8 +23,8 @@ const GOODBYE_MS = 500;
 /** A fault that comes again while the first is dealt with gives the goodbye up; a third one gives all up. */
 const MAX_FAULTS = 2;
 
-/** What a way to devices has of the drive that it serves. */
-export interface Hub<Input> {
+/** What a transport has of the drive that it serves. */
+export interface TransportContext<Input> {
   readonly world: World;
   readonly signal: AbortSignal;
   /** From the machine's beginning. */
@@ -36,19 +36,19 @@ export interface Hub<Input> {
 }
 
 /** The sockets of one machine: to a camera, or to many doors. Closing it closes all of them at once. */
-export interface Way<Doing> {
+export interface Transport<TransportEffect> {
   readonly kinds: ReadonlySet<string>;
   /** Once the machine has begun. */
   start(): void;
-  carryOut(doing: Doing): void;
+  carryOut(doing: TransportEffect): void;
   close(): void;
 }
 
-type Own<Effect, Doing> = Exclude<Effect, Doing | CommonEffect<string>>;
+type SaidBy<Effect, TransportEffect> = Exclude<Effect, TransportEffect | CommonEffect<string>>;
 
-export interface DriveOptions<Timer extends string, Input, Doing, Effect extends { readonly kind: string }> {
-  readonly machine: Machine<CommonInput<Timer> | Input, CommonEffect<Timer> | Doing | Effect>;
-  readonly way: (hub: Hub<Input>) => Way<Doing>;
+export interface DriveOptions<Timer extends string, Input, TransportEffect, Effect extends { readonly kind: string }> {
+  readonly machine: Machine<CommonInput<Timer> | Input, CommonEffect<Timer> | TransportEffect | Effect>;
+  readonly transport: (context: TransportContext<Input>) => Transport<TransportEffect>;
   readonly world: World;
   readonly signal: AbortSignal;
   /** As whom it talks: whatever the device tells is told on without that password, and without any login in a URL. */
@@ -58,7 +58,7 @@ export interface DriveOptions<Timer extends string, Input, Doing, Effect extends
   /** How long a farewell may take, where it takes longer than that of others. */
   readonly farewellMs?: number;
   /** What the machine says beyond what is done for it. */
-  readonly onEffect: (effect: Own<Effect, Doing>) => void;
+  readonly onEffect: (effect: SaidBy<Effect, TransportEffect>) => void;
   /** What a fault of ours is said to have ended: “the probe”. */
   readonly what: string;
   /** Given what puts words of whoever asked into the machine while it runs. */
@@ -73,9 +73,9 @@ export interface DriveOptions<Timer extends string, Input, Doing, Effect extends
 export function drive<
   Timer extends string,
   Input,
-  Doing extends { readonly kind: string },
+  TransportEffect extends { readonly kind: string },
   Effect extends { readonly kind: string },
->(options: DriveOptions<Timer, Input, Doing, Effect>): Promise<void> {
+>(options: DriveOptions<Timer, Input, TransportEffect, Effect>): Promise<void> {
   return new Promise((resolve, reject) => {
     if (options.signal.aborted) return resolve();
     new Drive(options, resolve, reject).start();
@@ -89,13 +89,13 @@ export function drive<
 export async function driveToReport<
   Timer extends string,
   Input,
-  Doing extends { readonly kind: string },
+  TransportEffect extends { readonly kind: string },
   Effect extends { readonly kind: string },
   Report,
 >(
-  options: DriveOptions<Timer, Input, Doing, Effect> & {
+  options: DriveOptions<Timer, Input, TransportEffect, Effect> & {
     /** `null` of what is no report. */
-    readonly reportIn: (effect: Own<Effect, Doing>) => Report | null;
+    readonly reportIn: (effect: SaidBy<Effect, TransportEffect>) => Report | null;
   },
 ): Promise<Report> {
   const { signal, reportIn, onEffect, what } = options;
@@ -118,10 +118,10 @@ export async function driveToReport<
 class Drive<
   Timer extends string,
   Input,
-  Doing extends { readonly kind: string },
+  TransportEffect extends { readonly kind: string },
   Effect extends { readonly kind: string },
 > {
-  readonly #way: Way<Doing>;
+  readonly #transport: Transport<TransportEffect>;
   readonly #veil: <T>(value: T) => T;
   readonly #startedMs: number;
   readonly #timers = new Map<string, NodeJS.Timeout>();
@@ -130,7 +130,7 @@ class Drive<
   #faults = 0;
 
   constructor(
-    private readonly options: DriveOptions<Timer, Input, Doing, Effect>,
+    private readonly options: DriveOptions<Timer, Input, TransportEffect, Effect>,
     private readonly resolve: () => void,
     private readonly reject: (reason: unknown) => void,
   ) {
@@ -138,7 +138,7 @@ class Drive<
     this.#veil = createDeepVeil(options.credentials);
     this.#startedMs = world.clock.monotonicMs();
     this.#unguard = underGuard(signal, this.broken);
-    this.#way = options.way({
+    this.#transport = options.transport({
       world,
       signal,
       now: this.#now,
@@ -154,7 +154,7 @@ class Drive<
       for (const effect of this.options.machine.begin(this.#now())) this.#carryOut(effect);
     });
     this.options.onStart?.((input) => this.#safely(() => this.#put(input)), this.#now);
-    this.#way.start();
+    this.#transport.start();
   }
 
   /** Something of ours threw: the machine ends with that. */
@@ -179,12 +179,12 @@ class Drive<
     for (const effect of this.options.machine.handle(input)) this.#carryOut(effect);
   };
 
-  #carryOut(effect: CommonEffect<Timer> | Doing | Effect): void {
+  #carryOut(effect: CommonEffect<Timer> | TransportEffect | Effect): void {
     if (this.#isOver) return;
     if (isCommon<Timer>(effect)) return this.#serve(effect);
     // what a way names as its own is done there, and the rest is the machine's own
-    if (this.#way.kinds.has(effect.kind)) return this.#way.carryOut(effect as Doing);
-    const own = effect as Own<Effect, Doing>;
+    if (this.#transport.kinds.has(effect.kind)) return this.#transport.carryOut(effect as TransportEffect);
+    const own = effect as SaidBy<Effect, TransportEffect>;
     this.options.onEffect(this.options.openly?.has(effect.kind) ? own : this.#veil(own));
   }
 
@@ -227,7 +227,7 @@ class Drive<
     this.#isOver = true;
     for (const timer of [...this.#timers.keys()]) this.#disarm(timer);
     this.options.signal.removeEventListener('abort', this.#cancel);
-    this.#way.close();
+    this.#transport.close();
     this.#unguard();
   }
 }

@@ -20,7 +20,7 @@ export interface TunnelAsk {
 }
 
 /** A call that is answered once: what comes first is waited for, what comes after goes on. */
-class Hearing {
+class TunnelReader {
   readonly #came = new ByteQueue();
   #settle: ((end: 'bytes' | 'ended') => void) | null = null;
   #onward: ConnectionEvents | null = null;
@@ -80,7 +80,7 @@ export async function dialTunnel(
   limits: Limits,
   { how, ask }: { readonly how: LineHow; readonly ask: TunnelAsk },
 ): Promise<Connection> {
-  const hearing = new Hearing();
+  const hearing = new TunnelReader();
   const heard = await dialer.dial(address, hearing.events, limits, how);
   try {
     heard.send(bytesOf(tunnelGet(ask)));
@@ -116,7 +116,7 @@ export async function dialTunnel(
   }
 }
 
-async function opened(hearing: Hearing): Promise<Uint8Array> {
+async function opened(hearing: TunnelReader): Promise<Uint8Array> {
   for (;;) {
     const end = await hearing.next();
     const answer = readTunnelAnswer(hearing.came);

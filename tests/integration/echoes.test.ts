@@ -23,7 +23,7 @@ const PASSWORD = 'Weir&Gate/7 otter';
 
 async function told(work: Work, asked: object): Promise<readonly Record<string, unknown>[]> {
   const lines: Record<string, unknown>[] = [];
-  const out = { say: (line: object) => void lines.push(line as Record<string, unknown>), show: () => {} };
+  const out = { sendEvent: (line: object) => void lines.push(line as Record<string, unknown>), sendFrame: () => {} };
   await work.accept(asked)(freshWorld(), new AbortController().signal, out, () => {});
   return lines;
 }

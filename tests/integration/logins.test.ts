@@ -37,7 +37,7 @@ const proofsIn = (requests: readonly CameRequest[]): number =>
 async function askAll(world: World, rtsp: string, port: number, credentials = WRONG): Promise<void> {
   const url = urlOf(rtsp);
   const login = { user: credentials.user, secret: credentials.password };
-  const out = { say: () => {}, show: () => {} };
+  const out = { sendEvent: () => {}, sendFrame: () => {} };
   for (let press = 0; press < 2; press++) {
     await runDiagnosed({ ...RUN, url, credentials, onvifPort: port }, world, signal);
     await runOnvif({ host: '127.0.0.1', port, credentials, timeoutMs: 800 }, world, signal);
@@ -206,7 +206,7 @@ test('the password goes readable to no device that offered better, until a perso
   const device = await scriptedDevice(() => http('', 'WWW-Authenticate: Basic realm="x"\r\n', '401 No'));
   const said: unknown[] = [];
   const still = { host: '127.0.0.1', port: device.port, path: '/still', user: ACCOUNT.user, secret: 'another' };
-  await STILL.accept(still)(world, signal, { say: (line) => said.push(line), show: () => {} }, () => {});
+  await STILL.accept(still)(world, signal, { sendEvent: (line) => said.push(line), sendFrame: () => {} }, () => {});
   expect(said).toMatchObject([{ kind: 'none', isHeld: true }]);
   expect(proofsIn(device.requests)).toBe(0);
   const allowed = { mayGoReadable: true, byBasic: true, oneMore: true };

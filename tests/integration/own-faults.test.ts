@@ -151,7 +151,7 @@ test('a throw inside any callback of a view ends that view', async () => {
     };
     const timer = setTimeout(() => controller.abort(), 300);
     const begin = LIVE.accept({ url: camera.url, user: null, secret: null });
-    const out = { say: counter.call, show: counter.call };
+    const out = { sendEvent: counter.call, sendFrame: counter.call };
     await begin(worldWith({ monotonicMs }), controller.signal, out, () => {}).catch(() => {}); // its route logs it
     clearTimeout(timer);
   });

@@ -5,7 +5,7 @@ import { LIVE_PROTOCOL } from '../../src/contract/app-header.ts';
 import { SteerMachine } from '../../src/core/onvif-client/steer-machine.ts';
 import type { SteerEvent, SteerOrder } from '../../src/core/onvif-client/steer-types.ts';
 import { drive } from '../../src/server/drive.ts';
-import { toHttp } from '../../src/server/http-way.ts';
+import { toHttp } from '../../src/server/http-transport.ts';
 import { talkOptions } from '../../src/server/works/run-onvif.ts';
 import { type Fleet, startFleet } from '../../src/standins/fleet.ts';
 import { WEIR_GATE, WHEEL_PIT } from '../../src/standins/onvif/onvif-gallery.ts';
@@ -37,7 +37,7 @@ function steer(name: string) {
   });
   const over = drive({
     machine,
-    way: toHttp,
+    transport: toHttp,
     world: plainWorld,
     signal: controller.signal,
     credentials: null,

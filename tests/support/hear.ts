@@ -1,6 +1,6 @@
 import { type HearEvent, HearMachine } from '../../src/core/onvif-client/hear-machine.ts';
 import { drive } from '../../src/server/drive.ts';
-import { toHttp } from '../../src/server/http-way.ts';
+import { toHttp } from '../../src/server/http-transport.ts';
 import { type OnvifTarget, talkOptions } from '../../src/server/works/run-onvif.ts';
 import { plainWorld } from './onvif-doors.ts';
 
@@ -10,7 +10,7 @@ export async function hear(target: OnvifTarget, seconds: number, timeoutMs: numb
   const options = { ...talkOptions(target, plainWorld), seconds, timeoutMs, startedAtUnixMs: Date.now() };
   await drive({
     machine: new HearMachine(options),
-    way: toHttp,
+    transport: toHttp,
     world: plainWorld,
     signal: new AbortController().signal,
     credentials: target.credentials,

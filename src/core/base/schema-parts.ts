@@ -19,10 +19,10 @@ import type { Range } from './range.ts';
 export const shape = <S extends ObjectShape>(fields: S) => object(fields).noUnknown().strict().required();
 
 /** A schema that gives a T, and can be asked by itself. */
-export interface Asked<T> extends ISchema<T> {
+export interface Validator<T> extends ISchema<T> {
   validateSync(value: unknown, options?: { readonly strict?: boolean; readonly abortEarly?: boolean }): T;
 }
-export interface ShapeOf<T> extends Asked<T> {
+export interface ShapeOf<T> extends Validator<T> {
   required(): ShapeOf<T>;
 }
 type FieldsOf<T> = { readonly [K in keyof T]-?: ISchema<T[K]> };
@@ -64,11 +64,11 @@ export const oneOf = <const T extends string>(values: readonly T[]): ShapeOf<T> 
     .strict()
     .oneOf([...values])
     .required() as unknown as ShapeOf<T>; // one of these words, and no other
-export const oneNumberOf = <const T extends number>(values: readonly T[]): Asked<T> =>
+export const oneNumberOf = <const T extends number>(values: readonly T[]): Validator<T> =>
   number()
     .strict()
     .oneOf([...values])
-    .required() as unknown as Asked<T>; // Yup keeps the words of oneOf, and forgets its numbers
+    .required() as unknown as Validator<T>; // Yup keeps the words of oneOf, and forgets its numbers
 const NOTHING = mixed().nullable();
 interface Needable extends ISchema<unknown> {
   required(): ISchema<unknown>;
@@ -82,14 +82,14 @@ export const byField = <T>(
   field: string,
   shapes: Readonly<Record<string, ISchema<unknown>>>,
   lastResort: ISchema<unknown>,
-): Asked<T> =>
+): Validator<T> =>
   lazy((value: unknown) => {
     const name =
       typeof value === 'object' && value !== null && Object.hasOwn(value, field)
         ? String(Object.getOwnPropertyDescriptor(value, field)?.value)
         : '';
     return (Object.hasOwn(shapes, name) ? shapes[name] : lastResort) as Schema;
-  }) as unknown as Asked<T>; // each of the shapes gives its own kind of T
+  }) as unknown as Validator<T>; // each of the shapes gives its own kind of T
 /** A number as its chapter allows it. */
 export const within = ({ min, max, isWhole = false, isAbove = false }: Range) => {
   const limited = isAbove ? number().strict().moreThan(min).max(max) : number().strict().min(min).max(max);

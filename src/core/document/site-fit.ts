@@ -69,7 +69,7 @@ const FITS: LookedOver = { problem: null, mayBreak: false };
 const refused = (problem: string): LookedOver => ({ problem, mayBreak: false });
 
 function lookOver<K extends ListName>(name: K, before: Site[K], after: Site[K]): LookedOver {
-  const { item, most, joints } = LIST_SHAPES[name];
+  const { item, most, identityKey: joints } = LIST_SHAPES[name];
   if (after.length > most) return refused(`${name}: at most ${most} fit, not ${after.length}.`);
   const fresh = freshIn<Site[K][number]>(before, after);
   for (const { one, at } of fresh) {

@@ -1,5 +1,5 @@
 import type { ClientEffect } from '../rtsp/client-types.ts';
-import type { CameraDoing, CommonEffect } from './machine.ts';
+import type { CameraEffect, CommonEffect } from './machine.ts';
 
 /** Timers that a client asks for: how long an answer is waited for, and when a sign of life is due. */
 export type ClientTimer = 'answer' | 'keepAlive';
@@ -12,7 +12,7 @@ export type ClientTimer = 'answer' | 'keepAlive';
 export function driveEffectOf(
   effect: ClientEffect,
   timeoutMs: number,
-): CameraDoing | Extract<CommonEffect<ClientTimer>, { kind: 'arm' | 'disarm' }> | null {
+): CameraEffect | Extract<CommonEffect<ClientTimer>, { kind: 'arm' | 'disarm' }> | null {
   switch (effect.kind) {
     case 'send':
     case 'openUdp':

@@ -35,17 +35,17 @@ export type CameraInput =
   | Extract<ClientInput, { kind: 'bytes' | 'closed' | 'udpOpened' | 'udpFailed' | 'datagram' }>;
 
 /** What is done on that way. */
-export type CameraDoing = Extract<ClientEffect, { kind: 'send' | 'openUdp' | 'sendDatagram' | 'redial' | 'close' }>;
+export type CameraEffect = Extract<ClientEffect, { kind: 'send' | 'openUdp' | 'sendDatagram' | 'redial' | 'close' }>;
 
 /** Both, of a machine that talks to one camera. Whatever else it says is handed on. */
 export type DriveInput<Timer extends string> = CommonInput<Timer> | CameraInput;
-export type DriveEffect<Timer extends string> = CommonEffect<Timer> | CameraDoing;
+export type DriveEffect<Timer extends string> = CommonEffect<Timer> | CameraEffect;
 
 /** Why an exchange over HTTP gave no whole answer. */
 export type HttpCause = DialCause | 'tls-failed' | 'certificate-changed' | 'not-http' | 'too-large' | 'cut';
 
 /** Exchanges by their number, over lines that are kept open: on one line one waits for the other. */
-export type HttpDoing =
+export type HttpEffect =
   | {
       readonly kind: 'ask';
       readonly exchange: number;
@@ -63,7 +63,7 @@ export type HttpDoing =
 
 export type HttpInput =
   | {
-      readonly kind: 'told';
+      readonly kind: 'responded';
       readonly exchange: number;
       readonly answer: HttpAnswer;
       /** Answers on this line that nobody had asked for. */
@@ -75,7 +75,7 @@ export type HttpInput =
       readonly atMs: number;
     }
   | {
-      readonly kind: 'untold';
+      readonly kind: 'failed';
       readonly exchange: number;
       readonly cause: HttpCause;
       readonly note: string;

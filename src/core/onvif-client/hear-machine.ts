@@ -1,4 +1,4 @@
-import type { CommonEffect, CommonInput, HttpDoing, HttpInput, Machine } from '../machine/machine.ts';
+import type { CommonEffect, CommonInput, HttpEffect, HttpInput, Machine } from '../machine/machine.ts';
 import type { OnvifCause } from '../onvif/onvif-cause.ts';
 import { asked, placeFrom, type ServicePlace } from '../onvif/service-place.ts';
 import * as events from '../onvif/services/events.ts';
@@ -30,7 +30,7 @@ export type HearEvent =
   | { readonly kind: 'event'; readonly event: events.DeviceEvent; readonly atS: number }
   | { readonly kind: 'lost'; readonly note: string }
   | { readonly kind: 'heard'; readonly heard: Heard };
-export type HearEffect = CommonEffect<HearTimer> | HttpDoing | HearEvent;
+export type HearEffect = CommonEffect<HearTimer> | HttpEffect | HearEvent;
 
 export interface HearOptions extends Omit<SessionOptions, 'unixMs'> {
   readonly seconds: number;
@@ -90,8 +90,8 @@ export class HearMachine implements Machine<HearInput, HearEffect> {
     if (this.#isOver) return [];
     this.#atMs = input.atMs;
     switch (input.kind) {
-      case 'told':
-      case 'untold':
+      case 'responded':
+      case 'failed':
         return this.#isLeaving ? this.#left(this.#goodbye.handle(input)) : this.#moved(this.#line.handle(input));
       case 'timer':
         return this.#leave();

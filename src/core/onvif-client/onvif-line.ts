@@ -1,4 +1,4 @@
-import type { HttpDoing, HttpInput } from '../machine/machine.ts';
+import type { HttpEffect, HttpInput } from '../machine/machine.ts';
 import type { ServiceName } from '../onvif/namespaces.ts';
 import { MAX_ANSWER_BYTES } from '../onvif/onvif-limits.ts';
 import type { Call, Outcome, Script } from './onvif-script.ts';
@@ -19,7 +19,7 @@ export interface OnvifStep {
 
 /** What came of an input, on one line. */
 export interface LineMoved<Result> {
-  readonly effects: readonly HttpDoing[];
+  readonly effects: readonly HttpEffect[];
   readonly steps: readonly OnvifStep[];
   /** The script ended, with this. */
   readonly result?: Result;
@@ -66,14 +66,14 @@ export class OnvifLine<Result> {
   handle(input: HttpInput): LineMoved<Result> {
     if (input.exchange !== this.#exchange || !this.#call || !this.#script) return STILL;
     this.#exchange = null;
-    if (input.kind === 'untold') this.session.unanswered(this.#call, input.certificate);
-    if (input.kind === 'untold') return this.#over({ ok: false, cause: input.cause, note: input.note }, input.atMs);
+    if (input.kind === 'failed') this.session.unanswered(this.#call, input.certificate);
+    if (input.kind === 'failed') return this.#over({ ok: false, cause: input.cause, note: input.note }, input.atMs);
     this.session.extraAnswers += input.extra;
     return this.#judged(this.session.judge(this.#call, input, input.atMs), input.atMs);
   }
 
   /** What is under way is given up; the script does not go on. */
-  drop(): readonly HttpDoing[] {
+  drop(): readonly HttpEffect[] {
     if (this.#call) this.session.unanswered(this.#call);
     this.#script = null;
     this.#call = null;

@@ -1,4 +1,4 @@
-import type { CommonEffect, CommonInput, HttpDoing, HttpInput, Machine } from '../machine/machine.ts';
+import type { CommonEffect, CommonInput, HttpEffect, HttpInput, Machine } from '../machine/machine.ts';
 import type { OnvifReading } from '../onvif/reading.ts';
 import type { ServicePlace } from '../onvif/service-place.ts';
 import { createNumbers, type LineMoved, OnvifLine, type OnvifStep } from './onvif-line.ts';
@@ -15,7 +15,7 @@ export type OnvifEvent =
   /** A login that stood in an address of the device: for the vault of whoever asked, and kept nowhere else. */
   | { readonly kind: 'offeredLogin'; readonly user: string; readonly secret: string }
   | { readonly kind: 'reading'; readonly reading: OnvifReading };
-export type OnvifEffect = CommonEffect<ReadTimer> | HttpDoing | OnvifEvent;
+export type OnvifEffect = CommonEffect<ReadTimer> | HttpEffect | OnvifEvent;
 
 /** Where the device service lies unless somebody says otherwise. Source: ONVIF Core §5.1. */
 export const DEVICE_PATH = '/onvif/device_service';
@@ -68,8 +68,8 @@ export class OnvifMachine implements Machine<OnvifInput, OnvifEffect> {
     if (this.#isOver) return [];
     this.#atMs = input.atMs;
     switch (input.kind) {
-      case 'told':
-      case 'untold':
+      case 'responded':
+      case 'failed':
         return this.#moved(this.#line.handle(input));
       case 'timer':
         return this.#end({

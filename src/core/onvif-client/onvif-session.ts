@@ -36,7 +36,7 @@ interface Tried {
   readonly open: OpenProof;
 }
 
-type Told = Extract<HttpInput, { kind: 'told' }>;
+type Responded = Extract<HttpInput, { kind: 'responded' }>;
 
 /**
  * What is known of a device while one talks with it, on however many lines: its services, how far its clock is off, how the
@@ -134,7 +134,7 @@ export class OnvifSession {
   }
 
   /** What an answer makes of a call. */
-  judge(call: Call, { answer, envelope, certificate = null }: Told, atMs: number): Judged {
+  judge(call: Call, { answer, envelope, certificate = null }: Responded, atMs: number): Judged {
     const tried = this.#tried.get(call);
     if (!tried) throw new RangeError('call: it was never begun');
     this.certificate ??= certificate;
@@ -150,7 +150,7 @@ export class OnvifSession {
     this.#proofs.delete(tried.open);
   }
 
-  #judged(call: Call, tried: Tried, answer: HttpAnswer, envelope: Told['envelope'], atMs: number): Judged {
+  #judged(call: Call, tried: Tried, answer: HttpAnswer, envelope: Responded['envelope'], atMs: number): Judged {
     if (answer.status >= 300 && answer.status < 400 && answer.status !== 304)
       return this.#redirected(call, tried, answer, atMs);
     if (answer.status === 401) return this.#challenged(call, tried, answer, atMs);

@@ -1,4 +1,4 @@
-import type { HttpDoing, HttpInput } from '../machine/machine.ts';
+import type { HttpEffect, HttpInput } from '../machine/machine.ts';
 import { createNumbers, type LineMoved, OnvifLine } from './onvif-line.ts';
 import type { Script } from './onvif-script.ts';
 import type { OnvifSession } from './onvif-session.ts';
@@ -16,7 +16,7 @@ export class SteerLines {
   constructor(
     session: OnvifSession,
     timeoutMs: number,
-    private readonly emit: (...effects: readonly HttpDoing[]) => void,
+    private readonly emit: (...effects: readonly HttpEffect[]) => void,
   ) {
     const number = createNumbers();
     this.#lines = {

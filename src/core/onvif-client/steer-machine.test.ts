@@ -13,7 +13,7 @@ interface Head {
   /** It stops when the time is over that it was given. */
   readonly keepsTime?: boolean;
 }
-interface Told {
+interface Responded {
   readonly atMs: number;
   readonly operation: string;
   readonly body: string;
@@ -41,7 +41,7 @@ function play(
     timeoutMs: 1000,
     startedAtUnixMs: 0,
   });
-  const told: Told[] = [];
+  const told: Responded[] = [];
   const events: (SteerEvent & { readonly atMs: number })[] = [];
   const queue: { readonly atMs: number; readonly run: (atMs: number) => readonly SteerEffect[] }[] = [];
   let [now, isDone, stopCount, pan, movesUntil, timer] = [0, false, 0, 0, 0, 0];
@@ -89,7 +89,7 @@ function play(
         const { exchange } = effect;
         later(now + 5, (atMs) =>
           machine.handle({
-            kind: 'told',
+            kind: 'responded',
             exchange,
             answer: {
               status: 200,

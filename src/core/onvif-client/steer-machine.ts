@@ -78,8 +78,8 @@ export class SteerMachine implements Machine<SteerInput, SteerEffect> {
       case 'asked':
         if (!this.#leaving) this.#take(input.asked);
         break;
-      case 'told':
-      case 'untold':
+      case 'responded':
+      case 'failed':
         this.#lines.handle(input);
         break;
       case 'timer':

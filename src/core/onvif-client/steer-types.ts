@@ -1,4 +1,4 @@
-import type { CommonEffect, CommonInput, HttpDoing, HttpInput } from '../machine/machine.ts';
+import type { CommonEffect, CommonInput, HttpEffect, HttpInput } from '../machine/machine.ts';
 import type { OnvifCause } from '../onvif/onvif-cause.ts';
 import type { PtzNode, PtzPosition, PtzPreset, PtzVelocity } from '../onvif/services/ptz.ts';
 
@@ -61,7 +61,7 @@ export type SteerEvent =
   | { readonly kind: 'notStopped'; readonly times: number }
   | { readonly kind: 'ended'; readonly cause: OnvifCause | null; readonly note: string; readonly isStopped: boolean };
 
-export type SteerEffect = CommonEffect<SteerTimer> | HttpDoing | SteerEvent;
+export type SteerEffect = CommonEffect<SteerTimer> | HttpEffect | SteerEvent;
 
 /** How a velocity may be: a share of the top speed. */
 export const VELOCITY = { min: -1, max: 1 } as const;

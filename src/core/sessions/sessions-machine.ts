@@ -4,11 +4,11 @@ import type { Machine } from '../machine/machine.ts';
 import { fillUrl, type VeiledUrl } from '../net/path-login.ts';
 import type { StreamUrl } from '../net/stream-url.ts';
 import type { TransportChoice } from '../rtsp/client-types.ts';
-import { Seat, type SeatWish } from './seat.ts';
+import { OneSession, type OneSessionWish } from './one-session.ts';
 import {
   type EffectOnFirst,
   MOST_SEATS,
-  type SeatRefusal,
+  type SessionRefusal,
   type SessionsEffect,
   type SessionsInput,
   type SessionsReport,
@@ -43,13 +43,13 @@ const GOODBYE_MS = 1000;
 export class SessionsMachine implements Machine<SessionsInput, SessionsEffect> {
   readonly #veiled: VeiledUrl;
   readonly #most: number;
-  readonly #seats: Seat[] = [];
+  readonly #sessions: OneSession[] = [];
   #effects: SessionsEffect[] = [];
   #stage: 'taking' | 'alone' | 'beside' | 'leaving' | 'over' = 'taking';
   #countedFrom = 0;
   #alonePerS: number | null = null;
   #besidePerS: number | null = null;
-  #refusedWith: SeatRefusal | null = null;
+  #refusedWith: SessionRefusal | null = null;
   #opened = 0;
   #limit: number | null = null;
   #effectOnFirst: EffectOnFirst | null = null;
@@ -69,10 +69,10 @@ export class SessionsMachine implements Machine<SessionsInput, SessionsEffect> {
     this.#effects = [];
     if (this.#stage === 'over') return [];
     switch (input.kind) {
-      case 'of': {
-        const { seat: number } = input;
-        const seat = this.#seats[number - 1];
-        if (seat) this.#grant(number, seat.hear(input.input), input.input.atMs);
+      case 'fromSession': {
+        const { session: number } = input;
+        const session = this.#sessions[number - 1];
+        if (session) this.#grant(number, session.hear(input.input), input.input.atMs);
         break;
       }
       case 'timer':
@@ -93,10 +93,10 @@ export class SessionsMachine implements Machine<SessionsInput, SessionsEffect> {
   #takeSeat(): void {
     const { credentials, transport, userAgent, cnonce, timeoutMs, gate, knownFingerprint } = this.options;
     this.#stage = 'taking';
-    this.#seats.push(
-      new Seat({ ...this.#veiled, credentials, gate, knownFingerprint, transport, userAgent, cnonce }, timeoutMs),
+    this.#sessions.push(
+      new OneSession({ ...this.#veiled, credentials, gate, knownFingerprint, transport, userAgent, cnonce }, timeoutMs),
     );
-    this.#effects.push({ kind: 'take', seat: this.#seats.length });
+    this.#effects.push({ kind: 'openSession', session: this.#sessions.length });
   }
 
   #ring(timer: Extract<SessionsInput, { kind: 'timer' }>['timer'], atMs: number): void {
@@ -104,19 +104,19 @@ export class SessionsMachine implements Machine<SessionsInput, SessionsEffect> {
     if (timer === 'goodbye') return this.#count();
     const [what, text] = timer.split(' ');
     const number = Number(text);
-    const seat = this.#seats[number - 1];
-    if (!seat) return;
-    if (what === 'answer') this.#grant(number, seat.answerIsLate(atMs), atMs);
-    else if (what === 'keepAlive') this.#grant(number, seat.keepAliveIsDue(atMs), atMs);
-    else this.#grant(number, seat.packetsAreLate(atMs), atMs);
+    const session = this.#sessions[number - 1];
+    if (!session) return;
+    if (what === 'answer') this.#grant(number, session.answerIsLate(atMs), atMs);
+    else if (what === 'keepAlive') this.#grant(number, session.keepAliveIsDue(atMs), atMs);
+    else this.#grant(number, session.packetsAreLate(atMs), atMs);
   }
 
-  #grant(number: number, wishes: readonly SeatWish[], atMs: number): void {
+  #grant(number: number, wishes: readonly OneSessionWish[], atMs: number): void {
     const { timeoutMs } = this.options;
     for (const wish of wishes) {
       switch (wish.kind) {
-        case 'doing':
-          this.#effects.push({ kind: 'on', seat: number, doing: wish.doing });
+        case 'effect':
+          this.#effects.push({ kind: 'toSession', session: number, effect: wish.effect });
           break;
         case 'awaits':
           this.#effects.push({ kind: 'arm', timer: `answer ${number}`, afterMs: wish.afterMs });
@@ -142,15 +142,21 @@ export class SessionsMachine implements Machine<SessionsInput, SessionsEffect> {
       }
     }
     // told to leave for want of packets: it is refused before its goodbye is answered
-    const seat = this.#seats[number - 1];
-    if (this.#stage === 'taking' && number === this.#seats.length && seat && !seat.isPlaying && seat.refusal)
-      this.#refused(number, seat.refusal, atMs);
+    const session = this.#sessions[number - 1];
+    if (
+      this.#stage === 'taking' &&
+      number === this.#sessions.length &&
+      session &&
+      !session.isPlaying &&
+      session.refusal
+    )
+      this.#refused(number, session.refusal, atMs);
   }
 
   #seatHad(number: number, atMs: number): void {
-    if (this.#stage !== 'taking' || number !== this.#seats.length) return;
+    if (this.#stage !== 'taking' || number !== this.#sessions.length) return;
     this.#opened = number;
-    this.#effects.push({ kind: 'seat', seat: number, refusal: null, atMs });
+    this.#effects.push({ kind: 'session', session: number, refusal: null, atMs });
     if (number === 1) this.#watch('alone', atMs);
     else if (number === this.#most) this.#watch('beside', atMs);
     else this.#takeSeat();
@@ -158,20 +164,20 @@ export class SessionsMachine implements Machine<SessionsInput, SessionsEffect> {
 
   #seatLost(number: number, atMs: number): void {
     if (this.#stage === 'leaving') {
-      if (this.#seats.every(({ isLeft }) => isLeft)) this.#count();
+      if (this.#sessions.every(({ isLeft }) => isLeft)) this.#count();
       return;
     }
-    const lost = this.#seats[number - 1];
-    const isLast = number === this.#seats.length;
+    const lost = this.#sessions[number - 1];
+    const isLast = number === this.#sessions.length;
     if (!lost || (this.#stage === 'beside' && this.#limit !== null)) return;
     const refusal = lost.refusal ?? { cause: 'closed' as const, status: null, note: 'The camera ended the session.' };
-    this.#refused(isLast ? number : this.#seats.length, refusal, atMs);
+    this.#refused(isLast ? number : this.#sessions.length, refusal, atMs);
   }
 
-  /** Seat `number` was one too many: it was refused itself, or another one was ended for it. */
-  #refused(number: number, refusal: SeatRefusal, atMs: number): void {
+  /** OneSession `number` was one too many: it was refused itself, or another one was ended for it. */
+  #refused(number: number, refusal: SessionRefusal, atMs: number): void {
     this.#refusedWith = refusal;
-    this.#effects.push({ kind: 'seat', seat: number, refusal, atMs });
+    this.#effects.push({ kind: 'session', session: number, refusal, atMs });
     if (number > 1) this.#limit = number - 1;
     else if (refusal.cause === 'too-many-sessions') this.#limit = 0;
     if (number === 1 || this.#stage === 'alone') return this.#leave(atMs);
@@ -180,12 +186,12 @@ export class SessionsMachine implements Machine<SessionsInput, SessionsEffect> {
 
   #watch(stage: 'alone' | 'beside', atMs: number): void {
     this.#stage = stage;
-    this.#countedFrom = this.#seats[0]?.packets ?? 0;
+    this.#countedFrom = this.#sessions[0]?.packets ?? 0;
     this.#effects.push({ kind: 'watching', atMs }, { kind: 'arm', timer: 'watch', afterMs: WATCH_MS });
   }
 
   #watched(atMs: number): void {
-    const [first] = this.#seats;
+    const [first] = this.#sessions;
     if (!first) return;
     const perS = ((first.packets - this.#countedFrom) * 1000) / WATCH_MS;
     if (this.#stage === 'alone') {
@@ -204,8 +210,9 @@ export class SessionsMachine implements Machine<SessionsInput, SessionsEffect> {
     if (this.#stage === 'leaving') return;
     this.#stage = 'leaving';
     this.#effects.push({ kind: 'disarm', timer: 'watch' }, { kind: 'arm', timer: 'goodbye', afterMs: GOODBYE_MS });
-    for (const [at, seat] of this.#seats.entries()) if (!seat.isLeft) this.#grant(at + 1, seat.stop(atMs), atMs);
-    if (this.#stage === 'leaving' && this.#seats.every(({ isLeft }) => isLeft)) this.#count();
+    for (const [at, session] of this.#sessions.entries())
+      if (!session.isLeft) this.#grant(at + 1, session.stop(atMs), atMs);
+    if (this.#stage === 'leaving' && this.#sessions.every(({ isLeft }) => isLeft)) this.#count();
   }
 
   #count(): void {
@@ -218,7 +225,7 @@ export class SessionsMachine implements Machine<SessionsInput, SessionsEffect> {
       firstAlonePerS: this.#alonePerS,
       firstBesidePerS: this.#besidePerS,
       effectOnFirst: this.#effectOnFirst,
-      closed: this.#seats.filter(({ isBidden }) => isBidden).length,
+      closed: this.#sessions.filter(({ isBidden }) => isBidden).length,
     };
     this.#effects.push({ kind: 'counted', report }, { kind: 'done' });
   }

@@ -1,14 +1,14 @@
-import type { CameraDoing, CameraInput, CommonEffect, CommonInput } from '../machine/machine.ts';
+import type { CameraEffect, CameraInput, CommonEffect, CommonInput } from '../machine/machine.ts';
 import type { ProbeCause } from '../rtsp/exchange-types.ts';
 
-/** One seat is one connection with one session; seats are counted from 1. */
-export type SeatDoing =
-  | { readonly kind: 'take'; readonly seat: number }
-  | { readonly kind: 'on'; readonly seat: number; readonly doing: CameraDoing };
-export type SeatInput = { readonly kind: 'of'; readonly seat: number; readonly input: CameraInput };
+/** Each session has a connection of its own; they are counted from 1. */
+export type OneSessionEffect =
+  | { readonly kind: 'openSession'; readonly session: number }
+  | { readonly kind: 'toSession'; readonly session: number; readonly effect: CameraEffect };
+export type OneSessionInput = { readonly kind: 'fromSession'; readonly session: number; readonly input: CameraInput };
 
-/** Why a seat was not had, as the camera said it. */
-export interface SeatRefusal {
+/** Why a session was not had, as the camera said it. */
+export interface SessionRefusal {
   readonly cause: ProbeCause;
   readonly status: number | null;
   readonly note: string;
@@ -25,7 +25,7 @@ export interface SessionsReport {
   readonly opened: number;
   /** Up to which it was asked. */
   readonly most: number;
-  readonly refusedWith: SeatRefusal | null;
+  readonly refusedWith: SessionRefusal | null;
   /** Packets a second of the first, alone and with the last one beside it. */
   readonly firstAlonePerS: number | null;
   readonly firstBesidePerS: number | null;
@@ -36,13 +36,18 @@ export interface SessionsReport {
 }
 
 export type SessionsEvent =
-  | { readonly kind: 'seat'; readonly seat: number; readonly refusal: SeatRefusal | null; readonly atMs: number }
+  | {
+      readonly kind: 'session';
+      readonly session: number;
+      readonly refusal: SessionRefusal | null;
+      readonly atMs: number;
+    }
   | { readonly kind: 'watching'; readonly atMs: number }
   | { readonly kind: 'counted'; readonly report: SessionsReport };
 
 export type SessionsTimer = 'watch' | 'goodbye' | `answer ${number}` | `keepAlive ${number}` | `packets ${number}`;
-export type SessionsInput = CommonInput<SessionsTimer> | SeatInput;
-export type SessionsEffect = CommonEffect<SessionsTimer> | SeatDoing | SessionsEvent;
+export type SessionsInput = CommonInput<SessionsTimer> | OneSessionInput;
+export type SessionsEffect = CommonEffect<SessionsTimer> | OneSessionEffect | SessionsEvent;
 
 /** Nobody counts further: a recorder of a house has that many clients at the very most. */
 export const MOST_SEATS = 32;

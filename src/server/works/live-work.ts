@@ -5,7 +5,7 @@ import type { ProofGate } from '../../core/auth/proof-gate.ts';
 import { base64Of } from '../../core/base/bytes.ts';
 import { LIVE_TIMEOUT_MS, type LiveEffect, LiveMachine } from '../../core/live/live-machine.ts';
 import { readTarget } from '../../core/net/target.ts';
-import { toCamera } from '../camera-way.ts';
+import { toCamera } from '../camera-transport.ts';
 import { drive, USER_AGENT } from '../drive.ts';
 import { leaveOf, workOf } from './work.ts';
 
@@ -24,7 +24,7 @@ const MOST = { most: 16, many: 'live pictures' };
 
 /** Draws a stream and hands its pictures on, until it is cancelled or ends. */
 export const LIVE = workOf(liveRequestSchema, MOST, async (request, world, signal, out) => {
-  const say = (message: LiveMessage): void => out.say(message);
+  const say = (message: LiveMessage): void => out.sendEvent(message);
   const target = readTarget(request.url, request.user, request.secret, request.tunnel);
   if (!target.ok) return say({ kind: 'ended', message: target.error.note });
   const { url, credentials } = target.value;
@@ -45,7 +45,7 @@ export const LIVE = workOf(liveRequestSchema, MOST, async (request, world, signa
       case 'sound':
         return say({ ...effect, format: effect.format && playedOf(effect.format) });
       case 'heard':
-        return out.show(
+        return out.sendFrame(
           encodeLiveFrame({
             isSound: true,
             isKeyFrame: true,
@@ -56,7 +56,7 @@ export const LIVE = workOf(liveRequestSchema, MOST, async (request, world, signa
         );
       case 'picture': {
         const { accessUnit, isKeyFrame, takenUnixMs } = effect;
-        return out.show(encodeLiveFrame({ isSound: false, isKeyFrame, arrivedUnixMs, takenUnixMs, accessUnit }));
+        return out.sendFrame(encodeLiveFrame({ isSound: false, isKeyFrame, arrivedUnixMs, takenUnixMs, accessUnit }));
       }
       default:
         return say(effect);
@@ -65,7 +65,7 @@ export const LIVE = workOf(liveRequestSchema, MOST, async (request, world, signa
   await world.logins.inTurn({ host: url.host, credentials, leave: leaveOf(request) }, signal, (gate) =>
     drive({
       machine: machineOf(gate),
-      way: toCamera({ url, timeoutMs: LIVE_TIMEOUT_MS }),
+      transport: toCamera({ url, timeoutMs: LIVE_TIMEOUT_MS }),
       world,
       signal,
       credentials,

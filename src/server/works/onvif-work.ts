@@ -7,6 +7,6 @@ import { workOf } from './work.ts';
 const MOST = { most: 64, many: 'readings' };
 
 export const ONVIF = workOf(onvifRequestSchema, MOST, async (request, world, signal, out) => {
-  const say = (line: OnvifLine): void => out.say(line);
+  const say = (line: OnvifLine): void => out.sendEvent(line);
   await runOnvif({ ...targetOf(request), timeoutMs: ONVIF_TIMEOUT_MS }, world, signal, say);
 });

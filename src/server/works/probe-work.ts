@@ -8,7 +8,7 @@ import { leaveOf, workOf } from './work.ts';
 /** A whole site at once, but not a scan. */
 const MOST = { most: 64, many: 'probes' };
 
-export const PROBE = workOf(probeRequestSchema, MOST, async (request, world, signal, { say }) => {
+export const PROBE = workOf(probeRequestSchema, MOST, async (request, world, signal, { sendEvent: say }) => {
   const target = readTarget(request.url, request.user, request.secret, request.tunnel);
   if (!target.ok) return say({ kind: 'report', report: reportOfBadTarget(target.error) });
   const { diagnose = false, paths = [], onvifPort = null, knownFingerprint = null, ...rest } = request;

@@ -14,7 +14,7 @@ import {
 import type { SessionOptions } from '../../core/onvif-client/session-types.ts';
 import type { SteerOptions } from '../../core/onvif-client/steer-machine.ts';
 import { driveToReport, USER_AGENT, type World } from '../drive.ts';
-import { toHttp } from '../http-way.ts';
+import { toHttp } from '../http-transport.ts';
 import type { LoginLeave } from '../logins.ts';
 import { leaveOf } from './work.ts';
 
@@ -113,7 +113,7 @@ async function read(
   });
   return driveToReport({
     machine,
-    way: toHttp,
+    transport: toHttp,
     world,
     signal,
     credentials: target.credentials,

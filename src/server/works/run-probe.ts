@@ -5,7 +5,7 @@ import type { StreamUrl } from '../../core/net/stream-url.ts';
 import { ProbeMachine } from '../../core/probe/probe-machine.ts';
 import type { ProbeReport } from '../../core/probe/probe-types.ts';
 import type { TransportChoice } from '../../core/rtsp/client-types.ts';
-import { toCamera } from '../camera-way.ts';
+import { toCamera } from '../camera-transport.ts';
 import { driveToReport, USER_AGENT, type World } from '../drive.ts';
 import type { LoginLeave } from '../logins.ts';
 
@@ -69,7 +69,7 @@ async function probe(
   });
   return driveToReport({
     machine,
-    way: toCamera({ url, timeoutMs }),
+    transport: toCamera({ url, timeoutMs }),
     world,
     signal,
     credentials,

@@ -3,7 +3,7 @@ import type { ScanRange } from '../../core/net/scan-range.ts';
 import { ScanMachine } from '../../core/scan/scan-machine.ts';
 import type { ScanPace } from '../../core/scan/scan-plan.ts';
 import type { ScanEvent } from '../../core/scan/scan-types.ts';
-import { toDoors } from '../doors-way.ts';
+import { toDoors } from '../doors-transport.ts';
 import { drive, type World } from '../drive.ts';
 
 export interface ScanRun {
@@ -21,5 +21,5 @@ export async function runScan(
   onEvent: (event: ScanEvent) => void,
 ): Promise<void> {
   const machine = new ScanMachine({ ...run, messageId: randomUUID() });
-  await drive({ machine, way: toDoors, world, signal, credentials: null, what: 'the sweep', onEffect: onEvent });
+  await drive({ machine, transport: toDoors, world, signal, credentials: null, what: 'the sweep', onEffect: onEvent });
 }

@@ -6,7 +6,7 @@ import { SessionsMachine } from '../../core/sessions/sessions-machine.ts';
 import type { SessionsEvent, SessionsReport } from '../../core/sessions/sessions-types.ts';
 import { driveToReport, USER_AGENT, type World } from '../drive.ts';
 import type { LoginLeave } from '../logins.ts';
-import { toSeats } from '../seats-way.ts';
+import { toSessions } from '../sessions-transport.ts';
 
 export interface SessionsRun {
   readonly url: StreamUrl;
@@ -49,7 +49,7 @@ async function count(
   });
   return driveToReport({
     machine,
-    way: toSeats({ url, timeoutMs }),
+    transport: toSessions({ url, timeoutMs }),
     world,
     signal,
     credentials,

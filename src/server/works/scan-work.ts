@@ -7,7 +7,7 @@ import { workOf } from './work.ts';
 const MOST = { most: 1, many: 'sweeps' };
 
 export const SCAN = workOf(scanRequestSchema, MOST, async (request, world, signal, out) => {
-  const say = (line: ScanLine): void => out.say(line);
+  const say = (line: ScanLine): void => out.sendEvent(line);
   const { range: text, within, ports, rate, timeoutMs, discover: isDiscovering } = request;
   const range = text === null ? null : parseScanRange(text);
   if (range && !range.ok) return say({ kind: 'refused', note: range.error.message });

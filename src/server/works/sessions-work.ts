@@ -11,7 +11,7 @@ const TIMEOUT_MS = 5000;
 
 export const SESSIONS = workOf(sessionsRequestSchema, MOST, async (request, world, signal, out) => {
   const { url, user, secret, tunnel, most, knownFingerprint = null } = request;
-  const say = (line: SessionsLine): void => out.say(line);
+  const say = (line: SessionsLine): void => out.sendEvent(line);
   const target = readTarget(url, user, secret, tunnel);
   if (!target.ok) return say({ kind: 'counted', report: badTargetReport(target.error.note, most) });
   const run = { ...target.value, transport: 'auto', most, timeoutMs: TIMEOUT_MS, knownFingerprint } as const;

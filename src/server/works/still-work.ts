@@ -62,7 +62,7 @@ async function fetchStill(
   }
 }
 
-export const STILL = workOf(stillRequestSchema, MOST, async (request, world, signal, { say }) => {
+export const STILL = workOf(stillRequestSchema, MOST, async (request, world, signal, { sendEvent: say }) => {
   const credentials = accountOf(request.user, request.secret);
   const line = await world.logins.inTurn({ host: request.host, credentials, leave: leaveOf(request) }, signal, (gate) =>
     fetchStill(request, gate, world, signal),

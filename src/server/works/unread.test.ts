@@ -26,7 +26,7 @@ test('work whose lines nobody reads ends after ten seconds, and not before', asy
   try {
     const running = new RunningWork();
     const talk = workOf(object(), { most: 1, many: 'talks' }, (_, __, signal, out) => {
-      const timer = setInterval(() => out.say({ text: 'x'.repeat(100_000) }), 100);
+      const timer = setInterval(() => out.sendEvent({ text: 'x'.repeat(100_000) }), 100);
       return new Promise((resolve) =>
         signal.addEventListener('abort', () => {
           clearInterval(timer);

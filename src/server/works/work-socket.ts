@@ -11,7 +11,7 @@ import { type Refusal, refuse } from '../listening.ts';
 import { createSafely } from '../safely.ts';
 import type { RunningWork } from './running-work.ts';
 import { Unread } from './unread.ts';
-import type { Heard, Work } from './work.ts';
+import type { MessageSource, Work } from './work.ts';
 import { SOCKET_WORKS } from './works.ts';
 
 const MAX_REQUEST_BYTES = 16 * 1024;
@@ -92,15 +92,15 @@ function serve(socket: WebSocket, work: Work, world: World, running: RunningWork
     } catch {
       return socket.close(1008, 'Expected another request');
     }
-    const heard: Heard = (listener) => {
+    const heard: MessageSource = (listener) => {
       socket.on('message', (word) => {
         const said = parsed(String(word));
         if (said !== undefined) safely(() => listener(said));
       });
     };
     const out = {
-      say: (event: object) => socket.send(JSON.stringify(event)),
-      show: (bytes: Uint8Array<ArrayBuffer>) => {
+      sendEvent: (event: object) => socket.send(JSON.stringify(event)),
+      sendFrame: (bytes: Uint8Array<ArrayBuffer>) => {
         if (socket.bufferedAmount < MAX_UNSENT_BYTES) socket.send(bytes);
       },
     };

@@ -7,13 +7,13 @@ import { pinned } from '../pinned.ts';
 /** Where a piece of work tells what happens, as it happens. */
 export interface Out {
   /** Something that happened, as JSON can say it. */
-  say(event: object): void;
+  sendEvent(event: object): void;
   /** Bytes beside it, which a page that is far behind does not get. */
-  show(bytes: Uint8Array<ArrayBuffer>): void;
+  sendFrame(bytes: Uint8Array<ArrayBuffer>): void;
 }
 
 /** Hands on what the page says while the work runs; only a socket carries any. */
-export type Heard = (listener: (word: unknown) => void) => void;
+export type MessageSource = (listener: (word: unknown) => void) => void;
 
 /**
  * One kind of work that talks to a device for the page: what may be asked for, how much of it at once, and the machine that
@@ -27,7 +27,7 @@ export interface Work {
    * Checks what is asked, and gives what does it. That ends soon after its signal aborts.
    * @throws ValidationError when it is not what is expected
    */
-  accept(asked: unknown): (world: World, signal: AbortSignal, out: Out, heard: Heard) => Promise<void>;
+  accept(asked: unknown): (world: World, signal: AbortSignal, out: Out, heard: MessageSource) => Promise<void>;
 }
 
 /** What a request says that a person allowed. */
@@ -40,7 +40,7 @@ export const leaveOf = ({ oneMore, mayGoReadable, byBasic }: LoginLeaveFields): 
 export const workOf = <Request>(
   schema: Schema<Request>,
   { most, many }: Pick<Work, 'most' | 'many'>,
-  run: (request: Request, world: World, signal: AbortSignal, out: Out, heard: Heard) => Promise<void>,
+  run: (request: Request, world: World, signal: AbortSignal, out: Out, heard: MessageSource) => Promise<void>,
 ): Work => ({
   most,
   many,

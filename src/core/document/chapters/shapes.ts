@@ -1,5 +1,5 @@
 import { LIST_LIMITS } from '../../base/limits.ts';
-import type { Asked } from '../../base/schema-parts.ts';
+import type { Validator } from '../../base/schema-parts.ts';
 import type { ChapterName, Site } from '../site.ts';
 import { assumptionsShape } from './assumptions/assumptions-shape.ts';
 import { brokenModelOfCamera, cameraJoints, cameraShape } from './cameras/camera-shape.ts';
@@ -20,11 +20,11 @@ export type ListName = {
 }[ChapterName];
 
 interface ListShape<T> {
-  readonly item: Asked<T>;
+  readonly item: Validator<T>;
   /** How many there may be. */
   readonly most: number;
   /** What an item is known by, and what it knows others by: while these stay, no reference can break. */
-  readonly joints: (item: T) => string;
+  readonly identityKey: (item: T) => string;
   /** The first reference of this list to something that is not there, in words. */
   readonly broken?: (site: Site) => string | null;
 }
@@ -32,27 +32,27 @@ const joints = ({ id }: { readonly id: string }): string => id;
 
 /** Lists of the document; one that names another stands behind it, so that the cause is told first. */
 export const LIST_SHAPES: { readonly [K in ListName]: ListShape<Site[K][number]> } = {
-  networks: { item: networkShape, most: LIST_LIMITS.networks, joints },
-  gear: { item: gearShape, most: LIST_LIMITS.gear, joints },
-  models: { item: modelShape, most: LIST_LIMITS.models, joints },
-  cameras: { item: cameraShape, most: LIST_LIMITS.cameras, joints: cameraJoints, broken: brokenModelOfCamera },
-  destinations: { item: destinationShape, most: LIST_LIMITS.destinations, joints },
+  networks: { item: networkShape, most: LIST_LIMITS.networks, identityKey: joints },
+  gear: { item: gearShape, most: LIST_LIMITS.gear, identityKey: joints },
+  models: { item: modelShape, most: LIST_LIMITS.models, identityKey: joints },
+  cameras: { item: cameraShape, most: LIST_LIMITS.cameras, identityKey: cameraJoints, broken: brokenModelOfCamera },
+  destinations: { item: destinationShape, most: LIST_LIMITS.destinations, identityKey: joints },
   links: {
     item: linkShape,
     most: LIST_LIMITS.links,
-    joints: ({ id, from, to }) => `${id} ${from} ${to}`,
+    identityKey: ({ id, from, to }) => `${id} ${from} ${to}`,
     broken: brokenEndOfLink,
   },
   taps: {
     item: tapShape,
     most: LIST_LIMITS.taps,
-    joints: ({ id, cameraId, streamId, destinationId }) => `${id} ${cameraId} ${streamId} ${destinationId}`,
+    identityKey: ({ id, cameraId, streamId, destinationId }) => `${id} ${cameraId} ${streamId} ${destinationId}`,
     broken: brokenEndOfTap,
   },
 };
 
 /** Chapters that are one thing each. */
-export const VALUE_SHAPES: { readonly [K in Exclude<ChapterName, ListName>]: Asked<Site[K]> } = {
+export const VALUE_SHAPES: { readonly [K in Exclude<ChapterName, ListName>]: Validator<Site[K]> } = {
   reach: reachShape,
   sky: skyShape,
   plan: planShape,

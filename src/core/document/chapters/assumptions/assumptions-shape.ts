@@ -2,7 +2,7 @@ import { lazy } from 'yup';
 import { assumptionOf, type ChangedAssumptions } from '../../../assumptions/assumptions.ts';
 import { LIST_LIMITS } from '../../../base/limits.ts';
 import { between } from '../../../base/range.ts';
-import { type Asked, id, shape, within } from '../../../base/schema-parts.ts';
+import { id, shape, type Validator, within } from '../../../base/schema-parts.ts';
 
 /** Of an assumption that is not known here. */
 const UNKNOWN = between(-1e6, 1e6);
@@ -17,4 +17,4 @@ export const assumptionsShape = lazy((value: unknown) =>
         .map((name) => [name, within(assumptionOf(name) ?? UNKNOWN)]),
     ),
   ),
-) as unknown as Asked<ChangedAssumptions>; // each name of it a number
+) as unknown as Validator<ChangedAssumptions>; // each name of it a number

@@ -1,7 +1,7 @@
 import type { SessionsRequest } from '../../../../contract/probe-api.ts';
 import type { Camera } from '../../../../core/document/chapters/cameras/camera.ts';
 import { sessionsRecord } from '../../../../core/evidence/measured-records.ts';
-import type { SeatRefusal, SessionsReport } from '../../../../core/sessions/sessions-types.ts';
+import type { SessionRefusal, SessionsReport } from '../../../../core/sessions/sessions-types.ts';
 import { sayBreak } from '../../../api/client.ts';
 import { countSessions } from '../../../api/count-sessions.ts';
 import { newId } from '../../../store/new-id.ts';
@@ -10,7 +10,7 @@ import type { AppDispatch, RootState } from '../../../store/store.ts';
 
 export interface CountState {
   readonly status: 'running' | 'over' | 'broken';
-  readonly seats: readonly { readonly seat: number; readonly refusal: SeatRefusal | null }[];
+  readonly seats: readonly { readonly session: number; readonly refusal: SessionRefusal | null }[];
   readonly isWatching: boolean;
   readonly message: string | null;
 }
@@ -39,8 +39,8 @@ export function startCount(
   tell({});
   countSessions(request, controller.signal, (line) => {
     switch (line.kind) {
-      case 'seat':
-        return tell({ isWatching: false, seats: [...state.seats, { seat: line.seat, refusal: line.refusal }] });
+      case 'session':
+        return tell({ isWatching: false, seats: [...state.seats, { session: line.session, refusal: line.refusal }] });
       case 'watching':
         return tell({ isWatching: true });
       case 'counted':

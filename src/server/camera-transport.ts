@@ -1,8 +1,8 @@
-import type { CameraDoing, CameraInput } from '../core/machine/machine.ts';
+import type { CameraEffect, CameraInput } from '../core/machine/machine.ts';
 import type { StreamUrl } from '../core/net/stream-url.ts';
 import { isEncrypted, isTunnel } from '../core/rtsp/http-tunnel.ts';
 import { CameraLine } from './camera-line.ts';
-import { type Hub, USER_AGENT, type Way } from './drive.ts';
+import { type Transport, type TransportContext, USER_AGENT } from './drive.ts';
 import { DialFailure } from './ports.ts';
 
 interface Target {
@@ -17,13 +17,13 @@ const KINDS: ReadonlySet<string> = new Set([
   'sendDatagram',
   'redial',
   'close',
-] satisfies readonly CameraDoing['kind'][]);
+] satisfies readonly CameraEffect['kind'][]);
 
 /** The way to one camera: it is dialled once the machine has begun. */
 export const toCamera =
   ({ url, timeoutMs }: Target) =>
-  (hub: Hub<CameraInput>): Way<CameraDoing> => {
-    const { world, signal, now, put, safely } = hub;
+  (context: TransportContext<CameraInput>): Transport<CameraEffect> => {
+    const { world, signal, now, put, safely } = context;
     const { host, port } = url;
     const line = new CameraLine({
       dialer: world.dialer,
@@ -39,7 +39,7 @@ export const toCamera =
     });
     let isClosed = false;
     const failed = (error: unknown): void => {
-      if (!(error instanceof DialFailure)) return hub.broken(error);
+      if (!(error instanceof DialFailure)) return context.broken(error);
       const { probeCause: cause, message: note } = error;
       safely(() => put({ kind: 'dialFailed', atMs: now(), cause, note }));
     };

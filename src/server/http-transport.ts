@@ -1,11 +1,11 @@
 import { setTimeout as wait } from 'node:timers/promises';
-import type { HttpDoing, HttpInput } from '../core/machine/machine.ts';
+import type { HttpEffect, HttpInput } from '../core/machine/machine.ts';
 import { createHttpPort } from './adapters/http-port.ts';
 import { readAside } from './adapters/xml-thread.ts';
-import type { Hub, Way } from './drive.ts';
+import type { Transport, TransportContext } from './drive.ts';
 import { HttpFailure, type HttpPort } from './ports.ts';
 
-const KINDS: ReadonlySet<string> = new Set(['ask', 'dropLine'] satisfies readonly HttpDoing['kind'][]);
+const KINDS: ReadonlySet<string> = new Set(['ask', 'dropLine'] satisfies readonly HttpEffect['kind'][]);
 
 interface Line {
   readonly port: HttpPort;
@@ -13,8 +13,8 @@ interface Line {
 }
 
 /** The way to devices that are asked over HTTP, on lines that are kept open. */
-export const toHttp = (hub: Hub<HttpInput>): Way<HttpDoing> => {
-  const { world, now, put, safely } = hub;
+export const toHttp = (context: TransportContext<HttpInput>): Transport<HttpEffect> => {
+  const { world, now, put, safely } = context;
   const lines = new Map<string, Line>();
   let isClosed = false;
   const lineOf = (name: string): Line => {
@@ -38,18 +38,18 @@ export const toHttp = (hub: Hub<HttpInput>): Way<HttpDoing> => {
     mostBytes,
     mayRepeat,
     afterMs,
-  }: Extract<HttpDoing, { kind: 'ask' }>): Promise<void> => {
+  }: Extract<HttpEffect, { kind: 'ask' }>): Promise<void> => {
     const { port, stop } = lineOf(name);
     try {
       if (afterMs > 0) await wait(afterMs, undefined, { signal: stop.signal }).catch(() => {}); // cut off: the exchange says so
       const told = await port.exchange(request, { timeoutMs, mostBytes, mayRepeat, signal: stop.signal });
       const envelope = isClosed ? undefined : await readAside(told.answer);
       if (!isClosed)
-        safely(() => put({ kind: 'told', exchange, ...told, ...(envelope ? { envelope } : {}), atMs: now() }));
+        safely(() => put({ kind: 'responded', exchange, ...told, ...(envelope ? { envelope } : {}), atMs: now() }));
     } catch (error) {
-      if (!(error instanceof HttpFailure)) return hub.broken(error);
+      if (!(error instanceof HttpFailure)) return context.broken(error);
       const { httpCause: cause, message: note, certificate } = error;
-      if (!isClosed) safely(() => put({ kind: 'untold', exchange, cause, note, certificate, atMs: now() }));
+      if (!isClosed) safely(() => put({ kind: 'failed', exchange, cause, note, certificate, atMs: now() }));
     }
   };
   return {

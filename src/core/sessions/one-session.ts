@@ -1,12 +1,12 @@
 import { driveEffectOf } from '../machine/client-drive.ts';
-import type { CameraDoing, CameraInput } from '../machine/machine.ts';
+import type { CameraEffect, CameraInput } from '../machine/machine.ts';
 import { RtspClient } from '../rtsp/client.ts';
 import type { ClientEffect, ClientInput, RtspClientOptions } from '../rtsp/client-types.ts';
-import type { SeatRefusal } from './sessions-types.ts';
+import type { SessionRefusal } from './sessions-types.ts';
 
-/** What a seat wants of whoever holds it. */
-export type SeatWish =
-  | { readonly kind: 'doing'; readonly doing: CameraDoing }
+/** What a session wants of whoever holds it. */
+export type OneSessionWish =
+  | { readonly kind: 'effect'; readonly effect: CameraEffect }
   | { readonly kind: 'awaits'; readonly afterMs: number }
   | { readonly kind: 'answered' }
   | { readonly kind: 'keepAlive'; readonly afterMs: number }
@@ -16,11 +16,11 @@ export type SeatWish =
   | { readonly kind: 'left' };
 
 /** One client of many: it draws the stream, counts its packets, and keeps what it was refused with. */
-export class Seat {
+export class OneSession {
   readonly #client: RtspClient;
-  #refusal: SeatRefusal | null = null;
+  #refusal: SessionRefusal | null = null;
   #status: number | null = null;
-  #wishes: SeatWish[] = [];
+  #wishes: OneSessionWish[] = [];
   #hasPackets = false;
   #isLeft = false;
   #isStopping = false;
@@ -41,7 +41,7 @@ export class Seat {
   get isLeft(): boolean {
     return this.#isLeft;
   }
-  get refusal(): SeatRefusal | null {
+  get refusal(): SessionRefusal | null {
     return this.#refusal;
   }
   /** Its goodbye was answered. */
@@ -49,7 +49,7 @@ export class Seat {
     return this.#isBidden;
   }
 
-  hear(input: CameraInput): readonly SeatWish[] {
+  hear(input: CameraInput): readonly OneSessionWish[] {
     switch (input.kind) {
       case 'resolved':
         return [];
@@ -62,22 +62,22 @@ export class Seat {
     }
   }
 
-  answerIsLate(atMs: number): readonly SeatWish[] {
+  answerIsLate(atMs: number): readonly OneSessionWish[] {
     return this.#drive({ kind: 'answerTimer', atMs });
   }
-  keepAliveIsDue(atMs: number): readonly SeatWish[] {
+  keepAliveIsDue(atMs: number): readonly OneSessionWish[] {
     return this.#drive({ kind: 'keepAliveTimer', atMs });
   }
-  packetsAreLate(atMs: number): readonly SeatWish[] {
+  packetsAreLate(atMs: number): readonly OneSessionWish[] {
     this.#refuse({ cause: 'no-packets', status: null, note: 'PLAY was granted, and no packet came.' });
     return this.stop(atMs);
   }
-  stop(atMs: number): readonly SeatWish[] {
+  stop(atMs: number): readonly OneSessionWish[] {
     this.#isStopping = true;
     return this.#isLeft ? [] : this.#drive({ kind: 'stop', atMs });
   }
 
-  #drive(input: ClientInput): readonly SeatWish[] {
+  #drive(input: ClientInput): readonly OneSessionWish[] {
     this.#wishes = [];
     for (const effect of this.#client.handle(input)) this.#take(effect);
     return this.#wishes;
@@ -111,18 +111,18 @@ export class Seat {
   }
 
   /** The first failure is the reason; what follows from it is none. */
-  #refuse(refusal: SeatRefusal): void {
+  #refuse(refusal: SessionRefusal): void {
     if (!this.#isStopping) this.#refusal ??= refusal;
   }
 }
 
-function wishOf(done: NonNullable<ReturnType<typeof driveEffectOf>>): SeatWish {
+function wishOf(done: NonNullable<ReturnType<typeof driveEffectOf>>): OneSessionWish {
   switch (done.kind) {
     case 'arm':
       return { kind: done.timer === 'answer' ? 'awaits' : 'keepAlive', afterMs: done.afterMs };
     case 'disarm':
       return { kind: 'answered' };
     default:
-      return { kind: 'doing', doing: done };
+      return { kind: 'effect', effect: done };
   }
 }

@@ -1,7 +1,7 @@
 import { setMaxListeners } from 'node:events';
 import { parseArpTable } from '../core/net/arp-table.ts';
 import type { ScanDoing, ScanInput } from '../core/scan/scan-types.ts';
-import type { Hub, Way } from './drive.ts';
+import type { Transport, TransportContext } from './drive.ts';
 import { type Connection, DialFailure, type Discovery } from './ports.ts';
 
 type DoorInput = Exclude<ScanInput, { kind: 'timer' | 'broken' | 'cancel' }>;
@@ -15,8 +15,8 @@ const KINDS: ReadonlySet<string> = new Set([
 ] satisfies readonly ScanDoing['kind'][]);
 
 /** The way to many doors at once, each called for itself, and to whoever listens for a question to all. */
-export const toDoors = (hub: Hub<DoorInput>): Way<ScanDoing> => {
-  const { world, now, put, safely } = hub;
+export const toDoors = (context: TransportContext<DoorInput>): Transport<ScanDoing> => {
+  const { world, now, put, safely } = context;
   const open = new Map<number, Connection>();
   // dials that are under way end with it; each is cut off by itself when it is closed
   const stop = new AbortController();
@@ -38,7 +38,7 @@ export const toDoors = (hub: Hub<DoorInput>): Way<ScanDoing> => {
       open.set(door, connection);
       say(() => ({ kind: 'opened', door, atMs: now() }));
     } catch (error) {
-      if (!(error instanceof DialFailure)) return hub.broken(error);
+      if (!(error instanceof DialFailure)) return context.broken(error);
       say(() => ({ kind: 'shut', door, cause: error.probeCause, atMs: now() }));
     }
   };
