@@ -1,8 +1,6 @@
-import { ONVIF_USAGE } from './onvif-usage.ts';
 import { complain } from './print.ts';
-import { PROBE_USAGE, probeCommand } from './probe-command.ts';
-import { SCAN_USAGE } from './scan-usage.ts';
-import { SESSIONS_USAGE } from './sessions-usage.ts';
+import { probeCommand } from './probe-command.ts';
+import { USAGE } from './usage.ts';
 import { InputError, UsageError } from './usage-error.ts';
 
 type Command = (args: readonly string[]) => Promise<number>;
@@ -18,17 +16,6 @@ const COMMANDS: Readonly<Record<string, () => Promise<Command>>> = {
   sessions: async () => (await import('./sessions-command.ts')).sessionsCommand,
   standins: async () => (await import('./standins-command.ts')).standinsCommand,
 };
-
-const USAGE = `usage:
-  ${PROBE_USAGE}
-  cleartap check FILE.cleartap.json [--secrets FILE.json] [--apply RULE [--out FILE]] [--json]
-  ${SCAN_USAGE}
-  ${ONVIF_USAGE}
-  ${SESSIONS_USAGE}
-  cleartap card --size BYTES [--limit GIB] [--image FILE [--sha256 HEX] [--name NAME]] [--json]
-  cleartap rehearse [SCRIPT.json] [--json]
-  cleartap standins [--json]
-`;
 
 const isBadOption = (error: unknown): error is Error =>
   error instanceof Error && 'code' in error && String(error.code).startsWith('ERR_PARSE_ARGS');

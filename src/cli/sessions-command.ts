@@ -3,7 +3,7 @@ import { oneLine } from '../core/base/control-signs.ts';
 import type { Finding } from '../core/findings/finding.ts';
 import { readTarget } from '../core/net/target.ts';
 import { findingsOfSessions } from '../core/sessions/sessions-rules.ts';
-import { MOST_SEATS, type SessionsReport, USUAL_SEATS } from '../core/sessions/sessions-types.ts';
+import { MOST_SESSIONS, type SessionsReport, USUAL_SESSIONS } from '../core/sessions/sessions-types.ts';
 import { runSessions } from '../server/works/run-sessions.ts';
 import { cancelOnSignal } from './cancel-on-signal.ts';
 import { linesOf, print, printJson } from './print.ts';
@@ -21,7 +21,7 @@ export async function sessionsCommand(args: readonly string[]): Promise<number> 
       user: { type: 'string' },
       'pass-env': { type: 'string' },
       'pass-stdin': { type: 'boolean', default: false },
-      most: { type: 'string', default: String(USUAL_SEATS) },
+      most: { type: 'string', default: String(USUAL_SESSIONS) },
       tunnel: { type: 'boolean', default: false },
       transport: { type: 'string', default: 'auto' },
       timeout: { type: 'string', default: '5' },
@@ -31,7 +31,7 @@ export async function sessionsCommand(args: readonly string[]): Promise<number> 
   });
   const [target, ...rest] = positionals;
   if (target === undefined || rest.length > 0) throw new UsageError('Expected one URL.');
-  const most = readPositive('most', values.most, MOST_SEATS);
+  const most = readPositive('most', values.most, MOST_SESSIONS);
   if (!Number.isInteger(most)) throw new UsageError(`--most: expected a whole number, got “${values.most}”.`);
   const transport = readTransport(values.transport);
   const timeoutMs = readPositive('timeout', values.timeout, 600) * 1000;

@@ -2,7 +2,7 @@ import { array, boolean, type InferType, number, object, string } from 'yup';
 import { TEXT_LIMITS } from '../core/base/limits.ts';
 import type { ProbeReport, ProbeStep } from '../core/probe/probe-types.ts';
 import type { ProbeStepName, TapeEntry } from '../core/rtsp/exchange-types.ts';
-import { MOST_SEATS, type SessionsEvent } from '../core/sessions/sessions-types.ts';
+import { MOST_SESSIONS, type SessionsEvent } from '../core/sessions/sessions-types.ts';
 import { accountFields, leaveFields } from './login-fields.ts';
 
 /** A URL of a site with its account written into it; more is none of ours. */
@@ -55,7 +55,7 @@ export type TrialKind = 'calls' | 'probe' | 'neighbour' | 'onvif';
 /** POST /api/sessions: counts how many sessions a camera plays at once. */
 export const sessionsRequestSchema = object({
   ...streamTarget,
-  most: number().strict().integer().min(1).max(MOST_SEATS).required(),
+  most: number().strict().integer().min(1).max(MOST_SESSIONS).required(),
 })
   .noUnknown()
   .strict()

@@ -1,5 +1,4 @@
 import { checkPlan } from '../../src/core/net/address-plan.ts';
-import { mayPass } from '../../src/core/net/firewall.ts';
 import {
   cidrInfo,
   classify,
@@ -10,6 +9,7 @@ import {
   prefixOfMask,
 } from '../../src/core/net/ipv4.ts';
 import { parseMac } from '../../src/core/net/mac.ts';
+import { mayPass } from '../../src/core/reference/firewall.ts';
 
 // biome-ignore lint/suspicious/noExplicitAny: each operation names the fields it reads
 type Input = any;

@@ -101,3 +101,9 @@ export function fileSystemFor(cardBytes: Bytes, { sizeMiB }: Pick<Partition, 'si
   if (family === 'SDSC') return 'FAT16';
   return sizeMiB <= FAT32_UP_TO_MIB ? 'FAT32' : 'exFAT';
 }
+
+/** FAT keeps the size of a file in 32 bits. */
+const MOST_FAT_BYTES = 2 ** 32 - 1;
+/** Source: FAT file system specification 1.03, directory entry; exFAT keeps 64 bits. */
+export const fileFits = (bytes: number, fileSystem: FileSystem): boolean =>
+  fileSystem === 'exFAT' || bytes <= MOST_FAT_BYTES;

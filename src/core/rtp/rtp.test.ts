@@ -1,11 +1,10 @@
 import { expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { bytesFromHex } from '../base/bytes.ts';
-import { takenUnixMs } from './camera-clock.ts';
 import { JitterMeter } from './jitter.ts';
 import { ReceptionCounter } from './reception.ts';
 import { parseRtpPacket } from './rtp-packet.ts';
-import { findSenderReport, writeSenderReport } from './sender-report.ts';
+import { findSenderReport, takenUnixMs, writeSenderReport } from './sender-report.ts';
 
 const bytes = (hex: string): Uint8Array => {
   const read = bytesFromHex(hex.replaceAll(' ', ''));

@@ -7,7 +7,7 @@ import type { TransportChoice } from '../rtsp/client-types.ts';
 import { OneSession, type OneSessionWish } from './one-session.ts';
 import {
   type EffectOnFirst,
-  MOST_SEATS,
+  MOST_SESSIONS,
   type SessionRefusal,
   type SessionsEffect,
   type SessionsInput,
@@ -56,7 +56,7 @@ export class SessionsMachine implements Machine<SessionsInput, SessionsEffect> {
 
   constructor(private readonly options: SessionsOptions) {
     this.#veiled = fillUrl(options.url, options.credentials);
-    this.#most = Math.min(MOST_SEATS, Math.max(1, Math.floor(options.most)));
+    this.#most = Math.min(MOST_SESSIONS, Math.max(1, Math.floor(options.most)));
   }
 
   begin(_atMs: number): readonly SessionsEffect[] {

@@ -50,8 +50,8 @@ export type SessionsInput = CommonInput<SessionsTimer> | OneSessionInput;
 export type SessionsEffect = CommonEffect<SessionsTimer> | OneSessionEffect | SessionsEvent;
 
 /** Nobody counts further: a recorder of a house has that many clients at the very most. */
-export const MOST_SEATS = 32;
-export const USUAL_SEATS = 8;
+export const MOST_SESSIONS = 32;
+export const USUAL_SESSIONS = 8;
 
 /** A URL that is none: nobody was asked. */
 export const badTargetReport = (note: string, most: number): SessionsReport => ({

@@ -10,7 +10,7 @@ import type { AppDispatch, RootState } from '../../../store/store.ts';
 
 export interface CountState {
   readonly status: 'running' | 'over' | 'broken';
-  readonly seats: readonly { readonly session: number; readonly refusal: SessionRefusal | null }[];
+  readonly sessions: readonly { readonly session: number; readonly refusal: SessionRefusal | null }[];
   readonly isWatching: boolean;
   readonly message: string | null;
 }
@@ -26,7 +26,7 @@ export function startCount(
 ): () => void {
   const controller = new AbortController();
   const siteId = dispatch(openSite).id;
-  let state: CountState = { status: 'running', seats: [], isWatching: false, message: null };
+  let state: CountState = { status: 'running', sessions: [], isWatching: false, message: null };
   const tell = (change: Partial<CountState>): void => {
     state = { ...state, ...change };
     onState(state);
@@ -40,7 +40,10 @@ export function startCount(
   countSessions(request, controller.signal, (line) => {
     switch (line.kind) {
       case 'session':
-        return tell({ isWatching: false, seats: [...state.seats, { session: line.session, refusal: line.refusal }] });
+        return tell({
+          isWatching: false,
+          sessions: [...state.sessions, { session: line.session, refusal: line.refusal }],
+        });
       case 'watching':
         return tell({ isWatching: true });
       case 'counted':

@@ -5,7 +5,7 @@ import type { Camera, Stream } from '../../../../core/document/chapters/cameras/
 import { plainUrlOf } from '../../../../core/document/stream-address.ts';
 import { knownFingerprint } from '../../../../core/evidence/known-certificate.ts';
 import { countedSessions, isCountCurrent } from '../../../../core/evidence/sessions-evidence.ts';
-import { MOST_SEATS, type SessionsReport, USUAL_SEATS } from '../../../../core/sessions/sessions-types.ts';
+import { MOST_SESSIONS, type SessionsReport, USUAL_SESSIONS } from '../../../../core/sessions/sessions-types.ts';
 import { countFindings } from '../../../../core/stations/tap/index.ts';
 import { slipAsked } from '../../../store/slip-slice.ts';
 import { useAppDispatch } from '../../../store/store.ts';
@@ -22,7 +22,7 @@ import { useVault } from '../../../vault/vault-context.tsx';
 import { useSiteView } from '../../use-site-view.ts';
 import { type CountState, startCount } from './count-runner.ts';
 
-const MOST: Range = { min: 1, max: MOST_SEATS, unit: '', isWhole: true };
+const MOST: Range = { min: 1, max: MOST_SESSIONS, unit: '', isWhole: true };
 
 /** How many draw it at once before it refuses: counted by trying, after it was asked for. */
 export function SessionsPanel({ camera, stream }: { camera: Camera; stream: Stream }) {
@@ -30,7 +30,7 @@ export function SessionsPanel({ camera, stream }: { camera: Camera; stream: Stre
   const vault = useVault();
   const view = useSiteView();
   const [isAsking, setIsAsking] = useState(false);
-  const [most, setMost] = useState(USUAL_SEATS);
+  const [most, setMost] = useState(USUAL_SESSIONS);
   const [state, setState] = useState<CountState | null>(null);
   const stop = useRef<(() => void) | null>(null);
   useEffect(() => () => stop.current?.(), []);
@@ -108,8 +108,8 @@ export function SessionsPanel({ camera, stream }: { camera: Camera; stream: Stre
 }
 
 function Running({ state }: { state: CountState }) {
-  const playing = state.seats.filter(({ refusal }) => refusal === null).length;
-  const isRefused = state.seats.some(({ refusal }) => refusal !== null);
+  const playing = state.sessions.filter(({ refusal }) => refusal === null).length;
+  const isRefused = state.sessions.some(({ refusal }) => refusal !== null);
   return (
     <>
       <p role="status">

@@ -1,4 +1,4 @@
-import { type FileSystem, SECTOR_BYTES } from './memory-card.ts';
+import { SECTOR_BYTES } from '../firmware/memory-card.ts';
 
 export interface FatInput {
   /** Of the volume. */
@@ -56,9 +56,3 @@ export function fatGeometry({
     consistent: type === `FAT${assume}`,
   };
 }
-
-/** FAT keeps the size of a file in 32 bits. */
-const MOST_FAT_BYTES = 2 ** 32 - 1;
-/** Source: FAT file system specification 1.03, directory entry; exFAT keeps 64 bits. */
-export const fileFits = (bytes: number, fileSystem: FileSystem): boolean =>
-  fileSystem === 'exFAT' || bytes <= MOST_FAT_BYTES;
