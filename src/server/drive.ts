@@ -22,6 +22,8 @@ export const USER_AGENT = 'ClearTap/0.1';
 const GOODBYE_MS = 500;
 /** A fault that comes again while the first is dealt with gives the goodbye up; a third one gives all up. */
 const MAX_FAULTS = 2;
+/** A machine that does not end this long after a fault, since what the fault took with it never comes, is ended. */
+const ENDS_WITHIN_MS = 2000;
 
 /** What a transport has of the drive that it serves. */
 export interface TransportContext<Input> {
@@ -168,6 +170,8 @@ class Drive<
     }
     const note = `Clear Tap met a fault of its own (${nameOfFault(error)}) and ended ${this.options.what}. Its console says more.`;
     const isLast = this.#faults === MAX_FAULTS;
+    const withinMs = Math.max(ENDS_WITHIN_MS, this.options.farewellMs ?? 0);
+    this.#arm('driver: fault', withinMs, () => this.broken(error));
     this.#safely(() => this.#put({ kind: 'broken', note, isLast, atMs: this.#now() }));
   };
   readonly #safely = createSafely(this.broken);

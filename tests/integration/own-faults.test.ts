@@ -6,7 +6,7 @@ import type { ProbeReport } from '../../src/core/probe/probe-types.ts';
 import { createRealFinder } from '../../src/server/adapters/real-finder.ts';
 import { systemClock, systemEntropy } from '../../src/server/adapters/system.ts';
 import { createTcpDialer } from '../../src/server/adapters/tcp-dialer.ts';
-import type { World } from '../../src/server/drive.ts';
+import { drive, type World } from '../../src/server/drive.ts';
 import { underGuard } from '../../src/server/last-guard.ts';
 import { Logins } from '../../src/server/logins.ts';
 import type { Clock, Dialer } from '../../src/server/ports.ts';
@@ -173,6 +173,35 @@ test('what a dialled line hands on may throw: the work of its signal ends, and n
   connection.close();
   letGo();
   await closed();
+});
+
+test('what a fault took with it never comes: a machine that waits for it is ended all the same', async () => {
+  const told: string[] = [];
+  const waiting = drive({
+    // what follows the effect that throws is lost, the timer of the machine too
+    machine: {
+      begin: () => [{ kind: 'work' as const }, { kind: 'arm' as const, timer: 'late', afterMs: 10 }],
+      handle: (input: { readonly kind: string }) => {
+        told.push(input.kind);
+        return [];
+      },
+    },
+    transport: () => ({
+      kinds: new Set(['work']),
+      start: () => {},
+      carryOut: () => {
+        throw new Broken('on purpose');
+      },
+      close: () => told.push('closed'),
+    }),
+    world: worldWith({}),
+    signal: new AbortController().signal,
+    credentials: null,
+    what: 'the work',
+    onEffect: () => {},
+  });
+  await expect(waiting).rejects.toThrow('on purpose');
+  expect(told).toEqual(['broken', 'broken', 'closed']);
 });
 
 test('a fault in an adapter itself ends the work that it serves, and no other; unguarded ones are logged, and the process goes on', () => {
