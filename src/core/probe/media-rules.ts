@@ -106,7 +106,8 @@ export const MEDIA_RULES = [
     question: 'Is the sound what the description says?',
     source: 'RFC 3640 §3.2.1, §4.1 (config, sizelength); ISO/IEC 14496-3 §4.5.2.1.1: 1024 samples a unit',
     needs: ['soundUnreadPackets', 'soundPackets'],
-    asks: (f) => f.soundPackets !== undefined,
+    // sound that is described and never came is no sound that is right
+    asks: (f) => f.soundPackets !== undefined || f.soundUnitTicks !== undefined,
     judge: (f) => {
       const ratio = f.soundTicksPerUnit && f.soundUnitTicks ? f.soundTicksPerUnit / f.soundUnitTicks : 1;
       const isOff = UNIT_RATIOS.every((usual) => Math.abs(ratio / usual - 1) > UNIT_SHARE);

@@ -55,6 +55,25 @@ test.each<{ why: string; changed: Partial<ProbeReport>; verdict: Verdict; open?:
     open: /key frame/i,
   },
   {
+    why: 'sound that is described and never came is not known',
+    changed: {
+      media: [
+        picture,
+        {
+          ...picture,
+          kind: 'audio',
+          codec: 'AAC',
+          clockRate: 16_000,
+          declared: { ...picture.declared, sampleRate: 16_000, channels: 1 },
+          measured: null,
+          parameterSets: null,
+        },
+      ],
+    },
+    verdict: 'unknown',
+    open: /sound/i,
+  },
+  {
     why: 'pictures that each stand alone have no key frames to ask for',
     changed: {
       media: [
