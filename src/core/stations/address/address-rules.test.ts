@@ -206,6 +206,15 @@ const factsOf = (site: Site): Facts<AddressFacts> => {
   return judgeAddress(camera, viewOf(site, indexEvidence(site.journal))).facts;
 };
 
+test('of an address that nobody entered there is nothing to ask yet: the next step asks for it', () => {
+  const site = addressed();
+  const [hung] = site.cameras;
+  if (!hung) throw new Error('a camera');
+  const { open, gates } = ADDRESS.judge({ ...hung, host: '' }, viewOf(site, indexEvidence(site.journal)));
+  expect(open).toEqual([]);
+  expect(gates.find(({ holds }) => !holds)?.next).toBe('Give it an address');
+});
+
 test('without a network nobody says that an address is fine', () => {
   const site = addressed({ networks: [] });
   const [camera] = site.cameras;

@@ -55,7 +55,8 @@ export const ADDRESS: Station<'address'> = {
     return {
       verdict: isUnknown && verdict === 'ok' ? 'unknown' : verdict,
       findings,
-      open: openQuestions(rows),
+      // of an address that is not there the next step speaks
+      open: hasAddress(camera) ? openQuestions(rows) : [],
       gates,
       idle: 'Nothing is addressed yet',
     };
