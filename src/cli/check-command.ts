@@ -8,7 +8,7 @@ import { applyCommand } from '../core/document/site-commands.ts';
 import { SITE_FILE_ENDING, writeSiteFile } from '../core/document/site-file.ts';
 import { NO_SECRETS, type SecretsKnown, secretsKnownOf } from '../core/document/site-secrets.ts';
 import { gearSubject } from '../core/document/subject.ts';
-import { indexEvidence } from '../core/evidence/best-known.ts';
+import { indexEvidence } from '../core/evidence/evidence-index.ts';
 import { lanesOf } from '../core/lanes/lane.ts';
 import { mendsOf } from '../core/lanes/mends.ts';
 import { viewOf } from '../core/site/site-view.ts';

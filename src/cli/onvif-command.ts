@@ -3,6 +3,7 @@ import { ASSUMPTIONS } from '../core/assumptions/assumptions.ts';
 import { oneLine } from '../core/base/control-signs.ts';
 import { sayStretch } from '../core/base/say.ts';
 import type { Finding } from '../core/findings/finding.ts';
+import { PORT_RANGE } from '../core/net/port-range.ts';
 import { buildStreamUrl, urlHost } from '../core/net/stream-url.ts';
 import { findingsOfReading } from '../core/onvif/judge-reading.ts';
 import { motionTopics, type OnvifReading, type ReadUri, sizeOf } from '../core/onvif/reading.ts';
@@ -25,7 +26,7 @@ function readHostPort(text: string, usualPort: number): { readonly host: string;
   const found = /^(?:\[([0-9A-Fa-f:.]{2,45})\]|([^\s:/?#@[\]]{1,253}))(?::(\d{1,5}))?$/.exec(text);
   const host = found?.[1] ?? found?.[2];
   const port = found?.[3] === undefined ? usualPort : Number(found[3]);
-  if (host === undefined || port < 1 || port > 65_535)
+  if (host === undefined || port < PORT_RANGE.min || port > PORT_RANGE.max)
     throw new UsageError(`Expected HOST:PORT, as 10.77.4.21:80, got “${text.replace(/\/\/[^@/]*@/, '//***@')}”.`);
   return { host, port };
 }
@@ -46,7 +47,8 @@ const readDoors = (plain: readonly string[], tls: readonly string[]): readonly O
   [...plain.map((text) => ({ text, isTls: false })), ...tls.map((text) => ({ text, isTls: true }))].map(
     ({ text, isTls }) => {
       const port = /^\d{1,5}$/.test(text) ? Number(text) : 0;
-      if (port < 1 || port > 65_535) throw new UsageError(`Expected a port of 1 to 65535, got “${text}”.`);
+      if (port < PORT_RANGE.min || port > PORT_RANGE.max)
+        throw new UsageError(`Expected a port of 1 to 65535, got “${text}”.`);
       return { port, isTls };
     },
   );

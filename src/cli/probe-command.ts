@@ -1,6 +1,7 @@
 import { parseArgs } from 'node:util';
 import { oneLine } from '../core/base/control-signs.ts';
 import { sayMs, sayRate, sayShare } from '../core/base/say.ts';
+import { PORT_RANGE } from '../core/net/port-range.ts';
 import { readTarget } from '../core/net/target.ts';
 import { reportOfBadTarget } from '../core/probe/probe-report.ts';
 import type { ProbeReport } from '../core/probe/probe-types.ts';
@@ -55,7 +56,7 @@ export async function probeCommand(args: readonly string[]): Promise<number> {
   const timeoutMs = readPositive('timeout', values.timeout, 600) * 1000;
   const secret = await readSecret(values['pass-env'], values['pass-stdin'] === true);
 
-  const onvifPort = values.onvif === undefined ? null : readPositive('onvif', values.onvif, 65_535);
+  const onvifPort = values.onvif === undefined ? null : readPositive('onvif', values.onvif, PORT_RANGE.max);
   const world = createWorld(values['allow-public']);
   const run = { seconds, timeoutMs, media: values.media, transport };
   if (values.site !== undefined) {

@@ -1,7 +1,7 @@
 import type { Camera, Stream } from '../core/document/chapters/cameras/camera.ts';
 import type { Site } from '../core/document/site.ts';
 import { plainUrlOf } from '../core/document/stream-address.ts';
-import { indexEvidence } from '../core/evidence/best-known.ts';
+import { indexEvidence } from '../core/evidence/evidence-index.ts';
 import { asksForSecret } from '../core/net/path-places.ts';
 import { readTarget } from '../core/net/target.ts';
 import { reportOfBadTarget } from '../core/probe/probe-report.ts';

@@ -1,5 +1,6 @@
 import { array, boolean, type InferType, lazy, number, object, string } from 'yup';
 import { TEXT_LIMITS } from '../core/base/limits.ts';
+import { PORT_RANGE } from '../core/net/port-range.ts';
 import { MOST_TOKEN } from '../core/onvif/onvif-limits.ts';
 import type { HearEvent } from '../core/onvif-client/hear-machine.ts';
 import type { OnvifEvent } from '../core/onvif-client/onvif-machine.ts';
@@ -12,12 +13,15 @@ export const MOST_ALLOWED_DOORS = 8;
 /** Whom to ask by ONVIF, and as whom. */
 export const onvifTarget = {
   host: hostField(),
-  port: number().strict().integer().min(1).max(65_535).required(),
+  port: number().strict().integer().min(PORT_RANGE.min).max(PORT_RANGE.max).required(),
   /** Over TLS. */
   tls: boolean().strict(),
   /** Other doors of the same host at which a person allowed the account. */
   alsoProve: array(
-    object({ port: number().strict().integer().min(1).max(65_535).required(), isTls: boolean().strict().required() })
+    object({
+      port: number().strict().integer().min(PORT_RANGE.min).max(PORT_RANGE.max).required(),
+      isTls: boolean().strict().required(),
+    })
       .noUnknown()
       .strict(),
   ).max(MOST_ALLOWED_DOORS),

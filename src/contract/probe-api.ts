@@ -1,5 +1,6 @@
 import { array, boolean, type InferType, number, object, string } from 'yup';
 import { TEXT_LIMITS } from '../core/base/limits.ts';
+import { PORT_RANGE } from '../core/net/port-range.ts';
 import type { ProbeReport, ProbeStep } from '../core/probe/probe-types.ts';
 import type { ProbeStepName, TapeEntry } from '../core/rtsp/exchange-types.ts';
 import { MOST_SESSIONS, type SessionsEvent } from '../core/sessions/sessions-types.ts';
@@ -35,7 +36,7 @@ export const probeRequestSchema = object({
   diagnose: boolean().strict(),
   /** Paths that its model is known for, the likeliest first. */
   paths: array(string().strict().required().max(TEXT_LIMITS.path)).max(MOST_HINTED_PATHS),
-  onvifPort: number().strict().integer().min(1).max(65_535).nullable(),
+  onvifPort: number().strict().integer().min(PORT_RANGE.min).max(PORT_RANGE.max).nullable(),
 })
   .noUnknown()
   .strict()

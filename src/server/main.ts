@@ -3,6 +3,7 @@ import { fileURLToPath } from 'node:url';
 import { parseArgs } from 'node:util';
 import { getRequestListener } from '@hono/node-server';
 import { Hono } from 'hono';
+import { PORT_RANGE } from '../core/net/port-range.ts';
 import type { Fleet } from '../standins/fleet.ts';
 import { createRealFinder, discoveryTarget } from './adapters/real-finder.ts';
 import { createSimulatedDialer, createSimulatedFinder, joined } from './adapters/simulated-network.ts';
@@ -43,7 +44,7 @@ const hostOf = (name: string): string => (boundPort === 80 ? name : `${name}:${b
 const hosts = (): ReadonlySet<string> => new Set(names.map(hostOf));
 
 async function main(): Promise<void> {
-  if (!(Number.isInteger(wantedPort) && wantedPort >= 0 && wantedPort <= 65_535))
+  if (!(Number.isInteger(wantedPort) && wantedPort >= 0 && wantedPort <= PORT_RANGE.max))
     throw new RangeError(`--port: expected 0 to 65535, got ${values.port}`);
   // Only the demo loads the simulated cameras.
   const standins = values.demo

@@ -14,8 +14,9 @@ import type { Site } from '../../src/core/document/site.ts';
 import { applyCommand, type SiteCommand } from '../../src/core/document/site-commands.ts';
 import { readSiteFile, writeSiteFile } from '../../src/core/document/site-file.ts';
 import { refusalOf } from '../../src/core/document/site-fit.ts';
-import { createEvidenceIndexer, indexEvidence } from '../../src/core/evidence/best-known.ts';
-import { factsOfReport } from '../../src/core/evidence/probe-evidence.ts';
+import { createEvidenceIndexer, indexEvidence } from '../../src/core/evidence/evidence-index.ts';
+import { sweepRecords } from '../../src/core/evidence/measured-records.ts';
+import { factsOfReport, payloadOfReport } from '../../src/core/evidence/probe-evidence.ts';
 import { createLaneReckoner, lanesOf } from '../../src/core/lanes/lane.ts';
 import { unknownHost } from '../../src/core/scan/seen.ts';
 import { ALDER_MILL_MODELS } from '../../src/standins/alder-mill.ts';
@@ -59,16 +60,16 @@ const macOf = (i: number): string =>
   `00:00:5e:10:${(i >> 8).toString(16).padStart(2, '0')}:${(i & 255).toString(16).padStart(2, '0')}`;
 /** All of it in one network, which was looked through: the first entry holds as many hosts as one can. */
 const NETWORK = { ...UNKNOWN_NETWORK, id: 'house', name: 'House', cidr: '10.77.0.0/16', gateway: '10.77.0.1' };
-const sweepOf = (cameras: number): SiteCommand => ({
-  kind: 'recordSweep',
-  networkId: NETWORK.id,
-  sweepId: 'sweep-1',
-  range: '10.77.4.0 to 10.77.7.255',
-  isWhole: true,
-  calls: 6132,
-  seconds: 62,
-  hosts: Array.from({ length: Math.min(cameras, 198) }, (_, i) => ({ ...unknownHost(hostOf(i)), mac: macOf(i) })),
-});
+const sweepOf = (cameras: number): readonly SiteCommand[] =>
+  sweepRecords({
+    networkId: NETWORK.id,
+    sweepId: 'sweep-1',
+    range: '10.77.4.0 to 10.77.7.255',
+    isWhole: true,
+    calls: 6132,
+    seconds: 62,
+    hosts: Array.from({ length: cameras }, (_, i) => ({ ...unknownHost(hostOf(i)), mac: macOf(i) })),
+  });
 const cable = (id: string, from: string, to: string): Link => ({
   id,
   from,
@@ -112,7 +113,8 @@ export function siteOf(cameras: number): Site {
       text: `Camera ${i} probed`,
       refs: [],
       source: `probe-${i}`,
-      facts: factsOfReport(report(), `c${i}-main`, `rtsp://${hostOf(i)}/live/main`),
+      facts: factsOfReport(report(), `c${i}-main`),
+      payload: payloadOfReport(report(), `c${i}-main`, `rtsp://${hostOf(i)}/live/main`),
       revokes: [],
       isPast: false,
     });
@@ -129,7 +131,9 @@ export function siteOf(cameras: number): Site {
   }
   const gear = Array.from({ length: switches }, (_, i) => poeSwitch(`s${i}`, `Switch ${i}`));
   const models = [model, zoomed].flatMap((card) => card ?? []);
-  return applyCommand({ ...site, taps, journal, gear, links, models }, sweepOf(cameras), stamps());
+  let swept: Site = { ...site, taps, journal, gear, links, models };
+  for (const record of sweepOf(cameras)) swept = applyCommand(swept, record, stamps());
+  return swept;
 }
 
 /** An edit of each kind in turn: an address, a probe with another rate, a smaller disk, another model on a shared switch. */
@@ -207,7 +211,8 @@ const PROBES_A_DAY = 96;
 /** The same site after a year in which every camera was probed every quarter of an hour, condensed as it went. */
 function watched(site: Site): Site {
   const begin = Date.parse('2025-11-26T00:00:00.000Z');
-  const facts = site.cameras.map(({ id }) => factsOfReport(report(), `${id}-main`, 'rtsp://10.77.4.21/live/main'));
+  const facts = site.cameras.map(({ id }) => factsOfReport(report(), `${id}-main`));
+  const payloads = site.cameras.map(({ id }) => payloadOfReport(report(), `${id}-main`, 'rtsp://10.77.4.21/live/main'));
   let journal: readonly Entry[] = site.journal;
   let count = 0;
   for (let at = 0; at < 365 * PROBES_A_DAY; at++) {
@@ -222,6 +227,7 @@ function watched(site: Site): Site {
         refs: [{ name: 'verdict', value: 'ok' }],
         source: `watch-${count}`,
         facts: facts[camera] ?? [],
+        payload: payloads[camera] ?? null,
         revokes: [],
         isPast: false,
       };

@@ -3,6 +3,7 @@ import { type Network, UNKNOWN_NETWORK } from '../../src/core/document/chapters/
 import { type Reach, UNKNOWN_REACH } from '../../src/core/document/chapters/reach/reach.ts';
 import type { Site } from '../../src/core/document/site.ts';
 import type { SiteCommand } from '../../src/core/document/site-commands.ts';
+import { sweepRecords } from '../../src/core/evidence/measured-records.ts';
 import { type SeenHost, unknownHost } from '../../src/core/scan/seen.ts';
 import { siteOf, tapped } from './planned-sites.ts';
 import { apply, camera } from './sites.ts';
@@ -47,16 +48,21 @@ export function addressed({
 
 export const seenAt = (host: string, more: Partial<SeenHost> = {}): SeenHost => ({ ...unknownHost(host), ...more });
 
-export const swept = (hosts: readonly SeenHost[], isWhole = true, sweepId = 'sweep-1'): SiteCommand => ({
-  kind: 'recordSweep',
-  networkId: 'house',
-  sweepId,
-  range: '10.77.4.1 to 10.77.4.254',
-  isWhole,
-  calls: 1524,
-  seconds: 16,
-  hosts,
-});
+/** One entry of a sweep. */
+export function swept(hosts: readonly SeenHost[], isWhole = true, sweepId = 'sweep-1'): SiteCommand {
+  const range = '10.77.4.1 to 10.77.4.254';
+  const [record, ...more] = sweepRecords({
+    networkId: 'house',
+    sweepId,
+    range,
+    isWhole,
+    calls: 1524,
+    seconds: 16,
+    hosts,
+  });
+  if (!record || more.length > 0) throw new RangeError(`hosts: ${hosts.length} are no single entry`);
+  return record;
+}
 
 const inYard = (rows: Reach['rows'], more: Partial<Network> = {}): Site =>
   tapped(

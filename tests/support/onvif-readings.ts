@@ -2,6 +2,7 @@ import type { Camera } from '../../src/core/document/chapters/cameras/camera.ts'
 import { emptyModel, type Model } from '../../src/core/document/chapters/models/model-card.ts';
 import type { Site } from '../../src/core/document/site.ts';
 import type { SiteCommand } from '../../src/core/document/site-commands.ts';
+import { readingRecord } from '../../src/core/evidence/measured-records.ts';
 import type { OnvifReading, ReadProfile, ReadPtz } from '../../src/core/onvif/reading.ts';
 import { addressed, MAC, seenAt, swept } from './address-sites.ts';
 import { apply } from './sites.ts';
@@ -83,12 +84,8 @@ export const READING: OnvifReading = {
   meanAnswerMs: 30,
 };
 
-export const readAs = (more: Partial<OnvifReading> = {}, readingId = 'reading-1'): SiteCommand => ({
-  kind: 'recordDevice',
-  cameraId: 'c',
-  readingId,
-  reading: { ...READING, ...more },
-});
+export const readAs = (more: Partial<OnvifReading> = {}, readingId = 'reading-1'): SiteCommand =>
+  readingRecord('c', readingId, { ...READING, ...more });
 
 /** A card that knows all that the device tells. */
 export const KNOWING: Model = {

@@ -5,7 +5,7 @@ import type { Gear } from '../../src/core/document/chapters/gear/gear.ts';
 import { type Link, UNMEASURED_LINK } from '../../src/core/document/chapters/links/link.ts';
 import type { Model } from '../../src/core/document/chapters/models/model-card.ts';
 import type { Site } from '../../src/core/document/site.ts';
-import { indexEvidence } from '../../src/core/evidence/best-known.ts';
+import { indexEvidence } from '../../src/core/evidence/evidence-index.ts';
 import { lanesOf } from '../../src/core/lanes/lane.ts';
 import { ALDER_MILL_MODELS } from '../../src/standins/alder-mill.ts';
 import { apply, camera, mill, probed, record, report } from './sites.ts';

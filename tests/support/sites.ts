@@ -179,6 +179,7 @@ export const report = (
     target: { url: 'rtsp://10.77.4.21/live/main', host: '10.77.4.21', port: 554, path: '/live/main' },
     verdict: cause ? 'fail' : 'ok',
     cause,
+    note: cause ? 'it said no' : '',
     steps: [{ name: 'sample', startMs: 100, durationMs: 3000, ok: true, status: null, note: null }],
     auth: { scheme: 'digest-md5', qop: 'auth', realm: 'mill', offered: ['digest'], refusals: 0, staleEachTime: false },
     server: 'x',
@@ -202,7 +203,6 @@ export const probed = (
   streamId = `${cameraId}-main`,
 ): SiteCommand =>
   probeRecord({
-    cameraId,
     streamId,
     url,
     probeId: `probe-${streamId}-${given.media[0]?.measured?.bitrateKbps ?? 'failed'}`,
@@ -219,6 +219,7 @@ export const wordsEntry = (id: string, text = id): Entry => ({
   refs: [],
   source: '',
   facts: [],
+  payload: null,
   revokes: [],
   isPast: false,
 });

@@ -40,6 +40,19 @@ export function record<T>(checks: ChecksOf<T>): Check {
   };
 }
 
+/** The same, where each field may be absent. */
+export function part<T>(checks: ChecksOf<T>): Check {
+  return (value) => {
+    if (typeof value !== 'object' || value === null || Array.isArray(value)) return 'must be a record';
+    for (const [name, one] of Object.entries(value)) {
+      const check: Check = hasOwn(checks, name) ? checks[name as keyof T] : () => 'is unknown here'; // a name of the table
+      const problem = check(one);
+      if (problem) return nested(`.${name}`, problem);
+    }
+    return null;
+  };
+}
+
 export function listOf(item: Check, most: number): Check {
   return (value) => {
     if (!Array.isArray(value)) return 'must be a list';
@@ -74,3 +87,5 @@ export const number =
   (min: number, max: number): Check =>
   (value) =>
     typeof value === 'number' && value >= min && value <= max ? null : `must be a number from ${min} to ${max}`;
+/** Any number that JSON can carry. */
+export const finite: Check = (value) => (Number.isFinite(value) ? null : 'must be a number');

@@ -3,6 +3,7 @@ import { LIST_LIMITS, TEXT_LIMITS } from '../base/limits.ts';
 import type { Camera, Stream } from './chapters/cameras/camera.ts';
 import type { Destination } from './chapters/destinations/destination.ts';
 import type { Entry, LogKind } from './chapters/journal/entry.ts';
+import type { Payload } from './payload/payload.ts';
 import type { Site } from './site.ts';
 import { cameraSubject } from './subject.ts';
 
@@ -20,7 +21,8 @@ export type LogWords = Pick<Entry, 'kind' | 'subject' | 'text' | 'refs'>;
  */
 export type Changed = { readonly site: Site; readonly log: LogWords; readonly revokes?: readonly string[] };
 /** What was learnt: words and facts for the journal. The plan is not in reach. */
-export type Recorded = LogWords & Pick<Entry, 'source' | 'facts'> & { readonly revokes?: readonly string[] };
+export type Recorded = LogWords &
+  Pick<Entry, 'source' | 'facts'> & { readonly payload?: Payload | null; readonly revokes?: readonly string[] };
 
 /** What a chapter of the plan does with each of its commands. A command without a handler does not compile. */
 export type Handlers<C extends { readonly kind: string }> = {

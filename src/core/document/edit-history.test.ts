@@ -1,6 +1,6 @@
 import { expect, test } from '@jest/globals';
 import { camera, mill, probed, record, report, stamps } from '../../../tests/support/sites.ts';
-import { indexEvidence } from '../evidence/best-known.ts';
+import { indexEvidence } from '../evidence/evidence-index.ts';
 import { type EditHistory, NO_EDITS, noteEdit, redoEdit, undoEdit } from './edit-history.ts';
 import type { Site } from './site.ts';
 import { applyCommand, type SiteCommand } from './site-commands.ts';
@@ -28,8 +28,8 @@ function act(desk: Desk, ...commands: readonly SiteCommand[]): Desk {
 const plan = ({ journal: _, ...rest }: Site): unknown => rest;
 /** What counts, by what and where: how often it was told does not matter. */
 const known = ({ journal }: Site): unknown =>
-  [...indexEvidence(journal)].flatMap(([subject, quantities]) =>
-    [...quantities].map(([quantity, items]) => [subject, quantity, items.at(-1)?.value]),
+  [...indexEvidence(journal)].flatMap(([subject, { facts }]) =>
+    [...facts].map(([quantity, items]) => [subject, quantity, items.at(-1)?.value]),
   );
 
 const move: SiteCommand = { kind: 'setAddress', cameraId: 'sluice', host: '10.77.4.99', port: 8554 };

@@ -24,8 +24,8 @@ export const NO_EDITS: EditHistory = { done: [], undone: [] };
 /** Plans share all that did not change, so an edit costs little; more than this nobody takes back. */
 const MAX_EDITS = 200;
 
-/** A probe measured something and a note was said: neither can be made undone. */
-const isEdit = ({ kind }: SiteCommand): boolean => kind !== 'recordProbe' && kind !== 'note';
+/** Something was measured, a note was said: neither can be made undone. */
+const isEdit = ({ kind }: SiteCommand): boolean => kind !== 'recordMeasured' && kind !== 'note';
 
 /** Takes an edit into the history; a new edit ends what could be done again. */
 export function noteEdit(history: EditHistory, command: SiteCommand, before: Site, after: Site): EditHistory {

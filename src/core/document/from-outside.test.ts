@@ -31,6 +31,6 @@ test('a name is one line: a file of this version that says otherwise is refused,
   const site = mill();
   const text = writeSiteFile({ ...site, cameras: site.cameras.map((one) => ({ ...one, name: 'Gate\n=cmd' })) });
   expect(readSiteFile(text)).toMatchObject({ ok: false, error: { message: expect.stringContaining('name') } });
-  const old = readSiteFile(text.replace('"version":11', '"version":10').replace('"version": 11', '"version": 10'));
+  const old = readSiteFile(text.replace(/"version": ?\d+/, '"version": 10'));
   expect(old.ok && old.value.cameras[0]?.name).toBe('Gate =cmd');
 });

@@ -5,17 +5,16 @@ import { runs } from '../../../tests/support/runs.ts';
 import { AT, camera, mill, report, stamps } from '../../../tests/support/sites.ts';
 import { alderMill } from '../../standins/alder-mill.ts';
 import { TEXT_LIMITS } from '../base/limits.ts';
-import { indexEvidence } from '../evidence/best-known.ts';
-import { probeRecord, sessionsRecord } from '../evidence/measured-records.ts';
+import { indexEvidence } from '../evidence/evidence-index.ts';
+import { heardRecord, probeRecord, readingRecord, sessionsRecord, sweepRecords } from '../evidence/measured-records.ts';
 import { rememberedProbe } from '../evidence/remembered-probe.ts';
 import { takeProfile } from '../evidence/take-profile.ts';
 import { camerasOfList, guessColumns, readListTable } from '../imports/camera-list.ts';
 import { lanesOf } from '../lanes/lane.ts';
 import { withLoginOut } from '../net/address-login.ts';
 import { addressRemarks } from '../net/address-remarks.ts';
-import { readReading } from '../onvif/kept-reading.ts';
 import type { OnvifReading } from '../onvif/reading.ts';
-import { writeReading } from '../onvif/write-reading.ts';
+import { checkReading } from '../onvif/reading-check.ts';
 import type { ProbeReport } from '../probe/probe-types.ts';
 import { unknownHost } from '../scan/seen.ts';
 import { badTargetReport } from '../sessions/sessions-types.ts';
@@ -79,8 +78,7 @@ const fromOutside: fc.Arbitrary<SiteCommand> = fc.oneof(
   fc
     .record({ given: reports, url: words, probeId: words })
     .map(
-      ({ given, url, probeId }): SiteCommand =>
-        probeRecord({ cameraId: 'sluice', streamId: 'sluice-main', url, probeId, report: given }),
+      ({ given, url, probeId }): SiteCommand => probeRecord({ streamId: 'sluice-main', url, probeId, report: given }),
     ),
   fc
     .record({ text: words, subject: words.filter((text) => text !== '') })
@@ -100,7 +98,7 @@ const fromOutside: fc.Arbitrary<SiteCommand> = fc.oneof(
     const turns = { degPerS: number, offsetDeg: number, deadTimeS: number, residualDeg: number };
     const profile = { token: text, name: text, codec: text, width: number, height: number, fps: number };
     return fc.constantFrom<SiteCommand>(
-      { kind: 'recordHeard', ...of, heardId: text, heard },
+      heardRecord('sluice', text, heard),
       sessionsRecord({
         ...of,
         countId: text,
@@ -115,7 +113,7 @@ const fromOutside: fc.Arbitrary<SiteCommand> = fc.oneof(
       { kind: 'recordTurns', ...of, calibrationId: text, turns, velocity: number, measured: number },
       { kind: 'recordHeadTrait', ...of, trait: 'head.stopsLost', value: number },
       { kind: 'recordProfile', ...of, streamId: 'sluice-main', profile },
-      { kind: 'recordDevice', ...of, readingId: text, reading: { ...READING, note: text } },
+      readingRecord('sluice', text, { ...READING, note: text }),
     );
   }),
   fc.record({ url: words, by: words, value: words }).map(
@@ -156,23 +154,24 @@ const fromOutside: fc.Arbitrary<SiteCommand> = fc.oneof(
       by: text,
     }),
   ),
-  fc.record({ text: words, number: numbers, many: fc.integer({ min: 0, max: 300 }) }).map(
-    ({ text, number, many }): SiteCommand => ({
-      kind: 'recordSweep',
-      networkId: 'house',
-      sweepId: text,
-      range: text,
-      isWhole: true,
-      calls: number,
-      seconds: number,
-      hosts: Array.from({ length: many }, () => ({
-        ...unknownHost(text),
-        mac: text,
-        endpoints: [text, text],
-        name: text,
-        doors: [{ port: 554, is: 'rtsp' as const, server: text, title: text, isSlow: false }],
-      })),
-    }),
+  fc.record({ text: words, number: numbers, many: fc.integer({ min: 0, max: 300 }) }).chain(({ text, number, many }) =>
+    fc.constantFrom(
+      ...sweepRecords({
+        networkId: 'house',
+        sweepId: text,
+        range: text,
+        isWhole: true,
+        calls: number,
+        seconds: number,
+        hosts: Array.from({ length: many }, () => ({
+          ...unknownHost(text),
+          mac: text,
+          endpoints: [text, text],
+          name: text,
+          doors: [{ port: 554, is: 'rtsp' as const, server: text, title: text, isSlow: false }],
+        })),
+      }),
+    ),
   ),
   words.map(
     (seen): SiteCommand => ({
@@ -313,9 +312,7 @@ const readings = fc
         stream: { path, port: number, scheme: 'rtsp', elsewhere: text },
       })),
     } as OnvifReading; // as a file may have it: what reads it decides
-    const facts = writeReading(told, TEXT_LIMITS.evidence);
-    const read = readReading((quantity) => facts.flatMap((fact) => (fact.quantity === quantity ? [fact.value] : [])));
-    return fc.constant(read ?? READING);
+    return fc.constant(checkReading(told) === null ? told : READING);
   });
 
 test('what is taken from a device into the plan opens again, whatever the device said', () =>
@@ -327,11 +324,7 @@ test('what is taken from a device into the plan opens again, whatever the device
         models: [emptyModel('m', reading.device?.make.slice(0, 80) ?? '', reading.device?.model.slice(0, 80) || 'x')],
         cameras: [camera('sluice', { ...host, modelId: isBare ? null : 'm', keeping: 'static' })],
       };
-      const after = applyCommand(
-        site,
-        { kind: 'recordDevice', cameraId: 'sluice', readingId: 'r', reading },
-        stamps(LATER),
-      );
+      const after = applyCommand(site, readingRecord('sluice', 'r', reading), stamps(LATER));
       expect(opensAgain(after)).toBeNull();
       const [one] = after.cameras;
       if (!one) throw new Error('a camera');
@@ -595,11 +588,11 @@ test('texts of the site fit the facts that tell of them', () => {
 
 test('a clock that was ahead once hides nothing: the journal’s order decides', () => {
   const stamp = (at: string) => stamps(at);
-  const of = { cameraId: 'sluice', streamId: 'sluice-main', url: 'u' };
+  const of = { streamId: 'sluice-main', url: 'u' };
   const good = probeRecord({ ...of, probeId: 'early', report: report() });
   const bad = probeRecord({ ...of, probeId: 'late', report: report({ cause: 'closed' }) });
   const ahead = applyCommand(mill(), good, stamp('2026-11-28T09:00:00.000Z'));
   const { journal } = applyCommand(ahead, bad, stamp('2026-11-25T09:00:00.000Z'));
-  const probe = rememberedProbe(indexEvidence(journal), 'sluice-main', {});
-  expect(probe).toMatchObject({ probeId: 'late', verdict: 'fail', cause: 'closed' });
+  const probe = rememberedProbe(indexEvidence(journal), 'sluice-main');
+  expect(probe).toMatchObject({ source: 'late', payload: { verdict: 'fail', cause: 'closed' } });
 });

@@ -40,8 +40,8 @@ export function applyCommand(site: Site, command: SiteCommand, stamp: Stamp): Si
 }
 
 /** The site with one more entry in its journal. */
-export function withEntry(site: Site, { revokes = [], ...words }: Recorded, stamp: Stamp): Site {
-  const entry = clippedEntry({ id: stamp.newId(), at: stamp.at, ...words, revokes, isPast: false });
+export function withEntry(site: Site, { revokes = [], payload = null, ...words }: Recorded, stamp: Stamp): Site {
+  const entry = clippedEntry({ id: stamp.newId(), at: stamp.at, ...words, payload, revokes, isPast: false });
   return { ...site, journal: kept([...site.journal, entry], stamp.newId) };
 }
 

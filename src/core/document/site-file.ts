@@ -14,6 +14,7 @@ import { to8 } from './migrations/to-8.ts';
 import { to9 } from './migrations/to-9.ts';
 import { to10 } from './migrations/to-10.ts';
 import { to11 } from './migrations/to-11.ts';
+import { to12 } from './migrations/to-12.ts';
 import { brokenReference } from './references.ts';
 import { SITE_FORMAT, SITE_VERSION, type Site } from './site.ts';
 import { siteShape } from './site-shape.ts';
@@ -41,6 +42,7 @@ const MIGRATIONS: Readonly<Record<number, Migration>> = {
   8: to9,
   9: to10,
   10: to11,
+  11: to12,
 };
 
 /** Reads the text of a site file. What does not fit is named by its path and the file is refused whole. */

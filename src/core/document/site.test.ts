@@ -2,9 +2,10 @@ import { expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { apply, camera, mill, probed, record, report } from '../../../tests/support/sites.ts';
 import { alderMill } from '../../standins/alder-mill.ts';
-import { bestKnown, indexEvidence, knownAs, streamFacts } from '../evidence/best-known.ts';
+import { bestKnown, knownAs, streamFacts } from '../evidence/best-known.ts';
+import { indexEvidence } from '../evidence/evidence-index.ts';
 import { factsOfReport } from '../evidence/probe-evidence.ts';
-import { rememberedProbe } from '../evidence/remembered-probe.ts';
+import { judgeProbe, rememberedProbe } from '../evidence/remembered-probe.ts';
 import { lanesOf } from '../lanes/lane.ts';
 import type { Entry, KnownHow } from './chapters/journal/entry.ts';
 import { emptyModel } from './chapters/models/model-card.ts';
@@ -164,6 +165,7 @@ const evidence = (how: KnownHow, value: number, at = '2026-11-25T09:00:00.000Z')
   refs: [],
   source: 'test',
   facts: [{ subject: 'stream:a', quantity: 'fps', value, how }],
+  payload: null,
   revokes: [],
   isPast: false,
 });
@@ -211,19 +213,16 @@ test('a probe replaces what was assumed, everywhere at once', () => {
 test('findings are told again from evidence, as the probe told them', () => {
   const lossy = report({ lost: 8 });
   const site = apply(mill(), probed('sluice', lossy));
-  const remembered = rememberedProbe(indexEvidence(site.journal), 'sluice-main', {});
-  expect(remembered).toMatchObject({
-    verdict: 'ok',
-    url: 'rtsp://10.77.4.21/live/main',
-    findings: [{ rule: 'rtp.loss' }],
-  });
+  const remembered = rememberedProbe(indexEvidence(site.journal), 'sluice-main');
+  expect(remembered?.payload).toMatchObject({ verdict: 'ok', url: 'rtsp://10.77.4.21/live/main' });
+  expect(remembered && judgeProbe(remembered, {}).findings).toMatchObject([{ rule: 'rtp.loss' }]);
 });
 
 test('a later failed probe leaves no facts of the earlier one behind', () => {
   const site = apply(mill(), probed('sluice', report({ lost: 8 })), probed('sluice', report({ cause: 'not-found' })));
-  const remembered = rememberedProbe(indexEvidence(site.journal), 'sluice-main', {});
-  expect(remembered?.findings.map(({ rule }) => rule)).toEqual(['probe.not-found']);
-  expect(remembered?.findings[0]?.because).toBe('it said no');
+  const remembered = rememberedProbe(indexEvidence(site.journal), 'sluice-main');
+  const findings = remembered ? judgeProbe(remembered, {}).findings : [];
+  expect(findings.map(({ rule, because }) => [rule, because])).toEqual([['probe.not-found', 'it said no']]);
 });
 
 test('sound beside the picture is kept as it was described and as it came', () => {
@@ -237,7 +236,7 @@ test('sound beside the picture is kept as it was described and as it came', () =
     declared: { ...video.declared, channels: 1, bitrateKbps: 64 },
     measured: { ...video.measured, bitrateKbps: 63.8, lossRatio: 0.002 },
   };
-  const facts = factsOfReport({ ...report(), media: [video, sound] }, 's', 'rtsp://h/x');
+  const facts = factsOfReport({ ...report(), media: [video, sound] }, 's');
   expect(facts.filter(({ quantity }) => quantity.startsWith('sound.')).map(({ value, how }) => [value, how])).toEqual([
     ['PCMA', 'declared'],
     [8000, 'declared'],
@@ -252,13 +251,12 @@ test('a sample that failed or was too short teaches no rate', () => {
   const [video] = report().media;
   if (!video?.measured) throw new Error('a measured picture');
   const silent = { ...video, measured: { ...video.measured, bitrateKbps: null, fps: null } };
-  const facts = factsOfReport({ ...report(), media: [silent] }, 's', 'rtsp://h/x');
+  const facts = factsOfReport({ ...report(), media: [silent] }, 's');
   expect(facts.filter(({ quantity, how }) => quantity === 'bitrateKbps' && how === 'measured')).toEqual([]);
 });
 
 test('what a probe teaches holds no secret and no undefined', () => {
-  for (const { value } of factsOfReport(report(), 's', 'rtsp://h/x'))
-    expect(['string', 'number', 'boolean']).toContain(typeof value);
+  for (const { value } of factsOfReport(report(), 's')) expect(['string', 'number', 'boolean']).toContain(typeof value);
 });
 
 test('every command leaves one line in the log, with its numbers', () => {

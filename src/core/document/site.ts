@@ -13,7 +13,7 @@ import type { Sky } from './chapters/sky/sky.ts';
 import type { Tap } from './chapters/taps/tap.ts';
 
 export const SITE_FORMAT = 'clear-tap/site';
-export const SITE_VERSION = 11;
+export const SITE_VERSION = 12;
 
 /** What every site has, whatever its chapters. */
 interface PlanHead {

@@ -2,7 +2,7 @@ import { expect, test } from '@jest/globals';
 import { siteOf } from '../../../tests/support/planned-sites.ts';
 import { apply, probed, record, report } from '../../../tests/support/sites.ts';
 import { alderMill } from '../../standins/alder-mill.ts';
-import { indexEvidence } from '../evidence/best-known.ts';
+import { factsOf, indexEvidence } from '../evidence/evidence-index.ts';
 import { emptyModel } from './chapters/models/model-card.ts';
 import { UNKNOWN_NETWORK } from './chapters/networks/network.ts';
 import { EMPTY_PLAN } from './chapters/plan/drawn-plan.ts';
@@ -292,7 +292,7 @@ test('a camera that another model replaces keeps taps and record; what was measu
   expect(after.taps).toMatchObject([{ id: 't', streamId: 'new-main' }]);
   expect(after.cameras[0]).toMatchObject({ modelId: 'spare', need: site.cameras[0]?.need });
   expect(after.journal.slice(0, -1)).toEqual(site.journal);
-  const known = (one: Site) => indexEvidence(one.journal).get('camera:c')?.get('batteryC')?.length ?? 0;
+  const known = (one: Site) => factsOf(indexEvidence(one.journal), 'camera:c', 'batteryC').length;
   expect([known(site), known(after), indexEvidence(after.journal).get('stream:new-main')]).toEqual([250, 0, undefined]);
   const history = noteEdit(NO_EDITS, command, site, after);
   const back = undoEdit(after, history, stamp);

@@ -1,14 +1,9 @@
 import { kilobits } from '../base/units.ts';
 import type { Stream } from '../document/chapters/cameras/camera.ts';
-import {
-  type Entry,
-  type Evidence,
-  type FactValue,
-  KNOWN_HOWS,
-  type KnownHow,
-} from '../document/chapters/journal/entry.ts';
+import { type Evidence, type FactValue, KNOWN_HOWS, type KnownHow } from '../document/chapters/journal/entry.ts';
 import { streamSubject } from '../document/subject.ts';
 import { modelledRate } from '../video/bitrate-model.ts';
+import { type EvidenceIndex, factsOf, type SubjectEvidence } from './evidence-index.ts';
 
 /** A value with how it is known. `source` says from what, for a tooltip. */
 export interface Known<T extends FactValue = FactValue> {
@@ -21,61 +16,6 @@ export interface Known<T extends FactValue = FactValue> {
 const RANKS: ReadonlyMap<KnownHow, number> = new Map(KNOWN_HOWS.map((how, rank) => [how, rank]));
 const rank = (how: KnownHow): number => RANKS.get(how) ?? 0;
 
-/** What is known of one subject, by quantity. */
-export type QuantitiesOf = ReadonlyMap<string, readonly Evidence[]>;
-/** Evidence by subject, then by quantity. Built once per document; look-ups are then constant. */
-export type EvidenceIndex = ReadonlyMap<string, QuantitiesOf>;
-
-export const indexEvidence = (journal: readonly Entry[]): EvidenceIndex => createEvidenceIndexer()(journal);
-
-/**
- * Indexes one journal after the other. Entries are only ever added, so of a longer list just what is new is taken in;
- * subjects that nothing was added to keep their map, and who holds on to it knows that nothing changed.
- */
-export function createEvidenceIndexer(): (journal: readonly Entry[]) => EvidenceIndex {
-  let known: readonly Entry[] = [];
-  let index: EvidenceIndex = new Map();
-  return (journal) => {
-    if (journal === known) return index;
-    // Lists grow at their end and share their items: where both ends are the same, all between them is.
-    const isLonger = journal[0] === known[0] && journal[known.length - 1] === known.at(-1);
-    const added = isLonger ? journal.slice(known.length) : journal;
-    // What was taken back may be anywhere: then all is looked at again, which happens when a person does it.
-    const isPlain = isLonger && added.every(({ revokes }) => revokes.length === 0);
-    if (!isPlain) index = extended(new Map(), withoutRevoked(journal));
-    else if (added.some(({ facts }) => facts.length > 0)) index = extended(index, added);
-    known = journal;
-    return index;
-  };
-}
-
-function withoutRevoked(journal: readonly Entry[]): readonly Entry[] {
-  // What takes back stands later than what it takes back, and may be taken back itself.
-  const revoked = new Set<string>();
-  for (const { id, revokes } of journal.toReversed())
-    if (!revoked.has(id)) for (const taken of revokes) revoked.add(taken);
-  return revoked.size === 0 ? journal : journal.filter(({ id }) => !revoked.has(id));
-}
-
-function extended(before: EvidenceIndex, added: readonly Entry[]): EvidenceIndex {
-  const index = new Map<string, QuantitiesOf>(before);
-  const touched = new Map<string, Map<string, Evidence[]>>();
-  for (const { at, source, facts, isPast } of added)
-    for (const fact of isPast ? [] : facts) {
-      let quantities = touched.get(fact.subject);
-      if (!quantities) {
-        quantities = new Map([...(before.get(fact.subject) ?? [])].map(([quantity, list]) => [quantity, [...list]]));
-        touched.set(fact.subject, quantities);
-        index.set(fact.subject, quantities);
-      }
-      const item: Evidence = { ...fact, takenAt: at, source };
-      const list = quantities.get(fact.quantity);
-      if (list) list.push(item);
-      else quantities.set(fact.quantity, [item]);
-    }
-  return index;
-}
-
 /**
  * The best known value: the highest `how`, of these the last that was written. The order of the journal decides, not the
  * clock: one that was ahead once would hide all that is found later. A planned value takes part when given.
@@ -86,7 +26,7 @@ export function bestKnown(
   quantity: string,
   planned: FactValue | null = null,
 ): Known | null {
-  return bestOf(index.get(subject)?.get(quantity), planned);
+  return bestOf(factsOf(index, subject, quantity), planned);
 }
 
 /** The best of all that is known of one quantity; `counts` leaves out what is no answer. */
@@ -103,12 +43,7 @@ export function bestOf(
 
 /** The last value known in just this way: declared beside measured. */
 export function knownAs(index: EvidenceIndex, subject: string, quantity: string, how: KnownHow): Known | null {
-  return (
-    index
-      .get(subject)
-      ?.get(quantity)
-      ?.findLast((item) => item.how === how) ?? null
-  );
+  return factsOf(index, subject, quantity).findLast((item) => item.how === how) ?? null;
 }
 
 /** Facts of a stream that other stations build on. */
@@ -138,15 +73,15 @@ export const streamFacts = (index: EvidenceIndex, stream: Stream): StreamFacts =
   streamFactsOf(index.get(streamSubject(stream.id)), stream);
 
 /** The same, from what is known of just this stream. */
-export function streamFactsOf(quantities: QuantitiesOf | undefined, stream: Stream): StreamFacts {
-  const known = (quantity: string, planned: FactValue | null) => bestOf(quantities?.get(quantity), planned);
-  const codec = asText(known('codec', stream.codec));
-  const width = asNumber(known('width', stream.width));
-  const height = asNumber(known('height', stream.height));
-  const fps = asNumber(known('fps', stream.fps));
-  const gop = asNumber(known('keyframeIntervalFrames', stream.gopFrames));
+export function streamFactsOf(known: SubjectEvidence | undefined, stream: Stream): StreamFacts {
+  const best = (quantity: string, planned: FactValue | null) => bestOf(known?.facts.get(quantity), planned);
+  const codec = asText(best('codec', stream.codec));
+  const width = asNumber(best('width', stream.width));
+  const height = asNumber(best('height', stream.height));
+  const fps = asNumber(best('fps', stream.fps));
+  const gop = asNumber(best('keyframeIntervalFrames', stream.gopFrames));
   // A rate of 0 is what a stream has that failed: nothing was measured.
-  let bitrateKbps = asNumber(bestOf(quantities?.get('bitrateKbps'), stream.bitrateKbps, isAbove0));
+  let bitrateKbps = asNumber(bestOf(known?.facts.get('bitrateKbps'), stream.bitrateKbps, isAbove0));
   if (!bitrateKbps && codec && width && height && fps) {
     const gopFrames = gop?.value ?? ASSUMED_KEYFRAME_S * fps.value;
     const rate = modelledRate({

@@ -3,7 +3,7 @@ import { apply, mill, report } from '../../../tests/support/sites.ts';
 import type { Site } from '../document/site.ts';
 import { plainUrlOf } from '../document/stream-address.ts';
 import type { ProbeReport } from '../probe/probe-types.ts';
-import { indexEvidence } from './best-known.ts';
+import { indexEvidence } from './evidence-index.ts';
 import { changedFingerprint, knownFingerprint } from './known-certificate.ts';
 import { probeRecord } from './measured-records.ts';
 
@@ -27,10 +27,7 @@ function probedWith(site: Site, probeId: string, given: Partial<ProbeReport>): S
   const [stream] = camera?.streams ?? [];
   if (!camera || !stream) throw new Error('no stream');
   const url = plainUrlOf(camera, stream);
-  return apply(
-    site,
-    probeRecord({ cameraId: camera.id, streamId: stream.id, url, probeId, report: { ...report(given), ...given } }),
-  );
+  return apply(site, probeRecord({ streamId: stream.id, url, probeId, report: { ...report(given), ...given } }));
 }
 function known(site: Site) {
   const [camera] = site.cameras;

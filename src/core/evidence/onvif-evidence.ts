@@ -1,11 +1,9 @@
-import { weakMapMemoize } from 'reselect';
 import type { Camera } from '../document/chapters/cameras/camera.ts';
 import type { Model } from '../document/chapters/models/model-card.ts';
 import { cameraSubject } from '../document/subject.ts';
-import { readReading } from '../onvif/kept-reading.ts';
 import type { OnvifReading } from '../onvif/reading.ts';
-import type { KeptFact } from '../onvif/write-reading.ts';
-import { bestOf, type EvidenceIndex, type QuantitiesOf } from './best-known.ts';
+import { bestKnown } from './best-known.ts';
+import { type EvidenceIndex, factsOf, lastPayload } from './evidence-index.ts';
 import { onvifPortOf } from './onvif-port.ts';
 
 /** The last reading of a camera by ONVIF, as the site remembers it. */
@@ -14,19 +12,9 @@ export interface RememberedReading {
   readonly reading: OnvifReading;
 }
 
-/** Told again only when something was written about the camera. */
-const rememberedOf = weakMapMemoize((quantities: QuantitiesOf): RememberedReading | null => {
-  const last = quantities.get('onvif.device')?.at(-1);
-  if (!last) return null;
-  const textsOf = (quantity: KeptFact['quantity']): readonly string[] =>
-    (quantities.get(quantity) ?? []).flatMap(({ value, source }) => (source === last.source ? [String(value)] : []));
-  const reading = readReading(textsOf);
-  return reading && { at: last.takenAt, reading };
-});
-
 export function rememberedReading(index: EvidenceIndex, cameraId: string): RememberedReading | null {
-  const quantities = index.get(cameraSubject(cameraId));
-  return quantities?.has('onvif.device') ? rememberedOf(quantities) : null;
+  const last = lastPayload(index, cameraSubject(cameraId), 'reading');
+  return last ? { at: last.takenAt, reading: last.payload.reading } : null;
 }
 
 /** Whether a reading is of the camera as it is addressed now. */
@@ -44,11 +32,11 @@ export interface HeadTurn {
 }
 
 export function headTurnOf(index: EvidenceIndex, cameraId: string): HeadTurn | null {
-  const quantities = index.get(cameraSubject(cameraId));
-  const last = bestOf(quantities?.get('head.panDegPerS'));
+  const subject = cameraSubject(cameraId);
+  const last = bestKnown(index, subject, 'head.panDegPerS');
   if (!last || typeof last.value !== 'number') return null;
   const of = (quantity: string): number | null => {
-    const value = quantities?.get(quantity)?.findLast(({ source }) => source === last.source)?.value;
+    const value = factsOf(index, subject, quantity).findLast(({ source }) => source === last.source)?.value;
     return typeof value === 'number' ? value : null;
   };
   return {

@@ -1,6 +1,6 @@
 import type { Camera } from '../document/chapters/cameras/camera.ts';
 import type { Site } from '../document/site.ts';
-import type { EvidenceIndex } from './best-known.ts';
+import type { EvidenceIndex } from './evidence-index.ts';
 import { streamsOfCard } from './offered-streams.ts';
 import { workedPaths } from './worked-paths.ts';
 

@@ -1,10 +1,7 @@
 import type { Camera } from '../document/chapters/cameras/camera.ts';
-import type { FactValue } from '../document/chapters/journal/entry.ts';
-import type { QuantityName } from '../document/chapters/journal/quantities.ts';
 import { cameraSubject } from '../document/subject.ts';
-import { PROBE_CAUSES, type ProbeCause } from '../rtsp/exchange-types.ts';
-import { EFFECTS_ON_FIRST, type SessionsReport } from '../sessions/sessions-types.ts';
-import type { EvidenceIndex } from './best-known.ts';
+import type { SessionsReport } from '../sessions/sessions-types.ts';
+import { type EvidenceIndex, lastPayload } from './evidence-index.ts';
 
 /** The last count of sessions of a camera, and where it was counted. */
 export interface CountedSessions {
@@ -13,37 +10,9 @@ export interface CountedSessions {
   readonly at: string;
 }
 
-const isCause = (text: unknown): text is ProbeCause => PROBE_CAUSES.some((cause) => cause === text);
-
-/** Read back from the journal, which a file may have brought: what makes no sense is not known. */
 export function countedSessions(index: EvidenceIndex, cameraId: string): CountedSessions | null {
-  const facts = index.get(cameraSubject(cameraId));
-  const first = facts?.get('sessions.played')?.at(-1);
-  if (!first) return null;
-  const told = (quantity: QuantityName): FactValue | undefined => facts?.get(quantity)?.at(-1)?.value;
-  const number = (quantity: QuantityName): number | null => {
-    const value = told(quantity);
-    return typeof value === 'number' ? value : null;
-  };
-  const cause = told('sessions.cause');
-  const effect = EFFECTS_ON_FIRST.find((one) => one === told('sessions.effect'));
-  const host = told('sessions.host');
-  return {
-    host: typeof host === 'string' ? host : '',
-    at: first.takenAt,
-    report: {
-      limit: number('sessions.limit'),
-      opened: number('sessions.played') ?? 0,
-      most: number('sessions.most') ?? 0,
-      refusedWith: isCause(cause)
-        ? { cause, status: number('sessions.status'), note: String(told('sessions.note') ?? '') }
-        : null,
-      firstAlonePerS: number('sessions.alonePerS'),
-      firstBesidePerS: number('sessions.besidePerS'),
-      effectOnFirst: effect ?? null,
-      closed: number('sessions.closed') ?? 0,
-    },
-  };
+  const last = lastPayload(index, cameraSubject(cameraId), 'sessions');
+  return last ? { report: last.payload.report, host: last.payload.host, at: last.takenAt } : null;
 }
 
 /** It was counted where the camera is now: another address may be another camera. */

@@ -1,9 +1,8 @@
 import { weakMapMemoize } from 'reselect';
-import type { Evidence } from '../document/chapters/journal/entry.ts';
 import { networkSubject } from '../document/subject.ts';
 import { parseIpv4 } from '../net/ipv4.ts';
-import { readSeen, type SeenHost } from '../scan/seen.ts';
-import type { EvidenceIndex } from './best-known.ts';
+import type { SeenHost } from '../scan/seen.ts';
+import { type EvidenceIndex, payloadsIn, type SubjectEvidence } from './evidence-index.ts';
 
 /** What the last sweep of a network saw. */
 export interface Sweep {
@@ -15,22 +14,21 @@ export interface Sweep {
   readonly hosts: readonly SeenHost[];
 }
 
-const NONE: readonly Evidence[] = [];
-
-/** Read once: the texts stay the same until another sweep is written down. */
-const readHosts = weakMapMemoize((items: readonly Evidence[], sweepId: string): readonly SeenHost[] =>
-  items.flatMap(({ source, value }) => (source === sweepId ? (readSeen(String(value)) ?? []) : [])),
-);
-
 /** The last sweep of a network; `null` where nobody looked through it. */
 export function lastSweepOf(index: EvidenceIndex, networkId: string): Sweep | null {
   const known = index.get(networkSubject(networkId));
-  const last = known?.get('sweep.range')?.at(-1);
-  if (!last) return null;
-  const { source: sweepId, takenAt: at, value } = last;
-  const isWhole = known?.get('sweep.isWhole')?.findLast(({ source }) => source === sweepId)?.value === true;
-  return { sweepId, at, range: String(value), isWhole, hosts: readHosts(known?.get('sweep.host') ?? NONE, sweepId) };
+  return known ? joined(known) : null;
 }
+
+/** Joined once: its parts stay the same until another sweep is written down. */
+const joined = weakMapMemoize((known: SubjectEvidence): Sweep | null => {
+  const sweeps = payloadsIn(known, 'sweep');
+  const last = sweeps.at(-1);
+  if (!last) return null;
+  const { source: sweepId, takenAt: at, payload } = last;
+  const hosts = sweeps.flatMap((one) => (one.source === sweepId ? one.payload.hosts : []));
+  return { sweepId, at, range: payload.range, isWhole: payload.isWhole, hosts };
+});
 
 /** Whether a sweep looked at an address: who is silent there was asked. */
 export function wasAsked({ range }: Sweep, host: string): boolean {

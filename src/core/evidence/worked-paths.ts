@@ -1,17 +1,11 @@
 import type { Camera } from '../document/chapters/cameras/camera.ts';
 import { streamSubject } from '../document/subject.ts';
-import type { EvidenceIndex } from './best-known.ts';
+import { type EvidenceIndex, payloadsOf } from './evidence-index.ts';
 
 /** Paths of a camera's streams, as probes that did not fail had them; the latest last. */
-export function workedPaths(index: EvidenceIndex, camera: Camera): readonly string[] {
-  const paths: string[] = [];
-  for (const { id } of camera.streams) {
-    const quantities = index.get(streamSubject(id));
-    const failed = new Set(
-      quantities?.get('probe.verdict')?.flatMap(({ value, source }) => (value === 'fail' ? [source] : [])),
-    );
-    for (const { value, source } of quantities?.get('probe.url') ?? [])
-      if (!failed.has(source)) paths.push(String(value).replace(/^[a-z]+:\/\/[^/?]*/i, ''));
-  }
-  return paths;
-}
+export const workedPaths = (index: EvidenceIndex, { streams }: Camera): readonly string[] =>
+  streams.flatMap(({ id }) =>
+    payloadsOf(index, streamSubject(id), 'probe').flatMap(({ payload: { verdict, url } }) =>
+      verdict === 'fail' ? [] : url.replace(/^[a-z]+:\/\/[^/?]*/i, ''),
+    ),
+  );

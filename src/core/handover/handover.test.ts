@@ -3,7 +3,7 @@ import Papa from 'papaparse';
 import { parse as parseYaml } from 'yaml';
 import { apply, mill, probed, record, report } from '../../../tests/support/sites.ts';
 import type { Site } from '../document/site.ts';
-import { indexEvidence } from '../evidence/best-known.ts';
+import { indexEvidence } from '../evidence/evidence-index.ts';
 import { SHEET_KEYS, type Sheet, sheetFor } from './sheet.ts';
 import { sheetsAsCsv, sheetsAsYaml } from './sheet-files.ts';
 

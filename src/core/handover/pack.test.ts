@@ -2,7 +2,7 @@ import { expect, test } from '@jest/globals';
 import { siteOf } from '../../../tests/support/planned-sites.ts';
 import { apply, camera, record } from '../../../tests/support/sites.ts';
 import type { Site } from '../document/site.ts';
-import { indexEvidence } from '../evidence/best-known.ts';
+import { indexEvidence } from '../evidence/evidence-index.ts';
 import { packOf } from './pack.ts';
 
 test('all sheets of a destination stand in the order of its channels', () => {

@@ -1,6 +1,6 @@
 import type { Tap } from '../document/chapters/taps/tap.ts';
 import type { Site } from '../document/site.ts';
-import type { EvidenceIndex } from '../evidence/best-known.ts';
+import type { EvidenceIndex } from '../evidence/evidence-index.ts';
 import { type Sheet, sheetFor } from './sheet.ts';
 
 /** One sheet of many: which channel of its destination it fills. */

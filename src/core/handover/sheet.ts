@@ -4,7 +4,8 @@ import type { Tap } from '../document/chapters/taps/tap.ts';
 import type { Site } from '../document/site.ts';
 import { streamUrlOf } from '../document/stream-address.ts';
 import { streamSubject } from '../document/subject.ts';
-import { bestKnown, type EvidenceIndex, streamFacts } from '../evidence/best-known.ts';
+import { bestKnown, streamFacts } from '../evidence/best-known.ts';
+import type { EvidenceIndex } from '../evidence/evidence-index.ts';
 import { fillPath } from '../net/path-places.ts';
 import { buildStreamUrl, redactUrl, urlHost } from '../net/stream-url.ts';
 

@@ -7,7 +7,7 @@ import { stamps } from '../../../tests/support/sites.ts';
 import { NO_EDITS, noteEdit, redoEdit, undoEdit } from '../document/edit-history.ts';
 import type { Site } from '../document/site.ts';
 import { applyCommand, type SiteCommand } from '../document/site-commands.ts';
-import { createEvidenceIndexer, indexEvidence } from '../evidence/best-known.ts';
+import { createEvidenceIndexer, indexEvidence } from '../evidence/evidence-index.ts';
 import { createLaneReckoner, lanesOf } from './lane.ts';
 
 // What is remembered by argument must be what is worked out anew: a copy shares no object with the site, so that nothing

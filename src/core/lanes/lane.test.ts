@@ -6,7 +6,7 @@ import type { Gear } from '../document/chapters/gear/gear.ts';
 import { UNMEASURED_LINK } from '../document/chapters/links/link.ts';
 import type { Site } from '../document/site.ts';
 import type { SiteCommand } from '../document/site-commands.ts';
-import { indexEvidence } from '../evidence/best-known.ts';
+import { indexEvidence } from '../evidence/evidence-index.ts';
 import { RETIRED_RULES } from '../findings/rule.ts';
 import { viewOf } from '../site/site-view.ts';
 import { settingsOf } from '../stations/prepare/settings.ts';

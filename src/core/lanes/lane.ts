@@ -2,7 +2,7 @@ import equal from 'fast-deep-equal';
 import type { Camera } from '../document/chapters/cameras/camera.ts';
 import type { Site } from '../document/site.ts';
 import { NO_SECRETS, type SecretsKnown } from '../document/site-secrets.ts';
-import type { EvidenceIndex } from '../evidence/best-known.ts';
+import type { EvidenceIndex } from '../evidence/evidence-index.ts';
 import { bySeverity } from '../findings/finding.ts';
 import { type SiteView, viewOf } from '../site/site-view.ts';
 import type { Station, StationFound } from '../stations/contract.ts';

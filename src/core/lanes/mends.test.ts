@@ -31,7 +31,7 @@ import type { Gear } from '../document/chapters/gear/gear.ts';
 import type { Model } from '../document/chapters/models/model-card.ts';
 import type { Site } from '../document/site.ts';
 import { applyCommand } from '../document/site-commands.ts';
-import { indexEvidence } from '../evidence/best-known.ts';
+import { indexEvidence } from '../evidence/evidence-index.ts';
 import { STATIONS } from '../stations/registry.ts';
 import { lanesOf } from './lane.ts';
 import { isMended, mendsOf } from './mends.ts';

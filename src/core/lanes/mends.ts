@@ -3,7 +3,7 @@ import type { Stamp } from '../document/command-parts.ts';
 import type { Site } from '../document/site.ts';
 import { applyCommand, type SiteCommand } from '../document/site-commands.ts';
 import { NO_SECRETS, type SecretsKnown } from '../document/site-secrets.ts';
-import type { EvidenceIndex } from '../evidence/best-known.ts';
+import type { EvidenceIndex } from '../evidence/evidence-index.ts';
 import { type Finding, type Mend, SEVERITIES } from '../findings/finding.ts';
 import { viewOf } from '../site/site-view.ts';
 import { STATIONS } from '../stations/registry.ts';

@@ -4,7 +4,7 @@ import { MILL, millEdit } from '../../../tests/support/mill-edits.ts';
 import { runs } from '../../../tests/support/runs.ts';
 import { stamps } from '../../../tests/support/sites.ts';
 import { applyCommand } from '../document/site-commands.ts';
-import { indexEvidence } from '../evidence/best-known.ts';
+import { indexEvidence } from '../evidence/evidence-index.ts';
 import { lanesOf } from './lane.ts';
 
 /** A figure that is not there, or that has digits which nobody measured. */

@@ -3,6 +3,7 @@ import { hasControl } from '../base/control-signs.ts';
 import { type Fault, fault } from '../base/fault.ts';
 import { err, ok, type Result } from '../base/result.ts';
 import { blanksEncoded } from './percent.ts';
+import { PORT_RANGE } from './port-range.ts';
 import { DEFAULT_PORTS, type StreamUrl, type UrlScheme } from './stream-url.ts';
 
 export type UrlWarning = 'trimmed-whitespace' | 'userinfo-needs-encoding' | 'whitespace-inside';
@@ -104,7 +105,7 @@ function parseHostPort(
   const portText = match[2] ?? '';
   if (!/^\d*$/.test(portText)) return bad();
   const port = portText === '' ? defaultPort : Number(portText);
-  if (!(port >= 1 && port <= 65_535))
+  if (!(port >= PORT_RANGE.min && port <= PORT_RANGE.max))
     return err(fault('url.bad-port', `Expected a port from 1 to 65535, got ${portText}`, { got: portText }));
   return ok({ host, port });
 }

@@ -8,3 +8,13 @@ export const MOST_TOKEN = 200;
 export const TOKEN_LIFE_S = 300;
 /** Of one answer: a box of 64 channels needs most of it; more is no answer. */
 export const MAX_ANSWER_BYTES = 512 * 1024;
+/** Of a reading as a site keeps it: more than any device of a house has. */
+export const READING_LIMITS = {
+  services: 16,
+  profiles: 64,
+  topics: 120,
+  presets: 256,
+  sources: 300,
+  timeServers: 32,
+  heldDoors: 16,
+} as const;

@@ -5,9 +5,9 @@ import { runs } from '../../../tests/support/runs.ts';
 import * as answers from '../../standins/onvif/onvif-answers.ts';
 import { SLUICE_RAIL } from '../../standins/personality.ts';
 import { childOf, parseEnvelope, type XmlNode } from './envelope.ts';
-import { readReading } from './kept-reading.ts';
 import { type Operation, writeEnvelope } from './operation.ts';
 import { durationOf, momentOf, writeDuration } from './read-values.ts';
+import { checkReading } from './reading-check.ts';
 import { referenceParametersIn } from './reference-parameters.ts';
 import * as device from './services/device.ts';
 import * as events from './services/events.ts';
@@ -15,7 +15,6 @@ import * as media from './services/media.ts';
 import * as ptz from './services/ptz.ts';
 import { GET_RECORDING_SUMMARY } from './services/recording.ts';
 import { soapFaultIn } from './soap-fault.ts';
-import { KEPT, type KeptFact, writeReading } from './write-reading.ts';
 import { usernameToken } from './ws-security.ts';
 
 type AnyOperation = Operation<never, unknown>;
@@ -279,32 +278,13 @@ test.each([
   { text: '2026-99-27T12:00:00Z', at: null },
 ])('a moment: $text', ({ text, at }) => expect(momentOf(text)).toBe(at));
 
-const kept = (facts: readonly KeptFact[]) =>
-  readReading((quantity) => facts.flatMap((fact) => (fact.quantity === quantity ? [fact.value] : [])));
+test('a reading is one that a site keeps', () => expect(checkReading({ ...READING, ptz: HEAD })).toBeNull());
 
-test('a reading is kept and told again as it was', () =>
-  expect(kept(writeReading({ ...READING, ptz: HEAD }, 4096))).toEqual({ ...READING, ptz: HEAD }));
-
-test('hostile: what a file says was read is a reading or nothing', () =>
+test('hostile: what a file says was read is a reading or is refused by its place', () =>
   fc.assert(
-    fc.property(
-      fc.constantFrom(...Object.values(KEPT)),
-      fc.jsonValue(),
-      fc.constantFrom('clock', 'device', 'ptz', 'network', 'cause'),
-      (quantity, value, field) => {
-        const facts = writeReading(READING, 4096);
-        const hurt = facts.map((fact) =>
-          fact.quantity === quantity ? { ...fact, value: JSON.stringify(value) } : fact,
-        );
-        const bent = facts.map((fact) =>
-          fact.quantity === KEPT.device
-            ? { ...fact, value: JSON.stringify({ ...JSON.parse(fact.value), [field]: value }) }
-            : fact,
-        );
-        for (const facts of [hurt, bent]) {
-          const read = kept(facts);
-          if (read) expect(typeof read.host).toBe('string');
-        }
-      },
-    ),
+    fc.property(fc.jsonValue(), fc.constantFrom(...Object.keys(READING)), (value, field) => {
+      expect(checkReading(value)).toMatch(/./);
+      const problem = checkReading({ ...READING, [field]: value });
+      if (problem) expect(problem).toContain(`.${field}`);
+    }),
   ));

@@ -54,6 +54,7 @@ export function composeReport(input: ReportInput): ProbeReport {
   const unjudged: Omit<ProbeReport, 'findings' | 'verdict' | 'diagnosis'> = {
     target: input.target,
     cause: input.failure?.cause ?? null,
+    note: input.failure?.note ?? '',
     steps: [...input.steps].sort(
       (a, b) => a.startMs - b.startMs || PROBE_STEPS.indexOf(a.name) - PROBE_STEPS.indexOf(b.name),
     ),
@@ -85,10 +86,9 @@ export function composeReport(input: ReportInput): ProbeReport {
 
 /** The same report, its first finding put as experiments told it. */
 export function withDiagnosis(report: ProbeReport, diagnosis: Diagnosis): ProbeReport {
-  const { cause, findings } = report;
-  const [first, ...rest] = findings;
-  if (cause === null || !first) return { ...report, diagnosis };
-  return { ...report, diagnosis, findings: [findingOfCause(cause, first.because, proofOf(diagnosis)), ...rest] };
+  const { cause, note, findings } = report;
+  if (cause === null) return { ...report, diagnosis };
+  return { ...report, diagnosis, findings: [findingOfCause(cause, note, proofOf(diagnosis)), ...findings.slice(1)] };
 }
 
 /** The report of a URL that cannot be dialled: nothing was sent. */

@@ -66,9 +66,10 @@ export interface MeasuredMedia {
   readonly unreadPackets: number;
 }
 
+export const PARAMETER_SETS_SEEN = ['both', 'declared', 'in-band', 'none'] as const;
 /** Where the parameter sets of a codec that needs them came from, and whether the two agree. */
 export interface ParameterSets {
-  readonly seen: 'both' | 'declared' | 'in-band' | 'none';
+  readonly seen: (typeof PARAMETER_SETS_SEEN)[number];
   readonly agree: boolean | null;
 }
 
@@ -90,6 +91,8 @@ export interface ProbeReport {
   readonly target: { readonly url: string; readonly host: string; readonly port: number; readonly path: string };
   readonly verdict: 'ok' | 'warn' | 'fail';
   readonly cause: ProbeCause | null;
+  /** What was seen of the cause; empty where it did not fail. */
+  readonly note: string;
   readonly steps: readonly ProbeStep[];
   readonly auth: {
     readonly scheme: AuthScheme;

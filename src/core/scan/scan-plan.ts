@@ -1,4 +1,5 @@
 import { between, wholes } from '../base/range.ts';
+import { PORT_RANGE } from '../net/port-range.ts';
 import { countOf, type ScanRange } from '../net/scan-range.ts';
 
 /** How a range is looked through. */
@@ -15,7 +16,7 @@ export const USUAL_PACE: ScanPace = { rate: 100, timeoutMs: 1000 };
 export const SCAN_RANGES = {
   rate: wholes(1, 2000, 'calls a second'),
   timeoutMs: between(100, 5000, 'ms'),
-  ports: wholes(1, 65_535),
+  ports: PORT_RANGE,
 } as const;
 /** More ports than these are no search for cameras. */
 export const MOST_PORTS = 16;
@@ -38,6 +39,9 @@ export function readPorts(text: string): readonly number[] | null {
     .split(/[\s,;]+/)
     .filter((word) => word !== '');
   const ports = [...new Set(words.map((word) => (/^\d{1,5}$/.test(word) ? Number(word) : 0)))];
-  const isGood = ports.length > 0 && ports.length <= MOST_PORTS && ports.every((port) => port >= 1 && port <= 65_535);
+  const isGood =
+    ports.length > 0 &&
+    ports.length <= MOST_PORTS &&
+    ports.every((port) => port >= PORT_RANGE.min && port <= PORT_RANGE.max);
   return isGood && text.length <= 200 ? ports : null;
 }

@@ -10,7 +10,8 @@ import type { Tap } from '../document/chapters/taps/tap.ts';
 import type { Site } from '../document/site.ts';
 import { NO_SECRETS, type SecretsKnown } from '../document/site-secrets.ts';
 import { gearSubject, streamSubject } from '../document/subject.ts';
-import { type EvidenceIndex, type QuantitiesOf, type StreamFacts, streamFactsOf } from '../evidence/best-known.ts';
+import { type StreamFacts, streamFactsOf } from '../evidence/best-known.ts';
+import type { EvidenceIndex, SubjectEvidence } from '../evidence/evidence-index.ts';
 
 /** A document with what is asked of it again and again, found once: the only index of a site. Stations judge a camera in it. */
 export interface SiteView {
@@ -38,7 +39,7 @@ const NONE: readonly never[] = [];
 
 /** Documents share what they have in common: facts of a stream stand while it and what is known of it are the same. */
 const factsOfStream = weakMapMemoize(
-  (quantities: QuantitiesOf | undefined, stream: Stream): StreamFacts => streamFactsOf(quantities, stream),
+  (known: SubjectEvidence | undefined, stream: Stream): StreamFacts => streamFactsOf(known, stream),
 );
 
 const byId = <T extends { readonly id: string }>(items: readonly T[]): ReadonlyMap<string, T> =>

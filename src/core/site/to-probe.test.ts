@@ -2,7 +2,7 @@ import { expect, test } from '@jest/globals';
 import { siteOf } from '../../../tests/support/planned-sites.ts';
 import { apply, camera, probed, report } from '../../../tests/support/sites.ts';
 import type { Site } from '../document/site.ts';
-import { indexEvidence } from '../evidence/best-known.ts';
+import { indexEvidence } from '../evidence/evidence-index.ts';
 import { camerasToProbe } from './to-probe.ts';
 
 test('a round probes what has an address and was not probed there, and nothing else unless it is asked to', () => {

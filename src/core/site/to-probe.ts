@@ -4,7 +4,7 @@ import type { Tap } from '../document/chapters/taps/tap.ts';
 import type { Site } from '../document/site.ts';
 import { hasAddress, plainUrlOf } from '../document/stream-address.ts';
 import { streamSubject } from '../document/subject.ts';
-import type { EvidenceIndex } from '../evidence/best-known.ts';
+import { type EvidenceIndex, lastPayload } from '../evidence/evidence-index.ts';
 
 /** Streams that count for a camera: those that are tapped, or its first one. */
 export function streamsInUse(camera: Camera, taps: readonly Tap[]): readonly Stream[] {
@@ -20,7 +20,7 @@ export interface CameraToProbe {
 
 /** Whether the last probe of a stream was of the address that it has now. */
 const isProbed = (index: EvidenceIndex, camera: Camera, stream: Stream): boolean =>
-  index.get(streamSubject(stream.id))?.get('probe.url')?.at(-1)?.value === plainUrlOf(camera, stream);
+  lastPayload(index, streamSubject(stream.id), 'probe')?.payload.url === plainUrlOf(camera, stream);
 
 /**
  * What a round of probes would dial: of every camera with an address the streams in use that were not probed there yet.

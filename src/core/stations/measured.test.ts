@@ -17,7 +17,7 @@ import type { Need } from '../document/chapters/cameras/need.ts';
 import { BENCH_ITEMS } from '../document/chapters/journal/bench-items.ts';
 import type { Site } from '../document/site.ts';
 import { benchDone } from '../evidence/bench-test.ts';
-import { indexEvidence } from '../evidence/best-known.ts';
+import { indexEvidence } from '../evidence/evidence-index.ts';
 import { wholeLens } from '../optics/lens.ts';
 import { lensView } from '../optics/lens-view.ts';
 import { draw } from '../optics/projection.ts';

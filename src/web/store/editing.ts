@@ -3,4 +3,4 @@
 export { noteEdit, redoEdit, undoEdit } from '../../core/document/edit-history.ts';
 export { emptySite } from '../../core/document/empty-site.ts';
 export { applyCommand } from '../../core/document/site-commands.ts';
-export { createEvidenceIndexer } from '../../core/evidence/best-known.ts';
+export { createEvidenceIndexer } from '../../core/evidence/evidence-index.ts';

@@ -1,5 +1,5 @@
 import { NO_SECRETS, type SecretsKnown } from '../../core/document/site-secrets.ts';
-import { createEvidenceIndexer } from '../../core/evidence/best-known.ts';
+import { createEvidenceIndexer } from '../../core/evidence/evidence-index.ts';
 import { createLaneReckoner } from '../../core/lanes/lane.ts';
 import type { Lane } from '../../core/lanes/lane-types.ts';
 import { mendsOf, type SiteMend } from '../../core/lanes/mends.ts';

@@ -2,7 +2,7 @@ import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { expect, test } from '@jest/globals';
 import { apply } from '../../../../tests/support/sites.ts';
-import { indexEvidence } from '../../evidence/best-known.ts';
+import { indexEvidence } from '../../evidence/evidence-index.ts';
 import { lanesOf } from '../../lanes/lane.ts';
 import type { Site } from '../site.ts';
 import { SITE_VERSION } from '../site.ts';
@@ -10,7 +10,7 @@ import { readSiteFile, writeSiteFile } from '../site-file.ts';
 import { refusalOf } from '../site-fit.ts';
 
 // Files as those versions wrote them, by their own code: the demo worked on for a morning.
-const FILES = ['v1', 'v2', 'v3', 'v4', 'v5', 'v6', 'v7', 'v8', 'v9', 'v10'].map((name) => ({
+const FILES = ['v1', 'v2', 'v3', 'v4', 'v5', 'v6', 'v7', 'v8', 'v9', 'v10', 'v11'].map((name) => ({
   name,
   text: readFileSync(join(__dirname, `../../../../tests/fixtures/sites/alder-mill-${name}.cleartap.json`), 'utf8'),
 }));
@@ -42,4 +42,57 @@ test.each(FILES)('what $name measured and handed over counts', ({ text }) => {
   // It is worked on as any other.
   const edited = apply(site, { kind: 'setAddress', cameraId: 'boot-room', host: '10.77.4.27', port: 554 });
   expect(refusalOf(site, edited)).toBeNull();
+});
+
+test('what version 11 kept as texts is a typed payload, each with what it told', () => {
+  const v11 = FILES.find(({ name }) => name === 'v11')?.text ?? '';
+  const { journal } = opened(v11);
+  expect(journal.flatMap(({ payload }) => payload?.kind ?? [])).toEqual([
+    ...['probe', 'probe', 'probe'],
+    ...['reading', 'sessions', 'sessions', 'sweep', 'heard'],
+  ]);
+  // by the texts themselves, as that version wrote them
+  const old: Site['journal'] = JSON.parse(v11).journal;
+  const texts = (quantity: string) =>
+    old.flatMap(({ facts }) => facts.flatMap((fact) => (fact.quantity === quantity ? [fact.value] : [])));
+  const payloads = journal.flatMap(({ payload }) => payload ?? []);
+  for (const payload of payloads)
+    switch (payload.kind) {
+      case 'probe':
+        expect(texts('probe.url')).toContain(payload.url);
+        if (payload.facts.lossRatio !== undefined) expect(texts('fact.lossRatio')).toContain(payload.facts.lossRatio);
+        break;
+      case 'reading':
+        expect(payload.reading.profiles).toEqual(texts('onvif.profile').map((text) => JSON.parse(String(text))));
+        break;
+      case 'sessions':
+        expect(texts('sessions.played')).toContain(payload.report.opened);
+        expect(texts('sessions.limit')).toContain(payload.report.limit ?? 'not reached');
+        break;
+      case 'sweep':
+        expect(payload.hosts).toEqual(texts('sweep.host').map((text) => JSON.parse(String(text))));
+        break;
+      case 'heard':
+        expect([payload.heard.changes, payload.heard.lost]).toEqual([
+          ...texts('heard.changes'),
+          ...texts('heard.lost'),
+        ]);
+    }
+  expect(
+    journal.flatMap(({ facts }) => facts).filter(({ quantity }) => /^(?:fact|probe|onvif)\./.test(quantity)),
+  ).toEqual([]);
+});
+
+test('what nobody of ours wrote into a file of version 11 is left out, and the file opens', () => {
+  const file = JSON.parse(FILES.find(({ name }) => name === 'v11')?.text ?? '');
+  for (const entry of file.journal)
+    for (const fact of entry.facts) {
+      if (fact.quantity === 'onvif.device') fact.value = '{"host":1';
+      if (fact.quantity === 'fact.lossRatio') fact.value = 'much';
+    }
+  const { journal } = opened(JSON.stringify(file));
+  const kinds = journal.flatMap(({ payload }) => payload?.kind ?? []);
+  expect(kinds).not.toContain('reading');
+  expect(kinds.filter((kind) => kind === 'probe')).toHaveLength(3);
+  expect(journal.some(({ payload }) => payload?.kind === 'probe' && payload.facts.lossRatio !== undefined)).toBe(false);
 });

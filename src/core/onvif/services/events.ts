@@ -8,7 +8,8 @@ import { referenceParametersIn } from '../reference-parameters.ts';
 // Source: ONVIF Core §9 (events); OASIS WS-BaseNotification 1.3 §4 (subscriptions), §5 (pull points).
 
 /** What an event tells of, as far as topics in use say it. */
-export type EventKind = 'motion' | 'line' | 'area' | 'sound' | 'input' | 'tamper' | 'other';
+export const EVENT_KINDS = ['motion', 'line', 'area', 'sound', 'input', 'tamper', 'other'] as const;
+export type EventKind = (typeof EVENT_KINDS)[number];
 
 /** Parts of topics, the most particular first. Source: ONVIF Analytics §C, Core §E. */
 const KINDS: readonly (readonly [string, EventKind])[] = [

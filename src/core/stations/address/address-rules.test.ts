@@ -8,7 +8,8 @@ import { UNPLANNED } from '../../document/chapters/cameras/camera.ts';
 import { isDeviceOf } from '../../document/chapters/cameras/devices.ts';
 import { emptySite } from '../../document/empty-site.ts';
 import type { Site } from '../../document/site.ts';
-import { indexEvidence } from '../../evidence/best-known.ts';
+import { indexEvidence } from '../../evidence/evidence-index.ts';
+import { sweepRecords } from '../../evidence/measured-records.ts';
 import { type Facts, findingsOf, judgeRow, judgeRows } from '../../findings/rule.ts';
 import { checkPlan, type Keeping, type PlanIssue } from '../../net/address-plan.ts';
 import { parseCidr, parseIpv4, sayIpv4 } from '../../net/ipv4.ts';
@@ -233,8 +234,9 @@ test.each([
 );
 
 test('who was not asked for is not missing', () => {
-  const part = { ...swept([]), range: '10.77.4.100 to 10.77.4.120' };
-  expect(factsOf(apply(addressed(), part)).seen).toBeUndefined();
+  const of = { networkId: 'house', sweepId: 'part', isWhole: true, calls: 21, seconds: 1, hosts: [] };
+  const part = sweepRecords({ ...of, range: '10.77.4.100 to 10.77.4.120' });
+  expect(factsOf(apply(addressed(), ...part)).seen).toBeUndefined();
 });
 
 // The vectors' plan check is a computation of its own: both must say the same of any plan.

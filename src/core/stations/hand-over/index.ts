@@ -1,7 +1,8 @@
 import type { Tap } from '../../document/chapters/taps/tap.ts';
 import { plainUrlOf } from '../../document/stream-address.ts';
 import { tapSubject } from '../../document/subject.ts';
-import { bestKnown, type EvidenceIndex } from '../../evidence/best-known.ts';
+import { bestKnown } from '../../evidence/best-known.ts';
+import type { EvidenceIndex } from '../../evidence/evidence-index.ts';
 import { type Gate, gateStates, type Station } from '../contract.ts';
 
 type HandedOver = 'yes' | 'no' | 'outdated';

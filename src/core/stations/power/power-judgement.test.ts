@@ -6,7 +6,7 @@ import { readingOf } from '../../document/chapters/journal/reading.ts';
 import type { Link } from '../../document/chapters/links/link.ts';
 import type { Site } from '../../document/site.ts';
 import { airSubject } from '../../document/subject.ts';
-import { indexEvidence } from '../../evidence/best-known.ts';
+import { indexEvidence } from '../../evidence/evidence-index.ts';
 import { findingsOf, judgeRows } from '../../findings/rule.ts';
 import { crosses, estimateSignal, freeSpaceLossDb } from '../../radio/radio.ts';
 import { pathOf } from '../../site/draws.ts';

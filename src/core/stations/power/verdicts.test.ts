@@ -25,7 +25,7 @@ import { camera, unplanned } from '../../../../tests/support/sites.ts';
 import type { Gear } from '../../document/chapters/gear/gear.ts';
 import type { Model } from '../../document/chapters/models/model-card.ts';
 import type { Site } from '../../document/site.ts';
-import { indexEvidence } from '../../evidence/best-known.ts';
+import { indexEvidence } from '../../evidence/evidence-index.ts';
 import { mendsOf } from '../../lanes/mends.ts';
 import { sharesAir, wallsBetween } from '../../radio/radio.ts';
 import { viewOf } from '../../site/site-view.ts';

@@ -6,6 +6,7 @@ import { type Reflash, UNSAID_REFLASH } from '../../document/chapters/cameras/re
 import type { Model } from '../../document/chapters/models/model-card.ts';
 import { cameraSubject } from '../../document/subject.ts';
 import { bestKnown } from '../../evidence/best-known.ts';
+import { lastFact } from '../../evidence/evidence-index.ts';
 import type { Facts } from '../../findings/rule.ts';
 import { decide } from '../../firmware/decision.ts';
 import { LAMP_ROLE_WORDS, LAMP_ROLES, MARK_WORDS, type ReflashGuide } from '../../firmware/guide.ts';
@@ -92,9 +93,9 @@ function cardFacts({ card, image }: Reflash, guide: ReflashGuide | null): Facts<
 
 function readBackOf(camera: Camera, view: SiteView, guide: ReflashGuide | null): FirmwareFacts['readBack'] | undefined {
   const { image, card } = camera.reflash ?? UNSAID_REFLASH;
-  const known = view.index.get(cameraSubject(camera.id));
-  const fileName = known?.get('card.fileName')?.at(-1)?.value;
-  const sha256 = known?.get('card.sha256')?.at(-1)?.value;
+  const subject = cameraSubject(camera.id);
+  const fileName = lastFact(view.index, subject, 'card.fileName')?.value;
+  const sha256 = lastFact(view.index, subject, 'card.sha256')?.value;
   if (!image || !card || typeof fileName !== 'string') return undefined;
   return {
     isSame: sha256 === image.sha256,

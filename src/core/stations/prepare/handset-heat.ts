@@ -1,6 +1,8 @@
 import { assumed } from '../../assumptions/assumptions.ts';
 import type { Camera } from '../../document/chapters/cameras/camera.ts';
+import type { HandQuantity } from '../../document/chapters/journal/hand-quantities.ts';
 import { cameraSubject } from '../../document/subject.ts';
+import { factsOf, lastFact } from '../../evidence/evidence-index.ts';
 import {
   type HandsetBody,
   type HandsetLoad,
@@ -54,9 +56,10 @@ export function readingUnder(camera: Camera, view: SiteView) {
 /** How heat leaves this very handset: as assumed, or as it was seen to by the last reading that tells what it was taken under. */
 export function bodyAsRead(camera: Camera, view: SiteView): { readonly body: HandsetBody; readonly isRead: boolean } {
   const body = bodyOf(view);
-  const known = view.index.get(cameraSubject(camera.id));
-  const read = known?.get('batteryC')?.at(-1);
-  const then = (quantity: string) => known?.get(quantity)?.findLast(({ takenAt }) => takenAt === read?.takenAt)?.value;
+  const subject = cameraSubject(camera.id);
+  const read = lastFact(view.index, subject, 'batteryC');
+  const then = (quantity: HandQuantity) =>
+    factsOf(view.index, subject, quantity).findLast(({ takenAt }) => takenAt === read?.takenAt)?.value;
   const [watts, mount, roomC] = [then('under.watts'), then('under.mount'), then('under.roomC')];
   const place = MOUNTS.find((one) => one === mount);
   if (typeof read?.value !== 'number' || typeof watts !== 'number' || typeof roomC !== 'number' || !place)

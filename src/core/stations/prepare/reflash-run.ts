@@ -1,7 +1,7 @@
 import type { Camera } from '../../document/chapters/cameras/camera.ts';
 import type { FactValue } from '../../document/chapters/journal/entry.ts';
 import { cameraSubject } from '../../document/subject.ts';
-import type { EvidenceIndex } from '../../evidence/best-known.ts';
+import { type EvidenceIndex, factsOf } from '../../evidence/evidence-index.ts';
 import { beginRun, type Direction, MOVES, type Phase, type Run, type Signal, step } from '../../firmware/procedure.ts';
 
 const BEGINS: ReadonlyMap<FactValue, Direction> = new Map([
@@ -30,7 +30,7 @@ const isSignal = (phase: Phase, value: FactValue): value is Signal =>
  * nothing, and time went on. `null` where none was begun.
  */
 export function runOf(index: EvidenceIndex, camera: Camera): RunTold | null {
-  const told = index.get(cameraSubject(camera.id))?.get('reflash.step') ?? [];
+  const told = factsOf(index, cameraSubject(camera.id), 'reflash.step');
   const from = told.findLastIndex(({ value }) => BEGINS.has(value));
   const begun = told[from];
   const direction = begun && BEGINS.get(begun.value);

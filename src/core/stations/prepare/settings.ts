@@ -1,12 +1,15 @@
 import type { TapUse } from '../../base/tap-uses.ts';
 import type { Camera, Stream } from '../../document/chapters/cameras/camera.ts';
-import type { FactValue } from '../../document/chapters/journal/entry.ts';
+import type { Evidence, FactValue } from '../../document/chapters/journal/entry.ts';
 import { settingQuantity } from '../../document/chapters/journal/prepare-quantity.ts';
 import type { Model } from '../../document/chapters/models/model-card.ts';
+import type { ProbePayload } from '../../document/payload/payload.ts';
 import { plainUrlOf } from '../../document/stream-address.ts';
 import { cameraSubject, streamSubject } from '../../document/subject.ts';
-import type { Known, QuantitiesOf } from '../../evidence/best-known.ts';
+import type { Known } from '../../evidence/best-known.ts';
 import { bestKnown } from '../../evidence/best-known.ts';
+import { factsOf } from '../../evidence/evidence-index.ts';
+import { lastProbeFact, rememberedProbe } from '../../evidence/remembered-probe.ts';
 import { drawersOf } from '../../site/drawers.ts';
 import type { SiteView } from '../../site/site-view.ts';
 import { settingFor } from './use-settings.ts';
@@ -71,24 +74,20 @@ function usesOf(camera: Camera, view: SiteView): ReadonlyMap<Stream, readonly Ta
 }
 
 interface Seen {
-  readonly quantities: QuantitiesOf;
-  readonly worked: boolean;
+  readonly stream: Stream;
+  readonly probe: ProbePayload;
 }
 
 /** The last probe of a stream at the address that it has now, when it was one. */
 function seenOf(camera: Camera, stream: Stream, { index }: SiteView): Seen | null {
-  const quantities = index.get(streamSubject(stream.id));
-  const verdict = quantities?.get('probe.verdict')?.at(-1);
-  if (!quantities || !verdict) return null;
-  const isHere = quantities.get('probe.url')?.at(-1)?.value === plainUrlOf(camera, stream);
-  return isHere ? { quantities, worked: verdict.value !== 'fail' } : null;
+  const probe = rememberedProbe(index, stream.id)?.payload;
+  return probe?.url === plainUrlOf(camera, stream) ? { stream, probe } : null;
 }
 
-const measured = ({ quantities }: Seen, quantity: string): FactValue | null =>
-  quantities.get(quantity)?.findLast(({ how }) => how === 'measured' || how === 'declared')?.value ?? null;
-
-/** A refused connection shows that nothing listens: the stream is off, or on another port. */
-const SAYS_OFF: ReadonlySet<unknown> = new Set(['refused']);
+const isTold = ({ how }: Evidence): boolean => how === 'measured' || how === 'declared';
+/** What a probe last told of a stream. */
+const toldOf = ({ stream }: Seen, quantity: string, { index }: SiteView): FactValue | null =>
+  factsOf(index, streamSubject(stream.id), quantity).findLast(isTold)?.value ?? null;
 
 const isOnvifWanted = (camera: Camera, view: SiteView): boolean =>
   drawersOf(camera, view).some(({ protocols }) => protocols.length > 0 && !protocols.includes('rtsp'));
@@ -100,7 +99,7 @@ export function settingsOf(camera: Camera, view: SiteView): readonly Setting[] {
   const model = view.modelOf(camera);
   const uses = usesOf(camera, view);
   const probes = camera.streams.flatMap((stream) => seenOf(camera, stream, view) ?? []);
-  const works = probes.find(({ worked }) => worked);
+  const works = probes.find(({ probe }) => probe.verdict !== 'fail');
   const drafts = [
     ...cameraSettings(camera, view, { model, probes, works, uses: [...uses.values()].flat() }),
     ...[...uses].flatMap(([stream, own]) => streamSettings(camera, stream, own, view)),
@@ -123,11 +122,12 @@ interface Around {
 function cameraSettings(camera: Camera, view: SiteView, { model, probes, works, uses }: Around): readonly Draft[] {
   const subject = cameraSubject(camera.id);
   const one = (draft: Omit<Draft, 'subject'>): Draft => ({ subject, ...draft });
-  const isOff = probes.length > 0 && !works && probes.some((one) => SAYS_OFF.has(measured(one, 'probe.cause')));
-  const scheme = works ? measured(works, 'fact.authScheme') : null;
+  // a refused connection shows that nothing listens: the stream is off, or on another port
+  const isOff = !works && probes.some(({ probe }) => probe.cause === 'refused');
+  const scheme = works ? (lastProbeFact(view.index, works.stream.id, 'authScheme') ?? null) : null;
   const onvifWanted = isOnvifWanted(camera, view);
   const wantsSound = camera.need !== null && camera.need.sound !== 'none';
-  const sound = works ? measured(works, 'sound.codec') : null;
+  const sound = works ? toldOf(works, 'sound.codec', view) : null;
   const gateway = view.site.networks[0]?.gateway ?? null;
   const detects = uses.includes('detect');
   const isOnBattery = camera.feed?.way === 'solar';
@@ -271,7 +271,8 @@ function streamSettings(camera: Camera, stream: Stream, uses: readonly TapUse[],
   const subject = streamSubject(stream.id);
   const row = settingFor(uses);
   const seen = seenOf(camera, stream, view);
-  const of = (quantity: string): FactValue | null => (seen?.worked ? measured(seen, quantity) : null);
+  const of = (quantity: string): FactValue | null =>
+    seen && seen.probe.verdict !== 'fail' ? toldOf(seen, quantity, view) : null;
   const offered = view.modelOf(camera)?.codecs ?? [];
   const takers = drawersOf(camera, view).filter(({ codecs }) => codecs.length > 0);
   const isTaken = (codec: string): boolean => takers.every(({ codecs }) => codecs.includes(codec));

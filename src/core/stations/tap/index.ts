@@ -2,8 +2,7 @@ import { type Verdict, worstVerdict } from '../../base/verdict.ts';
 import type { Camera, Stream } from '../../document/chapters/cameras/camera.ts';
 import type { SiteCommand } from '../../document/site-commands.ts';
 import { hasAddress, plainUrlOf } from '../../document/stream-address.ts';
-import { streamSubject } from '../../document/subject.ts';
-import { type RememberedProbe, rememberedProbeOf } from '../../evidence/remembered-probe.ts';
+import { judgeProbe, type RememberedProbe, rememberedProbe } from '../../evidence/remembered-probe.ts';
 import { bySeverity, type Mend } from '../../findings/finding.ts';
 import { findingsOf, mendsOf, openQuestions, type Row, verdictOf } from '../../findings/rule.ts';
 import { PROBE_RULES } from '../../probe/probe-rules.ts';
@@ -86,25 +85,25 @@ const judgeOfView = (view: SiteView): TapJudge => createTapJudge(view);
 
 interface Probed {
   readonly stream: Stream;
-  readonly probe: RememberedProbe | null;
+  readonly probe: RememberedProbe | undefined;
 }
 
 /** The last probe of each stream in use, and of these the ones at their present address. */
 function probesOf(
   camera: Camera,
-  { site, index, tapsOf }: SiteView,
+  { index, tapsOf }: SiteView,
 ): { readonly all: readonly Probed[]; readonly current: readonly Probed[] } {
   const all = streamsInUse(camera, tapsOf(camera.id)).map((stream) => ({
     stream,
-    probe: rememberedProbeOf(index.get(streamSubject(stream.id)), site.assumptions),
+    probe: rememberedProbe(index, stream.id),
   }));
-  return { all, current: all.filter(({ stream, probe }) => probe?.url === plainUrlOf(camera, stream)) };
+  return { all, current: all.filter(({ stream, probe }) => probe?.payload.url === plainUrlOf(camera, stream)) };
 }
 
 function probeState({ all, current }: ReturnType<typeof probesOf>): GateFacts['probe'] {
-  if (current.some(({ probe }) => probe?.verdict === 'fail')) return 'failed';
+  if (current.some(({ probe }) => probe?.payload.verdict === 'fail')) return 'failed';
   if (current.length === all.length && all.length > 0) return 'answered';
-  return all.some(({ probe }) => probe !== null) ? 'outdated' : 'none';
+  return all.some(({ probe }) => probe !== undefined) ? 'outdated' : 'none';
 }
 
 function verdictAt(facts: GateFacts, rows: readonly Row[]): Verdict {
@@ -123,7 +122,7 @@ export const TAP: Station<'tap'> = {
     const judge = tapJudgeOf(view);
     const judged = view.tapsOf(camera.id).map((tap) => ({ tap, judgement: judge.judge(tap) }));
     const rows = [
-      ...probes.current.flatMap(({ probe }) => probe?.rows ?? []),
+      ...probes.current.flatMap(({ probe }) => (probe ? judgeProbe(probe, view.site.assumptions).rows : [])),
       ...countRows(camera, view),
       ...onvifRows(camera, view),
     ];
@@ -136,7 +135,7 @@ export const TAP: Station<'tap'> = {
         wanted: judgement.isShown ? [] : judgement.wanted,
       })),
     };
-    const at = probes.all[0]?.probe?.at;
+    const at = probes.all[0]?.probe?.takenAt;
     return {
       verdict: verdictAt(facts, rows),
       findings: [...findingsOf(rows), ...judged.flatMap(({ judgement }) => judgement.findings)].sort(bySeverity),
@@ -149,9 +148,10 @@ export const TAP: Station<'tap'> = {
   mends: (camera, rule, view) => {
     if (rule.startsWith('probe.'))
       return probesOf(camera, view).current.flatMap(({ stream, probe }) => {
-        if (!probe || `probe.${probe.cause}` !== rule) return [];
-        const found = foundOffers(camera, stream, probe.found);
-        return found.length > 0 || probe.cause !== 'not-found' ? found : pathOffers(view, camera, stream);
+        const { cause, found: way } = probe?.payload ?? { cause: null, found: {} };
+        if (cause === null || `probe.${cause}` !== rule) return [];
+        const found = foundOffers(camera, stream, way);
+        return found.length > 0 || cause !== 'not-found' ? found : pathOffers(view, camera, stream);
       });
     if (ONVIF_STATION_RULES.some(({ id }) => id === rule)) return onvifMends(camera, rule, view);
     const judge = tapJudgeOf(view);

@@ -1,8 +1,9 @@
 import { assumed } from '../../assumptions/assumptions.ts';
 import type { Camera } from '../../document/chapters/cameras/camera.ts';
+import type { HandQuantity } from '../../document/chapters/journal/hand-quantities.ts';
 import type { SiteCommand } from '../../document/site-commands.ts';
 import { cameraSubject } from '../../document/subject.ts';
-import type { QuantitiesOf } from '../../evidence/best-known.ts';
+import { lastFact, lastPayload } from '../../evidence/evidence-index.ts';
 import { isReadingCurrent, rememberedReading } from '../../evidence/onvif-evidence.ts';
 import type { Finding, Mend } from '../../findings/finding.ts';
 import { type Facts, findingsOf, judgeRows, mendsOf, type Row } from '../../findings/rule.ts';
@@ -26,36 +27,33 @@ const besides = (view: SiteView, camera: Camera) => ({
   seenPorts: onvifPortsSeen(view, camera),
 });
 
-const last = (quantities: QuantitiesOf | undefined, quantity: string) => quantities?.get(quantity)?.at(-1)?.value;
 const numberOf = (value: unknown): number | undefined => (typeof value === 'number' ? value : undefined);
 
-function headFacts(
-  camera: Camera,
-  quantities: QuantitiesOf | undefined,
-  tells: HeadFacts['tells'] | undefined,
-): Facts<HeadFacts> {
-  const keeps = last(quantities, 'head.keepsTimeout');
+function headFacts(camera: Camera, { index }: SiteView, tells: HeadFacts['tells'] | undefined): Facts<HeadFacts> {
+  const subject = cameraSubject(camera.id);
+  const last = (quantity: HandQuantity) => lastFact(index, subject, quantity)?.value;
+  const keeps = last('head.keepsTimeout');
+  const heard = lastPayload(index, subject, 'heard')?.payload.heard;
   return {
-    stopsLost: numberOf(last(quantities, 'head.stopsLost')),
+    stopsLost: numberOf(last('head.stopsLost')),
     keepsTimeout: typeof keeps === 'boolean' ? keeps : undefined,
     hasRounds: camera.steering.tours.length > 0,
     tells,
     presetsKept: camera.steering.presets.length,
-    residualDeg: numberOf(last(quantities, 'head.panResidualDeg')),
-    heardSeconds: numberOf(last(quantities, 'heard.seconds')),
-    heardChanges: numberOf(last(quantities, 'heard.changes')),
-    heardLost: numberOf(last(quantities, 'heard.lost')),
+    residualDeg: numberOf(last('head.panResidualDeg')),
+    heardSeconds: heard?.seconds,
+    heardChanges: heard?.changes,
+    heardLost: heard?.lost,
   };
 }
 
 /** What ONVIF adds to a camera at Tap: nothing, as long as it was neither read nor steered nor listened to. */
 export function onvifRows(camera: Camera, view: SiteView): readonly Row[] {
-  const quantities = view.index.get(cameraSubject(camera.id));
-  if (!quantities) return NONE;
+  if (!view.index.has(cameraSubject(camera.id))) return NONE;
   const remembered = rememberedReading(view.index, camera.id);
   const model = view.modelOf(camera);
   const current = remembered && isReadingCurrent(remembered, camera, model) ? remembered : null;
-  const head = judgeRows(HEAD_RULES, headFacts(camera, quantities, current?.reading.ptz?.tells));
+  const head = judgeRows(HEAD_RULES, headFacts(camera, view, current?.reading.ptz?.tells));
   if (!current) return head;
   const { reading } = current;
   return [

@@ -11,7 +11,8 @@ import {
 import { apply } from '../../../../tests/support/sites.ts';
 import type { Site } from '../../document/site.ts';
 import { readSiteFile, writeSiteFile } from '../../document/site-file.ts';
-import { indexEvidence } from '../../evidence/best-known.ts';
+import { indexEvidence } from '../../evidence/evidence-index.ts';
+import { heardRecord } from '../../evidence/measured-records.ts';
 import { rememberedReading } from '../../evidence/onvif-evidence.ts';
 import { judgeRows } from '../../findings/rule.ts';
 import type { CertificateSeen } from '../../net/certificate.ts';
@@ -147,12 +148,19 @@ test.each([
   },
   ...['heard.nothing', 'heard.subscription-lost'].map((rule) => ({
     rule,
-    site: apply(readSite(), {
-      kind: 'recordHeard',
-      cameraId: 'c',
-      heardId: 'h',
-      heard: { seconds: 60, changes: 0, motions: 0, firstMotionS: null, kinds: [], lost: 1, cause: null, note: '' },
-    }),
+    site: apply(
+      readSite(),
+      heardRecord('c', 'h', {
+        seconds: 60,
+        changes: 0,
+        motions: 0,
+        firstMotionS: null,
+        kinds: [],
+        lost: 1,
+        cause: null,
+        note: '',
+      }),
+    ),
   })),
 ])('$rule is found, and only there', ({ rule, site }) => {
   expect(found(readSite()).has(rule)).toBe(false);

@@ -2,7 +2,7 @@ import { expect, test } from '@jest/globals';
 import { apply, mill, probed, record, report } from '../../../../tests/support/sites.ts';
 import type { Tap } from '../../document/chapters/taps/tap.ts';
 import type { Site } from '../../document/site.ts';
-import { indexEvidence } from '../../evidence/best-known.ts';
+import { indexEvidence } from '../../evidence/evidence-index.ts';
 import { judgeTap } from './tap-judgement.ts';
 
 const judge = (site: Site, tapId = 'tap-1') => {

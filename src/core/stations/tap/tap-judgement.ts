@@ -7,12 +7,13 @@ import type { Tap } from '../../document/chapters/taps/tap.ts';
 import type { Site } from '../../document/site.ts';
 import { plainUrlOf } from '../../document/stream-address.ts';
 import { streamSubject, tapSubject } from '../../document/subject.ts';
-import { bestKnown, type EvidenceIndex, type Known } from '../../evidence/best-known.ts';
+import { bestKnown, type Known } from '../../evidence/best-known.ts';
+import type { EvidenceIndex } from '../../evidence/evidence-index.ts';
+import { lastProbeFact } from '../../evidence/remembered-probe.ts';
 import { countedSessions, isCountCurrent, sessionsAllowed } from '../../evidence/sessions-evidence.ts';
 import { soundCodecOf } from '../../figures/written-figures.ts';
 import type { Finding } from '../../findings/finding.ts';
 import { type Facts, findingsOf, judgeRows, type Row, verdictOf } from '../../findings/rule.ts';
-import { AUTH_SCHEMES } from '../../rtsp/exchange-types.ts';
 import type { SessionsReport } from '../../sessions/sessions-types.ts';
 import { DiskLedgers, type RetentionNumbers, retentionOf } from '../../site/disk-ledger.ts';
 import { type SeatCount, sayPacks, seatCount } from '../../site/licences.ts';
@@ -203,12 +204,10 @@ function probedFacts(
   stream: Stream,
 ): Pick<Facts<TapFacts>, 'authScheme' | 'clockErrorS' | 'soundCodec'> {
   const subject = streamSubject(stream.id);
-  const scheme = bestKnown(index, subject, 'fact.authScheme')?.value;
-  const clockErrorS = bestKnown(index, subject, 'fact.clockErrorS')?.value;
   const sound = bestKnown(index, subject, 'sound.codec')?.value;
   return {
-    authScheme: AUTH_SCHEMES.find((known) => known === scheme),
-    clockErrorS: typeof clockErrorS === 'number' ? clockErrorS : undefined,
+    authScheme: lastProbeFact(index, stream.id, 'authScheme'),
+    clockErrorS: lastProbeFact(index, stream.id, 'clockErrorS'),
     soundCodec: typeof sound === 'string' ? soundCodecOf(sound) : undefined,
   };
 }

@@ -2,8 +2,8 @@ import { expect, test } from '@jest/globals';
 import { apply, mill, probed, report } from '../../../../tests/support/sites.ts';
 import { type Verdict, worstVerdict } from '../../base/verdict.ts';
 import type { Site } from '../../document/site.ts';
-import { indexEvidence } from '../../evidence/best-known.ts';
-import { rememberedProbe } from '../../evidence/remembered-probe.ts';
+import { indexEvidence } from '../../evidence/evidence-index.ts';
+import { judgeProbe, rememberedProbe } from '../../evidence/remembered-probe.ts';
 import type { ProbeReport } from '../../probe/probe-types.ts';
 import { viewOf } from '../../site/site-view.ts';
 import { TAP } from './index.ts';
@@ -92,7 +92,8 @@ test.each<{ why: string; changed: Partial<ProbeReport>; verdict: Verdict; open?:
 test('the verdict is the worst of what its rows say, each counted where it weighs', () => {
   for (const changed of [{}, { tls: SHOWN }, { auth: { ...sound.auth, scheme: 'basic' as const } }]) {
     const site = given(changed);
-    const rows = rememberedProbe(indexEvidence(site.journal), 'sluice-main', {})?.rows ?? [];
+    const probe = rememberedProbe(indexEvidence(site.journal), 'sluice-main');
+    const rows = probe ? judgeProbe(probe, {}).rows : [];
     const grave = rows.filter(({ finding, verdict }) =>
       finding ? finding.severity === 'stop' || finding.severity === 'fix' : verdict !== 'ok',
     );

@@ -1,6 +1,6 @@
 import type { Camera } from '../../document/chapters/cameras/camera.ts';
 import { streamSubject } from '../../document/subject.ts';
-import type { StreamFacts } from '../../evidence/best-known.ts';
+import { knownAs, type StreamFacts } from '../../evidence/best-known.ts';
 import { rememberedProbe } from '../../evidence/remembered-probe.ts';
 import type { SiteView } from '../../site/site-view.ts';
 
@@ -21,15 +21,12 @@ export interface WayComparison {
   readonly reasons: readonly string[];
 }
 
-function measuredWay({ index, site, factsOf }: SiteView, camera: Camera): MeasuredWay | null {
+function measuredWay({ index, factsOf }: SiteView, camera: Camera): MeasuredWay | null {
   const [main] = camera.streams;
   if (!main) return null;
-  const probe = rememberedProbe(index, main.id, site.assumptions);
+  const probe = rememberedProbe(index, main.id)?.payload;
   const last = (quantity: string): number | null => {
-    const value = index
-      .get(streamSubject(main.id))
-      ?.get(quantity)
-      ?.findLast(({ how }) => how === 'measured')?.value;
+    const value = knownAs(index, streamSubject(main.id), quantity, 'measured')?.value;
     return typeof value === 'number' ? value : null;
   };
   return {

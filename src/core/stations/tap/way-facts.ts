@@ -4,6 +4,7 @@ import type { Destination } from '../../document/chapters/destinations/destinati
 import type { Model } from '../../document/chapters/models/model-card.ts';
 import { plainUrlOf } from '../../document/stream-address.ts';
 import { cameraSubject } from '../../document/subject.ts';
+import { lastPayload } from '../../evidence/evidence-index.ts';
 import { keptPath } from '../../evidence/kept-path.ts';
 import { isReadingCurrent, rememberedReading } from '../../evidence/onvif-evidence.ts';
 import { rememberedProbe } from '../../evidence/remembered-probe.ts';
@@ -24,16 +25,16 @@ export function wayFacts(
   destination: Destination,
   use: TapUse,
 ): WayFacts {
-  const { index, site } = view;
+  const { index } = view;
   const model = view.modelOf(camera);
-  const probe = rememberedProbe(index, stream.id, site.assumptions);
-  const isProbed = probe !== null && probe.url === plainUrlOf(camera, stream);
+  const probe = rememberedProbe(index, stream.id)?.payload;
+  const isProbed = probe?.url === plainUrlOf(camera, stream);
   const remembered = rememberedReading(index, camera.id);
   const reading = remembered && isReadingCurrent(remembered, camera, model) ? remembered.reading : null;
   const isRead = reading === null ? null : reading.device !== null;
   const own = reading ? ofChannel(camera, reading.profiles) : [];
   const profile = own.find((one) => keptPath(one) === stream.path);
-  const lost = index.get(cameraSubject(camera.id))?.get('heard.lost')?.at(-1)?.value;
+  const heard = lastPayload(index, cameraSubject(camera.id), 'heard')?.payload.heard;
   return {
     use,
     takes: destination.protocols.length > 0 ? destination.protocols : null,
@@ -49,7 +50,7 @@ export function wayFacts(
     tellsMotion: isRead
       ? motionTopics(reading?.events?.topics ?? []).length > 0 && reading?.events?.canPull === true
       : null,
-    forgetsListeners: typeof lost === 'number' && lost > 0,
+    forgetsListeners: heard !== undefined && heard.lost > 0,
     isHiddenChannel: isRead === true && camera.kind === 'channel' && own.length === 0,
     isHiddenCodec: profile?.via === 'media2',
   };

@@ -26,7 +26,9 @@ export function subjectsAbout(site: Site, subject: string): ReadonlySet<string> 
 
 /** Whether a line is about one of these, holds all words that are sought, and is of a kind. */
 export const isSought = (entry: Entry, about: ReadonlySet<string> | null, words: readonly string[]): boolean => {
-  if (about && !about.has(entry.subject) && !entry.facts.some(({ subject }) => about.has(subject))) return false;
+  const { subject: line, facts, payload } = entry;
+  const subjects = [line, payload?.of ?? line, ...facts.map(({ subject }) => subject)];
+  if (about && !subjects.some((subject) => about.has(subject))) return false;
   if (words.length === 0) return true;
   const text = [entry.text, ...entry.refs.flatMap(({ name, value }) => [name, value])].join(' ').toLowerCase();
   return words.every((word) => text.includes(word));

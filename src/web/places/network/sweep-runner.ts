@@ -1,5 +1,5 @@
 import type { ScanLine, ScanRequest } from '../../../contract/scan-api.ts';
-import { HOSTS_OF_SWEEP } from '../../../core/document/chapters/journal/journal-commands.ts';
+import { sweepRecords } from '../../../core/evidence/measured-records.ts';
 import { parseScanRange, sayRange } from '../../../core/net/scan-range.ts';
 import type { ScanSummary } from '../../../core/scan/scan-types.ts';
 import type { SeenHost } from '../../../core/scan/seen.ts';
@@ -116,19 +116,16 @@ class SweepRunner {
     const range = read?.ok ? sayRange(read.value) : 'by WS-Discovery';
     const sweepId = newId('sweep');
     const { summary } = sweep;
-    for (let from = 0; from === 0 || from < hosts.length; from += HOSTS_OF_SWEEP)
-      dispatch(
-        commandIssued({
-          kind: 'recordSweep',
-          networkId: sweep.networkId,
-          sweepId,
-          range,
-          isWhole: summary !== null && !summary.isCancelled && summary.asked === summary.of && request.range !== null,
-          calls: summary?.asked ?? sweep.asked,
-          seconds: summary?.seconds ?? 0,
-          hosts: hosts.slice(from, from + HOSTS_OF_SWEEP),
-        }),
-      );
+    const records = sweepRecords({
+      networkId: sweep.networkId,
+      sweepId,
+      range,
+      isWhole: summary !== null && !summary.isCancelled && summary.asked === summary.of && request.range !== null,
+      calls: summary?.asked ?? sweep.asked,
+      seconds: summary?.seconds ?? 0,
+      hosts,
+    });
+    for (const record of records) dispatch(commandIssued(record));
   }
 }
 

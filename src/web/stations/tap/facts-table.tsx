@@ -2,7 +2,10 @@ import { sayCount, sayFps, sayRate, sayShare, sayStretch } from '../../../core/b
 import type { Stream } from '../../../core/document/chapters/cameras/camera.ts';
 import { sayQuantity } from '../../../core/document/chapters/journal/quantities.ts';
 import { streamSubject } from '../../../core/document/subject.ts';
-import { bestKnown, type EvidenceIndex, type Known, knownAs, streamFacts } from '../../../core/evidence/best-known.ts';
+import { type Known, knownAs, streamFacts } from '../../../core/evidence/best-known.ts';
+import type { EvidenceIndex } from '../../../core/evidence/evidence-index.ts';
+import { lastProbeWith } from '../../../core/evidence/remembered-probe.ts';
+import type { ProbeFacts } from '../../../core/probe/probe-facts.ts';
 import { KnownHowMark } from '../../ui/known-how.tsx';
 
 interface FactRow {
@@ -31,11 +34,16 @@ function rowsOf(index: EvidenceIndex, stream: Stream): readonly FactRow[] {
   const profile = as('profile', 'declared');
   const loss = as('lossRatio', 'measured');
   const lossRatio = number(loss);
-  const lost = number(as('fact.lost', 'measured'));
-  const expected = number(as('fact.expected', 'measured'));
+  const probed = (name: keyof ProbeFacts): Known | null => {
+    const last = lastProbeWith(index, stream.id, name);
+    const value = last?.payload.facts[name];
+    return last && value !== undefined ? { value, how: 'measured', source: last.source, takenAt: last.takenAt } : null;
+  };
+  const [lost, expected] = [number(probed('lost')), number(probed('expected'))];
   const keyFrames = as('keyframeIntervalFrames', 'measured');
   const keySeconds = number(as('keyframeIntervalSeconds', 'measured'));
-  const clock = as('fact.clockErrorS', 'measured');
+  const clock = probed('clockErrorS');
+  const login = probed('authScheme');
   const tone = lossRatio === null || lossRatio <= 0.001 ? undefined : lossRatio <= 0.01 ? 'brass' : 'brick';
   return [
     {
@@ -57,7 +65,7 @@ function rowsOf(index: EvidenceIndex, stream: Stream): readonly FactRow[] {
       measured: say(keyFrames, (frames) => `${sayCount(frames)} · ${keySeconds?.toFixed(2) ?? '?'} s`),
       best: keyFrames,
     },
-    ...groupRow(as),
+    ...groupRow(probed),
     {
       name: 'bit rate',
       declared: say(as('bitrateKbps', 'declared'), sayRate),
@@ -88,17 +96,17 @@ function rowsOf(index: EvidenceIndex, stream: Stream): readonly FactRow[] {
     {
       name: 'login',
       declared: null,
-      measured: sayLogin(bestKnown(index, subject, 'fact.authScheme')),
-      best: bestKnown(index, subject, 'fact.authScheme'),
+      measured: sayLogin(login),
+      best: login,
     },
   ];
 }
 
 /** How pictures lean on each other; nothing where no sample told it. */
-function groupRow(as: (quantity: string, how: 'declared' | 'measured') => Known | null): readonly FactRow[] {
-  const bFrames = as('fact.bFrames', 'measured');
-  const open = number(as('fact.openKeyFrames', 'measured'));
-  const closed = number(as('fact.closedKeyFrames', 'measured'));
+function groupRow(probed: (name: keyof ProbeFacts) => Known | null): readonly FactRow[] {
+  const bFrames = probed('bFrames');
+  const open = number(probed('openKeyFrames'));
+  const closed = number(probed('closedKeyFrames'));
   const words = [
     bFrames === null ? null : bFrames.value === true ? 'with B-frames' : 'no B-frames',
     open === null || closed === null || open + closed === 0 ? null : open > 0 && closed === 0 ? 'open' : 'closed',

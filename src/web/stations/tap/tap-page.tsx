@@ -3,7 +3,8 @@ import { Route, Routes } from 'react-router';
 import type { Camera, Stream } from '../../../core/document/chapters/cameras/camera.ts';
 import { plainUrlOf } from '../../../core/document/stream-address.ts';
 import { streamSubject } from '../../../core/document/subject.ts';
-import { rememberedProbe } from '../../../core/evidence/remembered-probe.ts';
+import { factsOf } from '../../../core/evidence/evidence-index.ts';
+import { judgeProbe, rememberedProbe } from '../../../core/evidence/remembered-probe.ts';
 import type { TransportChoice } from '../../../core/rtsp/client-types.ts';
 import { selectRun } from '../../store/probe-slice.ts';
 import { selectIndex, selectSite } from '../../store/site-slice.ts';
@@ -109,10 +110,11 @@ function StreamBench({ camera, stream, onTaken }: StreamBenchProps) {
   const leave = useRef<LoginLeave>({});
   const [transport, setTransport] = useState<TransportChoice>('auto');
   const isProbing = run?.status === 'running';
-  const remembered = rememberedProbe(index, stream.id, assumptions);
+  const remembered = rememberedProbe(index, stream.id);
+  const findings = remembered ? judgeProbe(remembered, assumptions).findings : [];
   // A probe that failed early teaches nothing of the stream: then there is no table of dashes.
-  const hasFacts = index.get(streamSubject(stream.id))?.has('codec') === true;
-  const isCurrent = remembered?.url === plainUrlOf(camera, stream);
+  const hasFacts = factsOf(index, streamSubject(stream.id), 'codec').length > 0;
+  const isCurrent = remembered?.payload.url === plainUrlOf(camera, stream);
 
   // The fields are kept by the click that asks; the probe starts with the next render, from the document as it then is.
   // biome-ignore lint/correctness/useExhaustiveDependencies: only the asking starts a probe
@@ -204,12 +206,12 @@ function StreamBench({ camera, stream, onTaken }: StreamBenchProps) {
               title="Findings"
               aside={
                 isCurrent
-                  ? `probed ${sayWhen(remembered.at)}${run ? '' : '; its tape is not kept beyond the visit'}`
+                  ? `probed ${sayWhen(remembered.takenAt)}${run ? '' : '; its tape is not kept beyond the visit'}`
                   : 'of the address before; probe the new one'
               }
             >
-              {remembered.findings.length > 0 ? (
-                <CameraFindings cameraId={camera.id} findings={remembered.findings} />
+              {findings.length > 0 ? (
+                <CameraFindings cameraId={camera.id} findings={findings} />
               ) : (
                 <p className="flex items-center gap-2">
                   <Drop verdict="ok" /> Nothing to fix in this stream.

@@ -89,7 +89,7 @@ export async function probeStream(
         const site = selectSite(getState());
         const there = site.id === siteId ? site.cameras.find(({ id }) => id === camera.id) : undefined;
         if (there?.streams.some(({ id }) => id === stream.id))
-          act(commandIssued(probeRecord({ cameraId: camera.id, streamId: stream.id, url, probeId, report })));
+          act(commandIssued(probeRecord({ streamId: stream.id, url, probeId, report })));
       });
     });
     if (!hasReport && !controller.signal.aborted) throw new Error('The probe ended without a report.');

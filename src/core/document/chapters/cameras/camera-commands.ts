@@ -221,8 +221,10 @@ function replaceCamera(
   }));
   // Streams are new ones, and nothing is measured of them yet; what was seen of the device itself is taken back here.
   const subject = cameraSubject(before.id);
-  const ofDevice = site.journal.filter(({ facts }) =>
-    facts.some((fact) => fact.subject === subject || fact.subject.endsWith(`:${subject}`)),
+  const isOfDevice = (known: string | undefined): boolean =>
+    known === subject || known?.endsWith(`:${subject}`) === true;
+  const ofDevice = site.journal.filter(
+    ({ facts, payload }) => isOfDevice(payload?.of) || facts.some((fact) => isOfDevice(fact.subject)),
   );
   return { ...changed, revokes: ofDevice.map(({ id }) => id) };
 }

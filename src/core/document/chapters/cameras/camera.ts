@@ -3,6 +3,7 @@ import type { Point } from '../../../base/plan-geometry.ts';
 import { above0, between, wholes } from '../../../base/range.ts';
 import type { Keeping } from '../../../net/address-plan.ts';
 import type { CameraLine } from '../../../net/camera-line.ts';
+import { PORT_RANGE } from '../../../net/port-range.ts';
 import type { Feed } from './feed.ts';
 import type { Handset } from './handset.ts';
 import { type Identity, UNKNOWN_IDENTITY } from './identity.ts';
@@ -129,7 +130,7 @@ export const UNPLANNED: Pick<
 /** What its numbers may be. */
 export const CAMERA_RANGES = {
   channel: wholes(1, 256),
-  rtspPort: wholes(1, 65_535),
+  rtspPort: PORT_RANGE,
   cardGB: above0(100_000, 'GB'),
   price: between(0, 1e7),
 } as const;

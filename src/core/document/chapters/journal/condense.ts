@@ -1,6 +1,8 @@
 import { LIST_LIMITS } from '../../../base/limits.ts';
+import { pushTo } from '../../../base/push-to.ts';
 import { sayMany } from '../../../base/say.ts';
-import type { Entry, Fact } from './entry.ts';
+import type { PayloadKind, PayloadOf } from '../../payload/payload.ts';
+import type { Entry } from './entry.ts';
 
 // The journal only grows, and years of watching must open as fast as a day: of each stream the last probe stays whole, of
 // older ones the first, and of each day and later of each month the worst, with what is worth comparing. What a
@@ -19,19 +21,17 @@ const BY_DAY_MS = 7 * DAY_MS;
 const LATEST_WORDS = 2000;
 
 /** What of an old probe is worth comparing with a new one. */
-const KEPT_OF_OLD: ReadonlySet<string> = new Set(['probe.verdict', 'bitrateKbps', 'lossRatio']);
+const KEPT_OF_OLD: ReadonlySet<string> = new Set(['bitrateKbps', 'lossRatio']);
 
-const isSweep = ({ facts: [first] }: Entry): boolean => first?.quantity === 'sweep.range';
-const isProbe = ({ kind, facts }: Entry): boolean => kind === 'probe' && facts.length > 0;
-const streamOf = ({ facts, subject }: Entry): string => facts[0]?.subject ?? subject;
-const factOf = ({ facts }: Entry, quantity: string): Fact['value'] | undefined =>
-  facts.find((fact) => fact.quantity === quantity)?.value;
+type EntryOf<K extends PayloadKind> = Entry & { readonly payload: PayloadOf<K> };
+const isSweep = (entry: Entry): entry is EntryOf<'sweep'> => entry.payload?.kind === 'sweep';
+const isProbe = (entry: Entry): entry is EntryOf<'probe'> => entry.payload?.kind === 'probe';
 
-const BADNESS: Readonly<Record<string, number>> = { ok: 0, warn: 1, fail: 2 };
+const BADNESS = { ok: 0, warn: 1, fail: 2 } as const;
 /** The larger, the worse: what failed before what lost packets. */
-function badness(entry: Entry): number {
-  const lossRatio = factOf(entry, 'lossRatio');
-  return (BADNESS[String(factOf(entry, 'probe.verdict'))] ?? 0) + (typeof lossRatio === 'number' ? lossRatio : 0);
+function badness({ facts, payload }: EntryOf<'probe'>): number {
+  const lossRatio = facts.find(({ quantity }) => quantity === 'lossRatio')?.value;
+  return BADNESS[payload.verdict] + (typeof lossRatio === 'number' ? lossRatio : 0);
 }
 
 /** The day, and of what is long ago the month, that an entry falls into. */
@@ -40,13 +40,13 @@ const spanOf = ({ at }: Entry, nowMs: number): string =>
 
 /** Of the probes of one stream those that stay, oldest first; which of them stay whole. */
 function probesThatStay(
-  probes: readonly Entry[],
+  probes: readonly EntryOf<'probe'>[],
   nowMs: number,
 ): { readonly stay: Set<Entry>; readonly whole: Set<Entry> } {
-  const worked = probes.findLast((entry) => !entry.isPast && factOf(entry, 'probe.verdict') !== 'fail');
-  const whole = new Set([...probes.slice(-WHOLE), ...(worked ? [worked] : [])]);
-  const stay = new Set([...probes.slice(0, 1), ...whole]);
-  const spans = new Map<string, Entry>();
+  const worked = probes.findLast(({ isPast, payload }) => !isPast && payload.verdict !== 'fail');
+  const whole = new Set<Entry>([...probes.slice(-WHOLE), ...(worked ? [worked] : [])]);
+  const stay = new Set<Entry>([...probes.slice(0, 1), ...whole]);
+  const spans = new Map<string, EntryOf<'probe'>>();
   for (const entry of probes) {
     const span = spanOf(entry, nowMs);
     const known = spans.get(span);
@@ -57,12 +57,13 @@ function probesThatStay(
   return { stay, whole };
 }
 
-const slim = (entry: Entry): Entry =>
+const slim = (entry: EntryOf<'probe'>): Entry =>
   entry.isPast
     ? entry
     : {
         ...entry,
         refs: [],
+        payload: { ...entry.payload, note: '', proof: '', found: {}, facts: {} },
         facts: entry.facts.filter(({ quantity, how }) => how === 'measured' && KEPT_OF_OLD.has(quantity)),
         isPast: true,
       };
@@ -70,12 +71,10 @@ const slim = (entry: Entry): Entry =>
 /** The journal with what is worth keeping; `now` is when the last entry was written. */
 export function condensed(journal: readonly Entry[], newId: () => string): readonly Entry[] {
   const nowMs = Date.parse(journal.at(-1)?.at ?? '');
-  const byStream = new Map<string, Entry[]>();
+  const byStream = new Map<string, EntryOf<'probe'>[]>();
   for (const entry of journal) {
     if (!isProbe(entry)) continue;
-    const probes = byStream.get(streamOf(entry));
-    if (probes) probes.push(entry);
-    else byStream.set(streamOf(entry), [entry]);
+    pushTo(byStream, entry.payload.of, entry);
   }
   const stay = new Set<Entry>();
   const whole = new Set<Entry>();
@@ -88,8 +87,10 @@ export function condensed(journal: readonly Entry[], newId: () => string): reado
   const lastSweeps = new Set([
     ...new Map(journal.filter(isSweep).map(({ subject, source }) => [subject, `${subject} ${source}`])).values(),
   ]);
-  const isOldSweep = (entry: Entry): boolean => isSweep(entry) && !lastSweeps.has(`${entry.subject} ${entry.source}`);
-  const isWords = (entry: Entry): boolean => entry.facts.length === 0 && entry.revokes.length === 0;
+  const isOldSweep = (entry: Entry): entry is EntryOf<'sweep'> =>
+    isSweep(entry) && !lastSweeps.has(`${entry.subject} ${entry.source}`);
+  const isWords = ({ facts, payload, revokes }: Entry): boolean =>
+    facts.length === 0 && payload === null && revokes.length === 0;
   const words = journal.filter(isWords);
   const latest = new Set(words.slice(-LATEST_WORDS));
   const kept = journal.filter((entry) => (isProbe(entry) ? stay.has(entry) : !isWords(entry) || latest.has(entry)));
@@ -100,7 +101,7 @@ export function condensed(journal: readonly Entry[], newId: () => string): reado
     isProbe(entry) && !whole.has(entry)
       ? slim(entry)
       : isOldSweep(entry)
-        ? { ...entry, facts: entry.facts.slice(0, 1), isPast: true }
+        ? { ...entry, payload: { ...entry.payload, hosts: [] }, isPast: true }
         : entry,
   );
   return gone > 0 && first && last ? [lineFor(gone, first, last, newId()), ...said] : said;
@@ -118,6 +119,7 @@ const lineFor = (count: number, first: Entry, last: Entry, id: string): Entry =>
   ],
   source: '',
   facts: [],
+  payload: null,
   revokes: [],
   isPast: false,
 });

@@ -1,7 +1,8 @@
-import { type Check, type ChecksOf, flag, listOf, nested, record, text, word } from '../../../base/check.ts';
+import { type Check, type ChecksOf, flag, listOf, nested, orNull, record, text, word } from '../../../base/check.ts';
 import { LIST_LIMITS, TEXT_LIMITS } from '../../../base/limits.ts';
 import { isMoment } from '../../../base/moment.ts';
 import { idProblem } from '../../../base/schema-parts.ts';
+import { checkPayload } from '../../payload/payload-check.ts';
 import { type Entry, type Fact, KNOWN_HOWS, LOG_KINDS, type Ref } from './entry.ts';
 
 // A journal has tens of thousands of facts: a general schema would take seconds over them, and opening a site waits for it.
@@ -34,6 +35,7 @@ const ENTRY: ChecksOf<Entry> = {
   refs: listOf(record<Ref>(REF), LIST_LIMITS.logRefs),
   source: text(TEXT_LIMITS.source),
   facts: listOf(record<Fact>(FACT), LIST_LIMITS.factsOfEntry),
+  payload: orNull(checkPayload),
   revokes: listOf(id, LIST_LIMITS.journal),
   isPast: flag,
 };

@@ -1,3 +1,5 @@
+import type { Payload } from '../../payload/payload.ts';
+
 /** How a number is known, worst first; the best one wins. */
 export const KNOWN_HOWS = ['assumed', 'planned', 'declared', 'measured', 'confirmed'] as const;
 export type KnownHow = (typeof KNOWN_HOWS)[number];
@@ -49,6 +51,8 @@ export interface Entry {
   /** Who or what its facts are from: the id of a probe, a person; empty where it has none. */
   readonly source: string;
   readonly facts: readonly Fact[];
+  /** What was learnt as a whole and is judged as such; `null` where it is words and facts alone. */
+  readonly payload: Payload | null;
   /** Entries whose facts no longer count, since somebody took them back. */
   readonly revokes: readonly string[];
   /** Condensed: kept to be compared with, and judged by no station. */

@@ -1,8 +1,4 @@
-import { clipText } from '../../../base/clip.ts';
-import { LIST_LIMITS, TEXT_LIMITS } from '../../../base/limits.ts';
-import { sayCount, sayMany } from '../../../base/say.ts';
 import type { Direction } from '../../../firmware/procedure.ts';
-import { type SeenHost, writeSeen } from '../../../scan/seen.ts';
 import {
   cameraOf,
   destinationOf,
@@ -13,8 +9,9 @@ import {
   streamIn,
   words,
 } from '../../command-parts.ts';
+import type { Payload } from '../../payload/payload.ts';
 import type { Site } from '../../site.ts';
-import { cameraSubject, networkSubject, tapSubject } from '../../subject.ts';
+import { cameraSubject, networkSubject, streamSubject, tapSubject } from '../../subject.ts';
 import { nameOfSubject } from '../../subjects.ts';
 import { tapOf } from '../taps/tap-commands.ts';
 import { type BenchItem, benchQuantity } from './bench-items.ts';
@@ -27,19 +24,13 @@ import type { QuantityName } from './quantities.ts';
 /** What happened or was measured: it is written down, and the plan stays as it is. */
 export type JournalCommand =
   | {
-      /** What a probe taught of a stream. It is put into facts where it is known (measured-records.ts). */
-      readonly kind: 'recordProbe';
-      readonly cameraId: string;
-      readonly streamId: string;
-      readonly said: string;
-      readonly numbers: Readonly<Record<string, string | undefined>>;
-      readonly source: string;
-      readonly facts: readonly Fact[];
-    }
-  | {
-      /** How many sessions a camera played at once. */
-      readonly kind: 'recordSessions';
-      readonly cameraId: string;
+      /** What was measured as a whole: a probe, a count, a sweep. It is composed where it is known (measured-records.ts). */
+      readonly kind: 'recordMeasured';
+      readonly logKind: LogKind;
+      /** Subject that it is known of: a stream, a camera, a network. */
+      readonly of: string;
+      readonly payload: Payload | null;
+      /** How the line goes on after the name of what it is known of. */
       readonly said: string;
       readonly numbers: Readonly<Record<string, string | undefined>>;
       readonly source: string;
@@ -123,23 +114,8 @@ export type JournalCommand =
       readonly direction: Direction;
       readonly tries: number;
     }
-  | {
-      /** What a sweep of a network saw; of many hosts several entries, under one id. */
-      readonly kind: 'recordSweep';
-      readonly networkId: string;
-      readonly sweepId: string;
-      readonly range: string;
-      /** It was not cut short: who was not seen was not there. */
-      readonly isWhole: boolean;
-      readonly calls: number;
-      readonly seconds: number;
-      readonly hosts: readonly SeenHost[];
-    }
   | OnvifRecord
   | { readonly kind: 'note'; readonly text: string; readonly subject: string; readonly logKind: LogKind };
-
-/** Of one entry: what a sweep saw beyond it is another one. */
-export const HOSTS_OF_SWEEP = LIST_LIMITS.factsOfEntry - 2;
 
 /** Entries that know something of a subject: what takes a fact back takes back all of them. */
 const entriesOf = ({ journal }: Site, subject: string, quantity: string): readonly string[] =>
@@ -147,18 +123,23 @@ const entriesOf = ({ journal }: Site, subject: string, quantity: string): readon
     .filter(({ facts }) => facts.some((fact) => fact.subject === subject && fact.quantity === quantity))
     .map(({ id }) => id);
 
+/** Whose line it is, and what that is called: of a stream, its camera's. */
+function measuredOn(site: Site, of: string): { readonly subject: string; readonly name: string } {
+  const id = of.slice(of.indexOf(':') + 1);
+  if (of === networkSubject(id)) return { subject: of, name: itemOf(site.networks, id, 'network').name };
+  if (of === cameraSubject(id)) return { subject: of, name: cameraOf(site, id).name };
+  const camera = site.cameras.find(({ streams }) => streams.some((stream) => streamSubject(stream.id) === of));
+  if (!camera) throw new RangeError(`of: there is no ${of}`);
+  return { subject: cameraSubject(camera.id), name: `${camera.name} ${streamIn(camera, id).label}` };
+}
+
 /** Words without facts. */
 const said = (words: LogWords): Recorded => ({ ...words, source: '', facts: [] });
 
 export const JOURNAL_COMMANDS: Recorders<JournalCommand> = {
-  recordProbe: (site, { cameraId, streamId, said: outcome, numbers, source, facts }) => {
-    const camera = cameraOf(site, cameraId);
-    const text = `${camera.name} ${streamIn(camera, streamId).label} probed: ${outcome}`;
-    return { ...words('probe', cameraSubject(camera.id), text, numbers), source, facts };
-  },
-  recordSessions: (site, { cameraId, said: outcome, numbers, source, facts }) => {
-    const text = `${cameraOf(site, cameraId).name}, sessions at once: ${outcome}`;
-    return { ...words('tap', cameraSubject(cameraId), text, numbers), source, facts };
+  recordMeasured: (site, { logKind, of, payload, said: outcome, numbers, source, facts }) => {
+    const { subject, name } = measuredOn(site, of);
+    return { ...words(logKind, subject, `${name}${outcome}`, numbers), source, facts, payload };
   },
   trustCertificate: (site, { cameraId, fingerprint, by }) => {
     const subject = cameraSubject(cameraId);
@@ -243,32 +224,6 @@ export const JOURNAL_COMMANDS: Recorders<JournalCommand> = {
       }),
       source: 'rehearsal',
       facts: [{ subject, quantity: `reflash.rehearsed.${direction}`, value: tries, how: 'confirmed' }],
-    };
-  },
-  recordSweep: (site, { networkId, sweepId, range, isWhole, calls, seconds, hosts }) => {
-    const { name } = itemOf(site.networks, networkId, 'network');
-    const subject = networkSubject(networkId);
-    const fact = (quantity: QuantityName, value: FactValue): Fact => ({ subject, quantity, value, how: 'measured' });
-    const kept = hosts.slice(0, HOSTS_OF_SWEEP).map(writeSeen);
-    return {
-      ...words(
-        'address',
-        subject,
-        `${name} looked through: ${sayMany(hosts.length, 'address', 'addresses')} answered`,
-        {
-          range,
-          calls: sayCount(calls),
-          took: `${seconds.toFixed(1)} s`,
-          'to its end': isWhole ? 'yes' : 'no',
-        },
-      ),
-      source: sweepId,
-      facts: [
-        fact('sweep.range', clipText(range, TEXT_LIMITS.evidence)),
-        fact('sweep.isWhole', isWhole),
-        // a host too wordy to be kept whole would be kept as half a text
-        ...kept.filter((text) => text.length <= TEXT_LIMITS.evidence).map((text) => fact('sweep.host', text)),
-      ],
     };
   },
   ...ONVIF_RECORDERS,

@@ -2,8 +2,9 @@ import { expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { apply, mill, probed, record, report, stamps, wordsEntry } from '../../../../../tests/support/sites.ts';
 import { LIST_LIMITS, TEXT_LIMITS } from '../../../base/limits.ts';
-import { bestKnown, indexEvidence } from '../../../evidence/best-known.ts';
-import { factsOfReport } from '../../../evidence/probe-evidence.ts';
+import { bestKnown } from '../../../evidence/best-known.ts';
+import { indexEvidence } from '../../../evidence/evidence-index.ts';
+import { factsOfReport, payloadOfReport } from '../../../evidence/probe-evidence.ts';
 import { rememberedProbe } from '../../../evidence/remembered-probe.ts';
 import { applyCommand } from '../../site-commands.ts';
 import { readSiteFile, writeSiteFile } from '../../site-file.ts';
@@ -15,13 +16,18 @@ import { QUANTITIES, sayQuantity } from './quantities.ts';
 import { readingOf } from './reading.ts';
 
 type Told = NonNullable<Parameters<typeof report>[0]>;
-const told = new Map<string, Entry['facts']>();
-/** Of a probe: thousands are alike. */
-function factsOf(stream: string, more: Told): Entry['facts'] {
+type Taught = Pick<Entry, 'facts' | 'payload'>;
+const told = new Map<string, Taught>();
+/** By a probe: thousands are alike. */
+function taughtBy(stream: string, more: Told): Taught {
   const key = JSON.stringify([stream, more]);
-  const facts = told.get(key) ?? factsOfReport(report(more), stream, 'rtsp://10.77.4.21/live');
-  told.set(key, facts);
-  return facts;
+  const one = report(more);
+  const taught = told.get(key) ?? {
+    facts: factsOfReport(one, stream),
+    payload: payloadOfReport(one, stream, 'rtsp://10.77.4.21/live'),
+  };
+  told.set(key, taught);
+  return taught;
 }
 const probe = (at: number, stream: string, more: Told = {}, minutes = 15): Entry => ({
   id: `${stream}-${at}`,
@@ -31,7 +37,7 @@ const probe = (at: number, stream: string, more: Told = {}, minutes = 15): Entry
   text: `probed ${at}`,
   refs: [],
   source: `probe-${at}`,
-  facts: factsOf(stream, more),
+  ...taughtBy(stream, more),
   revokes: [],
   isPast: false,
 });
@@ -46,7 +52,12 @@ test('one probe is one entry, with its facts, its words and its source', () => {
     text: 'sluice main probed: works',
     source: expect.any(String),
   });
-  expect(site.journal[0]?.facts.length).toBeGreaterThan(20);
+  expect(site.journal[0]?.facts.length).toBeGreaterThan(10);
+  expect(site.journal[0]?.payload).toMatchObject({
+    kind: 'probe',
+    of: 'stream:sluice-main',
+    facts: { bFrames: false },
+  });
 });
 
 test('a year of watching is condensed: first, last, worst of each day and month, and the last whole', () => {
@@ -68,7 +79,7 @@ test('a year of watching is condensed: first, last, worst of each day and month,
   expect(days.size).toBeGreaterThanOrEqual(7);
   expect(new Set(less.map(({ at }) => at.slice(0, 7))).size).toBeGreaterThanOrEqual(12);
   // What stations judge by is as it was.
-  expect(rememberedProbe(indexEvidence(less), 's', {})).toEqual(rememberedProbe(indexEvidence(probes), 's', {}));
+  expect(rememberedProbe(indexEvidence(less), 's')).toEqual(rememberedProbe(indexEvidence(probes), 's'));
   // Condensed again, nothing more goes.
   expect(condensed(less, newId)).toEqual(less);
 });
@@ -106,9 +117,7 @@ test('however it is made up, a condensed journal is in its order, fits, and stat
         const order = less.flatMap(({ id }) => journal.findIndex((entry) => entry.id === id));
         expect(order).toEqual([...order].sort((a, b) => a - b));
         for (const stream of ['s0', 's1', 's2', 's3'])
-          expect(rememberedProbe(indexEvidence(less), stream, {})).toEqual(
-            rememberedProbe(indexEvidence(journal), stream, {}),
-          );
+          expect(rememberedProbe(indexEvidence(less), stream)).toEqual(rememberedProbe(indexEvidence(journal), stream));
       },
     ),
   ));
@@ -121,6 +130,7 @@ test('a journal at its limit is kept below it, and the site opens with the probe
     at: probe(at, 'one').at,
     source: `probe-${at}`,
     facts: one.facts.slice(0, 3).map((fact) => ({ ...fact, subject: `stream:s${at % 40_000}` })),
+    payload: one.payload && { ...one.payload, of: `stream:s${at % 40_000}` },
   }));
   const full = { ...mill(), journal: slim };
   const after = applyCommand(full, probed('sluice', report()), stamps());
@@ -128,6 +138,8 @@ test('a journal at its limit is kept below it, and the site opens with the probe
   expect(refusalOf(full, after)).toBeNull();
   expect(kept(slim.slice(0, 100), newId)).toHaveLength(100);
 });
+
+const hurt = (facts: object) => (entry: Entry) => ({ ...entry, payload: { ...entry.payload, facts } });
 
 test.each([
   { why: 'no record', change: () => 7 },
@@ -146,6 +158,9 @@ test.each([
     change: (entry: Entry) => ({ ...entry, facts: [{ ...entry.facts[0], value: Number.NaN }] }),
   },
   { why: 'a fact of nothing', change: (entry: Entry) => ({ ...entry, facts: [null] }) },
+  { why: 'a payload of no kind', change: (entry: Entry) => ({ ...entry, payload: { kind: 'x', of: 'y' } }) },
+  { why: 'a fact of a probe of another type', change: hurt({ lossRatio: 'much' }) },
+  { why: 'a fact of a probe that nobody knows', change: hurt({ luck: 1 }) },
   { why: 'facts in a text', change: (entry: Entry) => ({ ...entry, facts: 'many' }) },
 ])('an entry is refused for $why, by its place', ({ change }) => {
   const good = probe(1, 's');

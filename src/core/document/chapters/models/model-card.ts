@@ -3,6 +3,7 @@ import { STREAM_LIMITS } from '../../../base/limits.ts';
 import { above0, between, wholes } from '../../../base/range.ts';
 import type { PowerWay, RadioBand } from '../../../base/ways.ts';
 import type { ReflashGuide } from '../../../firmware/guide.ts';
+import { PORT_RANGE } from '../../../net/port-range.ts';
 import type { CardLens } from '../../../optics/lens.ts';
 
 /** How a camera gives its picture on the local network, if it does. */
@@ -194,7 +195,7 @@ export const MODEL_RANGES = {
   standbyW: between(0, 1000, 'W'),
   batteryWh: above0(100_000, 'Wh'),
   cardMaxGB: between(0, 100_000, 'GB'),
-  rtspPort: wholes(1, 65_535),
+  rtspPort: PORT_RANGE,
   channels: wholes(1, 256),
   price: between(0, 1e7),
   seats: wholes(1, 16),

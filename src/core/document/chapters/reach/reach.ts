@@ -1,4 +1,4 @@
-import { wholes } from '../../../base/range.ts';
+import { PORT_RANGE } from '../../../net/port-range.ts';
 
 /** What may be opened from one network into another: everything, what the taps of this site need, nothing. */
 export const PASSAGES = ['all', 'listed', 'none'] as const;
@@ -46,4 +46,4 @@ export const UNKNOWN_REACH: Reach = {
   opensByItself: null,
 };
 
-export const REACH_RANGES = { port: wholes(1, 65_535) } as const;
+export const REACH_RANGES = { port: PORT_RANGE } as const;

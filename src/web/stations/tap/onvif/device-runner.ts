@@ -1,4 +1,5 @@
 import type { OnvifRequest } from '../../../../contract/onvif-api.ts';
+import { readingRecord } from '../../../../core/evidence/measured-records.ts';
 import type { OnvifReading } from '../../../../core/onvif/reading.ts';
 import type { OnvifStep } from '../../../../core/onvif-client/onvif-line.ts';
 import { sayBreak } from '../../../api/client.ts';
@@ -82,7 +83,7 @@ class DeviceRunner {
     const site = dispatch(openSite);
     // meanwhile another site may have been opened, or the camera removed
     if (site.id !== siteId || !site.cameras.some(({ id }) => id === cameraId)) return;
-    dispatch(commandIssued({ kind: 'recordDevice', cameraId, readingId: newId('reading'), reading }));
+    dispatch(commandIssued(readingRecord(cameraId, newId('reading'), reading)));
   }
 }
 

@@ -2,6 +2,7 @@ import { useEffect, useRef, useState } from 'react';
 import { sayMany } from '../../../../core/base/say.ts';
 import type { Camera } from '../../../../core/document/chapters/cameras/camera.ts';
 import { cameraSubject } from '../../../../core/document/subject.ts';
+import { lastPayload } from '../../../../core/evidence/evidence-index.ts';
 import type { EventKind } from '../../../../core/onvif/services/events.ts';
 import { selectIndex } from '../../../store/site-slice.ts';
 import { useAppDispatch, useAppSelector } from '../../../store/store.ts';
@@ -46,7 +47,7 @@ export function ListenPanel({ camera, access }: { camera: Camera; access: Device
   useEffect(() => () => stop.current?.(), []);
   const isOn = state.status === 'opening' || state.status === 'listening';
   const elapsedS = useElapsedS(state);
-  const before = index.get(cameraSubject(camera.id))?.get('heard.changes')?.at(-1);
+  const before = lastPayload(index, cameraSubject(camera.id), 'heard');
   const start = (): void => {
     const { request } = access;
     if (request) stop.current = listenTo(camera.id, { ...request, seconds: SECONDS }, dispatch, setState);
@@ -57,7 +58,7 @@ export function ListenPanel({ camera, access }: { camera: Camera; access: Device
       title="Its events"
       aside={
         state.status === 'none' && before
-          ? `${sayMany(Number(before.value), 'event')} heard ${sayWhen(before.takenAt)}`
+          ? `${sayMany(before.payload.heard.changes, 'event')} heard ${sayWhen(before.takenAt)}`
           : undefined
       }
       actions={

@@ -1,4 +1,5 @@
 import type { HearRequest } from '../../../../contract/onvif-api.ts';
+import { heardRecord } from '../../../../core/evidence/measured-records.ts';
 import type { DeviceEvent } from '../../../../core/onvif/services/events.ts';
 import type { Heard } from '../../../../core/onvif-client/hear-machine.ts';
 import { sayBreak } from '../../../api/client.ts';
@@ -50,7 +51,7 @@ export function listenTo(
   const record = (heard: Heard): void => {
     const site = dispatch(openSite);
     if (site.id !== siteId || !site.cameras.some(({ id }) => id === cameraId) || heard.seconds === 0) return;
-    dispatch(commandIssued({ kind: 'recordHeard', cameraId, heardId: newId('heard'), heard }));
+    dispatch(commandIssued(heardRecord(cameraId, newId('heard'), heard)));
   };
   tell({});
   hearDevice(request, controller.signal, (line) => {

@@ -1,6 +1,6 @@
 import type { Camera } from '../../../../core/document/chapters/cameras/camera.ts';
 import type { Model } from '../../../../core/document/chapters/models/model-card.ts';
-import type { EvidenceIndex } from '../../../../core/evidence/best-known.ts';
+import type { EvidenceIndex } from '../../../../core/evidence/evidence-index.ts';
 import { type HeadTurn, headTurnOf } from '../../../../core/evidence/onvif-evidence.ts';
 import type { Span } from '../../../../core/onvif/services/ptz.ts';
 import { wholeLenses } from '../../../../core/optics/lens.ts';

@@ -4,6 +4,7 @@ import { between } from '../../../../core/base/range.ts';
 import { sayMany } from '../../../../core/base/say.ts';
 import type { Camera } from '../../../../core/document/chapters/cameras/camera.ts';
 import { cameraSubject } from '../../../../core/document/subject.ts';
+import { lastFact } from '../../../../core/evidence/evidence-index.ts';
 import { turnToCentre } from '../../../../core/ptz/turning.ts';
 import { commandIssued, selectIndex } from '../../../store/site-slice.ts';
 import { stationPath } from '../../../store/station-path.ts';
@@ -85,7 +86,7 @@ export function SteerBench({ camera }: { camera: Camera }) {
   const notches = notchesOf(camera, state.presets, (pan) => (span ? panDegrees(pan, span, reach) : null));
   const plan = ability ? turnBy(deg, ability, position, reach) : null;
 
-  const recorded = index.get(cameraSubject(camera.id))?.get('head.stopsLost')?.at(-1)?.value;
+  const recorded = lastFact(index, cameraSubject(camera.id), 'head.stopsLost')?.value;
   const recordedLost = typeof recorded === 'number' ? recorded : 0;
   // what was lost is a finding of the camera, not of this visit
   const kept = useRef(0);

@@ -1,22 +1,10 @@
-import {
-  type Check,
-  type ChecksOf,
-  flag,
-  line,
-  listOf,
-  number,
-  orNull,
-  record,
-  text,
-  whole,
-  word,
-} from '../base/check.ts';
-import { isRecord } from '../base/is-record.ts';
+import { type ChecksOf, flag, line, listOf, number, orNull, record, text, whole, word } from '../base/check.ts';
 import { STREAM_LIMITS, TEXT_LIMITS } from '../base/limits.ts';
 import { type CertificateSeen, MOST_CERTIFICATE_NAMES } from '../net/certificate.ts';
+import { PORT_RANGE } from '../net/port-range.ts';
 import { SERVICE_NAMES } from './namespaces.ts';
 import { ONVIF_CAUSES } from './onvif-cause.ts';
-import { MOST_TEXT, MOST_TOKEN, MOST_URI } from './onvif-limits.ts';
+import { MOST_TEXT, MOST_TOKEN, MOST_URI, READING_LIMITS } from './onvif-limits.ts';
 import type {
   OnvifReading,
   ReadClock,
@@ -32,14 +20,13 @@ import type { DeviceInformation } from './services/device.ts';
 import type { ImagingSettings } from './services/media.ts';
 import type { PtzNode, PtzPosition, PtzPreset, Space, Span } from './services/ptz.ts';
 import type { RecordingSummary } from './services/recording.ts';
-import { KEPT, type KeptFact } from './write-reading.ts';
 
-// A journal comes from files too: what is read back is checked field by field.
+// A journal comes from files too: each field of a reading that it holds is checked.
 
 const BIG = 1e15;
 const any = number(-BIG, BIG);
 const count = number(0, BIG);
-const port = whole(1, 65_535);
+const port = whole(PORT_RANGE.min, PORT_RANGE.max);
 const short = line(MOST_TEXT);
 const token = text(MOST_TOKEN);
 const uri = line(MOST_URI);
@@ -99,8 +86,7 @@ const CERTIFICATE: ChecksOf<CertificateSeen> = {
   isElliptic: flag,
   fingerprint: text(200),
 };
-const none: Check = listOf(() => 'must not be there', 0);
-const DEVICE: ChecksOf<OnvifReading> = {
+const READING: ChecksOf<OnvifReading> = {
   host: text(300),
   port,
   path: uri,
@@ -115,24 +101,32 @@ const DEVICE: ChecksOf<OnvifReading> = {
   isOpen: flag,
   login: word(['none', 'token', 'digest']),
   isOld: flag,
-  services: none,
-  network: orNull(record<ReadNetwork>({ mac: short, dhcp: orNull(flag), timeServers: orNull(listOf(short, 32)) })),
-  sources: orNull(listOf(token, 300)),
-  profiles: none,
+  services: listOf(record<ReadService>(SERVICE), READING_LIMITS.services),
+  network: orNull(
+    record<ReadNetwork>({
+      mac: short,
+      dhcp: orNull(flag),
+      timeServers: orNull(listOf(short, READING_LIMITS.timeServers)),
+    }),
+  ),
+  sources: orNull(listOf(token, READING_LIMITS.sources)),
+  profiles: listOf(record<ReadProfile>(PROFILE), READING_LIMITS.profiles),
   ptz: orNull(
     record<ReadPtz>({
       node: record<PtzNode>(NODE),
       profile: token,
       tells: word(['position', 'moving', 'nothing']),
-      presets: orNull(none),
+      presets: orNull(listOf(record<PtzPreset>(PRESET), READING_LIMITS.presets)),
     }),
   ),
   imaging: orNull(record<ImagingSettings>({ infraredCut: short, focus: short, wideRange: orNull(flag) })),
-  events: orNull(record<ReadEvents>({ topics: none, canPull: orNull(flag), note: text(1000) })),
+  events: orNull(
+    record<ReadEvents>({ topics: listOf(short, READING_LIMITS.topics), canPull: orNull(flag), note: text(1000) }),
+  ),
   recordings: orNull(
     record<RecordingSummary>({ recordings: orNull(any), fromUnixMs: orNull(any), toUnixMs: orNull(any) }),
   ),
-  heldDoors: listOf(record<OtherDoor>({ port, isTls: flag } satisfies ChecksOf<OtherDoor>), 16),
+  heldDoors: listOf(record<OtherDoor>({ port, isTls: flag }), READING_LIMITS.heldDoors),
   isTls: flag,
   tls: orNull(record<CertificateSeen>(CERTIFICATE)),
   tellsLogin: flag,
@@ -142,37 +136,5 @@ const DEVICE: ChecksOf<OnvifReading> = {
   meanAnswerMs: orNull(count),
 };
 
-/** What readings of before did not say. */
-const OF_BEFORE = { heldDoors: [], isTls: false, tls: null, tellsLogin: false } satisfies Partial<OnvifReading>;
-
-function parsed<T>(value: string, check: Check, ofBefore: object | null = null): T | null {
-  let item: unknown;
-  try {
-    item = JSON.parse(value);
-    if (ofBefore && isRecord(item)) item = { ...ofBefore, ...item };
-  } catch {
-    return null;
-  }
-  return check(item) === null ? (item as T) : null; // each of its fields was just looked at
-}
-
-const checkDevice = record<OnvifReading>(DEVICE);
-const checkService = record<ReadService>(SERVICE);
-const checkProfile = record<ReadProfile>(PROFILE);
-const checkPreset = record<PtzPreset>(PRESET);
-
-/** A reading, from the texts that it was kept as; `null` where somebody else wrote them. */
-export function readReading(textsOf: (quantity: KeptFact['quantity']) => readonly string[]): OnvifReading | null {
-  const device = parsed<OnvifReading>(textsOf(KEPT.device).at(-1) ?? '', checkDevice, OF_BEFORE);
-  if (!device) return null;
-  const each = <T>(quantity: KeptFact['quantity'], check: Check): readonly T[] =>
-    textsOf(quantity).flatMap((value) => parsed<T>(value, check) ?? []);
-  const { ptz, events } = device;
-  return {
-    ...device,
-    services: each<ReadService>(KEPT.service, checkService),
-    profiles: each<ReadProfile>(KEPT.profile, checkProfile),
-    ptz: ptz && { ...ptz, presets: ptz.presets && each<PtzPreset>(KEPT.preset, checkPreset) },
-    events: events && { ...events, topics: each<string>(KEPT.topic, short) },
-  };
-}
+/** Why a reading cannot be kept; `null` when it can. */
+export const checkReading = record<OnvifReading>(READING);
