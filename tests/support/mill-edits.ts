@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import type { ReflashStep } from '../../src/core/document/chapters/journal/prepare-quantity.ts';
 import { readingOf } from '../../src/core/document/chapters/journal/reading.ts';
-import { emptyModel } from '../../src/core/document/chapters/models/model-card.ts';
+import { emptyModel } from '../../src/core/document/chapters/models/model-fields.ts';
 import type { SiteCommand } from '../../src/core/document/site-commands.ts';
 import { airSubject, cameraSubject, gearSubject } from '../../src/core/document/subject.ts';
 import { CAMERA_SETTINGS } from '../../src/core/stations/prepare/settings.ts';

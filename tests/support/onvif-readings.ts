@@ -1,5 +1,6 @@
 import type { Camera } from '../../src/core/document/chapters/cameras/camera.ts';
-import { emptyModel, type Model } from '../../src/core/document/chapters/models/model-card.ts';
+import type { Model } from '../../src/core/document/chapters/models/model-card.ts';
+import { emptyModel } from '../../src/core/document/chapters/models/model-fields.ts';
 import type { Site } from '../../src/core/document/site.ts';
 import type { SiteCommand } from '../../src/core/document/site-commands.ts';
 import { readingRecord } from '../../src/core/evidence/measured-records.ts';

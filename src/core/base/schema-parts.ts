@@ -64,11 +64,11 @@ export const oneOf = <const T extends string>(values: readonly T[]): ShapeOf<T> 
     .strict()
     .oneOf([...values])
     .required() as unknown as ShapeOf<T>; // one of these words, and no other
-export const oneNumberOf = <const T extends number>(values: readonly T[]): Validator<T> =>
+export const oneNumberOf = <const T extends number>(values: readonly T[]): ShapeOf<T> =>
   number()
     .strict()
     .oneOf([...values])
-    .required() as unknown as Validator<T>; // Yup keeps the words of oneOf, and forgets its numbers
+    .required() as unknown as ShapeOf<T>; // Yup keeps the words of oneOf, and forgets its numbers
 const NOTHING = mixed().nullable();
 interface Needable extends ISchema<unknown> {
   required(): ISchema<unknown>;

@@ -8,7 +8,7 @@ import { factsOfReport } from '../evidence/probe-evidence.ts';
 import { judgeProbe, rememberedProbe } from '../evidence/remembered-probe.ts';
 import { lanesOf } from '../lanes/lane.ts';
 import type { Entry, KnownHow } from './chapters/journal/entry.ts';
-import { emptyModel } from './chapters/models/model-card.ts';
+import { emptyModel } from './chapters/models/model-fields.ts';
 import type { Site } from './site.ts';
 import { applyCommand } from './site-commands.ts';
 import { readSite, readSiteFile, writeSiteFile } from './site-file.ts';

@@ -3,7 +3,7 @@ import { siteOf } from '../../../tests/support/planned-sites.ts';
 import { apply, probed, record, report } from '../../../tests/support/sites.ts';
 import { alderMill } from '../../standins/alder-mill.ts';
 import { factsOf, indexEvidence } from '../evidence/evidence-index.ts';
-import { emptyModel } from './chapters/models/model-card.ts';
+import { emptyModel } from './chapters/models/model-fields.ts';
 import { UNKNOWN_NETWORK } from './chapters/networks/network.ts';
 import { EMPTY_PLAN } from './chapters/plan/drawn-plan.ts';
 import { NO_EDITS, noteEdit, redoEdit, undoEdit } from './edit-history.ts';

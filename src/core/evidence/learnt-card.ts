@@ -2,13 +2,8 @@ import { clipText } from '../base/clip.ts';
 import { LIST_LIMITS, TEXT_LIMITS } from '../base/limits.ts';
 import { sayStretch } from '../base/say.ts';
 import type { Camera, Stream } from '../document/chapters/cameras/camera.ts';
-import {
-  type Learnt,
-  MODEL_RANGES,
-  MOST_LEARNT,
-  type Model,
-  type SubStream,
-} from '../document/chapters/models/model-card.ts';
+import { type Learnt, MOST_LEARNT, type Model, type SubStream } from '../document/chapters/models/model-card.ts';
+import { MODEL_RANGES } from '../document/chapters/models/model-fields.ts';
 import { CHANNEL_PLACE } from '../net/path-places.ts';
 import type { OnvifReading, ReadProfile } from '../onvif/reading.ts';
 import type { SessionsReport } from '../sessions/sessions-types.ts';

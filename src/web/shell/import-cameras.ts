@@ -1,6 +1,7 @@
 import { clipText } from '../../core/base/clip.ts';
 import { type Camera, UNKNOWN_STREAM, UNPLANNED } from '../../core/document/chapters/cameras/camera.ts';
-import { emptyModel, type Model } from '../../core/document/chapters/models/model-card.ts';
+import type { Model } from '../../core/document/chapters/models/model-card.ts';
+import { emptyModel } from '../../core/document/chapters/models/model-fields.ts';
 import { accountFor } from '../../core/document/stream-address.ts';
 import { type ListedCamera, type ListField, modelKey } from '../../core/imports/camera-list.ts';
 import { redactText } from '../../core/net/redact-text.ts';

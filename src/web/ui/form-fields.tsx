@@ -34,18 +34,18 @@ interface Common<Fields extends FieldValues> {
   readonly label: string;
   readonly className?: string;
 }
-interface Field<Fields extends FieldValues> extends Common<Fields> {
+export interface Field<Fields extends FieldValues> extends Common<Fields> {
   readonly isText?: boolean;
   readonly isCode?: boolean;
   readonly placeholder?: string;
   readonly hint?: ReactNode;
 }
-interface Choice<Fields extends FieldValues> extends Common<Fields> {
+export interface Choice<Fields extends FieldValues> extends Common<Fields> {
   /** Beside keeping it. */
   readonly onChosen?: (value: string) => void;
   readonly options: readonly { readonly value: string; readonly label: string }[];
 }
-interface Tick<Fields extends FieldValues> extends Common<Fields> {
+export interface Tick<Fields extends FieldValues> extends Common<Fields> {
   /** Of several under one name: what this one stands for. */
   readonly value?: string;
 }

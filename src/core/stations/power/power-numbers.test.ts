@@ -3,7 +3,8 @@ import { ALDER_MILL_MODELS } from '../../../standins/alder-mill.ts';
 import type { Feed } from '../../document/chapters/cameras/feed.ts';
 import type { Gear } from '../../document/chapters/gear/gear.ts';
 import { type Link, UNMEASURED_LINK } from '../../document/chapters/links/link.ts';
-import { emptyModel, type Model, type ModelPower } from '../../document/chapters/models/model-card.ts';
+import type { Model, ModelPower } from '../../document/chapters/models/model-card.ts';
+import { emptyModel } from '../../document/chapters/models/model-fields.ts';
 import { UNKNOWN_SKY } from '../../document/chapters/sky/sky.ts';
 import { cableFeed, feedBudget, poeDemand, runNumbers, sunInputOf, sunYearOf } from './power-numbers.ts';
 

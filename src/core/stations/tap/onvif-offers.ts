@@ -2,7 +2,7 @@ import { clipText } from '../../base/clip.ts';
 import { TEXT_LIMITS } from '../../base/limits.ts';
 import type { Camera } from '../../document/chapters/cameras/camera.ts';
 import type { Identity } from '../../document/chapters/cameras/identity.ts';
-import { emptyModel } from '../../document/chapters/models/model-card.ts';
+import { emptyModel } from '../../document/chapters/models/model-fields.ts';
 import { nameOfModel } from '../../document/chapters/models/model-name.ts';
 import { keptPath } from '../../evidence/kept-path.ts';
 import { cardAfter, lessonsOfReading } from '../../evidence/learnt-card.ts';

@@ -1,26 +1,19 @@
 import { yupResolver } from '@hookform/resolvers/yup';
-import type { ComponentProps } from 'react';
 import { useForm } from 'react-hook-form';
 import { GEAR_KINDS, type Gear, type GearKind } from '../../../core/document/chapters/gear/gear.ts';
+import { GEAR_FIELDS, USUAL_VOLTS } from '../../../core/document/chapters/gear/gear-fields.ts';
 import { gearSubject } from '../../../core/document/subject.ts';
 import { RADIO_KINDS } from '../../../core/radio/radio.ts';
 import { newId } from '../../store/new-id.ts';
 import { commandIssued } from '../../store/site-slice.ts';
 import { useAppDispatch } from '../../store/store.ts';
 import { DialogFrame } from '../../ui/dialog-frame.tsx';
-import { Form, fieldsFor } from '../../ui/form-fields.tsx';
+import { cellsFor } from '../../ui/form-cells.tsx';
+import { Form } from '../../ui/form-fields.tsx';
 import { FormFoot } from '../../ui/form-foot.tsx';
 import { Joins } from '../link/index.ts';
 import { ThingActs } from '../thing/index.ts';
-import {
-  type GearFields,
-  gearFieldsOf,
-  gearFormSchema,
-  gearOf,
-  POE_CLASS_CHOICES,
-  USUAL_GEAR,
-  USUAL_VOLTS,
-} from './gear-form-schema.ts';
+import { type GearFields, gearFieldsOf, gearFormSchema, gearOf } from './gear-form-schema.ts';
 
 export const GEAR_WORDS: Readonly<Record<GearKind, string>> = {
   switch: 'switch',
@@ -31,54 +24,36 @@ export const GEAR_WORDS: Readonly<Record<GearKind, string>> = {
   router: 'router',
 };
 
-const { Field, Choice, Tick } = fieldsFor<GearFields>();
-const Figure = (props: Pick<ComponentProps<typeof Field>, 'name' | 'label'>) => (
-  <Field className="col-span-3" {...props} />
-);
+const { Field, Choice, Cell, Cells } = cellsFor<GearFields>();
+const HALF = 'col-span-3';
 
-const PSE_TYPES = [
-  { value: '1', label: '1 (af): up to class 3' },
-  { value: '2', label: '2 (at): up to class 4' },
-  { value: '3', label: '3 (bt): up to class 6' },
-  { value: '4', label: '4 (bt): up to class 8' },
-];
-const RESERVES = [
-  { value: 'class', label: 'what the class may take' },
-  { value: 'measured', label: 'what is taken' },
-];
-const OUTPUTS = [
-  { value: 'dc', label: 'low voltage' },
-  { value: 'usb', label: 'USB' },
-];
 const RADIOS = RADIO_KINDS.map(({ id, label, band }) => ({
   value: id,
   label: `${label}${band === 'sub-GHz' ? '' : `, ${band} GHz`}`,
 }));
 
-const SwitchFigures = () => (
-  <>
-    <Figure name="ports" label="Ports" />
-    <Figure name="poePorts" label="Of these, ports that feed" />
-    <Choice name="pseType" label="Type of IEEE 802.3" className="col-span-3" options={PSE_TYPES} />
-    <Figure name="budgetW" label="Budget of all ports, W" />
-    <Choice name="reserves" label="It reserves" className="col-span-3" options={RESERVES} />
-    <Figure name="uplinkMbps" label="Uplink, Mbit/s" />
-  </>
-);
-
-const AccessPointFigures = () => (
-  <>
-    <Choice name="radio" label="Radio" className="col-span-3" options={RADIOS} />
-    <Figure name="eirpDbm" label="Radiated, dBm" />
-    <Figure name="channel" label="Channel" />
-    <Choice
-      name="poeClass"
-      label="Fed by its switch"
-      className="col-span-3"
-      options={[{ value: '', label: 'no' }, ...POE_CLASS_CHOICES]}
-    />
-  </>
-);
+/** Figures of a kind, as printed on it. */
+function Figures({ kind, onOutput }: { kind: GearKind; onOutput: (output: string) => void }) {
+  switch (kind) {
+    case 'supply':
+      return (
+        <>
+          <Cell name="supply.output" field={GEAR_FIELDS.supply.output} className="col-span-6" onChosen={onOutput} />
+          <Cells table={SUPPLY_FIGURES} under="supply" className={HALF} />
+        </>
+      );
+    case 'access-point':
+      return (
+        <>
+          <Choice name="accessPoint.radio" label="Radio" className={HALF} options={RADIOS} />
+          <Cells table={GEAR_FIELDS[kind]} under="accessPoint" className={HALF} />
+        </>
+      );
+    default:
+      return <Cells table={GEAR_FIELDS[kind]} under={kind} className={HALF} />;
+  }
+}
+const { output: _, ...SUPPLY_FIGURES } = GEAR_FIELDS.supply;
 
 interface GearDialogProps {
   readonly edited: Gear | 'new';
@@ -92,22 +67,19 @@ export function GearDialog({ edited, onClose, onKept }: GearDialogProps) {
   const before = edited === 'new' ? null : edited;
   const form = useForm({
     resolver: yupResolver(gearFormSchema),
-    defaultValues: { ...USUAL_GEAR, ...gearFieldsOf(before) },
+    defaultValues: gearFieldsOf(before),
   });
   const kind = form.watch('kind');
   const keep = (fields: GearFields): void => {
-    const gear = gearOf(
-      { id: before?.id ?? newId('gear'), name: fields.name, position: before?.position ?? null },
-      fields,
-      before,
-    );
+    const gear = gearOf({ id: before?.id ?? newId('gear'), position: before?.position ?? null }, fields, before);
     dispatch(commandIssued({ kind: 'putGear', gear }));
     onKept?.(gear);
     onClose();
   };
-  // Volts that nobody typed follow what it is: a USB supply has five.
-  const usualVolts = (volts: number): void => {
-    if (!form.getFieldState('volts').isDirty) form.resetField('volts', { defaultValue: volts });
+  // Volts that nobody typed follow what it gives: a USB supply has five.
+  const usualVolts = (output: string): void => {
+    if (!form.getFieldState('supply.volts').isDirty)
+      form.resetField('supply.volts', { defaultValue: output === 'usb' ? USUAL_VOLTS.usb : USUAL_VOLTS.dc });
   };
   return (
     <DialogFrame
@@ -122,34 +94,10 @@ export function GearDialog({ edited, onClose, onKept }: GearDialogProps) {
           label="Kind"
           className="col-span-3"
           options={GEAR_KINDS.map((value) => ({ value, label: GEAR_WORDS[value] }))}
-          onChosen={(next) => usualVolts(next === 'injector' ? USUAL_VOLTS.injector : USUAL_VOLTS.dc)}
         />
         <Field name="name" label="Name" isText className="col-span-3" />
-        {kind === 'switch' && <SwitchFigures />}
-        {kind === 'injector' && (
-          <>
-            <Figure name="volts" label="Voltage, V" />
-            <Figure name="watts" label="Watts" />
-            <Tick name="isPassive" label="passive: it does not negotiate" className="col-span-6" />
-          </>
-        )}
-        {kind === 'supply' && (
-          <>
-            <Choice
-              name="output"
-              label="Output"
-              className="col-span-6"
-              options={OUTPUTS}
-              onChosen={(next) => usualVolts(next === 'usb' ? USUAL_VOLTS.usb : USUAL_VOLTS.dc)}
-            />
-            <Figure name="volts" label="Voltage, V" />
-            <Figure name="amps" label="Current, A" />
-          </>
-        )}
-        {kind === 'access-point' && <AccessPointFigures />}
-        {kind === 'powerline' && <Figure name="syncMbps" label="Sync rate, Mbit/s" />}
-        {kind === 'router' && <Figure name="uploadMbps" label="Upload to the internet, Mbit/s" />}
-        <Figure name="price" label="Price" />
+        <Figures kind={kind} onOutput={usualVolts} />
+        <Field name="price" label="Price" className={HALF} />
         <FormFoot
           onLeave={onClose}
           acts={before && <ThingActs kind="gear" id={before.id} onGone={onClose} onCopied={onClose} />}

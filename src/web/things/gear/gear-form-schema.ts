@@ -1,160 +1,116 @@
-import { boolean, type InferType, object, string } from 'yup';
-import { GEAR_KINDS, GEAR_RANGES, type Gear, type PseType } from '../../../core/document/chapters/gear/gear.ts';
+import { type InferType, object, string } from 'yup';
+import { GEAR_KINDS, type Gear } from '../../../core/document/chapters/gear/gear.ts';
+import { GEAR_FIELDS, GEAR_RANGES, USUAL_VOLTS } from '../../../core/document/chapters/gear/gear-fields.ts';
+import { usualOf } from '../../../core/fields/field.ts';
 import { RADIO_KINDS, radioKind } from '../../../core/radio/radio.ts';
 import { optionalNumber } from '../../ui/form-numbers.ts';
+import { formTable } from '../../ui/form-table.ts';
 import { nameField } from '../../ui/form-texts.ts';
 
-export const POE_CLASS_CHOICES = [0, 1, 2, 3, 4, 5, 6, 7, 8].map((value) => ({
-  value: String(value),
-  label: `class ${value}`,
-}));
+const ofSwitch = formTable(GEAR_FIELDS.switch);
+const ofInjector = formTable(GEAR_FIELDS.injector);
+const ofSupply = formTable(GEAR_FIELDS.supply);
+const ofAccessPoint = formTable(GEAR_FIELDS['access-point']);
+const ofPowerline = formTable(GEAR_FIELDS.powerline);
+const ofRouter = formTable(GEAR_FIELDS.router);
 
-/** Figures of gear as they are typed. */
+/** Figures of a kind that is not chosen are not looked at: nobody sees them. */
+const whenChosen = <F extends Parameters<typeof object>[0]>(kind: Gear['kind'], fields: F) =>
+  object(fields as F & object).when('kind', ([chosen], schema) =>
+    chosen === kind ? schema : (object() as unknown as typeof schema),
+  );
+
+/** Figures of gear as they are typed, each kind for itself. */
 export const gearFormSchema = object({
   kind: string().oneOf(GEAR_KINDS).required(),
   name: nameField(),
-  ports: optionalNumber('Ports', GEAR_RANGES.ports),
-  poePorts: optionalNumber('Ports that feed', GEAR_RANGES.poePorts).test(
+  price: optionalNumber('Price', GEAR_RANGES.price),
+  switch: whenChosen('switch', ofSwitch.fields).test(
     'of-ports',
     'More ports feed than there are.',
-    (value, { parent }) =>
-      value === undefined || parent.kind !== 'switch' || value <= (parent.ports ?? GEAR_RANGES.ports.max),
+    (value, context) => {
+      const { ports, poePorts } = value as { ports?: number; poePorts?: number };
+      const most = ports ?? GEAR_FIELDS.switch.ports.usual;
+      return (
+        context.parent.kind !== 'switch' ||
+        poePorts === undefined ||
+        poePorts <= most ||
+        context.createError({ path: 'switch.poePorts' })
+      );
+    },
   ),
-  pseType: string().required(),
-  budgetW: optionalNumber('Budget', GEAR_RANGES.budgetW),
-  reserves: string().oneOf(['class', 'measured']).required(),
-  uplinkMbps: optionalNumber('Uplink', GEAR_RANGES.uplinkMbps),
-  isPassive: boolean().required(),
-  volts: optionalNumber('Voltage', GEAR_RANGES.volts),
-  watts: optionalNumber('Watts', GEAR_RANGES.watts),
-  output: string().oneOf(['dc', 'usb']).required(),
-  amps: optionalNumber('Current', GEAR_RANGES.amps),
-  radio: string().required(),
-  eirpDbm: optionalNumber('Radiated power', GEAR_RANGES.eirpDbm),
-  channel: optionalNumber('Channel', GEAR_RANGES.channel),
-  poeClass: string()
-    .oneOf(['', ...POE_CLASS_CHOICES.map(({ value }) => value)])
-    .defined(),
-  syncMbps: optionalNumber('Sync rate', GEAR_RANGES.syncMbps),
-  uploadMbps: optionalNumber('Upload', GEAR_RANGES.uplinkMbps),
-  price: optionalNumber('Price', GEAR_RANGES.price),
+  injector: whenChosen('injector', ofInjector.fields),
+  supply: whenChosen('supply', ofSupply.fields),
+  accessPoint: whenChosen('access-point', { radio: string().required(), ...ofAccessPoint.fields }),
+  powerline: whenChosen('powerline', ofPowerline.fields),
+  router: whenChosen('router', ofRouter.fields),
 });
-
 export type GearFields = InferType<typeof gearFormSchema>;
-/** As most gear is; an empty field is taken so. */
-export const USUAL_GEAR: GearFields = {
-  kind: 'switch',
-  name: '',
-  ports: 8,
-  poePorts: 8,
-  pseType: '2',
-  budgetW: 65,
-  reserves: 'class',
-  uplinkMbps: 1000,
-  isPassive: false,
-  volts: 12,
-  watts: 24,
-  output: 'dc',
-  amps: 2,
-  radio: 'n20',
-  eirpDbm: 20,
-  channel: undefined,
-  poeClass: '',
-  syncMbps: 200,
-  uploadMbps: undefined,
-  price: undefined,
-};
 
-/** What is printed on most of a kind; USB has its five volts, an injector its forty-eight. */
-export const USUAL_VOLTS = { dc: 12, usb: 5, injector: 48, passive: 24 } as const;
+const USUAL_RADIO = 'n20';
 
-export const gearFieldsOf = (gear: Gear | null): Partial<GearFields> =>
-  gear ? { price: gear.price ?? undefined, ...figuresOf(gear) } : {};
-
-function figuresOf(gear: Gear): Partial<GearFields> {
-  const { kind, name } = gear;
-  switch (gear.kind) {
-    case 'switch': {
-      const { ports, poePorts, pseType, budgetW, reserves, uplinkMbps } = gear;
-      return { kind, name, ports, poePorts, pseType: String(pseType), budgetW, reserves, uplinkMbps };
-    }
+/** As most gear is, each kind; of gear that is there its own figures. */
+export function gearFieldsOf(gear: Gear | null): GearFields {
+  const fields: GearFields = {
+    kind: gear?.kind ?? 'switch',
+    name: gear?.name ?? '',
+    price: gear?.price ?? undefined,
+    switch: ofSwitch.show(usualOf(GEAR_FIELDS.switch)),
+    injector: ofInjector.show(usualOf(GEAR_FIELDS.injector)),
+    supply: ofSupply.show(usualOf(GEAR_FIELDS.supply)),
+    accessPoint: { radio: USUAL_RADIO, ...ofAccessPoint.show(usualOf(GEAR_FIELDS['access-point'])) },
+    powerline: ofPowerline.show(usualOf(GEAR_FIELDS.powerline)),
+    router: ofRouter.show(usualOf(GEAR_FIELDS.router)),
+  };
+  switch (gear?.kind) {
+    case undefined:
+      return fields;
+    case 'switch':
+      return { ...fields, switch: ofSwitch.show(gear) };
     case 'injector':
-      return { kind, name, isPassive: gear.isPassive, volts: gear.volts, watts: gear.watts };
+      return { ...fields, injector: ofInjector.show(gear) };
     case 'supply':
-      return { kind, name, output: gear.output, volts: gear.volts, amps: gear.amps };
+      return { ...fields, supply: ofSupply.show(gear) };
     case 'access-point':
-      return {
-        kind,
-        name,
-        radio: gear.radio,
-        eirpDbm: gear.eirpDbm,
-        channel: gear.channel ?? undefined,
-        poeClass: gear.poeClass === null ? '' : String(gear.poeClass),
-      };
+      return { ...fields, accessPoint: { radio: gear.radio, ...ofAccessPoint.show(gear) } };
     case 'powerline':
-      return { kind, name, syncMbps: gear.syncMbps };
+      return { ...fields, powerline: ofPowerline.show(gear) };
     case 'router':
-      return { kind, name, uploadMbps: gear.uploadMbps ?? undefined };
+      return { ...fields, router: ofRouter.show(gear) };
   }
 }
 
-const TYPES: readonly PseType[] = [1, 2, 3, 4];
-/** Middle of what IEEE 802.3 lets a switch give, V. */
-const PSE_VOLTS = 52;
-
-/** Gear as the fields say; what no field shows stays as it was before. */
-export function gearOf(
-  place: Pick<Gear, 'id' | 'name' | 'position'>,
-  fields: GearFields,
-  before: Gear | null = null,
-): Gear {
-  const base = { ...place, price: fields.price ?? null };
+/** Gear as the fields say; what no field shows stays as it was before, and an empty one is as most gear is. */
+export function gearOf(place: Pick<Gear, 'id' | 'position'>, fields: GearFields, before: Gear | null = null): Gear {
+  const base = { ...place, name: fields.name, price: fields.price ?? null };
   switch (fields.kind) {
     case 'switch': {
-      const ports = fields.ports ?? 8;
+      const figures = ofSwitch.read(fields.switch);
       return {
         ...base,
         kind: 'switch',
-        ports,
-        poePorts: fields.poePorts ?? ports,
-        pseType: TYPES.find((type) => String(type) === fields.pseType) ?? 2,
-        budgetW: fields.budgetW ?? 65,
-        pseVolts: before?.kind === 'switch' ? before.pseVolts : PSE_VOLTS,
-        reserves: fields.reserves,
-        uplinkMbps: fields.uplinkMbps ?? 1000,
+        ...figures,
+        poePorts: fields.switch.poePorts ?? figures.ports,
+        pseVolts: before?.kind === 'switch' ? before.pseVolts : GEAR_FIELDS.switch.pseVolts.usual,
       };
     }
-    case 'injector':
-      return {
-        ...base,
-        kind: 'injector',
-        isPassive: fields.isPassive,
-        volts: fields.volts ?? USUAL_VOLTS[fields.isPassive ? 'passive' : 'injector'],
-        watts: fields.watts ?? 15.4,
-      };
-    case 'supply':
-      return {
-        ...base,
-        kind: 'supply',
-        output: fields.output,
-        volts: fields.volts ?? USUAL_VOLTS[fields.output],
-        amps: fields.amps ?? 2,
-      };
+    case 'injector': {
+      const { isPassive, volts } = fields.injector;
+      const usual = USUAL_VOLTS[isPassive ? 'passive' : 'injector'];
+      return { ...base, kind: 'injector', ...ofInjector.read(fields.injector), volts: volts ?? usual };
+    }
+    case 'supply': {
+      const figures = ofSupply.read(fields.supply);
+      return { ...base, kind: 'supply', ...figures, volts: fields.supply.volts ?? USUAL_VOLTS[figures.output] };
+    }
     case 'access-point': {
-      const kind = radioKind(fields.radio) ?? RADIO_KINDS[1];
-      return {
-        ...base,
-        kind: 'access-point',
-        band: kind?.band ?? '2.4',
-        radio: kind?.id ?? 'n20',
-        eirpDbm: fields.eirpDbm ?? 20,
-        channel: fields.channel ?? null,
-        poeClass: fields.poeClass === '' ? null : Number(fields.poeClass),
-      };
+      const kind = radioKind(fields.accessPoint.radio) ?? RADIO_KINDS[1];
+      const air = { band: kind?.band ?? '2.4', radio: kind?.id ?? USUAL_RADIO };
+      return { ...base, kind: 'access-point', ...air, ...ofAccessPoint.read(fields.accessPoint) };
     }
     case 'powerline':
-      return { ...base, kind: 'powerline', syncMbps: fields.syncMbps ?? 200 };
+      return { ...base, kind: 'powerline', ...ofPowerline.read(fields.powerline) };
     case 'router':
-      return { ...base, kind: 'router', uploadMbps: fields.uploadMbps ?? null };
+      return { ...base, kind: 'router', ...ofRouter.read(fields.router) };
   }
 }

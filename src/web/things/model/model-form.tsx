@@ -2,15 +2,13 @@ import { yupResolver } from '@hookform/resolvers/yup';
 import type { ReactNode } from 'react';
 import { useFieldArray, useForm, useFormContext } from 'react-hook-form';
 import type { Result } from '../../../core/base/result.ts';
-import { RADIO_BANDS } from '../../../core/base/ways.ts';
+import { LIGHT_KINDS, type Model } from '../../../core/document/chapters/models/model-card.ts';
 import {
   emptyModel,
-  LIGHT_KINDS,
-  LOCAL_STREAM_WORDS,
-  LOCAL_STREAMS,
-  type Model,
-  SOUNDS,
-} from '../../../core/document/chapters/models/model-card.ts';
+  LIGHT_FIELDS,
+  MODEL_FIELDS,
+  POWER_FIELDS,
+} from '../../../core/document/chapters/models/model-fields.ts';
 import {
   readCodecs,
   readFedBy,
@@ -21,7 +19,8 @@ import {
 } from '../../../core/figures/written-figures.ts';
 import { newId } from '../../store/new-id.ts';
 import { Button } from '../../ui/button.tsx';
-import { Form, fieldsFor } from '../../ui/form-fields.tsx';
+import { cellsFor, choicesOf, YES_NO } from '../../ui/form-cells.tsx';
+import { Form } from '../../ui/form-fields.tsx';
 import { FormFoot } from '../../ui/form-foot.tsx';
 import {
   cardOf,
@@ -33,14 +32,7 @@ import {
   NEW_SUB,
 } from './model-form-schema.ts';
 
-const NOT_KNOWN = { value: '', label: 'not known' };
-const YES_NO = [NOT_KNOWN, { value: 'yes', label: 'yes' }, { value: 'no', label: 'no' }];
-const options = (values: readonly string[], words: Readonly<Record<string, string>> = {}) => [
-  NOT_KNOWN,
-  ...values.map((value) => ({ value, label: words[value] ?? value })),
-];
-
-const { Field, Choice, Tick } = fieldsFor<ModelFields>();
+const { Field, Choice, Tick, Cells } = cellsFor<ModelFields>();
 
 /** What a reader made of a figure, where that is not what was typed. */
 function ReadAs<T>({
@@ -80,13 +72,12 @@ export function ModelForm({ card, onLeave, onKeep, acts }: ModelFormProps) {
   const lenses = useFieldArray({ control: form.control, name: 'lenses' });
   const subs = useFieldArray({ control: form.control, name: 'subs' });
   const keep = (fields: ModelFields): void => onKeep(cardOf(card?.id ?? newId('model'), fields, card ?? undefined));
-  const isWrong = Object.keys(form.formState.errors).some((name) => !FIRST_FIELDS.has(name));
+  const { power: wrongPower = {}, ...wrong } = form.formState.errors;
+  const isWrong = Object.keys({ ...wrong, ...wrongPower }).some((name) => !FIRST_FIELDS.has(name));
   return (
     <Form form={form} onKeep={keep} className="flex flex-col gap-4">
       <div className="grid grid-cols-2 items-start gap-x-3 gap-y-2 md:grid-cols-5">
-        <Field name="maker" label="Make" isText />
-        <Field name="model" label="Model" isText />
-        <Choice name="localStream" label="On this network" options={options(LOCAL_STREAMS, LOCAL_STREAM_WORDS)} />
+        <Cells table={MODEL_FIELDS} group="name" />
         <Field
           name="codecs"
           label="Codecs of the main stream"
@@ -110,31 +101,17 @@ export function ModelForm({ card, onLeave, onKeep, acts }: ModelFormProps) {
           placeholder="802.3af, 12 V"
           hint={<ReadAs name="fedBy" read={readFedBy} say={sayFedBy} />}
         />
-        <Field name="dayW" label="By day, W" />
-        <Field name="nightW" label="At night, W" />
+        <Cells table={POWER_FIELDS} under="power" group="first" />
       </div>
       <details open={card !== null || isWrong || undefined} className="group">
         <summary className="w-fit py-1 font-strong text-verdigris">Everything else it may say</summary>
         <div className="mt-2 flex flex-col gap-4">
           <Group title="Of the box">
-            <Field name="hardwareRev" label="Hardware revision" isText />
-            <Field name="price" label="Price of one" />
-            <Field name="seats" label="Seats it takes" />
+            <Cells table={MODEL_FIELDS} group="box" />
             <Field name="ingress" label="IP code" isText placeholder="IP67" />
-            <Field name="cardMaxGB" label="Largest card, GB (0 no slot)" />
           </Group>
           <Group title="Main stream">
-            <Field
-              name="path"
-              label="Path"
-              isText
-              isCode
-              placeholder="/live/main"
-              hint="{channel}, {user}, {secret} are filled in"
-            />
-            <Field name="rtspPort" label="Port" placeholder="554" />
-            <Field name="fps" label="Frames a second" />
-            <Field name="sessions" label="Clients at once" />
+            <Cells table={MODEL_FIELDS} group="main" />
           </Group>
           <Group
             title="Small streams"
@@ -224,45 +201,31 @@ export function ModelForm({ card, onLeave, onKeep, acts }: ModelFormProps) {
             </Button>
           )}
           <Group title="Night, movement, sound">
-            <Choice name="lightKind" label="Light" options={options(LIGHT_KINDS)} />
-            <Field name="lightReachM" label="Its reach, rated, m" />
-            <Field name="lightAngleDeg" label="Its angle, °" />
-            <Field name="panRangeDeg" label="Pan, ° (0 stands still)" />
-            <Field name="tiltRangeDeg" label="Tilt, °" />
-            <Choice name="sound" label="Sound" options={options(SOUNDS, { hear: 'hears', talk: 'both ways' })} />
+            <Choice name="lightKind" label="Light" options={choicesOf(LIGHT_KINDS)} />
+            <Cells table={LIGHT_FIELDS} under="light" group="night" />
+            <Cells table={MODEL_FIELDS} group="night" />
           </Group>
           <Group title="Power and network">
-            <Field name="standbyW" label="Asleep, W" />
-            <Field name="batteryWh" label="Battery in it, Wh" />
-            <Choice name="supplyInBox" label="Supply in the box" options={YES_NO} />
-            <Choice name="wired" label="Wired network" options={YES_NO} />
-            <span className="flex flex-wrap gap-x-3">
-              <span className="self-center text-small text-soft">Radio</span>
-              {RADIO_BANDS.map((band) => (
-                <Tick key={band} name="bands" value={band} label={band === 'sub-GHz' ? band : `${band} GHz`} />
-              ))}
-            </span>
+            <Cells table={POWER_FIELDS} under="power" group="power" />
+            <Cells table={MODEL_FIELDS} group="power" />
           </Group>
           <Group title="As it is set up">
-            <Field name="streamSwitch" label="Where its stream is switched on" isText className="col-span-2" />
-            <Field name="onvifPort" label="ONVIF port" placeholder="80" />
-            <Field name="channels" label="Channels of a box" placeholder="1" />
+            <Cells table={MODEL_FIELDS} group="setup" />
             <Field name="factoryUser" label="Account it comes with" isText isCode />
             <Field name="factorySecret" label="Secret it comes with" isText isCode hint="as printed for all of them" />
             <Field name="longestSecret" label="Longest secret" />
             <Field name="refusedSigns" label="Signs it cannot take" isText isCode />
-            <Choice name="hasSideBranch" label="Maker’s firmware with a stream" options={YES_NO} />
           </Group>
           <Group title="Without its maker’s account">
             <Choice
               name="lostKnown"
               label="Something is lost"
-              options={[NOT_KNOWN, { value: 'yes', label: 'yes' }, { value: 'no', label: 'nothing is' }]}
+              options={choicesOf(['yes', 'no'], { no: 'nothing is' })}
             />
             {form.watch('lostKnown') === 'yes' && (
               <Field name="lost" label="What is lost" isText placeholder="push messages, person detection" />
             )}
-            <Field name="notes" label="Notes" isText className="col-span-2" />
+            <Cells table={MODEL_FIELDS} group="notes" />
           </Group>
         </div>
       </details>

@@ -1,8 +1,7 @@
 import type { Point } from '../../../base/plan-geometry.ts';
-import { above0, between, wholes } from '../../../base/range.ts';
 import type { RadioBand } from '../../../base/ways.ts';
 
-interface GearBase {
+export interface GearBase {
   readonly id: string;
   readonly name: string;
   readonly position: Point | null;
@@ -58,18 +57,4 @@ export const GEAR_KINDS = [
   'router',
 ] as const satisfies readonly GearKind[];
 
-/** What its figures may be. */
-export const GEAR_RANGES = {
-  ports: wholes(1, 96),
-  poePorts: wholes(0, 96),
-  budgetW: between(0, 10_000, 'W'),
-  uplinkMbps: above0(1e6, 'Mbit/s'),
-  volts: above0(60, 'V'),
-  watts: above0(1000, 'W'),
-  amps: above0(1000, 'A'),
-  eirpDbm: between(-20, 40, 'dBm'),
-  channel: wholes(1, 200),
-  poeClass: wholes(0, 8),
-  syncMbps: above0(10_000, 'Mbit/s'),
-  price: between(0, 1e7),
-} as const;
+export type GearOf<K extends GearKind> = Extract<Gear, { readonly kind: K }>;

@@ -1,9 +1,6 @@
-import { type SecretLimits, UNKNOWN_SECRET_LIMITS } from '../../../auth/secret-limits.ts';
-import { STREAM_LIMITS } from '../../../base/limits.ts';
-import { above0, between, wholes } from '../../../base/range.ts';
+import type { SecretLimits } from '../../../auth/secret-limits.ts';
 import type { PowerWay, RadioBand } from '../../../base/ways.ts';
 import type { ReflashGuide } from '../../../firmware/guide.ts';
-import { PORT_RANGE } from '../../../net/port-range.ts';
 import type { CardLens } from '../../../optics/lens.ts';
 
 /** How a camera gives its picture on the local network, if it does. */
@@ -127,76 +124,3 @@ export interface Model {
   /** What a device of this model proved, and where. */
   readonly learnedFrom: readonly Learnt[];
 }
-
-const UNKNOWN_POWER: ModelPower = {
-  ways: [],
-  poeClass: null,
-  minVolts: null,
-  maxVolts: null,
-  dayW: null,
-  nightW: null,
-  standbyW: null,
-  batteryWh: null,
-  supplyInBox: null,
-};
-
-/** A card of which only the name is known. */
-export const emptyModel = (id: string, maker: string, model: string): Model => ({
-  id,
-  maker,
-  model,
-  hardwareRev: '',
-  localStream: null,
-  sessions: null,
-  lenses: [],
-  codecs: [],
-  fps: null,
-  path: '',
-  rtspPort: null,
-  onvifPort: null,
-  channels: null,
-  streamSwitch: '',
-  factoryLogin: null,
-  secretLimits: UNKNOWN_SECRET_LIMITS,
-  hasSideBranch: null,
-  reflash: null,
-  subs: null,
-  panRangeDeg: null,
-  tiltRangeDeg: null,
-  light: null,
-  ingress: null,
-  sound: null,
-  power: UNKNOWN_POWER,
-  wired: null,
-  bands: [],
-  cardMaxGB: null,
-  lostWithoutAccount: null,
-  price: null,
-  seats: 1,
-  notes: '',
-  learnedFrom: [],
-});
-
-/** What the numbers of a card may be. */
-export const MODEL_RANGES = {
-  sensorMm: above0(60, 'mm'),
-  focalMm: above0(1000, 'mm'),
-  sidePx: wholes(16, STREAM_LIMITS.sidePx, 'px'),
-  measuredHfovDeg: between(1, 359, '°'),
-  axisDeg: between(-180, 180, '°'),
-  sessions: wholes(1, 1000),
-  fps: above0(STREAM_LIMITS.fps),
-  rangeDeg: between(0, 360, '°'),
-  lightReachM: between(0, 500, 'm'),
-  ingress: wholes(0, 69),
-  poeClass: wholes(0, 8),
-  volts: above0(400, 'V'),
-  watts: above0(1000, 'W'),
-  standbyW: between(0, 1000, 'W'),
-  batteryWh: above0(100_000, 'Wh'),
-  cardMaxGB: between(0, 100_000, 'GB'),
-  rtspPort: PORT_RANGE,
-  channels: wholes(1, 256),
-  price: between(0, 1e7),
-  seats: wholes(1, 16),
-} as const;
