@@ -1,5 +1,6 @@
 import type { Camera } from '../../src/core/document/chapters/cameras/camera.ts';
-import { type Network, UNKNOWN_NETWORK } from '../../src/core/document/chapters/networks/network.ts';
+import type { Network } from '../../src/core/document/chapters/networks/network.ts';
+import { UNKNOWN_NETWORK } from '../../src/core/document/chapters/networks/network-fields.ts';
 import { type Reach, UNKNOWN_REACH } from '../../src/core/document/chapters/reach/reach.ts';
 import type { Site } from '../../src/core/document/site.ts';
 import type { SiteCommand } from '../../src/core/document/site-commands.ts';

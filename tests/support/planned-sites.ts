@@ -2,7 +2,8 @@ import type { Camera } from '../../src/core/document/chapters/cameras/camera.ts'
 import type { Need } from '../../src/core/document/chapters/cameras/need.ts';
 import type { Destination } from '../../src/core/document/chapters/destinations/destination.ts';
 import type { Gear } from '../../src/core/document/chapters/gear/gear.ts';
-import { type Link, UNMEASURED_LINK } from '../../src/core/document/chapters/links/link.ts';
+import type { Link } from '../../src/core/document/chapters/links/link.ts';
+import { UNMEASURED_LINK } from '../../src/core/document/chapters/links/link-fields.ts';
 import type { Model } from '../../src/core/document/chapters/models/model-card.ts';
 import type { Site } from '../../src/core/document/site.ts';
 import { indexEvidence } from '../../src/core/evidence/evidence-index.ts';

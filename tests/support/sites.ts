@@ -1,5 +1,5 @@
 import { type Camera, UNKNOWN_STREAM, UNPLANNED } from '../../src/core/document/chapters/cameras/camera.ts';
-import { UNKNOWN_DESTINATION } from '../../src/core/document/chapters/destinations/destination.ts';
+import { UNKNOWN_DESTINATION } from '../../src/core/document/chapters/destinations/destination-fields.ts';
 import type { Gear } from '../../src/core/document/chapters/gear/gear.ts';
 import type { Entry } from '../../src/core/document/chapters/journal/entry.ts';
 import type { Stamp } from '../../src/core/document/command-parts.ts';

@@ -1,6 +1,6 @@
 import { expect, test } from '@jest/globals';
 import { apply, mill } from '../../../tests/support/sites.ts';
-import { UNKNOWN_NETWORK } from './chapters/networks/network.ts';
+import { UNKNOWN_NETWORK } from './chapters/networks/network-fields.ts';
 import { fromOutside } from './from-outside.ts';
 import { readSiteFile, writeSiteFile } from './site-file.ts';
 

@@ -23,10 +23,10 @@ import { ONVIF_STATION_RULES, onvifMends } from '../stations/tap/onvif-judgement
 import { UNKNOWN_STREAM } from './chapters/cameras/camera.ts';
 import { UNSAID_HANDSET } from './chapters/cameras/handset.ts';
 import { UNSAID_REFLASH } from './chapters/cameras/reflash.ts';
-import { UNKNOWN_DESTINATION } from './chapters/destinations/destination.ts';
-import { UNMEASURED_LINK } from './chapters/links/link.ts';
+import { UNKNOWN_DESTINATION } from './chapters/destinations/destination-fields.ts';
+import { UNMEASURED_LINK } from './chapters/links/link-fields.ts';
 import { emptyModel } from './chapters/models/model-fields.ts';
-import { UNKNOWN_NETWORK } from './chapters/networks/network.ts';
+import { UNKNOWN_NETWORK } from './chapters/networks/network-fields.ts';
 import { UNKNOWN_REACH } from './chapters/reach/reach.ts';
 import { NO_EDITS, noteEdit, redoEdit, undoEdit } from './edit-history.ts';
 import { emptySite } from './empty-site.ts';

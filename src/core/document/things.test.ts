@@ -4,7 +4,7 @@ import { apply, probed, record, report } from '../../../tests/support/sites.ts';
 import { alderMill } from '../../standins/alder-mill.ts';
 import { factsOf, indexEvidence } from '../evidence/evidence-index.ts';
 import { emptyModel } from './chapters/models/model-fields.ts';
-import { UNKNOWN_NETWORK } from './chapters/networks/network.ts';
+import { UNKNOWN_NETWORK } from './chapters/networks/network-fields.ts';
 import { EMPTY_PLAN } from './chapters/plan/drawn-plan.ts';
 import { NO_EDITS, noteEdit, redoEdit, undoEdit } from './edit-history.ts';
 import { emptySite } from './empty-site.ts';

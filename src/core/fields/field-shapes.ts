@@ -58,8 +58,11 @@ export const shapeFrom =
     table: Table,
     own: { readonly [K in OwnNames<Table> | Exclude<keyof T, keyof Table>]: ISchema<K extends keyof T ? T[K] : never> },
   ): ShapeOf<T> => {
-    const fields: Record<string, ISchema<unknown>> = { ...own };
+    const given: Readonly<Record<string, ISchema<unknown>>> = own;
+    const fields: Record<string, ISchema<unknown>> = {};
+    // in the order of the table: what is wrong first is told first
     for (const [name, field] of Object.entries<AnyField>(table as never)) // rows of the kinds above
-      if (field.kind !== 'own') fields[name] = shapeOfField(field);
+      fields[name] = given[name] ?? shapeOfField(field);
+    Object.assign(fields, given);
     return shape(fields as never) as unknown as ShapeOf<T>; // the table and `own` have a shape for each field of T
   };

@@ -6,6 +6,8 @@ import type { Range } from '../base/range.ts';
 export interface FieldHelp {
   readonly placeholder?: string;
   readonly hint?: string;
+  /** What is said where it is needed and was left empty. */
+  readonly missing?: string;
   /** It takes twice the room. */
   readonly isWide?: boolean;
   /** The group of a form that it stands in; one without a group is placed by hand. */
@@ -27,6 +29,8 @@ export interface NumberField<V extends number | null = number | null> extends Ty
   readonly range: Range;
   /** It may be left empty, and is not known then. */
   readonly isOptional: boolean;
+  /** It has no usual size: whoever leaves it empty is asked for it. */
+  readonly isNeeded?: boolean;
 }
 export interface TextField extends Typed<string> {
   /** `line` stands on one line, `text` may have several, `path` is a path of a URL. */
@@ -74,6 +78,11 @@ export const amount = (label: string, range: Range, usual: number, help: FieldHe
   isOptional: false,
   usual,
   ...help,
+});
+/** A number that has no usual size, and must be typed. */
+export const needed = (label: string, range: Range, help: FieldHelp = {}): NumberField<number> => ({
+  ...amount(label, range, 0, help),
+  isNeeded: true,
 });
 const textOf =
   (kind: TextField['kind'], isNeeded = false) =>

@@ -3,7 +3,7 @@ import { apply, camera, mill, poeSwitch, probed, record, report } from '../../..
 import { ALDER_MILL_MODELS } from '../../standins/alder-mill.ts';
 import type { Camera } from '../document/chapters/cameras/camera.ts';
 import type { Gear } from '../document/chapters/gear/gear.ts';
-import { UNMEASURED_LINK } from '../document/chapters/links/link.ts';
+import { UNMEASURED_LINK } from '../document/chapters/links/link-fields.ts';
 import type { Site } from '../document/site.ts';
 import type { SiteCommand } from '../document/site-commands.ts';
 import { indexEvidence } from '../evidence/evidence-index.ts';

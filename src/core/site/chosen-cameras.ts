@@ -1,7 +1,8 @@
 import type { TapUse } from '../base/tap-uses.ts';
 import type { PowerWay } from '../base/ways.ts';
 import type { Camera } from '../document/chapters/cameras/camera.ts';
-import { type Link, MEDIUM_OF_WAY, UNMEASURED_LINK } from '../document/chapters/links/link.ts';
+import { type Link, MEDIUM_OF_WAY } from '../document/chapters/links/link.ts';
+import { UNMEASURED_LINK } from '../document/chapters/links/link-fields.ts';
 import type { Site } from '../document/site.ts';
 import type { OneCommand } from '../document/site-commands.ts';
 import { cameraSubject, gearSubject } from '../document/subject.ts';

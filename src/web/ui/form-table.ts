@@ -1,7 +1,7 @@
 import { array, boolean, type ISchema, string } from 'yup';
 import type { AnyField, TextField as TextRow } from '../../core/fields/field.ts';
 import { STREAM_PATH } from '../../core/net/path-places.ts';
-import { optionalNumber } from './form-numbers.ts';
+import { neededNumber, optionalNumber } from './form-numbers.ts';
 import { notesField, textField } from './form-texts.ts';
 
 // The form of a record is made from the table of its fields: what each is typed as, how it is read, what is wrong with it.
@@ -36,16 +36,22 @@ export const pathSchema = (max: number) =>
       'A path starts with / and has no blanks. {channel}, {user} and {secret} stand for what is filled in.',
     )
     .defined();
-function textSchema({ kind, max, isNeeded, label }: TextRow): ISchema<string> {
+function textSchema({
+  kind,
+  max,
+  isNeeded,
+  label,
+  missing,
+}: Pick<TextRow, 'kind' | 'max' | 'isNeeded' | 'label' | 'missing'>): ISchema<string> {
   if (kind === 'text') return notesField(max);
   if (kind === 'path') return pathSchema(max);
-  return isNeeded ? textField(max).required(`${label}: needed.`) : textField(max);
+  return isNeeded ? textField(max).required(missing ?? `A ${label.toLowerCase()} is needed.`) : textField(max);
 }
 
 function schemaOf(field: AnyField): ISchema<unknown> | null {
   switch (field.kind) {
     case 'number':
-      return optionalNumber(plainLabel(field), field.range);
+      return (field.isNeeded ? neededNumber : optionalNumber)(plainLabel(field), field.range);
     case 'line':
     case 'text':
     case 'path':

@@ -1,7 +1,8 @@
 import { POWER_WAY_WORDS } from '../../base/ways.ts';
 import type { Camera } from '../../document/chapters/cameras/camera.ts';
 import type { Gear } from '../../document/chapters/gear/gear.ts';
-import { type Link, UNMEASURED_LINK } from '../../document/chapters/links/link.ts';
+import type { Link } from '../../document/chapters/links/link.ts';
+import { UNMEASURED_LINK } from '../../document/chapters/links/link-fields.ts';
 import type { SiteCommand } from '../../document/site-commands.ts';
 import { cameraSubject, destinationSubject, gearSubject } from '../../document/subject.ts';
 import { nameOfSubject } from '../../document/subjects.ts';

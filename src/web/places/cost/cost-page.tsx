@@ -4,7 +4,7 @@ import { inPercent } from '../../../core/base/range.ts';
 import { sayCount, sayMany } from '../../../core/base/say.ts';
 import { VERDICT_WORDS } from '../../../core/base/verdict.ts';
 import type { Costing, CostOption } from '../../../core/document/chapters/costing/costing.ts';
-import { COST_RANGES } from '../../../core/document/chapters/costing/costing.ts';
+import { COST_RANGES } from '../../../core/document/chapters/costing/costing-fields.ts';
 import {
   breakEvenOf,
   costGround,

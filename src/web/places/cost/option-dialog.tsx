@@ -2,7 +2,8 @@ import { yupResolver } from '@hookform/resolvers/yup';
 import { useFieldArray, useForm } from 'react-hook-form';
 import { array, type InferType, object, string } from 'yup';
 import { LIST_LIMITS } from '../../../core/base/limits.ts';
-import { COST_RANGES, type CostOption, SCHOOLS } from '../../../core/document/chapters/costing/costing.ts';
+import { type CostLine, type CostOption, SCHOOLS } from '../../../core/document/chapters/costing/costing.ts';
+import { COST_LINE_FIELDS, COST_OPTION_FIELDS } from '../../../core/document/chapters/costing/costing-fields.ts';
 import { planLines, withPlanLines } from '../../../core/places/cost/plan-lines.ts';
 import { selectSite } from '../../store/site-slice.ts';
 import { useAppSelector } from '../../store/store.ts';
@@ -11,38 +12,30 @@ import { ThingActs } from '../../things/thing/index.ts';
 import { Button } from '../../ui/button.tsx';
 import { DialogFrame } from '../../ui/dialog-frame.tsx';
 import { FieldError } from '../../ui/field-error.tsx';
-import { Form, fieldsFor } from '../../ui/form-fields.tsx';
+import { cellsFor } from '../../ui/form-cells.tsx';
+import { Form } from '../../ui/form-fields.tsx';
 import { FormFoot } from '../../ui/form-foot.tsx';
-import { neededNumber, optionalNumber } from '../../ui/form-numbers.ts';
-import { nameField } from '../../ui/form-texts.ts';
+import { formTable } from '../../ui/form-table.ts';
 import { SCHOOL_WORDS } from './school-words.ts';
 
+const figures = formTable(COST_OPTION_FIELDS);
+const lineFigures = formTable(COST_LINE_FIELDS);
 const schema = object({
-  name: nameField(),
-  school: string().oneOf(SCHOOLS).required(),
+  ...figures.fields,
   destinationId: string().defined(),
-  lines: array(
-    object({
-      label: nameField('What is bought?'),
-      price: neededNumber('Price', COST_RANGES.money),
-      count: neededNumber('How many', COST_RANGES.count),
-      everyYears: optionalNumber('Every', COST_RANGES.everyYears),
-      of: string().nullable().defined(),
-    }),
-  )
+  lines: array(object({ ...lineFigures.fields, of: string().nullable().defined() }))
     .max(LIST_LIMITS.costLines, `At most ${LIST_LIMITS.costLines} lines fit; count alike things in one.`)
     .required(),
   packs: packsSchema,
-  includedSeats: neededNumber('Included seats', COST_RANGES.includedSeats),
-  subscriptionPerMonth: neededNumber('Subscription', COST_RANGES.money),
-  loadW: neededNumber('Watts', COST_RANGES.loadW),
 });
 
 type OptionFields = InferType<typeof schema>;
-const { Field, Choice } = fieldsFor<OptionFields>();
+const { Field, Choice, Cell } = cellsFor<OptionFields>();
 
 // Its price stays empty until it is typed.
 const NEW_LINE = { label: '', count: 1, of: null } as OptionFields['lines'][number];
+
+const shownLine = (line: CostLine) => ({ ...lineFigures.show(line), of: line.of });
 
 interface OptionDialogProps {
   readonly option: CostOption;
@@ -56,9 +49,9 @@ export function OptionDialog({ option, isNew, onClose, onKeep }: OptionDialogPro
   const form = useForm({
     resolver: yupResolver(schema),
     defaultValues: {
-      ...option,
+      ...figures.show(option),
       destinationId: option.destinationId ?? '',
-      lines: option.lines.map((line) => ({ ...line, everyYears: line.everyYears ?? undefined })),
+      lines: option.lines.map(shownLine),
       packs: option.packs.map((pack) => ({ ...pack })),
     },
   });
@@ -66,25 +59,18 @@ export function OptionDialog({ option, isNew, onClose, onKeep }: OptionDialogPro
   const site = useAppSelector(selectSite);
   const plan = planLines(site);
   const takePlan = (): void => {
-    const now = form.getValues('lines').map((line) => ({ ...line, everyYears: line.everyYears ?? null }));
-    lines.replace(withPlanLines(now, plan).map((line) => ({ ...line, everyYears: line.everyYears ?? undefined })));
+    const now = form.getValues('lines').map((line) => ({ ...lineFigures.read(line), of: line.of }));
+    lines.replace(withPlanLines(now, plan).map(shownLine));
   };
   const counting = site.destinations.filter(({ seats }) => seats !== null);
   const { errors } = form.formState;
   const keep = (values: OptionFields): void =>
     onKeep({
       id: option.id,
-      name: values.name,
-      school: values.school,
+      ...figures.read(values),
       destinationId: values.destinationId || null,
-      lines: values.lines.map((line) => ({
-        ...line,
-        everyYears: line.everyYears ?? null,
-      })),
+      lines: values.lines.map((line) => ({ ...lineFigures.read(line), of: line.of })),
       packs: values.packs,
-      includedSeats: values.includedSeats,
-      subscriptionPerMonth: values.subscriptionPerMonth,
-      loadW: values.loadW,
     });
   return (
     <DialogFrame
@@ -103,8 +89,8 @@ export function OptionDialog({ option, isNew, onClose, onKeep }: OptionDialogPro
             className="md:col-span-3"
             options={SCHOOLS.map((value) => ({ value, label: SCHOOL_WORDS[value] }))}
           />
-          <Field name="subscriptionPerMonth" label="Subscription a month" />
-          <Field name="loadW" label="It draws, W (no cameras)" />
+          <Cell name="subscriptionPerMonth" field={COST_OPTION_FIELDS.subscriptionPerMonth} />
+          <Cell name="loadW" field={COST_OPTION_FIELDS.loadW} />
           {counting.length > 0 && (
             <Choice
               name="destinationId"
@@ -115,7 +101,7 @@ export function OptionDialog({ option, isNew, onClose, onKeep }: OptionDialogPro
               ]}
             />
           )}
-          {form.watch('destinationId') === '' && <Field name="includedSeats" label="Seats included" />}
+          {form.watch('destinationId') === '' && <Cell name="includedSeats" field={COST_OPTION_FIELDS.includedSeats} />}
         </div>
         <fieldset>
           <legend className="mb-1 font-strong">What is bought</legend>
@@ -127,9 +113,9 @@ export function OptionDialog({ option, isNew, onClose, onKeep }: OptionDialogPro
                 isText
                 hint={lines.fields[at]?.of ? 'counted by the plan' : undefined}
               />
-              <Field name={`lines.${at}.price`} label="Price" />
-              <Field name={`lines.${at}.count`} label="How many" />
-              <Field name={`lines.${at}.everyYears`} label="Every … years" placeholder="lasts" />
+              <Cell name={`lines.${at}.price`} field={COST_LINE_FIELDS.price} />
+              <Cell name={`lines.${at}.count`} field={COST_LINE_FIELDS.count} />
+              <Cell name={`lines.${at}.everyYears`} field={COST_LINE_FIELDS.everyYears} />
               <Button
                 kind="quiet"
                 className="mt-5 text-small"

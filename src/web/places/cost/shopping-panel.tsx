@@ -1,5 +1,6 @@
 import { sayCount } from '../../../core/base/say.ts';
-import { type CablePrices, COST_RANGES, type Costing } from '../../../core/document/chapters/costing/costing.ts';
+import type { CablePrices, Costing } from '../../../core/document/chapters/costing/costing.ts';
+import { COST_RANGES } from '../../../core/document/chapters/costing/costing-fields.ts';
 import { type PlanLine, planLines, sumOfPlan } from '../../../core/places/cost/plan-lines.ts';
 import { commandIssued, selectSite } from '../../store/site-slice.ts';
 import { useAppDispatch, useAppSelector } from '../../store/store.ts';

@@ -1,16 +1,18 @@
 import { yupResolver } from '@hookform/resolvers/yup';
 import { useForm } from 'react-hook-form';
 import type { Network } from '../../../core/document/chapters/networks/network.ts';
+import { NETWORK_FIELDS } from '../../../core/document/chapters/networks/network-fields.ts';
 import { newId } from '../../store/new-id.ts';
 import { commandIssued } from '../../store/site-slice.ts';
 import { useAppDispatch } from '../../store/store.ts';
 import { ThingActs } from '../../things/thing/index.ts';
 import { DialogFrame } from '../../ui/dialog-frame.tsx';
-import { Form, fieldsFor } from '../../ui/form-fields.tsx';
+import { cellsFor } from '../../ui/form-cells.tsx';
+import { Form } from '../../ui/form-fields.tsx';
 import { FormFoot } from '../../ui/form-foot.tsx';
 import { fieldsOfNetwork, hostsOf, type NetworkFields, networkFormSchema, networkOf } from './network-form-schema.ts';
 
-const { Field } = fieldsFor<NetworkFields>();
+const { Field, Cell } = cellsFor<NetworkFields>();
 
 interface NetworkDialogProps {
   /** `null` is a new one. */
@@ -37,7 +39,7 @@ export function NetworkDialog({ before, onClose, onKept }: NetworkDialogProps) {
       onOpenChange={onClose}
     >
       <Form form={form} onKeep={keep} className="grid grid-cols-6 items-start gap-x-2 gap-y-3">
-        <Field name="name" label="Name" isText placeholder="House" className="col-span-3" />
+        <Cell name="name" field={NETWORK_FIELDS.name} className="col-span-3" />
         <Field
           name="cidr"
           label="Addresses"
@@ -48,24 +50,13 @@ export function NetworkDialog({ before, onClose, onKept }: NetworkDialogProps) {
           className="col-span-3"
         />
         <Field name="gateway" label="Gateway, the router" isText isCode className="col-span-3" />
-        <Field
-          name="dhcpServers"
-          label="Servers that hand out"
-          hint="one is right; 0 where nobody does"
-          className="col-span-3"
-        />
+        <Cell name="dhcpServers" field={NETWORK_FIELDS.dhcpServers} className="col-span-3" />
         <Field name="poolFrom" label="Handed out from" isText isCode className="col-span-3" />
         <Field name="poolTo" label="to" isText isCode className="col-span-3" />
         <Field name="ntp" label="Time from" isText isCode hint="the router, or a server" className="col-span-3" />
         <Field name="dns" label="Name servers" isText isCode className="col-span-3" />
-        <Field name="vlan" label="VLAN" className="col-span-2" />
-        <Field
-          name="permit"
-          label="Who said that you may look through it"
-          isText
-          placeholder="its owner, by name"
-          className="col-span-4"
-        />
+        <Cell name="vlan" field={NETWORK_FIELDS.vlan} className="col-span-2" />
+        <Cell name="permit" field={NETWORK_FIELDS.permit} className="col-span-4" />
         <FormFoot
           onLeave={onClose}
           acts={before && <ThingActs kind="network" id={before.id} onGone={onClose} onCopied={onClose} />}

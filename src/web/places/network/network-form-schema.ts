@@ -1,9 +1,10 @@
 import { type InferType, object, string } from 'yup';
-import { LIST_LIMITS, TEXT_LIMITS } from '../../../core/base/limits.ts';
-import { NETWORK_RANGES, type Network } from '../../../core/document/chapters/networks/network.ts';
+import { LIST_LIMITS } from '../../../core/base/limits.ts';
+import type { Network } from '../../../core/document/chapters/networks/network.ts';
+import { NETWORK_FIELDS, UNKNOWN_NETWORK } from '../../../core/document/chapters/networks/network-fields.ts';
 import { firstHostOf, lastHostOf, parseCidr, parseIpv4, sayCidr, sayIpv4 } from '../../../core/net/ipv4.ts';
-import { optionalNumber } from '../../ui/form-numbers.ts';
-import { hostField, nameField, textField, wordsField, wordsOf } from '../../ui/form-texts.ts';
+import { formTable } from '../../ui/form-table.ts';
+import { hostField, wordsField, wordsOf } from '../../ui/form-texts.ts';
 
 /** One address, which may stay out. */
 const addressField = () =>
@@ -28,9 +29,11 @@ const cidrField = () =>
       return parseCidr(text) !== null || context.createError({ message: CIDR_WORDS });
     });
 
+const figures = formTable(NETWORK_FIELDS);
+
 /** A network as it is typed. */
 export const networkFormSchema = object({
-  name: nameField(),
+  ...figures.fields,
   cidr: cidrField(),
   gateway: addressField(),
   poolFrom: addressField(),
@@ -41,23 +44,17 @@ export const networkFormSchema = object({
   ),
   dns: wordsField('name servers', { most: LIST_LIMITS.nameServers, max: 45 }),
   ntp: hostField(),
-  vlan: optionalNumber('VLAN', NETWORK_RANGES.vlan),
-  dhcpServers: optionalNumber('Servers', NETWORK_RANGES.dhcpServers),
-  permit: textField(TEXT_LIMITS.name),
 });
 export type NetworkFields = InferType<typeof networkFormSchema>;
 
 export const fieldsOfNetwork = (before: Network | null): NetworkFields => ({
-  name: before?.name ?? '',
+  ...figures.show(before ?? { ...UNKNOWN_NETWORK, name: '' }),
   cidr: before?.cidr ?? '',
   gateway: before?.gateway ?? '',
   poolFrom: before?.pool?.from ?? '',
   poolTo: before?.pool?.to ?? '',
   dns: before?.dns.join(', ') ?? '',
   ntp: before?.ntp ?? '',
-  vlan: before?.vlan ?? undefined,
-  dhcpServers: before?.dhcpServers ?? undefined,
-  permit: before?.permit ?? '',
 });
 
 /** The network that the fields say. Its own address is written as it is meant: 10.77.4.7/24 is 10.77.4.0/24. */
@@ -65,15 +62,12 @@ export function networkOf(fields: NetworkFields, id: string): Network {
   const read = parseCidr(fields.cidr);
   return {
     id,
-    name: fields.name,
+    ...figures.read(fields),
     cidr: read ? sayCidr(read) : fields.cidr,
     gateway: fields.gateway || null,
     pool: fields.poolFrom === '' ? null : { from: fields.poolFrom, to: fields.poolTo },
     dns: wordsOf(fields.dns),
     ntp: fields.ntp || null,
-    vlan: fields.vlan ?? null,
-    dhcpServers: fields.dhcpServers ?? null,
-    permit: fields.permit,
   };
 }
 

@@ -1,7 +1,8 @@
 import { useMemo, useState } from 'react';
 import type { Point } from '../../../core/base/plan-geometry.ts';
 import { VERDICT_WORDS } from '../../../core/base/verdict.ts';
-import { LINK_RANGES, type Link } from '../../../core/document/chapters/links/link.ts';
+import type { Link } from '../../../core/document/chapters/links/link.ts';
+import { LINK_FIELDS } from '../../../core/document/chapters/links/link-fields.ts';
 import { cameraSubject } from '../../../core/document/subject.ts';
 import { nameOfSubject } from '../../../core/document/subjects.ts';
 import { linkLength, sayLength, sayLengthHow } from '../../../core/site/link-length.ts';
@@ -63,7 +64,7 @@ export function CableSide({ link, drawnRoute, onRoute, onRemove }: CableSideProp
       <NumberField
         label="Risers, slack, loops, m"
         value={link.extraM}
-        range={LINK_RANGES.lengthM}
+        range={LINK_FIELDS.lengthM.range}
         onKeep={(extraM) => void dispatch(commandIssued({ kind: 'putLink', link: { ...link, extraM: extraM ?? 0 } }))}
       />
       <span className="flex flex-wrap gap-2">

@@ -1,5 +1,6 @@
 import { Link as RouterLink } from 'react-router';
-import { LINK_RANGES, type Link } from '../../../core/document/chapters/links/link.ts';
+import type { Link } from '../../../core/document/chapters/links/link.ts';
+import { LINK_FIELDS } from '../../../core/document/chapters/links/link-fields.ts';
 import { linkLength, sayLengthHow } from '../../../core/site/link-length.ts';
 import { WIRE_SIZES_MM2 } from '../../../core/stations/power/index.ts';
 import { commandIssued, selectSite } from '../../store/site-slice.ts';
@@ -22,7 +23,7 @@ export function FeedLinkFields({ link }: { link: Link }) {
       <NumberField
         label="Length, m"
         value={length?.lengthM ?? null}
-        range={LINK_RANGES.lengthM}
+        range={LINK_FIELDS.lengthM.range}
         digits={1}
         isOptional
         hint={
@@ -48,7 +49,7 @@ export function FeedLinkFields({ link }: { link: Link }) {
       <NumberField
         label="Warmest, °C"
         value={link.conductorC}
-        range={LINK_RANGES.conductorC}
+        range={LINK_FIELDS.conductorC.range}
         onKeep={(conductorC) => change({ conductorC: conductorC ?? 40 })}
       />
       <span className="col-span-2 flex flex-wrap gap-x-4 self-end md:col-span-4">

@@ -6,11 +6,13 @@ import {
   PROTOCOL_WORDS,
   PROTOCOLS,
 } from '../../../core/document/chapters/destinations/destination.ts';
+import { DESTINATION_FIELDS } from '../../../core/document/chapters/destinations/destination-fields.ts';
 import { newId } from '../../store/new-id.ts';
 import { commandIssued, selectSite } from '../../store/site-slice.ts';
 import { useAppDispatch, useAppSelector } from '../../store/store.ts';
 import { DialogFrame } from '../../ui/dialog-frame.tsx';
-import { Form, fieldsFor } from '../../ui/form-fields.tsx';
+import { cellsFor } from '../../ui/form-cells.tsx';
+import { Form } from '../../ui/form-fields.tsx';
 import { FormFoot } from '../../ui/form-foot.tsx';
 import { ThingActs } from '../thing/index.ts';
 import {
@@ -22,7 +24,7 @@ import {
 } from './destination-form-schema.ts';
 import { PackFields } from './pack-fields.tsx';
 
-const { Field, Choice, Tick } = fieldsFor<DestinationFields>();
+const { Field, Choice, Tick, Cell } = cellsFor<DestinationFields>();
 
 interface DestinationDialogProps {
   /** Whom it is about; `null` keeps it shut. */
@@ -107,14 +109,9 @@ function DestinationForm({
         </span>
       </fieldset>
       <Field name="largest" label="Largest picture" isText placeholder="3840×2160" className="col-span-2" />
-      <Field name="mostFps" label="Most frames a second" className="col-span-2" />
+      <Cell name="mostFps" field={DESTINATION_FIELDS.mostFps} className="col-span-2" />
       <Field name="mostMbps" label="Highest rate, Mbit/s" className="col-span-2" />
-      <Field
-        name="decodes"
-        label="Pictures it decodes at once"
-        hint="shown, or searched for something"
-        className="col-span-3"
-      />
+      <Cell name="decodes" field={DESTINATION_FIELDS.decodes} className="col-span-3" />
       <Field name="includedSeats" label="Seats included" hint="empty where it counts none" className="col-span-3" />
       {counts !== undefined && String(counts) !== '' && <PackFields className="col-span-6" />}
       {kind === 'recorder' && (
@@ -122,7 +119,7 @@ function DestinationForm({
           <Field name="diskTB" label="Disk, TB" className="col-span-2" />
           <Field name="usablePercent" label="Usable, %" className="col-span-2" />
           <Field name="diskPrice" label="Price of the disk" className="col-span-2" />
-          <Field name="retentionDays" label="Days wanted" className="col-span-2" />
+          <Cell name="retentionDays" field={DESTINATION_FIELDS.retentionDays} className="col-span-2" />
         </>
       )}
       <Field name="longestSecret" label="Longest secret it takes" className="col-span-3" />

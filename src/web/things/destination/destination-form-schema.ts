@@ -1,14 +1,16 @@
-import { array, type InferType, object, string } from 'yup';
+import { type InferType, object, string } from 'yup';
 import { SECRET_LIMIT_RANGES } from '../../../core/auth/secret-limits.ts';
 import { inPercent, type Range } from '../../../core/base/range.ts';
 import {
   DESTINATION_KINDS,
-  DESTINATION_RANGES,
   type Destination,
   type DestinationKind,
-  PROTOCOLS,
-  UNKNOWN_DESTINATION,
 } from '../../../core/document/chapters/destinations/destination.ts';
+import {
+  DESTINATION_FIELDS,
+  DESTINATION_RANGES,
+  UNKNOWN_DESTINATION,
+} from '../../../core/document/chapters/destinations/destination-fields.ts';
 import {
   readCodecs,
   readSize,
@@ -19,6 +21,7 @@ import {
 } from '../../../core/figures/written-figures.ts';
 import { STORAGE_ASSUMPTIONS } from '../../../core/storage/storage-assumptions.ts';
 import { optionalNumber } from '../../ui/form-numbers.ts';
+import { formTable } from '../../ui/form-table.ts';
 import { hostField, nameField, readOr, signsField, sizeField, writtenField } from '../../ui/form-texts.ts';
 import { packsSchema } from './pack-fields.tsx';
 
@@ -31,25 +34,24 @@ export const KIND_WORDS: Readonly<Record<DestinationKind, string>> = {
 
 const inMbps = ({ max, ...rest }: Range): Range => ({ ...rest, max: max / 1000, unit: 'Mbit/s' });
 
+const figures = formTable(DESTINATION_FIELDS);
+
 /** Figures of a destination as they are typed. */
 export const destinationFormSchema = object({
+  ...figures.fields,
   name: nameField(),
   kind: string().oneOf(DESTINATION_KINDS).required(),
   host: hostField(),
   networkId: string().defined(),
   codecs: writtenField(readCodecs),
   sounds: writtenField(readSounds),
-  protocols: array(string().defined()).required(),
   largest: sizeField(DESTINATION_RANGES.sidePx, { isWhole: true }),
-  mostFps: optionalNumber('Frames a second', DESTINATION_RANGES.mostFps),
   mostMbps: optionalNumber('Rate', inMbps(DESTINATION_RANGES.mostKbps)),
-  decodes: optionalNumber('Pictures', DESTINATION_RANGES.decodes),
   includedSeats: optionalNumber('Seats', DESTINATION_RANGES.includedSeats),
   packs: packsSchema,
   diskTB: optionalNumber('Disk', DESTINATION_RANGES.diskTB),
   usablePercent: optionalNumber('Usable', inPercent(DESTINATION_RANGES.usableFraction)),
   diskPrice: optionalNumber('Price', DESTINATION_RANGES.price),
-  retentionDays: optionalNumber('Days', DESTINATION_RANGES.retentionDays),
   longestSecret: optionalNumber('Longest secret', SECRET_LIMIT_RANGES.longest),
   refusedSigns: signsField(),
 });
@@ -61,17 +63,15 @@ export function fieldsOfDestination(before: Destination | null): DestinationFiel
   const one = before ?? { ...UNKNOWN_DESTINATION, name: '', kind: 'recorder' as const };
   const { storage, seats } = one;
   return {
+    ...figures.show(one),
     name: one.name,
     kind: one.kind,
     host: one.host,
     networkId: one.networkId ?? '',
     codecs: sayCodecs(one.codecs),
     sounds: saySounds(one.sounds),
-    protocols: [...one.protocols],
     largest: one.largest ? saySize(one.largest) : '',
-    mostFps: known(one.mostFps),
     mostMbps: one.mostKbps === null ? undefined : one.mostKbps / 1000,
-    decodes: known(one.decodes),
     includedSeats: seats?.included,
     packs: (seats?.packs ?? []).map((pack) => ({ ...pack })),
     diskTB: storage?.diskTB,
@@ -89,6 +89,7 @@ export function destinationOf(fields: DestinationFields, before: Destination | s
   const size = readOr(readSize, fields.largest, { widthPx: null, heightPx: null });
   const usable = fields.usablePercent ?? 100 * STORAGE_ASSUMPTIONS.usableFraction;
   return {
+    ...figures.read(fields),
     id: typeof before === 'string' ? before : before.id,
     name: fields.name,
     kind: fields.kind,
@@ -96,12 +97,9 @@ export function destinationOf(fields: DestinationFields, before: Destination | s
     networkId: fields.networkId || null,
     codecs: readOr(readCodecs, fields.codecs, []),
     sounds: readOr(readSounds, fields.sounds, []),
-    protocols: PROTOCOLS.filter((one) => fields.protocols.includes(one)),
     largest:
       size.widthPx === null || size.heightPx === null ? null : { widthPx: size.widthPx, heightPx: size.heightPx },
-    mostFps: fields.mostFps ?? null,
     mostKbps: fields.mostMbps === undefined ? null : Number((fields.mostMbps * 1000).toFixed(6)),
-    decodes: fields.decodes ?? null,
     seats: fields.includedSeats === undefined ? null : { included: fields.includedSeats, packs: fields.packs },
     storage:
       isRecorder && fields.diskTB !== undefined

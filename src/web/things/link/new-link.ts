@@ -1,4 +1,5 @@
-import { type Link, type LinkMedium, UNMEASURED_LINK } from '../../../core/document/chapters/links/link.ts';
+import type { Link, LinkMedium } from '../../../core/document/chapters/links/link.ts';
+import { UNMEASURED_LINK } from '../../../core/document/chapters/links/link-fields.ts';
 import { newId } from '../../store/new-id.ts';
 
 /** A new link: how long it is, nobody said; the plan may. */

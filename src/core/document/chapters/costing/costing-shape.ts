@@ -1,7 +1,9 @@
 import { LIST_LIMITS, TEXT_LIMITS } from '../../../base/limits.ts';
-import { id, line, list, oneOf, orNull, shapeOf, text, within } from '../../../base/schema-parts.ts';
+import { id, list, orNull, shapeOf, text, within } from '../../../base/schema-parts.ts';
 import { packsShape } from '../../../cost/packs-shape.ts';
-import { type CablePrices, COST_RANGES, type Costing, type CostLine, type CostOption, SCHOOLS } from './costing.ts';
+import { shapeFrom } from '../../../fields/field-shapes.ts';
+import type { CablePrices, Costing, CostLine, CostOption } from './costing.ts';
+import { COST_LINE_FIELDS, COST_OPTION_FIELDS, COST_RANGES } from './costing-fields.ts';
 
 const money = () => within(COST_RANGES.money);
 export const costingShape = shapeOf<Costing>()({
@@ -16,25 +18,14 @@ export const costingShape = shapeOf<Costing>()({
     fibre: orNull(money()),
   }),
   options: list(
-    shapeOf<CostOption>()({
+    shapeFrom<CostOption>()(COST_OPTION_FIELDS, {
       id: id(),
-      name: line(TEXT_LIMITS.name).min(1),
-      school: oneOf(SCHOOLS),
       destinationId: orNull(id()),
       lines: list(
-        shapeOf<CostLine>()({
-          label: line(TEXT_LIMITS.name).min(1),
-          price: money(),
-          count: within(COST_RANGES.count),
-          everyYears: orNull(within(COST_RANGES.everyYears)),
-          of: orNull(text(TEXT_LIMITS.subject).min(1)),
-        }),
+        shapeFrom<CostLine>()(COST_LINE_FIELDS, { of: orNull(text(TEXT_LIMITS.subject).min(1)) }),
         LIST_LIMITS.costLines,
       ),
-      includedSeats: within(COST_RANGES.includedSeats),
       packs: packsShape(),
-      subscriptionPerMonth: money(),
-      loadW: within(COST_RANGES.loadW),
     }),
     LIST_LIMITS.costOptions,
   ),

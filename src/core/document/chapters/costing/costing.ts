@@ -1,4 +1,3 @@
-import { above0, between, wholes } from '../../../base/range.ts';
 import type { SeatPack } from '../../../cost/seat-packs.ts';
 
 export const SCHOOLS = ['recorder-box', 'software', 'both'] as const;
@@ -53,15 +52,3 @@ export const EMPTY_COSTING: Costing = {
   perMetre: NO_CABLE_PRICES,
   options: [],
 };
-
-/** What its numbers may be. */
-export const COST_RANGES = {
-  years: wholes(1, 50),
-  energyPrice: between(0, 100),
-  priceRise: between(-0.5, 1),
-  money: between(0, 1e9),
-  count: wholes(0, 100_000),
-  everyYears: above0(50, 'years'),
-  includedSeats: wholes(0, 10_000),
-  loadW: between(0, 1e6, 'W'),
-} as const;

@@ -1,7 +1,5 @@
-import { type SecretLimits, UNKNOWN_SECRET_LIMITS } from '../../../auth/secret-limits.ts';
-import { STREAM_LIMITS } from '../../../base/limits.ts';
+import type { SecretLimits } from '../../../auth/secret-limits.ts';
 import type { Point } from '../../../base/plan-geometry.ts';
-import { above0, between, wholes } from '../../../base/range.ts';
 import type { SeatPack } from '../../../cost/seat-packs.ts';
 
 export const DESTINATION_KINDS = ['hub', 'recorder', 'viewer', 'relay'] as const;
@@ -59,34 +57,3 @@ export interface Destination {
   readonly secretLimits: SecretLimits;
   readonly position: Point | null;
 }
-
-/** A destination of which only name and kind are known. */
-export const UNKNOWN_DESTINATION = {
-  host: '',
-  networkId: null,
-  codecs: [],
-  sounds: [],
-  protocols: [],
-  largest: null,
-  mostFps: null,
-  mostKbps: null,
-  decodes: null,
-  seats: null,
-  storage: null,
-  retentionDays: null,
-  secretLimits: UNKNOWN_SECRET_LIMITS,
-  position: null,
-} as const satisfies Omit<Destination, 'id' | 'name' | 'kind'>;
-
-/** What its numbers may be. */
-export const DESTINATION_RANGES = {
-  diskTB: above0(10_000, 'TB'),
-  usableFraction: between(0, 1),
-  retentionDays: above0(36_500, 'days'),
-  sidePx: wholes(16, STREAM_LIMITS.sidePx, 'px'),
-  mostFps: above0(STREAM_LIMITS.fps),
-  mostKbps: above0(STREAM_LIMITS.bitrateKbps, 'kbit/s'),
-  decodes: wholes(1, 10_000),
-  includedSeats: wholes(0, 10_000),
-  price: between(0, 1e7),
-} as const;

@@ -1,5 +1,4 @@
-import { FAR_M, type Point } from '../../../base/plan-geometry.ts';
-import { above0, between } from '../../../base/range.ts';
+import type { Point } from '../../../base/plan-geometry.ts';
 import type { PowerWay } from '../../../base/ways.ts';
 
 export const LINK_MEDIA = ['network-cable', 'pair', 'usb', 'wifi', 'powerline', 'fibre'] as const;
@@ -33,24 +32,3 @@ export interface Link {
   readonly leavesBuilding: boolean;
   readonly capacityMbps: number | null;
 }
-
-/** A link of which only its ends and its kind are known: warm, indoors, nothing measured. */
-export const UNMEASURED_LINK = {
-  name: '',
-  lengthM: null,
-  route: null,
-  extraM: 0,
-  areaMm2: null,
-  isCopperClad: false,
-  conductorC: 40,
-  leavesBuilding: false,
-  capacityMbps: null,
-} as const satisfies Omit<Link, 'id' | 'from' | 'to' | 'medium'>;
-
-/** What its numbers may be. */
-export const LINK_RANGES = {
-  lengthM: between(0, FAR_M, 'm'),
-  areaMm2: above0(500, 'mm²'),
-  conductorC: between(-60, 120, '°C'),
-  capacityMbps: above0(1e6, 'Mbit/s'),
-} as const;

@@ -1,5 +1,3 @@
-import { wholes } from '../../../base/range.ts';
-
 /** Addresses that a server hands out, its two ends among them. */
 export interface Pool {
   readonly from: string;
@@ -22,17 +20,3 @@ export interface Network {
   /** Who said that one may look through it: its owner, or who asked for the work. Empty while nobody did. */
   readonly permit: string;
 }
-
-/** A network of which only name and addresses are known. */
-export const UNKNOWN_NETWORK = {
-  gateway: null,
-  pool: null,
-  dns: [],
-  ntp: null,
-  vlan: null,
-  dhcpServers: null,
-  permit: '',
-} as const satisfies Omit<Network, 'id' | 'name' | 'cidr'>;
-
-/** What its numbers may be. Source of the VLAN: IEEE 802.1Q §9.6. */
-export const NETWORK_RANGES = { vlan: wholes(1, 4094), dhcpServers: wholes(0, 9) } as const;
