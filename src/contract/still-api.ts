@@ -1,5 +1,6 @@
 import { boolean, type InferType, number, object } from 'yup';
 import { TEXT_LIMITS } from '../core/base/limits.ts';
+import type { Still } from '../core/live/still-machine.ts';
 import { PORT_RANGE } from '../core/net/port-range.ts';
 import { accountFields, hostField, leaveFields, lineField } from './login-fields.ts';
 
@@ -20,7 +21,4 @@ export const stillRequestSchema = object({
 export type StillRequest = InferType<typeof stillRequestSchema>;
 
 /** Its one line. */
-export type StillLine =
-  | { readonly kind: 'still'; readonly jpeg: string }
-  /** `isHeld`: the account was not told, and a person may allow it. */
-  | { readonly kind: 'none'; readonly note: string; readonly isHeld?: true };
+export type StillLine = Still;

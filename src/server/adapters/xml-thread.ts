@@ -85,8 +85,12 @@ class XmlThread {
 
 const thread = new XmlThread();
 
+/** A picture begins with it, and no text of UTF-8 does. */
+const JPEG_START = 0xff;
+
 /** Reads a long answer beside everything else; a short one is left to whoever asked, and `undefined`. */
 export async function readAside({ body }: HttpAnswer): Promise<Read | undefined> {
+  if (body[0] === JPEG_START) return undefined;
   const text = textOf(body);
   return isLongToRead(text) ? await thread.read(text) : undefined;
 }
