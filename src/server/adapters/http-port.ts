@@ -1,10 +1,5 @@
-import { HttpAnswerParser } from '../../core/http/http-answer-parser.ts';
-import {
-  type HttpAnswer,
-  type HttpFaultCode,
-  type HttpRequest,
-  writeHttpRequest,
-} from '../../core/http/http-message.ts';
+import { type HttpAnswer, type HttpRequest, writeHttpRequest } from '../../core/http/http-message.ts';
+import { HttpLine, type HttpLineEvent } from '../../core/machine/http-line.ts';
 import type { HttpCause } from '../../core/machine/machine.ts';
 import type { CertificateSeen } from '../../core/net/certificate.ts';
 import { DIAL_CAUSES, type DialCause } from '../../core/rtsp/exchange-types.ts';
@@ -19,169 +14,137 @@ import {
   type Limits,
 } from '../ports.ts';
 
-/** What was wrong with the bytes, as a cause. */
-const CAUSES: Readonly<Record<HttpFaultCode, HttpCause>> = {
-  'http.not-http': 'not-http',
-  'http.head-too-large': 'too-large',
-  'http.body-too-large': 'too-large',
-  'http.bad-length': 'not-http',
-  'http.bad-chunk': 'not-http',
-  'http.cut': 'cut',
-};
-
 const isDialled = (cause: string): cause is DialCause => DIAL_CAUSES.some((one) => one === cause);
 const causeOfDial = (cause: string): HttpCause =>
   cause === 'tls-failed' || cause === 'not-tls' ? 'tls-failed' : isDialled(cause) ? cause : 'unreachable';
 
-const leadsThere = (one: Kept, { host, port, isTls }: HttpRequest): boolean =>
-  one.host === host && one.port === port && one.isTls === isTls;
+type Heard = (event: Exclude<HttpLineEvent, { kind: 'extra' }>) => void;
 
-interface Waiting {
-  readonly resolve: (answer: HttpAnswer) => void;
-  readonly reject: (failure: HttpFailure) => void;
-}
+/** A connection with its line, and who waits for its answer. */
+class OpenLine {
+  readonly #line: HttpLine;
+  #connection: Connection | null = null;
+  #heard: Heard | null = null;
 
-/** A connection that is kept, with the answer that is waited for on it. */
-interface Kept {
-  readonly host: string;
-  readonly port: number;
-  readonly isTls: boolean;
-  readonly connection: Connection;
-  readonly parser: HttpAnswerParser;
-  waiting: Waiting | null;
-  hasHeard: boolean;
-  isShut: boolean;
-}
-
-/**
- * Exchanges over connections of a dialer. A peer that answers twice is not spoken to twice over one connection: its second
- * answer would be taken for that to the next question.
- */
-export function createHttpPort(dialer: Dialer): HttpPort {
-  let kept: Kept | null = null;
-  let extra = 0;
-  let keepsNone = false;
-  let lastCertificate: CertificateSeen | null = null;
-  const shut = (one: Kept): void => {
-    one.isShut = true;
-    one.connection.close();
-    if (kept === one) kept = null;
-  };
-
-  const open = async (
-    { host, port, isTls, knownFingerprint }: HttpRequest,
-    limits: Limits,
+  constructor(
+    request: HttpRequest,
     mostBytes: number,
-  ): Promise<Kept> => {
-    const parser = new HttpAnswerParser(mostBytes);
-    let one: Kept | null = null;
-    let early: HttpFailure | null = null;
-    const take = (events: ReturnType<HttpAnswerParser['push']>): void => {
-      for (const event of events) {
-        const waiting = one?.waiting ?? null;
-        if (one) one.waiting = null;
-        if (event.kind === 'malformed') {
-          if (one) shut(one);
-          const failure = new HttpFailure(CAUSES[event.fault.code], event.fault.message);
-          if (waiting) waiting.reject(failure);
-          else early = failure; // it spoke before it was asked
-        } else if (waiting) {
-          if (one && !event.answer.staysOpen) shut(one);
-          waiting.resolve(event.answer);
-        } else {
-          extra += 1;
-          keepsNone = true;
-          if (one) shut(one);
-        }
-      }
-    };
+    private readonly onExtra: () => void,
+  ) {
+    this.#line = new HttpLine(request, mostBytes);
+  }
+
+  get isShut(): boolean {
+    return this.#line.isShut;
+  }
+  get isUnheard(): boolean {
+    return this.#line.isUnheard;
+  }
+  get certificate(): CertificateSeen | null {
+    return this.#connection?.certificate ?? null;
+  }
+  carries(request: HttpRequest): boolean {
+    return this.#line.carries(request);
+  }
+
+  async dial({ host, port, isTls }: HttpRequest, dialer: Dialer, limits: Limits): Promise<void> {
     const events = {
-      onData: (chunk: Uint8Array) => {
-        if (one?.isShut) return;
-        if (one) one.hasHeard = true;
-        take(parser.push(chunk));
-      },
-      onEnd: () => {
-        take(parser.end());
-        const waiting = one?.waiting ?? null;
-        if (one) shut(one);
-        waiting?.reject(new HttpFailure('closed', `${host}:${port} hung up before it answered.`));
-      },
+      onData: (chunk: Uint8Array) => this.#take(this.#line.push(chunk)),
+      onEnd: () => this.#take(this.#line.end()),
     };
     const address = await dialer.resolve(host, port, limits);
-    const connection = await dialer.dial(address, events, limits, { tlsHost: isTls ? host : null });
-    const shown = connection.certificate?.fingerprint ?? null;
-    if (knownFingerprint !== null && shown !== null && shown !== knownFingerprint) {
-      connection.close();
-      throw new HttpFailure(
-        'certificate-changed',
-        `It showed a certificate with the SHA-256 fingerprint ${shown}, where ${knownFingerprint} is known. Nothing was asked there.`,
-        connection.certificate ?? null,
-      );
-    }
-    one = { host, port, isTls, connection, parser, waiting: null, hasHeard: false, isShut: false };
-    lastCertificate = connection.certificate ?? null;
-    if (early) {
-      shut(one);
-      throw early;
-    }
-    return one;
-  };
+    this.#connection = await dialer.dial(address, events, limits, { tlsHost: isTls ? host : null });
+    if (this.isShut) this.shut(); // it ended while it was dialled
+  }
+  shut(): void {
+    this.#line.shut();
+    this.#connection?.close();
+  }
 
-  const answered = (one: Kept, request: HttpRequest, { timeoutMs, signal }: Limits): Promise<HttpAnswer> =>
-    new Promise((resolve, reject) => {
-      const done = (): void => {
+  #take(events: readonly HttpLineEvent[]): void {
+    for (const event of events)
+      if (event.kind === 'extra') this.onExtra();
+      else this.#heard?.(event);
+    if (this.isShut) this.shut();
+  }
+
+  exchange(request: HttpRequest, { timeoutMs, signal }: Limits): Promise<HttpAnswer> {
+    return new Promise((resolve, reject) => {
+      const done = (end: () => void): void => {
+        this.#heard = null;
         clearTimeout(timer);
         signal.removeEventListener('abort', abort);
+        end();
       };
       const giveUp = (cause: HttpCause, note: string): void => {
-        one.waiting = null;
-        shut(one);
-        done();
-        reject(new HttpFailure(cause, note));
+        this.shut();
+        done(() => reject(new HttpFailure(cause, note)));
       };
       const guarded = guardedBy(signal);
       const abort = guarded(() => giveUp('closed', 'Cancelled.'));
-      const late = guarded(() => giveUp('timeout', `${one.host}:${one.port} did not answer in ${timeoutMs / 1000} s.`));
+      const late = guarded(() =>
+        giveUp('timeout', `${request.host}:${request.port} did not answer in ${timeoutMs / 1000} s.`),
+      );
       const timer = setTimeout(late, timeoutMs);
       signal.addEventListener('abort', abort, { once: true });
-      if (one.isShut) return giveUp('closed', `${one.host}:${one.port} hung up before it was asked.`);
-      one.hasHeard = false;
-      one.waiting = {
-        resolve: (answer) => {
-          done();
-          resolve(answer);
-        },
-        reject: (failure) => {
-          done();
-          reject(failure);
-        },
-      };
-      one.connection.send(writeHttpRequest(request));
+      const refusal = this.#line.ask();
+      if (refusal) return giveUp(refusal.cause, refusal.note);
+      this.#heard = (event) =>
+        event.kind === 'answer' ? done(() => resolve(event.answer)) : giveUp(event.cause, event.note);
+      this.#connection?.send(writeHttpRequest(request));
     });
+  }
+}
+
+/** Exchanges over connections of a dialer: the last one is kept, unless its peer answers what nobody asked. */
+export function createHttpPort(dialer: Dialer): HttpPort {
+  let kept: OpenLine | null = null;
+  let extra = 0;
+  let keepsNone = false;
+  let lastCertificate: CertificateSeen | null = null;
+  const onExtra = (): void => {
+    extra += 1;
+    keepsNone = true;
+  };
+
+  const opened = async (request: HttpRequest, limits: Limits, mostBytes: number): Promise<OpenLine> => {
+    const { knownFingerprint } = request;
+    const line = new OpenLine(request, mostBytes, onExtra);
+    await line.dial(request, dialer, limits);
+    const shown = line.certificate?.fingerprint ?? null;
+    if (knownFingerprint !== null && shown !== null && shown !== knownFingerprint) {
+      line.shut();
+      throw new HttpFailure(
+        'certificate-changed',
+        `It showed a certificate with the SHA-256 fingerprint ${shown}, where ${knownFingerprint} is known. Nothing was asked there.`,
+        line.certificate,
+      );
+    }
+    lastCertificate = line.certificate;
+    return line;
+  };
 
   const exchangeOver = async (
     request: HttpRequest,
     limits: Parameters<HttpPort['exchange']>[1],
   ): Promise<HttpAnswer> => {
-    const before = kept;
-    if (before && (!leadsThere(before, request) || keepsNone)) shut(before);
-    const again = kept;
+    const again = kept?.carries(request) && !keepsNone ? kept : null;
+    if (!again) kept?.shut();
+    kept = again;
     if (again) {
       try {
-        return await answered(again, request, limits);
+        return await again.exchange(request, limits);
       } catch (error) {
-        // it was closed while nobody spoke: that says nothing of this request
-        const isStale = error instanceof HttpFailure && error.httpCause === 'closed' && !again.hasHeard;
+        const isStale = error instanceof HttpFailure && error.httpCause === 'closed' && again.isUnheard;
         if (!isStale || !limits.mayRepeat || limits.signal.aborted) throw error;
       }
     }
-    const one = await open(request, limits, limits.mostBytes);
-    if (!keepsNone) kept = one;
+    const line = await opened(request, limits, limits.mostBytes);
+    if (!keepsNone) kept = line;
     try {
-      return await answered(one, request, limits);
+      return await line.exchange(request, limits);
     } finally {
-      if (keepsNone) shut(one);
+      if (keepsNone) line.shut();
     }
   };
 
@@ -197,8 +160,6 @@ export function createHttpPort(dialer: Dialer): HttpPort {
         throw new HttpFailure(causeOfDial(error.probeCause), error.message);
       }
     },
-    close: () => {
-      if (kept) shut(kept);
-    },
+    close: () => kept?.shut(),
   };
 }
