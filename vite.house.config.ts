@@ -4,11 +4,13 @@ import page from './vite.config.ts';
 
 const here = (path: string): string => fileURLToPath(new URL(path, import.meta.url));
 
-/** The registries of stations and of chapters, and what stands in their place: nothing else of the page is touched. */
+/** The registries of stations, chapters and steps, the version, and what stands in their place: nothing else is touched. */
 const REPLACED = new Map([
   [here('./src/core/stations/registry.ts'), here('./tests/fixtures/house/stations.ts')],
   [here('./src/core/document/chapters/registry.ts'), here('./tests/fixtures/house/chapters.ts')],
   [here('./src/core/document/chapters/shapes.ts'), here('./tests/fixtures/house/shapes.ts')],
+  [here('./src/core/document/version.ts'), here('./tests/fixtures/house/version.ts')],
+  [here('./src/core/document/migrations/registry.ts'), here('./tests/fixtures/house/migrations.ts')],
   [here('./src/web/stations/registry.ts'), here('./tests/fixtures/house/pages.tsx')],
 ]);
 

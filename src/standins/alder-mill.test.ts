@@ -1,6 +1,6 @@
 import { expect, test } from '@jest/globals';
-import { SITE_VERSION } from '../core/document/site.ts';
 import { refusalOf } from '../core/document/site-fit.ts';
+import { SITE_VERSION } from '../core/document/version.ts';
 import file from './alder-mill.cleartap.json' with { type: 'json' };
 import { alderMill, alderMillSecrets } from './alder-mill.ts';
 import { MILL_HOSTS } from './alder-mill-network.ts';

@@ -1,5 +1,6 @@
 import { CHAPTERS } from './chapters/registry.ts';
-import { type ChapterName, type Plan, SITE_FORMAT, SITE_VERSION, type Site } from './site.ts';
+import { type ChapterName, type Plan, SITE_FORMAT, type Site } from './site.ts';
+import { SITE_VERSION } from './version.ts';
 
 const emptyChapters = (): Pick<Plan, ChapterName> => {
   const empty = Object.entries(CHAPTERS).map(([name, chapter]) => [name, chapter.empty]);

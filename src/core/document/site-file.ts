@@ -3,21 +3,12 @@ import { type Fault, fault } from '../base/fault.ts';
 import { isRecord } from '../base/is-record.ts';
 import { isTooDeep, TOO_DEEP } from '../base/read-json.ts';
 import { err, ok, type Result } from '../base/result.ts';
-import { type Migration, migrate } from './migrations/migrate.ts';
-import { to2 } from './migrations/to-2.ts';
-import { to3 } from './migrations/to-3.ts';
-import { to4 } from './migrations/to-4.ts';
-import { to5 } from './migrations/to-5.ts';
-import { to6 } from './migrations/to-6.ts';
-import { to7 } from './migrations/to-7.ts';
-import { to8 } from './migrations/to-8.ts';
-import { to9 } from './migrations/to-9.ts';
-import { to10 } from './migrations/to-10.ts';
-import { to11 } from './migrations/to-11.ts';
-import { to12 } from './migrations/to-12.ts';
+import { migrate } from './migrations/migrate.ts';
+import { MIGRATIONS } from './migrations/registry.ts';
 import { brokenReference } from './references.ts';
-import { SITE_FORMAT, SITE_VERSION, type Site } from './site.ts';
+import { SITE_FORMAT, type Site } from './site.ts';
 import { siteShape } from './site-shape.ts';
+import { SITE_VERSION } from './version.ts';
 
 export type SiteFaultCode =
   | 'site.not-json'
@@ -29,21 +20,6 @@ export type SiteFaultCode =
 
 /** A site of 2,000 cameras with years of log stays below this. */
 const MAX_FILE_CHARS = 64 * 1024 * 1024;
-
-/** By the version they start from. */
-const MIGRATIONS: Readonly<Record<number, Migration>> = {
-  1: to2,
-  2: to3,
-  3: to4,
-  4: to5,
-  5: to6,
-  6: to7,
-  7: to8,
-  8: to9,
-  9: to10,
-  10: to11,
-  11: to12,
-};
 
 /** Reads the text of a site file. What does not fit is named by its path and the file is refused whole. */
 export function readSiteFile(text: string): Result<Site, Fault<SiteFaultCode>> {

@@ -4,7 +4,8 @@ import { id, line, list, oneNumberOf, oneOf, shapeOf, text } from '../base/schem
 import type { Entry } from './chapters/journal/entry.ts';
 import { journalProblem } from './chapters/journal/entry-check.ts';
 import { LIST_SHAPES, type ListName, VALUE_SHAPES } from './chapters/shapes.ts';
-import { type Plan, SITE_FORMAT, SITE_VERSION, type Site } from './site.ts';
+import { type Plan, SITE_FORMAT, type Site } from './site.ts';
+import { SITE_VERSION } from './version.ts';
 
 /** All of a plan but its lists. */
 export const SITE_VALUES = {

@@ -11,9 +11,9 @@ import type { DrawnPlan } from './chapters/plan/drawn-plan.ts';
 import type { Reach } from './chapters/reach/reach.ts';
 import type { Sky } from './chapters/sky/sky.ts';
 import type { Tap } from './chapters/taps/tap.ts';
+import type { SITE_VERSION } from './version.ts';
 
 export const SITE_FORMAT = 'clear-tap/site';
-export const SITE_VERSION = 12;
 
 /** What every site has, whatever its chapters. */
 interface PlanHead {

@@ -5,9 +5,9 @@ import { apply } from '../../../../tests/support/sites.ts';
 import { indexEvidence } from '../../evidence/evidence-index.ts';
 import { lanesOf } from '../../lanes/lane.ts';
 import type { Site } from '../site.ts';
-import { SITE_VERSION } from '../site.ts';
 import { readSiteFile, writeSiteFile } from '../site-file.ts';
 import { refusalOf } from '../site-fit.ts';
+import { SITE_VERSION } from '../version.ts';
 
 // Files as those versions wrote them, by their own code: the demo worked on for a morning.
 const FILES = ['v1', 'v2', 'v3', 'v4', 'v5', 'v6', 'v7', 'v8', 'v9', 'v10', 'v11'].map((name) => ({
