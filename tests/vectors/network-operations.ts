@@ -1,15 +1,8 @@
 import { checkPlan } from '../../src/core/net/address-plan.ts';
-import {
-  cidrInfo,
-  classify,
-  isSameSubnet,
-  overlaps,
-  parseCidr,
-  parseIpv4,
-  prefixOfMask,
-} from '../../src/core/net/ipv4.ts';
+import { classify, isSameSubnet, overlaps, parseCidr, parseIpv4 } from '../../src/core/net/ipv4.ts';
 import { parseMac } from '../../src/core/net/mac.ts';
 import { mayPass } from '../../src/core/reference/firewall.ts';
+import { cidrInfo, prefixOfMask } from '../../src/core/reference/subnets.ts';
 
 // biome-ignore lint/suspicious/noExplicitAny: each operation names the fields it reads
 type Input = any;

@@ -1,7 +1,9 @@
 import { bytesFromBase64, bytesOf } from '../../src/core/base/bytes.ts';
-import { clockSkew, createdAt, passwordDigest } from '../../src/core/onvif/ws-security.ts';
+import { createdAt, passwordDigest } from '../../src/core/onvif/ws-security.ts';
 import { calibrateTurns, runForTurn } from '../../src/core/ptz/timed-turns.ts';
 import * as turning from '../../src/core/ptz/turning.ts';
+import { clockSkew } from '../../src/core/reference/clock-skew.ts';
+import { degreesTurned, shortestPan } from '../../src/core/reference/turns.ts';
 
 // biome-ignore lint/suspicious/noExplicitAny: each operation names the fields it reads
 type Input = any;
@@ -37,9 +39,9 @@ export const ptz: Operations = {
     const { norm, clamped } = turning.translationOfDegrees(deltaDeg, range);
     return { translation: norm, clamped };
   },
-  shortest_pan: ({ fromDeg, toDeg }) => ({ deltaDeg: turning.shortestPan(fromDeg, toDeg) }),
+  shortest_pan: ({ fromDeg, toDeg }) => ({ deltaDeg: shortestPan(fromDeg, toDeg) }),
   click_to_centre: ({ x, y, width, height, hfovDeg }) => turning.turnToCentre({ x, y }, { width, height, hfovDeg }),
-  continuous: ({ velocity, maxDegPerS, seconds }) => ({ deg: turning.degreesTurned(velocity, maxDegPerS, seconds) }),
+  continuous: ({ velocity, maxDegPerS, seconds }) => ({ deg: degreesTurned(velocity, maxDegPerS, seconds) }),
   timed_calibrate: ({ samples }) =>
     calibrateTurns(samples.map(([runS, deg]: readonly [number, number]) => ({ runS, deg }))),
   timed_move: ({ degPerS, offsetDeg, targetDeg }) => ({ runS: runForTurn({ degPerS, offsetDeg }, targetDeg) }),

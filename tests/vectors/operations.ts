@@ -2,13 +2,14 @@ import { sha256 } from '@noble/hashes/sha2';
 import { basicAuthorization, digestResponse } from '../../src/core/auth/authorization.ts';
 import { chooseChallenge, type DigestAlgorithm, type DigestQop } from '../../src/core/auth/challenge.ts';
 import { bytesFromHex, hexOf } from '../../src/core/base/bytes.ts';
-import { bytes, gigabytes, inGiB, inTB, inTiB, kilobits, seconds, terabytes } from '../../src/core/base/units.ts';
+import { bytes, gigabytes, inGiB, inTB, kilobits, seconds, terabytes } from '../../src/core/base/units.ts';
 import { compareNames } from '../../src/core/firmware/image-name.ts';
 import { cardSize, fileFits, partitionOf } from '../../src/core/firmware/memory-card.ts';
 import { compareHash } from '../../src/core/firmware/published-hash.ts';
 import { buildStreamUrl, encodeUserinfo, redactUrl, type StreamUrl } from '../../src/core/net/stream-url.ts';
 import { parseStreamUrl } from '../../src/core/net/stream-url-parser.ts';
 import { fatGeometry } from '../../src/core/reference/fat-geometry.ts';
+import { enduranceYears, inTiB, ratedBytesByCycles, segmentOverhead } from '../../src/core/reference/recording-wear.ts';
 import { JitterMeter } from '../../src/core/rtp/jitter.ts';
 import { ReceptionCounter } from '../../src/core/rtp/reception.ts';
 import { parseAacConfig } from '../../src/core/sdp/aac-config.ts';
@@ -113,16 +114,16 @@ const storageOps: Record<string, Operation> = {
   }),
   endurance_tbw: (input) => {
     const rate = kilobits(input.totalKbps);
-    const worn = storage.enduranceYears(rate, input.hoursPerDay, input.writeAmplification, terabytes(input.ratedTBW));
+    const worn = enduranceYears(rate, input.hoursPerDay, input.writeAmplification, terabytes(input.ratedTBW));
     return { bytesPerDay: worn.perDay, years: worn.years };
   },
   endurance_cycles: (input) => {
-    const rated = storage.ratedBytesByCycles(gigabytes(input.cardGB), input.cycles, input.writeAmplification);
-    const { years } = storage.enduranceYears(kilobits(input.totalKbps), input.hoursPerDay, 1, rated);
+    const rated = ratedBytesByCycles(gigabytes(input.cardGB), input.cycles, input.writeAmplification);
+    const { years } = enduranceYears(kilobits(input.totalKbps), input.hoursPerDay, 1, rated);
     return { TBW: inTB(rated), years };
   },
   segments: (input) => {
-    const cut = storage.segmentOverhead(
+    const cut = segmentOverhead(
       kilobits(input.totalKbps),
       seconds(input.segmentS),
       input.headerBytes,

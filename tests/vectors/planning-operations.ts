@@ -5,6 +5,8 @@ import * as optics from '../../src/core/optics/picture-geometry.ts';
 import * as dc from '../../src/core/power/dc-run.ts';
 import * as poe from '../../src/core/power/poe.ts';
 import * as solar from '../../src/core/power/solar.ts';
+import { backupHours, solarYear } from '../../src/core/reference/sun-year.ts';
+import { awgWire, dropAtCurrent } from '../../src/core/reference/wires.ts';
 
 // The arguments of a vector are JSON of a known shape per `op`; this is the JSON boundary where `as` is allowed.
 // biome-ignore lint/suspicious/noExplicitAny: each operation names the fields it reads
@@ -58,22 +60,22 @@ export const poePower: Record<string, Operation> = {
 
 const runOf = ({ lengthM, awg, areaMm2, conductorC, contactOhm = 0 }: Input): dc.DcRun => ({
   lengthM,
-  areaMm2: areaMm2 ?? dc.awgWire(awg).areaMm2,
+  areaMm2: areaMm2 ?? awgWire(awg).areaMm2,
   conductorC,
   contactOhm,
 });
 
 export const dcdrop: Record<string, Operation> = {
-  awg: ({ awg }) => dc.awgWire(awg),
+  awg: ({ awg }) => awgWire(awg),
   drop_current: ({ supplyVolts, loadA, minVolts, ...run }) => {
-    const drop = dc.dropAtCurrent(supplyVolts, loadA, runOf(run));
+    const drop = dropAtCurrent(supplyVolts, loadA, runOf(run));
     return { ...drop, verdict: dc.judgeVolts(drop.loadVolts, supplyVolts, minVolts) };
   },
   drop_power: ({ supplyVolts, loadW, minVolts, ...run }) => {
     const drop = dc.dropAtPower(supplyVolts, loadW, runOf(run));
     return { ...drop, verdict: dc.judgeVolts(drop.loadVolts, supplyVolts, minVolts) };
   },
-  max_length: (input) => ({ lengthM: dc.longestRun(input, input.areaMm2 ?? dc.awgWire(input.awg).areaMm2) }),
+  max_length: (input) => ({ lengthM: dc.longestRun(input, input.areaMm2 ?? awgWire(input.awg).areaMm2) }),
   min_area: ({ lengthM, sizesMm2, ...demand }) => dc.thinnestWire(demand, lengthM, sizesMm2),
 };
 
@@ -86,9 +88,9 @@ export const solarPower: Record<string, Operation> = {
     const { horizontalKWh, diffuseShare, beamFactor, factor, tiltedKWh } = solar.tiltedDay(input);
     return { Hkwh: horizontalKWh, Hd_H: diffuseShare, Rb: beamFactor, R: factor, tiltedKWh };
   },
-  system: (input) => solar.solarYear(input),
+  system: (input) => solarYear(input),
   backup: ({ batteryWh, depthOfDischarge, efficiency, loadW }) => ({
-    hours: solar.backupHours(batteryWh, { depthOfDischarge, efficiency }, loadW),
+    hours: backupHours(batteryWh, { depthOfDischarge, efficiency }, loadW),
   }),
 };
 

@@ -15,5 +15,4 @@ export const hours = (count: number): Seconds => (count * 3600) as Seconds;
 export const days = (count: number): Seconds => (count * 86_400) as Seconds;
 
 export const inTB = (size: Bytes): number => size / 1e12;
-export const inTiB = (size: Bytes): number => size / 2 ** 40;
 export const inGiB = (size: Bytes): number => size / 2 ** 30;

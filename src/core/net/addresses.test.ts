@@ -1,8 +1,9 @@
 import { expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import ipaddr from 'ipaddr.js';
+import { cidrInfo } from '../reference/subnets.ts';
 import { parseArpTable } from './arp-table.ts';
-import { cidrInfo, classify, holds, networkOf, parseCidr, parseIpv4, sayCidr, sayIpv4 } from './ipv4.ts';
+import { classify, holds, networkOf, parseCidr, parseIpv4, sayCidr, sayIpv4 } from './ipv4.ts';
 import { parseMac } from './mac.ts';
 import { countOf, parseScanRange } from './scan-range.ts';
 

@@ -1,5 +1,3 @@
-/** Largest IPv4 address as a number, and how many addresses there are. */
-const ALL = 2 ** 32;
 const BITS = 32;
 
 const FOUR_OCTETS = /^(0|[1-9]\d{0,2})\.(0|[1-9]\d{0,2})\.(0|[1-9]\d{0,2})\.(0|[1-9]\d{0,2})$/;
@@ -60,35 +58,11 @@ export const usableOf = (cidr: Cidr): number => lastHostOf(cidr) - firstHostOf(c
 export const isHostOf = (cidr: Cidr, address: number): boolean =>
   address >= firstHostOf(cidr) && address <= lastHostOf(cidr);
 
-/** Everything about a block, in text. Source: RFC 4632, RFC 3021. */
-export function cidrInfo(cidr: Cidr) {
-  const broadcast = broadcastOf(cidr);
-  const total = sizeOfPrefix(cidr.prefix);
-  return {
-    network: sayIpv4(cidr.network),
-    broadcast: broadcast === null ? null : sayIpv4(broadcast),
-    firstHost: sayIpv4(firstHostOf(cidr)),
-    lastHost: sayIpv4(lastHostOf(cidr)),
-    usable: usableOf(cidr),
-    total,
-    mask: sayIpv4(ALL - total),
-    wildcard: sayIpv4(total - 1),
-  };
-}
-
 export const isSameSubnet = (a: number, b: number, prefix: number): boolean =>
   networkOf(a, prefix) === networkOf(b, prefix);
 
 /** Whether two blocks have an address in common: compared at the shorter prefix. */
 export const overlaps = (a: Cidr, b: Cidr): boolean => isSameSubnet(a.network, b.network, Math.min(a.prefix, b.prefix));
-
-/** `255.255.255.0` → 24; `null` when it is no mask: ones first, then zeros. Source: RFC 4632 §3.1. */
-export function prefixOfMask(mask: string): number | null {
-  const value = parseIpv4(mask);
-  if (value === null) return null;
-  const prefix = Array.from({ length: BITS + 1 }, (_, bits) => bits).find((bits) => ALL - sizeOfPrefix(bits) === value);
-  return prefix ?? null;
-}
 
 export type AddressKind =
   | 'private'

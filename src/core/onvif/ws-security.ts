@@ -1,9 +1,7 @@
 import { sha1 } from '@noble/hashes/legacy';
 import type { Credentials } from '../auth/authorization.ts';
 import { base64Of, bytesOf, concatBytes } from '../base/bytes.ts';
-import { atMost, type Verdict } from '../base/verdict.ts';
 import { escapeXml } from './envelope.ts';
-import { TOKEN_LIFE_S } from './onvif-limits.ts';
 
 // Source: OASIS Web Services Security, UsernameToken Profile 1.1 §3.1; ONVIF Core §5.12.2 (clocks).
 
@@ -16,22 +14,6 @@ export const passwordDigest = (nonce: Uint8Array, created: string, password: str
 
 /** A moment as a token carries it: to the second, in UTC. */
 export const createdAt = (unixMs: number): string => `${new Date(unixMs).toISOString().slice(0, 19)}Z`;
-
-/** How far a device's clock is from ours, and what that means for a token. */
-export interface ClockSkew {
-  /** Device minus local, in seconds. */
-  readonly skewS: number;
-  /** Of whoever takes the difference out: always good; without it, this. */
-  readonly verdict: Verdict;
-}
-
-/**
- * @param okS up to which nobody is refused; 5 s [A]
- */
-export function clockSkew(deviceUnixMs: number, localUnixMs: number, okS: number): ClockSkew {
-  const skewS = (deviceUnixMs - localUnixMs) / 1000;
-  return { skewS, verdict: atMost(Math.abs(skewS), okS, TOKEN_LIFE_S) };
-}
 
 const WSSE = 'http://docs.oasis-open.org/wss/2004/01/oasis-200401-wss-wssecurity-secext-1.0.xsd';
 const WSU = 'http://docs.oasis-open.org/wss/2004/01/oasis-200401-wss-wssecurity-utility-1.0.xsd';

@@ -10,13 +10,6 @@ export interface Wire {
   readonly ohmPerKm20C: number;
 }
 
-/** An AWG number as a wire: d = 0.127·92^((36−n)/39) mm. Source: ASTM B258. AWG 20 → 0.812 mm, 0.518 mm². */
-export function awgWire(awg: number): Wire {
-  if (!(awg >= 0 && awg <= 40)) throw new RangeError(`awg: expected 0 to 40, got ${awg}`);
-  const diameterMm = 0.127 * 92 ** ((36 - awg) / 39);
-  return wireOfArea((Math.PI * diameterMm ** 2) / 4);
-}
-
 export function wireOfArea(areaMm2: number): Wire {
   if (!(areaMm2 > 0)) throw new RangeError(`areaMm2: expected above 0, got ${areaMm2}`);
   return {
@@ -51,20 +44,6 @@ const TIGHT_SHARE = 0.1;
 export function judgeVolts(volts: number | null, supplyVolts: number, minVolts: number): Verdict {
   if (volts === null) return 'will-not-work';
   return atLeast(volts, minVolts + TIGHT_SHARE * (supplyVolts - minVolts), minVolts);
-}
-
-export interface CurrentDrop {
-  readonly loopOhm: number;
-  readonly dropV: number;
-  readonly loadVolts: number;
-  readonly dropPercent: number;
-}
-
-/** What is left at the end of a run whose load takes a constant current. */
-export function dropAtCurrent(supplyVolts: number, loadA: number, run: DcRun): CurrentDrop {
-  const loopOhm = loopOhmOf(run);
-  const dropV = loadA * loopOhm;
-  return { loopOhm, dropV, loadVolts: supplyVolts - dropV, dropPercent: (dropV / supplyVolts) * 100 };
 }
 
 /** The same for a load that takes constant power, as a camera with a converter does. */

@@ -1,9 +1,11 @@
 import { expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { runs } from '../../../tests/support/runs.ts';
-import { awgWire, dropAtPower, judgeVolts, longestRun, loopOhmOf, thinnestWire, wireOfArea } from './dc-run.ts';
+import { solarYear } from '../reference/sun-year.ts';
+import { awgWire } from '../reference/wires.ts';
+import { dropAtPower, judgeVolts, longestRun, loopOhmOf, thinnestWire, wireOfArea } from './dc-run.ts';
 import { feedConstantPower, POE_CLASSES, poeBudget, poeClass, poeClassFor, poeDraw } from './poe.ts';
-import { extraterrestrialDay, solarYear, tiltedDay } from './solar.ts';
+import { extraterrestrialDay, tiltedDay } from './solar.ts';
 
 test.each(POE_CLASSES.filter(({ class: number }) => number > 0))(
   'a device that takes all of class $class gets class $class, one watt more the next',

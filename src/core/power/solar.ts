@@ -1,5 +1,3 @@
-import { atLeast, THRESHOLD_SLACK, type Verdict, worstVerdict } from '../base/verdict.ts';
-
 const DEG = Math.PI / 180;
 /** Mean day of each month. Source: Duffie & Beckman, Solar Engineering of Thermal Processes, Table 1.6.1. */
 const MEAN_DAYS = [17, 47, 75, 105, 135, 162, 198, 228, 258, 288, 318, 344] as const;
@@ -135,73 +133,5 @@ export function plannedDayKWh(input: Parameters<typeof tiltedDay>[0]): number | 
   return tiltedKWh - Math.max(0, beamKWh - clearSkyBeamKWh(input.latitudeDeg, input.month, input.tiltDeg));
 }
 
-export interface SolarSystemInput {
-  readonly latitudeDeg: number;
-  readonly tiltDeg: number;
-  /** K_T of each month. */
-  readonly clearness: readonly number[];
-  readonly panelWp: number;
-  /** Of panel and charger together: 0.7. [A] */
-  readonly performanceRatio: number;
-  readonly batteryWh: number;
-  readonly depthOfDischarge: number;
-  readonly dischargeEfficiency: number;
-  readonly loadW: number;
-}
-
-export interface SolarYear {
-  /** kWh/m² a day, each month: hours of full sun. */
-  readonly peakSunHours: readonly number[];
-  readonly yieldWh: readonly number[];
-  readonly loadWhPerDay: number;
-  readonly autonomyDays: number;
-  /** Months in which a day brings less than it takes, 1 to 12. */
-  readonly deficitMonths: readonly number[];
-  readonly worstMonth: number;
-  /** Panel that the worst month would need; `null` where the sun does not rise in it. */
-  readonly panelWpForWorstMonth: number | null;
-  readonly verdict: Verdict;
-}
-
 /** [A] Light of the ground around; a third more than the load in the worst month; three dark days. */
 export const SOLAR_LIMITS = { groundReflectance: 0.2, comfortableYield: 1.3, comfortableDays: 3 } as const;
-
-/** A year of panel, battery and load, month by month. */
-export function solarYear(input: SolarSystemInput): SolarYear {
-  const { latitudeDeg, tiltDeg } = input;
-  const { groundReflectance } = SOLAR_LIMITS;
-  const peakSunHours = MEAN_DAYS.map(
-    (_, at) =>
-      tiltedDay({ latitudeDeg, month: at + 1, clearness: input.clearness[at] ?? 0, tiltDeg, groundReflectance })
-        .tiltedKWh,
-  );
-  const yieldWh = peakSunHours.map((hours) => hours * input.panelWp * input.performanceRatio);
-  const loadWhPerDay = 24 * input.loadW;
-  const autonomyDays = (input.batteryWh * input.depthOfDischarge * input.dischargeEfficiency) / loadWhPerDay;
-  const deficitMonths = yieldWh.flatMap((wattHours, at) =>
-    wattHours < loadWhPerDay * (1 - THRESHOLD_SLACK) ? [at + 1] : [],
-  );
-  const worstHours = Math.min(...peakSunHours);
-  const worstYield = Math.min(...yieldWh);
-  const verdict = worstVerdict([
-    deficitMonths.length > 0 ? 'will-not-work' : atLeast(worstYield, SOLAR_LIMITS.comfortableYield * loadWhPerDay, 0),
-    atLeast(autonomyDays, SOLAR_LIMITS.comfortableDays, 0),
-  ]);
-  return {
-    peakSunHours,
-    yieldWh,
-    loadWhPerDay,
-    autonomyDays,
-    deficitMonths,
-    worstMonth: peakSunHours.indexOf(worstHours) + 1,
-    panelWpForWorstMonth: worstHours < 1e-9 ? null : loadWhPerDay / (worstHours * input.performanceRatio),
-    verdict,
-  };
-}
-
-/** How long a battery carries a load, h. */
-export const backupHours = (
-  batteryWh: number,
-  { depthOfDischarge, efficiency }: { readonly depthOfDischarge: number; readonly efficiency: number },
-  loadW: number,
-): number => (batteryWh * depthOfDischarge * efficiency) / loadW;

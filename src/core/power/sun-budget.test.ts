@@ -2,7 +2,8 @@ import { expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { runs } from '../../../tests/support/runs.ts';
 import { clearnessOf, UNKNOWN_SKY } from '../document/chapters/sky/sky.ts';
-import { clearSkyBeamKWh, plannedDayKWh, solarYear } from './solar.ts';
+import { solarYear } from '../reference/sun-year.ts';
+import { clearSkyBeamKWh, plannedDayKWh } from './solar.ts';
 import { monthNames, type SunInput, sunYear } from './sun-budget.ts';
 import { sunMends } from './sun-mends.ts';
 

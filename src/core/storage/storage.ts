@@ -3,7 +3,6 @@ import type { RecordingSchedule } from './schedule.ts';
 
 const SECONDS_PER_DAY = 86_400;
 const SECONDS_PER_HOUR = 3600;
-const DAYS_PER_YEAR = 365;
 
 export interface RecordedStream {
   readonly count: number;
@@ -68,37 +67,6 @@ export function diskNeeded(
 /** Hours until a memory card of a camera writes over its oldest recording. 64 GB × 0.9 at 6 Mbit/s → 21.33 h. */
 export const cardLoopHours = (card: Bytes, usableFraction: number, rate: BitsPerSecond): number =>
   (card * share('usableFraction', usableFraction)) / (rate / 8) / SECONDS_PER_HOUR;
-
-/**
- * Years until a medium has taken the bytes it is rated for.
- * @param ratedBytes total bytes written of the data sheet
- * @param writeAmplification bytes the medium writes for each byte given (2 is an assumption)
- */
-export function enduranceYears(
-  rate: BitsPerSecond,
-  hoursPerDay: number,
-  writeAmplification: number,
-  ratedBytes: Bytes,
-): { readonly perDay: Bytes; readonly years: number } {
-  const perDay = bytes((rate / 8) * SECONDS_PER_HOUR * share('hoursPerDay', hoursPerDay, 24));
-  return { perDay, years: ratedBytes / (perDay * writeAmplification) / DAYS_PER_YEAR };
-}
-
-/** Bytes a card may take in host writes: capacity × cycles ÷ amplification. The amplification is spent here, not again. */
-export const ratedBytesByCycles = (card: Bytes, cycles: number, writeAmplification: number): Bytes =>
-  bytes((card * cycles) / writeAmplification);
-
-/** What cutting a recording into files costs: a header and half a cluster of slack for each. */
-export function segmentOverhead(
-  rate: BitsPerSecond,
-  segment: Seconds,
-  headerBytes: number,
-  clusterBytes: number,
-): { readonly filesPerDay: number; readonly overheadPerDay: Bytes; readonly fraction: number } {
-  const filesPerDay = SECONDS_PER_DAY / segment;
-  const overheadPerDay = bytes(filesPerDay * (headerBytes + clusterBytes / 2));
-  return { filesPerDay, overheadPerDay, fraction: overheadPerDay / ((rate / 8) * SECONDS_PER_DAY) };
-}
 
 /**
  * What a card in the camera saves of an outage, and how long copying it back takes beside the live stream.
