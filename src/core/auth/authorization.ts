@@ -39,6 +39,7 @@ const HASHES: Readonly<Record<string, Hash>> = {
  * `H(method:uri:H(body))`; `response = H(HA1:nonce:nc:cnonce:qop:HA2)`, without qop `H(HA1:nonce:HA2)`.
  * The password is hashed as it is, never percent-encoded.
  * Source: RFC 7616 §3.4.1–3.4.3; RFC 2069 §2.1.2 (no qop); example of RFC 2617 §3.5 → 6629fae49393a05397450978507c4ef1.
+ * @throws RangeError for an algorithm that RFC 7616 does not name: a challenge with one is not chosen
  */
 export function digestResponse(input: DigestInput): { ha1: string; ha2: string; response: string } {
   const { realm, nonce, method, uri, qop, nc, cnonce } = input;

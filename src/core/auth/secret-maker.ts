@@ -29,6 +29,7 @@ export const signsFor = (name: AlphabetName, refused: string): string =>
  * would favour the first signs.
  * @param signs at least two, at most 256, each once
  * @param bytes gives that many random bytes; core has no randomness of its own
+ * @throws RangeError for fewer than two signs or more than 256
  */
 export function makeSecret(signs: string, length: number, bytes: (count: number) => Uint8Array): string {
   if (signs.length < 2 || signs.length > 256) throw new RangeError(`signs: expected 2 to 256, got ${signs.length}`);

@@ -3,7 +3,10 @@ import { ShortRead } from './bytes.ts';
 /** Longest Exp-Golomb prefix that still fits 32 bits: H.264 §9.1 bounds ue(v) to 2^32 − 2. */
 const MAX_GOLOMB_ZEROS = 32;
 
-/** Bit reader for RBSP data (emulation bytes already removed), with the descriptors of H.264 §7.2: u(n), ue(v), se(v). */
+/**
+ * Bit reader for RBSP data (emulation bytes already removed), with the descriptors of H.264 §7.2: u(n), ue(v), se(v).
+ * @throws ShortRead from every read past the end, with the field that was wanted
+ */
 export class BitReader {
   #bit = 0;
   constructor(private readonly bytes: Uint8Array) {}

@@ -1,6 +1,9 @@
 import { ShortRead } from './bytes.ts';
 
-/** Big-endian reader that knows where it is. Every read names the field it wants; a short read raises {@link ShortRead}. */
+/**
+ * Big-endian reader that knows where it is. Every read names the field it wants.
+ * @throws ShortRead from every read past the end
+ */
 export class ByteReader {
   #at = 0;
   constructor(private readonly bytes: Uint8Array) {}

@@ -58,9 +58,19 @@ test('of equals, more seats, then fewer packs', () => {
   expect(cheapestPacks(2, 0, packs)).toEqual({ cost: 20, seatsBought: 3, spareSeats: 1, counts: [0, 0, 1] });
 });
 
+test('the largest site that opens is seated too: 5,000 cameras of 16 seats each', () => {
+  const packs = [
+    { seats: 10_000, price: 900 },
+    { seats: 7, price: 1 },
+  ];
+  // 8 × 10,000 seats would cost 7,200; 11,429 packs of seven seat 80,003 for 11,429: by the large ones it is cheaper
+  expect(cheapestPacks(80_000, 0, packs)).toEqual({ cost: 7200, seatsBought: 80_000, spareSeats: 0, counts: [8, 0] });
+});
+
 test.each([
   { why: 'enough is included', cameras: 3, packs: [], found: { cost: 0, seatsBought: 0, spareSeats: 1, counts: [] } },
   { why: 'nothing is sold', cameras: 9, packs: [], found: null },
+  { why: 'nothing is sold, and one is missing', cameras: 5, packs: [], found: null },
   { why: 'a pack of no seats seats nobody', cameras: 9, packs: [{ seats: 0, price: 1 }], found: null },
 ])('$why', ({ cameras, packs, found }) => expect(cheapestPacks(cameras, 4, packs)).toEqual(found));
 

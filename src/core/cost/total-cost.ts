@@ -38,7 +38,10 @@ export const energyOfYear = (
 export const yearsAsPricesRise = (years: number, priceRise: number): number =>
   Array.from({ length: years }, (_, k) => (1 + priceRise) ** k).reduce((sum, rise) => sum + rise, 0);
 
-/** What an option costs over its years: hardware and seats at once, subscription and energy as their prices rise. */
+/**
+ * What an option costs over its years: hardware and seats at once, subscription and energy as their prices rise.
+ * @throws RangeError unless the years are a whole number from 1 to 50
+ */
 export function totalCost(input: CostInput): TotalCost {
   const { years, priceRise } = input;
   if (!(Number.isInteger(years) && years >= 1 && years <= 50))

@@ -47,6 +47,7 @@ export function words(
 export const sayValue = (value: unknown): string => (value === null || value === undefined ? 'none' : String(value));
 
 export const cameraOf = (site: Site, cameraId: string): Camera => itemOf(site.cameras, cameraId, 'camera');
+/** @throws RangeError when the camera has no such stream: a bug of the caller */
 export function streamIn(camera: Camera, streamId: string): Stream {
   const stream = camera.streams.find(({ id }) => id === streamId);
   if (!stream) throw new RangeError(`streamId: ${camera.name} has no stream ${streamId}`);
@@ -55,7 +56,7 @@ export function streamIn(camera: Camera, streamId: string): Stream {
 export const destinationOf = (site: Site, destinationId: string): Destination =>
   itemOf(site.destinations, destinationId, 'destination');
 
-/** The item of a list; one that is not there is a bug of the caller. */
+/** @throws RangeError when it is not in the list: a bug of the caller */
 export function itemOf<T extends { readonly id: string }>(items: readonly T[], id: string, what: string): T {
   const item = items.find((one) => one.id === id);
   if (!item) throw new RangeError(`${what}Id: there is no ${what} ${id}`);

@@ -32,6 +32,7 @@ const PLANNERS: Handlers<OneCommand> = Object.assign(
  * Applies a command; a command about something that is not there is a bug of the caller and raises a RangeError. What it
  * writes into the journal, whoever said it, is clipped to what a site can keep, and the journal to its limits. A command of
  * the journal cannot touch the plan, and none of the plan the journal but by its one line.
+ * @throws RangeError for a command about something that is not there
  */
 export function applyCommand(site: Site, command: SiteCommand, stamp: Stamp): Site {
   if (isOfJournal(command)) return withEntry(site, recordedBy(site, command), stamp);

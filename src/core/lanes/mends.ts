@@ -30,6 +30,7 @@ const MOST_TRIALS = 6;
 /**
  * Remedies of one finding of one camera that core can carry out. Each was tried on a copy of the site: the finding goes, and
  * nothing gets worse for any camera at any station. Asked when somebody looks, since each trial judges the whole site.
+ * @throws RangeError when there is no such camera: a bug of the caller
  */
 export function mendsOf(
   site: Site,

@@ -10,6 +10,11 @@ export interface Wire {
   readonly ohmPerKm20C: number;
 }
 
+/**
+ * A copper conductor by its cross-section.
+ * @param areaMm2 above 0
+ * @throws RangeError for 0 and below
+ */
 export function wireOfArea(areaMm2: number): Wire {
   if (!(areaMm2 > 0)) throw new RangeError(`areaMm2: expected above 0, got ${areaMm2}`);
   return {

@@ -24,6 +24,10 @@ export const POE_CLASSES: readonly PoeClass[] = [
 /** Highest class that each type of switch grants. */
 const HIGHEST_GRANT: Readonly<Record<1 | 2 | 3 | 4, number>> = { 1: 3, 2: 4, 3: 6, 4: 8 };
 
+/**
+ * The row of a class.
+ * @throws RangeError outside 0 to 8
+ */
 export function poeClass(number: number): PoeClass {
   const found = POE_CLASSES[number];
   if (!found) throw new RangeError(`class: expected 0 to 8, got ${number}`);

@@ -9,6 +9,7 @@ export type TapCommand =
   | { readonly kind: 'changeTap'; readonly tap: Tap }
   | { readonly kind: 'removeTap'; readonly tapId: string };
 
+/** @throws RangeError when there is no such tap: a bug of the caller */
 export function tapOf(site: Site, tapId: string): Tap {
   const tap = site.taps.find(({ id }) => id === tapId);
   if (!tap) throw new RangeError(`tapId: there is no tap ${tapId}`);
