@@ -106,11 +106,15 @@ export function OptionDialog({ option, isNew, onClose, onKeep }: OptionDialogPro
         <fieldset>
           <legend className="mb-1 font-strong">What is bought</legend>
           {lines.fields.map(({ id }, at) => (
-            <div key={id} className="mb-1.5 grid grid-cols-[1fr_repeat(3,5.5rem)_auto] items-start gap-2">
+            <div
+              key={id}
+              className="mb-3 grid grid-cols-3 items-start gap-2 sm:mb-1.5 sm:grid-cols-[1fr_repeat(3,5.5rem)_auto]"
+            >
               <Field
                 name={`lines.${at}.label`}
                 label="What"
                 isText
+                className="max-sm:col-span-3"
                 hint={lines.fields[at]?.of ? 'counted by the plan' : undefined}
               />
               <Cell name={`lines.${at}.price`} field={COST_LINE_FIELDS.price} />
@@ -118,7 +122,7 @@ export function OptionDialog({ option, isNew, onClose, onKeep }: OptionDialogPro
               <Cell name={`lines.${at}.everyYears`} field={COST_LINE_FIELDS.everyYears} />
               <Button
                 kind="quiet"
-                className="mt-5 text-small"
+                className="justify-self-start text-small sm:mt-5"
                 aria-label={`Take line ${at + 1} out`}
                 onClick={() => lines.remove(at)}
               >
