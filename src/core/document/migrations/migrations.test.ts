@@ -1,6 +1,7 @@
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { expect, test } from '@jest/globals';
+import fc from 'fast-check';
 import { apply } from '../../../../tests/support/sites.ts';
 import { indexEvidence } from '../../evidence/evidence-index.ts';
 import { lanesOf } from '../../lanes/lane.ts';
@@ -83,16 +84,69 @@ test('what version 11 kept as texts is a typed payload, each with what it told',
   ).toEqual([]);
 });
 
-test('what nobody of ours wrote into a file of version 11 is left out, and the file opens', () => {
+/** The file of version 11 with what some of its facts say put otherwise. */
+function hurt(change: Readonly<Record<string, (value: unknown, at: number) => unknown>>): Site {
   const file = JSON.parse(FILES.find(({ name }) => name === 'v11')?.text ?? '');
+  const seen = new Map<string, number>();
   for (const entry of file.journal)
     for (const fact of entry.facts) {
-      if (fact.quantity === 'onvif.device') fact.value = '{"host":1';
-      if (fact.quantity === 'fact.lossRatio') fact.value = 'much';
+      const at = seen.get(fact.quantity) ?? 0;
+      seen.set(fact.quantity, at + 1);
+      if (Object.hasOwn(change, fact.quantity)) fact.value = change[fact.quantity]?.(fact.value, at);
     }
-  const { journal } = opened(JSON.stringify(file));
-  const kinds = journal.flatMap(({ payload }) => payload?.kind ?? []);
-  expect(kinds).not.toContain('reading');
-  expect(kinds.filter((kind) => kind === 'probe')).toHaveLength(3);
-  expect(journal.some(({ payload }) => payload?.kind === 'probe' && payload.facts.lossRatio !== undefined)).toBe(false);
+  return opened(JSON.stringify(file));
+}
+const payloadsOf = ({ journal }: Site) => journal.flatMap(({ payload }) => payload ?? []);
+const kindsOf = (site: Site) => payloadsOf(site).map(({ kind }) => kind);
+
+test('what makes no sense in a file of version 11 is left out, and takes nothing else along', () => {
+  const site = hurt({
+    'fact.lossRatio': () => 'much',
+    'probe.cause': () => 'a cause of before',
+    'onvif.profile': (value, at) => (at === 0 ? '{"token":1}' : value),
+    'sweep.host': (value, at) => (at === 0 ? '[]' : value),
+    'heard.kinds': () => 'motion, of another make',
+  });
+  expect(kindsOf(site)).toEqual(kindsOf(hurt({})));
+  const whole = payloadsOf(hurt({}));
+  for (const [at, payload] of payloadsOf(site).entries()) {
+    const before = whole[at];
+    if (payload.kind === 'probe' && before?.kind === 'probe')
+      expect(payload).toMatchObject({ verdict: before.verdict, url: before.url, cause: null });
+    if (payload.kind === 'probe') expect(payload.facts.lossRatio).toBeUndefined();
+    if (payload.kind === 'reading' && before?.kind === 'reading')
+      expect(payload.reading.profiles).toEqual(before.reading.profiles.slice(1));
+    if (payload.kind === 'sweep' && before?.kind === 'sweep') expect(payload.hosts).toEqual(before.hosts.slice(1));
+    if (payload.kind === 'heard') expect(payload.heard.kinds).toEqual(['motion']);
+  }
 });
+
+test('a reading that is none is left out, with its words', () => {
+  const site = hurt({ 'onvif.device': () => '{"host":1' });
+  expect(kindsOf(site)).toEqual(kindsOf(hurt({})).filter((kind) => kind !== 'reading'));
+  expect(site.journal.some(({ text }) => text.includes('read by ONVIF'))).toBe(true);
+});
+
+test('whatever stands in the facts of version 11, the file opens', () =>
+  fc.assert(
+    fc.property(
+      fc.constantFrom(
+        'probe.verdict',
+        'found.path',
+        'onvif.device',
+        'onvif.preset',
+        'sessions.limit',
+        'sweep.host',
+        'heard.lost',
+        'fact.bFrames',
+      ),
+      fc.oneof(
+        fc.string(),
+        fc.double({ noNaN: true, noDefaultInfinity: true }),
+        fc.boolean(),
+        fc.constantFrom('[]', '{"__proto__":{}}', 'constructor'),
+      ),
+      (quantity, value) => expect(hurt({ [quantity]: () => value }).journal.length).toBeGreaterThan(0),
+    ),
+    { numRuns: 60 },
+  ));

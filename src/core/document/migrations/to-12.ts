@@ -1,5 +1,10 @@
 import { isRecord } from '../../base/is-record.ts';
-import { checkPayload, isProbeFact } from '../payload/payload-check.ts';
+import { checkReading } from '../../onvif/reading-check.ts';
+import { EVENT_KINDS } from '../../onvif/services/events.ts';
+import { REASONS } from '../../probe/reasons.ts';
+import { PROBE_CAUSES } from '../../rtsp/exchange-types.ts';
+import { checkSeenHost } from '../../scan/seen-check.ts';
+import { checkPayload, isFoundWay, isProbeFact } from '../payload/payload-check.ts';
 import { eachOf, type Migration, type OldDocument } from './migrate.ts';
 
 // Until 11 a probe, a reading, a count, a sweep and a listening were kept as facts, each a text, a number or yes or no.
@@ -50,14 +55,17 @@ function parsed(value: unknown): unknown {
   }
 }
 
+/** A word that is known by now; `null` for one that a version of before had, or nobody. */
+const known = (words: readonly string[], value: unknown): unknown => words.find((word) => word === value) ?? null;
+
 const probeOf = (told: Told): OldDocument => ({
   url: told.text('probe.url'),
   verdict: told.of('probe.verdict'),
-  cause: told.of('probe.cause'),
+  cause: known(PROBE_CAUSES, told.of('probe.cause')),
   note: told.text('probe.note'),
-  reason: told.of('probe.reason'),
+  reason: known(REASONS, told.of('probe.reason')),
   proof: told.text('probe.proof'),
-  found: Object.fromEntries(told.under('found.')),
+  found: Object.fromEntries(told.under('found.').filter(([name, value]) => isFoundWay(name, value))),
   facts: Object.fromEntries(told.under('fact.').filter(([name, value]) => isProbeFact(name, value))),
 });
 
@@ -67,16 +75,23 @@ const OF_BEFORE = { heldDoors: [], isTls: false, tls: null, tellsLogin: false };
 function readingOf(told: Told): OldDocument {
   const device = parsed(told.of('onvif.device'));
   if (!isRecord(device)) return { reading: null };
-  const each = (name: string): readonly unknown[] => told.all(`onvif.${name}`).map(parsed);
   const { ptz, events } = device;
+  const bare = { ...OF_BEFORE, ...device };
+  // of a list what makes sense by itself: one profile that does not takes no other along
+  const each = (name: string, alone: (item: unknown) => object): readonly unknown[] =>
+    told
+      .all(`onvif.${name}`)
+      .map(parsed)
+      .filter((item) => checkReading({ ...bare, ...alone(item) }) === null);
+  const withPresets = (presets: unknown) => (isRecord(ptz) ? { ptz: { ...ptz, presets: ptz.presets && presets } } : {});
+  const withTopics = (topics: unknown) => (isRecord(events) ? { events: { ...events, topics } } : {});
   return {
     reading: {
-      ...OF_BEFORE,
-      ...device,
-      services: each('service'),
-      profiles: each('profile'),
-      ptz: isRecord(ptz) ? { ...ptz, presets: ptz.presets && each('preset') } : ptz,
-      events: isRecord(events) ? { ...events, topics: each('topic') } : events,
+      ...bare,
+      services: each('service', (item) => ({ services: [item] })),
+      profiles: each('profile', (item) => ({ profiles: [item] })),
+      ...withPresets(each('preset', (item) => withPresets([item]))),
+      ...withTopics(each('topic', (item) => withTopics([item]))),
     },
   };
 }
@@ -90,7 +105,7 @@ function sessionsOf(told: Told): OldDocument {
       opened: told.number('sessions.played') ?? 0,
       most: told.number('sessions.most') ?? 0,
       refusedWith:
-        cause === '' || cause === 'none'
+        known(PROBE_CAUSES, cause) === null
           ? null
           : { cause, status: told.number('sessions.status'), note: told.text('sessions.note') },
       firstAlonePerS: told.number('sessions.alonePerS'),
@@ -104,7 +119,10 @@ function sessionsOf(told: Told): OldDocument {
 const sweepOf = (told: Told): OldDocument => ({
   range: told.text('sweep.range'),
   isWhole: told.of('sweep.isWhole') === true,
-  hosts: told.all('sweep.host').map(parsed),
+  hosts: told
+    .all('sweep.host')
+    .map(parsed)
+    .filter((host) => checkSeenHost(host) === null),
 });
 
 const heardOf = (told: Told): OldDocument => ({
@@ -116,7 +134,7 @@ const heardOf = (told: Told): OldDocument => ({
     kinds: told
       .text('heard.kinds')
       .split(', ')
-      .filter((kind) => kind !== ''),
+      .filter((kind) => known(EVENT_KINDS, kind) !== null),
     lost: told.number('heard.lost'),
     cause: null,
     note: told.text('heard.note'),

@@ -86,9 +86,12 @@ const FACTS: ChecksOf<ProbeFacts> = {
   tlsFingerprint: evidence,
 };
 
+const fitsIn =
+  <T>(checks: ChecksOf<T>) =>
+  (name: string, value: unknown): boolean =>
+    hasOwn(checks, name) && checks[name as keyof T](value) === null; // a name of the table
 /** Whether a fact is one that rules about a probe are judged by, with a value of its kind. */
-export const isProbeFact = (name: string, value: unknown): boolean =>
-  hasOwn(FACTS, name) && FACTS[name as keyof ProbeFacts](value) === null; // a name of the table
+export const isProbeFact = fitsIn<ProbeFacts>(FACTS);
 
 const path: Check = (value) =>
   text(TEXT_LIMITS.path)(value) ?? (STREAM_PATH.test(String(value)) ? null : 'must be a path');
@@ -98,6 +101,9 @@ const FOUND: ChecksOf<FoundWay> = {
   line: word(CAMERA_LINES),
   transport: word(['tcp', 'udp']),
 };
+
+/** The same of where a stream works. */
+export const isFoundWay = fitsIn<FoundWay>(FOUND);
 
 const SESSIONS: ChecksOf<SessionsReport> = {
   limit: orNull(count),
