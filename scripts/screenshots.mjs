@@ -30,7 +30,7 @@ async function open(options) {
   const context = await browser.newContext({ reducedMotion: 'reduce', colorScheme: 'light', ...options });
   const page = await context.newPage();
   await page.goto(address);
-  await page.getByRole('heading', { name: 'Round' }).waitFor();
+  await page.getByRole('heading', { name: 'Tour' }).waitFor();
   return page;
 }
 /** What a worker or a chart draws comes a moment after the page. */
@@ -38,7 +38,7 @@ const settled = (page) => page.evaluate(() => new Promise((resolve) => setTimeou
 const shoot = (page, name) => page.screenshot({ path: join(folder, `${name}.png`) });
 
 async function probe(page, camera) {
-  await page.getByRole('link', { name: 'Round' }).first().click();
+  await page.getByRole('link', { name: 'Tour' }).first().click();
   await page.getByRole('link', { name: camera, exact: true }).click();
   await page.getByRole('navigation', { name: 'Stations' }).getByRole('link', { name: /^Tap/ }).click();
   await page.getByRole('button', { name: 'Probe', exact: true }).click();
@@ -59,7 +59,7 @@ async function shootTape(page) {
   await page.getByRole('region', { name: 'Findings' }).waitFor({ timeout: 30_000 });
   await page.getByRole('button', { name: /^authenticate 404/ }).click();
   await page.getByText('this decides it').waitFor();
-  await page.getByRole('region', { name: 'Wire tape' }).evaluate((tape) => tape.scrollIntoView());
+  await page.getByRole('region', { name: 'Connection log' }).evaluate((tape) => tape.scrollIntoView());
   await page.mouse.move(0, 0);
   await settled(page);
   await shoot(page, 'tape');
@@ -77,8 +77,8 @@ async function shootFaults(page) {
       .getByRole('button', { name: guess, exact: true })
       .click();
   };
-  await take(/Flax loft/, 'It listens on another port');
-  await take(/Goose run/, 'The camera hung up');
+  await take(/Flax loft/, 'RTSP on another port');
+  await take(/Goose run/, 'Connection closed by the camera');
   await take(/Oast stair/, 'Account or password refused');
   await page.evaluate(() => scrollTo(0, 0));
   await page.mouse.move(0, 0);
@@ -96,10 +96,10 @@ async function shootPrepare(page) {
   await page.getByRole('link', { name: 'Rehearse it' }).click();
   const press = (name) => page.getByRole('button', { name, exact: true }).click();
   await press('Time runs 10 times');
-  await press('Pull the plug');
-  await press('It was out that long');
+  await press('Unplug it');
+  await press('It was unplugged that long');
   await page.getByLabel('Name of its file').fill('mini_open.bin.txt');
-  for (const act of ['Push the card in', 'It is in', 'Hold the button', 'Plug it in', 'Held, and plugged in'])
+  for (const act of ['Insert the SD card', 'It is inserted', 'Hold the button', 'Plug it in', 'Held, and plugged in'])
     await press(act);
   await settled(page);
   await page.getByText('Why it does that').click();
@@ -110,9 +110,9 @@ async function shootPrepare(page) {
 /** The house's addresses after a look through them, and what a power cut does to those that nobody reserved. */
 async function shootNetwork(page) {
   const look = async () => {
-    await page.getByRole('tab', { name: 'Find' }).click();
-    await page.getByLabel('Calls a second').fill('1000');
-    await page.getByRole('region', { name: 'Look through it' }).getByRole('button').click();
+    await page.getByRole('tab', { name: 'Scan' }).click();
+    await page.getByLabel('Connections a second').fill('1000');
+    await page.getByRole('region', { name: 'Scan it' }).getByRole('button').click();
     await page.getByText(/addresses in .* s/).waitFor({ timeout: 30_000 });
   };
   await page.goto(`${address}site/alder-mill/network`);
@@ -145,8 +145,8 @@ async function shootSteer(page) {
   await page.goto(`${address}site/alder-mill/camera/sluice-rail/tap/steer`);
   await page.getByText('at rest', { exact: true }).waitFor();
   await page.getByText(/^live, /).waitFor({ timeout: 20_000 });
-  await page.getByLabel('Name of this place').fill('Straight on');
-  await page.getByRole('button', { name: 'Keep where it looks now' }).click();
+  await page.getByLabel('Name of this preset').fill('Straight on');
+  await page.getByRole('button', { name: 'Save the present position' }).click();
   await page.getByRole('button', { name: 'Go to Straight on' }).waitFor();
   await page.getByRole('button', { name: 'Turn', exact: true }).click();
   await page.getByText(/It reports 30\.0° · asked 30\.0°/).waitFor();
@@ -174,7 +174,7 @@ try {
   await desk.getByRole('button', { name: /^Entered at/ }).click();
   await probe(desk, 'Boot room');
   await shoot(desk, 'tap');
-  await desk.getByRole('link', { name: 'Round' }).click();
+  await desk.getByRole('link', { name: 'Tour' }).click();
   await desk.getByRole('button', { name: /^Take a panel .*: Bee stand$/ }).waitFor(); // remedies are tried one after the other
   await shoot(desk, 'round');
   await desk.getByRole('link', { name: 'Logbook' }).click();
@@ -182,7 +182,7 @@ try {
   await shoot(desk, 'logbook');
 
   await desk.keyboard.press('/');
-  await desk.getByRole('combobox', { name: 'Find' }).fill('stair');
+  await desk.getByRole('combobox', { name: 'Scan' }).fill('stair');
   await desk
     .getByRole('option', { name: /Linen stair/ })
     .first()
@@ -207,7 +207,7 @@ try {
   await planning.evaluate(() => scrollTo(0, 0));
   await settled(planning);
   await shoot(planning, 'power');
-  await planning.getByRole('link', { name: 'Round' }).first().click();
+  await planning.getByRole('link', { name: 'Tour' }).first().click();
   await planning.getByRole('link', { name: 'Bee stand', exact: true }).click();
   await planning.getByRole('img', { name: /It brings less in/ }).waitFor();
   await settled(planning);
@@ -228,8 +228,8 @@ try {
   await shoot(phone, 'round-phone');
   await phone.goto(`${address}site/alder-mill/camera/boot-room/prepare/run`);
   await phone.getByRole('button', { name: /^Begin: write/ }).click();
-  await phone.getByRole('button', { name: 'It was out that long' }).click({ timeout: 15_000 });
-  await phone.getByRole('button', { name: 'It is in' }).click();
+  await phone.getByRole('button', { name: 'It was unplugged that long' }).click({ timeout: 15_000 });
+  await phone.getByRole('button', { name: 'It is inserted' }).click();
   await phone.getByRole('button', { name: 'Held, and plugged in' }).click();
   await phone.evaluate(() => new Promise((resolve) => setTimeout(resolve, 2200)));
   await shoot(phone, 'run-phone');

@@ -21,23 +21,24 @@ export async function cardCommand(args: readonly string[]): Promise<number> {
     options: {
       size: { type: 'string' },
       limit: { type: 'string' },
-      image: { type: 'string' },
+      firmware: { type: 'string' },
       sha256: { type: 'string' },
       name: { type: 'string' },
       json: { type: 'boolean', default: false },
     },
   });
-  if (values.size === undefined) throw new UsageError('--size is needed: the card’s bytes, 32000000000 for 32 GB.');
+  if (values.size === undefined)
+    throw new UsageError('--size is needed: the size of the SD card in bytes, 32000000000 for 32 GB.');
   const size = numberOf('size', values.size, CARD_RANGES.bytes);
   const limit = values.limit === undefined ? null : numberOf('limit', values.limit, CARD_RANGES.limitGiB);
   const needsImage = values.sha256 !== undefined || values.name !== undefined;
-  if (values.image === undefined && needsImage) throw new UsageError('--sha256 and --name belong to --image.');
+  if (values.firmware === undefined && needsImage) throw new UsageError('--sha256 and --name belong to --firmware.');
   const problem = values.sha256 === undefined ? null : digestProblem(values.sha256);
   if (problem !== null) throw new UsageError(`--sha256: ${problem}`);
 
   const partition = partitionWithin(bytes(size), limit);
   const fileSystem = fileSystemFor(bytes(size), partition);
-  const image = values.image === undefined ? null : await hashed(values.image);
+  const image = values.firmware === undefined ? null : await hashed(values.firmware);
   const published = values.sha256 ?? '';
   const verdict = image && compareHash(image.sha256, published);
   const nameVerdict = image && values.name !== undefined ? compareNames(values.name, basename(image.file)) : null;
@@ -58,13 +59,13 @@ export async function cardCommand(args: readonly string[]): Promise<number> {
     print(
       fits
         ? `partition: sectors ${sayCount(startSector)} to ${sayCount(endSector)}, ${sayCount(sizeMiB)} MiB, ${fileSystem}; ${Math.round(unusedMiB ?? 0)} MiB behind it stay free\n`
-        : 'partition: none fits this card\n',
+        : 'partition: none fits this SD card\n',
     );
-    if (image) print(`image: ${sayBytes(image.bytes)}, SHA-256 ${image.sha256}\n`);
+    if (image) print(`firmware: ${sayBytes(image.bytes)}, SHA-256 ${image.sha256}\n`);
     if (found.matches !== null)
       print(found.matches ? 'it is the file that was published\n' : 'it is another file than was published\n');
     if (nameVerdict) print(`name: ${NAME_WORDS[nameVerdict]}\n`);
-    if (imageFits === false) print('the image does not fit the partition\n');
+    if (imageFits === false) print('the firmware file does not fit the partition\n');
   }
   const isWell =
     fits && imageFits !== false && found.matches !== false && (nameVerdict === null || nameVerdict === 'ok');
@@ -92,9 +93,11 @@ async function hashed(file: string): Promise<HashedImage> {
   const before = await stat(file).catch(() => null);
   if (!before?.isFile()) throw new UsageError(`${file} could not be read.`);
   if (before.size === 0)
-    throw new InputError(`${file} is empty: its download broke off before it began. Fetch it anew.`);
+    throw new InputError(`${file} is empty: its download broke off before it began. Download it again.`);
   if (before.size > MOST_IMAGE_BYTES)
-    throw new InputError(`${file} has ${sayBytes(before.size)}; an image has at most ${sayBytes(MOST_IMAGE_BYTES)}.`);
+    throw new InputError(
+      `${file} has ${sayBytes(before.size)}; a firmware file has at most ${sayBytes(MOST_IMAGE_BYTES)}.`,
+    );
   const hash = createHash('sha256');
   let count = 0;
   for await (const piece of createReadStream(file, { highWaterMark: 4 * MIB })) {
@@ -105,7 +108,7 @@ async function hashed(file: string): Promise<HashedImage> {
   const after = await stat(file).catch(() => null);
   if (count !== before.size || after?.size !== before.size || after.mtimeMs !== before.mtimeMs)
     throw new InputError(
-      `${file} changed while it was read: something still writes it. Try again when it has come whole.`,
+      `${file} changed while it was read: something is still writing it. Try again when the download is complete.`,
     );
   const sha256 = hash.digest('hex');
   return { file, bytes: count, sha256 };

@@ -48,7 +48,7 @@ export async function checkCommand(args: readonly string[]): Promise<number> {
       json: { type: 'boolean', default: false },
       apply: { type: 'string' },
       out: { type: 'string' },
-      secrets: { type: 'string' },
+      passwords: { type: 'string' },
     },
   });
   const [file, ...rest] = positionals;
@@ -59,7 +59,7 @@ export async function checkCommand(args: readonly string[]): Promise<number> {
   const mended = values.apply === undefined ? null : await mendFile(read, values.apply, values.out ?? besides(file));
   const site = mended?.site ?? read;
   const index = indexEvidence(site.journal);
-  const secrets = values.secrets === undefined ? NO_SECRETS : await secretsOf(site, values.secrets);
+  const secrets = values.passwords === undefined ? NO_SECRETS : await secretsOf(site, values.passwords);
   const view = viewOf(site, index, secrets);
   const lanes = lanesOf(site, index, secrets).map((lane, at) => ({
     camera: site.cameras[at]?.name ?? lane.cameraId,
@@ -147,7 +147,8 @@ async function mendFile(before: Site, rule: string, out: string): Promise<Mended
       site = applyCommand(site, mend.command, stamp);
       applied.push({ camera: name, rule, text: mend.text });
     }
-  if (applied.length === 0) throw new InputError(`No finding of ${rule} has a mend in this file; nothing was written.`);
+  if (applied.length === 0)
+    throw new InputError(`No finding of ${rule} has an automatic remedy in this file; nothing was written.`);
   try {
     await writeFile(out, writeSiteFile(site), { flag: 'wx' });
   } catch (error) {

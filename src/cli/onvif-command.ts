@@ -48,7 +48,7 @@ const readDoors = (plain: readonly string[], tls: readonly string[]): readonly O
     ({ text, isTls }) => {
       const port = /^\d{1,5}$/.test(text) ? Number(text) : 0;
       if (port < PORT_RANGE.min || port > PORT_RANGE.max)
-        throw new UsageError(`Expected a port of 1 to 65535, got “${text}”.`);
+        throw new UsageError(`Expected a port from 1 to 65535, got “${text}”.`);
       return { port, isTls };
     },
   );
@@ -176,7 +176,7 @@ function describe(reading: OnvifReading, findings: readonly Finding[]): string {
     );
   if (clock)
     lines.push(
-      `  its clock: ${clock.skewS === 0 ? 'right' : `${sayStretch(clock.skewS)} ${clock.skewS > 0 ? 'fast' : 'slow'}`}`,
+      `  clock: ${clock.skewS === 0 ? 'right' : `${sayStretch(clock.skewS)} ${clock.skewS > 0 ? 'fast' : 'slow'}`}`,
     );
   for (const door of reading.heldDoors) lines.push(`  services at ${sayDoor(door)} were not asked`);
   for (const profile of reading.profiles)
@@ -185,10 +185,10 @@ function describe(reading: OnvifReading, findings: readonly Finding[]): string {
     );
   if (ptz)
     lines.push(
-      `  head: ${ptz.node.absolute ? 'by angle' : ptz.node.relative ? 'by steps' : 'by time'}, tells ${ptz.tells}, ${ptz.presets?.length ?? 0} presets`,
+      `  PTZ: ${ptz.node.absolute ? 'absolute moves' : ptz.node.relative ? 'relative moves' : 'timed moves'}, reports ${ptz.tells}, ${ptz.presets?.length ?? 0} presets`,
     );
   if (events)
-    lines.push(`  events: ${events.topics.length} topics, ${events.canPull ? 'can be fetched' : 'cannot be fetched'}`);
+    lines.push(`  events: ${events.topics.length} topics, ${events.canPull ? 'can be pulled' : 'cannot be pulled'}`);
   lines.push(...linesOf(findings));
   return `${lines.join('\n')}\n`;
 }

@@ -19,7 +19,7 @@ import { UsageError } from './usage-error.ts';
 export const PROBE_USAGE = `cleartap probe rtsp://host:port/path [--user NAME] [--pass-env VAR | --pass-stdin]
                [--transport tcp|udp|auto] [--seconds 3] [--timeout 5] [--no-media] [--no-experiments] [--onvif PORT] [--tunnel]
                [--allow-public] [--json]
-  cleartap probe --site FILE.cleartap.json [--again] [--secrets FILE.json] [--pass-env VAR | --pass-stdin] … [--json]`;
+  cleartap probe --site FILE.cleartap.json [--again] [--passwords FILE.json] [--pass-env VAR | --pass-stdin] … [--json]`;
 
 /** Probes once. Exit code 0 verdict ok or warn, 1 fail, 2 wrong usage. */
 export async function probeCommand(args: readonly string[]): Promise<number> {
@@ -33,7 +33,7 @@ export async function probeCommand(args: readonly string[]): Promise<number> {
       'pass-stdin': { type: 'boolean' },
       site: { type: 'string' },
       again: { type: 'boolean', default: false },
-      secrets: { type: 'string' },
+      passwords: { type: 'string' },
       transport: { type: 'string', default: 'auto' },
       seconds: { type: 'string', default: '3' },
       timeout: { type: 'string', default: '5' },
@@ -48,8 +48,8 @@ export async function probeCommand(args: readonly string[]): Promise<number> {
   const [target, ...rest] = positionals;
   if (values.site !== undefined && (target !== undefined || values.user !== undefined))
     throw new UsageError('--site takes URLs and accounts from its file: give neither.');
-  if (values.site === undefined && (values.again || values.secrets !== undefined))
-    throw new UsageError('--again and --secrets belong to --site.');
+  if (values.site === undefined && (values.again || values.passwords !== undefined))
+    throw new UsageError('--again and --passwords belong to --site.');
   if (values.site === undefined && (target === undefined || rest.length > 0)) throw new UsageError('Expected one URL.');
   const transport = readTransport(values.transport);
   const seconds = readPositive('seconds', values.seconds, 3600);
@@ -60,8 +60,8 @@ export async function probeCommand(args: readonly string[]): Promise<number> {
   const world = createWorld(values['allow-public']);
   const run = { seconds, timeoutMs, media: values.media, transport };
   if (values.site !== undefined) {
-    const { site, again, secrets, json } = values;
-    return await wholeSite(site, { ...run, again, secretOfAll: secret }, { secrets, json }, world);
+    const { site, again, passwords, json } = values;
+    return await wholeSite(site, { ...run, again, secretOfAll: secret }, { secrets: passwords, json }, world);
   }
   const read = readTarget(target ?? '', values.user ?? null, secret, values.tunnel);
   const report = read.ok

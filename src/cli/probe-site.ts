@@ -50,7 +50,7 @@ export async function probeSite(
   const asked = camerasToProbe(site, indexEvidence(site.journal), options.again);
   const leftOut = asked
     .filter(({ camera, streams }) => lacksSecret(camera, streams))
-    .map(({ camera }) => ({ camera: camera.name, why: 'its secret was not given' }));
+    .map(({ camera }) => ({ camera: camera.name, why: 'its password was not given' }));
   const waiting = asked.filter(({ camera, streams }) => !lacksSecret(camera, streams));
   const probed: SiteProbe[] = [];
   const work = async (): Promise<void> => {

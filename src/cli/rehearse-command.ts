@@ -64,7 +64,7 @@ export async function rehearseCommand(args: readonly string[]): Promise<number> 
   else
     for (const { atMs, did, lamp, phase: then, why } of states)
       print(
-        `${(atMs / 1000).toFixed(1).padStart(8)} s  ${did.padEnd(8)} ${then.padEnd(10)} lamp ${lamp.padEnd(20)} ${why}\n`,
+        `${(atMs / 1000).toFixed(1).padStart(8)} s  ${did.padEnd(8)} ${then.padEnd(10)} LED ${lamp.padEnd(20)} ${why}\n`,
       );
   return phase === 'running' ? 0 : 1;
 }

@@ -45,9 +45,9 @@ const hostOf = (seen: SeenHost, camera: string | null): AtHost => ({
   camera,
   note: orNull(
     [
-      ...(seen.answersAll ? ['it takes every call: what it says means little'] : []),
-      ...(seen.endpoints.length > 1 ? [`${seen.endpoints.length} identities answer from here`] : []),
-      ...(seen.alsoAt.length > 0 ? [`it gives ${seen.alsoAt.join(', ')} as its own address`] : []),
+      ...(seen.answersAll ? ['accepts every connection: its answers prove little'] : []),
+      ...(seen.endpoints.length > 1 ? [`${seen.endpoints.length} ONVIF identities answer from this address`] : []),
+      ...(seen.alsoAt.length > 0 ? [`reports ${seen.alsoAt.join(', ')} as its own address`] : []),
     ].join('; '),
   ),
 });
@@ -61,7 +61,7 @@ const doorsOf = (seen: SeenHost, camera: string | null): readonly Found[] =>
       is,
       server: orNull(server),
       title: orNull(title),
-      note: isSlow ? ['slow to say a word', ...(note === null ? [] : [note])].join('; ') : note,
+      note: isSlow ? ['slow to answer', ...(note === null ? [] : [note])].join('; ') : note,
     };
   });
 

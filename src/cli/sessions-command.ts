@@ -51,7 +51,7 @@ export async function sessionsCommand(args: readonly string[]): Promise<number> 
 /** The count for eyes. */
 function describe({ limit, opened, most, refusedWith, closed }: SessionsReport, findings: readonly Finding[]): string {
   const reached = limit === null ? `none of ${most} was refused` : `${limit} at once`;
-  const lines = [opened === 0 ? 'no session' : reached, `  ${opened} played, ${closed} goodbyes answered`];
+  const lines = [opened === 0 ? 'no session' : reached, `  ${opened} played, ${closed} answered TEARDOWN\n`];
   if (refusedWith)
     lines.push(
       `  then: ${[refusedWith.status, refusedWith.cause, oneLine(refusedWith.note)].filter(Boolean).join(', ')}`,

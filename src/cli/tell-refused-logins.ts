@@ -7,6 +7,6 @@ export function tellRefusedLogins({ logins }: Pick<World, 'logins'>): void {
   for (const { host, user, refused } of logins.lines())
     if (refused > 0)
       complain(
-        `Refused logins of “${oneLine(user)}” at ${oneLine(host)} in this run: ${refused}. Many devices lock an account at three or five.\n`,
+        `Refused logins of “${oneLine(user)}” at ${oneLine(host)} in this run: ${refused}. Many devices lock an account after three or five.\n`,
       );
 }

@@ -12,11 +12,11 @@ const SESSIONS_USAGE = `cleartap sessions rtsp://host:port/path [--user NAME] [-
 
 export const USAGE = `usage:
   ${PROBE_USAGE}
-  cleartap check FILE.cleartap.json [--secrets FILE.json] [--apply RULE [--out FILE]] [--json]
+  cleartap check FILE.cleartap.json [--passwords FILE.json] [--apply RULE [--out FILE]] [--json]
   ${SCAN_USAGE}
   ${ONVIF_USAGE}
   ${SESSIONS_USAGE}
-  cleartap card --size BYTES [--limit GIB] [--image FILE [--sha256 HEX] [--name NAME]] [--json]
+  cleartap card --size BYTES [--limit GIB] [--firmware FILE [--sha256 HEX] [--name NAME]] [--json]
   cleartap rehearse [SCRIPT.json] [--json]
   cleartap standins [--json]
 `;

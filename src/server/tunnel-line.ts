@@ -87,7 +87,7 @@ export async function dialTunnel(
     const rest = await lateOr(
       opened(hearing),
       limits,
-      `Asked for RTSP inside HTTP, it did not answer in ${limits.timeoutMs / 1000} s.`,
+      `Asked for RTSP over HTTP, it did not answer in ${limits.timeoutMs / 1000} s.`,
     );
     let isOver = false;
     const over = (): void => {
@@ -122,6 +122,6 @@ async function opened(hearing: TunnelReader): Promise<Uint8Array> {
     const answer = readTunnelAnswer(hearing.came);
     if (answer.kind === 'open') return answer.rest;
     if (answer.kind === 'refused') throw new DialFailure('not-rtsp', answer.note);
-    if (end === 'ended') throw new DialFailure('closed', 'Asked for RTSP inside HTTP, it hung up.');
+    if (end === 'ended') throw new DialFailure('closed', 'Asked for RTSP over HTTP, it closed the connection.');
   }
 }

@@ -48,7 +48,7 @@ function tellNotLoaded(): void {
   words.setAttribute('role', 'alert');
   words.style.padding = '20px';
   words.textContent =
-    'Clear Tap was not loaded whole: its own server on this computer did not answer. Start it again, then reload this page. Your sites are where they were.';
+    'Clear Tap was not loaded completely: its own server on this computer did not respond. Start it again, then reload this page. Your sites are safe.';
   document.getElementById('root')?.replaceChildren(words);
 }
 begin().catch(tellNotLoaded);

@@ -99,7 +99,7 @@ export async function attackWindows(browser: Browser, demo: RunningServer, rando
   for (let round = 0; round < 6; round++) {
     const page = await open();
     const bar = page.getByRole('alert').filter({ hasText: 'another tab' });
-    if (await bar.isVisible()) await bar.getByRole('button', { name: 'Keep this tab’s' }).click();
+    if (await bar.isVisible()) await bar.getByRole('button', { name: 'Use this tab’s version' }).click();
     if ((await typedIn(page)) !== last) throw new Found(`typed last: ${last}, found: ${await typedIn(page)}`);
     for (let edits = 1 + random.below(4); edits > 0; edits--) {
       last = `/edit/${random.below(1e9)}`;

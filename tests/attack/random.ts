@@ -38,7 +38,7 @@ const NASTY: readonly string[] = [
   '//',
   '[',
   '"',
-  '{secret}',
+  '{password}',
   '\ufeff',
   '-1',
   '0',

@@ -55,14 +55,14 @@ export async function imageHashFigures(root: string): Promise<Figure[]> {
   try {
     const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
     await page.goto(`${address}/site/alder-mill/camera/boot-room/prepare/reflash`);
-    await page.getByRole('button', { name: 'Decide: take a community image' }).click();
+    await page.getByRole('button', { name: 'Decide: install community firmware' }).click();
     const session = await browser.newBrowserCDPSession();
     const { processInfo } = await session.send('SystemInfo.getProcessInfo');
     const renderers = processInfo.filter(({ type }) => type === 'renderer').map(({ id }) => id);
     const held = (): number => renderers.reduce((sum, pid) => sum + ownBytes(pid), 0);
     const hashIt = async (digest: string): Promise<number> => {
       const startedMs = performance.now();
-      await page.getByLabel('Image file', { exact: true }).setInputFiles(file);
+      await page.getByLabel('Firmware file', { exact: true }).setInputFiles(file);
       await page.getByRole('progressbar').waitFor();
       await page.getByText(digest).waitFor({ timeout: 60_000 });
       const ms = performance.now() - startedMs;

@@ -37,7 +37,7 @@ const opened = (...names: readonly string[]): readonly Look[] =>
 /** Every view, with what is opened on it: each of them is looked at. They are gone through in the open page, as a person does. */
 const VIEWS: Readonly<Record<string, readonly Look[]>> = {
   'Round, its finder and its keys, in parts and chosen, what its menu opens; Plan and Cost': [
-    openPlace('', 'Round'),
+    openPlace('', 'Tour'),
     ...['/', '?'].map((key) => async (page: Page) => {
       await page.keyboard.press(key);
       await slip(page);
@@ -50,7 +50,7 @@ const VIEWS: Readonly<Record<string, readonly Look[]>> = {
     fromMenu('Model cards'),
     async (page) => {
       await fromMenu('Model cards')(page);
-      await press('Write a card')(page);
+      await press('Write a model card')(page);
     },
     fromMenu(/^This site/),
     openPlace('/plan', 'Plan'),
@@ -76,7 +76,7 @@ const VIEWS: Readonly<Record<string, readonly Look[]>> = {
   ],
   'the logbook, the secrets, a camera list; the first page, and a site that is not there': [
     openPlace('/logbook', 'Logbook'),
-    ...opened('Secrets: this visit'),
+    ...opened('Passwords: this visit'),
     async (page) => {
       await page.getByLabel('Camera list').setInputFiles({
         name: 'old.csv',
@@ -88,8 +88,8 @@ const VIEWS: Readonly<Record<string, readonly Look[]>> = {
     async (page) => {
       await fromMenu(/^This site/)(page);
       await press('Remove this site')(page);
-      await press('Remove it all the same')(page);
-      await expect(page.getByRole('heading', { name: 'Begin with a site' })).toBeVisible();
+      await press('Remove it')(page);
+      await expect(page.getByRole('heading', { name: 'Start with a site' })).toBeVisible();
     },
     async (page) => {
       await page.goto('/site/nowhere');
@@ -98,16 +98,16 @@ const VIEWS: Readonly<Record<string, readonly Look[]>> = {
   ],
   'Choose and its slips, Power by cable, sun and battery, Prepare with its bench and a rehearsal': [
     showing('Orchard track', 'choose', 'Candidates'),
-    ...opened('Change', 'Its card', 'Add a model'),
-    ...['Landing stage', 'Bread oven', 'Bee stand'].map((camera) => showing(camera, 'power', 'What feeds it')),
-    showing('Bread oven', 'prepare', 'Old handset'),
+    ...opened('Change', 'Its model card', 'Add a model'),
+    ...['Landing stage', 'Bread oven', 'Bee stand'].map((camera) => showing(camera, 'power', 'Power source')),
+    showing('Bread oven', 'prepare', 'Old phone'),
     async (page) => {
       await openCamera(page, 'Boot room', 'prepare/reflash');
-      await press('Decide: take a community image')(page);
+      await press('Decide: install community firmware')(page);
       await press('A card of 128 GB')(page);
-      await region('How its model is reflashed')(page);
+      await region('Reflash guide of its model')(page);
     },
-    ...opened('Change it'),
+    ...opened('Edit'),
     async (page) => {
       await openCamera(page, 'Boot room', 'prepare/run');
       await press('Begin: write mini_open.bin')(page);
@@ -134,12 +134,12 @@ apart.describe('on a phone', () => {
 
   apart('no view scrolls sideways', async ({ page }) => {
     for (const [camera, station, shows] of [
-      ['Landing stage', 'power', 'What feeds it'],
-      ['Bee stand', 'power', 'What feeds it'],
+      ['Landing stage', 'power', 'Power source'],
+      ['Bee stand', 'power', 'Power source'],
       ['Orchard track', 'choose', 'Candidates'],
       ['Boot room', 'prepare', 'Settings at the camera'],
       ['Bread oven', 'prepare', 'Settings at the camera'],
-      ['Boot room', 'prepare/reflash', 'How its model is reflashed'],
+      ['Boot room', 'prepare/reflash', 'Reflash guide of its model'],
       ['Boot room', 'address', 'Findings'],
     ] as const) {
       await openCamera(page, camera, station);

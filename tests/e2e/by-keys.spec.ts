@@ -62,7 +62,7 @@ function keyboardOf(page: Page) {
 // Who will draw it, and what will feed it, from anywhere.
 async function find(text: string): Promise<void> {
   await keys.press('/');
-  await keys.at('Find');
+  await keys.at('Scan');
   await keys.type(text);
   await keys.press('Enter');
 }
@@ -97,14 +97,14 @@ test('one camera by keys alone, from an empty site to chosen and fed', async () 
 
   // Choose: the need as it is offered, a card in ten fields, the model.
   await find('Gate: Choose');
-  await expect(page.getByRole('button', { name: 'Say what it must show' })).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Enter what it must show' })).toBeVisible();
   await keys.at('Gate');
   await keys.press('a');
   await keys.at('Level');
   await keys.press('Tab', 'Enter');
   await expect(page.getByText(/^Recognise a person at 8 m/)).toBeVisible();
   await keys.press('a');
-  await keys.tabTo('Write a card');
+  await keys.tabTo('Write a model card');
   await keys.press('Enter');
   await expect(page.getByRole('dialog', { name: 'New model card' })).toBeVisible();
   await keys.tabTo('Make');
@@ -131,7 +131,7 @@ test('one camera by keys alone, from an empty site to chosen and fed', async () 
   // Power: over the network cable from the switch, twenty metres.
   await find('Gate: Power');
   await keys.at('Gate');
-  await keys.tabTo('Way');
+  await keys.tabTo('Power source');
   await keys.press('n');
   await keys.press('Tab', 'ArrowDown');
   await keys.tabTo('Length, m', 5);
@@ -139,7 +139,7 @@ test('one camera by keys alone, from an empty site to chosen and fed', async () 
   await keys.press('Enter');
   await expect(page.getByText('as typed')).toBeVisible();
   await keys.press('Escape');
-  await keys.at('What feeds it');
+  await keys.at('Power source');
 });
 
 test('by keys alone it is probed, tapped, mended and handed over: ninety in all, at most', async () => {
@@ -157,7 +157,7 @@ test('by keys alone it is probed, tapped, mended and handed over: ninety in all,
   await expect(page.getByRole('button', { name: /^Join Attic store/ }).first()).toBeVisible();
   await keys.press('m');
   await expect(
-    page.getByRole('region', { name: 'Air and links' }).getByText('Barn switch – Attic store'),
+    page.getByRole('region', { name: 'Wi-Fi and links' }).getByText('Barn switch – Attic store'),
   ).toBeVisible();
 
   await find('Gate: Hand over');
@@ -166,7 +166,7 @@ test('by keys alone it is probed, tapped, mended and handed over: ninety in all,
   await keys.press('a');
   await expect(page.getByText('Entered at Attic store, with this address.')).toBeVisible();
   await keys.press('r');
-  await keys.at('Round');
+  await keys.at('Tour');
   await expect(page.getByRole('row', { name: /Gate/ })).toContainText('Open its sheet');
   expect(keys.count()).toBeLessThanOrEqual(MOST_KEYS);
   test.info().annotations.push({ type: 'keys', description: String(keys.count()) });

@@ -47,7 +47,7 @@ test('one camera by touch alone: begun, placed, probed, tapped, handed over; not
   test.setTimeout(90_000);
   await page.goto(world.address);
   await page.getByLabel('Name of the site').fill('Barley Farm');
-  await tapOn(page, 'Begin');
+  await tapOn(page, 'Create');
   await page.getByLabel('Name', { exact: true }).fill('Gate');
   await page.getByLabel('Stream URL or address').fill(world.urls[1]?.[0] ?? '');
   await tapOn(page, 'Add');
@@ -56,7 +56,7 @@ test('one camera by touch alone: begun, placed, probed, tapped, handed over; not
 
   await tapOn(page, /^Change Gate/);
   await page.getByLabel('Place', { exact: true }).fill('Left post');
-  await tapOn(page, 'Keep');
+  await tapOn(page, 'Save');
   await expect(page.getByText('Left post').filter({ visible: true })).toBeVisible();
 
   // It is put where it goes on the plan, which two fingers enlarge.
@@ -68,7 +68,7 @@ test('one camera by touch alone: begun, placed, probed, tapped, handed over; not
   if (!box) throw new Error('no plan');
   expect(box.width).toBeGreaterThanOrEqual(388);
   await page.touchscreen.tap(box.x + box.width / 4, box.y + 60);
-  await expect(page.getByText('Everything has its place.')).toBeVisible();
+  await expect(page.getByText('Everything is placed.')).toBeVisible();
   const before = await page
     .locator('canvas')
     .first()
@@ -84,7 +84,7 @@ test('one camera by touch alone: begun, placed, probed, tapped, handed over; not
     .toBeGreaterThan(before * 1.5);
   await noSidewaysScroll(page);
 
-  await goTo(page, 'Round');
+  await goTo(page, 'Tour');
   await page.getByRole('link', { name: 'Gate', exact: true }).tap();
   await station(page, /Tap/);
   await tapOn(page, /^Probe/);
@@ -92,7 +92,7 @@ test('one camera by touch alone: begun, placed, probed, tapped, handed over; not
   await tapOn(page, 'New destination');
   await page.getByLabel('Name', { exact: true }).fill('Attic store');
   await page.getByLabel('Codecs it takes').fill('H264');
-  await tapOn(page, 'Keep');
+  await tapOn(page, 'Save');
   await tapOn(page, /^Tap it/);
   await page.getByRole('link', { name: /Its sheet for Attic store/ }).tap();
   await tapOn(page, 'Entered at Attic store');
@@ -101,7 +101,7 @@ test('one camera by touch alone: begun, placed, probed, tapped, handed over; not
   await page.getByRole('link', { name: /All sheets of Attic store/ }).tap();
   await expect(page.getByRole('heading', { name: 'All sheets', level: 1 })).toBeVisible();
   await noSidewaysScroll(page);
-  await goTo(page, 'Round');
+  await goTo(page, 'Tour');
   await expect(page.getByRole('link', { name: /Open its sheet/ })).toBeVisible();
   await noSidewaysScroll(page);
 });

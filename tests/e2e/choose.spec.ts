@@ -32,7 +32,7 @@ test('the place is dragged to scale and all numbers follow; of two lenses both a
     await openCamera(page, 'Landing stage', 'choose');
     await page.getByRole('button', { name: 'Pellam Pair 5' }).click();
     await expect(page.getByText(/^Full lines: its wide lens, 90° wide\. Dashed: its long lens, 39°\.$/)).toBeVisible();
-    const pictures = region(page, 'What it would look like');
+    const pictures = region(page, 'Expected picture');
     const long = pictures.getByRole('listitem').filter({ hasText: 'Pellam Pair 5, long lens' });
     await expect(long.getByRole('img', { name: /398 px\/m: identify/ })).toBeVisible();
     await expect(pictures.getByRole('img', { name: /Pellam Pair 5, wide lens: .*139 px\/m/ })).toBeVisible();
@@ -51,27 +51,27 @@ test('a place that has no camera yet: named, its need said, a card written, refu
   await page.getByLabel('Name').fill('Wheel pit');
   await page.getByRole('button', { name: 'Add', exact: true }).click();
   await expect(page.getByRole('heading', { name: 'Wheel pit', level: 1 })).toBeVisible();
-  await page.getByRole('button', { name: 'Say what it must show' }).click();
-  await page.getByLabel('How far, m').fill('-3');
-  await page.getByRole('button', { name: 'Keep' }).click();
+  await page.getByRole('button', { name: 'Enter what it must show' }).click();
+  await page.getByLabel('Distance, m').fill('-3');
+  await page.getByRole('button', { name: 'Save' }).click();
   await expect(page.getByText('Distance: more than 0, up to 1000 m, not -3.')).toBeVisible();
-  await page.getByLabel('How far, m').fill('6,5');
-  await page.getByRole('button', { name: 'Keep' }).click();
+  await page.getByLabel('Distance, m').fill('6,5');
+  await page.getByRole('button', { name: 'Save' }).click();
   await expect(page.getByText('Recognise a person at 6.5 m, 4 m wide, day and night')).toBeVisible();
 
   await page.getByRole('button', { name: 'Add a model' }).click();
-  await page.getByRole('button', { name: 'Write a card' }).click();
+  await page.getByRole('button', { name: 'Write a model card' }).click();
   const card = page.getByRole('dialog', { name: 'New model card' });
   await card.getByLabel('Make', { exact: true }).fill('Tarrow');
   await card.getByLabel('Model', { exact: true }).fill('Eye 3');
-  await card.getByLabel('Picture').fill('2MP');
+  await card.getByLabel('Resolution').fill('2MP');
   await card.getByLabel('Lens', { exact: true }).fill('0.9 mm');
-  await card.getByText('Everything else it may say').click();
+  await card.getByText('All other figures').click();
   await card.getByLabel('Sensor').fill('1/2.8');
-  await card.getByRole('button', { name: 'Keep' }).click();
+  await card.getByRole('button', { name: 'Save' }).click();
   await expect(card.getByText(/0\.9 mm before a sensor 5\.6 mm wide would see 144°/)).toBeVisible();
   await card.getByLabel('Lens', { exact: true }).fill('4');
-  await card.getByRole('button', { name: 'Keep' }).click();
+  await card.getByRole('button', { name: 'Save' }).click();
   await expect(region(page, 'Candidates').getByRole('columnheader', { name: /Tarrow Eye 3/ })).toBeVisible();
   await expect(page.getByRole('heading', { name: 'From the side, to scale' })).toBeVisible();
   // What the card does not say is not known, and is not taken for fine.
@@ -86,21 +86,21 @@ test('cards are kept beyond one site, saved as an open file and taken in again; 
   page,
 }) => {
   await openCamera(page, 'Orchard track', 'choose');
-  await page.getByRole('button', { name: 'Its card' }).click();
-  await page.getByLabel('Price of one').fill('88');
-  await page.getByRole('button', { name: 'Keep' }).click();
+  await page.getByRole('button', { name: 'Its model card' }).click();
+  await page.getByLabel('Price each').fill('88');
+  await page.getByRole('button', { name: 'Save' }).click();
   await page.getByRole('button', { name: 'Add a model' }).click();
   const { name, text } = await savedFile(page, () => page.getByRole('button', { name: 'Save all as a file' }).click());
   expect(name).toBe('models.cleartap-cards.json');
   expect(JSON.parse(text)).toMatchObject({ format: 'clear-tap/model-cards', version: 4 });
   await page
-    .getByLabel('File of cards')
+    .getByLabel('File of model cards')
     .setInputFiles({ name: 'x.json', mimeType: 'application/json', buffer: Buffer.from(text.slice(0, 400)) });
   await expect(page.getByText(/not whole JSON.*Nothing was taken in/)).toBeVisible();
   const other = JSON.parse(text);
   other.cards = [{ ...other.cards[0], id: 'tarrow', maker: 'Tarrow', model: 'Eye 9' }];
   await page
-    .getByLabel('File of cards')
+    .getByLabel('File of model cards')
     .setInputFiles({ name: 'tarrow.json', mimeType: 'application/json', buffer: Buffer.from(JSON.stringify(other)) });
   await expect(page.getByText('1 card taken in from tarrow.json.')).toBeVisible();
   await page.keyboard.press('Escape');
@@ -108,8 +108,8 @@ test('cards are kept beyond one site, saved as an open file and taken in again; 
   await beginSite(page, 'Barn');
   await page.getByLabel('Name', { exact: true }).fill('Gate');
   await page.getByRole('button', { name: 'Add', exact: true }).click();
-  await page.getByRole('button', { name: 'Say what it must show' }).click();
-  await page.getByRole('button', { name: 'Keep' }).click();
+  await page.getByRole('button', { name: 'Enter what it must show' }).click();
+  await page.getByRole('button', { name: 'Save' }).click();
   await page.getByRole('button', { name: 'Add a model' }).click();
   await page.getByRole('button', { name: /Tarrow Eye 9/ }).click();
   await expect(region(page, 'Candidates').getByRole('columnheader', { name: /Tarrow Eye 9/ })).toBeVisible();

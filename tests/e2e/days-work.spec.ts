@@ -26,16 +26,16 @@ async function menu(page: Page, item: string): Promise<void> {
 }
 
 async function writeCard(page: Page, fields: Readonly<Record<string, string>>): Promise<void> {
-  await page.getByRole('button', { name: 'Write a card' }).click();
+  await page.getByRole('button', { name: 'Write a model card' }).click();
   const card = page.getByRole('dialog', { name: 'New model card' });
-  await card.getByText('Everything else it may say').click();
-  await card.getByLabel('On this network').selectOption('rtsp');
+  await card.getByText('All other figures').click();
+  await card.getByLabel('Local stream').selectOption('rtsp');
   for (const [label, text] of Object.entries(fields)) await card.getByLabel(label, { exact: true }).fill(text);
   await card.getByLabel('It has them').selectOption('no');
-  await card.getByLabel('Light', { exact: true }).selectOption('infrared');
-  await card.getByLabel('Its reach, rated, m').fill('30');
-  await card.getByLabel('Its angle, °').fill('110');
-  await card.getByRole('button', { name: 'Keep' }).click();
+  await card.getByLabel('Illuminator', { exact: true }).selectOption('infrared');
+  await card.getByLabel('Rated range, m').fill('30');
+  await card.getByLabel('Angle, °').fill('110');
+  await card.getByRole('button', { name: 'Save' }).click();
   await expect(page.getByRole('dialog', { name: 'Model cards' })).toBeVisible();
 }
 
@@ -67,7 +67,7 @@ test('begun by hand on an empty site: model cards, a camera with its place', asy
   await page.goto(world.address);
   await expect(page.getByRole('button', { name: 'Open a site file' })).toBeVisible();
   await page.getByLabel('Name of the site').fill('Barley Farm');
-  await page.getByRole('button', { name: 'Begin' }).click();
+  await page.getByRole('button', { name: 'Create' }).click();
   await expect(page.getByRole('heading', { name: 'Add the first camera' })).toBeVisible();
 
   // Model cards from the site's menu, before any camera asks for one.
@@ -75,7 +75,7 @@ test('begun by hand on an empty site: model cards, a camera with its place', asy
   const common = {
     'By day, W': '4',
     'At night, W': '6,5 W',
-    'It sees across, °': '87',
+    'Horizontal angle of view, °': '87',
     'IP code': 'IP66',
     'Clients at once': '4',
   };
@@ -85,8 +85,8 @@ test('begun by hand on an empty site: model cards, a camera with its place', asy
     Model: 'Dome 2',
     Picture: '1280x720',
     'Codecs of the main stream': 'H.264',
-    'Fed by': '802.3af',
-    'Price of one': '90',
+    'Power sources': '802.3af',
+    'Price each': '90',
     Path: '/live/main',
   });
   await writeCard(page, {
@@ -95,8 +95,8 @@ test('begun by hand on an empty site: model cards, a camera with its place', asy
     Model: 'C1',
     Picture: '640×480',
     'Codecs of the main stream': 'MJPEG',
-    'Fed by': 'PoE',
-    'Price of one': '20',
+    'Power sources': 'PoE',
+    'Price each': '20',
   });
   await expect(
     page.getByRole('listitem').filter({ hasText: /Ostrel Dome 2.*1280×720.*H\.264.*class 3/ }),
@@ -106,8 +106,8 @@ test('begun by hand on an empty site: model cards, a camera with its place', asy
   await addCamera(page, 'Lane', urlOf(0));
   await page.getByRole('button', { name: 'Change Lane' }).click();
   await page.getByLabel('Place', { exact: true }).fill('Gatepost, left');
-  await page.getByLabel('Memory card bought for it, GB').fill('64');
-  await page.getByRole('button', { name: 'Keep', exact: true }).click();
+  await page.getByLabel('SD card bought for it, GB').fill('64');
+  await page.getByRole('button', { name: 'Save', exact: true }).click();
   await expect(page.getByText('Gatepost, left').filter({ visible: true })).toBeVisible();
   begun = await exported(page);
 });
@@ -115,11 +115,11 @@ test('begun by hand on an empty site: model cards, a camera with its place', asy
 test('planned by hand: walls, gear, destinations, cables, and where each lies', async ({ page }) => {
   await page.goto(world.address);
   await openFile(page, 'farm.json', begun);
-  await expect(page.getByRole('heading', { name: 'Round', level: 1 })).toBeVisible();
+  await expect(page.getByRole('heading', { name: 'Tour', level: 1 })).toBeVisible();
   // The plan: walls, a switch, an access point, a recorder of 4 TB with three seats, a hub, a tablet.
   await place(page, 'Plan').click();
-  await page.getByLabel('North lies, °').fill('20');
-  await page.getByLabel('North lies, °').press('Enter');
+  await page.getByLabel('North, °').fill('20');
+  await page.getByLabel('North, °').press('Enter');
   await page.getByRole('button', { name: 'Walls' }).click();
   await page.getByLabel('Wall of').selectOption('brick');
   const box = await page.getByRole('application').boundingBox();
@@ -144,21 +144,21 @@ test('planned by hand: walls, gear, destinations, cables, and where each lies', 
     await page.getByLabel('Price', { exact: true }).fill('80');
     if (kind === 'access-point') {
       await page.getByLabel('Channel').fill('6');
-      await page.getByLabel('Fed by its switch').selectOption('3');
-    } else await page.getByLabel('Budget of all ports, W').fill('120');
-    await page.getByRole('button', { name: 'Keep', exact: true }).click();
+      await page.getByLabel('Powered by its switch').selectOption('3');
+    } else await page.getByLabel('PoE budget, W').fill('120');
+    await page.getByRole('button', { name: 'Save', exact: true }).click();
   }
   for (const { kind, name, more } of [
     {
       kind: 'recorder',
       name: 'Attic store',
-      more: { 'Seats included': '3', 'Disk, TB': '4', 'Price of the disk': '110', 'Days wanted': '14' },
+      more: { 'Licences included': '3', 'Disk, TB': '4', 'Price of the disk': '110', 'Days wanted': '14' },
     },
     { kind: 'hub', name: 'Farm hub', more: {} },
     {
       kind: 'viewer',
       name: 'Kitchen tablet',
-      more: { 'Pictures it decodes at once': '4', 'Largest picture': '1080p' },
+      more: { 'Streams it decodes at once': '4', 'Largest resolution': '1080p' },
     },
   ] as const) {
     await page.getByRole('button', { name: 'New destination' }).click();
@@ -171,12 +171,12 @@ test('planned by hand: walls, gear, destinations, cables, and where each lies', 
       await page.getByLabel('Pack 1, seats').fill('2');
       await page.getByLabel('Pack 1, price').fill('45');
     }
-    await page.getByRole('button', { name: 'Keep', exact: true }).click();
+    await page.getByRole('button', { name: 'Save', exact: true }).click();
     // What was made is selected: joined at once.
     await region(page, name)
-      .getByLabel('Join it to')
+      .getByLabel('Link it to')
       .selectOption({ label: kind === 'viewer' ? 'Barn radio' : 'Barn switch' });
-    await region(page, name).getByRole('button', { name: 'Join them' }).click();
+    await region(page, name).getByRole('button', { name: 'Link them' }).click();
   }
   await page.getByRole('button', { name: 'Barn switch – Attic store' }).waitFor();
   for (const [name, right, down] of [
@@ -188,14 +188,14 @@ test('planned by hand: walls, gear, destinations, cables, and where each lies', 
     ['Lane', 16, 20],
   ] as const)
     await putOnPlan(page, name, right, down);
-  await expect(page.getByText('Everything has its place.')).toBeVisible();
+  await expect(page.getByText('Everything is placed.')).toBeVisible();
   await page.getByRole('button', { name: 'Barn switch – Attic store' }).click();
-  await expect(region(page, 'Cable').getByText(/straight, and a share for corners/)).toBeVisible();
+  await expect(region(page, 'Cable').getByText(/straight line, with an allowance for corners/)).toBeVisible();
 
   // The access point hangs on the switch.
-  await region(page, 'Cable').getByRole('button', { name: 'Its figures' }).click();
+  await region(page, 'Cable').getByRole('button', { name: 'Edit' }).click();
   await page.getByLabel('Label').fill('C-01');
-  await page.getByRole('button', { name: 'Keep', exact: true }).click();
+  await page.getByRole('button', { name: 'Save', exact: true }).click();
   await expect(page.getByRole('button', { name: 'C-01' })).toBeVisible();
 
   planned = await exported(page);
@@ -207,7 +207,7 @@ test('opened elsewhere it is the same; twenty-six cameras from a list, six worke
 }) => {
   await page.goto(world.address);
   await openFile(page, 'farm.json', planned);
-  await expect(page.getByRole('heading', { name: 'Round', level: 1 })).toBeVisible();
+  await expect(page.getByRole('heading', { name: 'Tour', level: 1 })).toBeVisible();
   const [a, b] = [planned, await exported(page)].map((file) => readSiteFile(apartFromOpening(file)));
   if (!(a?.ok && b?.ok)) throw new Error('one of them does not open');
   const { journal: told, ...plan } = b.value;
@@ -235,11 +235,11 @@ test('opened elsewhere it is the same; twenty-six cameras from a list, six worke
   const chosen = region(page, 'Chosen cameras');
   await chosen.getByLabel('Model of all', { exact: true }).selectOption({ label: 'Ostrel Dome 2' });
   await chosen.getByRole('button', { name: 'Set the model of all chosen' }).click();
-  await chosen.getByLabel('Fed by', { exact: true }).selectOption('poe');
+  await chosen.getByLabel('Power sources', { exact: true }).selectOption('poe');
   await chosen.getByLabel('from', { exact: true }).selectOption({ label: 'Barn switch' });
-  await chosen.getByRole('button', { name: 'Feed all chosen' }).click();
-  await chosen.getByLabel('Tapped by', { exact: true }).selectOption({ label: 'Attic store' });
-  await chosen.getByRole('button', { name: 'Tap all chosen' }).click();
+  await chosen.getByRole('button', { name: 'Power source of all chosen' }).click();
+  await chosen.getByLabel('Goes to', { exact: true }).selectOption({ label: 'Attic store' });
+  await chosen.getByRole('button', { name: 'Send all chosen' }).click();
   await expect(chosen.getByText('6 cameras tapped by Attic store to record, each by its first stream.')).toBeVisible();
   await page.getByRole('button', { name: /^Take back/ }).click();
   await page.getByRole('button', { name: /^Do again/ }).click();
@@ -252,7 +252,7 @@ test('opened elsewhere it is the same; twenty-six cameras from a list, six worke
   await expect(page.getByText(/^Marrick C1 ·/)).toBeVisible();
 
   // Everything is probed in one round.
-  await place(page, 'Round').click();
+  await place(page, 'Tour').click();
   for (const name of CAMERAS.slice(0, 3)) await page.getByLabel(`Choose ${name}`).check();
   await chosen.getByRole('button', { name: 'Probe them' }).click();
   await expect(page.getByText('3 of 3 cameras probed. How each fares stands in its lane.')).toBeVisible({
@@ -265,14 +265,14 @@ test('opened elsewhere it is the same; twenty-six cameras from a list, six worke
 test('what was worked on goes to the last sheet: seats, what is bought, handed over, noted', async ({ page }) => {
   await page.goto(world.address);
   await openFile(page, 'farm.json', worked);
-  await expect(page.getByRole('heading', { name: 'Round', level: 1 })).toBeVisible();
+  await expect(page.getByRole('heading', { name: 'Tour', level: 1 })).toBeVisible();
   // Seats: one number, at the tap and in the cost.
   await page.getByRole('link', { name: 'Gate', exact: true }).click();
   await page.getByRole('navigation', { name: 'Stations' }).getByRole('link', { name: /Tap/ }).click();
-  await expect(region(page, 'Who draws it').getByText('6 of 3', { exact: true })).toBeVisible();
+  await expect(region(page, 'Where it goes').getByText('6 of 3', { exact: true })).toBeVisible();
   await place(page, 'Cost').click();
-  await expect(region(page, 'Seats').getByText('6 of 3', { exact: true })).toBeVisible();
-  await expect(region(page, 'Seats').getByText(/2 × 2 seats for € 90 more/)).toBeVisible();
+  await expect(region(page, 'Licences').getByText('6 of 3', { exact: true })).toBeVisible();
+  await expect(region(page, 'Licences').getByText(/2 × 2 seats for € 90 more/)).toBeVisible();
   const shopping = region(page, 'Shopping list');
   await expect(shopping.getByRole('row', { name: /Ostrel Dome 2/ })).toContainText('5');
   await expect(shopping.getByRole('row', { name: /Memory card of 64 GB/ })).toBeVisible();
@@ -280,13 +280,14 @@ test('what was worked on goes to the last sheet: seats, what is bought, handed o
   expect(csv.split('\r\n')[0]).toBe('what,count,unit,price (€),sum (€),for');
   await page.getByRole('button', { name: 'Add an option' }).click();
   await page.getByLabel('Name', { exact: true }).fill('As planned');
-  await page.getByLabel('Seats counted at').selectOption({ label: 'Attic store' });
-  for (let twice = 0; twice < 2; twice++) await page.getByRole('button', { name: 'Take what the plan has' }).click();
+  await page.getByLabel('Licences counted at').selectOption({ label: 'Attic store' });
+  for (let twice = 0; twice < 2; twice++)
+    await page.getByRole('button', { name: 'Take over what the plan has' }).click();
   const lines = await page
     .getByLabel('What', { exact: true })
     .evaluateAll((all) => all.map((one) => (one as HTMLInputElement).value));
   expect(new Set(lines).size).toBe(lines.length);
-  await page.getByRole('button', { name: 'Keep', exact: true }).click();
+  await page.getByRole('button', { name: 'Save', exact: true }).click();
   await expect(region(page, 'Side by side').getByRole('row', { name: /of this, seats/ })).toContainText('2 × 2');
 
   // Handed over, sheet by sheet, and all of them in one file.
@@ -307,10 +308,10 @@ test('what was worked on goes to the last sheet: seats, what is bought, handed o
   await place(page, 'Logbook').click();
   await page.getByRole('button', { name: 'Write a note' }).click();
   await page.getByRole('form', { name: 'Note' }).getByLabel('About').selectOption({ label: 'Dairy' });
-  await page.getByLabel('What is to be remembered').fill('Key hangs behind the churn');
-  await page.getByRole('button', { name: 'Write it down' }).click();
-  await page.getByLabel('Lines about').selectOption({ label: 'Dairy' });
-  await page.getByLabel('With these words').fill('churn');
+  await page.getByLabel('Note').fill('Key hangs behind the churn');
+  await page.getByRole('button', { name: 'Write it' }).click();
+  await page.getByLabel('Entries about').selectOption({ label: 'Dairy' });
+  await page.getByLabel('Text').fill('churn');
   await expect(page.getByText('Key hangs behind the churn')).toBeVisible();
   await expect(page.getByText('1 entry')).toBeVisible();
 });

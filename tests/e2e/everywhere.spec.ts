@@ -23,7 +23,7 @@ apart.describe('on a phone held in one hand', () => {
 
 test('n goes to the next unfinished step, p probes, by keyboard alone', async ({ page }) => {
   await page.goto('/');
-  await expect(page.getByRole('heading', { name: 'Round' })).toBeVisible();
+  await expect(page.getByRole('heading', { name: 'Tour' })).toBeVisible();
   await page.keyboard.press('n');
   await expect(page.getByRole('heading', { name: 'Sluice rail', level: 1 })).toBeVisible();
   await page.keyboard.press('p');
@@ -34,10 +34,10 @@ test('a new site says what to do first, and a pasted URL makes its first camera'
   await page.goto('/');
   await page.getByRole('button', { name: 'Alder Mill' }).click();
   await page.getByRole('menuitem', { name: 'New site' }).click();
-  await page.getByRole('button', { name: 'Begin' }).click();
+  await page.getByRole('button', { name: 'Create' }).click();
   await expect(page.getByText('A name of 1 to 80 characters is needed.')).toBeVisible();
   await page.getByLabel('Name of the site').fill('Quern House');
-  await page.getByRole('button', { name: 'Begin' }).click();
+  await page.getByRole('button', { name: 'Create' }).click();
   await expect(page.getByRole('heading', { name: 'Add the first camera' })).toBeVisible();
   await page.getByRole('button', { name: 'Add', exact: true }).click();
   await expect(page.getByText('Give it the name of its place.')).toBeVisible();
@@ -51,7 +51,7 @@ test('a new site says what to do first, and a pasted URL makes its first camera'
   // Undone it is not there, and whoever stood at it still stands somewhere.
   await page.keyboard.press('ControlOrMeta+z');
   await expect(page.getByRole('heading', { name: 'This camera is not in the site' })).toBeFocused();
-  await page.getByRole('button', { name: 'Do again: Weir' }).filter({ hasText: 'Do again' }).click();
+  await page.getByRole('button', { name: 'Do again: Weir' }).filter({ hasText: 'Redo' }).click();
   await expect(page.getByRole('heading', { name: 'Weir', level: 1 })).toBeFocused();
   await probe(page);
   await expect(page.getByText('480×270').first()).toBeVisible();
@@ -60,12 +60,12 @@ test('a new site says what to do first, and a pasted URL makes its first camera'
   await page.getByRole('button', { name: 'New destination' }).click();
   const slip = page.getByRole('dialog', { name: 'New destination' });
   await slip.getByLabel('Disk, TB').fill('none');
-  await slip.getByRole('button', { name: 'Keep' }).click();
+  await slip.getByRole('button', { name: 'Save' }).click();
   await expect(slip.getByText('A name is needed.')).toBeVisible();
   await expect(slip.getByText('Disk: a number, such as 5.')).toBeVisible();
   await slip.getByLabel('Name', { exact: true }).fill('Attic recorder');
   await slip.getByLabel('Disk, TB').fill('0.01');
-  await slip.getByRole('button', { name: 'Keep' }).click();
+  await slip.getByRole('button', { name: 'Save' }).click();
   await expect(page.getByText('won’t work if Attic recorder draws it')).toBeVisible();
   await expect(page.getByText('What would change it')).toBeVisible();
 });

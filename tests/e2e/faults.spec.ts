@@ -21,18 +21,18 @@ test('five faults of the gallery are taken; the verdict names its experiment, an
   await page.goto('/');
   await page.getByRole('navigation', { name: 'Places' }).getByRole('link', { name: 'Faults' }).click();
   await expect(page.getByRole('heading', { name: 'Fault gallery' })).toBeVisible();
-  const outcome = region(page, 'What it was');
+  const outcome = region(page, 'Cause');
 
-  await take(page, 'Goose run', 'The camera hung up');
-  await expect(outcome.getByText('You said: The camera hung up.')).toBeVisible();
+  await take(page, 'Goose run', 'Connection closed by the camera');
+  await expect(outcome.getByText('You said: Connection closed by the camera.')).toBeVisible();
   await expect(outcome.getByText(/Spoke with TLS on port 554: it showed a certificate · this proves it/)).toBeVisible();
   await checkAccess(page);
 
   for (const [device, right, proof] of [
-    ['Ash pit', 'This is no stream URL', null],
-    ['Flax loft', 'It listens on another port', /Spoke RTSP on port 8554: it answered/],
-    ['Oast stair', 'Capitals and small letters were mixed up', /exchanged: it let the account in/],
-    ['Upper sluice', 'The stream lies at another path', /Asked for \/live: a stream is there/],
+    ['Ash pit', 'Not a stream URL', null],
+    ['Flax loft', 'RTSP on another port', /Spoke RTSP on port 8554: it answered/],
+    ['Oast stair', 'Upper and lower case swapped', /exchanged: the account was accepted/],
+    ['Upper sluice', 'Stream at another path', /Asked for \/live: a stream is there/],
   ] as const) {
     await take(page, device, right);
     await expect(outcome.getByRole('heading', { name: `Right: ${right}` })).toBeFocused();
@@ -40,15 +40,15 @@ test('five faults of the gallery are taken; the verdict names its experiment, an
   }
   const score = region(page, 'Score');
   await expect(score.getByText('4 of 5 right')).toBeVisible();
-  await expect(score.getByRole('row', { name: /It speaks with encryption only/ })).toContainText(
-    'taken for “The camera hung up”',
+  await expect(score.getByRole('row', { name: /RTSP over TLS only/ })).toContainText(
+    'taken for “Connection closed by the camera”',
   );
   // it is kept by this browser, and is forgotten and brought back by hand
   await page.reload();
   await expect(score.getByText('4 of 5 right')).toBeVisible();
-  await score.getByRole('button', { name: 'Begin anew' }).click();
-  await expect(score.getByText('nothing taken yet')).toBeVisible();
-  await score.getByRole('button', { name: 'Bring it back' }).click();
+  await score.getByRole('button', { name: 'Start again' }).click();
+  await expect(score.getByText('nothing answered yet')).toBeVisible();
+  await score.getByRole('button', { name: 'Restore it' }).click();
   await expect(score.getByText('4 of 5 right')).toBeVisible();
   await page.setViewportSize({ width: 390, height: 844 });
   await noSidewaysScroll(page);

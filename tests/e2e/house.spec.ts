@@ -22,10 +22,10 @@ async function openHouse(page: Page): Promise<void> {
     await route.fulfill({ body: await readFile(join(folder, name)), contentType });
   });
   await page.goto('/');
-  await expect(page.getByRole('heading', { name: 'Round' })).toBeVisible();
+  await expect(page.getByRole('heading', { name: 'Tour' })).toBeVisible();
 }
 
-const NAMES = ['Choose', 'Power', 'Prepare', 'Address', 'Tap', 'Prove', 'Hand over', 'Watch'];
+const NAMES = ['Choose', 'Power', 'Prepare', 'Address', 'Tap', 'Prove', 'Hand over', 'Caution'];
 
 apart('eight stations move in by two registries: Round, heads, finder and routes have them all', async ({ page }) => {
   await openHouse(page);
@@ -33,7 +33,7 @@ apart('eight stations move in by two registries: Round, heads, finder and routes
   const lane = page.getByRole('img', { name: /^Choose: .*; Power: .*; Prepare: .*; Watch: / }).first();
   await expect(lane).toBeVisible();
   await page.keyboard.press('/');
-  await page.getByRole('combobox', { name: 'Find' }).fill('Sluice rail: Prove');
+  await page.getByRole('combobox', { name: 'Scan' }).fill('Sluice rail: Prove');
   await page.keyboard.press('Enter');
   await expect(page.getByText('Sluice rail at prove')).toBeVisible();
   await expect(page.getByRole('navigation', { name: 'Stations' }).getByRole('link')).toHaveCount(NAMES.length);

@@ -16,12 +16,12 @@ test('a camera list is seen before it is taken: what is none is refused, bad row
   await page
     .getByLabel('Camera list')
     .setInputFiles({ name: 'photo.csv', mimeType: 'text/csv', buffer: Buffer.from([0x89, 0x50, 0, 0xff, 0xfe]) });
-  await expect(page.getByRole('dialog', { name: 'This list was not taken' })).toContainText('no text in UTF-8');
+  await expect(page.getByRole('dialog', { name: 'This list was not imported' })).toContainText('no text in UTF-8');
   await page.keyboard.press('Escape');
   await page
     .getByLabel('Camera list')
     .setInputFiles({ name: 'all.csv', mimeType: 'text/csv', buffer: Buffer.alloc(5 * 1024 * 1024, 'a,b\n') });
-  await expect(page.getByRole('dialog', { name: 'This list was not taken' })).toContainText('larger than the 4 MB');
+  await expect(page.getByRole('dialog', { name: 'This list was not imported' })).toContainText('larger than the 4 MB');
   await page.keyboard.press('Escape');
 
   await page

@@ -18,15 +18,15 @@ const cut = apart.extend<object, { readonly demo: DemoServer }>({
 const region = (page: Page, name: string) => page.getByRole('region', { name, exact: true });
 const view = (page: Page, name: string) => page.getByRole('tab', { name, exact: true }).click();
 const row = (page: Page, address: string) =>
-  region(page, 'What answers').getByRole('listitem').filter({ hasText: address });
+  region(page, 'Devices found').getByRole('listitem').filter({ hasText: address });
 
 /** Quicker than the usual pace: it is the simulated network of this computer. */
 async function lookThrough(page: Page): Promise<void> {
-  await view(page, 'Find');
-  await page.getByLabel('Calls a second').fill('1000');
-  await page.getByLabel('Calls a second').blur();
-  await region(page, 'Look through it').getByRole('button', { name: 'Look through it' }).click();
-  await expect(region(page, 'What answers')).toContainText(/addresses in \d+\.\d s/, { timeout: 30_000 });
+  await view(page, 'Scan');
+  await page.getByLabel('Connections a second').fill('1000');
+  await page.getByLabel('Connections a second').blur();
+  await region(page, 'Scan it').getByRole('button', { name: 'Scan it' }).click();
+  await expect(region(page, 'Devices found')).toContainText(/addresses in \d+\.\d s/, { timeout: 30_000 });
 }
 
 cut(
@@ -40,25 +40,25 @@ cut(
     const form = page.getByRole('dialog');
     await form.getByLabel('Name', { exact: true }).fill('House');
     await form.getByLabel('Addresses').fill('fd00::/64');
-    await form.getByRole('button', { name: 'Keep' }).click();
+    await form.getByRole('button', { name: 'Save' }).click();
     await expect(form).toContainText('An IPv6 network');
     await form.getByLabel('Addresses').fill('10.77.4.9/24');
-    await form.getByLabel('Gateway, the router').fill('10.77.4.1');
-    await form.getByLabel('Handed out from').fill('10.77.4.20');
+    await form.getByLabel('Gateway (router)').fill('10.77.4.1');
+    await form.getByLabel('DHCP range from').fill('10.77.4.20');
     await form.getByLabel('to', { exact: true }).fill('10.77.4.99');
-    await form.getByRole('button', { name: 'Keep' }).click();
+    await form.getByRole('button', { name: 'Save' }).click();
     await expect(page.getByRole('heading', { name: 'House 10.77.4.0/24' })).toBeVisible();
 
     // Nothing is called before somebody said that one may.
-    await view(page, 'Find');
-    await expect(page.getByRole('button', { name: 'Look through it' })).toHaveCount(0);
+    await view(page, 'Scan');
+    await expect(page.getByRole('button', { name: 'Scan it' })).toHaveCount(0);
     await page.getByLabel('Owner, or who asked you').fill('The owner');
-    await page.getByRole('button', { name: 'I may look through House' }).click();
+    await page.getByRole('button', { name: 'I may scan House' }).click();
     await page.getByLabel('Range').fill('10.0.0.0/8');
-    await expect(region(page, 'Look through it')).toContainText('more than a sweep takes');
-    await expect(page.getByRole('button', { name: 'Look through it' })).toBeDisabled();
+    await expect(region(page, 'Scan it')).toContainText('more than a sweep takes');
+    await expect(page.getByRole('button', { name: 'Scan it' })).toBeDisabled();
     await page.getByLabel('Range').fill('10.77.4.0/24');
-    await expect(region(page, 'Look through it')).toContainText(/1.524 calls, at most 125 at once/);
+    await expect(region(page, 'Scan it')).toContainText(/1.524 calls, at most 125 at once/);
     await lookThrough(page);
 
     // Each answer becomes a camera by one act: by what it says of itself, or by its hardware address alone.
@@ -71,8 +71,8 @@ cut(
     // Reserved in one list, and entered at the router.
     await view(page, 'Addresses');
     for (const name of ['Sluice rail', 'Bread oven'])
-      await page.getByLabel(`How the address of ${name} stays`).selectOption('reserved at the router');
-    await page.getByLabel('How the address of Linen stair stays').selectOption('set on the device');
+      await page.getByLabel(`How the address of ${name} stays`).selectOption('DHCP reservation');
+    await page.getByLabel('How the address of Linen stair stays').selectOption('static on the device');
     await view(page, 'Router');
     await page.getByRole('button', { name: 'Enter the reservations' }).click();
     await expect(page.getByRole('status').filter({ hasText: 'entered' })).toBeVisible();
@@ -81,18 +81,18 @@ cut(
 
     await lookThrough(page);
     // What was reserved by a hardware address that stays, is where it was. What was not, has moved.
-    await expect(row(page, '10.77.4.21')).toContainText('where it should be');
-    const moved = region(page, 'What answers')
+    await expect(row(page, '10.77.4.21')).toContainText('at its planned address');
+    const moved = region(page, 'Devices found')
       .getByRole('listitem')
       .filter({ hasText: /^10\.77\.4\.\d+00:00:5e:00:53:27/ });
     await expect(moved).toContainText('moved');
     await expect(moved).toContainText('planned at 10.77.4.27');
     // A random hardware address was reserved in vain: it is among those that nobody knows.
-    await expect(page.getByRole('region', { name: 'Not there' })).toContainText('Bread oven');
-    await page.getByRole('button', { name: 'Follow 1 camera: no tap hangs on it' }).click();
-    await expect(moved).toContainText('where it should be');
+    await expect(page.getByRole('region', { name: 'Missing' })).toContainText('Bread oven');
+    await page.getByRole('button', { name: 'Follow 1 camera: no tap affected' }).click();
+    await expect(moved).toContainText('at its planned address');
     await page.getByRole('button', { name: 'It is Bread oven' }).click();
-    await expect(page.getByRole('region', { name: 'Not there' })).toHaveCount(0);
+    await expect(page.getByRole('region', { name: 'Missing' })).toHaveCount(0);
 
     // All of it stands in the logbook, with who said that one may look.
     await page.getByRole('link', { name: 'Logbook' }).first().click();
@@ -106,7 +106,7 @@ cut(
   'the demo’s house: what moved says which taps are broken, and one act mends them all; undo takes it back',
   async ({ page }) => {
     await openCamera(page, 'Boot room', 'address');
-    await expect(region(page, 'Findings')).toContainText('Its address is left to chance');
+    await expect(region(page, 'Findings')).toContainText('DHCP without a reservation: its address can change');
     await goTo(page, '/site/alder-mill/network');
     await lookThrough(page);
     await view(page, 'Router');
@@ -127,11 +127,11 @@ cut(
 test('on the demo’s house: a tidy block, reservations out and leases in, and who may reach what', async ({ page }) => {
   await test.step('a tidy block is looked over and taken by one act; a pin is moved by keys, and by a drag', async () => {
     await goTo(page, '/site/alder-mill/network');
-    await page.getByRole('button', { name: 'Propose a tidy block' }).click();
+    await page.getByRole('button', { name: 'Propose consecutive addresses' }).click();
     const slip = page.getByRole('dialog');
     await expect(slip).toContainText('10.77.4.21 → 10.77.4.100');
     await expect(slip).toContainText('none → 10.77.4.103');
-    await slip.getByRole('button', { name: 'Take it' }).click();
+    await slip.getByRole('button', { name: 'Use it' }).click();
     await expect(page.getByLabel('Address of Sluice rail', { exact: true })).toHaveValue('10.77.4.100');
     const pin = page.getByRole('button', { name: /^Sluice rail, 10\.77\.4\.100/ });
     await pin.focus();
@@ -187,22 +187,22 @@ test('on the demo’s house: a tidy block, reservations out and leases in, and w
   });
   await test.step('who may reach what: a passage that a tap needs is opened from the finding, and a port that leads in is always one', async () => {
     await goTo(page, '/site/alder-mill/network?view=reach');
-    await page.getByLabel('Port outside').fill('8554');
-    await page.getByLabel('Port outside').blur();
-    await page.getByLabel('leads to').fill('10.77.4.21');
+    await page.getByLabel('Outside port').fill('8554');
+    await page.getByLabel('Outside port').blur();
+    await page.getByLabel('forwards to').fill('10.77.4.21');
     await page.getByRole('button', { name: 'Add', exact: true }).click();
-    await expect(region(page, 'Ports that lead in')).toContainText('Sluice rail');
-    await page.getByLabel('A port that leads in').check();
-    await page.getByLabel('The router’s address outside').fill('100.72.4.9');
-    await page.getByLabel('The router’s address outside').blur();
+    await expect(region(page, 'Port forwards')).toContainText('Sluice rail');
+    await page.getByLabel('Port forward').check();
+    await page.getByLabel('WAN address of the router').fill('100.72.4.9');
+    await page.getByLabel('WAN address of the router').blur();
     await page.getByLabel('From House into the internet').selectOption('everything');
     await openCamera(page, 'Sluice rail', 'address');
     const findings = region(page, 'Findings');
-    await expect(findings).toContainText('The whole internet can try its login');
-    await expect(findings).toContainText('A port that leads in cannot work here');
+    await expect(findings).toContainText('Port forward: open to the whole internet');
+    await expect(findings).toContainText('Port forward cannot work here');
     await findings.getByRole('button', { name: 'Close port 8554 to 554 of the router' }).click();
-    await expect(findings).not.toContainText('The whole internet can try its login');
+    await expect(findings).not.toContainText('Port forward: open to the whole internet');
     await findings.getByRole('button', { name: 'Cut House off from the internet' }).click();
-    await expect(findings).not.toContainText('It may talk to anybody on the internet');
+    await expect(findings).not.toContainText('Unrestricted internet access');
   });
 });

@@ -5,12 +5,12 @@ test('an old box: the wrong path is named and mended, then what it is', async ({
   await openCamera(page, 'Linen stair');
   await probe(page);
   // The device is asked for its paths before the person is, and the one that works is offered as an act.
-  await expect(page.getByText('The stream lies at another path').first()).toBeVisible();
+  await expect(page.getByText('Stream at another path').first()).toBeVisible();
   await expect(page.getByText(/Asked for \/video\.mjpg: a stream is there\./).first()).toBeVisible();
   // What was said on the way is explained line by line, and leaves as text for a support desk.
   await tape(page).getByRole('button', { name: 'Open the exchange' }).click();
   await expect(tape(page).getByText('this decides it')).toHaveCount(1);
-  await expect(tape(page).getByText('account and secret, readable for whoever listens on the way')).toBeVisible();
+  await expect(tape(page).getByText('account and password, readable for anyone listening on the way')).toBeVisible();
   const { name, text } = await savedFile(page, () => tape(page).getByRole('button', { name: 'Save as text' }).click());
   expect(name).toMatch(/^probe-10-77-4-33-.*\.txt$/);
   expect(text).toMatch(/^< at .*and this decides it\n< RTSP\/1\.0 404/m);
@@ -19,7 +19,7 @@ test('an old box: the wrong path is named and mended, then what it is', async ({
   await expect(page.getByLabel('Path', { exact: true })).toHaveValue('/video.mjpg');
   await probe(page);
   await expect(page.getByText('Its clock is 8 years slow').first()).toBeVisible();
-  await expect(page.getByText('The secret crosses the network readable').first()).toBeVisible();
+  await expect(page.getByText('Password sent readable').first()).toBeVisible();
   await expect(page.getByText(/It takes \d+ ms to answer/).first()).toBeVisible();
   await expect(fact(page, 'codec')).toContainText('JPEG');
   await expect(fact(page, 'picture')).toContainText('640×480');
@@ -33,7 +33,7 @@ test('what an old box is means something else to each destination, and it serves
   // Its picture comes, and its delay is told by arrival: its clock says 8 years.
   await expect(picture(page)).toBeVisible({ timeout: 15_000 });
   await expect(picture(page)).toHaveAttribute('title', /the camera’s clock does not tell/);
-  const panel = page.getByRole('region', { name: 'Who draws it' });
+  const panel = page.getByRole('region', { name: 'Where it goes' });
   await expect(panel.getByText('Loft store does not take JPEG')).toBeVisible();
   await expect(panel.getByText('Loft store may file it under the wrong time')).toBeVisible();
   await panel.getByLabel('Destination').selectOption({ label: 'Mill hub' });
@@ -45,8 +45,8 @@ test('what an old box is means something else to each destination, and it serves
   // It serves two: a third tap is one too many, and says so at each.
   await panel.getByLabel('Use').selectOption({ label: 'detect' });
   await panel.getByRole('button', { name: 'Tap it' }).click();
-  await expect(panel.getByText('No session is left to look with').first()).toBeVisible();
-  await panel.getByLabel('Use').selectOption({ label: 'take stills' });
+  await expect(panel.getByText('No session left to view with').first()).toBeVisible();
+  await panel.getByLabel('Use').selectOption({ label: 'take snapshots' });
   await panel.getByRole('button', { name: 'Tap it' }).click();
   await expect(panel.getByText('3 draw, 2 may').first()).toBeVisible();
 });
@@ -55,10 +55,10 @@ test('the same stream over UDP, and the tape says which way it came', { tag: '@t
   await openCamera(page, 'Sluice rail');
   await page.getByLabel('Transport').selectOption('udp');
   await probe(page);
-  await expect(page.getByText('Nothing to fix in this stream.')).toBeVisible();
+  await expect(page.getByText('No findings for this stream.')).toBeVisible();
   await expect(tape(page).getByText(/round trips, UDP$/)).toBeVisible();
   await expect(
     tape(page).getByRole('button', { name: /^setup 200 UDP from port \d+; UDP was asked for/ }),
   ).toBeVisible();
-  await expect(fact(page, 'packets lost')).toContainText('0 %');
+  await expect(fact(page, 'packet loss')).toContainText('0 %');
 });

@@ -8,7 +8,7 @@ const press = (page: Page, name: string | RegExp) =>
   page.getByRole('button', { name, exact: typeof name === 'string' }).click();
 
 /** How the head is: at rest, moving, let go. */
-const handIs = (page: Page) => region(page, 'In hand').getByRole('status').first();
+const handIs = (page: Page) => region(page, 'PTZ controls').getByRole('status').first();
 
 /** Asked again as a person would, where a busy machine let a device run out of its time. */
 async function readDevice(page: Page): Promise<void> {
@@ -48,24 +48,24 @@ test.describe('on Alder Mill', () => {
 
     await expect(handIs(page)).toHaveText('at rest');
     await expect(page.getByText(/^live, /)).toBeVisible({ timeout: 15_000 });
-    const looks = region(page, 'Where it looks');
+    const looks = region(page, 'Position');
     await expect(looks.getByText('It reports 0.0°')).toBeVisible();
     await press(page, 'Turn');
     await expect(looks.getByText('It reports 30.0° · asked 30.0°')).toBeVisible();
-    await page.getByLabel('Name of this place').fill('Mill lane');
-    await press(page, 'Keep where it looks now');
+    await page.getByLabel('Name of this preset').fill('Mill lane');
+    await press(page, 'Save the present position');
     await expect(page.getByRole('img', { name: 'What Mill lane shows' })).toBeVisible();
     // By key, for as long as it is held.
     await page.getByRole('heading', { level: 1 }).click();
     await page.keyboard.down('ArrowLeft');
-    await expect(handIs(page)).toHaveText('it moves');
+    await expect(handIs(page)).toHaveText('moving');
     await expect(looks.getByText(/It reports -\d/)).toBeVisible();
     await page.keyboard.up('ArrowLeft');
     await expect(handIs(page)).toHaveText('at rest');
     // “+” goes down with Shift, and comes up as “=” where Shift is let go first.
     await page.keyboard.down('Shift');
     await page.keyboard.down('Equal');
-    await expect(handIs(page)).toHaveText('it moves');
+    await expect(handIs(page)).toHaveText('moving');
     await page.keyboard.up('Shift');
     await page.keyboard.up('Equal');
     await expect(handIs(page)).toHaveText('at rest');
@@ -79,22 +79,22 @@ test.describe('on Alder Mill', () => {
   }) => {
     await open(page, 'sluice-rail', '/steer');
     await expect(handIs(page)).toHaveText('at rest');
-    // How fast it turns, by its own word.
+    // PTZ speed, by its own word.
     await press(page, 'Measure it');
     // 30 °/s by its make; a busy machine lets go late. How exactly it is measured is tried where time is ours.
-    const speed = region(page, 'How fast it turns');
+    const speed = region(page, 'PTZ speed');
     await expect(speed.getByText(/^(2\d|3\d)\.\d °\/s at half its speed/)).toBeVisible({ timeout: 30_000 });
-    await expect(speed.getByRole('list', { name: 'Turns measured' }).getByRole('listitem')).toHaveCount(4);
+    await expect(speed.getByRole('list', { name: 'Moves measured' }).getByRole('listitem')).toHaveCount(4);
     // A round, with its timing; what hangs on a place is named before it goes.
-    await page.getByLabel('Name of this place').fill('Mill lane');
-    await press(page, 'Keep where it looks now');
+    await page.getByLabel('Name of this preset').fill('Mill lane');
+    await press(page, 'Save the present position');
     await expect(page.getByRole('img', { name: 'What Mill lane shows' })).toBeVisible();
     await press(page, 'Keep Wheel here too');
-    await press(page, 'Make a round');
+    await press(page, 'Create a tour');
     await expect(region(page, 'Round 1').getByText('stays 30 s')).toBeVisible();
     await page.getByRole('button', { name: 'Remove Wheel', exact: true }).click();
     await expect(page.getByRole('alertdialog', { name: 'Remove Wheel' })).toContainText('1 round');
-    await press(page, 'Remove it all the same');
+    await press(page, 'Remove it');
     await page.keyboard.press('ControlOrMeta+z');
     await expect(page.getByRole('button', { name: 'Remove Wheel', exact: true })).toBeVisible();
     await sitesReadBack(page);
@@ -105,12 +105,12 @@ test.describe('on Alder Mill', () => {
     await expect(handIs(page)).toHaveText('at rest');
     await page.getByRole('heading', { level: 1 }).click();
     await page.keyboard.down('ArrowRight');
-    await expect(handIs(page)).toHaveText('it moves');
+    await expect(handIs(page)).toHaveText('moving');
     await page.getByRole('link', { name: '← Its streams' }).click();
     await page.keyboard.up('ArrowRight');
     await page.getByRole('link', { name: /^Its passport/ }).click();
     await open(page, 'sluice-rail', '/steer');
-    const looks = region(page, 'Where it looks').getByText(/It reports/);
+    const looks = region(page, 'Position').getByText(/It reports/);
     await expect(looks).toBeVisible();
     const before = await looks.textContent();
     await page.reload();
@@ -121,10 +121,10 @@ test.describe('on Alder Mill', () => {
     await page.getByRole('link', { name: /^Its passport/ }).click();
     await readDevice(page);
     await press(page, 'Listen for a minute');
-    const heard = page.getByRole('list', { name: 'Events heard' });
+    const heard = page.getByRole('list', { name: 'Events received' });
     await expect(heard.getByText('motion').first()).toBeVisible({ timeout: 25_000 });
     await press(page, 'Stop listening');
-    await expect(region(page, 'Its events').getByText(/^\d events? in/)).toBeVisible();
+    await expect(region(page, 'Events (motion, person, …)').getByText(/^\d events? in/)).toBeVisible();
   });
 
   test('a box shows its first channel, and both are brought in', async ({ page }) => {
@@ -140,14 +140,14 @@ test.describe('on Alder Mill', () => {
     await expect(findings.getByText('It gives 192.168.10.1 as its own address')).toBeVisible();
     await findings.getByRole('button', { name: 'Choose Marrick R8' }).click();
     await expect(findings.getByText('By ONVIF it shows 1 of 8 channels')).toBeVisible();
-    const box = region(page, 'Channels of the box');
+    const box = region(page, 'Channels of the recorder');
     await box.getByLabel('Which channel is this camera?').fill('1');
     await box.getByLabel('Which channel is this camera?').press('Enter');
     await box.getByRole('button', { name: 'Try 8 channels' }).click();
     await expect(box.getByText('is Cider press A')).toBeVisible();
     await box.getByRole('button', { name: 'Bring in channel 2' }).click();
     await expect(box.getByText('is Cider press B')).toBeVisible();
-    await page.getByRole('link', { name: 'Round' }).click();
+    await page.getByRole('link', { name: 'Tour' }).click();
     await page.getByRole('link', { name: 'Cider press B', exact: true }).click();
     await page.getByRole('navigation', { name: 'Stations' }).getByRole('link', { name: /^Tap/ }).click();
     await expect(page.getByLabel('Path', { exact: true })).toHaveValue('/ch2/main');
@@ -176,18 +176,18 @@ test.describe('on Alder Mill', () => {
     await expect(card).toContainText('/live/main');
     await press(page, 'Teach it these 2');
     await expect(card.getByText('It knows all that this device told.')).toBeVisible();
-    await page.getByRole('link', { name: 'Round' }).click();
+    await page.getByRole('link', { name: 'Tour' }).click();
     await press(page, 'Add a camera');
     await page.getByLabel('Name').fill('Tail race');
     await press(page, 'Add');
-    await press(page, 'Say what it must show');
-    await press(page, 'Keep');
+    await press(page, 'Enter what it must show');
+    await press(page, 'Save');
     await press(page, 'Add a model');
     await press(page, /Ostrel PD-5/);
     await press(page, 'Choose Ostrel PD-5');
     await page.getByRole('navigation', { name: 'Stations' }).getByRole('link', { name: /^Tap/ }).click();
     await expect(page.getByLabel('Path', { exact: true })).toHaveValue('');
-    await press(page, 'Fill it in from the card');
+    await press(page, 'Fill it in from the model card');
     await expect(page.getByLabel('Path', { exact: true })).toHaveValue('/live/main');
     await expect(page.getByRole('tab', { name: 'sub' })).toBeVisible();
   });
@@ -210,14 +210,14 @@ apart.describe('from an empty site, with the server as it is started for real', 
     const { url, onvifPort } = world.device('Boot room');
     await page.goto(world.address);
     await page.getByLabel('Name of the site').fill('Bench');
-    await press(page, 'Begin');
+    await press(page, 'Create');
     await page.getByLabel('Name', { exact: true }).fill('Boots');
     await page.getByLabel('Stream URL or address').fill(url);
     await press(page, 'Add');
     await page.getByRole('link', { name: /^Its passport/ }).click();
     // The port that is usual is not that of this one: it says so, and it is put right there.
     await press(page, 'Read it by ONVIF');
-    await expect(region(page, 'Passport').getByText('No ONVIF on this port.')).toBeVisible();
+    await expect(region(page, 'ONVIF device report').getByText('No ONVIF on this port.')).toBeVisible();
     await page.getByLabel('ONVIF port').fill(String(onvifPort));
     await page.getByLabel('ONVIF port').press('Enter');
     // another port than the usual one: it was not typed for that, and is asked
@@ -225,17 +225,17 @@ apart.describe('from an empty site, with the server as it is started for real', 
     await expect(page.getByRole('dialog')).toContainText(`127.0.0.1, port ${onvifPort}`);
     await press(page, `Send it to port ${onvifPort}`);
     await readDevice(page);
-    await expect(region(page, 'Passport')).toContainText('Quillbrook Mini');
+    await expect(region(page, 'ONVIF device report')).toContainText('Quillbrook Mini');
     await region(page, 'What it offers').getByRole('button', { name: 'Take profile sub' }).click();
     await page.getByRole('link', { name: /^Steer it/ }).click();
-    await expect(handIs(page)).toHaveText('in hand; it does not tell whether it moves');
+    await expect(handIs(page)).toHaveText('connected; it does not report movement');
     await expect(page.getByText(/calibrate it first/)).toBeVisible();
   });
 
   apart('two turns of such a head are measured, then it turns by degrees', async () => {
-    const speed = region(page, 'How fast it turns');
+    const speed = region(page, 'PTZ speed');
     // A busy machine lets go late, and tells for how long it ran: half of 30 °/s for that long, less a beginning of 0.12 s.
-    for (const turn of ['Turn 0.4 s, and type how far', 'Turn 1 s, and type how far']) {
+    for (const turn of ['Turn 0.4 s, and enter how far', 'Turn 1 s, and enter how far']) {
       await press(page, turn);
       const label = await speed.getByText(/^It turned by, in \d/).textContent();
       const ranS = Number(/(\d+\.\d+) s/.exec(label ?? '')?.[1]);
@@ -243,22 +243,22 @@ apart.describe('from an empty site, with the server as it is started for real', 
       await speed.getByLabel(/^It turned by/).press('Enter');
     }
     await expect(speed.getByText(/^1[45]\.\d °\/s at half its speed/)).toBeVisible();
-    await speed.getByRole('button', { name: 'Take it back' }).click();
+    await speed.getByRole('button', { name: 'Undo' }).click();
     await expect(speed.getByText('not measured')).toBeVisible();
     await page.keyboard.press('ControlOrMeta+z');
     await expect(speed.getByText(/^1[45]\.\d °\/s at half its speed/)).toBeVisible();
-    await press(page, 'It looks straight on now: count from here');
+    await press(page, 'It looks straight ahead now: count from here');
     await press(page, 'Turn');
-    await expect(region(page, 'Where it looks').getByText('Counted 30.0° · asked 30.0°')).toBeVisible();
+    await expect(region(page, 'Position').getByText('Counted 30.0° · asked 30.0°')).toBeVisible();
     await sitesReadBack(page);
     // After a reload its secret is gone: nothing is tried with an empty one, and what is missing is said with the way to it.
     const tried: string[] = [];
     page.on('websocket', (socket) => tried.push(socket.url()));
     await page.reload();
-    await expect(region(page, 'In hand').getByText(/^The secret of boot-viewer is not here/)).toBeVisible();
-    await expect(page.getByText('No picture: the secret that draws it is not here')).toBeVisible();
+    await expect(region(page, 'PTZ controls').getByText(/^The secret of boot-viewer is not here/)).toBeVisible();
+    await expect(page.getByText('No picture: the password of its streams is not here')).toBeVisible();
     expect(tried).toEqual([]);
     await page.getByRole('link', { name: 'Type it at its stream' }).click();
-    await expect(page.getByLabel('Secret', { exact: true })).toBeVisible();
+    await expect(page.getByLabel('Password', { exact: true })).toBeVisible();
   });
 });

@@ -46,7 +46,7 @@ const expectNothingStolen = (): void => {
 };
 
 // The others are tried where it is decided, without a browser.
-for (const trap of TRAPS.filter(({ path }) => path.includes('{secret}')))
+for (const trap of TRAPS.filter(({ path }) => path.includes('{password}')))
   test(`a prepared site file gets no password: ${trap.why}`, async ({ page }) => {
     await beginWith(page, address(), url(honest.port));
     await page.getByRole('button', { name: 'Probe', exact: true }).click();
@@ -57,7 +57,7 @@ for (const trap of TRAPS.filter(({ path }) => path.includes('{secret}')))
     await page.getByRole('button', { name: 'Probe', exact: true }).click();
     // it is not known for that address: a login without it would be spent on nothing
     await expect(page.getByRole('alert').filter({ hasText: 'Not probed' })).toBeVisible();
-    await page.getByRole('link', { name: 'Round' }).first().click();
+    await page.getByRole('link', { name: 'Tour' }).first().click();
     await page.getByRole('button', { name: /^Probe all/ }).click();
     await expect(page.getByText(/left out|Ferry gate/).first()).toBeVisible();
     expectNothingStolen();
@@ -107,7 +107,7 @@ test('two refused logins in all; then a person is asked, and the lane says how m
   await page.goto('/');
   await openCamera(page, 'Sluice rail');
   await page.getByLabel('Account', { exact: true }).fill('ferryman');
-  await page.getByLabel('Secret', { exact: true }).fill('not the right one');
+  await page.getByLabel('Password', { exact: true }).fill('not the right one');
   const probe = page.getByRole('button', { name: 'Probe', exact: true });
   await probe.click();
   await expect(page.getByRole('heading', { name: /Account or password refused/ })).toBeVisible({ timeout: 25_000 });
@@ -119,7 +119,7 @@ test('two refused logins in all; then a person is asked, and the lane says how m
   const question = page.getByRole('dialog', { name: /Log in to 10\.77\.4\.21 once more/ });
   await expect(question).toContainText('lock an account at three or five');
   await question.getByRole('button', { name: 'Do not log in' }).click();
-  await page.getByRole('link', { name: 'Round' }).first().click();
+  await page.getByRole('link', { name: 'Tour' }).first().click();
   await expect(page.getByRole('row', { name: /Sluice rail/ })).toContainText(
     '2 refused logins of “ferryman” in ten minutes',
   );

@@ -29,7 +29,7 @@ test('the camera for Orchard track is settled and its switch relieved; a cable r
     const table = region(page, 'Candidates').getByRole('table');
     // What sets them apart comes first; a reason is one press away.
     await expect(table.getByRole('row').nth(1)).toContainText('recognise at 9.5 m');
-    await table.getByRole('button', { name: 'light at night' }).click();
+    await table.getByRole('button', { name: 'illumination at night' }).click();
     await expect(
       table.getByText('18 m rated, about 9.0 m over dark ground and wet leaves; it is 9.6 m to the target.'),
     ).toBeVisible();
@@ -54,8 +54,8 @@ test('the camera for Orchard track is settled and its switch relieved; a cable r
       .click();
     await expect(page.getByLabel('From', { exact: true })).toHaveValue('loft-switch');
     await expect(region(page, 'Findings').getByText('Wheel switch is over its budget')).toBeHidden();
-    await page.getByRole('link', { name: 'Round' }).click();
-    await expect(page.getByRole('row', { name: /Orchard track/ })).toContainText('Make its streaming account');
+    await page.getByRole('link', { name: 'Tour' }).click();
+    await expect(page.getByRole('row', { name: /Orchard track/ })).toContainText('Create its streaming account');
     await page.getByRole('link', { name: 'Logbook' }).click();
     await expect(page.getByText('Orchard track: Pellam B4 Z chosen')).toBeVisible();
     await expect(page.getByText('Orchard track: moved to Loft switch')).toBeVisible();
@@ -96,13 +96,13 @@ test('the winter months in which Bee stand fails are mended; what is assumed can
 }) => {
   await test.step('the winter months in which Bee stand fails are found and mended', async () => {
     await openCamera(page, 'Bee stand', 'power');
-    const year = region(page, 'Battery and panel');
+    const year = region(page, 'Battery and solar panel');
     await expect(year.getByText('fails in Nov to Jan')).toBeVisible();
     await expect(page.getByRole('img', { name: /It brings less in Nov to Jan/ })).toBeVisible();
     await region(page, 'Findings').getByRole('button', { name: 'Take a panel of 17 Wp' }).click();
     await expect(year.getByText('Dec is the worst month')).toBeVisible();
     await expect(page.getByText('The panel does not carry it')).toBeHidden();
-    await expect(page.getByLabel('Panel, Wp')).toHaveValue('17');
+    await expect(page.getByLabel('Solar panel, Wp')).toHaveValue('17');
     // What cannot be is refused where it was typed, and the last good number counts.
     const latitude = page.getByLabel('Latitude of the site, °');
     await latitude.fill('95');
@@ -130,7 +130,7 @@ test('the winter months in which Bee stand fails are mended; what is assumed can
     await openCamera(page, 'Bee stand', 'power');
     const line = page.getByRole('listitem').filter({ hasText: 'The panel charges it' });
     await line.getByRole('textbox').fill('5.1 W at noon');
-    await line.getByRole('button', { name: 'Seen' }).click();
+    await line.getByRole('button', { name: 'Checked' }).click();
     await expect(page.getByText('1 of 6 seen')).toBeVisible();
     await page.getByRole('link', { name: 'Logbook' }).click();
     await expect(page.getByText('Bee stand: on the bench: charged from the panel')).toBeVisible();
@@ -179,7 +179,7 @@ test('the plan: a picture gets its scale, walls cut the view, things move by key
   await page.getByRole('link', { name: 'Plan' }).first().click();
 
   const file = (name: string, buffer: Buffer) =>
-    page.getByLabel('Picture of the plan').setInputFiles({ name, mimeType: 'image/png', buffer });
+    page.getByLabel('Background picture').setInputFiles({ name, mimeType: 'image/png', buffer });
   const png = Buffer.alloc(40);
   Buffer.from([0x89, 0x50, 0x4e, 0x47, 0x0d, 0x0a, 0x1a, 0x0a, 0, 0, 0, 13, 0x49, 0x48, 0x44, 0x52]).copy(png);
   png.writeUInt32BE(8000, 16);
@@ -192,7 +192,7 @@ test('the plan: a picture gets its scale, walls cut the view, things move by key
   const drawn =
     '<svg xmlns="http://www.w3.org/2000/svg" width="400" height="260"><rect x="100" y="60" width="200" height="120" fill="none" stroke="black"/></svg>';
   await page
-    .getByLabel('Picture of the plan')
+    .getByLabel('Background picture')
     .setInputFiles({ name: 'ground.svg', mimeType: 'image/svg+xml', buffer: Buffer.from(drawn) });
   await expect(page.getByText('its scale is not set yet')).toBeVisible();
   for (const xM of [10, 30]) {
@@ -217,7 +217,7 @@ test('a photo that lies on its side in its file stands upright; an SVG that take
     await goTo(page, '/site/alder-mill/plan');
     const photo = sharp({ create: { width: 400, height: 200, channels: 3, background: '#eee' } });
     const buffer = await photo.withMetadata({ orientation: 6 }).jpeg().toBuffer(); // EXIF 2.32 §4.6.4: turned by a quarter
-    await page.getByLabel('Picture of the plan').setInputFiles({ name: 'photo.jpg', mimeType: 'image/jpeg', buffer });
+    await page.getByLabel('Background picture').setInputFiles({ name: 'photo.jpg', mimeType: 'image/jpeg', buffer });
     await expect(page.getByText('40 × 80 m')).toBeVisible();
   });
   // Drawn in the page it would hold it for minutes, and nothing would be said within the time that is waited for here.
@@ -230,7 +230,7 @@ test('a photo that lies on its side in its file stands upright; an SVG that take
       `<svg xmlns="http://www.w3.org/2000/svg" width="400" height="300"><rect id="n0" width="9" height="9"/>${inner}</svg>`;
     const choose = (name: string, text: string): Promise<void> =>
       page
-        .getByLabel('Picture of the plan')
+        .getByLabel('Background picture')
         .setInputFiles({ name, mimeType: 'image/svg+xml', buffer: Buffer.from(text) });
     await choose('nest.svg', svg(`<defs>${nest}</defs><use href="#n7"/>`));
     await expect(page.getByText('was not drawn within two seconds and was given up', { exact: false })).toBeVisible();
@@ -247,15 +247,15 @@ test('gear and destinations are joined and parted; a destination that no link le
   const hub = await spot(page, 21, 9.5);
   await page.mouse.click(hub.x, hub.y);
   await page.getByRole('button', { name: 'Part it from Loft switch' }).click();
-  await expect(page.getByText('Joined to nothing yet.')).toBeVisible();
+  await expect(page.getByText('Linked to nothing yet.')).toBeVisible();
   await openCamera(page, 'Bee stand', 'power');
   await expect(region(page, 'Findings').getByText('No way to Mill hub')).toBeVisible();
   await page.getByText('Mill hub: no link leads there').click();
-  await page.getByLabel('Join it to').selectOption({ label: 'Loft switch' });
+  await page.getByLabel('Link it to').selectOption({ label: 'Loft switch' });
   await expect(page.getByLabel('By', { exact: true })).toHaveValue('network-cable');
-  await page.getByRole('button', { name: 'Join them' }).click();
+  await page.getByRole('button', { name: 'Link them' }).click();
   await expect(region(page, 'Findings').getByText('No way to Mill hub')).toBeHidden();
-  await expect(region(page, 'Air and links').getByText('Loft switch – Mill hub')).toBeVisible();
+  await expect(region(page, 'Wi-Fi and links').getByText('Loft switch – Mill hub')).toBeVisible();
 });
 
 test('on a new site everything planning needs can be made: a destination, gear, and the links between', async ({
@@ -268,12 +268,12 @@ test('on a new site everything planning needs can be made: a destination, gear, 
   await page.getByRole('link', { name: 'Plan' }).first().click();
   await page.getByRole('button', { name: 'New destination' }).click();
   await page.getByLabel('Name', { exact: true }).fill('Attic store');
-  await page.getByRole('button', { name: 'Keep' }).click();
+  await page.getByRole('button', { name: 'Save' }).click();
   await page.getByRole('button', { name: 'New gear' }).click();
   await page.getByLabel('Name', { exact: true }).fill('Barn switch');
-  await page.getByRole('button', { name: 'Keep' }).click();
+  await page.getByRole('button', { name: 'Save' }).click();
   // What was made is selected: it can be joined at once, before it has a place.
-  await region(page, 'Barn switch').getByRole('button', { name: 'Its figures' }).waitFor();
+  await region(page, 'Barn switch').getByRole('button', { name: 'Edit' }).waitFor();
   await region(page, 'Not on the plan')
     .getByRole('listitem')
     .filter({ hasText: 'Attic store' })
@@ -283,8 +283,8 @@ test('on a new site everything planning needs can be made: a destination, gear, 
   await expect(page.getByText('Press where Attic store goes.')).toBeVisible();
   const there = await spot(page, 12, 10);
   await page.mouse.click(there.x, there.y);
-  await region(page, 'Attic store').getByLabel('Join it to').selectOption({ label: 'Barn switch' });
-  await page.getByRole('button', { name: 'Join them' }).click();
+  await region(page, 'Attic store').getByLabel('Link it to').selectOption({ label: 'Barn switch' });
+  await page.getByRole('button', { name: 'Link them' }).click();
   await expect(region(page, 'Cables').getByText('Barn switch – Attic store')).toBeVisible();
   // It is dragged from the list onto the sheet.
   const row = region(page, 'Not on the plan').getByRole('listitem').filter({ hasText: 'Barn switch' });
@@ -296,12 +296,12 @@ test('on a new site everything planning needs can be made: a destination, gear, 
   await expect(row).toHaveCount(0);
   await page.keyboard.press('l');
   await expect(page.getByText(/^(20|19\.9\d*|20\.0\d*) m right, (8|7\.9\d*|8\.0\d*) m down$/)).toBeVisible();
-  await page.getByRole('link', { name: 'Round' }).filter({ visible: true }).click();
+  await page.getByRole('link', { name: 'Tour' }).filter({ visible: true }).click();
   await page.getByRole('link', { name: 'Gate', exact: true }).click();
   await goStation(page, 'Power');
-  await page.getByLabel('Way').selectOption('poe');
+  await page.getByLabel('Power source').selectOption('poe');
   await page.getByLabel('From', { exact: true }).selectOption({ label: 'Barn switch' });
-  await expect(page.getByLabel('Joined to', { exact: true })).toHaveValue(/gear/);
+  await expect(page.getByLabel('Linked to', { exact: true })).toHaveValue(/gear/);
 });
 
 test('cost: the cheapest packs are found, and a change of years, prices or lines counts at once', async ({ page }) => {
@@ -311,9 +311,9 @@ test('cost: the cheapest packs are found, and a change of years, prices or lines
   await expect(seats).toContainText('8 of 8 included');
   await expect(seats).toContainText('5 of 6 included');
   await table.getByRole('button', { name: 'Marrick R8 and its cameras' }).click();
-  await page.getByLabel('Seats included').fill('3');
-  await page.getByRole('button', { name: 'Keep' }).click();
-  await expect(seats).toContainText('no packs are sold');
+  await page.getByLabel('Licences included').fill('3');
+  await page.getByRole('button', { name: 'Save' }).click();
+  await expect(seats).toContainText('no packs are entered');
   await table.getByRole('button', { name: 'Marrick R8 and its cameras' }).click();
   for (const [at, { count, price }] of [
     { count: '1', price: '37' },
@@ -323,7 +323,7 @@ test('cost: the cheapest packs are found, and a change of years, prices or lines
     await page.getByLabel(`Pack ${at + 1}, seats`).fill(count);
     await page.getByLabel(`Pack ${at + 1}, price`).fill(price);
   }
-  await page.getByRole('button', { name: 'Keep' }).click();
+  await page.getByRole('button', { name: 'Save' }).click();
   await expect(seats).toContainText('170: 2 × 1, 1 × 3');
   await expect(table.getByRole('row', { name: /5 years, all in/ })).toBeVisible();
   const years = page.getByLabel('Years');
@@ -332,11 +332,11 @@ test('cost: the cheapest packs are found, and a change of years, prices or lines
   await expect(table.getByRole('row', { name: /8 years, all in/ })).toBeVisible();
   await table.getByRole('button', { name: 'Software on the Loft store' }).click();
   await page.getByRole('button', { name: 'Add a line' }).click();
-  await page.getByRole('button', { name: 'Keep' }).click();
+  await page.getByRole('button', { name: 'Save' }).click();
   await expect(page.getByText('What is bought?')).toBeVisible();
   await page.getByLabel('What', { exact: true }).last().fill('Supplies');
   await page.getByLabel('Price', { exact: true }).nth(3).fill('120');
-  await page.getByRole('button', { name: 'Keep' }).click();
+  await page.getByRole('button', { name: 'Save' }).click();
   await expect(page.getByRole('dialog')).toBeHidden();
   await expect(page.getByRole('img', { name: /What each option has cost/ })).toBeVisible();
 });

@@ -19,37 +19,37 @@ const file = (name: string, content: Uint8Array): string => {
 };
 const IMAGE = randomBytes(5_000_003);
 const DIGEST = createHash('sha256').update(IMAGE).digest('hex');
-const MARKS = { 'board mark': 'QM-3 r2', 'flash size': '16 MB', sensor: 'S307', 'radio chip': 'R8' };
+const MARKS = { board: 'QM-3 r2', 'flash chip': '16 MB', sensor: 'S307', radio: 'R8' };
 
 /** One try at the bench: the simulated hands do it, and the steps are told. */
 async function tryOnce(page: Page, sign: string): Promise<void> {
-  await press(page, 'Pull the plug');
-  await press(page, 'It was out that long');
-  await press(page, 'Push the card in');
-  await press(page, 'It is in');
+  await press(page, 'Unplug it');
+  await press(page, 'It was unplugged that long');
+  await press(page, 'Insert the SD card');
+  await press(page, 'It is inserted');
   await press(page, 'Hold the button');
   await press(page, 'Plug it in');
   await press(page, 'Held, and plugged in');
   await expect(page.getByRole('img', { name: `Its lamp: ${sign}` })).toBeVisible();
 }
 async function again(page: Page): Promise<void> {
-  await press(page, 'Let the button go');
-  await press(page, 'Pull the card');
+  await press(page, 'Release the button');
+  await press(page, 'Remove the SD card');
   await press(page, 'Try again');
 }
 async function writeAndCheck(page: Page): Promise<void> {
-  await page.getByRole('region', { name: 'Step' }).getByRole('button', { name: 'The card is taken' }).click();
-  await press(page, 'Let the button go');
-  await page.getByRole('region', { name: 'Step' }).getByRole('button', { name: 'It writes' }).click();
+  await page.getByRole('region', { name: 'Step' }).getByRole('button', { name: 'The firmware file was found' }).click();
+  await press(page, 'Release the button');
+  await page.getByRole('region', { name: 'Step' }).getByRole('button', { name: 'It is writing' }).click();
   await expect(page.getByRole('img', { name: 'Its lamp: red, steady' })).toBeVisible({ timeout: 15_000 });
-  await page.getByRole('region', { name: 'Step' }).getByRole('button', { name: 'It starts anew' }).click();
+  await page.getByRole('region', { name: 'Step' }).getByRole('button', { name: 'It restarts' }).click();
   await page
     .getByRole('region', { name: 'Step' })
     .getByRole('button', { name: 'It runs', exact: false })
     .first()
     .click();
   await press(page, 'It is there');
-  await press(page, 'It gives its picture');
+  await press(page, 'The stream plays');
   await press(page, 'They are set');
 }
 async function probeSays(page: Page, words: string | RegExp): Promise<void> {
@@ -80,13 +80,13 @@ test.describe('the simulated Boot room of a demo of its own', () => {
     await page.getByLabel('Name of its file').fill('mini_open.bin.txt');
     await tryOnce(page, 'red, steady');
     await page.getByRole('region', { name: 'Step' }).getByRole('button', { name: 'It boots as before' }).click();
-    await expect(page.getByRole('alert')).toContainText('It did not take the card');
+    await expect(page.getByRole('alert')).toContainText('The firmware file was not found');
     await page.getByText('Why it does that').click();
     await expect(page.getByText(/a second ending hangs on it/)).toBeVisible();
     await again(page);
 
     await page.getByLabel('Name of its file').fill('mini_open.bin');
-    await page.getByLabel('Card, GB').selectOption('128');
+    await page.getByLabel('SD card, GB').selectOption('128');
     await page.getByLabel('with a partition that is small enough').uncheck();
     await tryOnce(page, 'red, steady');
     await expect(page.getByText(/larger than the 32 GiB that it reads/)).toBeVisible();
@@ -124,15 +124,15 @@ test('the plug is pulled while it writes: it hangs, the steps lead to bringing i
   await press(page, 'Time runs 60 times');
   await tryOnce(page, 'blue, slow');
   const step = page.getByRole('region', { name: 'Step' });
-  await step.getByRole('button', { name: 'The card is taken' }).click();
-  await press(page, 'Let the button go');
-  await press(page, 'Pull the plug');
+  await step.getByRole('button', { name: 'The firmware file was found' }).click();
+  await press(page, 'Release the button');
+  await press(page, 'Unplug it');
   await press(page, 'Plug it in');
   await expect(page.getByRole('img', { name: 'Its lamp: red, two short, a pause' })).toBeVisible();
-  await step.getByRole('button', { name: 'This, again and again' }).click();
-  await expect(page.getByRole('alert')).toContainText('Half of an image is in it');
-  await press(page, 'The same way, with that image');
-  await press(page, 'Pull the card');
+  await step.getByRole('button', { name: 'This pattern, again and again' }).click();
+  await expect(page.getByRole('alert')).toContainText('The firmware is written halfway');
+  await press(page, 'The same way, with that file');
+  await press(page, 'Remove the SD card');
   await tryOnce(page, 'blue, slow');
   await writeAndCheck(page);
   await expect(page.getByText('Rehearsed in 2 tries. It is in the logbook.', { exact: false })).toBeVisible();
@@ -142,62 +142,64 @@ test('the bench: decided, the image hashed and compared, a large card made small
   page,
 }) => {
   await openCamera(page, 'Boot room', 'prepare/reflash');
-  await press(page, 'Decide: take a community image');
+  await press(page, 'Decide: install community firmware');
   const head = region(page, 'Worst finding');
-  await expect(head).toContainText('Something speaks against writing another image');
-  await page.getByLabel('Image of before', { exact: true }).setInputFiles(file('mini_stock.bin', randomBytes(4000)));
+  await expect(head).toContainText('Veto against a reflash');
+  await page
+    .getByLabel('Original firmware file', { exact: true })
+    .setInputFiles(file('mini_stock.bin', randomBytes(4000)));
   await expect(head).not.toContainText('Something speaks against');
-  await page.getByLabel('Image file', { exact: true }).setInputFiles(file('mini_open.bin', IMAGE));
-  const image = region(page, 'Image');
+  await page.getByLabel('Firmware file', { exact: true }).setInputFiles(file('mini_open.bin', IMAGE));
+  const image = region(page, 'Firmware file');
   await expect(image.getByText(DIGEST)).toBeVisible();
   await image.getByLabel('SHA-256 as published').fill(DIGEST.slice(1));
   await page.keyboard.press('Tab');
   await expect(image.getByText('A SHA-256 has 64 digits, this has 63.', { exact: false })).toBeVisible();
   await image.getByLabel('SHA-256 as published').fill(`${DIGEST.toUpperCase()}  mini_open.bin`);
   await page.keyboard.press('Tab');
-  await expect(image.getByText('It is the file that was published.')).toBeVisible();
+  await expect(image.getByText('It is the published file.')).toBeVisible();
   for (const [mark, value] of Object.entries(MARKS)) await image.getByLabel(mark).fill(value);
   await image.getByLabel('sensor').fill('S420');
   await page.keyboard.press('Tab');
-  await expect(region(page, 'Findings').getByText('The image is for another revision')).toBeVisible();
+  await expect(region(page, 'Findings').getByText('Firmware file for another revision')).toBeVisible();
   await image.getByLabel('sensor').fill('S307');
   await page.keyboard.press('Tab');
-  await expect(region(page, 'Findings').getByText('The image is for another revision')).toHaveCount(0);
+  await expect(region(page, 'Findings').getByText('Firmware file for another revision')).toHaveCount(0);
 
   await press(page, 'A card of 128 GB');
-  const card = region(page, 'Card');
+  const card = region(page, 'SD card');
   await expect(card.getByText(/sectors 2.048 to 67.110.911 · 67.108.864 of them · 32.768 MiB/)).toBeVisible();
   await card.getByLabel('Partition, MiB').fill('100000');
   await page.keyboard.press('Tab');
-  await expect(head).toContainText('The card’s partition is too large');
+  await expect(head).toContainText('Partition too large');
   await head.getByRole('button', { name: 'Make the partition 32768 MiB' }).click();
   await card.getByLabel('Name of the file on it').fill('mini_open.bin.txt');
   await page.keyboard.press('Tab');
   await expect(card.getByText('A second ending hangs on it, which a desktop often hides.')).toBeVisible();
   await head.getByRole('button', { name: 'Call the file mini_open.bin' }).click();
   await card
-    .getByLabel('File read back from the card')
+    .getByLabel('File read back from the SD card')
     .setInputFiles(file('Mini_open.bin', IMAGE.subarray(0, 4_000_000)));
-  await expect(card.getByText('another file than the image')).toBeVisible();
-  await expect(head).toContainText('The copy on the card is another file');
-  await card.getByLabel('File read back from the card', { exact: true }).setInputFiles(file('mini_open.bin', IMAGE));
-  await expect(card.getByText('the same as the image')).toBeVisible();
+  await expect(card.getByText('differs from the firmware file')).toBeVisible();
+  await expect(head).toContainText('Copy on the SD card differs');
+  await card.getByLabel('File read back from the SD card', { exact: true }).setInputFiles(file('mini_open.bin', IMAGE));
+  await expect(card.getByText('identical to the firmware file')).toBeVisible();
   await expect(head).not.toContainText('Stop');
   await sitesReadBack(page);
   // All of it is one decision that can be taken back, and given up.
-  await press(page, 'Give all of it up');
-  await expect(region(page, 'Image')).toHaveCount(0);
+  await press(page, 'Remove all of it');
+  await expect(region(page, 'Firmware file')).toHaveCount(0);
   await page.keyboard.press('ControlOrMeta+z');
   await expect(image.getByText(DIGEST)).toBeVisible();
 });
 
 test('files that are no image say what is wrong with them, and what was there before stays', async ({ page }) => {
   await openCamera(page, 'Boot room', 'prepare/reflash');
-  await press(page, 'Decide: take a community image');
-  const drop = page.getByLabel('Image file', { exact: true });
+  await press(page, 'Decide: install community firmware');
+  const drop = page.getByLabel('Firmware file', { exact: true });
   const zone = page.getByRole('region', { name: 'Drop the image', exact: true });
   await drop.setInputFiles(file('mini_open.bin', IMAGE));
-  await expect(region(page, 'Image').getByText(DIGEST)).toBeVisible();
+  await expect(region(page, 'Firmware file').getByText(DIGEST)).toBeVisible();
   await drop.setInputFiles(file('none.bin', new Uint8Array()));
   await expect(zone.getByRole('alert')).toContainText('The file is empty');
   // One that grows from when it was chosen until it is read to its end: the browser has it as it was.
@@ -210,7 +212,7 @@ test('files that are no image say what is wrong with them, and what was there be
   await drop.setInputFiles(growing);
   await zone.getByRole('button', { name: 'Cancel' }).click();
   await expect(zone.getByRole('button', { name: 'Choose the image' })).toBeVisible();
-  await expect(region(page, 'Image').getByText(DIGEST)).toBeVisible();
+  await expect(region(page, 'Firmware file').getByText(DIGEST)).toBeVisible();
 
   const writer = new ZipWriter(new BlobWriter(), { useWebWorkers: false });
   await writer.add('fw/mini_open.bin', new Uint8ArrayReader(IMAGE.subarray(0, 70_000)));
@@ -222,8 +224,8 @@ test('files that are no image say what is wrong with them, and what was there be
   await expect(zone.getByRole('button', { name: 'Take ../../climbs.bin' })).toBeDisabled();
   await expect(zone.getByRole('button', { name: 'Take inner.zip' })).toBeDisabled();
   await zone.getByRole('button', { name: 'Take fw/mini_open.bin' }).click();
-  await expect(region(page, 'Image').getByText('mini_open.bin in download.zip')).toBeVisible();
-  await expect(region(page, 'Image').getByText('70 000 bytes')).toBeVisible();
+  await expect(region(page, 'Firmware file').getByText('mini_open.bin in download.zip')).toBeVisible();
+  await expect(region(page, 'Firmware file').getByText('70 000 bytes')).toBeVisible();
 });
 
 alone(
@@ -235,13 +237,13 @@ alone(
     await press(page, /^Begin: write mini_open.bin/);
     await expect(page.getByRole('button', { name: /^In \d+ s$/ })).toBeDisabled();
     await page.clock.fastForward(11_000);
-    await press(page, 'It was out that long');
-    await press(page, 'It is in');
+    await press(page, 'It was unplugged that long');
+    await press(page, 'It is inserted');
     await press(page, 'Held, and plugged in');
     const step = (one: Page) => one.getByRole('region', { name: 'Step' });
-    await step(page).getByRole('button', { name: 'The card is taken' }).click();
-    await step(page).getByRole('button', { name: 'It writes' }).click();
-    await expect(page.getByRole('heading', { name: 'It writes: leave its plug alone' })).toBeVisible();
+    await step(page).getByRole('button', { name: 'The firmware file was found' }).click();
+    await step(page).getByRole('button', { name: 'It is writing' }).click();
+    await expect(page.getByRole('heading', { name: 'It is writing: leave it plugged in' })).toBeVisible();
     await expect(page.getByRole('button', { name: 'Stop here' })).toHaveCount(0);
     const beganMs = await page.evaluate(() => Date.now());
     await page.close({ runBeforeUnload: true });
@@ -249,15 +251,15 @@ alone(
     const later = await context.newPage();
     await later.clock.install({ time: beganMs + 70_000 });
     await later.goto('/site/alder-mill/camera/boot-room/prepare/run');
-    await expect(later.getByRole('heading', { name: 'It writes: leave its plug alone' })).toBeVisible();
+    await expect(later.getByRole('heading', { name: 'It is writing: leave it plugged in' })).toBeVisible();
     // two minutes at least, seventy seconds of them gone
     await expect(later.getByRole('timer')).toContainText(/^(4\d|50|51) s/);
     await step(later).getByRole('button', { name: 'Power failed' }).click();
-    await expect(later.getByRole('alert')).toContainText('Half of an image is in it');
+    await expect(later.getByRole('alert')).toContainText('The firmware is written halfway');
     await later.goto('/site/alder-mill/camera/boot-room/prepare');
-    await expect(region(later, 'Worst finding')).toContainText('It was left needing recovery');
+    await expect(region(later, 'Worst finding')).toContainText('Reflash stopped: recovery needed');
     await later.goto('/site/alder-mill/logbook');
-    await expect(later.getByText('Boot room: It writes: leave its plug alone: Power failed')).toBeVisible();
+    await expect(later.getByText('Boot room: It is writing: leave it plugged in: Power failed')).toBeVisible();
   },
 );
 
@@ -269,34 +271,34 @@ apart(
     try {
       await page.goto(world.address);
       await page.getByLabel('Name of the site').fill('Barley Farm');
-      await press(page, 'Begin');
+      await press(page, 'Create');
       await page.getByLabel('Name', { exact: true }).fill('Dairy');
       await page.getByLabel('Stream URL or address').fill('127.0.0.1');
       await press(page, 'Add');
       await press(page, /^Site:/);
       await page.getByRole('menuitem', { name: 'Model cards' }).click();
-      await press(page, 'Write a card');
+      await press(page, 'Write a model card');
       await page.getByLabel('Model', { exact: true }).fill('Peep 2');
-      await page.getByLabel('On this network').selectOption('after-reflash');
-      await press(page, 'Keep');
+      await page.getByLabel('Local stream').selectOption('after-reflash');
+      await press(page, 'Save');
       await page.keyboard.press('Escape');
-      await page.getByRole('link', { name: 'Round' }).first().click();
+      await page.getByRole('link', { name: 'Tour' }).first().click();
       await page.getByRole('checkbox', { name: /Dairy/ }).check();
       await page.getByLabel('Model of all', { exact: true }).selectOption({ label: 'Peep 2' });
       await press(page, 'Set the model of all chosen');
       await page.getByRole('link', { name: 'Dairy', exact: true }).click();
       await page.getByRole('link', { name: /^Prepare/ }).click();
-      await expect(region(page, 'Findings').getByText('Nobody has decided about its firmware')).toBeVisible();
+      await expect(region(page, 'Findings').getByText('Firmware not decided')).toBeVisible();
       await page.getByRole('link', { name: 'Reflash bench' }).click();
-      await press(page, 'Write it down');
-      await page.getByLabel('Name of the image on the card').fill('peep.img');
+      await press(page, 'Write it');
+      await page.getByLabel('Name of the firmware file on the SD card').fill('peep.img');
       await page.getByLabel('Button held at least, s').fill('99999999');
-      await press(page, 'Keep');
+      await press(page, 'Save');
       await expect(page.getByText(/1 to 120 s, not 99999999/)).toBeVisible();
       await page.getByLabel('Button held at least, s').fill('4');
       await page.getByLabel('Writes at least, s').fill('30');
-      await press(page, 'Keep');
-      await expect(region(page, 'How its model is reflashed').getByText('peep.img')).toBeVisible();
+      await press(page, 'Save');
+      await expect(region(page, 'Reflash guide of its model').getByText('peep.img')).toBeVisible();
       await page.getByRole('link', { name: 'Rehearse it' }).click();
       await press(page, 'Time runs 60 times');
       await tryOnce(page, 'blue, slow');

@@ -35,7 +35,7 @@ export async function askForSite(page: Page, name: string): Promise<void> {
   await page.getByRole('button', { name: 'Alder Mill' }).click();
   await page.getByRole('menuitem', { name: 'New site' }).click();
   await page.getByLabel('Name of the site').fill(name);
-  await page.getByRole('button', { name: 'Begin' }).click();
+  await page.getByRole('button', { name: 'Create' }).click();
 }
 
 /** Begins a site from the menu, and leads to where its first camera is added. */
@@ -56,7 +56,7 @@ export async function probe(page: Page): Promise<void> {
   await expect(page.getByRole('region', { name: 'Findings' })).toBeVisible({ timeout: 25_000 });
 }
 
-export const tape = (page: Page) => page.getByRole('region', { name: 'Wire tape' });
+export const tape = (page: Page) => page.getByRole('region', { name: 'Connection log' });
 export const facts = (page: Page) => page.getByRole('region', { name: 'Facts' });
 export const picture = (page: Page) => page.getByText(/^live, \d+\.\d\d s behind$/);
 export const fact = (page: Page, name: string) => facts(page).getByRole('row', { name });
@@ -133,18 +133,18 @@ export const PASSPHRASE = 'four grey herons wading';
 
 /** Puts the secrets of this visit under a passphrase. */
 export async function sealSecrets(page: Page): Promise<void> {
-  await page.getByRole('button', { name: 'Secrets: this visit' }).click();
+  await page.getByRole('button', { name: 'Passwords: this visit' }).click();
   await page.getByLabel('Passphrase').fill(PASSPHRASE);
-  await page.getByLabel('The same again').fill(PASSPHRASE);
-  await page.getByRole('button', { name: 'Keep them sealed' }).click();
-  await expect(page.getByRole('button', { name: 'Secrets: open' })).toBeVisible();
+  await page.getByLabel('Repeat the passphrase').fill(PASSPHRASE);
+  await page.getByRole('button', { name: 'Keep them encrypted' }).click();
+  await expect(page.getByRole('button', { name: 'Passwords: unlocked' })).toBeVisible();
 }
 
 export async function unlockSecrets(page: Page): Promise<void> {
-  await page.getByRole('button', { name: 'Secrets: locked' }).click();
+  await page.getByRole('button', { name: 'Passwords: locked' }).click();
   await page.getByLabel('Passphrase').fill(PASSPHRASE);
   await page.getByRole('button', { name: 'Unlock' }).click();
-  await expect(page.getByRole('button', { name: 'Secrets: open' })).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Passwords: unlocked' })).toBeVisible();
 }
 
 export interface RealWorld {

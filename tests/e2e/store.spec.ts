@@ -47,13 +47,13 @@ test('two tabs: the one at rest follows, and two that both changed are never wri
   const bar = sleeper.getByRole('alert').filter({ hasText: 'was also changed in another tab' });
   await expect(bar).toBeVisible();
   expect(await storedPath(first)).toBe('/mine');
-  await bar.getByRole('button', { name: 'Keep this tab’s' }).click();
+  await bar.getByRole('button', { name: 'Use this tab’s version' }).click();
   await expect(bar).toHaveCount(0);
   await expect.poll(() => storedPath(first)).toBe('/theirs');
 
   await setPath(first, '/again'); // the first slept through that too: the sleeper cannot tell it
   await expect(first.getByRole('alert').filter({ hasText: 'another tab' })).toBeVisible();
-  await first.getByRole('button', { name: 'Take the other tab’s' }).click();
+  await first.getByRole('button', { name: 'Use the other tab’s version' }).click();
   await expect(path(first)).toHaveValue('/theirs');
 });
 

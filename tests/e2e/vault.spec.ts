@@ -5,15 +5,15 @@ import { alone, apart, expect, type Page, test } from './browser.ts';
 import { exportSite, openCamera, PASSPHRASE, probe, probeUntilPlays, savedFile } from './steps.ts';
 
 async function protect(page: Page): Promise<void> {
-  await page.getByRole('button', { name: 'Secrets: this visit' }).click();
-  const slip = page.getByRole('dialog', { name: 'Secrets are kept for this visit' });
+  await page.getByRole('button', { name: 'Passwords: this visit' }).click();
+  const slip = page.getByRole('dialog', { name: 'Passwords are kept for this visit' });
   await slip.getByLabel('Passphrase').fill('short');
-  await slip.getByRole('button', { name: 'Keep them sealed' }).click();
+  await slip.getByRole('button', { name: 'Keep them encrypted' }).click();
   await expect(slip.getByText('At least 10 characters')).toBeVisible();
   await slip.getByLabel('Passphrase').fill(PASSPHRASE);
-  await slip.getByLabel('The same again').fill(PASSPHRASE);
-  await slip.getByRole('button', { name: 'Keep them sealed' }).click();
-  await expect(page.getByRole('button', { name: 'Secrets: open' })).toBeVisible();
+  await slip.getByLabel('Repeat the passphrase').fill(PASSPHRASE);
+  await slip.getByRole('button', { name: 'Keep them encrypted' }).click();
+  await expect(page.getByRole('button', { name: 'Passwords: unlocked' })).toBeVisible();
 }
 
 test('secrets outlast the page under a passphrase: opened by the right words alone, locked and forgotten by a press', async ({
@@ -22,27 +22,27 @@ test('secrets outlast the page under a passphrase: opened by the right words alo
   await openCamera(page, 'Sluice rail');
   await protect(page);
   await page.reload();
-  await expect(page.getByRole('button', { name: 'Secrets: locked' })).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Passwords: locked' })).toBeVisible();
   await expect(page.getByText('Secrets are locked: unlock them at the top')).toBeVisible();
   await page.getByRole('button', { name: 'Probe', exact: true }).click(); // asks for the passphrase, not the camera
-  const slip = page.getByRole('dialog', { name: 'Secrets are locked' });
+  const slip = page.getByRole('dialog', { name: 'Passwords are locked' });
   await slip.getByLabel('Passphrase').fill('four grey herons walking');
   await slip.getByRole('button', { name: 'Unlock' }).click();
   await expect(slip.getByText('This passphrase does not open them.')).toBeVisible();
   await slip.getByLabel('Passphrase').fill(PASSPHRASE);
   await slip.getByRole('button', { name: 'Unlock' }).click();
-  await expect(page.getByRole('button', { name: 'Secrets: open' })).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Passwords: unlocked' })).toBeVisible();
   await probeUntilPlays(page);
   await page.getByRole('button', { name: 'Cancel' }).click();
-  await page.getByRole('button', { name: 'Secrets: open' }).click();
+  await page.getByRole('button', { name: 'Passwords: unlocked' }).click();
   await page.getByRole('button', { name: 'Lock now' }).click();
   await expect(page.getByText('Secrets are locked: unlock them at the top')).toBeVisible();
-  await page.getByRole('button', { name: 'Secrets: locked' }).click();
-  await page.getByRole('button', { name: 'Forget all secrets' }).click();
-  await page.getByRole('button', { name: 'Forget them' }).click();
-  await expect(page.getByRole('button', { name: 'Secrets: this visit' })).toBeVisible();
+  await page.getByRole('button', { name: 'Passwords: locked' }).click();
+  await page.getByRole('button', { name: 'Delete all passwords' }).click();
+  await page.getByRole('button', { name: 'Delete them' }).click();
+  await expect(page.getByRole('button', { name: 'Passwords: this visit' })).toBeVisible();
   await page.reload();
-  await expect(page.getByRole('button', { name: 'Secrets: this visit' })).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Passwords: this visit' })).toBeVisible();
 });
 
 apart(
@@ -55,7 +55,7 @@ apart(
       await page.clock.install();
       const secret = alderMillSecrets()['secret-sluice-rail'] ?? 'none';
       await expect(page.getByText(secret)).toHaveCount(0);
-      await page.getByRole('button', { name: 'Show the secret' }).click();
+      await page.getByRole('button', { name: 'Show the password' }).click();
       await expect(page.getByText(secret, { exact: true })).toBeVisible();
       await page.clock.fastForward(21_000);
       await expect(page.getByText(secret)).toHaveCount(0);
@@ -63,12 +63,12 @@ apart(
     await test.step('left alone, open secrets lock; the clock decides, since a sleeping laptop stops timers', async () => {
       await protect(page);
       await page.clock.fastForward(9 * 60_000);
-      await expect(page.getByRole('button', { name: 'Secrets: open' })).toBeVisible();
+      await expect(page.getByRole('button', { name: 'Passwords: unlocked' })).toBeVisible();
       await page.mouse.click(5, 300);
       await page.clock.fastForward(9 * 60_000);
-      await expect(page.getByRole('button', { name: 'Secrets: open' })).toBeVisible();
+      await expect(page.getByRole('button', { name: 'Passwords: unlocked' })).toBeVisible();
       await page.clock.fastForward(2 * 60_000);
-      await expect(page.getByRole('button', { name: 'Secrets: locked' })).toBeVisible();
+      await expect(page.getByRole('button', { name: 'Passwords: locked' })).toBeVisible();
     });
   },
 );

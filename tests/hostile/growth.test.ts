@@ -56,8 +56,8 @@ const SUBJECTS: readonly {
   readonly chars?: number;
 }[] = [
   { name: 'redaction', run: redactText },
-  { name: 'URLs of a camera', run: (text) => tellStrayUrls(text, '/s?pwd={secret}'), around: ['rtsp://h/', ''] },
-  { name: 'parts of a secret', run: createPartMask(['aaaaaaaa', 'user=a_password'], '/s?k={secret}') },
+  { name: 'URLs of a camera', run: (text) => tellStrayUrls(text, '/s?pwd={password}'), around: ['rtsp://h/', ''] },
+  { name: 'parts of a secret', run: createPartMask(['aaaaaaaa', 'user=a_password'], '/s?k={password}') },
   { name: 'redaction of a header', run: redactText, around: ['Authorization: ', ''] },
   { name: 'redaction of a proof', run: redactAuthorization },
   { name: 'redaction of one URL', run: redactUrl, around: ['rtsp://', ''] },

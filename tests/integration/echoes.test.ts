@@ -109,7 +109,7 @@ test('a device that echoes in every field of ONVIF; a login in its stream addres
       lines.filter(({ kind }) => kind !== 'offeredLogin'),
     ];
     expect(offered).toContainEqual({ kind: 'offeredLogin', user: USER, secret: PASSWORD });
-    expect(JSON.stringify(others)).toContain('{secret}');
+    expect(JSON.stringify(others)).toContain('{password}');
     expectNone(others, `ONVIF, ${echo}`);
     expectNone(await told(HEAR, { ...asked, seconds: 1 }), `listening, ${echo}`);
     expectNone(await told(STILL, { ...asked, path: `/still?x=${encodeURIComponent(echo)}` }), `still, ${echo}`);

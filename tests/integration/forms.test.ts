@@ -140,7 +140,7 @@ test.each([
   { text: '?×720', isWhole: false, says: null },
   { text: '?×720', isWhole: true, says: /Both sides/ },
   { text: '99999×99999', isWhole: false, says: /16 to 20000 pixels/ },
-  { text: 'large', isWhole: false, says: /no picture size/ },
+  { text: 'large', isWhole: false, says: /not a resolution/ },
 ])('a picture’s size, $text, whole $isWhole', async ({ text, isWhole, says }) => {
   const found: unknown = await sizeField(MODEL_RANGES.sidePx, { isWhole })
     .validate(text)

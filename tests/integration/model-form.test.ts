@@ -72,7 +72,7 @@ test.each([
     says: /0 to 500 m, not -4/,
   },
   { why: 'a way of power that is none', change: { fedBy: 'hamster wheel' }, path: 'fedBy', says: /no way of power/ },
-  { why: 'a codec that is none', change: { codecs: 'H.264, Foo' }, path: 'codecs', says: /“Foo” is no codec/ },
+  { why: 'a codec that is none', change: { codecs: 'H.264, Foo' }, path: 'codecs', says: /“Foo” is not a codec/ },
   { why: 'a code that is none', change: { ingress: 'rain' }, path: 'ingress', says: /no IP code/ },
   { why: 'a path without its slash', change: { path: 'live' }, path: 'path', says: /starts with \// },
   {

@@ -275,7 +275,7 @@ test('a login inside the URL of a probe is in no output', async () => {
   const url = camera.url.replace('rtsp://', 'rtsp://viewer:Weir%20%26%20Gate%2F7@');
   const { out } = await cleartap(['probe', `${url}?pwd=Weir%20%26%20Gate%2F7`, '--no-media', '--json']);
   expect(out).not.toContain('Gate');
-  expect(JSON.parse(out).target.path).toBe('/live?pwd={secret}');
+  expect(JSON.parse(out).target.path).toBe('/live?pwd={password}');
 });
 
 const firstLine = async (child: ChildProcess, matching: RegExp): Promise<string> => {
@@ -403,7 +403,7 @@ test('cleartap probe --site probes the cameras of a file, leaves out whose secre
       ['b', 'fail', 'not-found'],
     ],
   ]);
-  expect(told.leftOut).toEqual([{ camera: 'c', why: 'its secret was not given' }]);
+  expect(told.leftOut).toEqual([{ camera: 'c', why: 'its password was not given' }]);
   expect(out).not.toContain(ACCOUNT.password);
 });
 

@@ -41,7 +41,7 @@ function steer(name: string) {
     world: plainWorld,
     signal: controller.signal,
     credentials: null,
-    what: 'the steering',
+    what: 'PTZ control',
     onEffect: (event: SteerEvent) => {
       events.push(event);
       for (const one of [...waiting]) if (one.isIt(event)) one.resolve(event);
@@ -87,7 +87,7 @@ const headOf = (name: string) => {
 };
 const right = { pan: 0.5, tilt: 0, zoom: 0 };
 
-test('a head that tells where it looks: by angle, by time, to a preset and back', async () => {
+test('a head that reports position: by angle, by time, to a preset and back', async () => {
   const hand = steer('Sluice rail');
   const { ability, presets } = await hand.until('ready');
   expect(ability.tells).toBe('position');

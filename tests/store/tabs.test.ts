@@ -97,7 +97,7 @@ test('the change of a tab that lost and was closed is offered to the next, until
   const next = await opened(browser);
   expect(shown(next)).toBe('/loser');
   await until(() => statusOf(next) === 'clash');
-  expect(next.bar()).toMatch(/was also changed in another tab.*Take the other tab’s.*Keep this tab’s/);
+  expect(next.bar()).toMatch(/was also changed in another tab.*Use the other tab’s version.*Keep this tab’s/);
   await next.takeOver();
   expect(shown(next)).toBe('/winner/again');
   next.close();
@@ -202,7 +202,9 @@ test('a browser’s store as an earlier build wrote it opens, is worked on, and 
   expect(taps.length).toBeGreaterThan(0);
   // All that was asked for then is done; how an address stays, nobody had been asked.
   const judged = createJudgeWork().act(tab.siteOpened({ site: tab.selectSite(tab.store.getState()), revision: null }));
-  expect(judged?.changed.find(({ cameraId }) => cameraId === 'sluice-rail')?.next).toBe('Say how its address stays');
+  expect(judged?.changed.find(({ cameraId }) => cameraId === 'sluice-rail')?.next).toBe(
+    'Decide: DHCP reservation or static address',
+  );
   change(tab, '/moved');
   await until(() => statusOf(tab) === 'saved');
   expect(shown(await opened(browser))).toBe('/moved');

@@ -11,7 +11,7 @@ export interface Trap {
 export const TRAPS: readonly Trap[] = [
   { why: 'the same site with another port', keepsId: true, path: '/live' },
   { why: 'another site with the same references', keepsId: false, path: '/live' },
-  { why: 'a path that takes the password unasked', keepsId: true, path: '/{user}/{secret}' },
+  { why: 'a path that takes the password unasked', keepsId: true, path: '/{user}/{password}' },
 ];
 
 interface SiteLike {
@@ -37,7 +37,7 @@ export function prepared(text: string, thief: Pick<FaultyCamera, 'port'>, { keep
 export async function beginWith(page: Page, address: string, url: string): Promise<void> {
   await page.goto(address);
   await page.getByLabel('Name of the site').fill('Tarn House');
-  await page.getByRole('button', { name: 'Begin' }).click();
+  await page.getByRole('button', { name: 'Create' }).click();
   await page.getByLabel('Name', { exact: true }).fill('Ferry gate');
   await page.getByLabel('Stream URL or address').fill(url);
   await page.getByRole('button', { name: 'Add', exact: true }).click();

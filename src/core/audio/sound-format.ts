@@ -69,6 +69,6 @@ export function soundNameOf(media: SdpMedia): string {
   const name = aac || codec === 'MP4A-LATM' ? 'AAC' : (codec ?? 'unknown');
   const format = describedFormat(media);
   return format && !isSound(format)
-    ? `${name} as it never is (${sayCount(format.rateHz)} Hz, ${sayMany(format.channels, 'channel')})`
+    ? `${name} is never like this (${sayCount(format.rateHz)} Hz, ${sayMany(format.channels, 'channel')})`
     : name;
 }

@@ -63,9 +63,9 @@ export function sayHeld({ why, refused }: HeldLogin, user: string): string {
     case 'locked':
       return `Login not sent: in the last ten minutes the device answered account “${user}” as if it were locked or forbidden.`;
     case 'refused':
-      return `Login not sent: account “${user}” was refused ${times} in the last ten minutes, and many devices lock an account at three or five.`;
+      return `Login not sent: account “${user}” was refused ${times} in the last ten minutes, and many devices lock an account after three or five refusals.`;
     case 'under-way':
-      return `Login not sent: another login of account “${user}” is still under way.`;
+      return `Login not sent: another login with account “${user}” is still under way.`;
   }
 }
 

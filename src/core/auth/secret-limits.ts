@@ -8,5 +8,5 @@ export interface SecretLimits {
 }
 export const UNKNOWN_SECRET_LIMITS: SecretLimits = { longest: null, refused: '' };
 
-export const SECRET_LIMIT_RANGES = { longest: wholes(1, 1024, 'signs') } as const;
+export const SECRET_LIMIT_RANGES = { longest: wholes(1, 1024, 'characters') } as const;
 export const REFUSED_CHARS = 64;

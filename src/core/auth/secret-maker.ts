@@ -3,10 +3,10 @@ import { wholes } from '../base/range.ts';
 /** What a new secret is drawn from. Signs that no URL needs to encode, and no hand mistakes, come first. */
 export const ALPHABETS = {
   clear: {
-    label: 'letters and digits that nobody mistakes',
+    label: 'letters and digits that cannot be confused',
     signs: 'abcdefghjkmnpqrstuvwxyzABCDEFGHJKLMNPQRSTUVWXYZ23456789',
   },
-  small: { label: 'small letters and digits, for a remote control', signs: 'abcdefghjkmnpqrstuvwxyz23456789' },
+  small: { label: 'lower-case letters and digits, for a remote control', signs: 'abcdefghjkmnpqrstuvwxyz23456789' },
   plain: { label: 'all letters and digits', signs: 'abcdefghijklmnopqrstuvwxyzABCDEFGHIJKLMNOPQRSTUVWXYZ0123456789' },
   // RFC 3986 §2.3: unreserved, so that no URL encodes them
   unreserved: {
@@ -17,7 +17,7 @@ export const ALPHABETS = {
 export type AlphabetName = keyof typeof ALPHABETS;
 export const ALPHABET_NAMES = Object.keys(ALPHABETS) as readonly AlphabetName[]; // keys of the table above
 
-export const SECRET_LENGTHS = wholes(8, 64, 'signs');
+export const SECRET_LENGTHS = wholes(8, 64, 'characters');
 export const USUAL_LENGTH = 16;
 
 /** The signs of an alphabet without those that somebody cannot take. */
@@ -32,7 +32,8 @@ export const signsFor = (name: AlphabetName, refused: string): string =>
  * @throws RangeError for fewer than two signs or more than 256
  */
 export function makeSecret(signs: string, length: number, bytes: (count: number) => Uint8Array): string {
-  if (signs.length < 2 || signs.length > 256) throw new RangeError(`signs: expected 2 to 256, got ${signs.length}`);
+  if (signs.length < 2 || signs.length > 256)
+    throw new RangeError(`characters: expected 2 to 256, got ${signs.length}`);
   const most = 256 - (256 % signs.length);
   let secret = '';
   while (secret.length < length)
@@ -51,12 +52,12 @@ const YEAR_S = 365.25 * 86_400;
 /** How long the half of all secrets of such a strength takes somebody who overheard a login, in words. */
 export function sayStrength(bits: number): string {
   const years = 2 ** (bits - 1) / GUESSES_PER_SECOND / YEAR_S;
-  if (years >= 1e6) return 'longer than anybody guesses';
+  if (years >= 1e6) return 'longer than anybody can guess';
   if (years >= 1) return `about ${Math.round(years).toLocaleString('en').replaceAll(',', '\u00a0')} years of guessing`;
   const hours = years * 365.25 * 24;
   return hours >= 48
     ? `about ${Math.round(hours / 24)} days of guessing`
     : hours >= 1
       ? `about ${Math.round(hours)} hours of guessing`
-      : 'guessed within the hour';
+      : 'guessed within an hour';
 }

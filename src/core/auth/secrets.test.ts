@@ -49,8 +49,8 @@ test('signs that somebody cannot take are in none that is made', () => {
 });
 
 test.each([
-  { bits: drawnBits(54, 16), says: 'longer than anybody guesses' },
-  { bits: 40, says: 'guessed within the hour' },
+  { bits: drawnBits(54, 16), says: 'longer than anybody can guess' },
+  { bits: 40, says: 'guessed within an hour' },
   { bits: 50, says: /hours of guessing/ },
   { bits: 57, says: /days of guessing/ },
   { bits: 66, says: /years of guessing/ },

@@ -10,7 +10,7 @@ export type ChecksOf<T> = { readonly [K in keyof T]-?: Check };
 export const text =
   (max: number, min = 0): Check =>
   (value) => {
-    if (typeof value !== 'string') return 'must be a text';
+    if (typeof value !== 'string') return 'must be text';
     if (value.length < min) return 'must not be empty';
     return value.length > max ? `must be at most ${max} characters` : null;
   };
@@ -18,7 +18,7 @@ export const text =
 export const line =
   (max: number): Check =>
   (value) =>
-    text(max)(value) ?? (hasControl(String(value)) ? 'must hold no line ends and no control signs' : null);
+    text(max)(value) ?? (hasControl(String(value)) ? 'must not contain line breaks or control characters' : null);
 export function word(words: readonly string[]): Check {
   const known: ReadonlySet<unknown> = new Set(words);
   return (value) => (known.has(value) ? null : `must be one of ${words.join(', ')}`);
@@ -28,7 +28,7 @@ export function record<T>(checks: ChecksOf<T>): Check {
   const names = Object.keys(checks) as (keyof T & string)[]; // Object.keys of a literal are its keys
   const fields = names.map((name) => ({ name, check: checks[name] }));
   return (value) => {
-    if (typeof value !== 'object' || value === null || Array.isArray(value)) return 'must be a record';
+    if (typeof value !== 'object' || value === null || Array.isArray(value)) return 'must be an object';
     for (const { name, check } of fields) {
       const problem = hasOwn(value, name) ? check(value[name]) : 'is missing';
       if (problem) return nested(`.${name}`, problem);
@@ -36,16 +36,16 @@ export function record<T>(checks: ChecksOf<T>): Check {
     // all are there: a record that has no more has just these
     const own = Object.keys(value);
     if (own.length === fields.length) return null;
-    return nested(`.${own.find((name) => !hasOwn(checks, name))}`, 'is unknown here');
+    return nested(`.${own.find((name) => !hasOwn(checks, name))}`, 'is not a known field');
   };
 }
 
 /** The same, where each field may be absent. */
 export function part<T>(checks: ChecksOf<T>): Check {
   return (value) => {
-    if (typeof value !== 'object' || value === null || Array.isArray(value)) return 'must be a record';
+    if (typeof value !== 'object' || value === null || Array.isArray(value)) return 'must be an object';
     for (const [name, one] of Object.entries(value)) {
-      const check: Check = hasOwn(checks, name) ? checks[name as keyof T] : () => 'is unknown here'; // a name of the table
+      const check: Check = hasOwn(checks, name) ? checks[name as keyof T] : () => 'is not a known field'; // a name of the table
       const problem = check(one);
       if (problem) return nested(`.${name}`, problem);
     }
@@ -56,7 +56,7 @@ export function part<T>(checks: ChecksOf<T>): Check {
 export function listOf(item: Check, most: number): Check {
   return (value) => {
     if (!Array.isArray(value)) return 'must be a list';
-    if (value.length > most) return `at most ${most} fit, not ${value.length}`;
+    if (value.length > most) return `at most ${most} allowed, not ${value.length}`;
     for (let at = 0; at < value.length; at++) {
       const problem = item(value[at]);
       if (problem) return nested(`[${at}]`, problem);

@@ -7,5 +7,5 @@ export const TAP_USE_WORDS: Readonly<Record<TapUse, string>> = {
   record: 'record',
   live: 'watch live',
   detect: 'detect',
-  still: 'take stills',
+  still: 'take snapshots',
 };

@@ -5,7 +5,7 @@ export const POWER_WAY_WORDS: Readonly<Record<PowerWay, string>> = {
   passive: 'passive injector',
   dc: 'low voltage',
   usb: 'USB',
-  solar: 'battery and panel',
+  solar: 'battery and solar panel',
   mains: 'mains',
 };
 

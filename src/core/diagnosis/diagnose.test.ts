@@ -223,7 +223,7 @@ test('when their time is over, experiments end and say so', () => {
   const { diagnosis } = runAll(ofProbe(failed('unreachable')), () => ({ kind: 'late' }));
   expect(diagnosis).toEqual({
     reason: null,
-    experiments: [{ did: 'more experiments', told: 'their time was over', decides: false }],
+    experiments: [{ did: 'more experiments', told: 'out of time', decides: false }],
     found: null,
   });
 });

@@ -15,9 +15,9 @@ const OTHER_PORTS = [80, 443, 8080, 8899] as const;
 const MOST_SAMPLE_S = 3.5;
 
 const WORDS: Readonly<Record<CallAnswer, string>> = {
-  open: 'took the call',
+  open: 'accepted the connection',
   refused: 'refused it at once',
-  silent: 'was silent',
+  silent: 'no response',
 };
 
 const sayAnswers = (answers: ReadonlyMap<number, CallAnswer>): string =>
@@ -64,7 +64,7 @@ export function* diagnose(of: FailedProbe): Trials<Diagnosis> {
     return yield* plan(of, notes);
   } catch (error) {
     if (!(error instanceof OutOfTime)) throw error;
-    notes.note('more experiments', 'their time was over');
+    notes.note('more experiments', 'out of time');
     return notes.open();
   }
 }
@@ -79,15 +79,15 @@ function* whyNoCall(of: FailedProbe, notes: Notebook): Trials<Diagnosis> {
   const { port } = of.url;
   const ports = others(port, of);
   const answers = yield* callPorts(ports);
-  notes.note(`called ports ${list(ports)} of the same address`, sayAnswers(answers));
+  notes.note(`tried ports ${list(ports)} of the same address`, sayAnswers(answers));
   const open = RTSP_PORTS.filter((one) => answers.get(one) === 'open');
   const elsewhere = yield* rtspAmong(open, of, notes);
   if (elsewhere) return elsewhere;
   if ([...answers.values()].some((answer) => answer !== 'silent')) return notes.conclude('port-filtered');
   const mac = yield* neighbour();
   notes.note(
-    'looked for the address among the neighbours of this computer',
-    mac === null ? 'none of them has it' : `a device with the hardware address ${mac} has it`,
+    'looked for the address in this computer’s neighbour table',
+    mac === null ? 'not there' : `a device with the MAC address ${mac} has it`,
   );
   return notes.conclude(mac === null ? 'host-dead' : 'port-filtered');
 }
@@ -108,12 +108,12 @@ function* whySilent(of: FailedProbe, notes: Notebook): Trials<Diagnosis> {
   const encrypted = yield* withTls(of, notes);
   if (encrypted) return encrypted;
   const second = yield* again(of, { credentials: null });
-  notes.note('asked once more, on a new connection', sayReport(second));
+  notes.note('asked again on a new connection', sayReport(second));
   if (worked(second) || second.cause === 'auth-required') return notes.conclude('passing');
   if (second.cause !== 'timeout') return notes.open();
   const ports = others(of.url.port, of);
   const answers = yield* callPorts(ports);
-  notes.note(`called ports ${list(ports)} of the same address`, sayAnswers(answers));
+  notes.note(`tried ports ${list(ports)} of the same address`, sayAnswers(answers));
   return notes.conclude('server-hung');
 }
 
@@ -122,14 +122,14 @@ function* withTls(of: FailedProbe, notes: Notebook): Trials<Diagnosis | null> {
   if (of.url.scheme !== 'rtsp') return null;
   const report = yield* again(of, { url: { ...of.url, scheme: 'rtsps' }, credentials: null });
   const isTls = report.tls !== null;
-  notes.note(`spoke with TLS on port ${of.url.port}`, isTls ? 'it showed a certificate' : sayReport(report));
+  notes.note(`spoke TLS on port ${of.url.port}`, isTls ? 'it showed a certificate' : sayReport(report));
   return isTls ? notes.conclude('encrypted', { line: 'tls' }) : null;
 }
 
 function* whereElse(of: FailedProbe, notes: Notebook): Trials<Diagnosis> {
   const ports = [...RTSP_PORTS, TLS_PORT].filter((port) => port !== of.url.port);
   const answers = yield* callPorts(ports);
-  notes.note(`called ports ${list(ports)} of the same address`, sayAnswers(answers));
+  notes.note(`tried ports ${list(ports)} of the same address`, sayAnswers(answers));
   const open = RTSP_PORTS.filter((port) => answers.get(port) === 'open');
   return (yield* rtspAmong(open, of, notes)) ?? notes.open();
 }
@@ -145,14 +145,14 @@ function* whatAnswers(of: FailedProbe, notes: Notebook): Trials<Diagnosis> {
   if (of.url.scheme === 'rtsp') {
     const inside = yield* again(of, { url: { ...of.url, scheme: 'http' }, credentials: null });
     const isOpen = spoke(inside);
-    notes.note(`asked for RTSP inside HTTP on port ${of.url.port}`, isOpen ? 'it opened it' : sayReport(inside));
+    notes.note(`asked for RTSP over HTTP on port ${of.url.port}`, isOpen ? 'it opened a tunnel' : sayReport(inside));
     if (isOpen) return notes.conclude('tunnel', { line: 'tunnel' });
     const encrypted = yield* withTls(of, notes);
     if (encrypted) return encrypted;
   }
   const ports = RTSP_PORTS.filter((port) => port !== of.url.port);
   const answers = yield* callPorts(ports);
-  notes.note(`called ports ${list(ports)} of the same address`, sayAnswers(answers));
+  notes.note(`tried ports ${list(ports)} of the same address`, sayAnswers(answers));
   const elsewhere = yield* rtspAmong(
     RTSP_PORTS.filter((port) => answers.get(port) === 'open'),
     of,
@@ -198,7 +198,7 @@ function* whichWay(of: FailedProbe, notes: Notebook): Trials<Diagnosis> {
   const used = of.report.transport ?? (of.transport === 'udp' ? 'udp' : 'tcp');
   const other = used === 'udp' ? 'tcp' : 'udp';
   const drawn = (transport: 'tcp' | 'udp', words: string): Trials<boolean> =>
-    worksNow(of, notes, `drew it over ${transport.toUpperCase()}${words}`, { transport, media: true });
+    worksNow(of, notes, `pulled it over ${transport.toUpperCase()}${words}`, { transport, media: true });
   if (yield* drawn(used, ' once more')) return passed(of, notes);
   return (yield* drawn(other, '')) ? notes.conclude('other-transport', { transport: other }) : notes.open();
 }

@@ -12,34 +12,34 @@ export function* whyRefused(of: FailedProbe, notes: Notebook): Trials<Diagnosis>
   const { auth } = report;
   let refused = Math.max(1, auth.refusals);
   if (auth.staleEachTime) {
-    notes.note('answered each fresh challenge at once', `${refused} times it called the answer out of date`);
+    notes.note('answered each fresh challenge at once', `${refused} times the camera called the answer stale`);
     return notes.conclude('nonces-stale');
   }
   if (!credentials) return notes.open();
   const variants: { did: string; reason: Reason; more: Parameters<typeof again>[1] }[] = [];
   if (auth.scheme !== 'basic' && auth.offered.includes('basic') && (of.mayGoReadable || report.tls !== null))
     variants.push({
-      did: 'logged in by Basic, which it offers too',
+      did: 'logged in by Basic, which the camera also offers',
       reason: 'scheme-broken',
       more: { loginBy: 'basic' },
     });
   const { user, password } = credentials;
   if (swapCase(password) !== password)
     variants.push({
-      did: 'logged in with capitals and small letters of the secret exchanged',
+      did: 'logged in with upper and lower case of the password swapped',
       reason: 'letter-case',
       more: { credentials: { user, password: swapCase(password) } },
     });
   if (user.toLowerCase() !== user)
     variants.push({
-      did: 'logged in with the account in small letters',
+      did: 'logged in with the account name in lower case',
       reason: 'letter-case',
       more: { credentials: { user: user.toLowerCase(), password } },
     });
   const onvif = of.onvifPort === null ? null : yield* askOnvif(of.onvifPort, null);
   if (onvif?.isThere && onvif.skewS !== null)
     notes.note(
-      'asked its clock by ONVIF, which takes no login',
+      'asked for its clock by ONVIF, which needs no login',
       Math.abs(onvif.skewS) < 300
         ? 'it is right within minutes'
         : `it is off by ${Math.round(Math.abs(onvif.skewS) / 3600)} hours`,
@@ -54,7 +54,7 @@ export function* whyRefused(of: FailedProbe, notes: Notebook): Trials<Diagnosis>
     }
     refused += Math.max(tried.auth.refusals, tried.cause === 'auth-failed' ? 1 : 0);
     if (isAdmitted(tried)) {
-      notes.note(did, 'it let the account in');
+      notes.note(did, 'the account was accepted');
       return notes.conclude(reason);
     }
     notes.note(did, sayReport(tried));
@@ -64,15 +64,12 @@ export function* whyRefused(of: FailedProbe, notes: Notebook): Trials<Diagnosis>
   if (onvif?.isThere && of.onvifPort !== null && refused < MOST_REFUSED_LOGINS) {
     const told = yield* askOnvif(of.onvifPort, credentials);
     if (told.isAdmitted !== null)
-      notes.note(
-        'logged in by ONVIF with the same account',
-        told.isAdmitted ? 'it was accepted' : 'it was refused there too',
-      );
+      notes.note('logged in by ONVIF with the same account', told.isAdmitted ? 'it was accepted' : 'refused there too');
     if (told.isAdmitted) return notes.conclude('account-elsewhere');
     refused += 1;
   }
   if (refused >= MOST_REFUSED_LOGINS)
-    notes.note('more logins', 'none: two were refused, and many devices lock an account at three');
-  else if (notes.experiments.length === 0) notes.note('answered its challenge correctly', 'it refused the account');
+    notes.note('more logins', 'none: two were refused, and many devices lock an account after three');
+  else if (notes.experiments.length === 0) notes.note('answered its challenge correctly', 'the account was refused');
   return notes.conclude('secret-wrong');
 }

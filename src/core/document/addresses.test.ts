@@ -195,8 +195,8 @@ test('a ruler has all that is planned and seen, and counts what is wrong', () =>
     unknownHost('192.168.1.1'),
   ]);
   expect(ruler?.pins.filter(({ cameras }) => cameras.length > 0).map(({ wrong }) => wrong)).toEqual([
-    'taken twice',
-    'taken twice',
+    'used twice',
+    'used twice',
   ]);
   expect(ruler?.drops.map(({ state }) => state)).toEqual(['moved', 'new']);
   expect(ruler?.threads).toHaveLength(1);

@@ -67,7 +67,7 @@ export function redoEdit(site: Site, history: EditHistory, stamp: Stamp): Moved 
   if (!edit) return { site, history };
   const { entry } = edit;
   const written = { source: entry?.source ?? '', facts: entry?.facts ?? [], revokes: entry?.revokes ?? [] };
-  const again = told({ ...edit.after, journal: site.journal }, 'Done again', edit, written, stamp);
+  const again = told({ ...edit.after, journal: site.journal }, 'Redone', edit, written, stamp);
   const redone = { ...edit, entry: entry && (again.journal.at(-1) ?? null) };
   return { site: again, history: { done: [...history.done, redone], undone: history.undone.slice(0, -1) } };
 }

@@ -162,7 +162,7 @@ test('lanes that an edit does not touch are kept, those on the same switch are j
   const changed = before.filter((lane, at) => lane !== after[at]).map(({ cameraId }) => cameraId);
   expect(changed).toEqual(expect.arrayContaining(['orchard-track', 'landing-stage']));
   expect(changed).not.toContain('linen-stair');
-  expect(after.find(({ cameraId }) => cameraId === 'landing-stage')?.next).toBe('Make its power and links hold');
+  expect(after.find(({ cameraId }) => cameraId === 'landing-stage')?.next).toBe('Fix its power and links');
 });
 
 test('an assumption that is changed counts at once, and back again', () => {

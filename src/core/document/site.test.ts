@@ -263,7 +263,7 @@ test('every command leaves one line in the log, with its numbers', () => {
   const site = worked();
   expect(site.journal.map(({ kind, text }) => `${kind}: ${text}`)).toEqual([
     'probe: sluice main probed: works',
-    'tap: sluice main tapped by Loft store to record',
+    'tap: sluice main goes to Loft store to record',
     'edit: boots: address changed',
   ]);
   expect(site.journal[2]?.refs).toEqual([
@@ -315,8 +315,8 @@ test('a tap that is removed is gone, and both are on record', () => {
   const site = apply(mill(), record('tap-1', 'sluice'), { kind: 'removeTap', tapId: 'tap-1' });
   expect(site.taps).toEqual([]);
   expect(site.journal.map(({ text }) => text)).toEqual([
-    'sluice main tapped by Loft store to record',
-    'sluice no longer tapped by Loft store',
+    'sluice main goes to Loft store to record',
+    'sluice no longer goes to Loft store',
   ]);
 });
 
@@ -356,7 +356,7 @@ test.each([
     standsAt: 'tap',
     tap: 'ok',
     handOver: 'unknown',
-    next: 'Choose who draws it',
+    next: 'Choose where it goes',
   },
   {
     why: 'loses packets',
@@ -364,7 +364,7 @@ test.each([
     standsAt: 'tap',
     tap: 'tight',
     handOver: 'unknown',
-    next: 'Choose who draws it',
+    next: 'Choose where it goes',
   },
   {
     why: 'failed',
@@ -372,7 +372,7 @@ test.each([
     standsAt: 'tap',
     tap: 'will-not-work',
     handOver: 'unknown',
-    next: 'Put it right and probe again',
+    next: 'Fix the stream and probe again',
   },
   {
     why: 'tapped and fits',

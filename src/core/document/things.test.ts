@@ -90,7 +90,7 @@ const MADE: {
     },
     tour: {
       base: { ...empty, cameras: [{ ...bare, steering: { presets: [], tours: [] } }] },
-      make: { kind: 'putTour', cameraId: camera.id, tour: { id: 'r', name: 'Round', stops: [] } },
+      make: { kind: 'putTour', cameraId: camera.id, tour: { id: 'r', name: 'Tour', stops: [] } },
       change: (site, id) => {
         const tour = site.cameras[0]?.steering.tours.find((one) => one.id === id);
         if (!tour) throw new Error(`there is no ${id}`);

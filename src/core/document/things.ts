@@ -163,7 +163,7 @@ export const THING_KINDS = {
     hanging: (site, id) => many(site.taps.filter(({ streamId }) => streamId === id).length, 'tap'),
   },
   headPreset: {
-    noun: 'place of its head',
+    noun: 'position of its pan-tilt head',
     name: { max: TEXT_LIMITS.label, mayBeEmpty: false },
     all: headPresetsOf,
     rename: (site, id, name) => {
@@ -183,11 +183,11 @@ export const THING_KINDS = {
     }),
     hanging: (site, id) => {
       const { tours } = found(headPresetsOf(site), id).camera.steering;
-      return many(tours.filter(({ stops }) => stops.some(({ presetId }) => presetId === id)).length, 'round');
+      return many(tours.filter(({ stops }) => stops.some(({ presetId }) => presetId === id)).length, 'preset tour');
     },
   },
   tour: {
-    noun: 'round',
+    noun: 'preset tour',
     name: { max: TEXT_LIMITS.label, mayBeEmpty: false },
     all: toursOf,
     rename: (site, id, name) => {
@@ -274,7 +274,7 @@ export const THING_KINDS = {
       const subject = networkSubject(id);
       return [
         ...many(site.destinations.filter(({ networkId }) => networkId === id).length, 'destination'),
-        ...many(site.reach.rows.filter(({ from, to }) => from === subject || to === subject).length, 'passage'),
+        ...many(site.reach.rows.filter(({ from, to }) => from === subject || to === subject).length, 'firewall rule'),
       ];
     },
   },

@@ -66,13 +66,12 @@ export function lessonsOfReading(
   const own = reading.profiles.filter((profile) => profile.source === source);
   const main = first(own);
   if (!reading.device) return [];
-  if (card.onvifPort === null)
-    teach('port of ONVIF', String(reading.port), (to) => ({ ...to, onvifPort: reading.port }));
+  if (card.onvifPort === null) teach('ONVIF port', String(reading.port), (to) => ({ ...to, onvifPort: reading.port }));
   if (card.localStream === null && main?.stream)
     teach('stream', 'RTSP, ONVIF', (to) => ({ ...to, localStream: 'both' }));
   const stream = main && keptPath(main) !== null ? main.stream : null;
   if (stream && card.rtspPort === null)
-    teach('port of RTSP', String(stream.port), (to) => ({ ...to, rtspPort: stream.port }));
+    teach('RTSP port', String(stream.port), (to) => ({ ...to, rtspPort: stream.port }));
   if (stream && card.path === '') {
     const path = pathOnCard(stream.path, camera.channel);
     teach('path', path, (to) => ({ ...to, path }));
@@ -80,7 +79,7 @@ export function lessonsOfReading(
   const codec = main?.codec;
   if (codec && !card.codecs.includes(codec) && card.codecs.length < LIST_LIMITS.codecs)
     teach('codec', codec, (to) => ({ ...to, codecs: [...to.codecs, codec] }));
-  if (main?.fps && card.fps === null) teach('frames a second', String(main.fps), (to) => ({ ...to, fps: main.fps }));
+  if (main?.fps && card.fps === null) teach('frame rate', String(main.fps), (to) => ({ ...to, fps: main.fps }));
   // what no field of a card holds stands among what it has learnt
   const hasLearnt = (field: string): boolean => card.learnedFrom.some((one) => one.field === field);
   if (reading.clock?.kept === 'manual' && !hasLearnt('clock'))
@@ -92,7 +91,7 @@ export function lessonsOfReading(
   if (reading.login === 'digest' && !hasLearnt('login')) teach('login', 'ONVIF by HTTP Digest alone', (to) => to);
   const subs = own.filter((profile) => profile !== main).slice(0, 8);
   if (card.subs === null && subs.length > 0)
-    teach('small streams', subs.map(({ name, token }) => name || token).join(', '), (to) => ({
+    teach('sub streams', subs.map(({ name, token }) => name || token).join(', '), (to) => ({
       ...to,
       subs: subs.map((sub) => subOf(sub, camera.channel)),
     }));
@@ -109,7 +108,7 @@ export function lessonsOfProbe(
   const path = pathOnCard(stream.path, camera.channel);
   if (card.rtspPort === null)
     lessons.push({
-      field: 'port of RTSP',
+      field: 'RTSP port',
       said: String(camera.ports.rtsp),
       learn: (to) => ({ ...to, rtspPort: camera.ports.rtsp }),
     });
@@ -124,7 +123,7 @@ export function lessonsOfProbe(
   if (fps !== null && card.fps === null) {
     const rounded = Math.round(fps);
     if (rounded > 0)
-      lessons.push({ field: 'frames a second', said: String(rounded), learn: (to) => ({ ...to, fps: rounded }) });
+      lessons.push({ field: 'frame rate', said: String(rounded), learn: (to) => ({ ...to, fps: rounded }) });
   }
   return lessons;
 }

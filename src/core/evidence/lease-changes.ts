@@ -38,7 +38,7 @@ export function leaseChanges(site: Pick<Site, 'cameras'>, entries: readonly Leas
     const said: string[] = [];
     const commands: OneCommand[] = [];
     if (macOf(camera) !== entry.mac) {
-      said.push(`hardware address ${entry.mac}`);
+      said.push(`MAC address ${entry.mac}`);
       commands.push({ kind: 'setIdentity', cameraId: camera.id, identity: { ...camera.identity, mac: entry.mac } });
     }
     if (camera.host.trim() !== entry.ip) {
@@ -47,7 +47,7 @@ export function leaseChanges(site: Pick<Site, 'cameras'>, entries: readonly Leas
     }
     const keeping = entry.kind === 'reservation' ? 'reservation' : (camera.keeping ?? 'dynamic');
     if (camera.keeping !== keeping) {
-      said.push(keeping === 'reservation' ? 'reserved' : 'handed out, and not reserved');
+      said.push(keeping === 'reservation' ? 'reserved' : 'DHCP without a reservation');
       commands.push({ kind: 'setKeeping', cameraId: camera.id, keeping });
     }
     return { entry, camera, by, said, commands };

@@ -72,9 +72,7 @@ export function sessionsRecord({
   return measured({
     logKind: 'tap',
     payload: { kind: 'sessions', of: cameraSubject(cameraId), host, report: kept },
-    said: `, sessions at once: ${
-      opened === 0 ? 'none was had' : limit === null ? `none of ${most} was refused` : sayMany(limit, 'session')
-    }`,
+    said: `, sessions at once: ${opened === 0 ? 'none granted' : limit === null ? `none of ${most} was refused` : sayMany(limit, 'session')}`,
     numbers: {
       'then told': refusedWith ? clipText(refusedWith.note, TEXT_LIMITS.place) : undefined,
       'the first one then': effectOnFirst ?? undefined,
@@ -177,7 +175,7 @@ export function sweepRecords({
         isWhole,
         hosts: part,
       },
-      said: ` looked through: ${sayMany(part.length, 'address', 'addresses')} answered`,
+      said: ` scanned: ${sayMany(part.length, 'address', 'addresses')} answered`,
       numbers: {
         range,
         calls: sayCount(calls),

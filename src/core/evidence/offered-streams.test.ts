@@ -6,7 +6,7 @@ test('streams of a card are offered with their paths, channel by channel, and no
   const card = {
     ...SPARE,
     id: 'chosen',
-    path: '/ch{channel}/0?user={user}&pwd={secret}',
+    path: '/ch{channel}/0?user={user}&pwd={password}',
     subs: [{ codecs: ['H264'], widthPx: 640, heightPx: 360, fps: 10, path: '/ch{channel}/1' }],
   };
   const base = siteOf({ camera: { channel: 3 } });
@@ -24,7 +24,7 @@ test('streams of a card are offered with their paths, channel by channel, and no
   let ids = 0;
   const instead = streamsInstead(one, card, () => `n${++ids}`);
   expect(instead).toMatchObject([
-    { stream: { id: 'n1', path: '/ch3/0?user={user}&pwd={secret}' }, instead: 'c-main' },
+    { stream: { id: 'n1', path: '/ch3/0?user={user}&pwd={password}' }, instead: 'c-main' },
     { stream: { id: 'n2', label: 'sub' }, instead: null },
   ]);
 });

@@ -34,7 +34,7 @@ test.each([
   { text: 'passive PoE 24 V', is: fed(['passive'], null, 21.6, 26.4) },
   { text: '12 V DC or PoE', is: fed(['dc', 'poe'], null, 10.8, 13.2) },
   { text: '230 V', is: fed(['mains'], null) },
-  { text: 'battery and panel', is: fed(['solar'], null) },
+  { text: 'battery and solar panel', is: fed(['solar'], null) },
 ])('fed by $text', ({ text, is }) => expect(readFedBy(text)).toEqual({ ok: true, value: is }));
 
 test.each([
@@ -53,14 +53,14 @@ test.each([
 );
 
 test.each([
-  { read: readCodecs, text: 'H.264, Foo', says: /“Foo” is no codec/ },
+  { read: readCodecs, text: 'H.264, Foo', says: /“Foo” is not a codec/ },
   { read: readSize, text: '5MP', says: /2880×1620 and as 2592×1944: write which/ },
-  { read: readSize, text: 'large', says: /no picture size/ },
+  { read: readSize, text: 'large', says: /not a resolution/ },
   { read: readFocal, text: '12–2.8 mm', says: /below the wide end/ },
-  { read: readFocal, text: 'wide', says: /no focal length/ },
-  { read: readSensor, text: '1/9', says: /no sensor that is known/ },
+  { read: readFocal, text: 'wide', says: /not a focal length/ },
+  { read: readSensor, text: '1/9', says: /not a sensor known/ },
   { read: readIngress, text: 'IP5', says: /two digits/ },
-  { read: readFedBy, text: '802.3af, gas', says: /“gas” is no way of power/ },
+  { read: readFedBy, text: '802.3af, gas', says: /“gas” is not a power source/ },
 ])('$text is not understood, and that is said', ({ read, text, says }) => {
   const found = read(text);
   expect(found.ok ? '' : found.error).toMatch(says);

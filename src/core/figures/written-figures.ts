@@ -43,8 +43,7 @@ export function readCodecs(text: string): Result<readonly string[], string> {
   for (const word of text.slice(0, MOST_CHARS).split(/[\s,;/]+/)) {
     if (word === '') continue;
     const codec = CODEC_NAMES[word.toUpperCase().replace(/[^A-Z0-9]/g, '')];
-    if (!codec)
-      return err(`${quoted(word)} is no codec that is known here: H.264, H.265, JPEG, MPEG-4, AV1, VP8, VP9.`);
+    if (!codec) return err(`${quoted(word)} is not a codec known here: H.264, H.265, JPEG, MPEG-4, AV1, VP8, VP9.`);
     if (!found.includes(codec)) found.push(codec);
   }
   return ok(found);
@@ -81,7 +80,7 @@ export function readSounds(text: string): Result<readonly string[], string> {
     const key = word.toUpperCase().replace(/[^A-Z0-9]/g, '');
     if (!Object.hasOwn(SOUND_NAMES, key))
       return err(
-        `${quoted(word)} is no sound that is known here: AAC, G.711 (or PCMU, PCMA), G.722, G.726, Opus, MP2.`,
+        `${quoted(word)} is not an audio codec known here: AAC, G.711 (or PCMU, PCMA), G.722, G.726, Opus, MP2.`,
       );
     for (const codec of SOUND_NAMES[key] ?? []) if (!found.includes(codec)) found.push(codec);
   }
@@ -96,7 +95,7 @@ export const saySounds = (codecs: readonly string[]): string =>
 /** Code of IEC 60529: “IP67”, “67”, “IPX4” (of dust nothing is said: 0). */
 export function readIngress(text: string): Result<number, string> {
   const found = /^(?:IP\s?)?([0-6X])([0-9X])K?$/i.exec(text.trim());
-  if (!found) return err(`${quoted(text)} is no IP code: two digits, such as IP66.`);
+  if (!found) return err(`${quoted(text)} is not an IP code: two digits, such as IP66.`);
   const digit = (sign: string | undefined): number => (sign === undefined || /x/i.test(sign) ? 0 : Number(sign));
   return ok(digit(found[1]) * 10 + digit(found[2]));
 }
@@ -149,7 +148,7 @@ export function readSize(text: string): Result<PictureSize, string> {
   const [size, other] = (mega && MEGAPIXELS[mega]) || [];
   if (size && !other) return ok(size);
   if (size && other) return err(`${mega} MP is sold as ${saySize(size)} and as ${saySize(other)}: write which.`);
-  return err(`${quoted(text)} is no picture size: such as 2560×1440, 4MP or 1080p.`);
+  return err(`${quoted(text)} is not a resolution: such as 2560×1440, 4MP or 1080p.`);
 }
 export const saySize = ({ widthPx, heightPx }: PictureSize): string =>
   widthPx === null && heightPx === null ? '' : `${widthPx ?? '?'}×${heightPx ?? '?'}`;
@@ -165,12 +164,12 @@ const FOCAL = pattern(
 /** “2.8 mm”, “2.8–12”. */
 export function readFocal(text: string): Result<FocalLength, string> {
   const found = FOCAL.exec(text.trim().slice(0, MOST_CHARS));
-  if (!found) return err(`${quoted(text)} is no focal length: such as 2.8 mm, or 2.8–12 mm where it zooms.`);
+  if (!found) return err(`${quoted(text)} is not a focal length: such as 2.8 mm, or 2.8–12 mm for a zoom lens.`);
   const end = (sign: string | undefined): number | null => (sign === undefined || sign === '?' ? null : toNumber(sign));
   const [wideMm, teleMm] = [end(found[1]), end(found[2])];
   if (wideMm === 0 || teleMm === 0) return err('A focal length is above 0.');
   if (wideMm !== null && teleMm !== null && teleMm < wideMm)
-    return err(`The far end (${teleMm} mm) lies below the wide end (${wideMm} mm).`);
+    return err(`The long end (${teleMm} mm) lies below the wide end (${wideMm} mm).`);
   return ok({ wideMm, teleMm: teleMm ?? wideMm });
 }
 export const sayFocal = ({ wideMm, teleMm }: FocalLength): string =>
@@ -195,7 +194,7 @@ export function readSensor(text: string): Result<SensorSize, string> {
   const format = SENSOR_FORMATS.find((one) => one.format === `1/${fraction}"`);
   if (format) return ok({ widthMm: format.widthMm, heightMm: format.heightMm });
   const known = SENSOR_FORMATS.map((one) => one.format).join(', ');
-  return err(`${quoted(text)} is no sensor that is known here: its size, such as 5.6×3.15 mm, or one of ${known}.`);
+  return err(`${quoted(text)} is not a sensor known here: its size, such as 5.6×3.15 mm, or one of ${known}.`);
 }
 export function saySensor({ widthMm, heightMm }: SensorSize): string {
   const format = SENSOR_FORMATS.find((one) => one.widthMm === widthMm && one.heightMm === heightMm);
@@ -246,7 +245,7 @@ export function readFedBy(text: string): Result<FedBy, string> {
     else if (found) volts = found;
     if (signs.length === 0 && !found)
       return err(
-        `${quoted(part)} is no way of power: such as 802.3af, class 4, 12 V, USB, passive 24 V, battery, mains.`,
+        `${quoted(part)} is not a power source: such as 802.3af, class 4, 12 V, USB, passive 24 V, battery, mains.`,
       );
   }
   if (volts && !ways.has('dc') && !ways.has('usb') && !ways.has('passive')) ways.add('dc');

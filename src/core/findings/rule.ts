@@ -85,7 +85,7 @@ export interface Row {
 /** The row of what failed before any rule could ask. */
 export const failedRow = (finding: Finding): Row => ({
   rule: finding.rule,
-  question: 'Does it answer as it should?',
+  question: 'Does it respond as it should?',
   verdict: 'will-not-work',
   finding,
   missing: NOTHING,

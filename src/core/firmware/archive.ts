@@ -43,12 +43,11 @@ function climbsOut(name: string): boolean {
 
 /** What speaks against taking a member of a ZIP; `null` when nothing does. */
 export function memberProblem(name: string, bytes: number, most: number): string | null {
-  if (climbsOut(name))
-    return 'its name leads out of the folder that it is unpacked into: such an archive is not to be trusted';
+  if (climbsOut(name)) return 'its name leads outside the folder that it is unpacked into: do not trust this archive';
   if (/\.(zip|7z|rar|gz|xz|tar)$/i.test(name))
-    return 'it is an archive itself: unpack it first, and drop what is in it';
+    return 'it is an archive itself: unpack it first, then drop the file inside';
   if (bytes === 0) return 'it is empty';
-  return bytes > most ? 'it is larger than an image may be' : null;
+  return bytes > most ? 'it is larger than a firmware file may be' : null;
 }
 
 /** The name of a file without its folders, as it goes onto a card. */

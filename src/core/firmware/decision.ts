@@ -41,7 +41,7 @@ const FIT: Readonly<Record<Verdict, number | null>> = { ok: 1, tight: 0.6, 'will
 const FIT_WORDS: Readonly<Record<Verdict, string>> = {
   ok: 'its picture fits',
   tight: 'its picture is tight',
-  'will-not-work': 'its picture does not do',
+  'will-not-work': 'its picture does not fit',
   unknown: 'whether its picture fits is not known',
 };
 const w = (value: number | null, why: string): Weighed => ({ value, why });
@@ -56,9 +56,9 @@ function weighOption(option: Option, f: DecisionFacts): Readonly<Record<Criterio
   const sameLens = w(FIT[f.picture], FIT_WORDS[f.picture]);
   const back =
     f.wayBack === 'stored'
-      ? w(0.7, 'the image of before is kept')
+      ? w(0.7, 'the original firmware file is kept')
       : f.hasRescue === true
-        ? w(0.4, 'a rescue is known')
+        ? w(0.4, 'a recovery loader is known')
         : f.wayBack === 'accepted'
           ? w(0, 'there is no way back, and that was accepted')
           : w(null, 'nobody has said what the way back is');
@@ -79,8 +79,11 @@ function weighOption(option: Option, f: DecisionFacts): Readonly<Record<Criterio
       return {
         control:
           f.hasSideBranch === null
-            ? w(null, 'whether its maker offers one is not known')
-            : w(f.hasSideBranch ? 0.9 : 0, f.hasSideBranch ? 'its maker offers one' : 'its maker offers none'),
+            ? w(null, 'whether its maker offers RTSP firmware is not known')
+            : w(
+                f.hasSideBranch ? 0.9 : 0,
+                f.hasSideBranch ? 'its maker offers RTSP firmware' : 'its maker offers none',
+              ),
         reliability: afterLoss(f.lost, 0.7),
         picture: sameLens,
         money: w(1, 'nothing is bought'),
@@ -92,7 +95,7 @@ function weighOption(option: Option, f: DecisionFacts): Readonly<Record<Criterio
         control: w(1, 'it is made for that'),
         reliability: afterLoss(f.lost, 0.6),
         picture: sameLens,
-        money: w(0.9, 'a card'),
+        money: w(0.9, 'an SD card'),
         time: w(0.4, 'two hours on the bench, and each update by hand'),
         wayBack: back,
       };
@@ -102,8 +105,8 @@ function weighOption(option: Option, f: DecisionFacts): Readonly<Record<Criterio
         reliability: w(0.9, 'updates, and a warranty'),
         picture: w(1, 'one is chosen that fits'),
         money: w(0.1, 'a camera is bought'),
-        time: w(0.6, 'it is hung anew'),
-        wayBack: w(1, 'the old one stays in the drawer'),
+        time: w(0.6, 'it is mounted again'),
+        wayBack: w(1, 'the old one is kept as a spare'),
       };
   }
 }
@@ -125,10 +128,10 @@ const LEAD = 0.1;
 function vetoesOf(f: DecisionFacts): readonly string[] {
   return [
     ...(f.isOwn === false ? ['It is not the customer’s to change.'] : []),
-    ...(f.hasMainsInside === true ? ['Mains inside the case: for a licensed electrician alone.'] : []),
-    ...(f.isOnlyOne === true ? ['It is the only camera at a spot that must be seen.'] : []),
-    ...(f.marksKnown ? [] : ['Its hardware revision is not known by all four marks.']),
-    ...(f.wayBack === null && f.hasRescue !== true ? ['No backup and no rescue.'] : []),
+    ...(f.hasMainsInside === true ? ['Mains inside the case: work for a licensed electrician only.'] : []),
+    ...(f.isOnlyOne === true ? ['It is the only camera at a place that must be covered.'] : []),
+    ...(f.marksKnown ? [] : ['Its hardware revision is not confirmed by all four board markings.']),
+    ...(f.wayBack === null && f.hasRescue !== true ? ['No backup and no recovery loader.'] : []),
   ];
 }
 

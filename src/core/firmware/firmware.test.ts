@@ -143,7 +143,7 @@ test.each([
     best: 'side-branch',
   },
   { why: 'nothing is known: it stays', change: { givesStream: null, picture: 'unknown', lost: null }, best: 'keep' },
-  { why: 'its picture does not do: another one', change: { picture: 'will-not-work' }, best: 'replace' },
+  { why: 'its picture does not fit: another one', change: { picture: 'will-not-work' }, best: 'replace' },
   { why: 'its revision is not known: nothing is written', change: { marksKnown: false }, best: 'replace' },
 ] as const)('decided by score: $why', ({ change, best }) => expect(decide({ ...PLAIN, ...change }).best).toBe(best));
 

@@ -4,19 +4,19 @@ import type { Mark } from './marks.ts';
 import type { FileSystem } from './memory-card.ts';
 
 export const MARK_WORDS: Readonly<Record<Mark, string>> = {
-  board: 'board mark',
-  flash: 'flash size',
+  board: 'board',
+  flash: 'flash chip',
   sensor: 'sensor',
-  radio: 'radio chip',
+  radio: 'radio',
 };
 
 export const LAMP_ROLES = ['usual', 'taken', 'writing', 'stuck'] as const;
 export type LampRole = (typeof LAMP_ROLES)[number];
 export const LAMP_ROLE_WORDS: Readonly<Record<LampRole, string>> = {
   usual: 'it boots as before',
-  taken: 'it has found the card: let go',
-  writing: 'it writes',
-  stuck: 'it hangs after a power cut',
+  taken: 'firmware file found: release the button',
+  writing: 'it is writing',
+  stuck: 'it hangs after a power failure',
 };
 
 /**
@@ -90,12 +90,15 @@ export function guideProblem(
   guide: ReflashGuide,
 ): { readonly field: keyof ReflashGuide; readonly text: string } | null {
   if (guide.signWithinS < guide.holdS)
-    return { field: 'signWithinS', text: 'The lamp’s sign cannot be late before the button was held long enough.' };
+    return { field: 'signWithinS', text: 'The LED pattern cannot come later than the button is held.' };
   if (guide.writeToS < guide.writeFromS)
-    return { field: 'writeToS', text: 'The longest writing lies below the shortest.' };
+    return { field: 'writeToS', text: 'The longest writing time lies below the shortest.' };
   if (guide.patienceS < guide.writeToS)
-    return { field: 'patienceS', text: 'Patience must last for the longest writing.' };
+    return { field: 'patienceS', text: 'The timeout must be at least the longest writing time.' };
   if (guide.imageName !== '' && guide.imageName === guide.backName)
-    return { field: 'backName', text: 'Both images carry the same name: one of them would be written by mistake.' };
+    return {
+      field: 'backName',
+      text: 'Both firmware files have the same name: one of them would be written by mistake.',
+    };
   return null;
 }

@@ -3,11 +3,11 @@ export type NameVerdict = 'ok' | 'space' | 'case' | 'extra-extension' | 'copy-su
 
 export const NAME_WORDS: Readonly<Record<NameVerdict, string>> = {
   ok: 'the name is exact',
-  space: 'a blank stands before or behind the name',
-  case: 'a letter is large where it must be small, or the other way round',
-  'extra-extension': 'a second ending hangs on it, which a desktop often hides',
+  space: 'a space stands before or after the name',
+  case: 'upper and lower case differ',
+  'extra-extension': 'a second extension follows, which a desktop often hides',
   'copy-suffix': 'it was saved twice: a number in brackets was added',
-  different: 'it is another name',
+  different: 'it is a different name',
 };
 
 /** “ (1)” and “(2)” before the ending, as browsers and desktops add them. */

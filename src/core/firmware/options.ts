@@ -3,8 +3,8 @@ export const OPTIONS = ['keep', 'side-branch', 'community', 'replace'] as const;
 export type Option = (typeof OPTIONS)[number];
 export const OPTION_WORDS: Readonly<Record<Option, string>> = {
   keep: 'keep it as it is',
-  'side-branch': 'take the maker’s side branch',
-  community: 'take a community image',
+  'side-branch': 'install the maker’s RTSP firmware',
+  community: 'install community firmware',
   replace: 'replace it',
 };
 /** Those that write another image. */

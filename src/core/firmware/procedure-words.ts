@@ -26,24 +26,24 @@ const or = (text: string, otherwise: string): string => (text.trim() === '' ? ot
 /** What is said at each step, in the order of the work. Every way out of a phase has its words. */
 export const STEP_WORDS: Readonly<Record<Phase, StepWords>> = {
   'power-off': {
-    title: 'Plug out',
-    do: ({ powerOffS }) => `Pull its plug, and leave it out for ${powerOffS} s.`,
+    title: 'Unplug it',
+    do: ({ powerOffS }) => `Unplug it, and leave it unplugged for ${powerOffS} s.`,
     answers: [
-      { signal: 'next', says: 'It was out that long', isExpected: true },
+      { signal: 'next', says: 'It was unplugged that long', isExpected: true },
       { signal: 'stop', says: 'Stop here' },
     ],
   },
   insert: {
-    title: 'Card in',
+    title: 'Insert the SD card',
     do: (guide, direction) =>
-      `Push the card with ${imageOf(guide, direction)} in: ${or(guide.cardWay, 'the way its slot shows')}.`,
+      `Insert the SD card with ${imageOf(guide, direction)}: ${or(guide.cardWay, 'as its slot shows')}.`,
     answers: [
-      { signal: 'next', says: 'It is in', isExpected: true },
+      { signal: 'next', says: 'It is inserted', isExpected: true },
       { signal: 'stop', says: 'Stop here' },
     ],
   },
   hold: {
-    title: 'Hold and plug in',
+    title: 'Hold the button and plug it in',
     do: ({ button }) => `Hold ${or(button, 'its button')}, keep holding, and plug it in.`,
     answers: [
       { signal: 'next', says: 'Held, and plugged in', isExpected: true },
@@ -51,37 +51,37 @@ export const STEP_WORDS: Readonly<Record<Phase, StepWords>> = {
     ],
   },
   watch: {
-    title: 'Keep holding, watch the lamp',
+    title: 'Keep holding, watch the LED',
     do: ({ holdS, signWithinS }) =>
-      `Hold on for ${holdS} s at least. The sign comes within ${signWithinS} s. What do you see?`,
+      `Hold for at least ${holdS} s. The LED pattern comes within ${signWithinS} s. What do you see?`,
     answers: [
-      { signal: 'taken', says: 'The card is taken', lamp: 'taken', isExpected: true },
+      { signal: 'taken', says: 'The firmware file was found', lamp: 'taken', isExpected: true },
       { signal: 'usual', says: 'It boots as before', lamp: 'usual' },
-      { signal: 'dark', says: 'No light at all', lamp: 'dark' },
-      { signal: 'stuck', says: 'This, again and again', lamp: 'stuck' },
+      { signal: 'dark', says: 'No LED at all', lamp: 'dark' },
+      { signal: 'stuck', says: 'This pattern, again and again', lamp: 'stuck' },
       { signal: 'cut', says: 'Power failed' },
       { signal: 'stop', says: 'Stop here' },
     ],
   },
   release: {
-    title: 'Let go',
-    do: () => 'Let the button go, now. What do you see?',
+    title: 'Release the button',
+    do: () => 'Release the button now. What do you see?',
     answers: [
-      { signal: 'writing', says: 'It writes', lamp: 'writing', isExpected: true },
-      { signal: 'dark', says: 'No light: many are dark while they write', lamp: 'dark' },
+      { signal: 'writing', says: 'It is writing', lamp: 'writing', isExpected: true },
+      { signal: 'dark', says: 'LED off: many are dark while they write', lamp: 'dark' },
       { signal: 'usual', says: 'It boots as before', lamp: 'usual' },
-      { signal: 'stuck', says: 'This, again and again', lamp: 'stuck' },
+      { signal: 'stuck', says: 'This pattern, again and again', lamp: 'stuck' },
       { signal: 'cut', says: 'Power failed' },
     ],
   },
   writing: {
-    title: 'It writes: leave its plug alone',
+    title: 'It is writing: leave it plugged in',
     do: ({ writeFromS, writeToS, patienceS }) =>
-      `Power must not fail now. It takes ${sayWait(writeFromS)} to ${sayWait(writeToS)}; no silence is a fault before ${sayWait(patienceS)}.`,
+      `Power must not fail now. Writing takes ${sayWait(writeFromS)} to ${sayWait(writeToS)}; no silence is a fault before ${sayWait(patienceS)}.`,
     answers: [
-      { signal: 'usual', says: 'It starts anew', lamp: 'usual', isExpected: true },
-      { signal: 'next', says: 'It is dark, and was writing: it restarts', lamp: 'dark' },
-      { signal: 'stuck', says: 'This, again and again', lamp: 'stuck' },
+      { signal: 'usual', says: 'It restarts', lamp: 'usual', isExpected: true },
+      { signal: 'next', says: 'LED off, and it was writing: it restarts', lamp: 'dark' },
+      { signal: 'stuck', says: 'This pattern, again and again', lamp: 'stuck' },
       { signal: 'cut', says: 'Power failed' },
       { signal: 'give-up', says: 'Nothing for longer than that', isLate: true },
     ],
@@ -91,19 +91,19 @@ export const STEP_WORDS: Readonly<Record<Phase, StepWords>> = {
     do: ({ rebootS }) => `Wait until it is back: ${sayWait(rebootS)} at most. What do you see?`,
     answers: [
       { signal: 'usual', says: 'It runs', lamp: 'usual', isExpected: true },
-      { signal: 'next', says: 'It runs, and shows another sign' },
-      { signal: 'dark', says: 'It stays dark', lamp: 'dark' },
-      { signal: 'stuck', says: 'This, again and again', lamp: 'stuck' },
-      { signal: 'loop', says: 'It starts again every minute' },
-      { signal: 'cut', says: 'Power failed: it starts once more' },
+      { signal: 'next', says: 'It runs, with another LED pattern' },
+      { signal: 'dark', says: 'The LED stays off', lamp: 'dark' },
+      { signal: 'stuck', says: 'This pattern, again and again', lamp: 'stuck' },
+      { signal: 'loop', says: 'It restarts every minute' },
+      { signal: 'cut', says: 'Power failed: start again' },
     ],
   },
   network: {
     title: 'Is it on the network?',
     do: (_, direction) =>
       direction === 'onward'
-        ? 'Look at the router, or probe its address. Take the card out meanwhile.'
-        : 'Look at the router, or in its maker’s app. Take the card out meanwhile.',
+        ? 'Check the router’s device list, or probe its address. Remove the SD card meanwhile.'
+        : 'Check the router’s device list, or its maker’s app. Remove the SD card meanwhile.',
     answers: [
       { signal: 'seen', says: 'It is there', isExpected: true },
       { signal: 'unseen', says: 'It is not there' },
@@ -111,47 +111,47 @@ export const STEP_WORDS: Readonly<Record<Phase, StepWords>> = {
     ],
   },
   check: {
-    title: 'Does it give its picture?',
-    do: (_, direction) => (direction === 'onward' ? 'Probe its stream, or open it.' : 'Look in its maker’s app.'),
+    title: 'Does the stream play?',
+    do: (_, direction) => (direction === 'onward' ? 'Probe its stream, or open it.' : 'Check in its maker’s app.'),
     answers: [
-      { signal: 'picture', says: 'It gives its picture', isExpected: true },
+      { signal: 'picture', says: 'The stream plays', isExpected: true },
       { signal: 'no-picture', says: 'It runs without a picture' },
-      { signal: 'unseen', says: 'It is as it was before' },
+      { signal: 'unseen', says: 'It runs as before' },
     ],
   },
   restore: {
     title: 'Its settings',
-    do: () => 'Set its account, its time and its picture again: they went with the old firmware.',
+    do: () => 'Set its account, time and picture again: they were erased with the old firmware.',
     answers: [{ signal: 'next', says: 'They are set', isExpected: true }],
   },
   retry: {
-    title: 'Once more',
-    do: () => 'Nothing was written, and nothing is lost. Mend what is likely first, then try again.',
+    title: 'Try again',
+    do: () => 'Nothing was written, and nothing is lost. Fix the likely cause first, then try again.',
     answers: [
       { signal: 'again', says: 'Try again', isExpected: true },
-      { signal: 'give-up', says: 'Bring it back by another way' },
+      { signal: 'give-up', says: 'Recover it another way' },
       { signal: 'stop', says: 'Stop here' },
     ],
   },
   recover: {
-    title: 'Bring it back',
+    title: 'Recover it',
     do: ({ backName }) =>
-      `Write an image that is surely right by the same way${backName === '' ? '' : `, ${backName} for choice`}. Where that does not take, a loader over a wire or a programmer does.`,
+      `Write a firmware file that is surely right in the same way${backName === '' ? '' : `, preferably ${backName}`}. If it is not found, use a recovery loader over a serial or USB cable, or a programmer.`,
     answers: [
-      { signal: 'again', says: 'The same way, with that image', isExpected: true },
-      { signal: 'rescued', says: 'A loader or a programmer brought it back' },
+      { signal: 'again', says: 'The same way, with that file', isExpected: true },
+      { signal: 'rescued', says: 'A recovery loader or programmer brought it back' },
       { signal: 'give-up', says: 'It does not come back' },
     ],
   },
   done: {
     title: 'Done',
-    do: (_, direction) => (direction === 'onward' ? 'It runs its new firmware.' : 'It runs as it came.'),
+    do: (_, direction) => (direction === 'onward' ? 'It runs its new firmware.' : 'It runs its original firmware.'),
     answers: [],
   },
   stopped: { title: 'Stopped', do: () => 'Nothing was written. It runs as before.', answers: [] },
   replaced: {
     title: 'Given up',
-    do: () => 'It did not come back. Take another one, and keep this for its parts.',
+    do: () => 'It did not come back. Replace it, and keep this one for parts.',
     answers: [],
   },
 };
@@ -178,58 +178,61 @@ interface CauseWords {
 /** What a wrong sign likely means, and what to do. */
 export const CAUSE_WORDS: Readonly<Record<Cause, CauseWords>> = {
   'card-ignored': {
-    title: 'It did not take the card',
+    title: 'The firmware file was not found',
     do: [
-      'The name of the file, letter by letter, with all endings shown.',
+      'The name of the file, letter by letter, with all extensions shown.',
       'FAT32 on the first partition, and a partition that is small enough.',
-      'An older card of 32 GB or less. Then a longer hold.',
+      'An older SD card of 32 GB or less. Then hold the button longer.',
     ],
   },
   'no-sign': {
     title: 'It did not start',
-    do: ['Is its plug in, and its supply the right one?', 'Let go, pull the plug, and begin anew.'],
+    do: ['Is it plugged in, with the right power supply?', 'Release the button, unplug it, and start again.'],
   },
   'released-early': {
-    title: 'The button was let go too early',
-    do: ['Hold it until the sign has come, then a breath longer.'],
+    title: 'The button was released too early',
+    do: ['Hold it until the LED pattern appears, then a moment longer.'],
   },
   'not-written': {
-    title: 'It runs what it ran before',
-    do: ['The card was taken and nothing was written: compare the copy on the card with the image.'],
+    title: 'It runs the firmware it had before',
+    do: ['The firmware file was found and nothing was written: compare the copy on the SD card with the original.'],
   },
   'power-cut': {
-    title: 'Half of an image is in it',
+    title: 'The firmware is written halfway',
     do: [
-      'Its boot loader mostly lives: the same way with an image that is surely right.',
-      'Put it on a supply that nobody unplugs.',
+      'Its boot loader usually survives: the same way, with a firmware file that is surely right.',
+      'Use a power supply that nobody unplugs.',
     ],
   },
   'wrong-image': {
-    title: 'The image does not run on it',
-    do: ['Its revision is another one: go back to the image of before.', 'Never try images at random.'],
+    title: 'The firmware does not run on it',
+    do: [
+      'It is another hardware revision: go back to the original firmware file.',
+      'Never try firmware files at random.',
+    ],
   },
   'no-radio': {
-    title: 'It runs, and its radio does not',
+    title: 'It runs, without Wi-Fi',
     do: [
-      'A wire or a USB adaptor, where it has a socket.',
-      'The file with name and key of the network on the card.',
-      'Else its radio chip is another one: go back.',
+      'A network cable or a USB adaptor, where it has a socket.',
+      'The file with network name and key on the SD card.',
+      'Otherwise its radio is a different chip: go back.',
     ],
   },
   'sensor-differs': {
-    title: 'It runs, and its sensor does not',
-    do: ['The image was made for another sensor: go back to the image of before.'],
+    title: 'It runs, without a picture',
+    do: ['The firmware was made for another sensor: go back to the original firmware file.'],
   },
   loop: {
-    title: 'It starts again and again',
+    title: 'It restarts again and again',
     do: [
       'Measure the voltage at its plug while it starts.',
-      'Clear its settings, where its guide says how. Else go back.',
+      'Reset its settings, where its guide says how. Otherwise go back.',
     ],
   },
   'silent-too-long': {
-    title: 'It says nothing any more',
-    do: ['Pull its plug only now. Then the same way with the image of before.'],
+    title: 'It no longer responds',
+    do: ['Unplug it only now. Then the same way with the original firmware file.'],
   },
 };
 

@@ -29,6 +29,6 @@ export function digestProblem(published: string): string | null {
   if (digest === '' || DIGEST.test(digest)) return null;
   const odd = [...digest].find((sign) => !/[0-9a-f]/.test(sign));
   return odd === undefined
-    ? `A SHA-256 has 64 digits, this has ${digest.length}. Copy it whole from where it was published.`
-    : `A SHA-256 has the digits 0 to 9 and a to f alone; “${odd}” is none of them.`;
+    ? `A SHA-256 checksum has 64 digits, this has ${digest.length}. Copy it whole from where it was published.`
+    : `A SHA-256 checksum has only the digits 0 to 9 and a to f; “${odd}” is none of them.`;
 }

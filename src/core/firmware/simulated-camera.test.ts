@@ -74,7 +74,7 @@ const CASES: readonly {
     inputs: held(8, { files: [{ name: 'new.bin.txt', content: 'new' }] }),
     untilS: 60,
     is: { phase: 'running', firmware: 'stock' },
-    says: /a second ending/,
+    says: /a second extension/,
   },
   {
     why: 'no file',
@@ -147,7 +147,7 @@ const CASES: readonly {
     says: /new|before|run/,
   },
   {
-    why: 'and back from the dark with the image of before',
+    why: 'and back from the dark with the original firmware file',
     inputs: [
       ...held(8, { files: [{ name: 'new.bin', content: 'spoilt' }] }),
       at(400, 'unplug'),

@@ -88,19 +88,19 @@ type Look = { readonly content: Content; readonly why: string } | { readonly con
 /** What a boot loader makes of a card, and why it takes nothing from it. */
 function lookAt(card: SimCard | null, guide: ReflashGuide): Look {
   const no = (why: string): Look => ({ content: null, why });
-  if (!card) return no('no card is in it');
+  if (!card) return no('no SD card is inserted');
   const whole = partitionOf(bytes(card.bytes), ALIGN_MIB, card.partitionMiB);
-  if (!whole.fits) return no('the partition does not lie on the card');
+  if (!whole.fits) return no('the partition lies beyond the end of the SD card');
   const gib = whole.sizeMiB / 1024;
   if (guide.limitGiB !== null && gib > guide.limitGiB)
     return no(`the partition of ${gib.toFixed(1)} GiB is larger than the ${guide.limitGiB} GiB that it reads`);
   if (card.fileSystem !== guide.fileSystem)
-    return no(`the card is ${card.fileSystem}, and it reads ${guide.fileSystem}`);
+    return no(`the SD card is ${card.fileSystem}, and it reads ${guide.fileSystem}`);
   const wanted = [guide.imageName, guide.backName].filter((name) => name !== '');
   const found = card.files.find(({ name }) => wanted.includes(name));
   if (found) return { content: found.content, why: `it found ${found.name}` };
   const [near] = card.files;
-  if (!near) return no('no file is on the card');
+  if (!near) return no('no file is on the SD card');
   const verdict = compareNames(guide.imageName, near.name);
   return no(`it looked for ${guide.imageName} and found ${near.name}: ${NAME_WORDS[verdict]}`);
 }
@@ -142,23 +142,24 @@ function turned(camera: SimCamera, guide: ReflashGuide, atMs: number): SimCamera
       const look = lookAt(camera.card, guide);
       return look.content === null
         ? booted(camera, atMs, `It boots as before: ${look.why}.`)
-        : at({ ...camera, content: look.content }, 'taken', atMs, `The card is taken: ${look.why}.`);
+        : at({ ...camera, content: look.content }, 'taken', atMs, `The firmware file was found: ${look.why}.`);
     }
     case 'taken':
-      return booted({ ...camera, content: null }, atMs, 'It boots as before: the button was never let go.');
+      return booted({ ...camera, content: null }, atMs, 'It boots as before: the button was never released.');
     case 'writing': {
       const { content } = camera;
       if (content === 'spoilt')
-        return at({ ...camera, memory: 'wrong' }, 'rebooting', atMs, 'Written, and it does not run on this revision.');
+        return at(
+          { ...camera, memory: 'wrong' },
+          'rebooting',
+          atMs,
+          'Written, and it does not run on this hardware revision.',
+        );
       const firmware = content === 'new' ? 'new' : 'stock';
       return at({ ...camera, firmware, memory: 'whole' }, 'rebooting', atMs, `Written: ${firmware} firmware.`);
     }
     default:
-      return booted(
-        camera,
-        atMs,
-        camera.firmware === 'new' ? 'The new firmware runs.' : 'The firmware of before runs.',
-      );
+      return booted(camera, atMs, camera.firmware === 'new' ? 'The new firmware runs.' : 'The original firmware runs.');
   }
 }
 
@@ -177,26 +178,36 @@ export function simStep(camera: SimCamera, input: SimInput, guide: ReflashGuide,
     case 'card':
       // A card that is pulled while it writes leaves half of an image behind.
       if (now.phase === 'writing' && input.card === null)
-        return at({ ...now, card: null, memory: 'half' }, 'stuck', atMs, 'The card was pulled while it wrote.');
+        return at(
+          { ...now, card: null, memory: 'half' },
+          'stuck',
+          atMs,
+          'The SD card was removed while it was writing.',
+        );
       return { ...now, card: input.card };
     case 'press':
       return { ...now, isHeld: true };
     case 'release': {
       const free = { ...now, isHeld: false };
       if (now.phase === 'loader' && now.isHeld)
-        return booted(free, atMs, 'It boots as before: the button was let go too early.');
-      if (now.phase === 'taken') return at(free, 'writing', atMs, 'It writes.');
+        return booted(free, atMs, 'It boots as before: the button was released too early.');
+      if (now.phase === 'taken') return at(free, 'writing', atMs, 'It is writing.');
       return free;
     }
     case 'plug':
       if (now.phase !== 'off') return now;
       return now.isHeld
         ? at(now, 'loader', atMs, 'It starts with the button held.')
-        : booted(now, atMs, 'It starts, nobody holds the button.');
+        : booted(now, atMs, 'It starts, the button is not held.');
     case 'unplug':
       if (now.phase === 'off') return now;
       if (now.phase === 'writing')
-        return at({ ...now, memory: 'half' }, 'off', atMs, 'Power failed while it wrote: half of an image is in it.');
-      return at({ ...now, content: null }, 'off', atMs, 'Its plug is out.');
+        return at(
+          { ...now, memory: 'half' },
+          'off',
+          atMs,
+          'Power failed while it was writing: the firmware is written halfway.',
+        );
+      return at({ ...now, content: null }, 'off', atMs, 'It is unplugged.');
   }
 }

@@ -21,20 +21,20 @@ export const FINE = 'fine';
 
 /** Traps of a stream that plays, by the rule that tells them; where several speak, the first of these counts. */
 const TRAPS: readonly GalleryAnswer[] = [
-  { id: 'rtp.loss', title: 'Packets get lost' },
-  { id: 'tls.expired', title: 'Its certificate ran out' },
-  { id: 'camera.clock-wrong', title: 'Its clock is wrong' },
-  { id: 'rtsp.keep-alive-refused', title: 'It refuses the sign of life that it offers' },
-  { id: 'sound.config-lies', title: 'Its sound is not what its description says' },
-  { id: 'media.drift', title: 'Picture and sound come apart' },
-  { id: 'video.open-groups', title: 'Its groups of pictures are open' },
-  { id: 'video.b-frames', title: 'It sends B-frames' },
+  { id: 'rtp.loss', title: 'Packet loss' },
+  { id: 'tls.expired', title: 'Certificate expired' },
+  { id: 'camera.clock-wrong', title: 'Clock is wrong' },
+  { id: 'rtsp.keep-alive-refused', title: 'Keep-alive refused that it offers' },
+  { id: 'sound.config-lies', title: 'Audio differs from its description' },
+  { id: 'media.drift', title: 'Picture and audio drift apart' },
+  { id: 'video.open-groups', title: 'Open GOP' },
+  { id: 'video.b-frames', title: 'B-frames' },
 ];
 
 /** All that can be guessed, in the order in which a connection comes about. */
 export const GALLERY_ANSWERS: readonly AnswerGroup[] = [
   {
-    name: 'On the way there',
+    name: 'Network path',
     answers: [
       cause('bad-url'),
       cause('unresolved-host'),
@@ -45,7 +45,7 @@ export const GALLERY_ANSWERS: readonly AnswerGroup[] = [
     ],
   },
   {
-    name: 'Who answers',
+    name: 'Device',
     answers: [
       reason('server-hung'),
       cause('closed'),
@@ -57,7 +57,7 @@ export const GALLERY_ANSWERS: readonly AnswerGroup[] = [
     ],
   },
   {
-    name: 'The login',
+    name: 'Login',
     answers: [
       cause('auth-required'),
       reason('secret-wrong'),
@@ -70,7 +70,7 @@ export const GALLERY_ANSWERS: readonly AnswerGroup[] = [
     ],
   },
   {
-    name: 'What is asked for',
+    name: 'Path and codec',
     answers: [
       reason('path-elsewhere'),
       cause('not-found'),
@@ -83,13 +83,13 @@ export const GALLERY_ANSWERS: readonly AnswerGroup[] = [
     ],
   },
   {
-    name: 'The stream',
+    name: 'Stream',
     answers: [
       cause('no-video'),
       cause('no-packets'),
       cause('unsupported-codec'),
       ...TRAPS,
-      { id: FINE, title: 'Nothing: it is as it should be' },
+      { id: FINE, title: 'Nothing wrong' },
     ],
   },
 ];

@@ -32,7 +32,7 @@ export function reservationsOf(site: Pick<Site, 'cameras' | 'networks'>, network
     const mac = parseMac(camera.identity.mac);
     const ip = camera.host.trim();
     if (!mac || mac.isGroup) {
-      const why = camera.identity.mac === '' ? 'its hardware address is not known' : 'its hardware address is none';
+      const why = camera.identity.mac === '' ? 'its MAC address is not known' : 'its MAC address is not valid';
       missing.push({ camera: camera.name, why });
       continue;
     }
@@ -41,7 +41,7 @@ export function reservationsOf(site: Pick<Site, 'cameras' | 'networks'>, network
       if (known.mac !== mac.mac || known.ip !== ip)
         missing.push({
           camera: camera.name,
-          why: `${known.camera} has the same ${known.ip === ip ? 'address' : 'hardware address'}`,
+          why: `${known.camera} has the same ${known.ip === ip ? 'address' : 'MAC address'}`,
         });
       continue;
     }

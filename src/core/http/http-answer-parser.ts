@@ -211,7 +211,7 @@ export class HttpAnswerParser {
   }
 
   #notHttp(): HttpEvent {
-    return this.#broken('http.not-http', 'What answers there does not speak HTTP.');
+    return this.#broken('http.not-http', 'What responds there is not HTTP.');
   }
   #tooLarge(bytes: number): HttpEvent {
     return this.#broken('http.body-too-large', `Expected at most ${this.mostBytes} bytes, ${bytes} are on their way.`);

@@ -76,10 +76,10 @@ test('a login inside a path is taken out of it, wherever in the row it stands', 
     user: 'op',
     secret: 'oars7',
     isLoginTaken: true,
-    paths: [{ path: '/live?user={user}&password={secret}&ch=1' }, { path: '/sub?usr={user}&pwd={secret}' }],
+    paths: [{ path: '/live?user={user}&password={password}&ch=1' }, { path: '/sub?usr={user}&pwd={password}' }],
   });
   expect(inPath?.camera).toMatchObject({
-    paths: [{ path: '/live' }, { path: '/sub?pwd={secret}' }],
+    paths: [{ path: '/live' }, { path: '/sub?pwd={password}' }],
     isLoginTaken: true,
   });
   expect(twice?.problem).toMatch(/Another secret stands in this path/);

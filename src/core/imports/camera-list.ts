@@ -94,7 +94,7 @@ const plain = (heading: string): string => heading.toLowerCase().replace(/[^a-z0
 export function readListTable(text: string): Result<ListTable, Fault> {
   if (text.length > MOST_LIST_BYTES) return err(LIST_TOO_LARGE);
   if (text.includes('\u0000') || text.includes('\ufffd'))
-    return err(fault('site.list-no-text', 'This is no text in UTF-8. Save the list as CSV, UTF-8, and take that.'));
+    return err(fault('site.list-no-text', 'This is not UTF-8 text. Save the list as CSV, UTF-8, and import that.'));
   const { data } = Papa.parse<string[]>(text.replace(/^\ufeff/, ''), { skipEmptyLines: false });
   const lines = data.map((cells, index) => ({ line: index + 1, cells: cells.map((cell) => cell.trim()) }));
   const filled = lines.filter(({ cells }) => cells.some((cell) => cell !== ''));
@@ -109,7 +109,7 @@ export function readListTable(text: string): Result<ListTable, Fault> {
 /** Said before such a file is read at all. */
 export const LIST_TOO_LARGE: Fault = fault(
   'site.list-too-large',
-  'This file is larger than the 4 MB that a list of cameras may have. Save the sheet with the cameras alone as CSV, and take that.',
+  'This file is larger than the 4 MB that a camera list may have. Save the sheet with only the cameras as CSV, and import that.',
 );
 
 /** Which column holds what, by its heading; the first of two that mean the same. */

@@ -147,7 +147,7 @@ describe('out to a router and back', () => {
 
   test('those that can be entered are ready, and the others say what is missing', () => {
     expect(ready.map(({ ip }) => ip)).toEqual(['10.77.4.21', '10.77.4.30']);
-    expect(missing).toEqual([{ camera: '=1+1', why: 'its hardware address is not known' }]);
+    expect(missing).toEqual([{ camera: '=1+1', why: 'its MAC address is not known' }]);
   });
   test.each([
     { format: 'dnsmasq', text: asDnsmasq(ready) },
@@ -163,7 +163,7 @@ describe('out to a router and back', () => {
   test('a sheet to type from names each, and what is not ready', () => {
     const sheet = asRouterSheet({ ready, missing }, HOUSE, 'Mill');
     expect(sheet).toContain('00:00:5e:00:53:30  10.77.4.30');
-    expect(sheet).toContain('=1+1: its hardware address is not known');
+    expect(sheet).toContain('=1+1: its MAC address is not known');
   });
   test('what a file would change is said before, and nothing of what is so already', () => {
     const found = read(
@@ -173,7 +173,7 @@ describe('out to a router and back', () => {
     expect(changes.map(({ camera: one, by, said }) => [one?.id ?? null, by, said])).toEqual([
       ['c', 'mac', ['address 10.77.4.21 → 10.77.4.99']],
       ['d', 'mac', []],
-      ['e', 'address', ['hardware address 00:00:5e:00:53:31']],
+      ['e', 'address', ['MAC address 00:00:5e:00:53:31']],
       [null, null, []],
     ]);
   });

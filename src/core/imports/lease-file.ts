@@ -59,8 +59,8 @@ class Collected {
     line: number,
   ): void {
     const mac = parseMac(given.mac);
-    if (!mac || isNoMac(mac.mac)) return this.refuse(line, `“${shown(given.mac)}” is no hardware address`);
-    if (parseIpv4(given.ip.trim()) === null) return this.refuse(line, `“${shown(given.ip)}” is no IPv4 address`);
+    if (!mac || isNoMac(mac.mac)) return this.refuse(line, `“${shown(given.mac)}” is not a MAC address`);
+    if (parseIpv4(given.ip.trim()) === null) return this.refuse(line, `“${shown(given.ip)}” is not an IPv4 address`);
     if (this.entries.length >= MOST_ENTRIES) {
       this.leftOut += 1;
       return;
@@ -94,7 +94,7 @@ function textOfFile(bytes: Uint8Array): Result<string, Fault<LeaseFaultCode>> {
   return err(
     fault(
       'lease.encoding',
-      'This is no text in UTF-8: it may be in another encoding, or packed. Save it as plain text, UTF-8.',
+      'This is not UTF-8 text: it may be in another encoding, or compressed. Save it as plain text, UTF-8.',
     ),
   );
 }
@@ -146,7 +146,7 @@ function readKea(text: string): Result<LeaseFile, Fault<LeaseFaultCode>> {
           { mac: textAt(one, 'hw-address'), ip: textAt(one, 'ip-address'), name: textAt(one, 'hostname') },
           place,
         );
-      else found.refuse(place, 'no record of a device');
+      else found.refuse(place, 'not a record of a device');
     }
   };
   const roots = (Array.isArray(document) ? document : [document]).filter(isRecord).slice(0, 100);
@@ -207,8 +207,8 @@ function takeHostLine(found: Collected, value: string, line: number): void {
   const parts = value.split(',', 20).map((part) => part.trim());
   const macs = parts.filter((part) => parseMac(part) !== null);
   const ip = parts.find((part) => parseIpv4(part.replace(/^\[|\]$/g, '')) !== null);
-  if (macs.length === 0) return found.refuse(line, 'no hardware address stands in it');
-  if (ip === undefined) return found.refuse(line, 'no IPv4 address stands in it');
+  if (macs.length === 0) return found.refuse(line, 'no MAC address in it');
+  if (ip === undefined) return found.refuse(line, 'no IPv4 address in it');
   const isName = (part: string): boolean =>
     part !== ip &&
     !macs.includes(part) &&
@@ -274,7 +274,7 @@ export function readLeaseFile(
     return err(
       fault(
         'lease.empty',
-        'No reservation and no lease stands in it. Expected lines of dnsmasq, JSON of Kea, or a table with columns for address and hardware address.',
+        'No reservation and no lease found in it. Expected dnsmasq lines or a host file, Kea JSON or leases, or a table with columns for IP and MAC address.',
       ),
     );
   return read;
@@ -284,5 +284,5 @@ export function readLeaseFile(
 export const tooLarge = (byteCount: number): Fault<LeaseFaultCode> =>
   fault(
     'lease.too-large',
-    `This file has ${Math.round(byteCount / 1e6)} MB; leases of a house have a few kilobytes. Take the file of leases alone, below ${Math.round(MAX_LEASE_BYTES / 1e6)} MB.`,
+    `This file has ${Math.round(byteCount / 1e6)} MB; the leases of a house have a few kilobytes. Import the file of leases alone, below ${Math.round(MAX_LEASE_BYTES / 1e6)} MB.`,
   );

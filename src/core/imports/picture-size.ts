@@ -51,7 +51,7 @@ export function pictureSize(bytes: Uint8Array): Result<PictureSize, Fault<Pictur
 }
 
 const broken = (what: string): Result<never, Fault<PictureFaultCode>> =>
-  err(fault('picture.broken', `The file is cut off or broken: ${what}. Save it anew and try again.`));
+  err(fault('picture.broken', `The file is cut off or broken: ${what}. Save it again and try again.`));
 
 function pngSize(bytes: Uint8Array): Result<PictureSize, Fault<PictureFaultCode>> {
   if (bytes.length < 33) return broken('its PNG header ends early');

@@ -68,26 +68,26 @@ const sound = probed('sluice', report());
 const move: SiteCommand = { kind: 'setAddress', cameraId: 'sluice', host: '10.77.4.99', port: 554 };
 
 test.each([
-  { why: 'no need', site: planned({ need: null, host: '' }), at: 'choose', next: 'Say what it must show' },
-  { why: 'no model', site: planned({ modelId: null, host: '' }), at: 'choose', next: 'Choose a model' },
+  { why: 'no need', site: planned({ need: null, host: '' }), at: 'choose', next: 'Enter what it must show' },
+  { why: 'no model', site: planned({ modelId: null, host: '' }), at: 'choose', next: 'Choose a model card' },
   {
     why: 'a model that does not serve',
     site: planned({ need: { ...NEED, level: 'inspect', distanceM: 60 } }),
     at: 'choose',
-    next: 'Take another model, or place it otherwise',
+    next: 'Choose another model, or place it differently',
   },
-  { why: 'no power', site: planned({ feed: null, host: '' }), at: 'power', next: 'Say what feeds it' },
+  { why: 'no power', site: planned({ feed: null, host: '' }), at: 'power', next: 'Plan its power source' },
   {
     why: 'fed by nothing',
     site: { ...planned({ host: '' }), links: [] },
     at: 'power',
-    next: 'Join it to what feeds it',
+    next: 'Link it to its power source',
   },
   {
     why: 'power that fails',
     site: planned({}, [{ ...SWITCH, budgetW: 5 } as Gear]),
     at: 'power',
-    next: 'Make its power and links hold',
+    next: 'Fix its power and links',
   },
   {
     why: 'it hangs already, and nobody wrote down what for',
@@ -95,23 +95,28 @@ test.each([
     at: 'tap',
     next: 'Probe it',
   },
-  { why: 'no account', site: planned({ host: '', account: null }), at: 'prepare', next: 'Make its streaming account' },
+  {
+    why: 'no account',
+    site: planned({ host: '', account: null }),
+    at: 'prepare',
+    next: 'Create its streaming account',
+  },
   {
     why: 'settings that nobody looked at',
     site: planned({ host: '' }),
     at: 'prepare',
     next: 'Look at its settings: stream switched on',
   },
-  { why: 'no address', site: apply(planned({ host: '' }), ...ticked()), at: 'address', next: 'Give it an address' },
+  { why: 'no address', site: apply(planned({ host: '' }), ...ticked()), at: 'address', next: 'Enter its address' },
   { why: 'never probed', site: planned(), at: 'tap', next: 'Probe it' },
   { why: 'probed before it moved', site: apply(planned(), sound, move), at: 'tap', next: 'Probe the new address' },
   {
     why: 'a failed probe',
     site: apply(planned(), probed('sluice', report({ cause: 'refused' }))),
     at: 'tap',
-    next: 'Put it right and probe again',
+    next: 'Fix the stream and probe again',
   },
-  { why: 'nobody draws it', site: apply(planned(), sound), at: 'tap', next: 'Choose who draws it' },
+  { why: 'nobody draws it', site: apply(planned(), sound), at: 'tap', next: 'Choose where it goes' },
   {
     why: 'it does not fit',
     site: apply(planned(), probed('sluice', report({ codec: 'H265' })), record('t', 'sluice')),

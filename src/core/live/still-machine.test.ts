@@ -64,7 +64,7 @@ test.each([
 
 test.each([
   { why: 'after its challenge', answers: [answer(401, undefined, DIGEST)], path: '/still', asks: 1 },
-  { why: 'where it stands in the path', answers: [], path: '/still?p={secret}', asks: 0 },
+  { why: 'where it stands in the path', answers: [], path: '/still?p={password}', asks: 0 },
 ])('an account that is held is not told: $why', ({ answers, path, asks }) => {
   const { asked, said, ends } = played(answers, { path, gate: HELD });
   expect(asked).toHaveLength(asks);

@@ -73,7 +73,7 @@ export class StillMachine implements Machine<StillInput, StillEffect> {
       return this.#end({ kind: 'none', note: `Asked for a snapshot, it answered ${answer.status}.` });
     return JPEG_STARTS.every((byte, at) => answer.body[at] === byte)
       ? this.#end({ kind: 'still', jpeg: base64Of(answer.body) })
-      : this.#end({ kind: 'none', note: 'What it gave is no JPEG picture.' });
+      : this.#end({ kind: 'none', note: 'The snapshot is not a JPEG.' });
   }
 
   #prove(answer: HttpAnswer): readonly StillEffect[] {

@@ -65,7 +65,12 @@ export class HttpLine {
   ask(): HttpLineFailure | null {
     const { host, port } = this.target;
     if (this.#early) return this.#early;
-    if (this.#isShut) return { kind: 'failed', cause: 'closed', note: `${host}:${port} hung up before it was asked.` };
+    if (this.#isShut)
+      return {
+        kind: 'failed',
+        cause: 'closed',
+        note: `${host}:${port} closed the connection before a request was sent.`,
+      };
     this.#hasHeard = false;
     this.#isWaiting = true;
     return null;
@@ -82,7 +87,10 @@ export class HttpLine {
     this.shut();
     const { host, port } = this.target;
     return isWaiting
-      ? [...events, { kind: 'failed', cause: 'closed', note: `${host}:${port} hung up before it answered.` }]
+      ? [
+          ...events,
+          { kind: 'failed', cause: 'closed', note: `${host}:${port} closed the connection before it answered.` },
+        ]
       : events;
   }
 

@@ -90,5 +90,9 @@ test('in what is told as JSON every text of a device is looked at, and our own w
   const veil = createDeepVeil({ user: 'op', password: 'describe' });
   expect(
     veil({ kind: 'step', step: { name: 'describe', ok: true, note: 'got describe' }, list: ['describe', 7, null] }),
-  ).toEqual({ kind: 'step', step: { name: 'describe', ok: true, note: 'got {secret}' }, list: ['{secret}', 7, null] });
+  ).toEqual({
+    kind: 'step',
+    step: { name: 'describe', ok: true, note: 'got {password}' },
+    list: ['{password}', 7, null],
+  });
 });

@@ -20,13 +20,13 @@ export interface PathAndAccount {
 export function withLoginOut(given: PathAndAccount): Result<PathAndAccount & { readonly isTaken: boolean }, string> {
   const login = takeLoginOut(given.path);
   if (login.kind === 'two-secrets')
-    return err('Two different secrets stand in this path, and an account holds one. Take one of them out.');
+    return err('Two different passwords stand in this path, and an account has one. Remove one of them.');
   let { path, user, secret } = { ...given, path: blanksEncoded(given.path) };
   if (login.kind === 'login') {
     if (secret !== '' && secret !== login.secret)
-      return err('Another secret stands in this path than in the account. Take one of the two out.');
+      return err('The password in this path differs from the account’s. Remove one of the two.');
     if (user !== '' && login.user !== null && user !== login.user)
-      return err('Another account stands in this path than beside it. Take one of the two out.');
+      return err('The account in this path differs from the one beside it. Remove one of the two.');
     user ||= login.user ?? '';
     secret = login.secret;
     path = blanksEncoded(login.path);

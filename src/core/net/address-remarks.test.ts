@@ -89,7 +89,7 @@ test.each([
   { why: 'a host name', draft: { host: 'weir.mill.local' } },
   { why: 'an IPv6 address of the site', draft: { host: 'fd12:77::21' } },
   { why: 'a query with encoded signs', draft: { path: '/s?ch=1&name=a%20b' } },
-  { why: 'placeholders for the login', draft: { path: '/x?user={user}&pwd={secret}', secret: 'abcd' } },
+  { why: 'placeholders for the login', draft: { path: '/x?user={user}&pwd={password}', secret: 'abcd' } },
   { why: 'a path with another name, whatever worked', draft: { path: '/other' } },
   { why: 'a short secret that a path holds by chance', draft: { path: '/live/main', secret: 'ain' } },
 ])('no remark on $why', ({ draft }) => expect(addressRemarks({ ...SOUND, ...draft }, AROUND)).toEqual({}));

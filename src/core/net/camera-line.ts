@@ -5,8 +5,8 @@ export const CAMERA_LINES = ['plain', 'tls', 'tunnel'] as const;
 export type CameraLine = (typeof CAMERA_LINES)[number];
 export const LINE_WORDS: Readonly<Record<CameraLine, string>> = {
   plain: 'plain RTSP',
-  tls: 'RTSP with TLS',
-  tunnel: 'RTSP inside HTTP',
+  tls: 'RTSP over TLS',
+  tunnel: 'RTSP over HTTP',
 };
 /** By which a URL says it. */
 export const SCHEMES_OF_LINES = { plain: 'rtsp', tls: 'rtsps', tunnel: 'http' } as const satisfies Readonly<

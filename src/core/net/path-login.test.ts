@@ -13,45 +13,45 @@ test.each([
   {
     why: 'a query',
     path: '/live?user=op&password=oars7&ch=1',
-    left: '/live?user={user}&password={secret}&ch=1',
+    left: '/live?user={user}&password={password}&ch=1',
     user: 'op',
     secret: 'oars7',
   },
-  { why: 'passwd', path: '/s?passwd=x1', left: '/s?passwd={secret}', user: null, secret: 'x1' },
-  { why: 'pwd in capitals', path: '/s?PWD=x1', left: '/s?PWD={secret}', user: null, secret: 'x1' },
-  { why: 'psw', path: '/s?a=1&psw=x1#', left: '/s?a=1&psw={secret}#', user: null, secret: 'x1' },
+  { why: 'passwd', path: '/s?passwd=x1', left: '/s?passwd={password}', user: null, secret: 'x1' },
+  { why: 'pwd in capitals', path: '/s?PWD=x1', left: '/s?PWD={password}', user: null, secret: 'x1' },
+  { why: 'psw', path: '/s?a=1&psw=x1#', left: '/s?a=1&psw={password}#', user: null, secret: 'x1' },
   {
     why: 'loginuse and loginpas',
     path: '/v.cgi?loginuse=op&loginpas=x1',
-    left: '/v.cgi?loginuse={user}&loginpas={secret}',
+    left: '/v.cgi?loginuse={user}&loginpas={password}',
     user: 'op',
     secret: 'x1',
   },
   {
     why: 'a word before password, however long the key',
     path: '/v?rtspServerLoginPassword=x1&adminPwd=x1',
-    left: '/v?rtspServerLoginPassword={secret}&adminPwd={secret}',
+    left: '/v?rtspServerLoginPassword={password}&adminPwd={password}',
     user: null,
     secret: 'x1',
   },
   {
     why: 'strung together with _, an _ in the secret kept',
     path: '/user=op_password=x_1_channel=1_stream=0.sdp?real',
-    left: '/user={user}_password={secret}_channel=1_stream=0.sdp?real',
+    left: '/user={user}_password={password}_channel=1_stream=0.sdp?real',
     user: 'op',
     secret: 'x_1',
   },
   {
     why: 'an encoded secret',
     path: '/s?user=a%40b&password=a%2Fb%26c',
-    left: '/s?user={user}&password={secret}',
+    left: '/s?user={user}&password={password}',
     user: 'a@b',
     secret: 'a/b&c',
   },
   {
     why: 'the same secret twice',
     path: '/s?password=x1&pwd=x1',
-    left: '/s?password={secret}&pwd={secret}',
+    left: '/s?password={password}&pwd={password}',
     user: null,
     secret: 'x1',
   },
@@ -63,7 +63,7 @@ test.each([
 test.each([
   { why: 'no login', path: '/live/main?ch=1' },
   { why: 'an empty secret', path: '/user=admin&password=&channel=1' },
-  { why: 'placeholders', path: '/s?user={user}&password={secret}' },
+  { why: 'placeholders', path: '/s?user={user}&password={password}' },
   { why: 'words that only end like a key', path: '/bypass=1?compass=2' },
   { why: 'a user alone', path: '/s?user=op' },
 ])('nothing to take out of $why', ({ path }) => {
@@ -79,7 +79,7 @@ test('whatever a secret is made of, taking it out and filling it in gives a URL 
       (secret, key) => {
         const path = `/s?user=op&${key}=${encodeURIComponent(secret)}&ch=1`;
         const taken = takeLoginOut(path);
-        if (taken.kind !== 'login') return expect(secret).toBe('{secret}');
+        if (taken.kind !== 'login') return expect(secret).toBe('{password}');
         expect(taken.secret).toBe(secret);
         const filled = fillPath(taken.path, 'op', secret);
         expect(decodeURIComponent(filled)).toBe(decodeURIComponent(path));
@@ -139,7 +139,7 @@ test.each([
     user: null,
     secret: null,
     credentials: { user: 'op', password: 'x1' },
-    path: '/s?usr={user}&pwd={secret}',
+    path: '/s?usr={user}&pwd={password}',
   },
   {
     why: 'the same in the path and beside it',
@@ -147,7 +147,7 @@ test.each([
     user: 'op',
     secret: 'x1',
     credentials: { user: 'op', password: 'x1' },
-    path: '/s?pwd={secret}',
+    path: '/s?pwd={password}',
   },
   {
     why: 'another in the path: sent as it stands',
@@ -168,7 +168,7 @@ test.each([
 
 test.each([
   { why: 'a web page', text: 'http://h/', user: null, cause: 'bad-url' },
-  { why: 'a placeholder and no account', text: 'rtsp://h/?pwd={secret}', user: null, cause: 'auth-required' },
+  { why: 'a placeholder and no account', text: 'rtsp://h/?pwd={password}', user: null, cause: 'auth-required' },
   { why: 'a line end in the account', text: 'rtsp://h/', user: 'op\r\nX: y', cause: 'bad-url' },
   { why: 'an encoded line end in the account', text: 'rtsp://op%0d%0aX:y@h/', user: null, cause: 'bad-url' },
   { why: 'a control sign in the path', text: 'rtsp://h/\u0000', user: null, cause: 'bad-url' },
@@ -190,19 +190,19 @@ test('garbled where a placeholder stands, it is told up to there', () => {
     password: null,
     host: 'h',
     port: 554,
-    path: '/k/{secret}/1',
+    path: '/k/{password}/1',
     query: null,
   } as const;
   const { hide } = fillUrl(template, { user: '', password: 'oars7' });
-  expect(hide('rtsp://h/k/oars7/1/track2')).toBe('rtsp://h/k/{secret}/1/track2');
+  expect(hide('rtsp://h/k/oars7/1/track2')).toBe('rtsp://h/k/{password}/1/track2');
   expect(hide('rtsp://h/k/oarX7/1/track2')).toBe('rtsp://h/k/***');
 });
 
 test('a camera that sends the filled URL back is told with placeholders, and one that asks for the secret gets nothing', () => {
   const { url, hide } = filled('rtsp://h/s?usr=op&pwd=oars7');
   expect(url.query).toBe('usr=op&pwd=oars7');
-  expect(hide('rtsp://h/s?usr=op&pwd=oars7/track1')).toBe('rtsp://h/s?usr={user}&pwd={secret}/track1');
-  expect(hide('rtsp://h/oars7/{secret}')).toBe('rtsp://h/{secret}/{secret}');
+  expect(hide('rtsp://h/s?usr=op&pwd=oars7/track1')).toBe('rtsp://h/s?usr={user}&pwd={password}/track1');
+  expect(hide('rtsp://h/oars7/{password}')).toBe('rtsp://h/{password}/{password}');
 });
 
 // The login garbled, cut or encoded otherwise, and under keys that are no longer known: nothing but its place gives it away.
@@ -210,7 +210,7 @@ test.each([
   {
     why: 'as it was asked for',
     text: 'a=control:rtsp://h/s?usr=op&pwd=oars%267/track1',
-    told: 'a=control:rtsp://h/s?usr={user}&pwd={secret}/track1',
+    told: 'a=control:rtsp://h/s?usr={user}&pwd={password}/track1',
   },
   { why: 'a lone control', text: 'a=control:trackID=1', told: 'a=control:trackID=1' },
   { why: 'another path', text: 'Location: rtsp://h/other/2', told: 'Location: rtsp://h/other/2' },
@@ -226,7 +226,7 @@ test.each([
   {
     why: 'relative, as asked for',
     text: 'a=control:s?usr=op&pwd=oars%267',
-    told: 'a=control:s?usr={user}&pwd={secret}',
+    told: 'a=control:s?usr={user}&pwd={password}',
   },
 ])('of a URL that a camera sends, with a login in its path: $why', ({ text, told }) => {
   expect(filled('rtsp://h/s?usr=op&pwd=oars%267').hide(text)).toBe(told);

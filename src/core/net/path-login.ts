@@ -1,5 +1,5 @@
 import type { Credentials } from '../auth/authorization.ts';
-import { asksForSecret, encodeValue, fillPath, MASK, SECRET_PLACE, USER_PLACE } from './path-places.ts';
+import { asksForSecret, encodeValue, fillPath, isSecretPlace, MASK, SECRET_PLACE, USER_PLACE } from './path-places.ts';
 import { percentDecode, percentEncode } from './percent.ts';
 import { createPartMask } from './secret-parts.ts';
 import { tellStrayUrls } from './stray-urls.ts';
@@ -84,12 +84,12 @@ export type PathLogin =
 
 /**
  * Takes the login out of a path with its query: placeholders stand for it in what is left.
- * `/live?user=op&password=a%2Fb&ch=1` → path `/live?user={user}&password={secret}&ch=1`, user `op`, secret `a/b`.
+ * `/live?user=op&password=a%2Fb&ch=1` → path `/live?user={user}&password={password}&ch=1`, user `op`, secret `a/b`.
  */
 export function takeLoginOut(path: string): PathLogin {
   const values = [...loginValues(path)].filter(({ from, to }) => to > from);
   const texts = new Map(values.map((value) => [value, path.slice(value.from, value.to)]));
-  const [first, ...others] = values.filter((value) => value.isSecret && texts.get(value) !== SECRET_PLACE);
+  const [first, ...others] = values.filter((value) => value.isSecret && !isSecretPlace(texts.get(value)));
   if (!first) return { kind: 'none' };
   if (others.some((other) => texts.get(other) !== texts.get(first))) return { kind: 'two-secrets' };
   const user = values.find((value) => !value.isSecret && texts.get(value) !== USER_PLACE);
@@ -107,7 +107,7 @@ export function takeLoginOut(path: string): PathLogin {
 export function redactLogins(text: string): string {
   if (!text.includes('=')) return text;
   const values = [...loginValues(text)].filter(
-    ({ isSecret, from, to }) => isSecret && to > from && text.slice(from, to) !== SECRET_PLACE,
+    ({ isSecret, from, to }) => isSecret && to > from && !isSecretPlace(text.slice(from, to)),
   );
   return values.length === 0 ? text : replaced(text, values, () => MASK);
 }

@@ -31,10 +31,7 @@ const no = (code: RangeFaultCode, message: string) => err(fault(code, message));
 /** Why a text is no plain address, where somebody meant one. */
 function noAddress(text: string): Result<never, Fault<RangeFaultCode>> {
   if (text.includes(':') && ipaddr.IPv6.isValid(text.split('/')[0] ?? ''))
-    return no(
-      'range.ipv6',
-      'That is an IPv6 network: too large to look through. Cameras there are found by WS-Discovery.',
-    );
+    return no('range.ipv6', 'That is an IPv6 network: too large to scan. Cameras there are found by WS-Discovery.');
   // written in another base, or as one number: programs read such a text differently
   const [address = ''] = text.split(/[/-]/);
   if (parseIpv4(address) === null && ipaddr.IPv4.isValid(address))
@@ -56,7 +53,7 @@ function endOf(start: string, end: string): number | null {
  */
 export function parseScanRange(text: string, allowPublic = false): Result<ScanRange, Fault<RangeFaultCode>> {
   const trimmed = text.length > 4 * LONGEST ? '?' : text.trim();
-  if (trimmed === '') return no('range.empty', 'Say which addresses to look at, such as 10.77.4.0/24.');
+  if (trimmed === '') return no('range.empty', 'Enter which addresses to scan, such as 10.77.4.0/24.');
   if (trimmed.length > LONGEST) return noAddress('?');
   const [start = '', end, ...more] = trimmed.split('-').map((part) => part.trim());
   if (more.length > 0) return noAddress('?');
@@ -76,14 +73,14 @@ export function parseScanRange(text: string, allowPublic = false): Result<ScanRa
   if (countOf(range) > MOST_ADDRESSES)
     return no(
       'range.too-large',
-      `${countOf(range)} addresses are more than a sweep takes (${MOST_ADDRESSES}, a /22). Take one part after the other.`,
+      `${countOf(range)} addresses are more than a scan takes (${MOST_ADDRESSES}, a /22). Scan one part after the other.`,
     );
   const kinds = new Set([classify(range.from), classify(range.to)]);
   for (const kind of kinds)
     if (!['private', 'loopback', 'link-local', 'shared-cgnat'].includes(kind) && !(allowPublic && kind === 'public'))
       return no(
         'range.not-private',
-        `These addresses are ${kind === 'public' ? 'on the internet' : `for another use (${kind})`}, in no house: they are not looked through.`,
+        `These addresses are ${kind === 'public' ? 'on the internet' : `for another use (${kind})`}, not in a house: they are not scanned.`,
       );
   return ok(range);
 }

@@ -15,7 +15,10 @@ export type UrlFaultCode =
   | 'url.bad-port'
   | 'url.bad-authority';
 
-const CONTROL_SIGN = fault('url.control-sign', 'A line end or another control sign stands in this URL: copy it anew');
+const CONTROL_SIGN = fault(
+  'url.control-sign',
+  'A line break or another control character stands in this URL: copy it again',
+);
 const isScheme = (text: string): text is UrlScheme => Object.hasOwn(DEFAULT_PORTS, text);
 /** RFC 3986 §3.2.1: userinfo = *( unreserved / pct-encoded / sub-delims / ":" ). */
 const LEGAL_USERINFO = /^(?:[A-Za-z0-9\-._~!$&'()*+,;=:]|%[0-9A-Fa-f]{2})*$/;
@@ -51,7 +54,7 @@ export function parseStreamUrl(
   if (tail !== typed) warnings.push('whitespace-inside');
   // In a path a blank can be encoded for the person; in a name or a secret nobody knows what was meant.
   if (/\s/.test(authority + tail))
-    return err(fault('url.whitespace-inside', 'Expected no blanks in host and account of a URL; this one has'));
+    return err(fault('url.whitespace-inside', 'Expected no spaces in host and account of a URL; this one has'));
   const queryAt = tail.indexOf('?');
 
   const at = authority.lastIndexOf('@');

@@ -39,7 +39,7 @@ export function readTarget(
   if (isHttp(url) && !isTunnel)
     return err({ cause: 'bad-url', note: `Expected an rtsp:// URL, got ${url.scheme}://.` });
   if (user !== null && hasControl(user))
-    return err({ cause: 'bad-url', note: 'The account has a line end or another control sign in it.' });
+    return err({ cause: 'bad-url', note: 'The account has a line break or another control character in it.' });
   const given = user ?? url.user;
   const login = takeLoginOut(pathAndQuery(url));
   if (login.kind === 'login' && (given === null || (login.user ?? given) === given)) {
@@ -53,6 +53,6 @@ export function readTarget(
   // Two logins, or none in the path: what stands in the path is sent as it stands, and masked wherever it is told.
   const credentials = given === null ? null : { user: given, password: secret ?? url.password ?? '' };
   if (credentials === null && asksForLogin(pathAndQuery(url)))
-    return err({ cause: 'auth-required', note: 'The path asks for a login, and no account was given.' });
+    return err({ cause: 'auth-required', note: 'The path needs a login, and no account was given.' });
   return ok({ url, credentials });
 }

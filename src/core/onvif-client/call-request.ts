@@ -40,12 +40,12 @@ export function notSoap({ status }: HttpAnswer, type: string, code: string, text
   if (code === 'onvif.doctype' && !/^\s*<!doctype html/i.test(text.slice(0, 200)))
     return failed(
       'hostile-xml',
-      'Its answer holds a document type, which SOAP forbids and attacks begin with: it was not read.',
+      'The answer contains a document type, which SOAP forbids and attacks begin with: it was not read.',
     );
   if (code === 'onvif.too-large')
-    return failed('too-large', `Its answer is larger than ${MAX_ANSWER_BYTES / 1024} KiB.`);
-  if (code === 'onvif.too-many') return failed('too-large', 'Its answer holds more elements than any device has.');
-  if (status === 404 || status === 405) return failed('not-found', `No ONVIF service lies there (${status}).`);
+    return failed('too-large', `The answer is larger than ${MAX_ANSWER_BYTES / 1024} KiB.`);
+  if (code === 'onvif.too-many') return failed('too-large', 'The answer has more elements than any device sends.');
+  if (status === 404 || status === 405) return failed('not-found', `No ONVIF service at this path (${status}).`);
   const what = type.includes('html') || /^\s*<(?:!doctype )?html/i.test(text.slice(0, 200)) ? 'a web page' : 'no SOAP';
   return failed('not-soap', `It answered with ${what} (${status}).`);
 }

@@ -107,7 +107,7 @@ export class HearMachine implements Machine<HearInput, HearEffect> {
     const services = yield* firstWords(this.#session, () => this.options.startedAtUnixMs + this.#atMs);
     if (!services.ok) return this.#fail(services);
     if (!this.#session.places.has('events'))
-      return this.#fail({ ok: false, cause: 'not-supported', note: 'It names no event service.' });
+      return this.#fail({ ok: false, cause: 'not-supported', note: 'It offers no event service.' });
     while (this.#lost <= MOST_LOST) {
       if (!(yield* this.#subscribe())) return null;
       yield* this.#pull();
@@ -116,7 +116,7 @@ export class HearMachine implements Machine<HearInput, HearEffect> {
     return this.#fail({
       ok: false,
       cause: 'fault',
-      note: `Its subscription was gone ${this.#lost} times before its time.`,
+      note: `Its subscription ended ${this.#lost} times before its time.`,
     });
   }
 

@@ -74,7 +74,7 @@ export class OnvifMachine implements Machine<OnvifInput, OnvifEffect> {
       case 'timer':
         return this.#end({
           cause: 'timeout',
-          note: `It was not done after ${Math.round((this.options.enoughMs ?? ENOUGH_MS) / 1000)} s; what it told until then is kept.`,
+          note: `Not finished after ${Math.round((this.options.enoughMs ?? ENOUGH_MS) / 1000)} s; what was read until then is kept.`,
         });
       case 'broken':
         return this.#end({ cause: 'closed', note: input.note });

@@ -97,7 +97,7 @@ export class OnvifSession {
   /** The first request of a call; an outcome where it need not be sent. */
   begin(call: Call, atMs: number): Judged {
     const place = call.at ?? this.places.get(call.operation.service);
-    if (!place) return failed('not-supported', `It names no ${call.operation.service} service.`);
+    if (!place) return failed('not-supported', `It offers no ${call.operation.service} service.`);
     const needsProof = !call.isBare && (!call.operation.isOpen || this.#openNeedsProof);
     if (needsProof && this.isLockedOut)
       return failed('auth-failed', `Not asked: account “${this.#user}” was refused before.`);
@@ -192,7 +192,7 @@ export class OnvifSession {
       if (proof === 'token' && this.#isTooFarAhead)
         return failed(
           'clock-ahead',
-          `Login not sent: its clock is ${Math.round((this.skewS ?? 0) / 86_400)} days ahead, and a token dated then could be used by others until that day.`,
+          `Login not sent: the device’s clock is ${Math.round((this.skewS ?? 0) / 86_400)} days ahead, and a time-stamped login dated then could be replayed until that day.`,
         );
       const held = tried.open.begin();
       if (held) return failed('login-held', sayHeld(held, credentials.user));
@@ -212,7 +212,7 @@ export class OnvifSession {
       this.#heldDoors.push({ port: place.port, isTls: place.isTls });
     return failed(
       'other-place',
-      `It names ${sayDoor(place)}, for this, and ${sayDoor(target)}, was called: the password was not sent there.`,
+      `The device names ${sayDoor(place)} for this, and ${sayDoor(target)} was asked: the password was not sent there.`,
     );
   }
 
@@ -221,13 +221,14 @@ export class OnvifSession {
     const location = headerOf(answer, 'location') ?? '';
     const { place } = tried;
     const led = placeFrom(resolvedLocation(location, place), place);
-    if (!led) return failed('redirect-elsewhere', `It sends on (${answer.status}) to where this tool does not go.`);
+    if (!led)
+      return failed('redirect-elsewhere', `It redirects (${answer.status}) to an address that is not followed.`);
     if (led.isElsewhere)
       return failed(
         'redirect-elsewhere',
-        `It sends on to another host, ${led.saidHost}: nobody was told the account there.`,
+        `It redirects to another host, ${led.saidHost}: the account was not sent there.`,
       );
-    if (tried.redirects > 0) return failed('redirect-elsewhere', 'It sends on again and again.');
+    if (tried.redirects > 0) return failed('redirect-elsewhere', 'It redirects again and again.');
     const moved = asked(led);
     if (!call.at) this.places.set(call.operation.service, moved);
     this.#settle(call, tried, 'passed');
@@ -239,7 +240,7 @@ export class OnvifSession {
     if (!this.options.credentials) return failed('auth-required', 'It asks for an account, and none was given.');
     if (challenges.length === 0) {
       if (tried.proof === 'none') return this.#proveOpen(call, tried, atMs);
-      return this.#refusedProof(call, tried, 'It refused the account (401), and does not say how else to prove it.');
+      return this.#refusedProof(call, tried, 'It refused the account (401), and offers no other way to log in.');
     }
     if (tried.proof !== 'none') {
       this.#countRefusal();
@@ -251,8 +252,8 @@ export class OnvifSession {
       return failed(failure.cause === 'auth-unsupported' ? 'auth-unsupported' : 'auth-failed', failure.note);
     }
     if (this.#login.challenge?.scheme === 'basic')
-      return failed('auth-unsupported', 'It wants the password readable (Basic), and takes no token. It was not sent.');
-    if (call.isBare) return failed('auth-required', 'It asks for an account.');
+      return failed('auth-unsupported', 'It accepts only Basic, which sends the password readable. It was not sent.');
+    if (call.isBare) return failed('auth-required', 'It needs an account.');
     this.#proof = 'digest';
     if (call.operation.isOpen) this.#openNeedsProof = true;
     return this.#ask(call, { ...tried, proof: 'digest', open: this.#newProof() }, atMs);
@@ -261,7 +262,7 @@ export class OnvifSession {
   /** Some devices want a login for what the standard gives to everybody. */
   #proveOpen(call: Call, tried: Tried, atMs: number): Judged {
     if (!this.options.credentials) return failed('auth-required', 'It asks for an account, and none was given.');
-    if (call.isBare) return failed('auth-required', 'It asks for an account.');
+    if (call.isBare) return failed('auth-required', 'It needs an account.');
     if (this.isLockedOut) return failed('auth-failed', `Not asked: account “${this.#user}” was refused before.`);
     this.#openNeedsProof = true;
     if (!this.#login.isArmed) this.#proof = 'token'; // nothing that a digest could answer
@@ -302,13 +303,13 @@ export class OnvifSession {
         );
       }
       case 'locked':
-        if (tried.proof === 'none') return failed('auth-failed', `It lets nobody log in now (${said}).`);
+        if (tried.proof === 'none') return failed('auth-failed', `It accepts no logins now (${said}).`);
         this.#settle(call, tried, 'locked');
         this.#refused = MOST_REFUSED_LOGINS;
         return failed('auth-failed', `It answered account “${this.#user}” as one that is locked (${said}).`);
       case 'not-supported':
         this.#settle(call, tried, 'passed');
-        return failed('not-supported', `It does not know this question (${said}).`);
+        return failed('not-supported', `It does not support this request (${said}).`);
       case 'bad-argument':
         this.#settle(call, tried, 'passed');
         return failed('fault', `It refused (${said}).`);
@@ -336,7 +337,7 @@ export class OnvifSession {
     this.#settle(call, tried, 'passed');
     this.extraAnswers += 1;
     if (tried.strays >= MAX_STRAYS || call.operation.isOnce)
-      return failed('wrong-answer', `It answered something else (${name.slice(0, 60) || 'nothing'}).`);
+      return failed('wrong-answer', `Unexpected answer (${name.slice(0, 60) || 'nothing'}).`);
     return this.#ask(call, { ...tried, strays: tried.strays + 1, open: this.#newProof() }, atMs, true);
   }
 }

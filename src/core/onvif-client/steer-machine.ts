@@ -83,7 +83,7 @@ export class SteerMachine implements Machine<SteerInput, SteerEffect> {
         this.#lines.handle(input);
         break;
       case 'timer':
-        if (input.timer === 'goodbye') this.#end({ cause: null, note: 'It was not seen to stop before it was left.' });
+        if (input.timer === 'goodbye') this.#end({ cause: null, note: 'It was not seen to stop.' });
         else this.#tick();
         break;
       case 'broken':

@@ -7,7 +7,7 @@ const MOST_WAITING = 8;
 const TRY_WATCH_MS = 1500;
 /** An order that goes somewhere is over when it rests, or after this. */
 const ARRIVE_WITHIN_MS = 30_000;
-export const OVERTAKEN = 'Another move took its place.';
+export const OVERTAKEN = 'Another move replaced it.';
 
 /** What became of an order. */
 export type Did = Omit<Extract<SteerEvent, { kind: 'did' }>, 'kind' | 'number'>;
@@ -76,7 +76,7 @@ export class OrderQueue {
     this.#waiting = isFull ? left : [...left, asked];
     return [
       ...overtaken.map(({ number }) => ({ number, note: OVERTAKEN })),
-      ...(isFull ? [{ number: asked.number, note: 'Too many orders at once.' }] : []),
+      ...(isFull ? [{ number: asked.number, note: 'Too many commands at once.' }] : []),
     ];
   }
   take(): Waiting | undefined {

@@ -34,7 +34,7 @@ export function* opening(session: OnvifSession, unixMs: () => number): Script<Sa
   const [node] = nodes.value;
   const profile = profiles.value.find(({ hasPtz }) => hasPtz)?.token;
   if (!node || profile === undefined)
-    return { outcome: { ok: false, cause: 'not-supported', note: 'It has no head that one of its profiles steers.' } };
+    return { outcome: { ok: false, cause: 'not-supported', note: 'None of its profiles has PTZ.' } };
   const status = yield* ask(ptz.GET_STATUS, profile);
   const position = status.ok ? status.value.position : null;
   const isMoving = status.ok ? status.value.isMoving : null;

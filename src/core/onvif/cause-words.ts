@@ -7,54 +7,54 @@ interface CauseWords {
 
 /** What each cause of a failed reading means, and what to do next. */
 export const CAUSE_WORDS: Readonly<Record<OnvifCause, CauseWords>> = {
-  'unresolved-host': { title: 'The name leads nowhere', do: ['Use the IPv4 address.', 'Check the spelling.'] },
+  'unresolved-host': { title: 'Host name not found', do: ['Use the IPv4 address.', 'Check the spelling.'] },
   unreachable: {
-    title: 'There is no way to this address',
-    do: ['Check power and cable.', 'Look the address up in the router: it may have moved.'],
+    title: 'No route to this address',
+    do: ['Check power and cable.', 'Look the address up in the router: it may have changed.'],
   },
   refused: {
     title: 'No ONVIF on this port',
-    do: ['Try 80, 8000, 8080, 8899 and 2020.', 'Turn ONVIF on in the camera: many come with it off.'],
+    do: ['Try ports 80, 8000, 8080, 8899 and 2020.', 'Switch ONVIF on in the camera: many are delivered with it off.'],
   },
-  timeout: { title: 'It did not answer in time', do: ['Read it again.', 'Restart the camera.'] },
-  closed: { title: 'It hung up before its end', do: ['Read it again; close other programs that talk to it.'] },
+  timeout: { title: 'No response in time', do: ['Read it again.', 'Restart the camera.'] },
+  closed: { title: 'Connection closed early', do: ['Read it again; close other programs that connect to it.'] },
   'blocked-by-policy': {
-    title: 'This address is not called',
-    do: ['Only private addresses are called, unless the server is started otherwise.'],
+    title: 'This address is not dialled',
+    do: ['Only private addresses are dialled, unless the server is started otherwise.'],
   },
   'not-http': {
-    title: 'Something else answers on this port',
-    do: ['554 is its stream, not its ONVIF: try 80, 8000, 8080 and 8899.'],
+    title: 'Another service responds on this port',
+    do: ['554 is its RTSP port, not ONVIF: try 80, 8000, 8080 and 8899.'],
   },
-  'too-large': { title: 'Its answer is too large to be read', do: ['Make sure that this is the camera.'] },
-  cut: { title: 'Its answer breaks off', do: ['Read it again.', 'Restart the camera; some run out of memory.'] },
+  'too-large': { title: 'Answer too large', do: ['Make sure that this is the camera.'] },
+  cut: { title: 'Answer incomplete', do: ['Read it again.', 'Restart the camera; some run out of memory.'] },
   'not-found': {
-    title: 'A web server, but no ONVIF',
-    do: ['Turn ONVIF on in the camera.', 'Try its other ports: 8000, 8080, 8899.'],
+    title: 'Web server, but no ONVIF',
+    do: ['Switch ONVIF on in the camera.', 'Try its other ports: 8000, 8080, 8899.'],
   },
   'not-soap': {
-    title: 'A web page answers where ONVIF should',
-    do: ['Turn ONVIF on in the camera.', 'Try its other ports.'],
+    title: 'A web page responds instead of ONVIF',
+    do: ['Switch ONVIF on in the camera.', 'Try its other ports.'],
   },
   'hostile-xml': {
-    title: 'Its answer is built like an attack',
-    do: ['Do not use it before somebody knows why: look at what is really at this address.'],
+    title: 'Answer looks like an attack',
+    do: ['Do not use it before the reason is known: check what is really at this address.'],
   },
   'auth-required': {
-    title: 'It asks for an account',
-    do: ['Enter the account of the camera.', 'Some need a user of its own for ONVIF.'],
+    title: 'ONVIF needs an account',
+    do: ['Enter the account of the camera.', 'Some need a separate ONVIF user.'],
   },
   'auth-failed': {
-    title: 'It refuses the account',
+    title: 'ONVIF refuses the account',
     do: [
-      'Make a user for ONVIF in the camera: many keep them apart from those of its page.',
-      'Check letter case and the end of the secret.',
-      'Wait five minutes before the next try: some lock an account.',
+      'Create an ONVIF user in the camera: many keep them apart from those of the web page.',
+      'Check upper and lower case and the end of the password.',
+      'Wait five minutes before the next try: some devices lock an account.',
     ],
   },
   'auth-unsupported': {
-    title: 'It wants a login that is not spoken here',
-    do: ['Set its login to Digest, or to tokens (WS-Security).'],
+    title: 'Login method not supported here',
+    do: ['Set its login to Digest, or to WS-UsernameToken.'],
   },
   'login-held': {
     title: 'Login not tried',
@@ -64,18 +64,15 @@ export const CAUSE_WORDS: Readonly<Record<OnvifCause, CauseWords>> = {
     ],
   },
   'clock-ahead': {
-    title: 'Clock is ahead by more than a day',
-    do: [
-      'Set the clock of the device, then read it again.',
-      'Choose Digest login in the device, where it has a choice.',
-    ],
+    title: 'Clock is more than a day ahead',
+    do: ['Set the device’s clock, then read it again.', 'Choose Digest login in the device, where it has a choice.'],
   },
   'other-place': {
     title: 'Service on another port',
     do: ['Allow the password on that port, if it is the same device.'],
   },
   'tls-failed': {
-    title: 'No TLS comes about on this port',
+    title: 'No TLS on this port',
     do: [
       'Check the port: 443 is the usual one with TLS.',
       'Update the firmware: its TLS may be older than any in use.',
@@ -84,22 +81,22 @@ export const CAUSE_WORDS: Readonly<Record<OnvifCause, CauseWords>> = {
   'certificate-changed': {
     title: 'Certificate changed since the last reading',
     do: [
-      'Compare the fingerprint with the one in the device’s own page.',
-      'If the device made a new certificate, trust the new one; until then no password goes there.',
+      'Compare the fingerprint with the one on the device’s own page.',
+      'If the device created a new certificate, trust the new one; until then no password is sent there.',
     ],
   },
   'not-allowed': {
-    title: 'The account may not ask this',
-    do: ['Give it the rights of an operator for the time of the set-up.'],
+    title: 'This account has no right to ask this',
+    do: ['Give the account operator rights for the time of the set-up.'],
   },
-  'not-supported': { title: 'It does not know what was asked', do: ['Look for a newer firmware.'] },
+  'not-supported': { title: 'Request not supported', do: ['Look for a newer firmware.'] },
   'redirect-elsewhere': {
-    title: 'It sends on to somewhere else',
-    do: ['Call it where it sends to, if that is the camera.', 'The account was not told there.'],
+    title: 'Redirected elsewhere',
+    do: ['Use the address it redirects to, if that is the camera.', 'The account was not sent there.'],
   },
   'wrong-answer': {
-    title: 'It answers something else than was asked',
+    title: 'Unexpected answer',
     do: ['Restart the camera.', 'Look for a newer firmware.'],
   },
-  fault: { title: 'It refuses', do: ['Restart the camera.', 'Look for a newer firmware.'] },
+  fault: { title: 'Request refused', do: ['Restart the camera.', 'Look for a newer firmware.'] },
 };

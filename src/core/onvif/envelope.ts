@@ -80,7 +80,7 @@ export function parseEnvelope(
   if (text.length > mostChars)
     return err(fault('onvif.too-large', `Expected at most ${mostChars} characters, got ${text.length}.`));
   if (/<!(?:DOCTYPE|ENTITY)/i.test(text))
-    return err(fault('onvif.doctype', 'A document type stands in it, which SOAP forbids: it is not read.'));
+    return err(fault('onvif.doctype', 'It contains a document type, which SOAP forbids: it is not read.'));
   // an element has one or two signs that open a tag
   if (countOf(text, '<', 2 * mostElements) > 2 * mostElements || countOf(text, '=', MOST_ATTRIBUTES) > MOST_ATTRIBUTES)
     return err(fault('onvif.too-many', `Expected at most ${mostElements} elements.`));

@@ -18,7 +18,7 @@ export function lensProblem(lens: Lens): LensProblem | null {
   if (focalTeleMm < focalWideMm)
     return {
       field: 'focalTeleMm',
-      text: `The far end (${focalTeleMm} mm) lies below the wide end (${focalWideMm} mm).`,
+      text: `The long end (${focalTeleMm} mm) lies below the wide end (${focalWideMm} mm).`,
     };
   const hfovDeg =
     projection === 'pinhole'
@@ -27,9 +27,7 @@ export function lensProblem(lens: Lens): LensProblem | null {
   if (hfovDeg > WIDEST_DEG[projection])
     return {
       field: 'focalWideMm',
-      text: `${focalWideMm} mm before a sensor ${sensorWidthMm} mm wide would see ${Math.round(hfovDeg)}°; ${
-        projection === 'pinhole' ? 'a straight lens ends at 140°. Does it bend like a fisheye?' : 'no lens does.'
-      }`,
+      text: `${focalWideMm} mm in front of a sensor ${sensorWidthMm} mm wide would see ${Math.round(hfovDeg)}°: ${projection === 'pinhole' ? 'a rectilinear lens ends at 140°. Is it a fisheye?' : 'no lens sees that much.'}`,
     };
   if (measuredHfovDeg !== null && measuredHfovDeg > Math.max(hfovDeg * MEASURED_OVER_COMPUTED, hfovDeg + 15))
     return {
@@ -40,7 +38,7 @@ export function lensProblem(lens: Lens): LensProblem | null {
   if (Math.abs(pixelAspect / sensorAspect - 1) > 0.12)
     return {
       field: 'heightPx',
-      text: `${lens.widthPx} × ${lens.heightPx} has another shape than the sensor, ${sensorWidthMm} × ${sensorHeightMm} mm: take the size of the cut that is used.`,
+      text: `${lens.widthPx} × ${lens.heightPx} has another aspect ratio than the sensor, ${sensorWidthMm} × ${sensorHeightMm} mm: enter the part of the sensor that is used.`,
     };
   return null;
 }

@@ -31,20 +31,20 @@ export function sunMends(input: SunInput, isDrawnByTaps: boolean): readonly SunM
   const panelStep = sun.panelWp < 20 ? 1 : 5;
   if (before.panelWpNeeded !== null && before.panelWpNeeded > sun.panelWp) {
     const panelWp = roundUp(before.panelWpNeeded, panelStep);
-    offer('panel', `Take a panel of ${panelWp} Wp`, { panelWp });
+    offer('panel', `Use a panel of ${panelWp} Wp`, { panelWp });
     const tilted = sunYear({ ...input, sun: { ...sun, tiltDeg: steepest } }).panelWpNeeded;
     if (steepest !== sun.tiltDeg && tilted !== null && tilted > sun.panelWp && roundUp(tilted, panelStep) < panelWp) {
       const smaller = roundUp(tilted, panelStep);
-      offer('tilt-and-panel', `Take ${smaller} Wp at ${steepest}°`, { panelWp: smaller, tiltDeg: steepest });
+      offer('tilt-and-panel', `Use ${smaller} Wp at ${steepest}°`, { panelWp: smaller, tiltDeg: steepest });
     }
   }
   if (before.autonomyDays < SOLAR_LIMITS.comfortableDays) {
     const batteryWh = roundUp((sun.batteryWh * SOLAR_LIMITS.comfortableDays) / before.autonomyDays, 5);
-    offer('battery', `Take a battery of ${batteryWh} Wh`, { batteryWh });
+    offer('battery', `Use a battery of ${batteryWh} Wh`, { batteryWh });
   }
   const hours = drawnHoursThatFit(input);
   if (!isDrawnByTaps && hours !== null && hours < sun.drawnHoursPerDay)
-    offer('events', `Draw it on events only, ${hours.toFixed(1)} h a day`, { drawnHoursPerDay: hours }, hours);
+    offer('events', `Stream on events only, ${hours.toFixed(1)} h a day`, { drawnHoursPerDay: hours }, hours);
   const dark = [...before.shortMonths, ...before.unknownMonths].sort((a, b) => a - b);
   if (dark.length > 0)
     offer('mains', `Charge it from the mains in ${monthNames(dark)}`, {

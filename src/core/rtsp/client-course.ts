@@ -83,7 +83,7 @@ export class ClientCourse {
     this.#redialledIn = this.#phase;
     this.#phase = 'redialling';
     this.#login.reconnected();
-    this.#talk.tape('remark', 'It closed the connection after asking for the login; connecting anew.');
+    this.#talk.tape('remark', 'It closed the connection after asking for a login; connecting again.');
     this.#emit({ kind: 'disarmAnswer' });
     this.#emit({ kind: 'redial' });
   }
@@ -152,7 +152,7 @@ export class ClientCourse {
       case 'failClosed':
         return this.#failAnd({
           cause: 'closed',
-          note: `The camera hung up instead of answering ${this.#pendingMethod}.`,
+          note: `The camera closed the connection instead of answering ${this.#pendingMethod}.`,
         });
       case 'failStatus':
         return this.#failAnd(this.#statusFailure);
@@ -215,7 +215,7 @@ export class ClientCourse {
     );
     if ('cause' in followed) return this.#giveUp(followed);
     this.#requestUrl = followed.url;
-    this.#talk.tape('remark', `Sent on to ${followed.url}`);
+    this.#talk.tape('remark', `Redirected to ${followed.url}`);
     this.#perform('describe');
   }
 

@@ -13,14 +13,14 @@ export interface ClientFailure {
 
 const DISMISSALS: Readonly<Partial<Record<string, string>>> = {
   TEARDOWN: 'The camera ended the session itself (TEARDOWN).',
-  REDIRECT: 'The camera sent away whoever draws (REDIRECT); another address is never followed.',
+  REDIRECT: 'The camera redirects its clients (REDIRECT); another address is never followed.',
 };
 /** What a request of the camera's own ends, in words; `null` for one that ends nothing. */
 export const dismissalOf = (method: string): string | null =>
   Object.hasOwn(DISMISSALS, method) ? (DISMISSALS[method] ?? null) : null;
 
 const MALFORMED: Readonly<Record<Exclude<RtspFaultCode, 'rtsp.truncated'>, ClientFailure>> = {
-  'rtsp.not-rtsp': { cause: 'not-rtsp', note: 'Something other than RTSP answered' },
+  'rtsp.not-rtsp': { cause: 'not-rtsp', note: 'Something other than RTSP responded' },
   'rtsp.start-line-too-long': { cause: 'not-rtsp', note: 'The answer began with a line longer than any RTSP answer' },
   'rtsp.headers-too-long': { cause: 'protocol-error', note: 'The headers went on beyond 64 KiB, after' },
   'rtsp.bad-content-length': { cause: 'protocol-error', note: 'The answer gives a length that is no number, in' },
@@ -34,7 +34,7 @@ export function failureOfMalformed(
   spokeRtsp: boolean,
 ): ClientFailure {
   if (spokeRtsp && MALFORMED[code].cause === 'not-rtsp')
-    return { cause: 'protocol-error', note: `After an answer came what is no RTSP: “${excerpt}”` };
+    return { cause: 'protocol-error', note: `After an answer came something that is not RTSP: “${excerpt}”` };
   const { cause, note } = MALFORMED[code];
   return { cause, note: `${note}: “${excerpt}”` };
 }
@@ -59,13 +59,13 @@ const MAX_REDIRECTS = 3;
  */
 export function followRedirect(location: string, from: StreamUrl, count: number): { url: string } | ClientFailure {
   const target = parseStreamUrl(location);
-  if (!target.ok) return { cause: 'protocol-error', note: 'Sent elsewhere, but not to a URL that can be read.' };
+  if (!target.ok) return { cause: 'protocol-error', note: 'Redirected, but not to a URL that can be read.' };
   const { url } = target.value;
   if (url.host !== from.host || url.port !== from.port || url.scheme !== from.scheme) {
-    const note = `Sent on to ${redactUrl(location)}: another address is never followed with this account.`;
+    const note = `Redirected to ${redactUrl(location)}: another address is never followed with this account.`;
     return { cause: 'blocked-by-policy', note };
   }
   const next = withoutAccount(url);
-  if (count > MAX_REDIRECTS) return { cause: 'redirect-loop', note: `Sent on ${count} times, last to ${next}.` };
+  if (count > MAX_REDIRECTS) return { cause: 'redirect-loop', note: `Redirected ${count} times, last to ${next}.` };
   return { url: next };
 }

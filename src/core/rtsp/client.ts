@@ -121,7 +121,7 @@ export class RtspClient {
     if (knownFingerprint !== null && fingerprint !== null && fingerprint !== knownFingerprint) {
       this.#course.end({
         cause: 'certificate-changed',
-        note: `It showed a certificate with the SHA-256 fingerprint ${fingerprint}, where ${knownFingerprint} is known. Nothing was asked, and no password was sent.`,
+        note: `It showed a certificate with the SHA-256 fingerprint ${fingerprint}, where ${knownFingerprint} is known. No request and no password was sent.`,
       });
       return false;
     }

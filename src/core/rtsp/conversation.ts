@@ -106,7 +106,7 @@ export class Conversation {
     const cseq = headerOf(response, 'CSeq');
     this.tape('received', response.head + bodyText(response.body));
     if (!request || (cseq !== undefined && Number(cseq) !== request.cseq)) {
-      this.tape('remark', `An answer to no open request (CSeq ${cseq ?? 'missing'}); passed over.`);
+      this.tape('remark', `An answer to no open request (CSeq ${cseq ?? 'missing'}); ignored.`);
       return null;
     }
     this.#open = null;

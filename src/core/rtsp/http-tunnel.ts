@@ -46,20 +46,20 @@ export function readTunnelAnswer(bytes: Uint8Array): TunnelAnswer {
   const line = text.split(/\r?\n/, 1)[0] ?? '';
   const status = /^HTTP\/1\.\d (\d{3})/.exec(line)?.[1];
   if (line.length >= 8 && !line.startsWith('HTTP/1.'))
-    return { kind: 'refused', note: `Something other than HTTP answered: “${oneLine(line.slice(0, 48))}”.` };
+    return { kind: 'refused', note: `Something other than HTTP responded: “${oneLine(line.slice(0, 48))}”.` };
   if (status !== undefined && status !== '200')
-    return { kind: 'refused', note: `Asked for RTSP inside HTTP, it answered ${oneLine(line.slice(9, 60)).trim()}.` };
+    return { kind: 'refused', note: `Asked for RTSP over HTTP, it answered ${oneLine(line.slice(9, 60)).trim()}.` };
   const end = text.indexOf('\r\n\r\n');
   if (end < 0)
     return bytes.length >= MOST_HEAD_BYTES
-      ? { kind: 'refused', note: 'The head of its answer has no end within 8 KiB.' }
+      ? { kind: 'refused', note: 'The header of its answer does not end within 8 KiB.' }
       : { kind: 'more' };
   const headers = readHeaderLines(text.slice(0, end).split('\r\n'));
   const type = headerOf({ headers }, 'content-type')?.slice(0, 80) ?? '';
   if (!type.toLowerCase().startsWith(TUNNELLED))
     return {
       kind: 'refused',
-      note: `Asked for RTSP inside HTTP, it gave ${type === '' ? 'something without a type' : oneLine(type)}.`,
+      note: `Asked for RTSP over HTTP, it sent ${type === '' ? 'something without a content type' : oneLine(type)}.`,
     };
   return { kind: 'open', rest: bytes.slice(end + 4) };
 }

@@ -150,15 +150,14 @@ export class Login {
       const note =
         headers.length === 0
           ? '401 without a challenge: the camera does not say how to log in.'
-          : `It asks for a login that this tool does not speak: ${schemes}.`;
+          : `It asks for a login method that is not supported here: ${schemes}.`;
       return { cause: 'auth-unsupported', note };
     }
-    if (!this.credentials)
-      return { cause: 'auth-required', note: 'The camera asks for an account and none was given.' };
+    if (!this.credentials) return { cause: 'auth-required', note: 'The camera needs an account and none was given.' };
     if (this.#isTooReadable)
       return {
         cause: 'login-held',
-        note: 'Login not sent: it wants the password readable (Basic), and this device has offered a login that hides it.',
+        note: 'Login not sent: the camera asks for Basic, which sends the password readable, and it has offered a login that protects it.',
       };
     if (this.#heldBack && !wasAuthorised)
       return { cause: 'login-held', note: sayHeld(this.#heldBack, this.credentials.user) };

@@ -42,16 +42,16 @@ const OF_PACKET: readonly ((hex: string) => string)[] = [
     const first = number(hex);
     const more = [
       first & 0x20 ? 'padded at its end' : '',
-      first & 0x10 ? 'with an extension' : '',
+      first & 0x10 ? 'with an extension header' : '',
       first & 0x0f ? `from ${first & 0x0f} more sources` : '',
     ];
     return [`version ${first >> 6} of RTP`, ...more].filter(Boolean).join(', ');
   },
   (hex) =>
-    `type ${number(hex) & 0x7f}, as the description names it; ${number(hex) & 0x80 ? 'marked: the last of its picture' : 'not marked: its picture goes on'}`,
-  (hex) => `number ${number(hex)}; the next is one more, and a gap is a loss`,
+    `type ${number(hex) & 0x7f}, as the description names it; ${number(hex) & 0x80 ? 'marked: the last of its picture' : 'not marked: its picture continues'}`,
+  (hex) => `sequence number ${number(hex)}; the next is one more, and a gap is a loss`,
   (hex) => `time stamp ${number(hex)}, in ticks of its clock`,
-  (hex) => `who sends it, by a number of its own choice (SSRC ${hex.replaceAll(' ', '')})`,
+  (hex) => `source (SSRC ${hex.replaceAll(' ', '')}), a number of the sender’s choice`,
 ];
 
 /** What each line of such an entry says. */
@@ -60,7 +60,7 @@ export function explainPacket(text: string): readonly { readonly text: string; r
   const isFramed = lines.length > OF_PACKET.length;
   const meanings = isFramed ? [...OF_FRAME, ...OF_PACKET] : OF_PACKET;
   return [
-    { text: title, words: 'the first one; its head, byte by byte' },
+    { text: title, words: 'the first one; its header, byte by byte' },
     ...lines.map((line, at) => ({ text: line, words: meanings[at]?.(line) ?? null })),
   ];
 }

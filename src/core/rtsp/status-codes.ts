@@ -19,20 +19,20 @@ export const STATUS_CODES: Readonly<Record<number, StatusMeaning>> = {
   400: {
     reason: 'Bad Request',
     cause: 'protocol-error',
-    means: 'the camera does not take this request',
-    try: 'Look at the request on the wire tape: a blank or an @ in the URL must be encoded.',
+    means: 'the camera does not accept this request',
+    try: 'Look at the request in the connection log: a space or an @ in the URL must be encoded.',
   },
   401: {
     reason: 'Unauthorized',
     cause: 'auth-failed',
     means: 'the login was refused',
-    try: 'Check account and secret; wait five minutes if it may have locked the account.',
+    try: 'Check account and password; wait five minutes if the account may be locked.',
   },
   403: {
     reason: 'Forbidden',
     cause: 'forbidden',
-    means: 'the camera does not let this stream be drawn from here',
-    try: 'Give the account viewing rights; RTSP accounts can be separate from ONVIF accounts.',
+    means: 'the camera does not let this stream be pulled from here',
+    try: 'Give the account the right to view; RTSP accounts may be separate from ONVIF accounts.',
   },
   404: {
     reason: 'Not Found',
@@ -43,8 +43,8 @@ export const STATUS_CODES: Readonly<Record<number, StatusMeaning>> = {
   405: {
     reason: 'Method Not Allowed',
     cause: 'protocol-error',
-    means: 'the camera does not know this method',
-    try: 'Update the camera, or draw another of its streams.',
+    means: 'the camera does not support this method',
+    try: 'Update the camera’s firmware, or pull another of its streams.',
   },
   406: {
     reason: 'Not Acceptable',
@@ -55,7 +55,7 @@ export const STATUS_CODES: Readonly<Record<number, StatusMeaning>> = {
   408: {
     reason: 'Request Time-out',
     cause: 'timeout',
-    means: 'the camera waited too long for us',
+    means: 'the camera waited too long for a request',
     try: 'Probe again; look for loss on the way.',
   },
   410: {
@@ -68,7 +68,7 @@ export const STATUS_CODES: Readonly<Record<number, StatusMeaning>> = {
     reason: 'Precondition Failed',
     cause: 'protocol-error',
     means: 'a header does not apply',
-    try: 'Drop Range and Scale.',
+    try: 'Remove Range and Scale.',
   },
   413: {
     reason: 'Request Entity Too Large',
@@ -85,20 +85,20 @@ export const STATUS_CODES: Readonly<Record<number, StatusMeaning>> = {
   415: {
     reason: 'Unsupported Media Type',
     cause: 'protocol-error',
-    means: 'the description has a type we do not ask for',
-    try: 'Update the camera.',
+    means: 'the description has a type that is not accepted here',
+    try: 'Update the camera’s firmware.',
   },
   451: {
     reason: 'Parameter Not Understood',
     cause: 'protocol-error',
     means: 'a parameter is unknown to the camera',
-    try: 'Drop it.',
+    try: 'Remove it.',
   },
   453: {
     reason: 'Not Enough Bandwidth',
     cause: 'too-many-sessions',
     means: 'the camera serves as many clients as it can',
-    try: 'Close another viewer, draw the sub stream, or share one session through a relay.',
+    try: 'Close another viewer, pull the sub stream, or share one session through a relay.',
   },
   454: {
     reason: 'Session Not Found',
@@ -110,7 +110,7 @@ export const STATUS_CODES: Readonly<Record<number, StatusMeaning>> = {
     reason: 'Method Not Valid in This State',
     cause: 'protocol-error',
     means: 'the camera expected another order of requests',
-    try: 'Probe again, then update the camera.',
+    try: 'Probe again, then update the camera’s firmware.',
   },
   457: {
     reason: 'Invalid Range',
@@ -121,32 +121,32 @@ export const STATUS_CODES: Readonly<Record<number, StatusMeaning>> = {
   459: {
     reason: 'Aggregate Operation Not Allowed',
     cause: 'protocol-error',
-    means: 'it wants each track started alone',
-    try: 'Update the camera.',
+    means: 'it needs each track started alone',
+    try: 'Update the camera’s firmware.',
   },
   460: {
     reason: 'Only Aggregate Operation Allowed',
     cause: 'protocol-error',
-    means: 'it wants all tracks started together',
-    try: 'Update the camera.',
+    means: 'it needs all tracks started together',
+    try: 'Update the camera’s firmware.',
   },
   461: {
     reason: 'Unsupported Transport',
     cause: 'transport-refused',
-    means: 'the camera does not send this way',
-    try: 'Choose the other of TCP and UDP.',
+    means: 'the camera does not support this transport',
+    try: 'Choose the other transport, TCP or UDP.',
   },
   462: {
     reason: 'Destination Unreachable',
     cause: 'transport-refused',
-    means: 'the camera cannot reach us',
-    try: 'Draw over TCP.',
+    means: 'the camera cannot reach this computer',
+    try: 'Pull over TCP.',
   },
   463: {
     reason: 'Destination Prohibited',
     cause: 'transport-refused',
     means: 'the camera does not send to this address',
-    try: 'Draw over TCP.',
+    try: 'Pull over TCP.',
   },
   464: {
     reason: 'Data Transport Not Ready Yet',
@@ -182,13 +182,13 @@ export const STATUS_CODES: Readonly<Record<number, StatusMeaning>> = {
     reason: 'Internal Server Error',
     cause: 'server-error',
     means: 'the camera failed',
-    try: 'Wait, draw fewer streams, restart it.',
+    try: 'Wait, pull fewer streams, restart it.',
   },
   501: {
     reason: 'Not Implemented',
     cause: 'protocol-error',
-    means: 'the camera does not know this method',
-    try: 'Update the camera.',
+    means: 'the camera does not support this method',
+    try: 'Update the camera’s firmware.',
   },
   502: {
     reason: 'Bad Gateway',
@@ -200,7 +200,7 @@ export const STATUS_CODES: Readonly<Record<number, StatusMeaning>> = {
     reason: 'Service Unavailable',
     cause: 'server-error',
     means: 'the camera is overloaded or still starting',
-    try: 'Wait a minute, draw fewer streams.',
+    try: 'Wait a minute, pull fewer streams.',
   },
   504: {
     reason: 'Gateway Time-out',
@@ -211,14 +211,14 @@ export const STATUS_CODES: Readonly<Record<number, StatusMeaning>> = {
   505: {
     reason: 'RTSP Version Not Supported',
     cause: 'protocol-error',
-    means: 'the camera speaks another version',
+    means: 'the camera speaks another RTSP version',
     try: 'It must speak RTSP 1.0.',
   },
   551: {
     reason: 'Option Not Supported',
     cause: 'protocol-error',
     means: 'a required option is missing',
-    try: 'Update the camera.',
+    try: 'Update the camera’s firmware.',
   },
   553: {
     reason: 'Proxy Unavailable',
@@ -235,7 +235,7 @@ export function meaningOf(status: number): StatusMeaning {
       reason: 'unlisted',
       cause: status >= 500 ? 'server-error' : 'protocol-error',
       means: status >= 500 ? 'the camera failed' : 'the camera refused the request',
-      try: 'Open the exchange on the wire tape.',
+      try: 'Open the exchange in the connection log.',
     }
   );
 }

@@ -23,8 +23,8 @@ test('each line of an answer with its description says what it is', () => {
   );
   expect(words).toMatchObject({
     'RTSP/1.0 453 Not Enough Bandwidth': expect.stringMatching(/session|client/),
-    'CSeq: 4': 'number 4; question and answer carry the same',
-    'Session: 1f2e;timeout=30': 'the session; kept 30 s without a word',
+    'CSeq: 4': 'number 4; request and answer carry the same',
+    'Session: 1f2e;timeout=30': 'the session; kept for 30 s without a request',
     'Transport: RTP/AVP/TCP;unicast;interleaved=2-3': 'inside this connection: pictures on channel 2, reports on 3',
     'WWW-Authenticate: Digest realm="mill", nonce="n1"': expect.stringMatching(/proof/),
     'X-Own: anything': null,
@@ -64,7 +64,7 @@ test('the head of a packet inside the connection is told byte by byte', () => {
     '3a 7c 11 02',
   ]);
   expect(told.map(({ words }) => words).join('\n')).toMatch(
-    /channel 2.*\n13 bytes.*\nversion 2 of RTP\ntype 96.*marked: the last.*\nnumber 6699.*\ntime stamp 90000.*\n.*SSRC 3a7c1102/,
+    /channel 2.*\n13 bytes.*\nversion 2 of RTP\ntype 96.*marked: the last.*\nsequence number 6699.*\ntime stamp 90000.*\n.*SSRC 3a7c1102/,
   );
   expect(explainEntry({ text: packetAsText(packet, null), direction: 'received' })).toHaveLength(6);
 });

@@ -16,19 +16,19 @@ const METHODS: Readonly<Record<string, string>> = {
   SETUP: 'asks for one track, and says how its packets are to come',
   PLAY: 'asks it to send',
   PAUSE: 'asks it to stop sending for a while',
-  TEARDOWN: 'gives the session back',
-  GET_PARAMETER: 'asks for nothing: a sign of life, so that the session is kept',
-  SET_PARAMETER: 'sets nothing: a sign of life, so that the session is kept',
-  ANNOUNCE: 'tells of another description',
+  TEARDOWN: 'ends the session',
+  GET_PARAMETER: 'asks for nothing: a keep-alive, so that the session is kept',
+  SET_PARAMETER: 'sets nothing: a keep-alive, so that the session is kept',
+  ANNOUNCE: 'announces another description',
   RECORD: 'offers a stream to it',
-  REDIRECT: 'is to go elsewhere',
+  REDIRECT: 'redirects',
 };
 
 const STATUS_CLASSES: Readonly<Record<string, string>> = {
-  1: 'it is at it',
+  1: 'it is processing',
   2: 'it agrees',
-  3: 'it sends elsewhere',
-  4: 'it finds fault with the request',
+  3: 'it redirects',
+  4: 'it objects to the request',
   5: 'it failed itself',
 };
 
@@ -36,34 +36,34 @@ type Words = string | ((value: string) => string | null);
 
 /** By their names in lower case. Source: RFC 2326 §12; RFC 7235 for the two of the login. */
 const HEADERS: Readonly<Record<string, Words>> = {
-  accept: 'what kind of description is wanted',
-  allow: 'requests that it would take here',
+  accept: 'which kind of description is accepted',
+  allow: 'requests that it allows here',
   authorization: (value) =>
     /^basic\b/i.test(value)
-      ? 'account and secret, readable for whoever listens on the way'
-      : 'the proof of the account; the secret itself is not in it',
-  bandwidth: 'bits a second that are at hand',
+      ? 'account and password, readable for anyone listening on the way'
+      : 'the proof of the account; the password itself is not in it',
+  bandwidth: 'bits a second that are available',
   blocksize: 'bytes of the largest packet that is wanted',
   'cache-control': 'how long it may be kept; of no use for what is live',
-  connection: (value) => (/close/i.test(value) ? 'it hangs up after this' : 'the connection stays'),
+  connection: (value) => (/close/i.test(value) ? 'it closes the connection after this' : 'the connection stays open'),
   'content-base': 'where the addresses of its tracks begin',
   'content-length': (value) => `${value} bytes follow the empty line`,
   'content-type': (value) =>
     /^application\/sdp/i.test(value) ? 'what follows is a description of the stream (SDP)' : 'what follows is this',
-  cseq: (value) => `number ${value}; question and answer carry the same`,
+  cseq: (value) => `number ${value}; request and answer carry the same`,
   date: 'its own clock',
   expires: 'until when it may be kept',
   'last-modified': 'since when it is as it is',
-  location: 'where it sends to',
-  public: 'requests that it takes',
+  location: 'where it redirects to',
+  public: 'requests that it supports',
   range: (value) => (/now/i.test(value) ? 'from now on: it is live' : 'which part of it'),
-  require: 'abilities without which it will not do',
+  require: 'features that it requires',
   'rtp-info': 'of each track the number and the time stamp of its first packet',
   scale: 'how fast it plays',
-  server: 'what it calls itself',
-  session: (value) => `the session; kept ${parseSession(value).timeoutS} s without a word`,
+  server: 'its name',
+  session: (value) => `the session; kept for ${parseSession(value).timeoutS} s without a request`,
   speed: 'how fast it is sent',
-  supported: 'abilities that it has',
+  supported: 'features that it supports',
   transport: (value) => {
     const { interleaved, clientPorts, serverPorts, lower } = parseTransport(value);
     if (interleaved)
@@ -72,20 +72,20 @@ const HEADERS: Readonly<Record<string, Words>> = {
     if (clientPorts) return `over UDP, to ports ${clientPorts.join(' and ')}${from}`;
     return lower === 'tcp' ? 'inside this connection' : 'over UDP';
   },
-  unsupported: 'abilities that were asked for and that it has not',
-  'user-agent': 'who asks',
+  unsupported: 'features that were asked for and that it does not support',
+  'user-agent': 'the client',
   'www-authenticate': (value) =>
     /^digest\b/i.test(value)
-      ? 'it asks for a login: a proof made from secret, realm and nonce, which is fresh each time'
+      ? 'it asks for a login: a proof made from password, realm and nonce, which is fresh each time'
       : /^basic\b/i.test(value)
-        ? 'it asks for a login that crosses the wire readable'
+        ? 'it asks for a login that crosses the network readable'
         : 'it asks for a login of this kind',
   'x-accept-dynamic-rate': 'whether its rate may change',
 };
 
 const KINDS: Readonly<Record<string, string>> = {
   video: 'a picture',
-  audio: 'sound',
+  audio: 'audio',
   application: 'data beside the picture, such as what detection found',
 };
 
@@ -95,11 +95,11 @@ const LETTERS: Readonly<Record<string, Words>> = {
   o: 'who made it, and which edition of it this is',
   s: 'its name',
   i: 'a remark',
-  c: 'where packets go; all noughts: wherever it was asked from',
-  t: 'from when to when; noughts: always',
+  c: 'where packets go; all zeros: to the client',
+  t: 'from when to when; zeros: always',
   b: (value) => {
     const rate = /^AS:(\d{1,9})$/i.exec(value)?.[1];
-    return rate === undefined ? 'its rate' : `at most ${rate} kbit/s, by its own word`;
+    return rate === undefined ? 'its rate' : `at most ${rate} kbit/s, as announced`;
   },
   m: (value) => {
     const [kind = '', , , ...types] = value.split(' ');
@@ -109,7 +109,7 @@ const LETTERS: Readonly<Record<string, Words>> = {
 
 /** Attributes by their names. Source: RFC 8866 §6; RFC 2326 §C.1; RFC 6184 §8.1; RFC 7798 §7.1. */
 const ATTRIBUTES: Readonly<Record<string, Words>> = {
-  control: (value) => (value === '*' ? 'all of it at once has the address above' : 'address of this track'),
+  control: (value) => (value === '*' ? 'control address of the whole stream' : 'control address of this track'),
   rtpmap: (value) => {
     const found = /^(\d{1,3}) ([^/\s]{1,40})\/(\d{1,9})(?:\/(\d{1,3}))?/.exec(value);
     if (!found) return 'which codec a type means';
@@ -123,16 +123,16 @@ const ATTRIBUTES: Readonly<Record<string, Words>> = {
       /sprop-(?:parameter-sets|sps|vps)=/.test(value)
         ? 'size and tools of the picture, for a decoder to begin with'
         : null,
-      /config=/.test(value) ? 'setting of its sound' : null,
+      /config=/.test(value) ? 'audio settings' : null,
     ]
       .filter((part) => part !== null)
       .join('; ') || 'settings of the codec',
-  framerate: (value) => `${value} pictures a second, by its own word`,
-  'x-dimensions': 'size of its picture, by its own word',
-  framesize: 'size of its picture, by its own word',
+  framerate: (value) => `${value} frames a second, as announced`,
+  'x-dimensions': 'resolution, as announced',
+  framesize: 'resolution, as announced',
   range: (value) => (/now/i.test(value) ? 'live, without an end' : 'how long it is'),
-  recvonly: 'from the camera to whoever draws',
-  sendonly: 'towards the camera: its loudspeaker',
+  recvonly: 'from the camera to the client',
+  sendonly: 'to the camera: its loudspeaker',
   sendrecv: 'both ways',
   tool: 'what made this description',
   type: 'kind of session',

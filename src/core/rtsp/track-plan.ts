@@ -37,7 +37,7 @@ export class TrackPlan {
     this.hasVideo = drawn[0]?.media.kind === 'video';
     this.#waiting = drawn.slice(0, MAX_TRACKS).map(({ mediaIndex }) => mediaIndex);
     this.#transport = choice === 'udp' ? 'udp' : 'tcp';
-    this.#reason = choice === 'auto' ? 'TCP was granted; it passes firewalls' : `${choice.toUpperCase()} was asked for`;
+    this.#reason = choice === 'auto' ? 'TCP was granted; it passes firewalls' : `${choice.toUpperCase()} was requested`;
   }
 
   get tracks(): readonly Track[] {

@@ -42,7 +42,7 @@ export class TrackSetUp {
 
   granted(transportHeader: string): SetUpMove {
     if (this.plan.grant(transportHeader)) return this.next();
-    const note = `${this.plan.transport.toUpperCase()} was asked for, the camera answered “${transportHeader.slice(0, 80)}”.`;
+    const note = `${this.plan.transport.toUpperCase()} was requested, the camera answered “${transportHeader.slice(0, 80)}”.`;
     return { kind: 'giveUp', failure: { cause: 'transport-refused', note } };
   }
 
@@ -51,18 +51,18 @@ export class TrackSetUp {
     const mayStandElsewhere = failure.cause === 'not-found' || status === BAD_REQUEST;
     const other = mayStandElsewhere ? this.plan.tryOtherControl() : null;
     if (other) {
-      this.remark(`Nothing is at the address of this track; trying ${this.hide(other)}.`);
+      this.remark(`No track at this address; trying ${this.hide(other)}.`);
       return this.next();
     }
     // 461 says so; other servers answer an interleaved SETUP that they do not take with 400, 406 or 501
     const mayHelp = !SAME_OVER_UDP.has(failure.cause);
     if (mayHelp && this.plan.fallBackToUdp(`the camera refused TCP with ${status}`)) {
-      this.remark(`TCP was refused with ${status}; asking for UDP.`);
+      this.remark(`TCP was refused with ${status}; requesting UDP.`);
       return this.next();
     }
     const place = this.plan.refuse();
     if (this.plan.tracks.length === 0) return { kind: 'giveUp', failure };
-    this.remark(`Track ${place} was refused; the picture goes on without it.`);
+    this.remark(`Track ${place} was refused; the stream goes on without it.`);
     return this.next();
   }
 }

@@ -227,7 +227,7 @@ export class ScanMachine implements Machine<ScanInput, ScanEffect> {
     return [
       {
         kind: 'trouble',
-        note: 'Calls no longer leave this computer: its plug or its radio is gone, or it has no way to these addresses. What was seen stays, and the sweep goes on.',
+        note: 'Packets no longer leave this computer: its cable or Wi-Fi is down, or it has no route to these addresses. What was seen is kept, and the scan goes on.',
       },
     ];
   }

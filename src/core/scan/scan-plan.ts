@@ -14,7 +14,7 @@ export interface ScanPace {
 export const USUAL_PACE: ScanPace = { rate: 100, timeoutMs: 1000 };
 
 export const SCAN_RANGES = {
-  rate: wholes(1, 2000, 'calls a second'),
+  rate: wholes(1, 2000, 'connections a second'),
   timeoutMs: between(100, 5000, 'ms'),
   ports: PORT_RANGE,
 } as const;

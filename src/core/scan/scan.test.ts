@@ -260,7 +260,7 @@ test('calls that no longer leave this computer are said once, and the sweep goes
     { doors: { ...doors, '10.0.0.70:554': rtsp } },
   );
   expect(troubles).toHaveLength(1);
-  expect(troubles[0]).toMatch(/plug or its radio is gone/);
+  expect(troubles[0]).toMatch(/cable or Wi-Fi is down/);
   expect(summary).toMatchObject({ asked: 80, isCancelled: false });
   expect(seen.has('10.0.0.70')).toBe(true);
 });

@@ -38,5 +38,5 @@ export function sayPacks(
 ): string {
   if (!purchase) return '';
   const bought = purchase.counts.flatMap((count, at) => (count > 0 ? `${count} × ${packs[at]?.seats}` : []));
-  return bought.length === 0 ? '' : `${bought.join(' and ')} seats for ${currency} ${purchase.cost}`;
+  return bought.length === 0 ? '' : `${bought.join(' and ')} licences for ${currency} ${purchase.cost}`;
 }

@@ -40,7 +40,7 @@ export const linkLength = (site: Site, link: Link): LinkLength | null =>
 const LENGTH_WORDS: Readonly<Record<LinkLength['how'], string>> = {
   drawn: 'as drawn',
   typed: 'as typed',
-  straight: 'straight, and a share for corners',
+  straight: 'straight line, with an allowance for corners',
 };
 /** “12.4 m”, or that nobody knows. */
 export const sayLength = (length: LinkLength | null): string =>

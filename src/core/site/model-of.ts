@@ -8,8 +8,8 @@ export const modelOf = (site: Site, camera: Camera): string => {
   return model
     ? nameOfModel(model)
     : camera.kind === 'handset'
-      ? 'old handset'
+      ? 'old phone'
       : hasAddress(camera)
-        ? 'model not known'
-        : 'no model chosen';
+        ? 'model not chosen'
+        : 'no model card chosen';
 };

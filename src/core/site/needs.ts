@@ -161,7 +161,7 @@ export function serveBest(
 export function sayNeed(need: Need): string {
   const parts = [
     need.level ? `${need.level} a person` : null,
-    need.text ? `read ${need.text.charHeightMm} mm letters` : null,
+    need.text ? `read ${need.text.charHeightMm} mm characters` : null,
   ].filter((part) => part !== null);
   const what = parts.length > 0 ? parts.join(', ') : 'see';
   return `${what[0]?.toUpperCase()}${what.slice(1)} at ${need.distanceM} m, ${need.widthM} m wide, ${need.atNight ? 'day and night' : 'by day'}`;

@@ -79,7 +79,7 @@ function openingsBetween(
   const isOnvif =
     destination.protocols.includes('onvif') && (model?.localStream === 'both' || model?.localStream === 'onvif');
   return [
-    { ...common, port: camera.ports.rtsp, why: 'its stream, by RTSP with the packets inside' },
+    { ...common, port: camera.ports.rtsp, why: 'its stream, by RTSP over TCP' },
     ...(isOnvif ? [{ ...common, port: model?.onvifPort ?? ONVIF_PORT, why: 'its profiles and events, by ONVIF' }] : []),
   ];
 }

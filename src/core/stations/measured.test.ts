@@ -93,7 +93,7 @@ test.each([
     'power',
   );
   expect(found.verdict).toBe('unknown');
-  expect(found.next).toMatch(/^Join it|^Enter/);
+  expect(found.next).toMatch(/^Link it|^Enter/);
 });
 
 test('a lead that was just joined is as long as the plan says, and never ten metres by itself', () => {
@@ -124,10 +124,10 @@ test('what was done counts where it was done: a sound probe, a sheet that was en
   expect(stationOf(entered, 'power').verdict).toBe('will-not-work');
   expect([stationOf(entered, 'tap').verdict, stationOf(entered, 'hand-over').verdict]).toEqual(['ok', 'ok']);
   const alone = apply(mill(), probed('sluice', report()));
-  expect(stationOf(alone, 'tap', 'sluice')).toMatchObject({ verdict: 'ok', next: 'Choose who draws it' });
+  expect(stationOf(alone, 'tap', 'sluice')).toMatchObject({ verdict: 'ok', next: 'Choose where it goes' });
 });
 
-test('the bench’s “it gives its picture to a probe” is ticked by a probe, and not by one that failed', () => {
+test('the bench’s “the stream plays to a probe” is ticked by a probe, and not by one that failed', () => {
   const picture = BENCH_ITEMS.find(({ byProbe }) => byProbe);
   const done = (site: Site) =>
     picture && site.cameras[0] && benchDone(indexEvidence(site.journal), site.cameras[0], picture);

@@ -13,6 +13,6 @@ export const unitFaultOf = (byteCount: number, partCount: number): UnitFault | n
     ? null
     : fault(
         'video.unit-too-large',
-        `A picture without end: after ${partCount} packets and ${byteCount} bytes it was not whole; up to ${MAX_UNIT_PARTS} packets and ${MAX_UNIT_BYTES} bytes are taken.`,
+        `A picture without end: after ${partCount} packets and ${byteCount} bytes it was not complete; up to ${MAX_UNIT_PARTS} packets and ${MAX_UNIT_BYTES} bytes are allowed.`,
         { byteCount, partCount },
       );

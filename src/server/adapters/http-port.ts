@@ -83,7 +83,7 @@ class OpenLine {
       const guarded = guardedBy(signal);
       const abort = guarded(() => giveUp('closed', 'Cancelled.'));
       const late = guarded(() =>
-        giveUp('timeout', `${request.host}:${request.port} did not answer in ${timeoutMs / 1000} s.`),
+        giveUp('timeout', `${request.host}:${request.port} did not respond in ${timeoutMs / 1000} s.`),
       );
       const timer = setTimeout(late, timeoutMs);
       signal.addEventListener('abort', abort, { once: true });
@@ -116,7 +116,7 @@ export function createHttpPort(dialer: Dialer): HttpPort {
       line.shut();
       throw new HttpFailure(
         'certificate-changed',
-        `It showed a certificate with the SHA-256 fingerprint ${shown}, where ${knownFingerprint} is known. Nothing was asked there.`,
+        `It showed a certificate with the SHA-256 fingerprint ${shown}, where ${knownFingerprint} is known. No request was sent.`,
         line.certificate,
       );
     }

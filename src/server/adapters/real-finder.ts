@@ -25,7 +25,7 @@ export function createRealFinder(target: Question | null = null): Finder {
     openDiscovery: async (onAnswer) => {
       const own = target ? ['127.0.0.1'] : ownAddresses();
       if (own.length === 0)
-        throw new DialFailure('unreachable', 'This computer is in no network: nobody can be asked by WS-Discovery.');
+        throw new DialFailure('unreachable', 'This computer is in no network: WS-Discovery is not possible.');
       const options = own.map((from) => ({
         from,
         isMulticast: !target,

@@ -17,7 +17,7 @@ const SILENCE_MS = 900;
 async function silence(address: string, { timeoutMs, signal }: Limits): Promise<never> {
   await wait(Math.min(timeoutMs, SILENCE_MS), undefined, { signal }).catch(() => {}); // cut off: nobody waits for it
   throw timeoutMs < SILENCE_MS
-    ? new DialFailure('timeout', `${address} did not answer in ${timeoutMs / 1000} s.`)
+    ? new DialFailure('timeout', `${address} did not respond in ${timeoutMs / 1000} s.`)
     : new DialFailure('unreachable', `Nothing answers at ${address} in the simulated network.`);
 }
 
@@ -39,14 +39,14 @@ export function createSimulatedDialer(network: SimulatedNetwork): Dialer {
   return {
     resolve: async (host, port) => {
       if (!/^[\d.]+$|:/.test(host))
-        throw new DialFailure('unresolved-host', `The name ${host} leads to no address in the simulated network.`);
+        throw new DialFailure('unresolved-host', `The host name ${host} does not resolve in the simulated network.`);
       return { address: host, port, note: null };
     },
     dial: async ({ address, port }, events, limits, how) => {
       if (!network.hasHost(address)) return silence(address, limits);
       if (network.isDropped?.(address, port)) {
         await wait(limits.timeoutMs, undefined, { signal: limits.signal }).catch(() => {}); // cut off: nobody waits for it
-        throw new DialFailure('timeout', `${address}:${port} did not answer in ${limits.timeoutMs / 1000} s.`);
+        throw new DialFailure('timeout', `${address}:${port} did not respond in ${limits.timeoutMs / 1000} s.`);
       }
       const loopbackPort = network.loopbackPort(address, port);
       if (loopbackPort === undefined)

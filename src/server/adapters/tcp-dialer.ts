@@ -19,14 +19,14 @@ import { openUdpPair } from './udp-pair.ts';
 /** What the operating system's error codes mean to the person. */
 const ERRNO_CAUSES: Readonly<Record<string, { cause: ProbeCause; note: string }>> = {
   ECONNREFUSED: { cause: 'refused', note: 'refused the connection: nothing listens there' },
-  ECONNRESET: { cause: 'closed', note: 'broke off the connection' },
-  EPIPE: { cause: 'closed', note: 'broke off the connection' },
+  ECONNRESET: { cause: 'closed', note: 'closed the connection' },
+  EPIPE: { cause: 'closed', note: 'closed the connection' },
   EHOSTUNREACH: { cause: 'unreachable', note: 'cannot be reached from this network' },
-  ENETUNREACH: { cause: 'unreachable', note: 'lies in a network that this computer has no way to' },
+  ENETUNREACH: { cause: 'unreachable', note: 'is in a network that this computer has no route to' },
   EHOSTDOWN: { cause: 'unreachable', note: 'is down' },
-  EADDRNOTAVAIL: { cause: 'unreachable', note: 'is no address that can be dialled' },
+  EADDRNOTAVAIL: { cause: 'unreachable', note: 'is not an address that can be dialled' },
   EACCES: { cause: 'unreachable', note: 'is blocked by this computer' },
-  ETIMEDOUT: { cause: 'timeout', note: 'did not answer in time' },
+  ETIMEDOUT: { cause: 'timeout', note: 'did not respond in time' },
 };
 
 /** Asked by shape, not by class: an error from another realm is still one. */
@@ -84,11 +84,11 @@ const systemLookUp = async (host: string): Promise<string> => (await lookup(host
 
 async function lookUp(answer: Promise<string>, host: string, limits: Limits): Promise<string> {
   try {
-    const late = () => new DialFailure('unresolved-host', `No name server answered for ${host} in time.`);
+    const late = () => new DialFailure('unresolved-host', `No DNS server answered for ${host} in time.`);
     return await within(answer, limits, late);
   } catch (error) {
     if (error instanceof DialFailure) throw error;
-    throw new DialFailure('unresolved-host', `The name ${host} leads to no address.`);
+    throw new DialFailure('unresolved-host', `The host name ${host} does not resolve.`);
   }
 }
 
@@ -96,12 +96,12 @@ const PLAIN: LineHow = { tlsHost: null };
 
 /** What the codes of TLS mean to the person. */
 const TLS_NOTES: Readonly<Record<string, string>> = {
-  ERR_SSL_WRONG_VERSION_NUMBER: 'speaks without TLS: what it said is none',
-  ERR_SSL_PACKET_LENGTH_TOO_LONG: 'speaks without TLS: what it said is none',
-  ERR_SSL_HTTP_REQUEST: 'speaks without TLS: what it said is none',
-  ERR_SSL_EXCESSIVE_MESSAGE_SIZE: 'showed certificates larger than any device’s',
-  ERR_SSL_UNSUPPORTED_PROTOCOL: 'speaks a TLS that is older than any in use',
-  ECONNRESET: 'broke off while TLS was under way',
+  ERR_SSL_WRONG_VERSION_NUMBER: 'does not speak TLS',
+  ERR_SSL_PACKET_LENGTH_TOO_LONG: 'does not speak TLS',
+  ERR_SSL_HTTP_REQUEST: 'does not speak TLS',
+  ERR_SSL_EXCESSIVE_MESSAGE_SIZE: 'sent certificates larger than any device’s',
+  ERR_SSL_UNSUPPORTED_PROTOCOL: 'speaks a TLS version older than any in use',
+  ECONNRESET: 'closed the connection during the TLS handshake',
 };
 
 /** Of these, what says that the other end speaks no TLS at all: an alert would be TLS. */
@@ -170,7 +170,9 @@ export function dialTcp(
     const abort = guarded(() => fail('closed', 'Cancelled.'));
     const late = guarded(() => {
       if (isOpen) return;
-      const what = isShakingHands ? 'took the call, and its TLS did not come about' : 'did not answer';
+      const what = isShakingHands
+        ? 'accepted the connection, and the TLS handshake did not complete'
+        : 'did not respond';
       fail('timeout', `${address}:${port} ${what} in ${timeoutMs / 1000} s.`);
     });
     const timer = setTimeout(late, timeoutMs);
@@ -190,7 +192,7 @@ export function dialTcp(
         if (!isOpen)
           fail(
             NOT_TLS.has(code) ? 'not-tls' : 'tls-failed',
-            `${address}:${port} ${TLS_NOTES[code] ?? (code.includes('ALERT') ? `speaks TLS and refused it (${code})` : `ended TLS (${code || 'without a word'})`)}.`,
+            `${address}:${port} ${TLS_NOTES[code] ?? (code.includes('ALERT') ? `speaks TLS and refused it (${code})` : `ended the TLS handshake (${code || 'without a message'})`)}.`,
           );
         else fail('closed', '');
       };
@@ -208,8 +210,8 @@ export function dialTcp(
     };
     const hungUp = (): void =>
       isShakingHands && !isOpen
-        ? fail('tls-failed', `${address}:${port} hung up before TLS had come about.`)
-        : fail('closed', `${address}:${port} hung up.`);
+        ? fail('tls-failed', `${address}:${port} closed the connection during the TLS handshake.`)
+        : fail('closed', `${address}:${port} closed the connection.`);
     socket.once('connect', guarded(connected));
     socket.on('close', guarded(hungUp));
   });

@@ -21,5 +21,5 @@ export async function runScan(
   onEvent: (event: ScanEvent) => void,
 ): Promise<void> {
   const machine = new ScanMachine({ ...run, messageId: randomUUID() });
-  await drive({ machine, transport: toDoors, world, signal, credentials: null, what: 'the sweep', onEffect: onEvent });
+  await drive({ machine, transport: toDoors, world, signal, credentials: null, what: 'the scan', onEffect: onEvent });
 }

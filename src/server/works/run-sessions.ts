@@ -53,7 +53,7 @@ async function count(
     world,
     signal,
     credentials,
-    what: 'the count',
+    what: 'the session count',
     reportIn: (event: SessionsEvent) => (event.kind === 'counted' ? event.report : null),
     onEffect: onEvent,
   });

@@ -14,10 +14,10 @@ export const SCAN = workOf(scanRequestSchema, MOST, async (request, world, signa
   if (range && !liesWithin(range.value, within))
     return say({
       kind: 'refused',
-      note: `${sayRange(range.value)} does not lie within ${within}, which is the network that may be looked through.`,
+      note: `${sayRange(range.value)} does not lie within ${within}, the network for which scanning is permitted.`,
     });
   if (!range && !isDiscovering)
     return say({ kind: 'refused', note: 'Nothing was asked for: neither a range nor WS-Discovery.' });
-  if (range && ports.length === 0) return say({ kind: 'refused', note: 'Say which ports to call.' });
+  if (range && ports.length === 0) return say({ kind: 'refused', note: 'Enter the ports to scan.' });
   await runScan({ range: range?.value ?? null, ports, pace: { rate, timeoutMs }, isDiscovering }, world, signal, say);
 });

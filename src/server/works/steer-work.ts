@@ -20,7 +20,7 @@ export const STEER = workOf(onvifRequestSchema, MOST, async (request, world, sig
       signal,
       credentials: target.credentials,
       farewellMs: STEER_FAREWELL_MS,
-      what: 'the steering',
+      what: 'PTZ control',
       onEffect: (event: SteerEvent) => say(event),
       onStart: (put, now) => heard((word) => put({ kind: 'asked', asked: readOrder(word), atMs: now() })),
     }),

@@ -41,12 +41,12 @@ export async function callServer(path: string, init: RequestInit = {}): Promise<
   } catch (error) {
     if (error instanceof DOMException && error.name === 'AbortError') throw error;
     throw new ServerUnreachable(
-      'Clear Tap’s own server on this computer does not answer. Start it again; the site is safe in this browser.',
+      'Clear Tap’s own server on this computer does not respond. Start it again; the site is safe in this browser.',
     );
   }
   if (!response.ok) {
     const said: { detail?: unknown } = await response.json().catch(() => ({}));
-    const detail = typeof said.detail === 'string' ? said.detail : 'It did not say why.';
+    const detail = typeof said.detail === 'string' ? said.detail : 'It gave no reason.';
     throw new ServerRefused(`Clear Tap’s own server refused the request (${response.status}). ${detail}`);
   }
   return response;
@@ -59,4 +59,4 @@ export const fetchDemo = async (): Promise<DemoSite> => (await callServer('/api/
 export const sayBreak = (error: unknown, work: string): string =>
   error instanceof ServerRefused || error instanceof ServerUnreachable
     ? error.message
-    : `Clear Tap’s own server went away during ${work}. Start it again and try again; nothing is lost.`;
+    : `Clear Tap’s own server stopped during ${work}. Start it again and repeat it; nothing is lost.`;

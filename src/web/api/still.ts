@@ -9,5 +9,5 @@ export async function fetchStill(request: StillRequest, signal: AbortSignal): Pr
   });
   const line = told as StillLine | null; // set by what was handed on
   if (line?.kind === 'still') return `data:image/jpeg;base64,${line.jpeg}`;
-  throw new Error(line?.note ?? 'No still came.');
+  throw new Error(line?.note ?? 'No snapshot came.');
 }

@@ -6,10 +6,10 @@ import { DialogFrame } from '../ui/dialog-frame.tsx';
 import { NumberField } from '../ui/number-field.tsx';
 
 const GROUPS: Readonly<Record<string, string>> = {
-  optics: 'Seeing',
-  power: 'Feeding',
-  air: 'Air',
-  link: 'Wires',
+  optics: 'Picture',
+  power: 'Power',
+  air: 'Wi-Fi',
+  link: 'Links',
   stream: 'Streams',
   cost: 'Cost',
 };
@@ -23,7 +23,7 @@ export function AssumptionsSlip({ onClose }: { onClose: () => void }) {
   return (
     <DialogFrame
       title="Assumptions"
-      description="From no standard, but from practice: where yours differs, change it. All verdicts of this site follow."
+      description="Not from a standard, but from practice: change them where yours differ. All verdicts of this site follow."
       isOpen
       isWide
       onOpenChange={(isOpen) => !isOpen && onClose()}
@@ -43,7 +43,7 @@ export function AssumptionsSlip({ onClose }: { onClose: () => void }) {
                 />
                 {assumptions[id] !== undefined && (
                   <Button kind="quiet" className="text-small" onClick={() => set(id, null)}>
-                    back to {value}
+                    reset to {value}
                   </Button>
                 )}
               </div>

@@ -103,7 +103,7 @@ export function Finder({ onClose }: { onClose: () => void }) {
           {
             id: destination.id,
             label: destination.name,
-            beside: tap ? 'its first tap' : 'nothing taps it yet',
+            beside: tap ? 'its first destination' : 'no destination yet',
             act: go(stationPath(site.id, camera, tap ? 'hand-over' : 'tap')),
           },
         ];
@@ -116,7 +116,12 @@ export function Finder({ onClose }: { onClose: () => void }) {
       act: go(pathOfPlace(site.id, place)),
     })),
     { id: 'new-camera', label: 'Add a camera', beside: '', act: () => dispatch(slipAsked('camera')) },
-    { id: 'new-gear', label: 'New gear', beside: 'switch, radio, supply …', act: () => dispatch(slipAsked('gear')) },
+    {
+      id: 'new-gear',
+      label: 'New gear',
+      beside: 'switch, access point, power supply …',
+      act: () => dispatch(slipAsked('gear')),
+    },
     {
       id: 'new-destination',
       label: 'New destination',
@@ -126,18 +131,16 @@ export function Finder({ onClose }: { onClose: () => void }) {
     { id: 'cards', label: 'Model cards', beside: '', act: () => dispatch(slipAsked('cards')) },
     { id: 'site', label: 'This site: name, notes, copy, remove', beside: '', act: () => dispatch(slipAsked('site')) },
     { id: 'assumptions', label: 'Assumptions', beside: '', act: () => dispatch(slipAsked('assumptions')) },
-    { id: 'vault', label: 'Secrets: keep, lock, unlock', beside: '', act: () => dispatch(slipAsked('vault')) },
-    { id: 'shortcuts', label: 'Keys', beside: '', act: () => dispatch(slipAsked('shortcuts')) },
+    { id: 'vault', label: 'Passwords: keep, lock, unlock', beside: '', act: () => dispatch(slipAsked('vault')) },
+    { id: 'shortcuts', label: 'Keyboard shortcuts', beside: '', act: () => dispatch(slipAsked('shortcuts')) },
     {
       id: 'export',
       label: 'Export this site',
       beside: `${fileNameOf(site.name)}.cleartap.json`,
       act: () => void exportOpenSite(),
     },
-    ...(undo === null
-      ? []
-      : [{ id: 'undo', label: 'Take back', beside: undo, act: () => void dispatch(editUndone()) }]),
-    ...(redo === null ? [] : [{ id: 'redo', label: 'Do again', beside: redo, act: () => void dispatch(editRedone()) }]),
+    ...(undo === null ? [] : [{ id: 'undo', label: 'Undo', beside: undo, act: () => void dispatch(editUndone()) }]),
+    ...(redo === null ? [] : [{ id: 'redo', label: 'Redo', beside: redo, act: () => void dispatch(editRedone()) }]),
   ];
 
   const group = (heading: string, found: readonly Found[]) =>
@@ -172,17 +175,17 @@ export function Finder({ onClose }: { onClose: () => void }) {
           <Command label="Find" filter={scoreOf} className="flex flex-col">
             <Command.Input
               autoFocus
-              placeholder="Name of a camera, an address, an act"
+              placeholder="Name of a camera, an address, a command"
               className="min-h-11 border-b border-hair bg-sheet px-4 outline-none focus-visible:outline-none"
             />
             <Command.List className="max-h-[60dvh] overflow-auto pb-2 [&_[cmdk-group-heading]]:px-4 [&_[cmdk-group-heading]]:pt-3 [&_[cmdk-group-heading]]:pb-1 [&_[cmdk-group-heading]]:text-small [&_[cmdk-group-heading]]:text-soft">
-              <Command.Empty className="px-4 py-3 text-soft">Nothing of that name.</Command.Empty>
+              <Command.Empty className="px-4 py-3 text-soft">Nothing found.</Command.Empty>
               {group('Cameras', cameras)}
               {group('Destinations', destinations)}
-              {group('Acts', acts)}
+              {group('Commands', acts)}
               {cameras.length <= CAMERAS_WITH_STATIONS && (
                 <>
-                  <Command.Group heading="What would mend it">
+                  <Command.Group heading="Remedies">
                     {lanes.map(
                       ({ cameraId, worst }) =>
                         worst && (

@@ -22,7 +22,7 @@ export function FirstSite() {
       await deleteRemoved(site.id).catch(() => {}); // it is here again, as it was delivered
       await siteFile.open(site, `${site.name} opened from the demo`);
     } catch {
-      siteFile.refuse('Clear Tap’s own server did not answer. Start it again.');
+      siteFile.refuse('Clear Tap’s own server did not respond. Start it again.');
     }
   };
   return (
@@ -30,7 +30,7 @@ export function FirstSite() {
       <p className="mb-6 flex items-center gap-2 text-name font-strong">
         <Drop verdict="ok" /> Clear Tap
       </p>
-      <h1 className="text-title">Begin with a site</h1>
+      <h1 className="text-title">Start with a site</h1>
       <p className="mt-1 mb-4 text-soft">
         One customer’s place. Its cameras, measurements and hand-over sheets stay in this browser and in the files you
         export.
@@ -73,15 +73,15 @@ export function RemovedSites({ onLeft }: { onLeft?: () => void }) {
             <span className="flex-1">
               {name} <span className="text-small text-soft">removed {sayWhen(removedAt)}</span>
             </span>
-            <Button aria-label={`Put ${name} back`} onClick={() => void putBack(id)}>
-              Put back
+            <Button aria-label={`Restore ${name}`} onClick={() => void putBack(id)}>
+              Restore
             </Button>
             <Button
               kind="quiet"
-              aria-label={`Delete ${name} for ever`}
+              aria-label={`Delete ${name} permanently`}
               onClick={() => void deleteRemoved(id).then(read)}
             >
-              Delete for ever
+              Delete permanently
             </Button>
           </li>
         ))}

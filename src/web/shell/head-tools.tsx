@@ -28,7 +28,11 @@ function FindButton() {
   );
 }
 
-const VAULT_WORDS = { memory: 'Secrets: this visit', locked: 'Secrets: locked', open: 'Secrets: open' } as const;
+const VAULT_WORDS = {
+  memory: 'Passwords: this visit',
+  locked: 'Passwords: locked',
+  open: 'Passwords: unlocked',
+} as const;
 
 function VaultButton() {
   const dispatch = useAppDispatch();
@@ -41,7 +45,7 @@ function VaultButton() {
       onClick={() => dispatch(slipAsked('vault'))}
     >
       <Icon size={15} aria-hidden="true" />
-      <span className="max-lg:sr-only">{problem === null ? VAULT_WORDS[state] : 'Secrets: a problem'}</span>
+      <span className="max-lg:sr-only">{problem === null ? VAULT_WORDS[state] : 'Passwords: a problem'}</span>
     </button>
   );
 }

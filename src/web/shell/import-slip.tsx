@@ -25,10 +25,10 @@ export function ImportSlip({ file, onClose }: ImportSlipProps) {
   const { refused, table, rows, done } = reading;
   return (
     <DialogFrame
-      title={refused === null ? `Cameras of ${clipText(file.name, 80)}` : 'This list was not taken'}
+      title={refused === null ? `Cameras of ${clipText(file.name, 80)}` : 'This list was not imported'}
       description={
         refused === null
-          ? 'Say what each column holds. Nothing is added before you take it.'
+          ? 'Choose what each column holds. Nothing is added before you import it.'
           : 'The site you have open is as it was.'
       }
       isOpen
@@ -49,7 +49,7 @@ export function ImportSlip({ file, onClose }: ImportSlipProps) {
       ) : (
         <div className="flex flex-wrap items-center gap-2">
           <RowsRead done={done ?? 0} of={table?.rows.length ?? 0} />
-          <Button onClick={onClose}>Leave it</Button>
+          <Button onClick={onClose}>Cancel</Button>
         </div>
       )}
     </DialogFrame>
@@ -158,11 +158,11 @@ function Preview({ fileName, reading: { columns, done, choose }, table, rows, on
               </span>
             )}
             {taken > 0 &&
-              `. ${taken === 1 ? 'One path holds' : `${taken} paths hold`} a login: it goes where secrets go`}
+              `. ${taken === 1 ? 'One path contains' : `${taken} paths contain`} a login: it is kept with the passwords`}
             {rows.length > ROWS_SHOWN && `. The first ${ROWS_SHOWN} are shown.`}
           </p>
         )}
-        <Button onClick={onClose}>Leave it</Button>
+        <Button onClick={onClose}>Cancel</Button>
         <Button kind="main" disabled={good.length === 0 || done !== null} onClick={take}>
           Add {sayMany(good.length, 'camera')}
         </Button>

@@ -29,7 +29,7 @@ export function NewSiteForm({ onCreated }: { onCreated: () => void }) {
     if (!hasLeft) return setError(unkeptWords(open.name));
     const site = withEditing().emptySite(newId('site'), wanted);
     dispatch(siteOpened({ site, revision: null, isUnsaved: true }));
-    dispatch(commandIssued({ kind: 'note', logKind: 'site', subject: 'site', text: `${wanted} begun` }));
+    dispatch(commandIssued({ kind: 'note', logKind: 'site', subject: 'site', text: `${wanted} created` }));
     onCreated();
     await navigate(`/site/${site.id}`);
   };
@@ -43,7 +43,7 @@ export function NewSiteForm({ onCreated }: { onCreated: () => void }) {
         onChange={(event) => setName(event.target.value)}
       />
       <Button kind="main" type="submit" className="self-end">
-        Begin
+        Create
       </Button>
     </form>
   );

@@ -19,7 +19,7 @@ export class SiteNotOpened extends Error {
 
 /** Why a site is not left: its last changes would be lost. Exporting it makes them safe. */
 export const unkeptWords = (name: string): string =>
-  `${name} has changes that this browser did not keep. Export it first; then it can be left.`;
+  `${name} has changes that this browser could not save. Export it first; then leave it.`;
 
 /** Opens the site of an address, once; a site that cannot be opened is named with its reason and the copy there is. */
 export async function openSite(siteId: string): Promise<null> {

@@ -31,7 +31,9 @@ function RefusalBar() {
   if (refusal === null) return null;
   return (
     <div role="alert" className={BAR}>
-      <p className="mr-auto">Not done: the site could not have been opened again. {refusal} All else is as it was.</p>
+      <p className="mr-auto">
+        Not done: the site could not have been opened again. {refusal} Everything else is unchanged.
+      </p>
       <Button onClick={() => dispatch(refusalRead())}>Close</Button>
     </div>
   );
@@ -55,13 +57,13 @@ function StateBar() {
       {save.status === 'unfit' && (
         <>
           <p className="mr-auto">
-            As it is now this site could not be opened again, and it is not written: {save.message} What was kept before
-            is untouched. Take the last change back, or export it as it is.
+            In its present state this site could not be opened again, and it is not saved: {save.message} What was saved
+            before is untouched. Undo the last change, or export the site as it is.
           </p>
           {exportIt}
           {undoLabel !== null && (
             <Button kind="main" title={undoLabel} onClick={() => dispatch(editUndone())}>
-              Take it back
+              Undo
             </Button>
           )}
         </>
@@ -69,12 +71,12 @@ function StateBar() {
       {save.status === 'clash' && (
         <>
           <p className="mr-auto">
-            {site.name} was also changed in another tab, {sayWhen(save.savedAt)}. Nothing was written over: choose one.
+            {site.name} was also changed in another tab, {sayWhen(save.savedAt)}. Nothing was overwritten: choose one.
           </p>
           {exportIt}
-          <Button onClick={() => void takeOver()}>Take the other tab’s</Button>
+          <Button onClick={() => void takeOver()}>Use the other tab’s version</Button>
           <Button kind="main" onClick={() => void keepOurs()}>
-            Keep this tab’s
+            Use this tab’s version
           </Button>
         </>
       )}

@@ -47,7 +47,7 @@ export function Shell() {
   return (
     <div className="flex min-h-dvh flex-col">
       <a href="#work" className="sr-only focus:not-sr-only focus:absolute focus:z-20 focus:bg-sheet focus:p-2">
-        To the work
+        Skip to content
       </a>
       <header className="no-print border-b border-hair bg-sheet">
         <div className="mx-auto flex h-12 max-w-[1320px] items-center gap-4 px-3.5 md:px-5">

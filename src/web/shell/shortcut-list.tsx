@@ -13,8 +13,8 @@ const KEYS = [
 export function ShortcutList({ onClose }: { onClose: () => void }) {
   return (
     <DialogFrame
-      title="Keys"
-      description="They work wherever you are not typing. On keyboards with ⌘ it stands for Ctrl."
+      title="Keyboard shortcuts"
+      description="They work wherever you are not typing. On keyboards with ⌘ use it for Ctrl."
       isOpen
       onOpenChange={(isOpen) => !isOpen && onClose()}
     >

@@ -15,18 +15,16 @@ export function SiteProblem() {
       await restoreGoodCopy(siteId);
       await navigate(`/site/${siteId}`, { replace: true });
     } catch {
-      setProblem('The copy could not be put back: the browser’s store refuses to write.');
+      setProblem('The copy could not be restored: the browser’s storage refuses to write.');
     }
   };
   return (
     <main className="mx-auto max-w-xl px-5 py-16">
       <h1 className="text-title">This site cannot be opened</h1>
       <p className="mt-2 border-l-[3px] border-brick pl-3">
-        {error instanceof Error ? error.message : 'This address leads nowhere.'}
+        {error instanceof Error ? error.message : 'This address does not exist.'}
       </p>
-      <p className="mt-2 text-soft">
-        Nothing was changed. An exported site file can be opened again from any other site.
-      </p>
+      <p className="mt-2 text-soft">Nothing was changed. An exported site file can be opened from any other site.</p>
       {problem && (
         <p role="alert" className="mt-2 text-brick">
           {problem}

@@ -53,7 +53,7 @@ export function SiteSlip({ onClose }: { onClose: () => void }) {
     try {
       await removeSite(site.id);
     } catch {
-      return setProblem('The browser’s store refuses to write: the site is as it was.');
+      return setProblem('The browser’s storage refuses to write: the site is unchanged.');
     }
     onClose();
     await navigate('/');
@@ -91,13 +91,13 @@ export function SiteSlip({ onClose }: { onClose: () => void }) {
           >
             <span>
               {site.name} holds {sayMany(cameras.length, 'camera')}, {sayMany(destinations.length, 'destination')} and{' '}
-              {sayMany(journal.length, 'entry', 'entries')} of its logbook. It goes out of the list, and can be put back
-              from there.
+              {sayMany(journal.length, 'entry', 'entries')} of its logbook. It is removed from the list, and can be
+              restored from there.
             </span>
             <span className="flex flex-wrap gap-2">
-              <Button onClick={() => setIsAsked(false)}>Keep {site.name}</Button>
+              <Button onClick={() => setIsAsked(false)}>Cancel {site.name}</Button>
               <Button className="text-brick" onClick={() => void remove()}>
-                Remove it all the same
+                Remove it
               </Button>
             </span>
           </span>
@@ -106,9 +106,9 @@ export function SiteSlip({ onClose }: { onClose: () => void }) {
             <Button onClick={() => void copy()}>Copy this site</Button>
             <Button onClick={() => setIsAsked(true)}>Remove this site</Button>
             <span className="ml-auto flex gap-2">
-              <Button onClick={onClose}>Leave it</Button>
+              <Button onClick={onClose}>Cancel</Button>
               <Button kind="main" type="submit">
-                Keep
+                Cancel
               </Button>
             </span>
           </span>

@@ -15,8 +15,8 @@ export function UndoButtons() {
   useShortcut('mod+shift+z', () => {
     if (redo !== null) dispatch(editRedone());
   });
-  const undoWords = undo === null ? 'Nothing to take back' : `Take back: ${undo}`;
-  const redoWords = redo === null ? 'Nothing to do again' : `Do again: ${redo}`;
+  const undoWords = undo === null ? 'Nothing to undo' : `Undo: ${undo}`;
+  const redoWords = redo === null ? 'Nothing to redo' : `Redo: ${redo}`;
   return (
     <span className="flex">
       <StepButton words={undoWords} isIdle={undo === null} onClick={() => dispatch(editUndone())}>

@@ -42,7 +42,7 @@ export function useListReading(file: File, { cameras, models }: ListPlace): List
         setColumns(guessColumns(read.value.headings));
         setTable(read.value);
       },
-      () => isNow() && setRefused('It could not be read: it may have changed, or its card was pulled. Take it again.'),
+      () => isNow() && setRefused('It could not be read: it may have changed, or its card was removed. Open it again.'),
     );
     return () => {
       errand.current = null;
@@ -64,7 +64,7 @@ export function useListReading(file: File, { cameras, models }: ListPlace): List
         setRows(read);
         setDone(null);
       },
-      () => !isOld && setRefused('Its rows could not be read. Take it again; a smaller list may pass.'),
+      () => !isOld && setRefused('Its rows could not be read. Open it again; a smaller list may work.'),
     );
     return () => {
       isOld = true;

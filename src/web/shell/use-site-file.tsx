@@ -64,7 +64,7 @@ export function useSiteFile() {
         onOpenChange={close}
       >
         <div className="flex flex-wrap justify-end gap-2">
-          <Button onClick={close}>Leave it</Button>
+          <Button onClick={close}>Cancel</Button>
           <Button onClick={() => slip.kind === 'clash' && void keepBoth(slip.site)}>Keep both</Button>
           <Button
             kind="main"

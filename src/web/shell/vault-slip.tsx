@@ -11,25 +11,23 @@ const IDLE_MINUTES = IDLE_LOCK_MS / 60_000;
 /** WebCrypto is there only where the page is trusted: over 127.0.0.1, localhost or https. */
 const canSeal = globalThis.crypto?.subtle !== undefined;
 
-const count = (size: number): string => (size === 1 ? 'One secret' : `${size} secrets`);
+const count = (size: number): string => (size === 1 ? 'One password' : `${size} passwords`);
 
 /** Where secrets are kept: for this visit, or sealed in this browser under a passphrase. */
 export function VaultSlip({ onClose }: { onClose: () => void }) {
   const vault = useVault();
   const words = {
     memory: {
-      title: 'Secrets are kept for this visit',
-      description: `${count(vault.size)} in memory, gone when this page is closed.`,
+      title: 'Passwords are kept for this visit',
+      description: `${count(vault.size)} in memory, deleted when this page is closed.`,
     },
     locked: {
-      title: 'Secrets are locked',
-      description: 'They are kept in this browser, sealed under your passphrase.',
+      title: 'Passwords are locked',
+      description: 'They are kept in this browser, encrypted with your passphrase.',
     },
     open: {
-      title: 'Secrets are open',
-      description: `${count(vault.size - vault.unkept)} kept in this browser, sealed${
-        vault.unkept > 0 ? `; ${vault.unkept} for this visit only` : ''
-      }. They lock after ${IDLE_MINUTES} minutes without a touch.`,
+      title: 'Passwords are unlocked',
+      description: `${count(vault.size - vault.unkept)} kept in this browser, encrypted${vault.unkept > 0 ? `; ${vault.unkept} for this visit only` : ''}. They lock after ${IDLE_MINUTES} minutes without use.`,
     },
   }[vault.state];
   return (
@@ -59,11 +57,11 @@ function UnlockForm({ onDone }: { onDone: () => void }) {
         autoComplete="current-password"
         autoFocus
         value={passphrase}
-        error={state === 'wrong' ? (vault.problem ?? 'This passphrase does not open them. Nothing was changed.') : null}
+        error={state === 'wrong' ? (vault.problem ?? 'This passphrase is wrong. Nothing was changed.') : null}
         onChange={(event) => setPassphrase(event.target.value)}
       />
       <Button kind="main" type="submit" disabled={state === 'working' || passphrase === ''} className="self-end">
-        {state === 'working' ? 'Opening …' : 'Unlock'}
+        {state === 'working' ? 'Unlocking …' : 'Unlock'}
       </Button>
     </form>
   );
@@ -79,22 +77,22 @@ function ProtectForm({ onDone }: { onDone: () => void }) {
   if (!canSeal)
     return (
       <p className="border-l-[3px] border-brass pl-3">
-        This page was opened over plain http from another computer, and browsers then withhold encryption. Open Clear
-        Tap on 127.0.0.1 to keep secrets beyond the visit.
+        This page was opened over plain http from another computer, and browsers then disable encryption. Open Clear Tap
+        on 127.0.0.1 to keep passwords beyond the visit.
       </p>
     );
   const protect = async (event: FormEvent): Promise<void> => {
     event.preventDefault();
     if (passphrase.length < MIN_PASSPHRASE)
       return setError(`At least ${MIN_PASSPHRASE} characters; a few words do well.`);
-    if (passphrase !== again) return setError('The two differ.');
+    if (passphrase !== again) return setError('The two are different.');
     setIsWorking(true);
     try {
       await vault.protect(passphrase);
       onDone();
     } catch (problem) {
       setIsWorking(false);
-      setError(problem instanceof Error ? problem.message : 'They could not be sealed.');
+      setError(problem instanceof Error ? problem.message : 'They could not be encrypted.');
     }
   };
   const lock = async (): Promise<void> => {
@@ -108,7 +106,9 @@ function ProtectForm({ onDone }: { onDone: () => void }) {
         </p>
       )}
       {!isOpen && (
-        <p>Set a passphrase to keep them in this browser, encrypted. Nobody can recover it: not even this program.</p>
+        <p>
+          Set a passphrase to keep them in this browser, encrypted. It cannot be recovered, not even by this program.
+        </p>
       )}
       <TextField
         label={isOpen ? 'New passphrase' : 'Passphrase'}
@@ -122,7 +122,7 @@ function ProtectForm({ onDone }: { onDone: () => void }) {
         }}
       />
       <TextField
-        label="The same again"
+        label="Repeat the passphrase"
         type="password"
         autoComplete="new-password"
         value={again}
@@ -135,7 +135,7 @@ function ProtectForm({ onDone }: { onDone: () => void }) {
           </Button>
         )}
         <Button kind={isOpen ? 'plain' : 'main'} type="submit" disabled={isWorking || passphrase === ''}>
-          {isWorking ? 'Sealing …' : isOpen ? 'Change passphrase' : 'Keep them sealed'}
+          {isWorking ? 'Encrypting …' : isOpen ? 'Change passphrase' : 'Keep them encrypted'}
         </Button>
       </div>
     </form>
@@ -154,10 +154,10 @@ function Forget({ onDone }: { onDone: () => void }) {
     <div className="mt-4 border-t border-hair pt-3">
       {isAsking ? (
         <p className="flex flex-wrap items-center gap-2">
-          <span className="mr-auto">Every secret of every site in this browser is then gone.</span>
-          <Button onClick={() => setIsAsking(false)}>Keep them</Button>
+          <span className="mr-auto">Every password of every site in this browser is then deleted.</span>
+          <Button onClick={() => setIsAsking(false)}>Cancel</Button>
           <Button className="border-brick text-brick" onClick={() => void forget()}>
-            Forget them
+            Delete them
           </Button>
           {/* Where it is open, what goes wrong stands above. */}
           {problem !== null && vault.state === 'locked' && (
@@ -168,7 +168,7 @@ function Forget({ onDone }: { onDone: () => void }) {
         </p>
       ) : (
         <Button kind="quiet" onClick={() => setIsAsking(true)}>
-          Forget all secrets
+          Delete all passwords
         </Button>
       )}
     </div>

@@ -16,9 +16,9 @@ export function NoSuchCamera() {
       </h1>
       <p className="mt-2">It was removed, adding it was undone, or the address is wrong.</p>
       <p className="mt-4 flex flex-wrap items-center gap-3">
-        {redo !== null && <Button onClick={() => dispatch(editRedone())}>Do again: {redo}</Button>}
+        {redo !== null && <Button onClick={() => dispatch(editRedone())}>Redo: {redo}</Button>}
         <Link to={`/site/${siteId}`} className="inline-flex min-h-8 items-center font-strong text-verdigris">
-          Back to the Round →
+          Back to Cameras →
         </Link>
       </p>
     </>

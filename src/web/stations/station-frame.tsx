@@ -158,7 +158,7 @@ function NextHere({ lane, station, pathOf }: NextHereProps) {
     </span>
   );
   if (next === null || standsAt === null)
-    return notKnown ? <p>{notKnown}</p> : <p className="text-soft">Nothing is left to do for this camera.</p>;
+    return notKnown ? <p>{notKnown}</p> : <p className="text-soft">No open steps for this camera.</p>;
   return (
     <p className="flex flex-wrap gap-x-4">
       <span>
@@ -199,7 +199,7 @@ function LaneStatus({ lane }: { lane: Lane }) {
         measured !== null && <p>{measured.isOutdated ? 'before its address changed' : 'Nothing to fix'}</p>
       )}
       <DialogFrame
-        title="All that is found"
+        title="All findings"
         description="At every station, worst first."
         isOpen={isOpen}
         onOpenChange={setIsOpen}

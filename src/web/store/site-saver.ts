@@ -50,8 +50,8 @@ const LONGEST_MS = 2000;
 const words = (error: unknown): string => {
   const name = error instanceof Error || error instanceof DOMException ? error.name : 'unknown';
   return name === 'QuotaExceededError'
-    ? 'The browser’s store is full: the last changes are in this page only. Export the site file, then make room.'
-    : `The browser could not keep the last changes (${name}): they are in this page only. Export the site file now.`;
+    ? 'The browser’s storage is full: the last changes are in this page only. Export the site file, then free some space.'
+    : `The browser could not save the last changes (${name}): they are in this page only. Export the site file now.`;
 };
 
 /** Writes the open site behind the person's back: soon after a change, and at once when the page is about to go. */

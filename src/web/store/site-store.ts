@@ -79,7 +79,7 @@ async function readChecked(key: string): Promise<Result<StoredSite, Fault>> {
   if (!record) return err(fault('site.not-a-site', 'Its record in this browser is damaged: it holds no site.'));
   const document = await documentOf(key.slice(key.indexOf(':') + 1), record);
   if (!document)
-    return err(fault('site.not-a-site', 'Its record in this browser is damaged: its journal is not whole.'));
+    return err(fault('site.not-a-site', 'Its record in this browser is damaged: its journal is incomplete.'));
   const { readSite } = await siteReader();
   const read = readSite(document);
   if (!read.ok) return read;

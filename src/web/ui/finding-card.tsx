@@ -4,7 +4,7 @@ import { Button } from './button.tsx';
 export const SEVERITY_WORDS: Readonly<Record<Severity, string>> = {
   stop: 'Stop',
   fix: 'Fix',
-  watch: 'Watch',
+  watch: 'Caution',
   note: 'Note',
 };
 export const SEVERITY_TEXT: Readonly<Record<Severity, string>> = {

@@ -12,9 +12,9 @@ export function FormFoot({ onLeave, acts }: FormFootProps) {
   return (
     <span className="col-span-full flex flex-wrap items-start justify-end gap-2">
       {acts && <span className="mr-auto">{acts}</span>}
-      <Button onClick={onLeave}>Leave it</Button>
+      <Button onClick={onLeave}>Cancel</Button>
       <Button kind="main" type="submit">
-        Keep
+        Save
       </Button>
     </span>
   );

@@ -33,7 +33,7 @@ export const pathSchema = (max: number) =>
     .max(max)
     .matches(
       STREAM_PATH,
-      'A path starts with / and has no blanks. {channel}, {user} and {secret} stand for what is filled in.',
+      'A path starts with / and has no spaces. {channel}, {user} and {password} stand for what is filled in.',
     )
     .defined();
 function textSchema({

@@ -14,7 +14,7 @@ export const notesField = (max: number) => string().trim().max(max, `At most ${m
 export const lineField = (max: number) =>
   string()
     .max(max, `At most ${max} characters.`)
-    .test('no-control', 'A tab, a line end or another control sign is in it.', (text) => !hasControl(text ?? ''))
+    .test('no-control', 'A tab, a line break or another control character is in it.', (text) => !hasControl(text ?? ''))
     .defined();
 
 /** Text on one line, which may stay out. */
@@ -24,8 +24,8 @@ export const textField = (max: number) => lineField(max).trim();
 export const signsField = () =>
   string()
     .transform((text: unknown) => (typeof text === 'string' ? [...new Set(text.replace(/\s/g, ''))].join('') : text))
-    .max(REFUSED_CHARS, `At most ${REFUSED_CHARS} signs.`)
-    .test('no-control', 'A control sign is in it.', (text) => !hasControl(text ?? ''))
+    .max(REFUSED_CHARS, `At most ${REFUSED_CHARS} characters.`)
+    .test('no-control', 'A control character is in it.', (text) => !hasControl(text ?? ''))
     .defined();
 
 /** An address or a host name, which may stay out. */

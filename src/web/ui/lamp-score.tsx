@@ -55,7 +55,7 @@ export function LampScore({ sign, isBare = false }: { sign: LampSign; isBare?: b
       ))}
       {sign.rhythm === 'off' ? (
         <text x="4" y={BAR_TOP + 14} fontSize="14" fill="var(--soft)">
-          no light
+          LED off
         </text>
       ) : (
         lampBars(sign, SPAN_MS).map(({ fromMs, ms }) => (

@@ -2,14 +2,14 @@ import { useHotkeys } from 'react-hotkeys-hook';
 
 /** Keys and what they do, as the list of shortcuts shows them; those of places stand in their registry. `mod` is Ctrl, or ⌘ where the keyboard has it. */
 export const SHORTCUTS = [
-  { keys: '/', shown: ['/'], does: 'Find a camera, a destination, an act' },
-  { keys: 'n', shown: ['N'], does: 'Go to the next unfinished step' },
-  { keys: 'a', shown: ['A'], does: 'The main act of this view' },
-  { keys: 'm', shown: ['M'], does: 'Carry out the remedy at the head of a station' },
+  { keys: '/', shown: ['/'], does: 'Find a camera, a destination, a command' },
+  { keys: 'n', shown: ['N'], does: 'Go to the next open step' },
+  { keys: 'a', shown: ['A'], does: 'Main command of this view' },
+  { keys: 'm', shown: ['M'], does: 'Carry out the remedy at the top of a station' },
   { keys: 'p', shown: ['P'], does: 'Probe the stream, at Tap' },
-  { keys: 't', shown: ['T'], does: 'Tap it: give the stream to the destination, at Tap' },
-  { keys: 'mod+z', shown: ['Ctrl', 'Z'], does: 'Take back the last edit' },
-  { keys: 'mod+shift+z', shown: ['Ctrl', 'Shift', 'Z'], does: 'Do it again' },
+  { keys: 't', shown: ['T'], does: 'Send the stream to the destination, at Tap' },
+  { keys: 'mod+z', shown: ['Ctrl', 'Z'], does: 'Undo the last edit' },
+  { keys: 'mod+shift+z', shown: ['Ctrl', 'Shift', 'Z'], does: 'Redo' },
   { keys: 'k', shown: ['K'], does: 'Previous camera' },
   { keys: 'j', shown: ['J'], does: 'Next camera' },
   { keys: '?', shown: ['?'], does: 'This list' },

@@ -221,7 +221,7 @@ test('a store that refuses: nothing is called kept that is not, and nothing is l
   const vault = await createVault(storage, () => 'site', FAST);
   vault.set('a', 'x', BOUND);
   storage.isFull = true;
-  await expect(vault.protect(PASSPHRASE)).rejects.toThrow(/could not keep them sealed.*still here/);
+  await expect(vault.protect(PASSPHRASE)).rejects.toThrow(/could not be saved encrypted.*still here/);
   expect([vault.unkept, vault.keeps('a')]).toEqual([1, false]);
   expect(vault).toMatchObject({ state: 'memory', size: 1, problem: expect.stringMatching(/could not keep/) });
   expect(vault.get('a')).toBe('x');

@@ -7,8 +7,8 @@ import { type Entries, type Entry, entriesOf, type VaultKey } from './vault-entr
 /** Needed when something is sealed or opened, which the first view does not. */
 const cryptography = () => import('./vault-crypto.ts');
 
-const UNREADABLE = 'The browser’s store could not be read, so nothing was tried. Try again, or open this page anew.';
-const STILL_HERE = 'They are still here, for this visit only. Make room in the browser’s store and try again.';
+const UNREADABLE = 'The browser’s storage could not be read, so nothing was tried. Try again, or reload this page.';
+const STILL_HERE = 'They are still here, for this visit only. Free some space in the browser’s storage and try again.';
 
 class SealingVault implements Vault {
   readonly #secrets = new Map<string, Entry>();
@@ -119,7 +119,7 @@ class SealingVault implements Vault {
       this.#problem =
         error instanceof VaultNotKept
           ? error.message
-          : 'The browser’s store is full or blocked: it could not keep them sealed.';
+          : 'The browser’s storage is full or blocked: they could not be saved encrypted.';
       this.#tell();
       throw error instanceof VaultNotKept ? error : new VaultNotKept(`${this.#problem} ${STILL_HERE}`);
     }
@@ -136,10 +136,10 @@ class SealingVault implements Vault {
     if (this.#problem === UNREADABLE) this.#problem = null;
     if (!sealed) {
       this.isSealed = false;
-      return this.#refused('No secrets are kept in this browser any more: they were forgotten in another tab.');
+      return this.#refused('No passwords are kept in this browser any more: they were deleted in another tab.');
     }
     if (sealed.format !== 'clear-tap/vault' || (sealed.version !== 1 && sealed.version !== 2))
-      return this.#refused('What is kept here was sealed by a newer Clear Tap, or is damaged.');
+      return this.#refused('What is stored here was encrypted by a newer Clear Tap, or is damaged.');
     const { deriveKey, openSecrets } = await cryptography();
     const key = await deriveKey(passphrase, sealed.salt, sealed.iterations);
     const kept = await openSecrets(key, sealed);
@@ -158,7 +158,7 @@ class SealingVault implements Vault {
     if (!this.#key) return true;
     if (this.#dirty.size > 0)
       return this.#refused(
-        `The browser could not keep ${sayMany(this.#dirty.size, 'secret')}, and locking would lose ${this.#dirty.size === 1 ? 'it' : 'them'}. Not locked: make room in its store, then lock again.`,
+        `The browser could not save ${sayMany(this.#dirty.size, 'password')}, and locking would lose ${this.#dirty.size === 1 ? 'it' : 'them'}. Not locked: free some space in its storage, then lock again.`,
       );
     this.#key = null;
     this.#secrets.clear();
@@ -172,7 +172,7 @@ class SealingVault implements Vault {
       await this.storage.alone(() => this.storage.remove());
     } catch {
       return this.#refused(
-        'The browser’s store is blocked: nothing was forgotten, the sealed secrets are still in it. Try again, or clear this page’s data in the browser.',
+        'The browser’s storage is blocked: nothing was deleted, the encrypted passwords are still in it. Try again, or clear this page’s data in the browser.',
       );
     }
     this.#key = null;
@@ -214,7 +214,7 @@ class SealingVault implements Vault {
   /** Another tab set or changed the passphrase: what it keeps is not written over under another one. */
   #shutOut(): void {
     this.#key = null;
-    this.#problem = 'The passphrase was changed in another tab. Unlock with the new one; what you typed is kept then.';
+    this.#problem = 'The passphrase was changed in another tab. Unlock with the new one; what you typed is saved then.';
     this.#tell();
   }
 
@@ -223,7 +223,7 @@ class SealingVault implements Vault {
     for (const ref of [...this.#secrets.keys()]) if (!this.#dirty.has(ref)) this.#secrets.delete(ref);
     this.#key = null;
     this.isSealed = false;
-    this.#problem = 'All secrets were forgotten in another tab. What you typed since lasts for this visit only.';
+    this.#problem = 'All passwords were deleted in another tab. What you typed since lasts for this visit only.';
     this.#tell();
   }
 
@@ -241,7 +241,7 @@ class SealingVault implements Vault {
       } catch {
         this.#isWriteWaiting = false;
         this.#problem =
-          'The browser’s store is full or blocked: what you typed last could not be kept, and lasts for this visit only.';
+          'The browser’s storage is full or blocked: what you typed last could not be saved, and lasts for this visit only.';
         this.#tell();
       }
     });

@@ -29,10 +29,9 @@ const TELL_EVERY_BYTES = 4 * 1024 * 1024;
 const MOST_SAID = sayBytes(MOST_IMAGE_BYTES);
 
 const CHANGED =
-  'The file changed while it was read: something still writes it. Wait until it has come whole, then drop it again.';
-const EMPTY = 'The file is empty: its download broke off before it began. Fetch it anew.';
-const LIES =
-  'It unpacks to another size than its archive claims: such an archive is not to be trusted. It was not taken.';
+  'The file changed while it was read: something is still writing it. Wait until it is complete, then drop it again.';
+const EMPTY = 'The file is empty: its download broke off before it began. Download it again.';
+const LIES = 'It unpacks to another size than its archive claims: do not trust this archive. It was not added.';
 
 /** What a browser raises of a file that is no longer as it was when it was dropped. */
 const isChanged = (error: unknown): boolean =>
@@ -46,7 +45,9 @@ const plain = (error: unknown): string => (isChanged(error) ? CHANGED : `It coul
 export async function lookAt(file: Blob): Promise<Result<Looked, string>> {
   if (file.size === 0) return err(EMPTY);
   if (file.size > MOST_IMAGE_BYTES)
-    return err(`The file has ${sayBytes(file.size)}; an image has at most ${MOST_SAID}. Drop the image itself.`);
+    return err(
+      `The file has ${sayBytes(file.size)}; a firmware file has at most ${MOST_SAID}. Drop the firmware file itself.`,
+    );
   try {
     const head = new Uint8Array(await file.slice(0, 4).arrayBuffer());
     if (!looksLikeZip(head)) return ok({ kind: 'file' });
@@ -63,7 +64,7 @@ export async function lookAt(file: Blob): Promise<Result<Looked, string>> {
       if (members.length >= MOST_MEMBERS) more += 1;
       else {
         const problem = encrypted
-          ? 'a password is asked for'
+          ? 'a password is required'
           : memberProblem(filename, uncompressedSize, MOST_IMAGE_BYTES);
         members.push({ name: filename.slice(0, 400), bytes: uncompressedSize, problem });
       }
@@ -93,7 +94,7 @@ async function withZip<T>(
     return err(
       /size|overlap|ambiguous|signature|CRC/i.test(said)
         ? LIES
-        : `It begins like a ZIP and cannot be read as one (${said.slice(0, 120)}). Fetch it anew.`,
+        : `It begins like a ZIP and cannot be read as one (${said.slice(0, 120)}). Download it again.`,
     );
   } finally {
     await reader.close().catch(() => {});
@@ -137,7 +138,8 @@ function byteReaderOf(stream: ReadableStream): ReadableStreamBYOBReader | null {
 /** SHA-256 of a file, piece by piece. Source: FIPS 180-4. */
 export async function hashFile(file: Blob, onProgress: Progress): Promise<Result<Hashed, string>> {
   if (file.size === 0) return err(EMPTY);
-  if (file.size > MOST_IMAGE_BYTES) return err(`The file has ${sayBytes(file.size)}; at most ${MOST_SAID} are taken.`);
+  if (file.size > MOST_IMAGE_BYTES)
+    return err(`The file has ${sayBytes(file.size)}; at most ${MOST_SAID} are allowed.`);
   const hasher = await createSHA256();
   hasher.init();
   let done = 0;
@@ -162,7 +164,7 @@ class TooMuch extends Error {
 }
 
 const twice = (name: string): string =>
-  `The ZIP holds ${clipText(oneLine(name), 80)} twice: one program unpacks the first, another the last, and only one of them would be checked. Get it anew from where it is published.`;
+  `The ZIP contains ${clipText(oneLine(name), 80)} twice: one program unpacks the first, another the last, and only one of them would be checked. Download it again from where it is published.`;
 
 /** The same of one file in a ZIP, unpacked as a stream: no more of it is ever held than a piece. */
 export async function hashMember(file: Blob, name: string, onProgress: Progress): Promise<Result<Hashed, string>> {
@@ -201,7 +203,7 @@ export async function hashMember(file: Blob, name: string, onProgress: Progress)
       throw error;
     }
     if (done !== claimed) return err(LIES);
-    if (looksLikeZip(head)) return err(`${name} is a ZIP itself: unpack it first, and drop what is in it.`);
+    if (looksLikeZip(head)) return err(`${name} is a ZIP itself: unpack it first, then drop the file inside.`);
     return ok({ sha256: hasher.digest('hex'), bytes: done });
   });
 }

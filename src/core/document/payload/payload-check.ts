@@ -161,7 +161,7 @@ const CHECKS: { readonly [K in PayloadKind]: Check } = {
 
 /** What is wrong with what an entry taught; `null` when nothing is. */
 export const checkPayload: Check = (value) => {
-  if (!isRecord(value)) return 'must be a record';
+  if (!isRecord(value)) return 'must be an object';
   const named = value.kind;
   return typeof named === 'string' && hasOwn(CHECKS, named)
     ? CHECKS[named as PayloadKind](value) // it is one of its own names

@@ -28,7 +28,7 @@ const LASTS_YEARS = { disk: 5, battery: 4, memoryCard: 3 } as const;
 const CABLE_WORDS: Readonly<Record<keyof CablePrices, string>> = {
   'network-cable': 'Network cable',
   pair: 'Low-voltage pair',
-  usb: 'USB lead',
+  usb: 'USB cable',
   fibre: 'Fibre',
 };
 const isBought = (medium: string): medium is keyof CablePrices => Object.hasOwn(CABLE_WORDS, medium);
@@ -92,7 +92,7 @@ function camerasOf(site: Site): readonly PlanLine[] {
     if (model && wantsSupply(camera, model, fed)) {
       const price = assumed(site.assumptions, 'cost.supply');
       beside.add(
-        { of: 'supply:assumed', label: 'Supply, none is planned', unit: 'pieces', price, everyYears: null },
+        { of: 'supply:assumed', label: 'Power supply, none is planned', unit: 'pieces', price, everyYears: null },
         name,
       );
     }
@@ -102,7 +102,7 @@ function camerasOf(site: Site): readonly PlanLine[] {
       beside.add(
         {
           of: alike('panel', panelWp, panelPrice),
-          label: `Panel of ${panelWp} Wp`,
+          label: `Solar panel of ${panelWp} Wp`,
           unit: 'pieces',
           price: panelPrice,
           everyYears: null,
@@ -126,7 +126,7 @@ function camerasOf(site: Site): readonly PlanLine[] {
       beside.add(
         {
           of: alike('card', memoryCard.sizeGB, memoryCard.price),
-          label: `Memory card of ${memoryCard.sizeGB} GB`,
+          label: `SD card of ${memoryCard.sizeGB} GB`,
           unit: 'pieces',
           price: memoryCard.price,
           everyYears: LASTS_YEARS.memoryCard,
@@ -159,7 +159,7 @@ function cablesOf(site: Site): readonly PlanLine[] {
     unit: 'm',
     price: site.costing.perMetre[medium],
     everyYears: null,
-    note: unknown > 0 ? `and ${unknown} of which the length is not known` : '',
+    note: unknown > 0 ? `and ${unknown} of unknown length` : '',
   }));
 }
 
@@ -185,7 +185,7 @@ function storageOf(site: Site): readonly PlanLine[] {
         ? [
             {
               of: `seats:${id}:${pack.seats}@${pack.price}`,
-              label: `Pack of ${pack.seats} seats`,
+              label: `Pack of ${pack.seats} licences`,
               count,
               unit: 'packs',
               price: pack.price,

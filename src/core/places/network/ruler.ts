@@ -89,11 +89,11 @@ function pinsOf(
 }
 
 function wrongOf({ kind, address }: Pick<Pin, 'kind' | 'address'>, times: number, plan: ReadNetwork['plan']): string {
-  if (times > 1) return 'taken twice';
+  if (times > 1) return 'used twice';
   if (!plan) return '';
   if (!isHostOf(plan.cidr, address))
     return address === broadcastOf(plan.cidr) ? 'the broadcast address' : 'the network address';
-  return kind === 'static' && isInPool(plan.pool, address) ? 'set by hand inside the pool' : '';
+  return kind === 'static' && isInPool(plan.pool, address) ? 'static inside the DHCP range' : '';
 }
 
 /** @param seen what was seen, in this network or another: what answers outside of it is on no ruler */

@@ -271,7 +271,7 @@ function reachFacts({ camera, view, network }: Placed): Facts<ReachFacts> {
           ),
     internet: internet ?? undefined,
     losesWithoutInternet: [
-      ...(isAccountOnly || camera.handset?.way === 'account' ? ['its picture, which goes by its maker'] : []),
+      ...(isAccountOnly || camera.handset?.way === 'account' ? ['its stream, through its maker’s cloud'] : []),
       ...lost,
     ],
     ntp: ntp ?? undefined,

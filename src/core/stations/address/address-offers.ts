@@ -34,21 +34,22 @@ export function addressOffers(view: SiteView, camera: Camera): AddressOffers {
       if (!free) return [];
       return [
         {
-          text: `Give it ${free}`,
+          text: `Assign ${free}`,
           command: asOne(`${camera.name}: now at ${free}`, moveDevice(site.cameras, camera, free)),
         },
       ];
     },
     reserve: () => {
       const keep: OneCommand = { kind: 'setKeeping', cameraId, keeping: 'reservation' };
-      if (facts.mac !== undefined || facts.host === undefined) return [{ text: 'Reserve its address', command: keep }];
+      if (facts.mac !== undefined || facts.host === undefined)
+        return [{ text: 'Plan a DHCP reservation', command: keep }];
       const [host] = seen?.hosts ?? [];
       if (!host?.mac || seen?.state === 'other-at-address') return [];
       const identity = identityOf(host, camera);
       return [
         {
-          text: `Reserve its address for ${host.mac}`,
-          command: asOne(`${camera.name}: its address is reserved`, [
+          text: `Plan a DHCP reservation for ${host.mac}`,
+          command: asOne(`${camera.name}: DHCP reservation planned`, [
             { kind: 'setIdentity', cameraId, identity },
             keep,
           ]),
@@ -60,16 +61,20 @@ export function addressOffers(view: SiteView, camera: Camera): AddressOffers {
       const free = facts.isInPool ? into && nextFree(into, takenAddresses(site, into, hosts)) : (facts.host ?? null);
       if (!free) return [];
       const keep: OneCommand = { kind: 'setKeeping', cameraId, keeping: 'static' };
-      const text = free === facts.host ? 'Set its address on the device' : `Set ${free} on the device`;
+      const text =
+        free === facts.host ? 'Plan a static address on the device' : `Plan ${free} as a static address on the device`;
       const moves = free === facts.host ? [] : moveDevice(site.cameras, camera, free);
-      return [{ text, command: asOne(`${camera.name}: set on the device`, [...moves, keep]) }];
+      return [{ text, command: asOne(`${camera.name}: static address on the device`, [...moves, keep]) }];
     },
     follow: () => {
       const [host] = seen?.state === 'moved' ? seen.hosts : [];
       if (!host) return [];
       const commands = moveDevice(site.cameras, camera, host.host);
       return [
-        { text: `Take ${host.host} everywhere`, command: asOne(`${camera.name}: followed to ${host.host}`, commands) },
+        {
+          text: `Use ${host.host} everywhere`,
+          command: asOne(`${camera.name}: new address ${host.host} taken over`, commands),
+        },
       ];
     },
     takeIdentity: () => {
@@ -77,7 +82,7 @@ export function addressOffers(view: SiteView, camera: Camera): AddressOffers {
       if (!host || (host.mac === '' && host.serial === '' && host.endpoints.length === 0)) return [];
       const identity = identityOf(host);
       const said = host.mac || host.endpoints[0] || host.serial;
-      return [{ text: `It is this one: take ${said}`, command: { kind: 'setIdentity', cameraId, identity } }];
+      return [{ text: `It is this camera: save ${said}`, command: { kind: 'setIdentity', cameraId, identity } }];
     },
     allowListed: () => {
       if (own === null) return [];
@@ -93,22 +98,22 @@ export function addressOffers(view: SiteView, camera: Camera): AddressOffers {
         const now = passageBetween(rows, from, own);
         if (now === 'none' || now === null) rows = withPassage(rows, from, own, 'listed');
       }
-      return ofReach('Open just the ports that its taps need', { ...site.reach, rows });
+      return ofReach('Allow only the ports that its taps need', { ...site.reach, rows });
     },
     closeOthers: () => {
       if (own === null) return [];
       let { rows } = site.reach;
       for (const { id, name } of site.networks)
         if (facts.openFrom?.includes(name)) rows = withPassage(rows, networkSubject(id), own, 'none');
-      return ofReach(`Close it to ${facts.openFrom?.join(', ')}`, { ...site.reach, rows });
+      return ofReach(`Block it from ${facts.openFrom?.join(', ')}`, { ...site.reach, rows });
     },
     cutOff: () => {
       if (own === null || !network) return [];
-      const text = `Cut ${network.network.name} off from the internet`;
+      const text = `Block ${network.network.name} from the internet`;
       return ofReach(text, { ...site.reach, rows: withPassage(site.reach.rows, own, INTERNET, 'none') });
     },
     dropForwards: () =>
-      ofReach(`Close port ${facts.forwards?.join(', ')} of the router`, {
+      ofReach(`Close port forward ${facts.forwards?.join(', ')} at the router`, {
         ...site.reach,
         forwards: site.reach.forwards.filter(({ host }) => host.trim() !== camera.host.trim()),
       }),
@@ -117,7 +122,7 @@ export function addressOffers(view: SiteView, camera: Camera): AddressOffers {
       if (!network || !gateway) return [];
       return [
         {
-          text: `Take the time from ${gateway}`,
+          text: `Use ${gateway} as time server`,
           command: { kind: 'putNetwork', network: { ...network.network, ntp: gateway } },
         },
       ];
@@ -127,7 +132,7 @@ export function addressOffers(view: SiteView, camera: Camera): AddressOffers {
         ? []
         : [
             {
-              text: `Dial port ${facts.cardPort}`,
+              text: `Use port ${facts.cardPort}`,
               command: { kind: 'setAddress', cameraId, host: camera.host, port: facts.cardPort },
             },
           ],

@@ -90,29 +90,29 @@ const CASES: readonly { readonly id: string; readonly when: Facts<AddressFacts>;
   { id: 'address.notation', when: { host: '010.77.4.21', notation: 'odd' }, says: /010\.77/ },
   { id: 'address.name', when: { host: 'sluice.local', notation: 'name' }, says: /sluice\.local/ },
   { id: 'address.link-local', when: { host: '169.254.7.7', kind: 'link-local' }, says: /169\.254/ },
-  { id: 'address.public', when: { host: '8.8.8.8', kind: 'public' }, says: /no address of a house/ },
+  { id: 'address.public', when: { host: '8.8.8.8', kind: 'public' }, says: /not a private address/ },
   { id: 'address.outside', when: { host: '192.168.1.9', isInNetwork: false }, says: /outside House/ },
-  { id: 'address.no-host', when: { misplaced: 'is-broadcast-address' }, says: /No device/ },
+  { id: 'address.no-host', when: { misplaced: 'is-broadcast-address' }, says: /in House is reserved/ },
   { id: 'address.gateways', when: { isGateway: true, misplaced: undefined }, says: /gateway/ },
-  { id: 'address.shared', when: { sharedWith: ['Boot room'] }, says: /one box/ },
+  { id: 'address.shared', when: { sharedWith: ['Boot room'] }, says: /one device/ },
   { id: 'address.shared', when: { sharedWith: ['Boot room'], isSharedForSure: true }, says: /Two devices/ },
   { id: 'address.same-stream', when: { sameStreamAs: ['Boot room'] }, says: /path/ },
   { id: 'address.port', when: { port: 8554 }, says: /another port/ },
-  { id: 'address.kept', when: { keeping: 'dynamic' }, says: /until the router/ },
-  { id: 'address.static-in-pool', when: { keeping: 'static', isInPool: true }, says: /handed out to others/ },
+  { id: 'address.kept', when: { keeping: 'dynamic' }, says: /until the lease/ },
+  { id: 'address.static-in-pool', when: { keeping: 'static', isInPool: true }, says: /assigned to others/ },
   { id: 'address.two-servers', when: { dhcpServers: 2 }, says: /2 of them/ },
-  { id: 'address.mac-missing', when: { macText: undefined, mac: undefined }, says: /written nowhere/ },
+  { id: 'address.mac-missing', when: { macText: undefined, mac: undefined }, says: /none is entered/ },
   { id: 'address.mac-malformed', when: { macText: 'OO:1', mac: undefined, isMacGood: false }, says: /OO:1/ },
   { id: 'address.mac-group', when: { isGroupMac: true }, says: /odd octet/ },
-  { id: 'address.mac-shared', when: { macSharedWith: ['Boot room'] }, says: /stands at both/ },
+  { id: 'address.mac-shared', when: { macSharedWith: ['Boot room'] }, says: /Both have/ },
   { id: 'address.mac-random', when: { isLocalMac: true }, says: /locally administered/ },
-  { id: 'address.nothing-stays', when: { seen: 'unproven', macText: undefined, mac: undefined }, says: /written down/ },
+  { id: 'address.nothing-stays', when: { seen: 'unproven', macText: undefined, mac: undefined }, says: /is recorded/ },
   {
     id: 'address.moved',
     when: { seen: 'moved', seenAt: ['10.77.4.50'] },
-    says: /Loft store still draws from 10\.77\.4\.21: 1 tap/,
+    says: /Loft store still pulls from 10\.77\.4\.21: 1 tap/,
   },
-  { id: 'address.missing', when: { seen: 'missing' }, says: /Nothing answers at 10\.77\.4\.21/ },
+  { id: 'address.missing', when: { seen: 'missing' }, says: /Nothing responds at 10\.77\.4\.21/ },
   { id: 'address.other-device', when: { seen: 'other-at-address', seenMac: '00:00:5e:00:53:99' }, says: /53:99/ },
   { id: 'address.seen-twice', when: { seen: 'double', seenAt: ['10.77.4.21', '10.77.4.22'] }, says: /10\.77\.4\.22/ },
   { id: 'address.says-elsewhere', when: { seenAlsoAt: ['192.168.0.90'] }, says: /192\.168\.0\.90/ },
@@ -120,23 +120,23 @@ const CASES: readonly { readonly id: string; readonly when: Facts<AddressFacts>;
   {
     id: 'address.reach',
     when: { ways: [{ ...WAY, allowed: 'none' }] },
-    says: /may open nothing into Yard, and needs port 554/,
+    says: /may not connect to Yard, and needs port 554/,
   },
   { id: 'address.reach', when: { ways: [{ ...WAY, allowed: null }] }, says: /in House/ },
   { id: 'address.search-across', when: { ways: [{ ...WAY, looksByItself: true }] }, says: /does not cross/ },
-  { id: 'address.open-to-others', when: { openFrom: ['Guests'] }, says: /draws it/ },
-  { id: 'address.internet', when: { internet: 'all' }, says: /outwards/ },
+  { id: 'address.open-to-others', when: { openFrom: ['Guests'] }, says: /pulls its stream/ },
+  { id: 'address.internet', when: { internet: 'all' }, says: /any connection to the internet/ },
   { id: 'address.loses-cut-off', when: { losesWithoutInternet: ['notices'] }, says: /notices/ },
   { id: 'address.time', when: { ntp: 'time.example.net', isNtpOutside: true }, says: /time\.example\.net/ },
-  { id: 'address.reach', when: { ways: [{ ...WAY, from: null, allowed: null }] }, says: /which network Loft store is/ },
-  { id: 'address.reach', when: { ways: [{ ...WAY, to: null, allowed: null }] }, says: /which network the camera is/ },
+  { id: 'address.reach', when: { ways: [{ ...WAY, from: null, allowed: null }] }, says: /network of Loft store/ },
+  { id: 'address.reach', when: { ways: [{ ...WAY, to: null, allowed: null }] }, says: /camera’s network is not known/ },
   { id: 'address.gateways', when: { isGateway: undefined }, says: /the router’s own/ },
-  { id: 'address.static-in-pool', when: { keeping: 'static', isInPool: undefined }, says: /nobody said which/ },
-  { id: 'address.look-in', when: { lookIn: undefined }, says: /Nobody said how/ },
-  { id: 'address.look-in', when: { lookIn: 'forward', outside: undefined }, says: /stands nowhere/ },
+  { id: 'address.static-in-pool', when: { keeping: 'static', isInPool: undefined }, says: /DHCP range of House is not entered/ },
+  { id: 'address.look-in', when: { lookIn: undefined }, says: /Remote access is not decided/ },
+  { id: 'address.look-in', when: { lookIn: 'forward', outside: undefined }, says: /no port forward is entered/ },
   { id: 'address.forwarded', when: { forwards: ['8554 to 554'] }, says: /8554 to 554/ },
   { id: 'address.forward-in-vain', when: { lookIn: 'forward', outside: 'shared-cgnat' }, says: /shares/ },
-  { id: 'address.opens-by-itself', when: { opensByItself: true }, says: /unasked/ },
+  { id: 'address.opens-by-itself', when: { opensByItself: true }, says: /by themselves/ },
 ];
 
 test.each(CASES)('$id finds what is wrong, with its evidence', ({ id, when, says }) => {
@@ -213,7 +213,7 @@ test('of an address that nobody entered there is nothing to ask yet: the next st
   if (!hung) throw new Error('a camera');
   const { open, gates } = ADDRESS.judge({ ...hung, host: '' }, viewOf(site, indexEvidence(site.journal)));
   expect(open).toEqual([]);
-  expect(gates.find(({ holds }) => !holds)?.next).toBe('Give it an address');
+  expect(gates.find(({ holds }) => !holds)?.next).toBe('Enter its address');
 });
 
 test('without a network nobody says that an address is fine', () => {

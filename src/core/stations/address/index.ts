@@ -22,17 +22,17 @@ interface GateFacts {
 const GATES: readonly Gate<GateFacts>[] = [
   {
     id: 'address.said',
-    condition: 'It has an address',
+    condition: 'An address is entered',
     holds: (facts) => facts.hasAddress,
-    next: () => 'Give it an address',
+    next: () => 'Enter its address',
   },
   {
     id: 'address.stays',
-    condition: 'It is decided how its address stays',
+    condition: 'Address assignment is decided',
     holds: ({ isUndecided }) => !isUndecided,
-    next: () => 'Say how its address stays',
+    next: () => 'Decide: DHCP reservation or static address',
   },
-  stopGate('address.fits', 'Nothing speaks against its address', 'Put its address right'),
+  stopGate('address.fits', 'No open findings about its address', 'Fix its address'),
 ];
 
 export const ADDRESS: Station<'address'> = {
@@ -58,7 +58,7 @@ export const ADDRESS: Station<'address'> = {
       // of an address that is not there the next step speaks
       open: hasAddress(camera) ? openQuestions(rows) : [],
       gates,
-      idle: 'Nothing is addressed yet',
+      idle: 'No address yet',
     };
   },
   mends: (camera, rule, view) => {

@@ -52,7 +52,7 @@ const offersOf = (network: Network) => ({
     if (!plan) return [];
     const gateway = sayIpv4(firstHostOf(plan.cidr));
     return [
-      { text: `Take ${gateway} as its gateway`, command: { kind: 'putNetwork', network: { ...network, gateway } } },
+      { text: `Use ${gateway} as its gateway`, command: { kind: 'putNetwork', network: { ...network, gateway } } },
     ];
   },
 });

@@ -50,7 +50,7 @@ export function chooseOffers(site: Site, camera: Camera, seen: SeenStream | null
         .filter((one) => mends(rule, rowsWith(one, camera.mounting)))
         .slice(0, MOST_MODELS)
         .map((one) => ({
-          text: `Take ${nameOfModel(one)}`,
+          text: `Choose ${nameOfModel(one)}`,
           command: { kind: 'chooseModel', cameraId: camera.id, modelId: one.id },
         }));
     },
@@ -99,8 +99,8 @@ function aimedTiltDeg(heightM: number, { heightM: usualM, tiltDownDeg }: Mountin
 function sayChange(before: Mounting, after: Mounting): string {
   if (after.heightM !== before.heightM)
     return after.tiltDownDeg === before.tiltDownDeg
-      ? `Hang it at ${after.heightM} m`
-      : `Hang it at ${after.heightM} m, tilted ${after.tiltDownDeg}°`;
+      ? `Mount it at ${after.heightM} m`
+      : `Mount it at ${after.heightM} m, tilted ${after.tiltDownDeg}°`;
   if (after.tiltDownDeg !== before.tiltDownDeg) return `Tilt it to ${after.tiltDownDeg}°`;
   return after.zoom === null ? 'Zoom as far as the zone stays in view' : `Zoom to ${after.zoom.toFixed(1)}×`;
 }

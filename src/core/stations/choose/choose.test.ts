@@ -35,7 +35,7 @@ test('Orchard track: text and light set the three apart, and only the zoom serve
   expect(rows.slice(firstAlike).every(({ decides }) => !decides)).toBe(true);
 });
 
-test('a zoom goes in as far as the zone stays in view, unless it was set', () => {
+test('a zoom goes in as far as the zone stays in the picture, unless it was set', () => {
   expect(facts[1]?.viewWidthM).toBeGreaterThanOrEqual(need.widthM);
   const wide = chooseFacts(need, cards[1] as Model, { ...mounting, zoom: 1 }, site);
   expect(wide.zoom).toBe(1);

@@ -21,7 +21,7 @@ const ASIDES: readonly Aside[] = [
     id: 'picture',
     label: () => 'picture',
     said: ({ pictureSize, fps }) => pictureSize && `${pictureSize}${fps === undefined ? '' : `, ${fps} fps`}`,
-    reason: () => 'Pixels of its best lens, frames a second.',
+    reason: () => 'Pixels of its best lens, frame rate.',
   },
   {
     id: 'zoom',
@@ -39,20 +39,20 @@ const ASIDES: readonly Aside[] = [
       [wired ? 'wired' : null, ...bands.map((band) => (band === 'sub-GHz' ? band : `${band} GHz`))]
         .filter(Boolean)
         .join(', '),
-    reason: () => 'How it is joined to the network.',
+    reason: () => 'How it is connected to the network.',
   },
   {
     id: 'card',
-    label: () => 'card slot',
+    label: () => 'SD card slot',
     said: ({ cardMaxGB }) => (cardMaxGB === undefined ? undefined : cardMaxGB > 0 ? `${cardMaxGB} GB` : 'none'),
-    reason: () => 'The largest card that it takes.',
+    reason: () => 'The largest SD card that it takes.',
   },
   {
     id: 'cost',
-    label: ({ costYears }) => `${costYears ?? ''} years, all in`,
+    label: ({ costYears }) => `${costYears ?? ''} years, total cost`,
     said: ({ allInCost, currency }) =>
       allInCost === undefined ? undefined : `${currency ?? ''} ${Math.round(allInCost)}`.trim(),
-    reason: () => 'Price, a supply where none is in the box, and energy.',
+    reason: () => 'Price, a power supply where none is in the box, and energy.',
   },
 ];
 
@@ -110,12 +110,10 @@ function rowOf(id: string, candidates: readonly F[]): CriterionRow | null {
     return withDecides(id, aside.label(first), answers);
   }
   const rule = CHOOSE_RULES.find((one) => one.id === id);
-  if (!rule?.label) throw new RangeError(`${id} stands in no table`);
+  if (!rule?.label) throw new RangeError(`${id} is in no table`);
   const cells = candidates.map((facts) => cellOf(rule, facts, UNSAID));
   // A question that one of them is not asked says nothing against it: two lenses that leave no gap, one that has none.
-  const answers = cells.map(
-    (cell): Cell => cell ?? { said: '–', verdict: 'ok', reason: 'It is not asked of this one.' },
-  );
+  const answers = cells.map((cell): Cell => cell ?? { said: '–', verdict: 'ok', reason: 'Not asked of this one.' });
   const isAsked = rule.isQuiet
     ? answers.some(({ verdict }) => SPEAKS.has(verdict))
     : cells.every((cell) => cell !== null);

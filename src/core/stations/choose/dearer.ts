@@ -36,8 +36,8 @@ export function dearerWorthIt(candidates: readonly F[]): DearerAnswer | null {
     return {
       kind: 'not-known',
       index: null,
-      title: 'None is known to serve',
-      because: 'Some cards do not say what the place asks for: complete them first.',
+      title: 'None is known to meet the need',
+      because: 'Some model cards do not say what the need asks for: complete them first.',
     };
   if (best === undefined) {
     const missed = rows
@@ -46,17 +46,17 @@ export function dearerWorthIt(candidates: readonly F[]): DearerAnswer | null {
     return {
       kind: 'none-serves',
       index: null,
-      title: 'None of them serves',
+      title: 'None meets the need',
       because:
-        missed.length > 0 ? `All fail at: ${missed.join(', ')}.` : 'Each fails at something that the place asks for.',
+        missed.length > 0 ? `All fail at: ${missed.join(', ')}.` : 'Each fails at something that the need asks for.',
     };
   }
   if (!Number.isFinite(costOf(best)))
     return {
       kind: 'not-known',
       index: best,
-      title: `${nameOf(best)} serves; its price is not known`,
-      because: 'Enter it in its card, and it is weighed against the others.',
+      title: `${nameOf(best)} meets the need; its price is not known`,
+      because: 'Enter it in its model card, and it is compared with the others.',
     };
   const extra = costOf(best) - costOf(cheapest);
   const money = (amount: number): string => `${candidates[best]?.currency ?? ''} ${Math.round(amount)}`.trim();
@@ -65,8 +65,8 @@ export function dearerWorthIt(candidates: readonly F[]): DearerAnswer | null {
     return {
       kind: 'cheapest-serves',
       index: best,
-      title: `${nameOf(best)} serves, and costs least`,
-      because: 'A dearer one buys nothing that this place asks for.',
+      title: `${nameOf(best)} meets the need at the lowest cost`,
+      because: 'A dearer one adds nothing that the need asks for.',
     };
   // Against the cheapest that comes nearest: that is the one somebody would have bought.
   const rival = all.filter((at) => costOf(at) < costOf(best)).at(-1) ?? cheapest;
@@ -77,14 +77,14 @@ export function dearerWorthIt(candidates: readonly F[]): DearerAnswer | null {
     return {
       kind: 'not-known',
       index: best,
-      title: `${nameOf(best)} serves; of ${nameOf(rival)} too little is known`,
-      because: 'Complete its card: what it does not say may be what decides.',
+      title: `${nameOf(best)} meets the need; too little is known of ${nameOf(rival)}`,
+      because: 'Complete its model card: what is missing may decide.',
     };
   if (won.length === 0)
     return {
       kind: 'buys-nothing',
       index: rival,
-      title: `${nameOf(best)} fits better, ${nameOf(rival)} serves too`,
+      title: `${nameOf(best)} fits better, ${nameOf(rival)} meets the need too`,
       because: `It costs ${money(costOf(best) - costOf(rival))} more over ${over} years, and gains only room to spare.`,
     };
   const gains = won.map(({ label, answers }) => `${label}: ${answers[best]?.said} against ${answers[rival]?.said}`);

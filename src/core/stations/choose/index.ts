@@ -30,17 +30,21 @@ interface GateFacts extends PlannedFacts {
 const GATES: readonly Gate<GateFacts>[] = [
   saidGate({
     id: 'choose.need',
-    condition: 'What it must show is said',
+    condition: 'The need is entered',
     holds: ({ hasNeed }) => hasNeed,
-    next: () => 'Say what it must show',
+    next: () => 'Enter what it must show',
   }),
   saidGate({
     id: 'choose.model',
-    condition: 'A model is chosen',
+    condition: 'A model card is chosen',
     holds: ({ hasModel }) => hasModel,
-    next: () => 'Choose a model',
+    next: () => 'Choose a model card',
   }),
-  stopGate('choose.fits', 'Nothing speaks against the model in its place', 'Take another model, or place it otherwise'),
+  stopGate(
+    'choose.fits',
+    'No open findings about the model in its place',
+    'Choose another model, or place it differently',
+  ),
 ];
 
 /** Without a need or a model there is nothing to judge. */
@@ -90,7 +94,7 @@ export const CHOOSE: Station<'choose'> = {
       hasModel: camera.modelId !== null,
       ...plannedFacts(camera, findings),
     });
-    return { verdict, findings, open: openQuestions(rows), gates, idle: 'Nothing is chosen yet' };
+    return { verdict, findings, open: openQuestions(rows), gates, idle: 'No model chosen yet' };
   },
   mends: (camera, rule, view) => {
     const { need, mounting } = camera;

@@ -16,7 +16,7 @@ type F = Facts<ChooseFacts>;
 const guessed = ({ isBeyondModel }: F, said: string): string => (isBeyondModel ? `≈ ${said}` : said);
 const guess = ({ isBeyondModel, hfovDeg }: F, reason: string): string =>
   isBeyondModel
-    ? `${reason} ${Math.round(hfovDeg ?? 0)}° is wider than the formula is good for: a guess until it is measured.`
+    ? `${reason} ${Math.round(hfovDeg ?? 0)}° is wider than the formula covers: an estimate until it is measured.`
     : reason;
 /** Of what is missing, rounded up: a strip that is there is never 0.0 m wide. */
 const seenOf = (m: number): string => (m < 0.05 ? 'none of them' : `${metres(m)} of them`);
@@ -35,7 +35,7 @@ const ratedOf = (f: { lightReachM: number; lightRatedM?: number | undefined }): 
 export const PICTURE_RULES = [
   rule({
     id: 'choose.detail',
-    question: 'Do enough pixels fall on a metre where the target stands?',
+    question: 'Is the pixel density high enough at the target?',
     limits: ['optics.face-height'],
     source: `${LEVELS}; a fifth below is tight [A]`,
     needs: ['pxPerM', 'wantedPxPerM', 'level', 'distanceM', 'isInView'],
@@ -43,59 +43,62 @@ export const PICTURE_RULES = [
     judge: (f) => (f.isInView ? judgeDetail(f.pxPerM, f.wantedPxPerM) : 'unknown'),
     label: (f) => `${f.level ?? 'see'} at ${f.distanceM} m`,
     said: (f) => (f.isInView ? guessed(f, `${Math.round(f.pxPerM)} px/m`) : 'not in view'),
-    reason: (f) => guess(f, `${Math.round(f.pxPerM)} px/m; ${f.wantedPxPerM} wanted.`),
+    reason: (f) => guess(f, `${Math.round(f.pxPerM)} px/m; ${f.wantedPxPerM} needed.`),
     when: {
       'will-not-work': {
         severity: 'stop',
-        title: (f) => `Too few pixels to ${f.level} at ${f.distanceM} m`,
-        because: (f) => `${Math.round(f.pxPerM)} px/m arrive; ${f.level} wants ${f.wantedPxPerM}.`,
-        do: ['Take a longer lens, or more pixels.', 'Hang it nearer, or ask for less.'],
+        title: (f) => `Pixel density too low to ${f.level} at ${f.distanceM} m`,
+        because: (f) => `${Math.round(f.pxPerM)} px/m on the target; ${f.level} needs ${f.wantedPxPerM}.`,
+        do: ['Use a longer focal length, or a higher resolution.', 'Mount it nearer, or plan a lower level.'],
       },
       tight: {
         severity: 'fix',
-        title: (f) => `Just short of ${f.level} at ${f.distanceM} m`,
-        because: (f) => `${Math.round(f.pxPerM)} px/m arrive; ${f.wantedPxPerM} are wanted.`,
-        do: ['Zoom in a little, or hang it nearer.'],
+        title: (f) => `Pixel density just below ${f.level} at ${f.distanceM} m`,
+        because: (f) => `${Math.round(f.pxPerM)} px/m on the target; ${f.wantedPxPerM} are needed.`,
+        do: ['Zoom in a little, or mount it nearer.'],
       },
     },
     mends: (_, offers) => [...offers.mountings('choose.detail'), ...offers.models('choose.detail')],
-    why: 'What the sensor did not see, no program brings back.',
+    why: 'What the sensor did not capture, no software restores.',
   }),
   rule({
     id: 'choose.text',
-    question: 'Does a letter get enough pixels to be read?',
+    question: 'Are characters large enough to be read?',
     limits: ['optics.text-height'],
-    source: '12 px a letter are guessed, 20 are read [A]; from above a letter shrinks by the cosine',
+    source: '12 px a character are guessed, 20 are read [A]; from above a character shrinks by the cosine',
     needs: ['textPxPerM', 'charHeightMm', 'isInView'],
     asks: (f) => f.charHeightMm !== undefined,
     judge: (f) => (f.isInView ? readText(f.textPxPerM, f.charHeightMm).verdict : 'unknown'),
-    label: (f) => `read ${f.charHeightMm ?? ''} mm letters`,
+    label: (f) => `read ${f.charHeightMm ?? ''} mm characters`,
     said: (f) =>
       f.isInView ? guessed(f, `${readText(f.textPxPerM, f.charHeightMm).pxPerChar.toFixed(0)} px`) : 'not in view',
     reason: (f) =>
-      guess(f, `${readText(f.textPxPerM, f.charHeightMm).pxPerChar.toFixed(1)} px a letter; 20 are read, 12 guessed.`),
+      guess(
+        f,
+        `${readText(f.textPxPerM, f.charHeightMm).pxPerChar.toFixed(1)} px a character; 20 are read, 12 guessed.`,
+      ),
     when: {
       'will-not-work': {
         severity: 'stop',
-        title: (f) => `${f.charHeightMm} mm letters cannot be read`,
+        title: (f) => `${f.charHeightMm} mm characters not readable`,
         because: (f) =>
-          `${readText(f.textPxPerM, f.charHeightMm).pxPerChar.toFixed(1)} px a letter; ${TEXT_LIMITS.guessablePx} at least.`,
-        do: ['Take an optical zoom: digital zoom adds no pixel.', 'Write it larger, or hang a second camera near.'],
+          `${readText(f.textPxPerM, f.charHeightMm).pxPerChar.toFixed(1)} px a character; ${TEXT_LIMITS.guessablePx} at least.`,
+        do: ['Use optical zoom: digital zoom adds no pixels.', 'Use larger characters, or add a second camera nearby.'],
       },
       tight: {
         severity: 'fix',
-        title: (f) => `${f.charHeightMm} mm letters are guessed, not read`,
+        title: (f) => `${f.charHeightMm} mm characters guessed, not read`,
         because: (f) =>
-          `${readText(f.textPxPerM, f.charHeightMm).pxPerChar.toFixed(1)} px a letter; ${TEXT_LIMITS.readablePx} are read.`,
-        do: ['Zoom in until a letter has 20 pixels.'],
+          `${readText(f.textPxPerM, f.charHeightMm).pxPerChar.toFixed(1)} px a character; ${TEXT_LIMITS.readablePx} are read.`,
+        do: ['Zoom in until a character has 20 pixels.'],
       },
     },
     mends: (_, offers) => [...offers.mountings('choose.text'), ...offers.models('choose.text')],
-    why: 'A label that cannot be read is found out when somebody asks for it; B and 8 look alike below that.',
+    why: 'An unreadable label is noticed only when somebody needs it; below 20 px B and 8 look alike.',
   }),
   rule({
     id: 'choose.target-out-of-view',
-    question: 'Is the target in the picture at all?',
+    question: 'Is the target in the picture?',
     source: 'projection of the lens, rectilinear or equidistant: its rays against both half angles',
     needs: ['isInView', 'distanceM'],
     fails: (f) => !f.isInView,
@@ -103,8 +106,8 @@ export const PICTURE_RULES = [
     said: (f) => (f.isInView ? 'yes' : 'no'),
     isQuiet: true,
     severity: 'stop',
-    title: (f) => `It looks past what stands at ${f.distanceM} m`,
-    because: () => 'The target lies outside the picture at this height, tilt and zoom.',
+    title: (f) => `Target at ${f.distanceM} m outside the picture`,
+    because: () => 'At this height, tilt and zoom the target lies outside the picture.',
     do: ['Change the tilt, or zoom out.'],
     mends: (_, offers) => [
       ...offers.mountings('choose.target-out-of-view'),
@@ -114,69 +117,68 @@ export const PICTURE_RULES = [
   }),
   rule({
     id: 'choose.zone-near',
-    question: 'Is the ground seen where the zone begins?',
-    source: 'near edge = height / tan(tilt + half the view); a fifth more is tight [A]',
+    question: 'Is the ground visible where the zone begins?',
+    source: 'nearest point = height / tan(tilt + half the angle of view); a fifth more is tight [A]',
     needs: ['seenFromM', 'zoneFromM'],
     judge: (f) => judgeNear(f.seenFromM, f.zoneFromM),
-    label: (f) => `seen from ${f.zoneFromM ?? 0} m on`,
+    label: (f) => `visible from ${f.zoneFromM ?? 0} m`,
     said: (f) => (Number.isFinite(f.seenFromM) ? brief(f.seenFromM) : 'no ground'),
     reason: (f) =>
-      Number.isFinite(f.seenFromM) ? `The ground is unseen up to ${brief(f.seenFromM)}.` : 'It looks above the ground.',
+      Number.isFinite(f.seenFromM)
+        ? `The ground is not visible up to ${brief(f.seenFromM)}.`
+        : 'It looks above the ground.',
     when: {
       'will-not-work': {
         severity: 'stop',
-        title: (f) =>
-          Number.isFinite(f.seenFromM) ? `Unseen up to ${metres(f.seenFromM)}` : 'It does not see the ground',
+        title: (f) => (Number.isFinite(f.seenFromM) ? `Blind up to ${metres(f.seenFromM)}` : 'Ground not visible'),
         because: (f) => `The zone begins at ${metres(f.zoneFromM)}.`,
-        do: ['Tilt it down, hang it lower, or zoom out.', 'Let another camera look under this one.'],
+        do: ['Tilt it down, mount it lower, or zoom out.', 'Let another camera cover the area below this one.'],
       },
       tight: {
         severity: 'fix',
-        title: (f) => `The first ${atLeastMetres(f.seenFromM - f.zoneFromM)} of the zone are unseen`,
-        because: (f) => `It sees the ground from ${metres(f.seenFromM)} on; the zone begins at ${metres(f.zoneFromM)}.`,
-        do: ['Tilt it down a little, or hang it lower.'],
+        title: (f) => `First ${atLeastMetres(f.seenFromM - f.zoneFromM)} of the zone not visible`,
+        because: (f) => `The ground is visible from ${metres(f.seenFromM)}; the zone begins at ${metres(f.zoneFromM)}.`,
+        do: ['Tilt it down a little, or mount it lower.'],
       },
     },
     mends: (_, offers) => [...offers.mountings('choose.zone-near'), ...offers.models('choose.zone-near')],
-    why: 'Who knows it walks along the wall.',
+    why: 'Whoever knows it walks along the wall.',
   }),
   rule({
     id: 'choose.face-near',
-    question: 'Is a face seen where the zone begins?',
+    question: 'Are faces visible where the zone begins?',
     limits: ['optics.face-height'],
-    source: 'near edge at the height of a face; a fifth more is tight [A]',
+    source: 'nearest point at the height of a face; a fifth more is tight [A]',
     needs: ['faceSeenFromM', 'zoneFromM'],
     asks: (f) => f.wantsFaces === true,
     judge: (f) => judgeNear(f.faceSeenFromM, f.zoneFromM),
-    label: (f) => `faces from ${f.zoneFromM ?? 0} m on`,
+    label: (f) => `faces from ${f.zoneFromM ?? 0} m`,
     said: (f) => (Number.isFinite(f.faceSeenFromM) ? brief(f.faceSeenFromM) : 'no faces'),
     reason: (f) =>
       Number.isFinite(f.faceSeenFromM)
-        ? `A face comes into the picture at ${brief(f.faceSeenFromM)}.`
-        : 'It never looks as high as a face.',
+        ? `Faces are visible from ${brief(f.faceSeenFromM)}.`
+        : 'The view never reaches the height of a face.',
     when: {
       'will-not-work': {
         severity: 'stop',
         title: (f) =>
-          Number.isFinite(f.faceSeenFromM)
-            ? `Nearer than ${metres(f.faceSeenFromM)} the picture cuts off faces`
-            : 'It never sees a face',
-        because: (f) => `The zone begins at ${metres(f.zoneFromM)}; who stands there is seen without a head.`,
-        do: ['Hang it at the height of a face, tilt it up, or take a higher view.'],
+          Number.isFinite(f.faceSeenFromM) ? `Faces cut off up to ${metres(f.faceSeenFromM)}` : 'Faces never visible',
+        because: (f) => `The zone begins at ${metres(f.zoneFromM)}; whoever stands there is seen without a head.`,
+        do: ['Mount it at the height of a face, tilt it up, or use a taller angle of view.'],
       },
       tight: {
         severity: 'fix',
-        title: (f) => `Faces are cut off on the first ${atLeastMetres(f.faceSeenFromM - f.zoneFromM)} of the zone`,
-        because: (f) => `A face comes into the picture at ${metres(f.faceSeenFromM)}.`,
-        do: ['Tilt it up a little, or hang it a little higher.'],
+        title: (f) => `Faces cut off on the first ${atLeastMetres(f.faceSeenFromM - f.zoneFromM)} of the zone`,
+        because: (f) => `Faces are visible from ${metres(f.faceSeenFromM)}.`,
+        do: ['Tilt it up a little, or mount it a little higher.'],
       },
     },
     mends: (_, offers) => [...offers.mountings('choose.face-near'), ...offers.models('choose.face-near')],
-    why: 'Who rings stands close: a door station that shows a coat identifies nobody.',
+    why: 'Whoever rings stands close: a door station that shows a coat identifies nobody.',
   }),
   rule({
     id: 'choose.too-steep-for-faces',
-    question: 'Are faces looked down on too steeply?',
+    question: 'Is the view down on faces too steep?',
     limits: ['optics.steep'],
     source: 'depression above 30° spoils faces [A]',
     needs: ['depressionDeg', 'steepDeg'],
@@ -186,144 +188,143 @@ export const PICTURE_RULES = [
     said: (f) => `${Math.round(f.depressionDeg)}° down`,
     isQuiet: true,
     severity: 'fix',
-    title: (f) => `It looks ${Math.round(f.depressionDeg)}° down on faces`,
+    title: (f) => `View down on faces ${Math.round(f.depressionDeg)}° steep`,
     because: (f) => `Beyond ${f.steepDeg}° a hat or a fringe hides the face.`,
-    do: ['Hang it lower, or look from farther away.'],
+    do: ['Mount it lower, or farther away.'],
     mends: (_, offers) => offers.mountings('choose.too-steep-for-faces'),
-    why: 'Pixels do not help when they show the crown of a head.',
+    why: 'Pixels do not help when they show the top of a head.',
   }),
   rule({
     id: 'choose.zone-width',
-    question: 'Are both ends of the zone in view?',
-    source: 'both ends of the zone against the view, in width and height; a tenth short is tight [A]',
+    question: 'Are both ends of the zone in the picture?',
+    source: 'both ends of the zone against the angle of view, horizontally and vertically; a tenth short is tight [A]',
     needs: ['zoneSeenM', 'zoneWidthM', 'viewWidthM', 'distanceM'],
     judge: (f) => judgeWidth(f.zoneSeenM, f.zoneWidthM),
     label: (f) => `${f.zoneWidthM ?? ''} m wide`,
     said: (f) =>
       guessed(f, judgeWidth(f.zoneSeenM, f.zoneWidthM) === 'ok' ? brief(f.viewWidthM) : `${brief(f.zoneSeenM)} of it`),
-    reason: (f) => guess(f, `It sees ${brief(f.viewWidthM)} across there, ${brief(f.zoneSeenM)} of the zone.`),
+    reason: (f) =>
+      guess(f, `The picture is ${brief(f.viewWidthM)} wide there and covers ${brief(f.zoneSeenM)} of the zone.`),
     when: {
       'will-not-work': {
         severity: 'stop',
-        title: (f) => `${metres(f.zoneWidthM)} wanted, ${seenOf(f.zoneSeenM)} in view`,
+        title: (f) => `${metres(f.zoneWidthM)} needed, ${seenOf(f.zoneSeenM)} in the picture`,
         because: (f) =>
           f.viewWidthM < 0.05
-            ? `The picture does not reach what stands at ${f.distanceM} m.`
+            ? `The picture does not reach the target at ${f.distanceM} m.`
             : f.viewWidthM >= f.zoneWidthM
-              ? `At ${f.distanceM} m the picture is ${metres(f.viewWidthM)} wide, and looks beside the zone.`
+              ? `At ${f.distanceM} m the picture is ${metres(f.viewWidthM)} wide, beside the zone.`
               : `At ${f.distanceM} m the picture is ${metres(f.viewWidthM)} wide.`,
         do: (f) =>
           f.viewWidthM < 0.05
-            ? ['Tilt it so that the target stands in the picture.']
+            ? ['Tilt it so that the target is in the picture.']
             : f.viewWidthM >= f.zoneWidthM
-              ? ['Turn it to the middle of the zone.', 'Take a lens for each side.']
-              : ['Zoom out, or take a wider lens.', 'Share the width between two cameras.'],
+              ? ['Turn it to the middle of the zone.', 'Use a lens for each side.']
+              : ['Zoom out, or use a wider lens.', 'Share the width between two cameras.'],
       },
       tight: {
         severity: 'fix',
-        title: (f) => `The edge of the zone is cut off at ${f.distanceM} m`,
-        because: (f) => `${metres(f.zoneWidthM)} wanted, ${seenOf(f.zoneSeenM)} in view.`,
-        do: ['Zoom out a little, or hang it farther back.'],
+        title: (f) => `Edge of the zone cut off at ${f.distanceM} m`,
+        because: (f) => `${metres(f.zoneWidthM)} needed, ${seenOf(f.zoneSeenM)} in the picture.`,
+        do: ['Zoom out a little, or mount it farther back.'],
       },
     },
     mends: (_, offers) => [...offers.mountings('choose.zone-width'), ...offers.models('choose.zone-width')],
-    why: 'What leaves at the side is gone.',
+    why: 'What leaves the picture at the side is lost.',
   }),
   rule({
     id: 'choose.lenses-leave-gap',
-    question: 'Do two lenses leave a strip between them?',
+    question: 'Is there a gap between its two lenses?',
     source: 'gap = axes apart − half of both views',
     needs: ['gapDeg'],
     asks: (f) => f.gapDeg !== undefined,
     isTight: (f) => hasGap(f.gapDeg),
-    label: () => 'nothing between its lenses',
+    label: () => 'no gap between its lenses',
     said: (f) => (hasGap(f.gapDeg) ? `${Math.round(f.gapDeg)}° unseen` : 'no gap'),
     isQuiet: true,
     severity: 'fix',
-    title: (f) => `${Math.round(f.gapDeg)}° between its lenses are seen by neither`,
-    because: () => 'Their axes stand farther apart than half of both views.',
+    title: (f) => `Gap of ${Math.round(f.gapDeg)}° between its lenses`,
+    because: () => 'Their axes are farther apart than half of both angles of view.',
     do: ['Set the lenses closer, or zoom one out.'],
     mends: (_, offers) => offers.models('choose.lenses-leave-gap'),
-    why: 'Two pictures look like one, and the strip between is not missed until it matters.',
+    why: 'Two pictures look like one, and the gap is not noticed until it matters.',
   }),
   rule({
     id: 'choose.view-beyond-model',
-    question: 'Is the view wider than its projection is good for?',
-    source: 'straight lenses to about 100°, bending ones by F·θ where their width was measured [A]',
+    question: 'Is the angle of view within what its projection covers?',
+    source: 'rectilinear lenses to about 100°, fisheye lenses by F·θ where their angle was measured [A]',
     needs: ['isBeyondModel', 'hfovDeg', 'projection'],
     isTight: (f) => f.isBeyondModel,
-    label: () => 'view that can be computed',
+    label: () => 'angle of view that can be computed',
     said: (f) => `${Math.round(f.hfovDeg)}°`,
     isQuiet: true,
     severity: 'fix',
-    title: (f) => `${Math.round(f.hfovDeg)}° is wider than the formula is good for`,
+    title: (f) => `Angle of view ${Math.round(f.hfovDeg)}°: wider than the formula covers`,
     because: (f) =>
       f.projection === 'pinhole'
-        ? `No lens draws straight beyond ${PINHOLE_VALID_TO_DEG}°: at its edges a tenth to a third less, or more.`
-        : `Beyond ${PINHOLE_VALID_TO_DEG}° a bending lens differs from its focal length by a tenth to a third.`,
+        ? `No lens is rectilinear beyond ${PINHOLE_VALID_TO_DEG}°: the density at its edges differs by a tenth to a third.`
+        : `Beyond ${PINHOLE_VALID_TO_DEG}° a fisheye lens differs from its focal length by a tenth to a third.`,
     do: (f) =>
       f.projection === 'pinhole'
-        ? ['Where it bends straight edges, say so in its card, and enter the view that was measured.']
-        : ['Tape two marks at a known distance and enter the view that was measured.'],
-    why: 'Wide lenses bend: the middle gets more, the edge less than computed.',
+        ? ['If it is a fisheye, say so in its model card, and enter the measured angle of view.']
+        : ['Tape two marks at a known distance and enter the measured angle of view.'],
+    why: 'Wide lenses distort: the middle has more pixels a metre, the edge fewer than computed.',
   }),
   rule({
     id: 'choose.light',
-    question: 'Does its light reach the target at night?',
+    question: 'Does its illuminator reach the target at night?',
     limits: ['optics.dark-ground'],
-    source: 'irradiance ∝ 1/d² along the ray; half the reach on dark ground or wet leaves [A]',
+    source: 'irradiance ∝ 1/d² along the ray; half the range on dark ground or wet leaves [A]',
     needs: ['lightKind', 'lightReachM', 'slantM', 'distanceM'],
     asks: (f) => f.atNight === true,
     judge: (f) => (f.lightKind === 'none' ? 'will-not-work' : judgeLight(f.lightReachM, ratedOf(f), f.slantM)),
-    label: () => 'light at night',
-    said: (f) => (f.lightKind === 'none' ? 'no light' : brief(f.lightReachM)),
+    label: () => 'illumination at night',
+    said: (f) => (f.lightKind === 'none' ? 'no illuminator' : brief(f.lightReachM)),
     reason: (f) =>
       f.lightKind === 'none'
-        ? 'It has no light of its own.'
+        ? 'It has no illuminator.'
         : `${brief(ratedOf(f))} rated, ${reach(f)}; it is ${brief(f.slantM)} to the target.`,
     when: {
       'will-not-work': {
         severity: 'stop',
         title: (f) =>
-          f.lightKind === 'none' ? 'It has no light for the night' : `Its light ends before ${f.distanceM} m`,
+          f.lightKind === 'none' ? 'No illuminator for the night' : `Illuminator range ends before ${f.distanceM} m`,
         because: (f) =>
           f.lightKind === 'none'
-            ? 'The place is to be seen at night, and the camera brings no light.'
+            ? 'The need includes the night, and the camera has no illuminator.'
             : `${metres(ratedOf(f))} rated, ${reach(f)}; from the camera it is ${metres(f.slantM)}.`,
         do: (f) =>
           f.lightKind === 'none'
-            ? ['Light the place, or take a model with infrared or white light.']
-            : ['Put a light near the target.', 'Take a model whose light reaches.'],
+            ? ['Light the place, or choose a model with an IR illuminator or white light.']
+            : ['Put a light near the target.', 'Choose a model with a longer illuminator range.'],
       },
       tight: {
         severity: 'fix',
-        title: () => 'Its light ends where the target stands',
+        title: () => 'Illuminator range just reaches the target',
         because: (f) => `${metres(ratedOf(f))} rated, ${reach(f)}; from the camera it is ${metres(f.slantM)}.`,
         do: ['Try it at night before it is fixed.', 'Add a light where people walk.'],
       },
     },
     mends: (_, offers) => offers.models('choose.light'),
-    why: 'By day all cameras see. Twice as far takes four times the light, and data sheets light a white wall.',
+    why: 'By day every camera sees. Twice the distance takes four times the light, and data sheets measure against a white wall.',
   }),
   rule({
     id: 'choose.light-narrower-than-view',
-    question: 'Is its light as wide as its view, and as the zone?',
-    source: 'angle of light against the angle of all its views, and of the zone',
+    question: 'Does its illuminator cover its angle of view and the zone?',
+    source: 'illuminator angle against the angle of view of all lenses, and of the zone',
     needs: ['lightAngleDeg', 'spanDeg', 'zoneSpanDeg'],
     asks: (f) => f.atNight === true && f.lightKind !== 'none',
     isTight: (f) => f.lightAngleDeg < f.spanDeg - 1e-9,
-    label: () => 'light as wide as the view',
+    label: () => 'illuminator as wide as the view',
     said: (f) => `${Math.round(f.lightAngleDeg)}°`,
-    reason: (f) => `Its light is ${Math.round(f.lightAngleDeg)}° wide, its view ${Math.round(f.spanDeg)}°.`,
+    reason: (f) =>
+      `Its illuminator is ${Math.round(f.lightAngleDeg)}° wide, its angle of view ${Math.round(f.spanDeg)}°.`,
     severity: (f) => (f.lightAngleDeg < f.zoneSpanDeg - 1e-9 ? 'fix' : 'watch'),
-    title: (f) =>
-      f.lightAngleDeg < f.zoneSpanDeg - 1e-9
-        ? 'The ends of the zone stay dark at night'
-        : 'The corners stay dark at night',
+    title: (f) => (f.lightAngleDeg < f.zoneSpanDeg - 1e-9 ? 'Ends of the zone dark at night' : 'Corners dark at night'),
     because: (f) =>
-      `Its light is ${Math.round(f.lightAngleDeg)}° wide, its view ${Math.round(f.spanDeg)}°; the zone takes ${Math.round(f.zoneSpanDeg)}°.`,
+      `Its illuminator is ${Math.round(f.lightAngleDeg)}° wide, its angle of view ${Math.round(f.spanDeg)}°; the zone takes ${Math.round(f.zoneSpanDeg)}°.`,
     do: ['Aim it so that what matters is in the middle, or add a light.'],
     mends: (_, offers) => offers.models('choose.light-narrower-than-view'),
-    why: 'Exposure follows the bright middle, and the rim goes black.',
+    why: 'Exposure follows the bright middle, and the edges go black.',
   }),
 ] as const;

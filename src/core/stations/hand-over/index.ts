@@ -16,7 +16,7 @@ const open = ({ taps }: GateFacts) => taps.find(({ handedOver }) => handedOver !
 const GATES: readonly Gate<GateFacts>[] = [
   {
     id: 'hand-over.entered',
-    condition: 'Its sheet was entered at every destination',
+    condition: 'Its sheet is entered at every destination',
     holds: (facts) => facts.taps.length > 0 && open(facts) === undefined,
     next: (facts) =>
       open(facts)?.handedOver === 'outdated'
@@ -35,7 +35,7 @@ export function handOverState(index: EvidenceIndex, tap: Tap, url: string): Hand
 export const HAND_OVER: Station<'hand-over'> = {
   id: 'hand-over',
   name: 'Hand over',
-  done: 'Nothing. Handed over',
+  done: 'Handed over',
   rules: [],
   gates: GATES,
   judge: (camera, view) => {

@@ -24,23 +24,23 @@ interface GateFacts extends PlannedFacts {
 const GATES: readonly Gate<GateFacts>[] = [
   saidGate({
     id: 'power.way',
-    condition: 'What feeds it is said',
+    condition: 'A power source is planned',
     holds: ({ hasFeed }) => hasFeed,
-    next: () => 'Say what feeds it',
+    next: () => 'Plan its power source',
   }),
   saidGate({
     id: 'power.joined',
-    condition: 'It is joined to what feeds it',
+    condition: 'It is linked to its power source',
     holds: ({ lacksFeeder }) => !lacksFeeder,
-    next: () => 'Join it to what feeds it',
+    next: () => 'Link it to its power source',
   }),
   saidGate({
     id: 'power.known',
-    condition: 'What power and links rest on is known',
+    condition: 'All figures for power and links are known',
     holds: ({ wanted }) => wanted.length === 0,
     next: ({ wanted }) => `Enter ${wanted[0]}`,
   }),
-  stopGate('power.holds', 'Power and links hold', 'Make its power and links hold'),
+  stopGate('power.holds', 'Power and links hold', 'Fix its power and links'),
 ];
 
 /** Ways of power that come over a wire from gear of the plan. */
@@ -74,7 +74,7 @@ export const POWER: Station<'power'> = {
       ...plannedFacts(camera, findings),
     });
     const verdict = isUnsaid ? worstVerdict(['unknown', verdictOf(rows)]) : verdictOf(rows);
-    return { verdict, findings, open: openQuestions(rows), gates, idle: 'Nothing feeds it yet' };
+    return { verdict, findings, open: openQuestions(rows), gates, idle: 'No power source planned yet' };
   },
   mends: (camera, rule, view) => {
     const judge = powerJudgeOf(view);

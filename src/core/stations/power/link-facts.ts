@@ -36,7 +36,7 @@ export function airFacts(view: SiteView, links: SiteLinks, camera: Camera, nameA
   if (state.rssiDbm !== null)
     facts.signalPath =
       state.how === 'measured' || !state.estimate
-        ? 'read there'
+        ? 'measured there'
         : `${state.estimate.distanceM.toFixed(0)} m and ${wallWords(state.estimate.walls)}`;
   facts.airtime = links.airtimeOf(apSubject);
   facts.airVerdict = links.airVerdictOf(apSubject);

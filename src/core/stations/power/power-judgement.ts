@@ -319,5 +319,5 @@ function runFacts(run: RunNumbers | null, facts: FactsDraft): void {
   facts.runDayVolts = run.dayVolts ?? undefined;
   facts.runLongestM = run.longestM;
   facts.runPick =
-    run.pickMm2 === null ? 'No wire that is sold is thick enough.' : `${run.pickMm2} mm² is the thinnest that holds.`;
+    run.pickMm2 === null ? 'No cable size sold is thick enough.' : `${run.pickMm2} mm² is the thinnest that holds.`;
 }

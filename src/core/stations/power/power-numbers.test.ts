@@ -28,7 +28,7 @@ const USB = { volts: 5.1, output: 'usb' } as const;
 
 test.each([
   {
-    why: 'as its card says',
+    why: 'as on its model card',
     power: { poeClass: 3, dayW: 4, nightW: 7.5 },
     demand: { class: 3, pdW: 7.5, isWhole: true },
   },

@@ -63,7 +63,7 @@ export function powerOffers(view: SiteView, judge: PowerJudge, camera: Camera): 
       (judge.modelOf(camera)?.power.ways ?? [])
         .filter((way) => way !== feed?.way && way !== 'solar') // a panel has figures that nobody entered
         .map((way) => ({
-          text: `Feed it by ${POWER_WAY_WORDS[way]}`,
+          text: `Power it by ${POWER_WAY_WORDS[way]}`,
           command: { kind: 'setFeed', cameraId: camera.id, feed: { sun: null, charge: null, ...feed, way } },
         })),
     feeders: () => {
@@ -120,7 +120,7 @@ export function powerOffers(view: SiteView, judge: PowerJudge, camera: Camera): 
       const present = link.from === subject ? link.to : link.from;
       return site.gear.flatMap((gear) =>
         gear.kind === 'access-point' && gearSubject(gear.id) !== present && bands.includes(gear.band)
-          ? put(`Join it to ${gear.name}`, {
+          ? put(`Link it to ${gear.name}`, {
               ...link,
               from: gearSubject(gear.id),
               to: subject,
@@ -143,7 +143,7 @@ export function powerOffers(view: SiteView, judge: PowerJudge, camera: Camera): 
       if (destinationId === undefined) return [];
       const to = destinationSubject(destinationId);
       return hubs.map((from) =>
-        put(`Join ${nameOfSubject(site, to)} to ${nameOfSubject(site, from)}`, {
+        put(`Link ${nameOfSubject(site, to)} to ${nameOfSubject(site, from)}`, {
           id: freeLinkId(site.links),
           from,
           to,

@@ -4,13 +4,13 @@ import type { PowerFacts, PowerOffers } from './power-facts.ts';
 
 type Words = { readonly [K in keyof PowerFacts]?: string };
 
-const NIGHT_WATTS = 'what it takes by day and at night, W, in its model card';
-const ALL_WATTS = 'what it takes by day, at night and waiting, W, in its model card';
+const NIGHT_WATTS = 'its watts by day and at night, in its model card';
+const ALL_WATTS = 'its watts by day, at night and in standby, in its model card';
 
 /** What somebody would have to enter in its card so that a fact is known, as one would ask for it. */
 const OF_CARD: Words = {
-  waysOffered: 'the ways of power that its model card names',
-  isUnderPowered: 'its class and what it takes at night, in its model card',
+  waysOffered: 'the power sources in its model card',
+  isUnderPowered: 'its PoE class and its watts at night, in its model card',
   cableVerdict: NIGHT_WATTS,
   runVerdict: NIGHT_WATTS,
   minVolts: 'the lowest voltage of its input, in its model card',
@@ -18,14 +18,14 @@ const OF_CARD: Words = {
   shortMonths: ALL_WATTS,
   autonomyDays: ALL_WATTS,
   hoursOnConstantDraw: ALL_WATTS,
-  bandsOffered: 'the radio bands of its model card',
+  bandsOffered: 'the Wi-Fi bands in its model card',
 };
 const LENGTH = 'the length of its cable, or where both its ends stand on the plan';
 /** The same of the place where it hangs. */
 const OF_PLACE: Words = {
-  latitudeKnown: 'its panel and its battery',
+  latitudeKnown: 'its solar panel and its battery',
   cableM: LENGTH,
-  unjoined: 'what it is joined to, and those who draw it',
+  unjoined: 'what it is linked to, and where its stream goes',
   runM: LENGTH,
   rssiDbm: 'its signal, or where it and its access point stand on the plan',
 };
@@ -35,7 +35,7 @@ const OF_THE_YEAR: ReadonlySet<string> = new Set([
   'autonomyDays',
   'hoursOnConstantDraw',
 ] satisfies readonly (keyof PowerFacts)[]);
-const NO_MODEL = 'which model it is, at Choose';
+const NO_MODEL = 'its model card, at Choose';
 
 /** Facts that wait for what hangs beside it, and are asked of that. */
 const OF_OTHERS: ReadonlySet<string> = new Set(['reservedW', 'supplyLoadA'] satisfies readonly (keyof PowerFacts)[]);
@@ -68,7 +68,7 @@ export function wantedFor(rows: readonly Row[], silent: readonly string[], hasMo
 export const WANTED_RULES = [
   rulesFor<PowerFacts, PowerOffers, SiteCommand>()({
     id: 'power.not-known',
-    question: 'Is all known that its power rests on?',
+    question: 'Are all figures for its power known?',
     source: 'what is not known is never shown as fine',
     needs: ['wanted', 'silentBeside'],
     asks: (f) => f.wanted !== undefined && f.wanted.length + (f.silentBeside?.length ?? 0) > 0,
@@ -76,16 +76,16 @@ export const WANTED_RULES = [
     when: {
       unknown: {
         severity: 'note',
-        title: () => 'Whether its power holds is not known',
+        title: () => 'Power not known',
         because: (f) =>
-          `Missing: ${[...f.wanted, ...(f.silentBeside.length > 0 ? [`what ${f.silentBeside.join(', ')} will take beside it`] : [])].join('; ')}.`,
+          `Missing: ${[...f.wanted, ...(f.silentBeside.length > 0 ? [`the watts of ${f.silentBeside.join(', ')} on the same supply`] : [])].join('; ')}.`,
         do: (f) => [
           f.wanted.length > 0
             ? `Enter ${f.wanted[0]}.`
-            : `Choose a model for ${f.silentBeside.join(', ')} whose card says its watts.`,
+            : `Choose a model card for ${f.silentBeside.join(', ')} that gives its watts.`,
         ],
       },
     },
-    why: 'A number that nobody entered is not a small number.',
+    why: 'A figure that nobody entered is not zero.',
   }),
 ] as const;

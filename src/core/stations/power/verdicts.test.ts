@@ -101,12 +101,12 @@ describe('what is not known is never shown as fine, and the lane says what to en
     const toSun = { way: 'solar', sun: null, charge: null } as const;
     const missing = (site: Site) => power(site).findings.find(({ rule }) => rule === 'power.not-known')?.because;
     const bare = siteOf({ camera: { feed: toSun, modelId: null }, latitudeDeg: 45 });
-    expect(missing(bare)).toBe('Missing: which model it is, at Choose; its panel and its battery.');
+    expect(missing(bare)).toBe('Missing: its model card, at Choose; its solar panel and its battery.');
     expect(missing(siteOf({ camera: { feed: toSun }, power: solarCard, latitudeDeg: 45 }))).toBe(
-      'Missing: its panel and its battery.',
+      'Missing: its solar panel and its battery.',
     );
     const entered = siteOf({ camera: { ...bySun({ panelWp: 60 }), modelId: null }, latitudeDeg: 45 });
-    expect(missing(entered)).toBe('Missing: which model it is, at Choose.');
+    expect(missing(entered)).toBe('Missing: its model card, at Choose.');
   });
 
   test('with all of it entered, the same places fit', () => {

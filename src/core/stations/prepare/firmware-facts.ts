@@ -62,7 +62,7 @@ function imageFacts({ marks, image, backImage, label }: Reflash): Facts<Firmware
     hasImage: true,
     marksApart: known
       .filter((mark) => !same(marks[mark], image.marks[mark]))
-      .map((mark) => `${MARK_WORDS[mark]} ${marks[mark]} here, ${image.marks[mark]} in the image`),
+      .map((mark) => `${MARK_WORDS[mark]}: ${marks[mark]} here, ${image.marks[mark]} for the firmware file`),
     marksUnknown: MARKS.filter((mark) => !known.includes(mark)).map((mark) => MARK_WORDS[mark]),
     labelVersion: orUnsaid(label.version),
     imageRev: orUnsaid(image.hardwareRev),

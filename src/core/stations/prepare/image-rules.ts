@@ -10,24 +10,24 @@ const rule = rulesFor<PrepareFacts, PrepareOffers, SiteCommand>();
 export const IMAGE_RULES = [
   rule({
     id: 'prepare.image',
-    question: 'Was an image taken in?',
-    source: 'what is to be written is known by its digest',
+    question: 'Is the firmware file added?',
+    source: 'a firmware file is identified by its checksum',
     needs: ['hasImage'],
     asks: writes,
     judge: (f) => (f.hasImage ? 'ok' : 'unknown'),
     when: {
       unknown: {
         severity: 'watch',
-        title: () => 'No image was taken in yet',
-        because: (f) => `It was decided to ${f.decision ? OPTION_WORDS[f.decision] : 'write another image'}.`,
-        do: ['Drop the file at the bench: it is hashed and looked at, and stays where it is.'],
+        title: () => 'Firmware file missing',
+        because: (f) => `It was decided to ${f.decision ? OPTION_WORDS[f.decision] : 'write other firmware'}.`,
+        do: ['Drop the file at the bench: its checksum is computed, and the file stays where it is.'],
       },
     },
-    why: 'What was not looked at is written at best by luck.',
+    why: 'A file that was not checked works by luck.',
   }),
   rule({
     id: 'prepare.image-marks',
-    question: 'Was the image published for just this board?',
+    question: 'Is the firmware file for this board?',
     source: 'board, flash, sensor, radio: all four must match [A]',
     needs: ['marksApart', 'marksUnknown'],
     asks: hasImage,
@@ -35,38 +35,39 @@ export const IMAGE_RULES = [
     when: {
       'will-not-work': {
         severity: 'stop',
-        title: () => 'The image is for another revision',
+        title: () => 'Firmware file for another revision',
         because: (f) => `${f.marksApart.map(capital).join('. ')}.`,
-        do: ['Take the image that was published for just this board.'],
+        do: ['Use the firmware file that was published for this board.'],
       },
       unknown: {
         severity: 'watch',
-        title: () => 'Whether the image is for this revision is not known',
-        because: (f) => `Not written down: ${f.marksUnknown.join(', ')}.`,
-        do: ['Read the marks on the board, and where the image was published.'],
+        title: () => 'Revision of the firmware file not known',
+        because: (f) => `Not entered: ${f.marksUnknown.join(', ')}.`,
+        do: ['Read the board markings, and check what the firmware file was published for.'],
       },
     },
-    why: 'A picture without a sensor, or a dark lamp, is what the wrong one leaves behind. The label outside is not enough.',
+    why: 'A picture without a sensor, or a dark LED, is what the wrong one leaves behind. The outer label is not enough.',
   }),
   rule({
     id: 'prepare.image-label',
-    question: 'Is the image, and the model card, of the revision that the label says?',
-    source: 'hardware revision of the label, of the image and of the model card',
+    question: 'Do firmware file and model card match the revision on the label?',
+    source: 'hardware revision of the label, of the firmware file and of the model card',
     needs: ['labelRev'],
     asks: (f) => hasImage(f) && f.labelRev !== undefined && (f.imageRev !== undefined || f.cardRev !== undefined),
     judge: (f) => (isOther(f.labelRev, f.imageRev) ? 'will-not-work' : isOther(f.labelRev, f.cardRev) ? 'tight' : 'ok'),
     when: {
       'will-not-work': {
         severity: 'stop',
-        title: () => 'The image is for another hardware revision',
-        because: (f) => `Its label says ${f.labelRev}, the image is for ${f.imageRev}.`,
-        do: ['Take the image for this revision.'],
+        title: () => 'Firmware file for another hardware revision',
+        because: (f) => `Its label says ${f.labelRev}, the firmware file is for ${f.imageRev}.`,
+        do: ['Use the firmware file for this revision.'],
       },
       tight: {
         severity: 'fix',
-        title: () => 'Its model card is of another hardware revision',
-        because: (f) => `Its label says ${f.labelRev}, the card ${f.cardRev}: button, name and lamp may be others.`,
-        do: ['Copy the card, correct it for this revision, and choose it for this camera.'],
+        title: () => 'Model card for another hardware revision',
+        because: (f) =>
+          `Its label says ${f.labelRev}, the model card ${f.cardRev}: button, file name and LED may differ.`,
+        do: ['Copy the model card, correct it for this revision, and choose it for this camera.'],
       },
     },
     why: 'Makers change what is inside and keep the name.',
@@ -74,15 +75,15 @@ export const IMAGE_RULES = [
   rule({
     id: 'prepare.image-version',
     question: 'Does it run that version already?',
-    source: 'version of the label, and of the image',
+    source: 'version of the label, and of the firmware file',
     needs: ['labelVersion', 'imageVersion'],
     asks: (f) => hasImage(f) && f.labelVersion !== undefined && f.imageVersion !== undefined,
     isTight: (f) => !isOther(f.labelVersion, f.imageVersion),
     severity: 'watch',
-    title: () => 'It runs that version already',
+    title: () => 'Same firmware version already',
     because: (f) => `Both are ${f.labelVersion}.`,
-    do: ['Look whether this is the image that was meant.'],
-    why: 'Writing what is there already risks the camera and changes nothing.',
+    do: ['Check whether this is the firmware file that you meant.'],
+    why: 'Writing the same version risks the camera and changes nothing.',
   }),
   rule({
     id: 'prepare.image-hash',
@@ -95,50 +96,50 @@ export const IMAGE_RULES = [
       'will-not-work': {
         severity: 'stop',
         title: (f) =>
-          f.imageHash === 'mismatch'
-            ? 'The image is not the one that was published'
-            : 'The published SHA-256 is not whole',
+          f.imageHash === 'mismatch' ? 'Checksum differs: not the published file' : 'Published SHA-256 incomplete',
         because: (f) =>
           f.imageHash === 'mismatch'
-            ? 'Its SHA-256 is another one than was published.'
+            ? 'Its SHA-256 differs from the published one.'
             : 'It has not 64 hexadecimal digits, so nothing can be compared.',
-        do: ['Fetch the file anew, and copy the digest whole.'],
+        do: ['Download the file again, and copy the whole checksum.'],
       },
       unknown: {
         severity: 'watch',
-        title: () => 'The image was compared with nothing',
+        title: () => 'Checksum not compared',
         because: () => 'No published SHA-256 was entered.',
-        do: ['Enter the digest from where the image was published.'],
+        do: ['Enter the checksum from where the firmware file was published.'],
       },
     },
-    why: 'A download that broke off writes half a firmware; one that was exchanged writes somebody else’s.',
+    why: 'An incomplete download writes half a firmware; an exchanged one writes somebody else’s.',
   }),
   rule({
     id: 'prepare.way-back',
     question: 'Is there a way back?',
-    source: 'no image without a way back [A]',
+    source: 'no firmware file without a way back [A]',
     needs: ['hasBack', 'isBackGivenUp'],
     asks: writes,
     isTight: (f) => !f.hasBack,
     severity: (f) => (f.isBackGivenUp ? 'watch' : 'fix'),
-    title: (f) => (f.isBackGivenUp ? 'There is no way back, and that was accepted' : 'There is no way back yet'),
+    title: (f) => (f.isBackGivenUp ? 'No way back, accepted' : 'No way back'),
     because: (f) =>
-      f.isBackGivenUp ? 'No image of before is kept.' : 'No image of before is kept, and nobody has accepted that.',
-    do: ['Keep the image of before, with its digest. Where there is none, accept it by the act for it.'],
-    why: 'The customer owns a camera that worked.',
+      f.isBackGivenUp
+        ? 'The original firmware file is not kept.'
+        : 'The original firmware file is not kept, and nobody has accepted that.',
+    do: ['Add the original firmware file, with its checksum. Where there is none, accept that explicitly.'],
+    why: 'The customer has a camera that works today.',
   }),
   rule({
     id: 'prepare.way-back-same',
-    question: 'Does the way back lead elsewhere?',
-    source: 'the way back leads elsewhere',
+    question: 'Does the way back lead to other firmware?',
+    source: 'the way back leads to other firmware',
     needs: ['isSameImage'],
     asks: (f) => hasImage(f) && f.hasBack === true,
     fails: (f) => f.isSameImage,
     severity: 'stop',
-    title: () => 'The image of before is the new one',
+    title: () => 'Original firmware file is the new one',
     because: () => 'Both files have the same SHA-256.',
-    do: ['Take in the image that the camera came with.'],
-    why: 'Going back would write what is to be left.',
+    do: ['Add the firmware file that the camera came with.'],
+    why: 'Going back would write what you want to leave.',
   }),
 ] as const;
 

@@ -24,21 +24,21 @@ const GATES: readonly Gate<GateFacts>[] = [
     id: 'prepare.account',
     condition: 'It has a streaming account',
     holds: ({ hasAccount }) => hasAccount,
-    next: () => 'Make its streaming account',
+    next: () => 'Create its streaming account',
   }),
   saidGate({
     id: 'prepare.firmware',
-    condition: 'Its firmware gives a stream',
+    condition: 'Its firmware has a local stream',
     holds: ({ firmwareNext }) => firmwareNext === null,
     next: ({ firmwareNext }) => firmwareNext ?? '',
   }),
   saidGate({
     id: 'prepare.settings',
-    condition: 'What decides is set, as somebody saw',
+    condition: 'The settings that matter are confirmed',
     holds: ({ openSettings }) => openSettings.length === 0,
-    next: ({ openSettings }) => `Look at its settings: ${openSettings[0]?.toLowerCase()}`,
+    next: ({ openSettings }) => `Check its settings: ${openSettings[0]?.toLowerCase()}`,
   }),
-  stopGate('prepare.fits', 'Nothing speaks against how it is prepared', 'Prepare it otherwise'),
+  stopGate('prepare.fits', 'No open findings about its preparation', 'Fix its preparation'),
 ];
 
 /** What is to be done about its firmware, from what was decided and how far it got. */
@@ -48,10 +48,10 @@ function firmwareNext({
   writes,
   phase,
 }: ReturnType<typeof judgePrepare>['facts']): string | null {
-  if (phase !== undefined && phase !== 'stopped') return phase === 'done' ? null : 'Go on with its reflash';
-  if (writes) return 'Write its image';
+  if (phase !== undefined && phase !== 'stopped') return phase === 'done' ? null : 'Continue its reflash';
+  if (writes) return 'Write its firmware';
   if (decision === 'replace') return 'Replace it';
-  return needsFirmware ? 'Decide about its firmware' : null;
+  return needsFirmware ? 'Decide its firmware' : null;
 }
 
 export const PREPARE: Station<'prepare'> = {

@@ -72,10 +72,10 @@ function refusedBy(
     ...drawersOf(camera, view).map(({ name, secretLimits }) => ({ name, limits: secretLimits })),
   ];
   return takers.flatMap(({ name, limits: { longest, refused } }) => [
-    ...(longest !== null && length > longest ? [`${name} takes ${longest} signs at most`] : []),
+    ...(longest !== null && length > longest ? [`${name} takes at most ${longest} characters`] : []),
     // which of them it is would tell a sign of the secret
     ...(signs.some((sign) => refused.includes(sign))
-      ? [`${name} takes none of the signs ${[...refused].join(' ')}`]
+      ? [`${name} does not take the characters ${[...refused].join(' ')}`]
       : []),
   ]);
 }

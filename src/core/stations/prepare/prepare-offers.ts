@@ -61,10 +61,10 @@ export function prepareOffers(view: SiteView, camera: Camera): PrepareOffers {
       const said = planned.map(({ label, gopFrames }) => `every ${gopFrames} frames for ${label}`).join(', ');
       return [
         {
-          text: `Plan a key frame ${said}`,
+          text: `Plan a key-frame interval of ${said}`,
           command: {
             kind: 'many',
-            what: `${camera.name}: key frames planned`,
+            what: `${camera.name}: key-frame interval planned`,
             commands: planned.map((stream) => ({ kind: 'changeStream', cameraId, stream })),
           },
         },
@@ -95,10 +95,10 @@ export function prepareOffers(view: SiteView, camera: Camera): PrepareOffers {
           : null,
       ),
     cooler: () => coolerOffers(view, camera, ofHandset),
-    screenOff: () => [ofHandset('Let its screen go dark', { screen: 'off' })],
-    soundOff: () => [ofHandset('Switch its sound off', { sendsSound: false })],
-    localWay: () => [ofHandset('Take a server on the handset', { way: 'local' })],
-    backLens: () => [ofHandset('Take the lens at the back', { lens: 'back' })],
+    screenOff: () => [ofHandset('Set its screen to off', { screen: 'off' })],
+    soundOff: () => [ofHandset('Switch its audio off', { sendsSound: false })],
+    localWay: () => [ofHandset('Use a server on the phone', { way: 'local' })],
+    backLens: () => [ofHandset('Use the rear lens', { lens: 'back' })],
     loopWanted: () => {
       const [main] = camera.streams;
       const rate = main && view.factsOf(main).bitrateKbps?.value;
@@ -106,9 +106,7 @@ export function prepareOffers(view: SiteView, camera: Camera): PrepareOffers {
       if (loopGB === null || !rate) return [];
       const hours = cardLoopHours(gigabytes(loopGB), STORAGE_ASSUMPTIONS.usableFraction, kilobits(rate));
       const loopHoursWanted = Math.floor(hours / 1.2);
-      return loopHoursWanted >= 1
-        ? [ofHandset(`Be content with ${sayHours(loopHoursWanted)}`, { loopHoursWanted })]
-        : [];
+      return loopHoursWanted >= 1 ? [ofHandset(`Accept ${sayHours(loopHoursWanted)}`, { loopHoursWanted })] : [];
     },
   };
 }
@@ -134,7 +132,7 @@ function coolerOffers(
   };
   const offers: Mend<SiteCommand>[] = [];
   if (handset.screen !== 'off')
-    offers.push(ofHandset(`Let its screen go dark${to({ screen: 'off' })}`, { screen: 'off' }));
+    offers.push(ofHandset(`Set its screen to off${to({ screen: 'off' })}`, { screen: 'off' }));
   if (feed && !load.isChargeLimited)
     offers.push({
       text: `Limit its charge to ${CHARGE_LIMIT_PERCENT} %${to({ isChargeLimited: true })}`,
@@ -147,10 +145,10 @@ function coolerOffers(
   for (const fps of isEnough ? [] : FEWER_FRAMES)
     if (main && feed && fps < load.fps)
       offers.push({
-        text: `Dark, charge limited, on metal, ${fps} frames${to({ screen: 'off', isChargeLimited: true, fps }, 'metal')}`,
+        text: `Screen off, charge limited, on metal, ${fps} fps${to({ screen: 'off', isChargeLimited: true, fps }, 'metal')}`,
         command: {
           kind: 'many',
-          what: `${camera.name}: all that makes it cooler`,
+          what: `${camera.name}: all measures against heat`,
           commands: [
             { kind: 'setHandset', cameraId, handset: { ...handset, screen: 'off', mount: 'metal' } },
             { kind: 'setFeed', cameraId, feed: { ...feed, charge: { limitPercent: CHARGE_LIMIT_PERCENT } } },

@@ -20,7 +20,7 @@ export const USE_SETTINGS: Readonly<Record<TapUse, UseSetting>> = {
   },
   live: {
     fps: 15,
-    fpsWhy: 'movement looks whole from fifteen on',
+    fpsWhy: 'motion looks smooth from fifteen',
     keyFrameS: 1,
     keyFrameWhy: 'whoever opens it waits for the next key frame',
   },
@@ -28,13 +28,13 @@ export const USE_SETTINGS: Readonly<Record<TapUse, UseSetting>> = {
     fps: 5,
     fpsWhy: 'a detector looks at five a second; more only warms it',
     keyFrameS: 1,
-    keyFrameWhy: 'it begins at a key frame after every break',
+    keyFrameWhy: 'it starts at a key frame after every interruption',
   },
   still: {
     fps: 5,
-    fpsWhy: 'one picture is taken of it',
+    fpsWhy: 'one frame of it is used',
     keyFrameS: 1,
-    keyFrameWhy: 'a still is a key frame, and nobody waits long for it',
+    keyFrameWhy: 'a snapshot is a key frame, and nobody waits long for it',
   },
 };
 

@@ -43,7 +43,7 @@ const wantedOf = ({ taps }: GateFacts): string | undefined => taps.flatMap(({ wa
 const GATES: readonly Gate<GateFacts>[] = [
   {
     id: 'tap.address',
-    condition: 'It has an address',
+    condition: 'An address is entered',
     holds: (facts) => facts.hasAddress,
     next: () => 'Enter its address',
   },
@@ -55,19 +55,19 @@ const GATES: readonly Gate<GateFacts>[] = [
   },
   {
     id: 'tap.answers',
-    condition: 'It gives its stream',
+    condition: 'Its stream plays',
     holds: ({ probe }) => probe === 'answered',
-    next: () => 'Put it right and probe again',
+    next: () => 'Fix the stream and probe again',
   },
   {
     id: 'tap.given',
-    condition: 'A destination draws it',
+    condition: 'Its stream goes to a destination',
     holds: ({ taps }) => taps.length > 0,
-    next: () => 'Choose who draws it',
+    next: () => 'Choose where it goes',
   },
   {
     id: 'tap.fits',
-    condition: 'It fits every destination that draws it',
+    condition: 'It fits every destination',
     holds: (facts) => unfit(facts) === undefined,
     next: (facts) => `Make it fit ${unfit(facts)?.destination ?? ''}`,
   },
@@ -141,7 +141,7 @@ export const TAP: Station<'tap'> = {
       findings: [...findingsOf(rows), ...judged.flatMap(({ judgement }) => judgement.findings)].sort(bySeverity),
       open: facts.probe === 'answered' ? openQuestions(rows) : [],
       gates: gateStates(GATES, facts),
-      idle: at === undefined ? 'Nothing is measured yet' : 'Nothing',
+      idle: at === undefined ? 'Not measured yet' : 'Nothing',
       measured: at === undefined ? null : { at, isOutdated: facts.probe === 'outdated' },
     };
   },

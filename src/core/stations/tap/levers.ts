@@ -91,7 +91,7 @@ export function leversFor(
   const diskTB = needed.pickTB;
   levers.push({
     id: 'disk',
-    text: `Take a disk of ${diskTB ?? inTB(needed.size).toFixed(1)} TB`,
+    text: `Use a disk of ${diskTB ?? inTB(needed.size).toFixed(1)} TB`,
     verdict: 'ok',
     command: diskTB === null ? null : changed({ storage: { ...storage, diskTB } }),
   });

@@ -33,7 +33,7 @@ export function onvifPlanOffers(view: SiteView, camera: Camera, { at, reading }:
     onvifPort: () =>
       facts.seenPort === undefined
         ? []
-        : [{ text: `Ask port ${facts.seenPort}`, command: { kind: 'setOnvifPort', cameraId, port: facts.seenPort } }],
+        : [{ text: `Use port ${facts.seenPort}`, command: { kind: 'setOnvifPort', cameraId, port: facts.seenPort } }],
     paths: () => {
       const stray = camera.streams.find(({ label, path }) => label === facts.strayStream && path === facts.strayPath);
       const profile = stray && profileFor(stray, camera, reading.profiles);
@@ -51,7 +51,7 @@ export function onvifPlanOffers(view: SiteView, camera: Camera, { at, reading }:
         ? []
         : [
             {
-              text: `Take port ${facts.toldPort}`,
+              text: `Use port ${facts.toldPort}`,
               command: { kind: 'setAddress', cameraId, host: camera.host, port: facts.toldPort },
             },
           ],
@@ -98,7 +98,7 @@ export function onvifPlanOffers(view: SiteView, camera: Camera, { at, reading }:
       const cards = site.models.filter((card) => isCardOf(card, reading)).slice(0, MOST_MODELS);
       if (cards.length > 0)
         return cards.map((card) => ({
-          text: `Choose ${nameOfModel(card)}`,
+          text: `Choose the model card of ${nameOfModel(card)}`,
           command: { kind: 'chooseModel', cameraId, modelId: card.id },
         }));
       const { device } = reading;
@@ -108,7 +108,7 @@ export function onvifPlanOffers(view: SiteView, camera: Camera, { at, reading }:
       const card = emptyModel(id, clipText(device.make, TEXT_LIMITS.name), clipText(device.model, TEXT_LIMITS.name));
       return [
         {
-          text: `Make a card of ${nameOfModel(card)}`,
+          text: `Create a model card of ${nameOfModel(card)}`,
           command: {
             kind: 'many',
             commands: [
@@ -118,7 +118,7 @@ export function onvifPlanOffers(view: SiteView, camera: Camera, { at, reading }:
               },
               { kind: 'chooseModel', cameraId, modelId: id },
             ],
-            what: `${camera.name}: card of ${nameOfModel(card)} made`,
+            what: `${camera.name}: model card of ${nameOfModel(card)} created`,
           },
         },
       ];
@@ -129,7 +129,7 @@ export function onvifPlanOffers(view: SiteView, camera: Camera, { at, reading }:
       const source = { from: `${camera.name}, ${site.name}`, at };
       return [
         {
-          text: `Teach the card: ${lessons.map(({ field }) => field).join(', ')}`,
+          text: `Add to the model card: ${lessons.map(({ field }) => field).join(', ')}`,
           command: { kind: 'putModel', model: cardAfter(model, lessons, source) },
         },
       ];
@@ -139,7 +139,7 @@ export function onvifPlanOffers(view: SiteView, camera: Camera, { at, reading }:
       if (dhcp === null || dhcp === undefined) return [];
       return [
         {
-          text: dhcp ? 'Plan a reservation for it' : 'Plan it as set on the device',
+          text: dhcp ? 'Plan a DHCP reservation for it' : 'Plan it as a static address on the device',
           command: { kind: 'setKeeping', cameraId, keeping: dhcp ? 'reservation' : 'static' },
         },
       ];

@@ -92,7 +92,7 @@ function otherFigures(
     if (!isOther) return [];
     const says = (of: { codec: string | null; fps: number | null } & Parameters<typeof sizeOf>[0]): string =>
       [of.codec, sizeOf(of), of.fps === null ? null : `${of.fps}/s`].filter((part) => part !== null).join(' ');
-    return [{ stream, profile, said: `${stream.label}: planned ${says(stream)}, it says ${says(profile)}` }];
+    return [{ stream, profile, said: `${stream.label}: planned ${says(stream)}, it reports ${says(profile)}` }];
   });
 }
 
@@ -123,9 +123,7 @@ export function onvifPlanFacts(
   const { mac, serial, endpoint } = camera.identity;
   const other = [
     ...(serial !== '' && device.serial !== '' && serial !== device.serial ? [`serial ${serial}`] : []),
-    ...(mac !== '' && network && network.mac !== '' && plain(mac) !== plain(network.mac)
-      ? [`hardware address ${mac}`]
-      : []),
+    ...(mac !== '' && network && network.mac !== '' && plain(mac) !== plain(network.mac) ? [`MAC address ${mac}`] : []),
   ];
   const toldModel = [device.make, device.model].filter((part) => part !== '').join(' ');
   const leftOut = profiles.filter((profile) => keptPath(profile) !== null && !streamOfProfile(camera, profile));

@@ -135,7 +135,7 @@ test.each([
     rule: 'head.round',
     site: apply(
       readSite({ reading: { ptz: { ...HEAD, tells: 'nothing' } } }),
-      { kind: 'putTour', cameraId: 'c', tour: { id: 't', name: 'Round', stops: [] } },
+      { kind: 'putTour', cameraId: 'c', tour: { id: 't', name: 'Tour', stops: [] } },
       {
         kind: 'recordTurns',
         cameraId: 'c',

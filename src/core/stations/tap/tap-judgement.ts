@@ -161,7 +161,7 @@ const codecsTaken = (
   isShown: boolean,
 ): readonly string[] | undefined => (codecs.length > 0 ? codecs : isShown && codec !== undefined ? [codec] : undefined);
 
-const OF_STREAM = 'probe it, or plan its codec, size and frames';
+const OF_STREAM = 'probe it, or plan its codec, resolution and frame rate';
 
 /** What somebody would have to enter for a verdict. */
 function wantedFor(
@@ -171,18 +171,18 @@ function wantedFor(
 ): readonly string[] {
   const missing = new Set(rows.filter(({ weighs }) => weighs).flatMap((row) => row.missing));
   const wanted: string[] = [];
-  if (missing.has('codecsTaken')) wanted.push(`which codecs ${name} takes, in its figures`);
+  if (missing.has('codecsTaken')) wanted.push(`the codecs that ${name} takes`);
   if (['codec', 'widthPx', 'streamFps', 'rateKbps'].some((fact) => missing.has(fact)))
-    wanted.push(`what it gives: ${OF_STREAM}`);
+    wanted.push(`its codec and resolution: ${OF_STREAM}`);
   if (missing.has('sessionsAllowed'))
-    wanted.push('how many clients it serves at once: count them, or fill in its model card');
+    wanted.push('how many sessions it supports: count them, or complete its model card');
   if (missing.has('daysFit'))
     wanted.push(
       ratesMissing.length > 0
-        ? `the rate of ${ratesMissing.join(', ')}: ${OF_STREAM}`
+        ? `the bit rate of ${ratesMissing.join(', ')}: ${OF_STREAM}`
         : storage
-          ? `how many days ${name} is to keep`
-          : `the disk of ${name}, and how many days it is to keep`,
+          ? `the retention of ${name}, in days`
+          : `the disk of ${name}, and its retention in days`,
     );
   return wanted;
 }

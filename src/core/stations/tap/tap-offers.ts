@@ -27,7 +27,7 @@ export function tapOffers(
       const codec = stream.id === tap.streamId ? undefined : view.factsOf(stream).codec?.value;
       return codec !== undefined && serves(codec)
         ? {
-            text: `Let ${destination.name} draw ${stream.label}, ${codec}`,
+            text: `Let ${destination.name} pull ${stream.label}, ${codec}`,
             command: { kind: 'changeTap', tap: { ...tap, streamId: stream.id } },
           }
         : [];
@@ -47,7 +47,7 @@ export function foundOffers(camera: Camera, stream: Stream, { path, port, line }
   const offers: Mend<SiteCommand>[] = [];
   if (line !== undefined && line !== camera.line)
     offers.push({
-      text: `Set its line to ${LINE_WORDS[line]}, which answered`,
+      text: `Set its connection to ${LINE_WORDS[line]}, which answered`,
       command: { kind: 'setLine', cameraId, line },
     });
   if (port !== undefined && port !== camera.ports.rtsp)

@@ -54,7 +54,7 @@ export function compareWays(view: SiteView, box: Camera, direct: Camera): WayCom
     reasons.push('Probe both first: one of them was not measured.');
   else if (through.gives !== straight.gives) {
     better = through.gives ? 'through' : 'straight';
-    reasons.push(`Only ${better === 'through' ? 'the box' : 'the camera itself'} gives a picture.`);
+    reasons.push(`Only ${better === 'through' ? 'the recorder' : 'the camera itself'} plays.`);
   } else if (through.gives) {
     const [a, b] = [pixels(through), pixels(straight)];
     const votes = { through: 0, straight: 0 };
@@ -66,28 +66,30 @@ export function compareWays(view: SiteView, box: Camera, direct: Camera): WayCom
     if (a !== null && b !== null && a !== b)
       vote(
         a > b ? 'through' : 'straight',
-        `The picture is larger ${a > b ? 'through the box' : 'straight from the camera'}.`,
+        `The resolution is higher ${a > b ? 'through the recorder' : 'directly from the camera'}.`,
       );
     const [fa, fb] = [through.facts.fps?.value, straight.facts.fps?.value];
     if (fa !== undefined && fb !== undefined && Math.abs(fa - fb) > 0.5)
       vote(
         fa > fb ? 'through' : 'straight',
-        `More frames come ${fa > fb ? 'through the box' : 'straight from the camera'}.`,
+        `The frame rate is higher ${fa > fb ? 'through the recorder' : 'directly from the camera'}.`,
       );
     const [la, lb] = [through.lossRatio, straight.lossRatio];
     if (la !== null && lb !== null && Math.abs(la - lb) > 0.001)
       vote(
         la < lb ? 'through' : 'straight',
-        `Less is lost ${la < lb ? 'through the box' : 'straight from the camera'}.`,
+        `Packet loss is lower ${la < lb ? 'through the recorder' : 'directly from the camera'}.`,
       );
-    reasons.push('Through the box one address and one account serve all, and all of them go when it goes.');
-    reasons.push('Straight needs a way into the network of the camera, and takes one of its sessions beside the box.');
+    reasons.push('Through the recorder one address and one account serve all, and all of them fail when it fails.');
+    reasons.push(
+      'Directly needs a route into the network of the camera, and uses one of its sessions beside the recorder.',
+    );
     if (votes.through !== votes.straight) better = votes.through > votes.straight ? 'through' : 'straight';
-    else if (!isCompared) reasons.push('Nothing was measured of both that tells them apart: probe both.');
+    else if (!isCompared) reasons.push('Nothing measured of both sets them apart: probe both.');
     else {
       better = 'through';
       reasons.push('They measure alike: the way with fewer accounts to keep is the better one.');
     }
-  } else reasons.push('Neither gives a picture.');
+  } else reasons.push('Neither plays.');
   return { through, straight, better, reasons };
 }

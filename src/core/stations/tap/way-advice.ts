@@ -5,10 +5,10 @@ import { TOKEN_LIFE_S } from '../../onvif/onvif-limits.ts';
 /** Ways in which a destination can have a camera. */
 export type Way = 'rtsp' | 'onvif' | 'both' | 'maker' | 'none';
 export const WAY_WORDS: Readonly<Record<Way, string>> = {
-  rtsp: 'by RTSP: the address of the stream, typed in',
+  rtsp: 'by RTSP: its stream URL, typed in',
   onvif: 'by ONVIF: added by address and account',
-  both: 'by both: the stream by RTSP, events or steering by ONVIF',
-  maker: 'by its maker’s own integration',
+  both: 'by both: the stream by RTSP, events or PTZ by ONVIF',
+  maker: 'through its maker’s own integration',
   none: 'not at all, as it stands',
 };
 
@@ -43,15 +43,18 @@ export interface WayAdvice {
 /** What speaks against adding it by ONVIF, each with its reason; asked in this order. */
 const AGAINST_ONVIF: readonly { readonly holds: (f: WayFacts) => boolean; readonly says: string }[] = [
   { holds: (f) => f.givesOnvif === false, says: 'It was not read by ONVIF with this account.' },
-  { holds: (f) => f.isHiddenChannel, says: 'Its ONVIF does not show this channel.' },
-  { holds: (f) => f.givesElsewhere, says: 'By ONVIF it gives an inner address, and a destination would dial that.' },
+  { holds: (f) => f.isHiddenChannel, says: 'Its ONVIF does not list this channel.' },
+  {
+    holds: (f) => f.givesElsewhere,
+    says: 'By ONVIF it reports an internal address, and a destination would dial that.',
+  },
   {
     holds: (f) => f.skewS !== null && Math.abs(f.skewS) > TOKEN_LIFE_S,
-    says: 'Its clock is so far off that a login by ONVIF is refused by whoever does not take that out.',
+    says: 'Its clock is so far off that a time-stamped login is refused, unless the destination corrects for it.',
   },
   {
     holds: (f) => f.isHiddenCodec,
-    says: 'Its main stream is told by the second media service alone: older clients do not find it.',
+    says: 'Its main stream is listed by Media 2 alone: older clients do not find it.',
   },
 ];
 
@@ -78,21 +81,21 @@ function wayByProtocol(f: WayFacts): WayAdvice {
     return {
       way: 'maker',
       verdict: 'tight',
-      reasons: ['By its card it gives no stream without its maker’s account.', ...lost(f)],
+      reasons: ['By its model card it has no stream without its maker’s account.', ...lost(f)],
     };
   if (rtsp === false && onvif === false)
     return {
       way: 'none',
       verdict: 'will-not-work',
-      reasons: ['It takes neither RTSP nor ONVIF; put a relay between.'],
+      reasons: ['It takes neither RTSP nor ONVIF; add a relay.'],
     };
   const base: readonly string[] = [
-    ...(rtsp === null ? ['Which protocols it takes is not among its figures.'] : []),
+    ...(rtsp === null ? ['Its protocols are not entered.'] : []),
     ...(f.givesRtsp === null
-      ? ['Nobody probed its stream yet.']
+      ? ['Its stream was not probed yet.']
       : f.givesRtsp
-        ? ['Its stream was probed and gives a picture.']
-        : ['Its stream did not give a picture.']),
+        ? ['Its stream was probed and plays.']
+        : ['Its stream did not play.']),
   ];
   if (rtsp === false) {
     if (f.givesOnvif === null)
@@ -113,8 +116,8 @@ function wayByProtocol(f: WayFacts): WayAdvice {
       reasons: [
         ...base,
         f.use === 'record'
-          ? 'To record it needs the picture alone, and a typed address says just which.'
-          : 'It needs the picture alone.',
+          ? 'To record it needs the stream alone, and a typed URL says exactly which.'
+          : 'It needs the stream alone.',
       ],
     };
   if (onvif === false)
@@ -133,13 +136,13 @@ function wayByProtocol(f: WayFacts): WayAdvice {
     reasons: [
       ...base,
       wants.says,
-      ...(isForgotten ? ['It forgets who listens: check that the destination subscribes anew.'] : []),
+      ...(isForgotten ? ['It drops event subscriptions: check that the destination subscribes again.'] : []),
     ],
   };
 }
 
 const lost = (f: WayFacts): readonly string[] =>
-  f.wantsSteering ? ['Steering then goes through its maker’s servers.'] : [];
+  f.wantsSteering ? ['PTZ then goes through its maker’s servers.'] : [];
 
 /** What the use needs beyond the picture, and whether the camera gives it. */
 function wanted(f: WayFacts) {
@@ -147,19 +150,19 @@ function wanted(f: WayFacts) {
     return {
       isWanted: true,
       isGiven: f.tellsMotion,
-      says: 'Its own motion comes by ONVIF, and spares the destination the looking.',
-      missing: 'It tells of no motion by ONVIF: let the destination look in the picture.',
-      lacks: 'its own motion does not get there, the destination has to look in the picture.',
-      reasons: f.tellsMotion ? ['It tells of motion.'] : [],
+      says: 'Its motion events come by ONVIF, and save the destination the detection.',
+      missing: 'It offers no motion events by ONVIF: let the destination detect motion in the picture.',
+      lacks: 'its motion events do not get there, the destination has to detect motion in the picture.',
+      reasons: f.tellsMotion ? ['It offers motion events.'] : [],
     };
   if (f.use === 'live' && f.wantsSteering)
     return {
       isWanted: true,
       isGiven: f.hasHead,
-      says: 'A stream alone carries no steering; that goes by ONVIF.',
-      missing: 'By ONVIF it has no head to steer.',
-      lacks: 'nobody can steer it from there, a stream alone carries no steering.',
-      reasons: f.hasHead ? ['Its head can be steered.'] : [],
+      says: 'A stream alone carries no PTZ; that goes by ONVIF.',
+      missing: 'By ONVIF it has no PTZ.',
+      lacks: 'there is no PTZ from there, a stream alone carries none.',
+      reasons: f.hasHead ? ['It has PTZ.'] : [],
     };
   return { isWanted: false, isGiven: null, says: '', missing: '', lacks: '', reasons: [] };
 }

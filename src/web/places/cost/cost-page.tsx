@@ -58,21 +58,21 @@ export function CostPage() {
       <header className="mb-3 flex flex-wrap items-center gap-x-4 gap-y-2">
         <h1 className="text-title">Cost</h1>
         <p className="text-soft">
-          {sayMany(site.cameras.length, 'camera')} · {sayMany(ground.seatsNeeded, 'seat')} ·{' '}
+          {sayMany(site.cameras.length, 'camera')} · {sayMany(ground.seatsNeeded, 'licence')} ·{' '}
           {ground.camerasW > 0 ? `${ground.camerasW.toFixed(0)} W` : 'watts not known'}
         </p>
         <Button
           className="ml-auto"
           kind={costing.options.length === 0 ? 'main' : 'plain'}
           disabled={isFull}
-          title={isFull ? `${LIST_LIMITS.costOptions} stand side by side at most` : undefined}
+          title={isFull ? `At most ${LIST_LIMITS.costOptions} options side by side` : undefined}
           onClick={() => setEdited({ ...NEW_OPTION, id: newId('option') })}
         >
           Add an option
         </Button>
       </header>
       <div className="flex flex-col gap-4">
-        <Panel title="Counted over">
+        <Panel title="Period">
           <div className="grid grid-cols-2 gap-3 md:grid-cols-4">
             <NumberField
               label="Years"
@@ -97,7 +97,9 @@ export function CostPage() {
           </div>
         </Panel>
         {costs.length === 0 ? (
-          <p className="text-soft">Add an option or two: a box, software, or both, and they are put side by side.</p>
+          <p className="text-soft">
+            Add an option or two: a recorder box, software, or both, and they are compared here.
+          </p>
         ) : (
           <>
             <Panel
@@ -125,12 +127,12 @@ export function CostPage() {
                   </thead>
                   <tbody>
                     <Row label="bought at once" costs={costs} said={({ upfront }) => money(upfront)} />
-                    <Row label="of this, seats" costs={costs} said={saySeats(money)} />
-                    <Row label="bought again" costs={costs} said={({ replacements }) => money(replacements)} />
+                    <Row label="of this, licences" costs={costs} said={saySeats(money)} />
+                    <Row label="replacement" costs={costs} said={({ replacements }) => money(replacements)} />
                     <Row label="subscription" costs={costs} said={({ subscription }) => money(subscription)} />
                     <Row label="energy" costs={costs} said={({ energy }) => money(energy)} />
                     <Row
-                      label={`${costing.years} years, all in`}
+                      label={`${costing.years} years, total cost`}
                       costs={costs}
                       said={({ total }) => money(total)}
                       isStrong
@@ -157,7 +159,7 @@ export function CostPage() {
           </>
         )}
         {counting.length > 0 && (
-          <Panel title="Seats" aside="of every camera that is drawn there, by a tap or as its need says">
+          <Panel title="Licences" aside="of every camera that goes there, by a tap or as its need says">
             <ul className="flex flex-wrap gap-x-8 gap-y-1">
               {counting.map((destination) => (
                 <li key={destination.id}>
@@ -189,7 +191,7 @@ export function CostPage() {
 const saySeats =
   (money: (value: number) => string) =>
   ({ ground, seats }: OptionCost): string => {
-    if (!seats) return 'no packs are sold';
+    if (!seats) return 'no packs are entered';
     const packs = seats.counts.flatMap((count, at) =>
       count > 0 ? [`${count}\u00a0×\u00a0${ground.packs[at]?.seats}`] : [],
     );
@@ -220,8 +222,8 @@ function Row({ label, costs, said, isStrong = false }: RowProps) {
 
 /** When an option has cost no more than the one that is cheapest to begin with. */
 function PaysBack({ cost, lowest, years }: { cost: OptionCost; lowest: OptionCost | undefined; years: number }) {
-  if (cost.seats === null) return <span className="text-brick">cannot seat every camera</span>;
-  if (!lowest || lowest === cost) return <span className="text-soft">cheapest to begin with</span>;
+  if (cost.seats === null) return <span className="text-brick">not enough licences for every camera</span>;
+  if (!lowest || lowest === cost) return <span className="text-soft">cheapest at the start</span>;
   const month = breakEvenOf(cost, lowest);
   const verdict = judgeBreakEven(month, years);
   return (

@@ -24,7 +24,7 @@ const schema = object({
   ...figures.fields,
   destinationId: string().defined(),
   lines: array(object({ ...lineFigures.fields, of: string().nullable().defined() }))
-    .max(LIST_LIMITS.costLines, `At most ${LIST_LIMITS.costLines} lines fit; count alike things in one.`)
+    .max(LIST_LIMITS.costLines, `At most ${LIST_LIMITS.costLines} lines; combine similar items in one.`)
     .required(),
   packs: packsSchema,
 });
@@ -75,7 +75,7 @@ export function OptionDialog({ option, isNew, onClose, onKeep }: OptionDialogPro
   return (
     <DialogFrame
       title={option.name || 'New option'}
-      description="Prices in the currency of the site, tax as you count it."
+      description="Prices in the currency of the site, with or without tax as you choose."
       isOpen
       isWide
       onOpenChange={onClose}
@@ -85,7 +85,7 @@ export function OptionDialog({ option, isNew, onClose, onKeep }: OptionDialogPro
           <Field name="name" label="Name" isText className="col-span-2" />
           <Choice
             name="school"
-            label="School"
+            label="Approach"
             className="md:col-span-3"
             options={SCHOOLS.map((value) => ({ value, label: SCHOOL_WORDS[value] }))}
           />
@@ -94,7 +94,7 @@ export function OptionDialog({ option, isNew, onClose, onKeep }: OptionDialogPro
           {counting.length > 0 && (
             <Choice
               name="destinationId"
-              label="Seats counted at"
+              label="Licences counted at"
               options={[
                 { value: '', label: 'none: as below' },
                 ...counting.map(({ id, name }) => ({ value: id, label: name })),
@@ -123,17 +123,17 @@ export function OptionDialog({ option, isNew, onClose, onKeep }: OptionDialogPro
               <Button
                 kind="quiet"
                 className="justify-self-start text-small sm:mt-5"
-                aria-label={`Take line ${at + 1} out`}
+                aria-label={`Remove line ${at + 1}`}
                 onClick={() => lines.remove(at)}
               >
-                Out
+                Remove
               </Button>
             </div>
           ))}
           <FieldError text={errors.lines?.root?.message ?? errors.lines?.message} />
           <span className="flex flex-wrap gap-2">
             <Button onClick={() => lines.append(NEW_LINE)}>Add a line</Button>
-            {plan.length > 0 && <Button onClick={takePlan}>Take what the plan has</Button>}
+            {plan.length > 0 && <Button onClick={takePlan}>Take over what the plan has</Button>}
           </span>
         </fieldset>
         {form.watch('destinationId') === '' && <PackFields />}

@@ -12,7 +12,7 @@ import { Panel } from '../../ui/panel.tsx';
 const MEDIA: readonly { readonly medium: keyof CablePrices; readonly label: string }[] = [
   { medium: 'network-cable', label: 'Network cable, a metre' },
   { medium: 'pair', label: 'Low-voltage pair, a metre' },
-  { medium: 'usb', label: 'USB lead, a metre' },
+  { medium: 'usb', label: 'USB cable, a metre' },
   { medium: 'fibre', label: 'Fibre, a metre' },
 ];
 const UNIT_WORDS: Readonly<Record<PlanLine['unit'], string>> = { pieces: '', m: ' m', packs: '' };
@@ -51,7 +51,7 @@ export function ShoppingPanel() {
     >
       {lines.length === 0 ? (
         <p className="text-soft">
-          Nothing is planned yet: choose models, add gear, join them, and they are counted here.
+          Nothing is planned yet: choose models, add gear and link it, and it is counted here.
         </p>
       ) : (
         <div className="overflow-x-auto">
@@ -95,7 +95,7 @@ export function ShoppingPanel() {
                 <td />
                 <td className="py-1.5 pl-3 text-right font-mono whitespace-nowrap">{money(total)}</td>
                 <td className="py-1.5 pl-4 text-small font-normal text-brass max-sm:hidden">
-                  {unpriced > 0 && `${unpriced} without a price: enter it in the figures of each`}
+                  {unpriced > 0 && `${unpriced} without a price: enter it with each item`}
                 </td>
               </tr>
             </tfoot>

@@ -57,13 +57,13 @@ export function FaultBench({ fault, onTaken, onNext }: FaultBenchProps) {
         <p className="text-small text-soft">
           {fault.user === null
             ? 'No account was written down.'
-            : `Account ${fault.user}, with the secret that the customer gave.`}
-          {fault.paths.length > 0 && ` Its model card knows ${fault.paths.join(', ')}.`}
+            : `Account ${fault.user}, with the password that the customer gave.`}
+          {fault.paths.length > 0 && ` Its model card lists ${fault.paths.join(', ')}.`}
         </p>
       </Panel>
       {run && <WireTape run={run} isVerdictHidden={!isOpen} />}
       {report && guess === null && (
-        <Panel title="What is wrong?" aside="read the tape, then say it">
+        <Panel title="What is wrong?" aside="read the connection log, then answer">
           <GuessList onGuess={takeGuess} />
         </Panel>
       )}
@@ -80,7 +80,7 @@ function Outcome({ report, guess, onNext }: { report: ProbeReport; guess: string
   useEffect(() => told.current?.focus(), []);
   return (
     <Panel
-      title="What it was"
+      title="Cause"
       actions={
         <Button kind="main" onClick={onNext}>
           Next fault
@@ -91,7 +91,7 @@ function Outcome({ report, guess, onNext }: { report: ProbeReport; guess: string
         <Drop verdict={isRight ? 'ok' : 'will-not-work'} />
         {isRight ? `Right: ${answerTitle(was)}` : answerTitle(was)}
       </h3>
-      {!isRight && <p className="text-soft">You said: {answerTitle(guess)}.</p>}
+      {!isRight && <p className="text-soft">Your answer: {answerTitle(guess)}.</p>}
       {experiments.length > 0 && (
         <>
           <h4 className="mt-3 mb-1 text-small text-soft">Experiments</h4>

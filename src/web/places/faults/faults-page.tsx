@@ -24,7 +24,8 @@ function useFaults(): readonly [Loaded, () => void] {
     fetchFaults().then(
       ({ faults }) => isHere && setLoaded({ status: 'there', faults }),
       (error: unknown) =>
-        isHere && setLoaded({ status: 'none', message: error instanceof Error ? error.message : 'They did not come.' }),
+        isHere &&
+        setLoaded({ status: 'none', message: error instanceof Error ? error.message : 'They could not be loaded.' }),
     );
     return () => {
       isHere = false;
@@ -38,10 +39,10 @@ const lastTake = (takes: readonly Take[], { id }: FaultToTake): Take | undefined
 const verdictOfTake = (take: Take | undefined): Verdict =>
   take === undefined ? 'unknown' : take.guess === take.was ? 'ok' : 'will-not-work';
 const WORDS: Readonly<Record<Verdict, string>> = {
-  ok: 'told right',
-  tight: 'told right',
-  'will-not-work': 'told wrong',
-  unknown: 'not taken yet',
+  ok: 'right',
+  tight: 'right',
+  'will-not-work': 'wrong',
+  unknown: 'not tried yet',
 };
 
 /** The fault gallery of the demo: devices that fail, each in one way, to be probed, guessed and understood. */
@@ -58,7 +59,7 @@ export function FaultsPage() {
           <code className="font-mono">npm run demo</code>.
         </p>
         <Button className="mt-3" onClick={again}>
-          Look again
+          Check again
         </Button>
       </>
     );
@@ -76,8 +77,8 @@ export function FaultsPage() {
       <header className="mb-3 flex flex-wrap items-baseline gap-x-4 gap-y-1">
         <h1 className="text-title">Fault gallery</h1>
         <p className="text-soft">
-          {sayMany(faults.length, 'simulated device')}, each with one trait; {takenCount} taken. Probe one, read its
-          tape, say what it is.
+          {sayMany(faults.length, 'simulated device')}, each with one fault or none; {takenCount} answered. Probe one,
+          read its connection log, name the fault.
         </p>
       </header>
       <div className="grid grid-cols-[minmax(0,1fr)] items-start gap-4 lg:grid-cols-[minmax(0,4fr)_minmax(0,8fr)]">
@@ -110,7 +111,7 @@ export function FaultsPage() {
         ) : (
           <p className="rounded-sheet border border-dashed border-hair p-6 text-soft">
             Choose a device. You are told what its owner says and what was written down, as on the day you are called.
-            Its probe runs as on a site, and nothing of it is kept in the site.
+            The probe runs as on a site, and nothing of it is saved in the site.
           </p>
         )}
       </div>

@@ -18,7 +18,7 @@ export function ScorePanel({ takes, onSet }: ScorePanelProps) {
   return (
     <Panel
       title="Score"
-      aside={takes.length === 0 ? 'nothing taken yet' : `${right} of ${takes.length} right`}
+      aside={takes.length === 0 ? 'nothing answered yet' : `${right} of ${takes.length} right`}
       actions={
         <>
           {forgotten && takes.length === 0 && (
@@ -29,7 +29,7 @@ export function ScorePanel({ takes, onSet }: ScorePanelProps) {
                 setForgotten(null);
               }}
             >
-              Bring it back
+              Restore it
             </Button>
           )}
           {takes.length > 0 && (
@@ -40,20 +40,20 @@ export function ScorePanel({ takes, onSet }: ScorePanelProps) {
                 onSet([]);
               }}
             >
-              Begin anew
+              Start again
             </Button>
           )}
         </>
       }
     >
       {rows.length === 0 ? (
-        <p className="text-soft">Take a fault: what you know and what you mix up stands here, by what it was.</p>
+        <p className="text-soft">Answer one: what you know and what you mix up is counted here, by cause.</p>
       ) : (
         <table className="w-full text-left">
           <thead className="text-small text-soft">
             <tr>
               <th scope="col" className="font-normal">
-                What it was
+                Cause
               </th>
               <th scope="col" className="w-16 text-right font-normal">
                 right
@@ -67,7 +67,7 @@ export function ScorePanel({ takes, onSet }: ScorePanelProps) {
                   {answerTitle(was)}
                   {takenFor.length > 0 && (
                     <span className="block text-small text-brass">
-                      taken for{' '}
+                      answered as{' '}
                       {takenFor
                         .map(
                           ({ guess, count }) =>

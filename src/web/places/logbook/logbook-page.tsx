@@ -49,14 +49,14 @@ export function LogbookPage() {
       {isWriting && <NoteForm about={about} onDone={() => setIsWriting(false)} />}
       <div className="mb-3 flex flex-wrap items-end gap-x-4 gap-y-2">
         <SelectField
-          label="Lines about"
+          label="Entries about"
           className="w-52"
           value={about}
           onChange={(value) => setSearch(value === '' ? {} : { about: value }, { replace: true })}
           options={[{ value: '', label: 'everything' }, ...subjectOptions(site, 'the site itself')]}
         />
         <TextField
-          label="With these words"
+          label="Text"
           type="search"
           className="w-52"
           value={sought}
@@ -71,7 +71,7 @@ export function LogbookPage() {
         </fieldset>
       </div>
       {entries.length === 0 && (
-        <p className="border border-hair bg-sheet px-4 py-6 text-soft">Nothing of this kind is on record yet.</p>
+        <p className="border border-hair bg-sheet px-4 py-6 text-soft">No entries of this kind.</p>
       )}
       {[...days].map(([day, list]) => (
         <section key={day} className="mb-4 border border-hair bg-sheet">

@@ -30,7 +30,7 @@ export function NoteForm({ about, onDone }: { about: string; onDone: () => void 
     >
       <SelectField label="About" value={subject} onChange={setSubject} options={subjectOptions(site, 'the site')} />
       <label className="flex flex-col text-small text-soft">
-        What is to be remembered
+        Note
         <textarea
           // biome-ignore lint/a11y/noAutofocus: it was just asked for
           autoFocus
@@ -42,9 +42,9 @@ export function NoteForm({ about, onDone }: { about: string; onDone: () => void 
         {error && <span className="text-brick">{error}</span>}
       </label>
       <span className="flex gap-2">
-        <Button onClick={onDone}>Leave it</Button>
+        <Button onClick={onDone}>Cancel</Button>
         <Button kind="main" type="submit" disabled={wanted === '' || error !== null}>
-          Write it down
+          Save the note
         </Button>
       </span>
     </form>

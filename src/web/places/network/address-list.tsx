@@ -25,9 +25,12 @@ export function AddressList({ network }: { network: Network }) {
     (a, b) => (parseIpv4(a.host) ?? Number.MAX_VALUE) - (parseIpv4(b.host) ?? Number.MAX_VALUE),
   );
   return (
-    <Panel title="Cameras by address" aside={own.length === 0 ? undefined : 'those without an address here stand last'}>
+    <Panel
+      title="Cameras by address"
+      aside={own.length === 0 ? undefined : 'cameras without an address here come last'}
+    >
       {own.length === 0 ? (
-        <p className="text-soft">No camera has an address in this network. Find them, or add them at Round.</p>
+        <p className="text-soft">No camera has an address in this network. Scan it, or add cameras at Cameras.</p>
       ) : (
         <ul>
           {inOrder.map((camera) => (

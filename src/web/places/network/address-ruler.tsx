@@ -17,9 +17,9 @@ interface Held {
 
 const KIND_WORDS: Readonly<Record<Pin['kind'], string>> = {
   reservation: 'reserved',
-  static: 'set on the device',
-  dynamic: 'left to chance',
-  unsaid: 'nobody said how it stays',
+  static: 'static on the device',
+  dynamic: 'DHCP without a reservation',
+  unsaid: 'address assignment not decided',
   destination: 'destination',
   gateway: 'gateway',
 };
@@ -103,7 +103,7 @@ export function AddressRuler({ ruler, label, onMove }: AddressRulerProps) {
         </svg>
       )}
       <p aria-live="polite" className="sr-only">
-        {held ? `${held.pin.name} to ${sayIpv4(held.address)}. Enter keeps it there.` : ''}
+        {held ? `${held.pin.name} to ${sayIpv4(held.address)}. Enter saves it there.` : ''}
       </p>
     </div>
   );
@@ -266,7 +266,7 @@ function Ghost({ held: { pin, address }, layout, isFree }: { held: Held; layout:
       <PinHead kind={pin.kind} x={x} y={y - 20} colour={colour} />
       <text x={x} y={y - 28} textAnchor="middle" className="font-mono text-[12px] font-strong" fill={colour}>
         {sayIpv4(address)}
-        {isFree ? '' : ' is taken'}
+        {isFree ? '' : ' is in use'}
       </text>
     </g>
   );
@@ -275,14 +275,14 @@ function Ghost({ held: { pin, address }, layout, isFree }: { held: Held; layout:
 const DROP_LOOKS: Readonly<
   Record<Drop['state'], { readonly fill: string; readonly stroke: string; readonly words: string }>
 > = {
-  'in-place': { fill: 'var(--verdigris)', stroke: 'var(--verdigris)', words: 'where it should be' },
+  'in-place': { fill: 'var(--verdigris)', stroke: 'var(--verdigris)', words: 'at its planned address' },
   moved: { fill: 'var(--brass)', stroke: 'var(--brass)', words: 'moved' },
-  double: { fill: 'var(--brick)', stroke: 'var(--brick)', words: 'answers twice' },
-  unproven: { fill: 'var(--sheet)', stroke: 'var(--verdigris)', words: 'at its address, not proven' },
-  'other-at-address': { fill: 'var(--brick)', stroke: 'var(--brick)', words: 'another device' },
+  double: { fill: 'var(--brick)', stroke: 'var(--brick)', words: 'answers at two addresses' },
+  unproven: { fill: 'var(--sheet)', stroke: 'var(--verdigris)', words: 'at its address, not identified' },
+  'other-at-address': { fill: 'var(--brick)', stroke: 'var(--brick)', words: 'different device' },
   destination: { fill: 'var(--soft)', stroke: 'var(--soft)', words: 'a destination' },
   gateway: { fill: 'var(--soft)', stroke: 'var(--soft)', words: 'the gateway' },
-  new: { fill: 'var(--sheet)', stroke: 'var(--ink)', words: 'not known here' },
+  new: { fill: 'var(--sheet)', stroke: 'var(--ink)', words: 'unknown here' },
 };
 
 function DropMark({ drop, layout }: { drop: Drop; layout: RulerLayout }) {

@@ -33,14 +33,14 @@ const ORDER: readonly MatchedHost['state'][] = [
 ];
 
 const STATE_WORDS: Readonly<Record<MatchedHost['state'], string>> = {
-  'in-place': 'where it should be',
+  'in-place': 'at its planned address',
   moved: 'moved',
-  double: 'answers from two addresses',
-  unproven: 'at its address, nothing proves it',
-  'other-at-address': 'another device at this address',
+  double: 'answers at two addresses',
+  unproven: 'at its address, not identified',
+  'other-at-address': 'different device at this address',
   destination: 'a destination of this site',
   gateway: 'the router',
-  new: 'not known here',
+  new: 'unknown here',
 };
 const STATE_TEXT: Readonly<Record<MatchedHost['state'], string>> = {
   'in-place': 'text-verdigris',
@@ -55,7 +55,7 @@ const STATE_TEXT: Readonly<Record<MatchedHost['state'], string>> = {
 const BY_WORDS = {
   endpoint: 'by its ONVIF identity',
   serial: 'by its serial number',
-  mac: 'by its hardware address',
+  mac: 'by its MAC address',
 } as const;
 
 interface CatchPanelProps {
@@ -81,10 +81,10 @@ export function CatchPanel({ network, sweep }: CatchPanelProps) {
   const summary = sweep.running?.summary;
   return (
     <Panel
-      title="What answers"
+      title="Devices found"
       aside={
         summary
-          ? `${sayMany(hosts.length, 'address', 'addresses')} in ${summary.seconds.toFixed(1)} s${summary.isCancelled ? ', cut short' : ''}${summary.leftOut > 0 ? `; ${summary.leftOut} more were counted and left out` : ''}`
+          ? `${sayMany(hosts.length, 'address', 'addresses')} in ${summary.seconds.toFixed(1)} s${summary.isCancelled ? ', stopped early' : ''}${summary.leftOut > 0 ? `; ${summary.leftOut} more not listed` : ''}`
           : sayMany(hosts.length, 'address', 'addresses')
       }
       actions={<FollowAll matched={matched.cameras} />}
@@ -95,13 +95,13 @@ export function CatchPanel({ network, sweep }: CatchPanelProps) {
         ))}
       </ul>
       {missing.length > 0 && (
-        <section aria-label="Not there" className="mt-3 border-l-[3px] border-brass pl-3">
-          <h3 className="text-base">Not there</h3>
+        <section aria-label="Missing" className="mt-3 border-l-[3px] border-brass pl-3">
+          <h3 className="text-base">Missing</h3>
           <ul>
             {missing.map(({ camera }) => (
               <li key={camera.id}>
                 <b>{camera.name}</b> <span className="font-mono text-small">{camera.host}</span>
-                <span className="text-soft"> did not answer, and nothing that answers is known to be it</span>
+                <span className="text-soft"> did not respond, and no device found is known to be it</span>
               </li>
             ))}
           </ul>
@@ -130,14 +130,14 @@ function FollowAll({ matched }: { matched: readonly MatchedCamera[] }) {
         void dispatch(
           commandIssued({
             kind: 'many',
-            what: `${sayMany(moved.length, 'camera')} followed to ${moved.length === 1 ? 'its new address' : 'their new addresses'}`,
+            what: `${sayMany(moved.length, 'camera')}: ${moved.length === 1 ? 'new address' : 'new addresses'} taken over`,
             commands: followCommands(moved),
           }),
         )
       }
     >
-      Follow {sayMany(moved.length, 'camera')}:{' '}
-      {broken === 0 ? 'no tap hangs on it' : `${sayMany(broken, 'tap')} broken`}
+      Take over {sayMany(moved.length, 'camera')}:{' '}
+      {broken === 0 ? 'no tap affected' : `${sayMany(broken, 'tap')} broken`}
     </Button>
   );
 }
@@ -151,7 +151,7 @@ function CatchRow({ row }: { row: MatchedHost }) {
     <li className="grid grid-cols-1 gap-x-3 gap-y-0.5 border-b border-grid py-2 last:border-b-0 md:grid-cols-[180px_minmax(0,3fr)_minmax(0,3fr)_250px]">
       <span className="font-mono">
         {host.host}
-        <span className="block text-small text-soft">{host.mac || 'no hardware address'}</span>
+        <span className="block text-small text-soft">{host.mac || 'no MAC address'}</span>
       </span>
       <span className="min-w-0">
         {saidOf(host)}
@@ -182,15 +182,15 @@ function CatchRow({ row }: { row: MatchedHost }) {
 const saidOf = ({ name, hardware, doors }: SeenHost): string => {
   const title = doors.find((door) => door.title !== '')?.title ?? '';
   const said = [name, hardware || title].filter((text, at, all) => text !== '' && all.indexOf(text) === at);
-  return said.join(' · ') || (doors.length === 0 ? 'there, and takes no call' : 'says no name');
+  return said.join(' · ') || (doors.length === 0 ? 'there, accepts no connection' : 'no name');
 };
 const doorsOf = ({ doors }: SeenHost): string =>
   doors.map(({ port, is, server }) => `${port} ${is}${server ? ` (${server})` : ''}`).join(', ');
 const oddOf = ({ answersAll, endpoints, alsoAt, doors }: SeenHost): readonly string[] => [
-  ...(answersAll ? ['Takes every call: what it says means little.'] : []),
-  ...(endpoints.length > 1 ? [`${endpoints.length} identities answer from here.`] : []),
-  ...(alsoAt.length > 0 ? [`Gives ${alsoAt.join(', ')} as its own address.`] : []),
-  ...(doors.some(({ isSlow }) => isSlow) ? ['Takes long to say a word.'] : []),
+  ...(answersAll ? ['Accepts every connection: its answers prove little.'] : []),
+  ...(endpoints.length > 1 ? [`${endpoints.length} ONVIF identities answer from here.`] : []),
+  ...(alsoAt.length > 0 ? [`Reports ${alsoAt.join(', ')} as its own address.`] : []),
+  ...(doors.some(({ isSlow }) => isSlow) ? ['Slow to answer.'] : []),
 ];
 
 /** One act makes a camera of an answer, or says which planned one it is. */
@@ -213,24 +213,24 @@ function CatchActs({ row: { host, cameras, state } }: { row: MatchedHost }) {
     return (
       <span className="md:text-right">
         <Button
-          aria-label={`Follow ${first.name}`}
+          aria-label={`Take over the new address of ${first.name}`}
           onClick={() =>
             void dispatch(
               commandIssued({
                 kind: 'many',
-                what: `${first.name} followed to ${host.host}`,
+                what: `${first.name}: new address ${host.host} taken over`,
                 commands: moveCommands(cameras, host.host),
               }),
             )
           }
         >
-          Follow it
+          Take over the new address
         </Button>
       </span>
     );
   const staysTheSame = host.mac !== '' || host.serial !== '' || host.endpoints.length > 0;
   if (state === 'unproven' && first && !staysTheSame)
-    return <span className="text-small text-soft md:text-right">nothing of it is known that stays the same</span>;
+    return <span className="text-small text-soft md:text-right">no fixed identity known</span>;
   if (state === 'unproven' && first)
     return (
       <span className="md:text-right">

@@ -17,7 +17,7 @@ export function DemoRouter({ reservations: { ready } }: { reservations: Reservat
       setSaid(done);
       return given;
     } catch (error) {
-      setSaid(error instanceof Error ? error.message : 'The simulated router did not answer.');
+      setSaid(error instanceof Error ? error.message : 'The simulated router did not respond.');
       return null;
     }
   };
@@ -33,10 +33,7 @@ export function DemoRouter({ reservations: { ready } }: { reservations: Reservat
         </Button>
         <Button
           onClick={() =>
-            void ask(
-              { reserve: null, act: 'cutPower' },
-              'The power was cut and is back. Look through the network again.',
-            )
+            void ask({ reserve: null, act: 'cutPower' }, 'Power was cut and is back. Scan the network again.')
           }
         >
           Cut the power
@@ -54,7 +51,7 @@ export function DemoRouter({ reservations: { ready } }: { reservations: Reservat
       <p role="status" className="min-h-5">
         {said}
         {answer &&
-          ` It keeps ${answer.reservations.length} ${answer.reservations.length === 1 ? 'reservation' : 'reservations'}.`}
+          ` It has ${answer.reservations.length} ${answer.reservations.length === 1 ? 'reservation' : 'reservations'}.`}
       </p>
     </Panel>
   );

@@ -12,8 +12,8 @@ export const EmptyNetwork = ({ onAdd }: { onAdd: () => void }) => (
       Describe the first network
     </h1>
     <p className="mt-1 mb-4 text-soft">
-      Its name and its addresses, as the router shows them: 10.77.4.0/24, say. Then look through it, find the cameras,
-      and see to it that they are still there next week.
+      Its name and its address range, as the router shows them: 10.77.4.0/24, for example. Then scan it, find the
+      cameras, and make sure that their addresses stay.
     </p>
     <Button kind="main" onClick={onAdd}>
       Add a network

@@ -42,10 +42,9 @@ function PermitPanel({ network }: { network: Network }) {
   const [who, setWho] = useState('');
   const permit = who.trim();
   return (
-    <Panel title="Who said that you may look?">
+    <Panel title="Who permits the scan?">
       <p className="mb-2">
-        Only networks that you own, or are asked to work on, are looked through. Say who said so; it is written down
-        once.
+        Scan only networks that you own, or are asked to work on. Enter who permits it; it is recorded once.
       </p>
       <form
         className="flex flex-wrap items-end gap-2"
@@ -62,7 +61,7 @@ function PermitPanel({ network }: { network: Network }) {
           onChange={(event) => setWho(event.target.value)}
         />
         <Button kind="main" type="submit" disabled={permit === ''}>
-          I may look through {network.name}
+          I may scan {network.name}
         </Button>
       </form>
     </Panel>
@@ -83,7 +82,7 @@ function SweepPanel({ network }: { network: Network }) {
     read.ok && !liesWithin(read.value, network.cidr)
       ? ({
           ok: false,
-          error: { message: `Outside of ${network.cidr}: who permitted ${network.name} permitted no other.` },
+          error: { message: `Outside of ${network.cidr}: the permission for ${network.name} covers no other network.` },
         } as const)
       : read;
   const ports = readPorts(portsText);
@@ -107,15 +106,15 @@ function SweepPanel({ network }: { network: Network }) {
   };
   return (
     <Panel
-      title="Look through it"
-      aside={`${network.permit} says that you may`}
+      title="Scan it"
+      aside={`${network.permit} permits it`}
       actions={
         <ThumbBar>
           {isRunning ? (
             <Button onClick={() => sweepRunner.cancel()}>Cancel</Button>
           ) : (
             <Button kind="main" disabled={!range.ok || !ports} onClick={start}>
-              Look through it
+              Scan it
             </Button>
           )}
         </ThumbBar>
@@ -135,11 +134,11 @@ function SweepPanel({ network }: { network: Network }) {
           isCode
           className="col-span-6 md:col-span-2"
           value={portsText}
-          error={ports ? null : `Up to ${MOST_PORTS} numbers from 1 to 65535, with commas between.`}
+          error={ports ? null : `Up to ${MOST_PORTS} ports from 1 to 65535, separated by commas.`}
           onChange={(event) => setPortsText(event.target.value)}
         />
         <NumberField
-          label="Calls a second"
+          label="Connections a second"
           className="col-span-3 md:col-span-1"
           value={rate}
           range={SCAN_RANGES.rate}
@@ -147,7 +146,7 @@ function SweepPanel({ network }: { network: Network }) {
         />
         <CheckField
           className="col-span-6"
-          label="Ask by WS-Discovery too: ONVIF devices answer with their identity"
+          label="Discovery by WS-Discovery too: ONVIF devices answer with their identity"
           checked={asksAll}
           onChange={(event) => setAsksAll(event.target.checked)}
         />
@@ -157,9 +156,9 @@ function SweepPanel({ network }: { network: Network }) {
       ) : (
         <p className="mt-1 text-soft">
           {range.ok && ports
-            ? `${sayCount(calls)} calls, at most ${atOnceOf(pace)} at once, no login tried: about ${Math.ceil(impliedSeconds(calls, pace))} s.`
-            : 'Nothing is called before range and ports are right.'}
-          {last && ` Last looked through ${sayWhen(last.at)}${last.isWhole ? '' : ', not to its end'}.`}
+            ? `${sayCount(calls)} connections, at most ${atOnceOf(pace)} at once, no login tried: about ${Math.ceil(impliedSeconds(calls, pace))} s.`
+            : 'Enter a valid range and valid ports first.'}
+          {last && ` Last scanned ${sayWhen(last.at)}${last.isWhole ? '' : ', not completely'}.`}
         </p>
       )}
     </Panel>
@@ -175,7 +174,7 @@ function Progress({ running }: { running: NonNullable<ReturnType<typeof useSweep
         <>
           <div
             role="progressbar"
-            aria-label="Calls made"
+            aria-label="Connections made"
             aria-valuemin={0}
             aria-valuemax={of}
             aria-valuenow={asked}

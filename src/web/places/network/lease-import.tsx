@@ -48,7 +48,7 @@ export function LeaseImport() {
     setReading(null);
     errand.end();
     if (!found)
-      return setProblem(`${file.name} could not be read: it may have changed, or its card was pulled. Take it again.`);
+      return setProblem(`${file.name} could not be read: it may have changed, or its card was removed. Open it again.`);
     if (!found.ok) return setProblem(`${file.name}: ${found.error.message}`);
     setProblem(null);
     setTaken({ name: file.name, file: found.value });
@@ -56,7 +56,7 @@ export function LeaseImport() {
   return (
     <Panel
       title="From the router"
-      actions={<Button onClick={() => input.current?.click()}>Take a file of leases or reservations</Button>}
+      actions={<Button onClick={() => input.current?.click()}>Import leases or reservations</Button>}
     >
       <FileInput
         ref={input}
@@ -81,8 +81,8 @@ export function LeaseImport() {
       ) : (
         !problem && (
           <p className="text-soft">
-            Lines and leases of dnsmasq, JSON of Kea, or a table with columns for address and hardware address. What it
-            would change is shown first.
+            dnsmasq lines, host files and leases, Kea JSON and leases, or a table with columns for IP and MAC address.
+            Changes are shown before they are made.
           </p>
         )
       )}
@@ -107,7 +107,7 @@ function LeasePreview({ taken: { name, file }, onDone }: { taken: Taken; onDone:
     dispatch(
       commandIssued({
         kind: 'many',
-        what: `${clipText(name, 60)} taken from the router: ${sayMany(wanted.length, 'camera')} changed`,
+        what: `${clipText(name, 60)} imported from the router: ${sayMany(wanted.length, 'camera')} changed`,
         commands: wanted.flatMap(({ commands }) => commands),
       }),
     );
@@ -118,7 +118,7 @@ function LeasePreview({ taken: { name, file }, onDone }: { taken: Taken; onDone:
       <p className="mb-2">
         <b>{name}</b>, {file.format}: {sayMany(file.entries.length, 'entry', 'entries')}, of which {strangers} of no
         camera of this site
-        {file.leftOut > 0 && `; ${file.leftOut} more were counted and left out`}
+        {file.leftOut > 0 && `; ${file.leftOut} more not listed`}
       </p>
       {file.problemCount > 0 && (
         <details className="mb-2 border-l-[3px] border-brass pl-3">
@@ -144,7 +144,7 @@ function LeasePreview({ taken: { name, file }, onDone }: { taken: Taken; onDone:
         {known.length === 0 && <li className="px-2 py-1 text-soft">None of its entries is a camera of this site.</li>}
       </ul>
       <span className="mt-2 flex justify-end gap-2">
-        <Button onClick={onDone}>Leave it</Button>
+        <Button onClick={onDone}>Cancel</Button>
         <Button kind="main" disabled={wanted.length === 0} onClick={take}>
           Take {sayMany(wanted.length, 'change')}
         </Button>
@@ -153,7 +153,7 @@ function LeasePreview({ taken: { name, file }, onDone }: { taken: Taken; onDone:
   );
 }
 
-const BY_WORDS = { mac: 'by its hardware address', name: 'by its name', address: 'by its address alone' } as const;
+const BY_WORDS = { mac: 'by its MAC address', name: 'by its name', address: 'by its address alone' } as const;
 
 function ChangeRow({ change, isTaken, onToggle }: { change: LeaseChange; isTaken: boolean; onToggle: () => void }) {
   const { entry, camera, by, said } = change;

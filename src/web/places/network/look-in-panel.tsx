@@ -28,9 +28,9 @@ const WALL = (
 /** Three cross-sections of a wall: a tunnel, a messenger at the gate, a hole. */
 const SCHOOLS: Readonly<Record<LookIn, School>> = {
   none: {
-    name: 'Nobody looks in',
+    name: 'No remote access',
     how: 'What happens in the house stays there.',
-    caution: 'Say so to the customer: the app on the way home will not show it.',
+    caution: 'Tell the customer: the app will not show it on the way home.',
     draw: (
       <>
         <path d="M52 4v72M68 4v72" stroke="var(--ink)" strokeWidth="1.4" />
@@ -39,9 +39,9 @@ const SCHOOLS: Readonly<Record<LookIn, School>> = {
     ),
   },
   tunnel: {
-    name: 'A private tunnel',
-    how: 'The phone joins the house over an encrypted tunnel, and then it is as if at home.',
-    caution: 'Each device has a key of its own; take it back when a phone is lost.',
+    name: 'VPN',
+    how: 'The phone joins the house over an encrypted VPN, and then works as at home.',
+    caution: 'Each device has its own key; revoke it when a phone is lost.',
     draw: (
       <>
         {WALL}
@@ -52,8 +52,8 @@ const SCHOOLS: Readonly<Record<LookIn, School>> = {
   },
   relay: {
     name: 'A maker’s relay',
-    how: 'The camera calls its maker, and whoever has the account gets the picture there.',
-    caution: 'The picture leaves the house, and stops when the maker does. It needs the internet open for it.',
+    how: 'The camera connects to its maker’s cloud relay, and whoever has the account gets the picture there.',
+    caution: 'The picture leaves the house, and stops when the maker does. It needs internet access.',
     draw: (
       <>
         {WALL}
@@ -63,9 +63,9 @@ const SCHOOLS: Readonly<Record<LookIn, School>> = {
     ),
   },
   forward: {
-    name: 'A port that leads in',
-    how: 'A port of the router leads straight to a camera or a recorder.',
-    caution: 'The whole internet can try its login. Always a finding here: close it, and take a tunnel.',
+    name: 'Port forward',
+    how: 'A port of the router leads directly to a camera or a recorder.',
+    caution: 'The whole internet can try its login. Always a finding here: remove it, and use a VPN.',
     draw: (
       <>
         {WALL}
@@ -77,9 +77,9 @@ const SCHOOLS: Readonly<Record<LookIn, School>> = {
 };
 
 const OUTSIDE_WORDS: Readonly<Record<string, string>> = {
-  public: 'Its own: a port that leads in would work.',
-  'shared-cgnat': 'Shared with other houses: no port can lead in.',
-  private: 'Private: another router stands in front of it.',
+  public: 'Public: a port forward would work.',
+  'shared-cgnat': 'Carrier-grade NAT: no port forward can work.',
+  private: 'Private, double NAT: another router is in front of it.',
 };
 
 /** How somebody looks in from outside, what is open to the world, and what belongs to each. */
@@ -87,9 +87,9 @@ export function LookInPanel() {
   const { reach, setReach } = useReach();
   const address = parseIpv4(reach.outsideAddress);
   return (
-    <Panel title="Looking in from outside">
+    <Panel title="Remote access">
       <fieldset className="grid grid-cols-1 gap-3 md:grid-cols-4">
-        <legend className="sr-only">How somebody looks in from outside</legend>
+        <legend className="sr-only">Kind of remote access</legend>
         {LOOK_INS.map((lookIn) => {
           const { name, how, caution, draw } = SCHOOLS[lookIn];
           const isChosen = reach.lookIn === lookIn;
@@ -104,7 +104,7 @@ export function LookInPanel() {
                   name="look-in"
                   className="size-4 accent-verdigris"
                   checked={isChosen}
-                  onChange={() => setReach({ ...reach, lookIn }, `Looking in from outside: ${name.toLowerCase()}`)}
+                  onChange={() => setReach({ ...reach, lookIn }, `Remote access: ${name.toLowerCase()}`)}
                 />
                 {name}
               </span>
@@ -125,32 +125,32 @@ export function LookInPanel() {
       </fieldset>
       <div className="mt-3 grid grid-cols-1 items-start gap-3 md:grid-cols-3">
         <KeptText
-          label="The router’s address outside"
-          placeholder="as its page shows it"
+          label="WAN address of the router"
+          placeholder="as its status page shows it"
           value={reach.outsideAddress}
           remarkOf={(text) =>
             text === '' || parseIpv4(text) !== null
               ? null
               : { stops: true, text: 'Four plain decimal numbers, as the router shows them.' }
           }
-          hint={address === null ? undefined : (OUTSIDE_WORDS[classify(address)] ?? 'An address for another use.')}
+          hint={address === null ? undefined : (OUTSIDE_WORDS[classify(address)] ?? 'Not a usable WAN address.')}
           onKeep={(text) =>
-            setReach({ ...reach, outsideAddress: text }, `The router’s address outside: ${text || 'not known'}`)
+            setReach({ ...reach, outsideAddress: text }, `WAN address of the router: ${text || 'not known'}`)
           }
         />
         <SelectField
-          label="May devices open its ports by themselves?"
+          label="UPnP port mapping"
           value={reach.opensByItself === null ? '' : reach.opensByItself ? 'yes' : 'no'}
           onChange={(value) =>
             setReach(
               { ...reach, opensByItself: value === '' ? null : value === 'yes' },
-              `Devices may open ports of the router: ${value || 'not known'}`,
+              `UPnP port mapping: ${value || 'not known'}`,
             )
           }
           options={[
             { value: '', label: 'not known' },
-            { value: 'no', label: 'no, it is off' },
-            { value: 'yes', label: 'yes (UPnP)' },
+            { value: 'no', label: 'off' },
+            { value: 'yes', label: 'on' },
           ]}
         />
       </div>
@@ -174,19 +174,19 @@ function Forwards() {
     [...cameras, ...destinations]
       .filter((one) => one.host !== '' && one.host === at)
       .map(({ name }) => name)
-      .join(', ') || 'nothing that this site knows';
+      .join(', ') || 'an unknown device';
   const add = (): void => {
     if (draft.outsidePort === null || draft.port === null || !isReady) return;
     const forward: Forward = { id: newId('forward'), outsidePort: draft.outsidePort, host, port: draft.port };
     setReach(
       { ...reach, forwards: [...reach.forwards, forward] },
-      `Port ${forward.outsidePort} of the router leads to ${host}:${forward.port}`,
+      `Port forward: ${forward.outsidePort} to ${host}:${forward.port}`,
     );
     setDraft({ outsidePort: null, host: '', port: 554 });
   };
   return (
-    <section aria-label="Ports that lead in" className="mt-3 border-t border-hair pt-3">
-      <h3 className="mb-1 text-small">Ports of the router that lead in</h3>
+    <section aria-label="Port forwards" className="mt-3 border-t border-hair pt-3">
+      <h3 className="mb-1 text-small">Port forwards of the router</h3>
       {reach.forwards.length > 0 && (
         <ul className="mb-2">
           {reach.forwards.map((forward) => (
@@ -200,15 +200,15 @@ function Forwards() {
               <span>{nameAt(forward.host)}</span>
               <Button
                 className="ml-auto"
-                aria-label={`Remove port ${forward.outsidePort}`}
+                aria-label={`Remove port forward ${forward.outsidePort}`}
                 onClick={() =>
                   setReach(
                     { ...reach, forwards: reach.forwards.filter(({ id }) => id !== forward.id) },
-                    `Port ${forward.outsidePort} of the router closed`,
+                    `Port forward ${forward.outsidePort} removed`,
                   )
                 }
               >
-                It is closed
+                Remove
               </Button>
             </li>
           ))}
@@ -216,7 +216,7 @@ function Forwards() {
       )}
       <div className="grid grid-cols-6 items-end gap-2 md:max-w-xl">
         <NumberField
-          label="Port outside"
+          label="Outside port"
           className="col-span-2"
           isOptional
           value={draft.outsidePort}
@@ -224,7 +224,7 @@ function Forwards() {
           onKeep={(outsidePort) => setDraft({ ...draft, outsidePort })}
         />
         <TextField
-          label="leads to"
+          label="forwards to"
           isCode
           className="col-span-2"
           value={draft.host}

@@ -46,15 +46,15 @@ export function NetworkDialog({ before, onClose, onKept }: NetworkDialogProps) {
           isText
           isCode
           placeholder="10.77.4.0/24"
-          hint={hostsOf(form.watch('cidr')) ?? 'with its mask'}
+          hint={hostsOf(form.watch('cidr')) ?? 'with its prefix length'}
           className="col-span-3"
         />
-        <Field name="gateway" label="Gateway, the router" isText isCode className="col-span-3" />
+        <Field name="gateway" label="Gateway (router)" isText isCode className="col-span-3" />
         <Cell name="dhcpServers" field={NETWORK_FIELDS.dhcpServers} className="col-span-3" />
-        <Field name="poolFrom" label="Handed out from" isText isCode className="col-span-3" />
+        <Field name="poolFrom" label="DHCP range from" isText isCode className="col-span-3" />
         <Field name="poolTo" label="to" isText isCode className="col-span-3" />
-        <Field name="ntp" label="Time from" isText isCode hint="the router, or a server" className="col-span-3" />
-        <Field name="dns" label="Name servers" isText isCode className="col-span-3" />
+        <Field name="ntp" label="Time server" isText isCode hint="the router, or a server" className="col-span-3" />
+        <Field name="dns" label="DNS servers" isText isCode className="col-span-3" />
         <Cell name="vlan" field={NETWORK_FIELDS.vlan} className="col-span-2" />
         <Cell name="permit" field={NETWORK_FIELDS.permit} className="col-span-4" />
         <FormFoot

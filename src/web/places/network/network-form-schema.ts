@@ -17,12 +17,12 @@ const addressField = () =>
       (text) => text === '' || parseIpv4(text ?? '') !== null,
     );
 
-const CIDR_WORDS = 'A network with its mask, such as 10.77.4.0/24.';
+const CIDR_WORDS = 'A network with its prefix length, such as 10.77.4.0/24.';
 
 const cidrField = () =>
   string()
     .trim()
-    .required('Which addresses does it have?')
+    .required('Enter its address range.')
     .max(43, CIDR_WORDS)
     .test('cidr', (text, context) => {
       if (text.includes(':')) return context.createError({ message: 'An IPv6 network: only IPv4 is planned here.' });
@@ -42,7 +42,7 @@ export const networkFormSchema = object({
     'Both ends are needed.',
     (to, { parent }) => (to === '') === (parent.poolFrom === ''),
   ),
-  dns: wordsField('name servers', { most: LIST_LIMITS.nameServers, max: 45 }),
+  dns: wordsField('DNS servers', { most: LIST_LIMITS.nameServers, max: 45 }),
   ntp: hostField(),
 });
 export type NetworkFields = InferType<typeof networkFormSchema>;

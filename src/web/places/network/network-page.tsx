@@ -25,8 +25,8 @@ import { type SweepOfNetwork, useSweep } from './use-sweep.ts';
 
 const VIEWS = [
   { value: 'addresses', label: 'Addresses' },
-  { value: 'find', label: 'Find' },
-  { value: 'reach', label: 'Reach' },
+  { value: 'find', label: 'Scan' },
+  { value: 'reach', label: 'Firewall' },
   { value: 'router', label: 'Router' },
 ] as const;
 
@@ -103,9 +103,9 @@ function sayCounts(counts: RulerCounts, network: Network, { last, running }: Swe
   const isLookedAt = last !== null || running !== null;
   const isWholeKnown = isPoolSaid(network) && isLookedAt;
   return [
-    `${sayMany(counts.usable, 'address', 'addresses')}: ${isPoolSaid(network) ? `${counts.pool} handed out` : 'nobody said which are handed out'}`,
+    `${sayMany(counts.usable, 'address', 'addresses')}: ${isPoolSaid(network) ? `${counts.pool} in the DHCP range` : 'DHCP range not entered'}`,
     `${counts.planned} planned`,
-    isLookedAt ? `${counts.unplanned} answering that nobody planned` : 'not looked through yet',
+    isLookedAt ? `${counts.unplanned} found that are not planned` : 'not scanned yet',
     `${isWholeKnown ? '' : 'at most '}${counts.free} free`,
   ].join(', ');
 }
@@ -135,9 +135,7 @@ function RulerPanel({ network }: { network: Network }) {
       {ruler ? (
         <>
           {!ruler.isWhole && (
-            <p className="mb-1 text-small text-soft">
-              It is large: the stretch in which something is planned is shown.
-            </p>
+            <p className="mb-1 text-small text-soft">It is large: only the part with planned addresses is shown.</p>
           )}
           <AddressRuler
             ruler={ruler}
@@ -147,7 +145,7 @@ function RulerPanel({ network }: { network: Network }) {
           <RulerLegend />
         </>
       ) : (
-        <p className="text-soft">Its addresses cannot be read, so no ruler can be drawn.</p>
+        <p className="text-soft">Its address range is not valid, so it cannot be drawn.</p>
       )}
     </Panel>
   );
@@ -155,14 +153,17 @@ function RulerPanel({ network }: { network: Network }) {
 
 const LEGEND: readonly { readonly word: string; readonly draw: React.ReactNode }[] = [
   { word: 'reserved', draw: <circle cx="8" cy="8" r="4" fill="var(--verdigris)" /> },
-  { word: 'set on the device', draw: <rect x="3" y="6.5" width="10" height="3" fill="var(--verdigris)" /> },
-  { word: 'left to chance', draw: <circle cx="8" cy="8" r="4" fill="none" stroke="var(--brass)" strokeWidth="1.6" /> },
+  { word: 'static on the device', draw: <rect x="3" y="6.5" width="10" height="3" fill="var(--verdigris)" /> },
+  {
+    word: 'DHCP without a reservation',
+    draw: <circle cx="8" cy="8" r="4" fill="none" stroke="var(--brass)" strokeWidth="1.6" />,
+  },
   {
     word: 'destination',
     draw: <rect x="4.5" y="4.5" width="7" height="7" fill="none" stroke="var(--soft)" strokeWidth="1.4" />,
   },
   {
-    word: 'handed out',
+    word: 'DHCP range',
     draw: <path d="M1 13L9 3M5 14L13 4M9 14L15 6" stroke="var(--faint)" strokeWidth="1" />,
   },
   {
@@ -170,7 +171,7 @@ const LEGEND: readonly { readonly word: string; readonly draw: React.ReactNode }
     draw: <path d="M8 2c1 3 4 5 4 8.4a4 4 0 0 1 -8 0c0 -3.4 3 -5.4 4 -8.4z" fill="var(--verdigris)" />,
   },
   {
-    word: 'answers, not known',
+    word: 'found, unknown',
     draw: <path d="M8 2c1 3 4 5 4 8.4a4 4 0 0 1 -8 0c0 -3.4 3 -5.4 4 -8.4z" fill="none" stroke="var(--ink)" />,
   },
   { word: 'moved', draw: <path d="M1 8h14" stroke="var(--brass)" strokeWidth="1.6" strokeDasharray="4 3" /> },

@@ -21,7 +21,7 @@ export function Proposal({ network, hosts }: { network: Network; hosts: readonly
     dispatch(
       commandIssued({
         kind: 'many',
-        what: `${network.name}: a tidy block for ${sayMany(moves?.length ?? 0, 'device')}`,
+        what: `${network.name}: consecutive addresses for ${sayMany(moves?.length ?? 0, 'device')}`,
         commands,
       }),
     );
@@ -29,23 +29,24 @@ export function Proposal({ network, hosts }: { network: Network; hosts: readonly
   };
   return (
     <>
-      <Button onClick={() => setIsOpen(true)}>Propose a tidy block</Button>
+      <Button onClick={() => setIsOpen(true)}>Propose consecutive addresses</Button>
       {isOpen && (
         <DialogFrame
-          title="A tidy block"
-          description="Outside the pool, in the order of the plan, reserved unless it is set on the device. Nothing changes before you take it."
+          title="Consecutive addresses"
+          description="Outside the DHCP range, in the order of the plan, as DHCP reservations unless static on the device. Nothing changes before you apply it."
           isOpen
           onOpenChange={setIsOpen}
         >
           {!isPoolSaid(network) && (
             <p className="mb-2 text-brass">
-              Nobody said which addresses are handed out in {network.name}: look at the router’s page and enter its pool
-              first, or one of these may be given to a phone too.
+              The DHCP range is not entered for {network.name}: enter it as the router’s page shows it first, or one of
+              these addresses may be assigned to a phone too.
             </p>
           )}
           {moves === null ? (
             <p role="alert">
-              Outside the pool of {network.name} is not enough room. Make the pool smaller, or the network larger.
+              Outside the DHCP range of {network.name} there are not enough addresses. Make the range smaller, or the
+              network larger.
             </p>
           ) : moves.length === 0 ? (
             <p>No camera is in this network, and none is without an address.</p>
@@ -58,19 +59,19 @@ export function Proposal({ network, hosts }: { network: Network; hosts: readonly
                 >
                   <span>{cameras.map(({ name }) => name).join(', ')}</span>
                   <span className="font-mono text-small">
-                    {from === to ? `${to} stays` : `${from || 'none'} → ${to}`}
+                    {from === to ? `${to} unchanged` : `${from || 'none'} → ${to}`}
                   </span>
                 </li>
               ))}
             </ul>
           )}
           <p className="mb-3 text-small text-soft">
-            Sheets that were handed over name the old addresses: those taps are to be handed over again.
+            Sheets already handed over have the old addresses: hand those taps over again.
           </p>
           <span className="flex justify-end gap-2">
-            <Button onClick={() => setIsOpen(false)}>Leave it</Button>
+            <Button onClick={() => setIsOpen(false)}>Cancel</Button>
             <Button kind="main" disabled={commands.length === 0} onClick={take}>
-              Take it
+              Apply
             </Button>
           </span>
         </DialogFrame>

@@ -55,12 +55,12 @@ function PassagesPanel() {
   };
   return (
     <Panel
-      title="Who may open connections into what"
-      aside="blank is not known"
+      title="Firewall rules between networks"
+      aside="empty is not known"
       actions={
         ends.length > 2 && (
-          <Button onClick={() => setReach(closed(), 'Blank passages closed, but for what taps need')}>
-            Close what nobody needs
+          <Button onClick={() => setReach(closed(), 'Undecided rules set to blocked, except what taps need')}>
+            Block what is not needed
           </Button>
         )
       }
@@ -89,7 +89,7 @@ function PassagesPanel() {
                       <span className="text-soft">neighbours</span>
                     ) : (
                       <PassageField
-                        label={`From ${from.name} into ${to.name}`}
+                        label={`From ${from.name} to ${to.name}`}
                         value={passageBetween(reach.rows, from.subject, to.subject)}
                         isNeeded={needed.has(`${from.subject} ${to.subject}`)}
                         onChange={(allowed) =>
@@ -97,7 +97,7 @@ function PassagesPanel() {
                             from.subject,
                             to.subject,
                             allowed,
-                            `From ${from.name} into ${to.name}: ${allowed === null ? 'not known' : PASSAGE_WORDS[allowed]}`,
+                            `From ${from.name} to ${to.name}: ${allowed === null ? 'not known' : PASSAGE_WORDS[allowed]}`,
                           )
                         }
                       />
@@ -110,8 +110,8 @@ function PassagesPanel() {
         </table>
       </div>
       <p className="mt-2 text-small text-soft">
-        Cut cameras off from the internet unless something needs it. Then stop: the time from outside (let the router
-        give it), the maker’s own app, and notices that go by the maker.
+        Block cameras from the internet unless something needs it. These then stop: time servers outside (use the
+        router), the maker’s own app, and notifications through the maker’s cloud.
       </p>
     </Panel>
   );
@@ -164,15 +164,15 @@ function OpeningsPanel() {
   const shown = isAll ? openings : openings.slice(0, 20);
   return (
     <Panel
-      title="Openings that the firewall needs"
-      aside={openings.length === 0 ? undefined : `${sayMany(openings.length, 'opening')}, and no more`}
-      actions={openings.length > 0 && <CopyButton label="Copy the openings" text={() => asText(openings)} />}
+      title="Firewall rules needed"
+      aside={openings.length === 0 ? undefined : `${sayMany(openings.length, 'opening')}, no others`}
+      actions={openings.length > 0 && <CopyButton label="Copy the rules" text={() => asText(openings)} />}
     >
       {openings.length === 0 ? (
         <p className="text-soft">
           {site.taps.length === 0
-            ? 'No destination draws a camera yet.'
-            : 'None: every destination is in the network of the cameras that it draws, as far as it is known.'}
+            ? 'No camera has a destination yet.'
+            : 'None: every destination is in the network of its cameras, as far as it is known.'}
         </p>
       ) : (
         <ul>

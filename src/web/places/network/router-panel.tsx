@@ -89,13 +89,13 @@ function ReservationsOut({ reservations, network }: { reservations: Reservations
         <ul className="mb-2 border-l-[3px] border-brass pl-3">
           {missing.map(({ camera, why }) => (
             <li key={camera}>
-              <b>{camera}</b> is to be reserved, and {why}.
+              <b>{camera}</b> is planned with a DHCP reservation, and {why}.
             </li>
           ))}
         </ul>
       )}
       {ready.length === 0 ? (
-        <p className="text-soft">No camera of this network is to be reserved yet. Say so at its address, beside it.</p>
+        <p className="text-soft">No camera of this network has a DHCP reservation planned. Plan it at its address.</p>
       ) : (
         <>
           <p className="mb-2 flex flex-wrap gap-1">

@@ -97,7 +97,7 @@ class SweepRunner {
       else
         tell({
           status: 'failed',
-          trouble: sayBreak(error, 'the sweep'),
+          trouble: sayBreak(error, 'the scan'),
         });
     }
     if (hosts.size > 0 || now.summary) this.#record(now, request, [...hosts.values()], dispatch);

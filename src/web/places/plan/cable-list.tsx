@@ -37,10 +37,10 @@ export function CableList({ selected, isRouting, onSelect, onRoute }: CableListP
       ));
   }, [links, site, chosen, isRouting, act]);
   return (
-    <Panel title="Cables" aside="a drawn one measures itself">
+    <Panel title="Cables" aside="a drawn cable has a measured length">
       <ul className="flex max-h-64 flex-col overflow-auto">
         {rows}
-        {rows.length === 0 && <li className="text-soft">Select gear on the plan and join it to more.</li>}
+        {rows.length === 0 && <li className="text-soft">Select gear on the plan and link it to more.</li>}
       </ul>
     </Panel>
   );

@@ -68,13 +68,13 @@ export function CableSide({ link, drawnRoute, onRoute, onRemove }: CableSideProp
         onKeep={(extraM) => void dispatch(commandIssued({ kind: 'putLink', link: { ...link, extraM: extraM ?? 0 } }))}
       />
       <span className="flex flex-wrap gap-2">
-        <Button onClick={() => setIsEdited(true)}>Its figures</Button>
+        <Button onClick={() => setIsEdited(true)}>Edit</Button>
         {!drawnRoute && (
-          <Button onClick={() => onRoute(link.id)}>{link.route ? 'Draw it anew' : 'Draw its route'}</Button>
+          <Button onClick={() => onRoute(link.id)}>{link.route ? 'Draw its route again' : 'Draw its route'}</Button>
         )}
         {link.route && !drawnRoute && (
           <Button kind="quiet" onClick={onRemove}>
-            Take the drawing away
+            Remove its route
           </Button>
         )}
       </span>

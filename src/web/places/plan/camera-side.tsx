@@ -24,7 +24,7 @@ export function CameraSide({ camera }: { camera: Camera }) {
   return (
     <div className="flex flex-col gap-2">
       <RangeField
-        label="Looks towards"
+        label="Direction"
         value={(heading.value + 360) % 360}
         min={0}
         max={355}

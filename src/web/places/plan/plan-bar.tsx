@@ -33,12 +33,12 @@ const ICONS = { move: MousePointer2, wall: Square, route: Spline, scale: Ruler }
 const HINTS: Readonly<Record<Tool, string>> = {
   move: 'Drag things to their place; arrow keys move what is selected.',
   wall: 'Click corner after corner; a double click, or Enter, ends the wall.',
-  route: 'Click the way the cable takes, from what feeds it to the camera; Done ends it.',
-  scale: 'Click two points whose distance you know.',
+  route: 'Click the way the cable takes, from its power source to the camera; Done ends it.',
+  scale: 'Two fingers zoom in.',
 };
 
 /** What a finger can do beside. */
-const TOUCH_HINT = 'Two fingers enlarge it.';
+const TOUCH_HINT = 'Two fingers zoom.';
 
 /** Tools of the drawing, each one with what to do with it. */
 export function PlanBar(props: PlanBarProps) {
@@ -56,7 +56,7 @@ export function PlanBar(props: PlanBarProps) {
       commandIssued({
         kind: 'setPlan',
         plan: { ...plan, heightM, picture: taken.value },
-        what: `picture ${chosen.name.slice(0, 80)} laid under it`,
+        what: `background picture ${chosen.name.slice(0, 80)} added`,
       }),
     );
     onTool('scale');
@@ -85,7 +85,7 @@ export function PlanBar(props: PlanBarProps) {
             ))}
           </select>
         )}
-        {props.placing !== null && <Button onClick={props.onCancel}>Leave it where it is</Button>}
+        {props.placing !== null && <Button onClick={props.onCancel}>Cancel</Button>}
         {props.isDrawing && tool !== 'move' && (
           <Button kind="main" onClick={props.onEnd}>
             Done
@@ -93,30 +93,34 @@ export function PlanBar(props: PlanBarProps) {
         )}
         <span className="ml-auto flex items-center gap-1.5">
           <Button onClick={() => file.current?.click()}>
-            {plan.picture ? 'Another picture' : 'Lay a picture under it'}
+            {plan.picture ? 'Replace the background picture' : 'Add a background picture'}
           </Button>
           {plan.picture && (
             <Button
               kind="quiet"
               onClick={() =>
                 dispatch(
-                  commandIssued({ kind: 'setPlan', plan: { ...plan, picture: null }, what: 'picture taken away' }),
+                  commandIssued({
+                    kind: 'setPlan',
+                    plan: { ...plan, picture: null },
+                    what: 'background picture removed',
+                  }),
                 )
               }
             >
-              Take it away
+              Remove the background picture
             </Button>
           )}
           <FileInput
             ref={file}
-            label="Picture of the plan"
+            label="Background picture"
             accept=".png,.jpg,.jpeg,.svg,image/png,image/jpeg,image/svg+xml"
             onFile={(chosen) => void takeIn(chosen)}
           />
-          <Button aria-label="Smaller" disabled={zoom <= 1} onClick={() => onZoom(Math.max(1, zoom / 1.5))}>
+          <Button aria-label="Zoom out" disabled={zoom <= 1} onClick={() => onZoom(Math.max(1, zoom / 1.5))}>
             <Minus size={15} aria-hidden="true" />
           </Button>
-          <Button aria-label="Larger" disabled={zoom >= 6} onClick={() => onZoom(Math.min(6, zoom * 1.5))}>
+          <Button aria-label="Zoom in" disabled={zoom >= 6} onClick={() => onZoom(Math.min(6, zoom * 1.5))}>
             <Plus size={15} aria-hidden="true" />
           </Button>
           <Button aria-label="Whole plan" disabled={zoom === 1} onClick={() => onZoom(1)}>
@@ -127,7 +131,7 @@ export function PlanBar(props: PlanBarProps) {
       <p role="status" className={`text-small ${props.placing === null ? 'text-soft' : 'font-strong'}`}>
         {props.placing === null
           ? `${HINTS[tool]} ${TOUCH_HINT}`
-          : `Press where ${props.placing} goes. By keys: arrows move the point, Enter sets it.`}
+          : `Click where ${props.placing} goes. By keyboard: arrows move the point, Enter sets it.`}
       </p>
       {refused && (
         <p role="alert" className="text-small text-brick">

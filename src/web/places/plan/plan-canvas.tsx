@@ -133,7 +133,7 @@ export function PlanCanvas(props: PlanCanvasProps) {
       // biome-ignore lint/a11y/noNoninteractiveTabindex: a drawing is worked on by keys while it is in focus
       tabIndex={0}
       role="application"
-      aria-label="Plan. Arrow keys move what is selected, or the point to be set; the space bar sets it, Enter ends, Escape gives up."
+      aria-label="Plan. Arrow keys move what is selected, or the point to be set; the space bar sets it, Enter ends, Escape cancels."
       className="max-h-[72dvh] overflow-auto border border-hair bg-sheet max-md:-mx-3.5 max-md:border-x-0"
       onKeyDown={onKeyDown}
     >

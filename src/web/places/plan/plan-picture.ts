@@ -32,7 +32,7 @@ export async function takePlanPicture(
   const [width, height] = [Math.max(1, Math.round(widthPx * shrink)), Math.max(1, Math.round(heightPx * shrink))];
   if (!isSheet((height / width) * widthM))
     return err(
-      fault('picture.not-a-plan', `${widthPx} × ${heightPx} pixels are a strip, no plan. Cut it to the house.`),
+      fault('picture.not-a-plan', `${widthPx} × ${heightPx} pixels are too narrow for a plan. Crop it to the house.`),
     );
   const wanted = { width, height, qualities: QUALITIES, most: KEPT_CHARS };
   const drawn = photo ? drawPhoto(photo, wanted) : await drawSvg(bytes, wanted);
@@ -48,14 +48,11 @@ export async function takePlanPicture(
 }
 
 const FAULTS: Readonly<Record<Exclude<Drawn['kind'], 'drawn'>, Fault<PictureFaultCode>>> = {
-  'too-large': fault(
-    'picture.too-large',
-    'The picture stays too large even when it is drawn smaller. Cut it to the house.',
-  ),
-  broken: fault('picture.broken', 'The file begins as a picture and cannot be drawn: it is cut off or broken.'),
+  'too-large': fault('picture.too-large', 'The picture is too large even when scaled down. Crop it to the house.'),
+  broken: fault('picture.broken', 'The file begins as a picture and cannot be displayed: it is cut off or broken.'),
   'given-up': fault(
     'picture.too-large',
-    'The SVG was not drawn within two seconds and was given up: it is too intricate. Save it as PNG.',
+    'The SVG was not rendered within two seconds: it is too complex. Save it as PNG.',
   ),
 };
 

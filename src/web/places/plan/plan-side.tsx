@@ -61,19 +61,19 @@ export function PlanSide(props: PlanSideProps) {
           {(gear || selected?.startsWith('destination:')) && selected && <Joins key={selected} subject={selected} />}
           {gear && (
             <Button className="mt-2" onClick={() => setEdited(gear)}>
-              Its figures
+              Edit
             </Button>
           )}
           {wall && <WallSide key={wall.id} wall={wall} onGone={() => props.onSelect(null)} />}
           {destination && (
             <Button className="mt-2" onClick={() => setEditedDestination(destination)}>
-              Its figures
+              Edit
             </Button>
           )}
           {link && (
             <CableSide link={link} drawnRoute={props.drawnRoute} onRoute={props.onRoute} onRemove={props.onRemove} />
           )}
-          {!link && props.isRouting && <p className="text-soft">Choose below which cable is to be drawn.</p>}
+          {!link && props.isRouting && <p className="text-soft">Choose below which cable to draw.</p>}
         </Panel>
       )}
       {!selected && !props.isRouting && <SheetSide />}
@@ -93,7 +93,7 @@ export function PlanSide(props: PlanSideProps) {
         }
       >
         {unplaced.length === 0 ? (
-          <p className="text-soft">Everything has its place.</p>
+          <p className="text-soft">Everything is placed.</p>
         ) : (
           <ul className="flex max-h-96 flex-col overflow-auto">
             {unplaced.map(({ subject, item }) => (

@@ -29,14 +29,14 @@ export function ScaleDialog({ points, plan, onClose, onScale }: ScaleDialogProps
         : lengthM > 1000
           ? 'Up to 1,000 m: a site is a house and its land.'
           : drawnM < 0.05
-            ? 'The two points lie on each other: choose two far apart.'
+            ? 'The two points are the same: choose two far apart.'
             : !isSheet(plan.widthM * factor, plan.heightM * factor)
-              ? `The whole picture would be ${sayCount(plan.widthM * factor)} × ${sayCount(plan.heightM * factor)} m: choose points farther apart, or look at the length.`
+              ? `The whole picture would be ${sayCount(plan.widthM * factor)} × ${sayCount(plan.heightM * factor)} m: choose points farther apart, or check the length.`
               : null;
   return (
     <DialogFrame
       title="How far apart are they?"
-      description="Two corners of the house, a door, a parked car: the longer, the truer."
+      description="Two corners of the house, a door, a parked car: the longer, the more accurate."
       isOpen
       onOpenChange={onClose}
     >
@@ -56,7 +56,7 @@ export function ScaleDialog({ points, plan, onClose, onScale }: ScaleDialogProps
           onChange={(event) => setTyped(event.target.value)}
         />
         <span className="flex justify-end gap-2">
-          <Button onClick={onClose}>Leave it</Button>
+          <Button onClick={onClose}>Cancel</Button>
           <Button kind="main" type="submit">
             Set the scale
           </Button>

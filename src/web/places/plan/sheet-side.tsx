@@ -41,7 +41,7 @@ function NorthField() {
   const { plan } = useAppSelector(selectSite);
   return (
     <NumberField
-      label="North lies, °"
+      label="North, °"
       value={plan.northDeg}
       range={NORTH_DEG}
       isOptional

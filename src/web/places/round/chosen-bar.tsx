@@ -49,13 +49,11 @@ export function ChosenBar({ cameras, onNone, onAll }: ChosenBarProps) {
   const feeder = feeders.find(({ id }) => id === gearId);
   const act = (commands: readonly OneCommand[], what: string): void => {
     if (commands.length > 0) dispatch(commandIssued({ kind: 'many', commands, what }));
-    setTold(commands.length > 0 ? `${what}.` : 'They are so already: nothing was changed.');
+    setTold(commands.length > 0 ? `${what}.` : 'Already so: nothing was changed.');
   };
   const probe = (): void => {
     const asked = camerasToProbe(site, index, true).filter(({ camera }) => ids.has(camera.id));
-    setTold(
-      asked.length < cameras.length ? `${cameras.length - asked.length} have no address: they are left out.` : '',
-    );
+    setTold(asked.length < cameras.length ? `${cameras.length - asked.length} have no address and are left out.` : '');
     void probeRound(asked, vault, dispatch);
   };
   /** A name and a secret for each that has none; those that have one keep it. */
@@ -71,7 +69,7 @@ export function ChosenBar({ cameras, onNone, onAll }: ChosenBarProps) {
     });
     act(
       commands,
-      `${sayMany(commands.length, 'account')} made, each with a secret of its own, to be set at the cameras`,
+      `${sayMany(commands.length, 'account')} created, each with its own password, to be set at the cameras`,
     );
   };
   return (
@@ -81,7 +79,7 @@ export function ChosenBar({ cameras, onNone, onAll }: ChosenBarProps) {
         <Button disabled={isProbing} onClick={probe}>
           Probe them
         </Button>
-        <Button onClick={makeAccounts}>Make their accounts</Button>
+        <Button onClick={makeAccounts}>Create their accounts</Button>
         <Button kind="quiet" onClick={onAll}>
           Choose all that are shown
         </Button>
@@ -99,21 +97,23 @@ export function ChosenBar({ cameras, onNone, onAll }: ChosenBarProps) {
             value={modelId}
             onChange={setModelId}
             options={[
-              { value: '', label: site.models.length === 0 ? 'no card in this site' : 'choose a card' },
+              { value: '', label: site.models.length === 0 ? 'no model card in this site' : 'choose a model card' },
               ...site.models.map((one) => ({ value: one.id, label: nameOfModel(one) })),
             ]}
           />
           <Button
             disabled={!model}
             aria-label="Set the model of all chosen"
-            onClick={() => model && act(chooseForAll(cameras, model.id), `${many}: ${nameOfModel(model)} chosen`)}
+            onClick={() =>
+              model && act(chooseForAll(cameras, model.id), `${many}: model card of ${nameOfModel(model)} chosen`)
+            }
           >
             Set
           </Button>
         </div>
         <div className="grid grid-cols-[1fr_1fr_auto] items-end gap-2">
           <SelectField
-            label="Tapped by"
+            label="Goes to"
             value={destinationId}
             onChange={setDestinationId}
             options={[
@@ -129,12 +129,12 @@ export function ChosenBar({ cameras, onNone, onAll }: ChosenBarProps) {
           />
           <Button
             disabled={!destination}
-            aria-label="Tap all chosen"
+            aria-label="Send all chosen"
             onClick={() =>
               destination &&
               act(
                 tapForAll(site, cameras, { destinationId: destination.id, use }, () => newId('tap')),
-                `${many} tapped by ${destination.name} to ${TAP_USE_WORDS[use]}, each by its ${use === 'record' || use === 'still' ? 'first' : 'last'} stream`,
+                `${many} go to ${destination.name} to ${TAP_USE_WORDS[use]}, each by its ${use === 'record' || use === 'still' ? 'first' : 'last'} stream`,
               )
             }
           >
@@ -143,14 +143,14 @@ export function ChosenBar({ cameras, onNone, onAll }: ChosenBarProps) {
         </div>
         <div className="grid grid-cols-[1fr_1fr_auto] items-end gap-2">
           <SelectField
-            label="Fed by"
+            label="Power source"
             value={way}
             onChange={(value) => {
               setWay(value);
               setGearId('');
             }}
             options={[
-              { value: '', label: 'choose a way' },
+              { value: '', label: 'choose a power source' },
               ...POWER_WAYS.map((value) => ({ value, label: POWER_WAY_WORDS[value] })),
             ]}
           />
@@ -165,16 +165,16 @@ export function ChosenBar({ cameras, onNone, onAll }: ChosenBarProps) {
           />
           <Button
             disabled={!power}
-            aria-label="Feed all chosen"
+            aria-label="Power source of all chosen"
             onClick={() =>
               power &&
               act(
                 feedForAll(site, cameras, { way: power, gearId: feeder?.id ?? null }, () => newId('link')),
-                `${many} fed by ${POWER_WAY_WORDS[power]}${feeder ? ` from ${feeder.name}` : ''}`,
+                `${many} powered by ${POWER_WAY_WORDS[power]}${feeder ? ` from ${feeder.name}` : ''}`,
               )
             }
           >
-            Feed
+            Set
           </Button>
         </div>
       </div>

@@ -17,8 +17,8 @@ export function EmptyRound() {
       </p>
       <h1 className="text-title">Add the first camera</h1>
       <p className="mt-1 mb-4 text-soft">
-        Paste its stream URL if you have one. Then probe it: Clear Tap learns the rest from the camera. Where nothing
-        hangs yet, name the place, and choose what will.
+        Paste its stream URL if you have one. Then probe it: Clear Tap reads the rest from the camera. Where no camera
+        is mounted yet, name the place, and choose one.
       </p>
       <div className="border border-hair bg-sheet p-4">
         <AddCameraForm onAdded={(cameraId, hangs) => void navigate(stationPath(siteId, cameraId, startOf(hangs)))} />

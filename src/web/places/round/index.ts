@@ -2,7 +2,7 @@ import type { Place } from '../place.ts';
 
 export const ROUND: Place = {
   id: 'round',
-  name: 'Round',
+  name: 'Cameras',
   path: '',
   key: 'r',
   load: async () => (await import('./round-page.tsx')).RoundPage,

@@ -49,14 +49,14 @@ function RefusedLogins({ cameraId }: { cameraId: string }) {
   return lines.map(({ user, refused, isLocked, isHeld }) => (
     <span key={user} className="block text-small text-brass">
       {sayMany(refused, 'refused login')} of “{user}” in ten minutes
-      {isLocked ? ': it may be locked' : isHeld ? ': no more is sent unasked' : ''}
+      {isLocked ? ': it may be locked' : isHeld ? ': no more is sent without your consent' : ''}
     </span>
   ));
 }
 
 export function InTheWay({ lane, name, isBrief = false }: { lane: Lane; name: string; isBrief?: boolean }) {
   const isProbed = useAppSelector(selectProbeRound).at.includes(lane.cameraId);
-  if (isProbed) return <p className="text-blue">Being probed …</p>;
+  if (isProbed) return <p className="text-blue">Probing …</p>;
   if (lane.worst)
     return (
       <p>

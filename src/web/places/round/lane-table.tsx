@@ -39,7 +39,7 @@ export function LaneTable({ rows, chosen, onChoose }: { rows: readonly LaneRow[]
               ))}
             </span>
           </th>
-          <th className="pl-8">What stands in the way</th>
+          <th className="pl-8">Open findings</th>
           <th className="pr-4 text-right">Next</th>
         </tr>
       </thead>

@@ -19,7 +19,7 @@ export function ProbeAllButton() {
   if (waiting.length === 0 || status === 'running') return null;
   return (
     <Button onClick={() => void probeRound(waiting, vault, dispatch)}>
-      Probe all that was not probed: {waiting.length}
+      Probe all that are not probed: {waiting.length}
     </Button>
   );
 }
@@ -32,12 +32,12 @@ export function ProbeRoundLine() {
   if (status === 'none') return null;
   const names = at.flatMap((id) => site.cameras.find((camera) => camera.id === id)?.name ?? []);
   return (
-    <section aria-label="Round of probes" className="no-print mb-3 border border-hair bg-sheet px-3 py-2">
+    <section aria-label="Probing cameras" className="no-print mb-3 border border-hair bg-sheet px-3 py-2">
       <div className="flex flex-wrap items-center gap-x-3 gap-y-1">
         <p role="status">
           {status === 'running'
             ? `${done} of ${sayMany(total, 'camera')} probed${names.length > 0 ? `, now ${names.join(', ')}` : ''}`
-            : `${isCancelled ? 'Cancelled: ' : ''}${done} of ${sayMany(total, 'camera')} probed. How each fares stands in its lane.`}
+            : `${isCancelled ? 'Cancelled: ' : ''}${done} of ${sayMany(total, 'camera')} probed. The results are in the lanes.`}
         </p>
         {status === 'running' ? (
           <Button onClick={cancelRound}>Cancel</Button>
@@ -54,8 +54,9 @@ export function ProbeRoundLine() {
       )}
       {leftOut.length > 0 && (
         <p className="mt-1 text-small text-brass">
-          Left out, since their secret is not known here: {leftOut.slice(0, 8).join(', ')}
-          {leftOut.length > 8 && ` and ${leftOut.length - 8} more`}. Type it at the Tap station, or unlock the secrets.
+          Left out, their password is not known here: {leftOut.slice(0, 8).join(', ')}
+          {leftOut.length > 8 && ` and ${leftOut.length - 8} more`}. Type it at the Tap station, or unlock the
+          passwords.
         </p>
       )}
     </section>

@@ -24,20 +24,20 @@ export function RoundBar({ filter, shown, onFilter }: RoundBarProps) {
     <section aria-label="What is shown" className="no-print mb-3">
       <div className="grid grid-cols-2 items-end gap-x-3 gap-y-2 md:flex md:flex-wrap">
         <TextField
-          label="Find in the Round"
+          label="Search cameras"
           type="search"
           className="w-full md:w-44"
           value={filter.words}
           onChange={(event) => set({ words: event.target.value })}
         />
         <SelectField
-          label="Order"
+          label="Sort by"
           value={filter.sort}
           onChange={(value) => set({ sort: SORTS.find((one) => one === value) ?? 'site' })}
           options={SORTS.map((value) => ({ value, label: SORT_WORDS[value] }))}
         />
         <Button className="col-span-2 justify-self-start" aria-expanded={isOpen} onClick={() => setIsOpen(!isOpen)}>
-          {isOpen ? 'Less' : 'By station, finding, place, destination'}
+          {isOpen ? 'Fewer filters' : 'By station, finding, place, destination'}
         </Button>
         {isFiltering(filter) && (
           <span className="col-span-2 flex items-center gap-2">
@@ -79,7 +79,7 @@ export function RoundBar({ filter, shown, onFilter }: RoundBarProps) {
             options={[{ value: '', label: 'any place' }, ...places.map((value) => ({ value, label: value }))]}
           />
           <SelectField
-            label="Drawn by"
+            label="Goes to"
             value={filter.destination}
             onChange={(destination) => set({ destination })}
             options={[

@@ -7,11 +7,11 @@ import type { LaneRow } from './lane-parts.tsx';
 export const SORTS = ['site', 'name', 'worst', 'station', 'place'] as const;
 export type Sort = (typeof SORTS)[number];
 export const SORT_WORDS: Readonly<Record<Sort, string>> = {
-  site: 'as they were added',
-  name: 'by name',
-  worst: 'worst first',
-  station: 'by how far they got',
-  place: 'by place',
+  site: 'order of entry',
+  name: 'name',
+  worst: 'worst finding first',
+  station: 'progress',
+  place: 'place',
 };
 
 /** What of the Round is looked at; an empty text asks for nothing. */

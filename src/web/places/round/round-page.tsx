@@ -72,7 +72,7 @@ export function RoundPage() {
     <>
       <header className="mb-3 flex flex-wrap items-center gap-x-4 gap-y-2">
         <h1 tabIndex={-1} className="text-title outline-none">
-          Round
+          Cameras
         </h1>
         <p className="text-soft">
           {sayMany(site.cameras.length, 'camera')} · {done} handed over
@@ -113,7 +113,7 @@ export function RoundPage() {
       )}
       {rows.length === 0 ? (
         <p className="border border-hair bg-sheet px-4 py-6 text-soft">
-          No camera is like that. Show all, or ask for less.
+          No camera matches. Remove a filter, or show all.
         </p>
       ) : isPhone ? (
         <LaneCards rows={rows} chosen={chosen} onChoose={choose} />
@@ -131,7 +131,7 @@ export function RoundPage() {
           <svg width="16" height="16" viewBox="0 0 16 16" aria-hidden="true">
             <circle cx="8" cy="8" r="7" fill="none" stroke="var(--ink)" strokeWidth="1.3" />
           </svg>
-          where this camera stands
+          station of this camera
         </span>
         <span className="md:ml-auto">Dial only equipment that is yours or that you are asked to work on.</span>
       </footer>

@@ -63,7 +63,7 @@ export function SheetsPage() {
       </header>
       {pack.length === 0 ? (
         <p className="text-soft">
-          Nothing is drawn here yet: a sheet is made for each destination that draws a stream, at the Tap station.
+          No sheets yet: a sheet is made for each destination that pulls a stream, at the Tap station.
         </p>
       ) : (
         <div className="grid gap-4 md:grid-cols-2 print:block">
@@ -73,7 +73,7 @@ export function SheetsPage() {
         </div>
       )}
       <p className="mt-3 text-small text-soft">
-        Saved files and prints never hold a secret: each is given separately, from the sheet of its camera.
+        Saved files and prints never contain a password: give each separately, from the sheet of its camera.
       </p>
     </>
   );

@@ -43,12 +43,12 @@ function AddressBench({ camera, findings, verdict }: AddressBenchProps) {
       <div className="flex min-w-0 flex-col gap-4 max-lg:contents">
         <FindingsPanel cameraId={camera.id} findings={findings}>
           <NothingFound verdict={verdict}>
-            {verdict === 'ok' ? 'Its address stands.' : 'Nothing speaks against it; not all of it is known.'}
+            {verdict === 'ok' ? 'Its address is fixed.' : 'No open findings; not everything is known.'}
           </NothingFound>
         </FindingsPanel>
         <WaysPanel camera={camera} />
         <p className="text-small text-soft">
-          All addresses of the site, a look through the network and files for the router are at{' '}
+          All addresses of the site, the scan of a network and files for the router are at{' '}
           <Link to={`/site/${siteId}/network`} className="font-strong text-verdigris">
             Network →
           </Link>

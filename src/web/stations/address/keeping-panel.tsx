@@ -15,17 +15,17 @@ interface School {
 /** What speaks for each, and where it fails. */
 const SCHOOLS: Readonly<Record<Keeping, School>> = {
   reservation: {
-    good: 'The usual way: the device asks, the router knows it by its hardware address and always gives the same. All addresses stand in one place, and a new router takes them as a file.',
-    fails: 'Fails where the hardware address is made up anew, is not known, or a second server answers first.',
+    good: 'The usual way: the camera asks by DHCP, the router knows its MAC address and always assigns the same address. All addresses are managed in one place, and a new router imports them as a file.',
+    fails: 'Fails with a random or unknown MAC address, or when a second DHCP server answers first.',
   },
   static: {
-    good: 'Holds without any server, also while the router is away.',
+    good: 'Works without a DHCP server, also while the router is off.',
     fails:
-      'Fails after a reset, with another router or another mask, and when it lies in the pool: then two devices share it one day.',
+      'Fails after a reset, with another router or another mask, and inside the DHCP range: then two devices share it one day.',
   },
   dynamic: {
     good: 'Nothing to do today.',
-    fails: 'Fails the next time that the power or the router does: the address moves, and the recording stops.',
+    fails: 'Fails after the next power failure or router restart: the address changes, and the recording stops.',
   },
 };
 
@@ -35,9 +35,9 @@ export function KeepingPanel({ camera }: { camera: Camera }) {
   const choose = (keeping: Keeping | null): void =>
     void dispatch(commandIssued({ kind: 'setKeeping', cameraId: camera.id, keeping }));
   return (
-    <Panel title="How its address stays">
+    <Panel title="Address assignment">
       <fieldset className="flex flex-col gap-2">
-        <legend className="sr-only">How its address stays</legend>
+        <legend className="sr-only">Address assignment</legend>
         {KEEPINGS.map((keeping) => {
           const { good, fails } = SCHOOLS[keeping];
           const isChosen = camera.keeping === keeping;

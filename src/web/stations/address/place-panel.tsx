@@ -24,7 +24,7 @@ export function PlacePanel({ camera }: { camera: Camera }) {
         <HostField camera={camera} label="Host" />
         <PortField camera={camera} />
       </div>
-      <h3 className="mt-3 mb-1 text-small">What stays of it, whatever its address</h3>
+      <h3 className="mt-3 mb-1 text-small">Identity that does not change with its address</h3>
       <div className="grid grid-cols-1 items-start gap-x-3 gap-y-2 md:grid-cols-2">
         <MacField camera={camera} />
         <IdentityField camera={camera} field="serial" label="Serial number" max={TEXT_LIMITS.serial} />
@@ -37,8 +37,8 @@ export function PlacePanel({ camera }: { camera: Camera }) {
         />
       </div>
       <p className="mt-2 text-small text-soft">
-        Found by a look through the network, or read on its label. By one of these it is known again when its address
-        has moved.
+        From a scan of the network, or from its label. The camera is recognised by any of these when its address has
+        changed.
       </p>
     </Panel>
   );
@@ -74,7 +74,7 @@ function IdentityField({ camera, field, label, max, className = '' }: IdentityFi
   const { identity } = camera;
   const problemOf = (text: string): string | null => {
     if (text.length > max) return `At most ${max} characters.`;
-    return hasControl(text) ? 'A line end or another control sign stands in it.' : null;
+    return hasControl(text) ? 'A line break or another control character stands in it.' : null;
   };
   return (
     <KeptText

@@ -12,11 +12,11 @@ const verdictOf = ({ isSame, allowed }: Way): Verdict =>
   isSame || allowed === 'all' || allowed === 'listed' ? 'ok' : allowed === 'none' ? 'will-not-work' : 'unknown';
 
 const said = ({ isSame, allowed, from, to, port }: Way): string => {
-  if (isSame) return `neighbours in ${from}`;
+  if (isSame) return `same network, ${from}`;
   const across = `${from} → ${to}`;
-  if (allowed === 'none') return `${across}: nothing may be opened, port ${port} is needed`;
-  if (allowed === null) return `${across}: nobody said whether port ${port} is open`;
-  return `${across}: ${allowed === 'all' ? 'everything may be opened' : `port ${port} is open for it`}`;
+  if (allowed === 'none') return `${across}: blocked by the firewall, port ${port} is needed`;
+  if (allowed === null) return `${across}: firewall not known, port ${port} is needed`;
+  return `${across}: ${allowed === 'all' ? 'all ports allowed' : `port ${port} allowed`}`;
 };
 
 /** Which destination may reach it, and over which networks. */
@@ -31,9 +31,9 @@ export function WaysPanel({ camera }: { camera: Camera }) {
     (name) => !known.has(name),
   );
   return (
-    <Panel title="Who reaches it">
+    <Panel title="Destinations and firewall">
       {drawn.length === 0 ? (
-        <p className="text-soft">No destination draws it yet.</p>
+        <p className="text-soft">No destination yet.</p>
       ) : (
         <ul>
           {ways.map((way) => (
@@ -50,9 +50,7 @@ export function WaysPanel({ camera }: { camera: Camera }) {
               <span>
                 <b>{name}</b>{' '}
                 <span className="text-soft">
-                  {site.networks.length === 0
-                    ? 'no network is described'
-                    : 'in which network one of the two is, is not known'}
+                  {site.networks.length === 0 ? 'no network is entered' : 'the network of one of the two is not known'}
                 </span>
               </span>
             </li>

@@ -56,7 +56,7 @@ export function CandidatesTable({ camera, weighed, looked, onLook }: CandidatesT
       }
     >
       {weighed.length === 0 ? (
-        <p className="text-soft">Put two to four models beside each other.</p>
+        <p className="text-soft">Compare two to four models.</p>
       ) : (
         <div className="-mx-1 overflow-x-auto">
           <table className="w-full text-small">
@@ -125,10 +125,10 @@ export function CandidatesTable({ camera, weighed, looked, onLook }: CandidatesT
               Choose {nameOfModel(lookedModel)}
             </Button>
           )}
-          <Button onClick={() => setEdited(lookedModel)}>Its card</Button>
+          <Button onClick={() => setEdited(lookedModel)}>Its model card</Button>
           {camera.modelId !== lookedModel.id && (
             <Button kind="quiet" onClick={() => set(weighedIds.filter((id) => id !== lookedModel.id))}>
-              Put away
+              Remove
             </Button>
           )}
         </div>

@@ -91,8 +91,8 @@ export function ChooseBench({ camera, need: keptNeed }: { camera: Camera; need: 
           <Panel title="To scale">
             <p className="text-soft">
               {model
-                ? `The card of ${nameOfModel(model)} does not say enough of its lens: enter its picture, and its view across or sensor and focal length, to draw what it sees.`
-                : 'Put a model beside the need, and what it sees is drawn here.'}
+                ? `The model card of ${nameOfModel(model)} has too little about its lens: enter its resolution, and its horizontal angle of view or sensor and focal length, to draw its picture.`
+                : 'Add a model to compare, and its picture is drawn here.'}
             </p>
           </Panel>
         )}
@@ -120,7 +120,7 @@ export function ChooseBench({ camera, need: keptNeed }: { camera: Camera; need: 
               )
             ) : (
               <p className="flex items-center gap-2">
-                <Drop verdict="ok" /> Nothing speaks against it here.
+                <Drop verdict="ok" /> No open findings for it here.
               </p>
             )}
           </Panel>
@@ -167,7 +167,7 @@ function Bench({ camera, need, model, tried, lightReachM }: BenchProps) {
       aside={
         isFromAbove
           ? nameOfModel(model)
-          : `${nameOfModel(model)} · drag the camera, its tilt, the figure; or move them by keys`
+          : `${nameOfModel(model)} · drag the camera, its tilt, the figure; or move them by keyboard`
       }
       actions={
         <Button onClick={() => setIsFromAbove(!isFromAbove)}>{isFromAbove ? 'From the side' : 'From above'}</Button>
@@ -232,7 +232,7 @@ function Bench({ camera, need, model, tried, lightReachM }: BenchProps) {
               onLetGo={tried.letGo}
             />
             {mounting.zoom === null ? (
-              <p className="text-small text-soft">as far as the zone stays in view</p>
+              <p className="text-small text-soft">as far as the zone stays in the picture</p>
             ) : (
               <Button
                 kind="quiet"
@@ -249,15 +249,15 @@ function Bench({ camera, need, model, tried, lightReachM }: BenchProps) {
       </div>
       {best.view.isBeyondModel && (
         <p className="mt-2 text-small text-brass">
-          {Math.round(best.view.hfovDeg)}° is wider than the formula is good for:{' '}
+          {Math.round(best.view.hfovDeg)}° is wider than the formula covers:{' '}
           {best.view.lens.projection === 'pinhole'
-            ? 'say in its card whether it bends, and enter the view that was measured.'
-            : 'measure the view and enter it in the card.'}
+            ? 'say in its model card whether it is a fisheye, and enter the measured angle of view.'
+            : 'measure the angle of view and enter it in the model card.'}
         </p>
       )}
       {camera.mounting === null && (
         <p className="mt-2 text-small text-soft">
-          Assumed: at 3 m, aimed at the target. Drag it to where it will hang.
+          Assumed: at 3 m, aimed at the target. Drag it to its mounting position.
         </p>
       )}
     </Panel>

@@ -13,9 +13,7 @@ function Choose({ camera }: { camera: Camera }) {
   return (
     <div className="max-w-xl">
       <NeedPanel camera={camera} />
-      <p className="mt-3 text-soft">
-        With a need, the models are put beside each other, and the place is drawn to scale.
-      </p>
+      <p className="mt-3 text-soft">With a need entered, the models are compared, and the place is drawn to scale.</p>
     </div>
   );
 }

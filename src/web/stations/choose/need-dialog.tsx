@@ -17,14 +17,14 @@ const LEVEL_WORDS: Readonly<Record<DetailLevel, string>> = {
   monitor: 'monitor: that something moves',
   detect: 'detect: that it is a person',
   observe: 'observe: clothing, what is done',
-  recognise: 'recognise: somebody one knows',
-  identify: 'identify: a stranger, beyond doubt',
+  recognise: 'recognise: a known person',
+  identify: 'identify: an unknown person, beyond doubt',
   inspect: 'inspect: a face or an object, close',
 };
 const SOUND_WORDS: Readonly<Record<Sound, string>> = {
   none: 'none',
-  hear: 'to hear',
-  talk: 'to hear and speak',
+  hear: 'listen',
+  talk: 'two-way',
 };
 const pick = <T extends string>(values: readonly T[], text: string | undefined): T | null =>
   values.find((value) => value === text) ?? null;
@@ -32,11 +32,11 @@ const levels = DETAIL_LEVELS.map(({ level }) => level);
 
 const schema = object({
   level: string().defined(),
-  line: string().trim().max(40, 'At most 40 letters.').defined(),
-  charHeightMm: optionalNumber('Height of a letter', NEED_RANGES.charHeightMm),
+  line: string().trim().max(40, 'At most 40 characters.').defined(),
+  charHeightMm: optionalNumber('Height of a character', NEED_RANGES.charHeightMm),
   distanceM: neededNumber('Distance', NEED_RANGES.distanceM),
   widthM: neededNumber('Width', NEED_RANGES.widthM),
-  nearM: neededNumber('Where it begins', NEED_RANGES.nearM).test(
+  nearM: neededNumber('Nearest point', NEED_RANGES.nearM).test(
     'before-far',
     'The zone must begin before it ends.',
     (value, { parent }) => value === undefined || !(value > parent.distanceM),
@@ -56,7 +56,7 @@ const LEVELS = [
   ...levels.map((value) => ({ value, label: LEVEL_WORDS[value] })),
 ];
 const USES = [
-  { value: '', label: 'does not draw it' },
+  { value: '', label: 'no stream goes there' },
   ...TAP_USES.map((value) => ({ value, label: TAP_USE_WORDS[value] })),
 ];
 
@@ -109,29 +109,34 @@ export function NeedDialog({ camera, onClose }: { camera: Camera; onClose: () =>
   return (
     <DialogFrame
       title={`What ${camera.name} must show`}
-      description="A level, a text to read, or both. Widths and distances along the ground."
+      description="A level, text to read, or both. Widths and distances along the ground."
       isOpen
       onOpenChange={onClose}
     >
       <Form form={form} onKeep={keep} className="grid grid-cols-6 gap-x-3 gap-y-3">
         <Choice name="level" label="Level" className="col-span-6" options={LEVELS} />
-        <Field name="charHeightMm" label="Letters to read, mm high" placeholder="none" className="col-span-3" />
-        <Field name="line" label="What stands there" isText placeholder="PRESS 7B" className="col-span-3" />
-        <Field name="distanceM" label="How far, m" className="col-span-2" />
-        <Field name="widthM" label="How wide there, m" className="col-span-2" />
-        <Field name="nearM" label="Seen from, m" className="col-span-2" />
+        <Field
+          name="charHeightMm"
+          label="Text to read, character height in mm"
+          placeholder="none"
+          className="col-span-3"
+        />
+        <Field name="line" label="Target" isText placeholder="PRESS 7B" className="col-span-3" />
+        <Field name="distanceM" label="Distance, m" className="col-span-2" />
+        <Field name="widthM" label="Width there, m" className="col-span-2" />
+        <Field name="nearM" label="Nearest point, m" className="col-span-2" />
         <Tick name="atNight" label="At night too" className="col-span-2" />
         <Tick name="outdoors" label="Outdoors" className="col-span-2" />
-        <Tick name="turns" label="It turns" className="col-span-2" />
+        <Tick name="turns" label="PTZ" className="col-span-2" />
         <Choice
           name="sound"
-          label="Sound"
+          label="Audio"
           className="col-span-6"
           options={SOUNDS.map((value) => ({ value, label: SOUND_WORDS[value] }))}
         />
         {destinations.length === 0 && (
           <p className="col-span-6 text-small text-soft">
-            Who draws it is asked once there is a destination: add it on the plan, or where streams are tapped.
+            Destinations can be chosen once there are any: add one on the plan, or at Tap.
           </p>
         )}
         {destinations.map(({ id, name }, at) => (

@@ -21,7 +21,7 @@ export function NeedPanel({ camera }: { camera: Camera }) {
       aside={camera.place || undefined}
       actions={
         <Button kind={need ? 'plain' : 'main'} onClick={() => setIsOpen(true)}>
-          {need ? 'Change' : 'Say what it must show'}
+          {need ? 'Change' : 'Enter what it must show'}
         </Button>
       }
     >
@@ -31,13 +31,12 @@ export function NeedPanel({ camera }: { camera: Camera }) {
           <p className="text-small text-soft">{conditionsOf(need, site)}</p>
           {need.outdoors && (
             <p className="mt-1 text-small text-soft">
-              Turn it away from the neighbours and the public road, or mask them; a sign at the entrance. Local law
-              decides.
+              Turn it away from neighbours and the public road, or mask them; a sign at the entrance. Local law decides.
             </p>
           )}
         </>
       ) : (
-        <p className="text-soft">A level of detail or a text to read, how far, how wide, by day and by night.</p>
+        <p className="text-soft">A level of detail or a text to read, the distance, the width, by day and by night.</p>
       )}
       {isOpen && (
         <Suspense fallback={null}>
@@ -50,15 +49,15 @@ export function NeedPanel({ camera }: { camera: Camera }) {
 
 function conditionsOf(need: Need, site: Site): string {
   const draws = need.draws.map(({ destinationId, use }) => {
-    const name = site.destinations.find(({ id }) => id === destinationId)?.name ?? 'a destination that is gone';
+    const name = site.destinations.find(({ id }) => id === destinationId)?.name ?? 'a destination that was removed';
     return `${name} to ${use}`;
   });
   return [
     need.outdoors ? 'outdoors' : 'indoors',
-    `seen from ${zoneFromM(need)} m on`,
+    `nearest point ${zoneFromM(need)} m`,
     need.turns ? 'turning' : null,
-    need.sound === 'none' ? null : need.sound === 'talk' ? 'speaking through it' : 'with sound',
-    draws.length > 0 ? `drawn by ${draws.join(', ')}` : 'drawn by nobody yet',
+    need.sound === 'none' ? null : need.sound === 'talk' ? 'two-way audio' : 'with audio',
+    draws.length > 0 ? `goes to ${draws.join(', ')}` : 'no destination yet',
   ]
     .filter((part) => part !== null)
     .join(' · ');

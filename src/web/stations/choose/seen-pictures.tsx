@@ -40,8 +40,8 @@ export function SeenPictures({ need, seen }: SeenPicturesProps) {
   const plain = inView.find((one) => one.service.view.zoom <= 1.001 && densityOf(one) < sharpest * 0.67);
   return (
     <Panel
-      title="What it would look like"
-      aside={`${TARGET_WORDS[target]} at ${need.distanceM} m, drawn with exactly the pixels each camera gives it`}
+      title="Expected picture"
+      aside={`${TARGET_WORDS[target]} at ${need.distanceM} m, drawn with exactly the pixels that each camera has there`}
       actions={TARGETS.map((value) => (
         <PickButton
           key={value}
@@ -85,7 +85,7 @@ export function SeenPictures({ need, seen }: SeenPicturesProps) {
             spot={spotOf(plain)}
             isSmooth
             name={`${nameOfModel(plain.model)}, digital ${(sharpest / densityOf(plain)).toFixed(1)}×`}
-            said={{ ...sayOf(target, need, spotOf(plain)), text: 'the same pixels: larger, not clearer' }}
+            said={{ ...sayOf(target, need, spotOf(plain)), text: 'the same pixels: larger, not sharper' }}
           />
         )}
       </ul>
@@ -110,7 +110,7 @@ interface Said {
   readonly text: string;
 }
 const TEXT_WORDS: Readonly<Record<Verdict, string>> = {
-  ok: 'reads well',
+  ok: 'can be read',
   tight: 'is guessed',
   'will-not-work': 'cannot be read',
   unknown: 'not known',
@@ -119,7 +119,7 @@ const TEXT_WORDS: Readonly<Record<Verdict, string>> = {
 function sayOf(target: Target, need: Need, { pxPerM, uprightPxPerM }: SpotView): Said {
   if (target === 'text') {
     const { pxPerChar, verdict } = readText(Math.min(pxPerM, uprightPxPerM), need.text?.charHeightMm ?? 60);
-    return { verdict, text: `${pxPerChar.toFixed(0)} px a letter: ${TEXT_WORDS[verdict]}` };
+    return { verdict, text: `${pxPerChar.toFixed(0)} px a character: ${TEXT_WORDS[verdict]}` };
   }
   const wanted = need.level ?? (target === 'face' ? 'identify' : 'recognise');
   const level = levelAt(pxPerM);

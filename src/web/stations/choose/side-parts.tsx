@@ -55,7 +55,7 @@ export function Unseen({ drawing: { x, endM, groundY }, toM }: { drawing: Drawin
         strokeDasharray="4 3"
       />
       <text x={x(0) + 6} y={groundY - 14} className="fill-brick text-[13px]">
-        unseen to {sayFrom(toM)}
+        blind up to {sayFrom(toM)}
       </text>
     </g>
   );
@@ -86,7 +86,7 @@ export function LightEnd({ drawing: { x, y, width, groundY, isNarrow }, atM, isO
         textAnchor={x(atM) > width * 0.6 ? 'end' : 'start'}
         className="fill-brass text-[13px]"
       >
-        {isNarrow ? 'light to' : `its light ends${isOutdoors ? ', dark ground' : ''}:`} {Math.floor(atM)} m
+        {isNarrow ? 'illuminator to' : `illuminator range${isOutdoors ? ', dark ground' : ''}:`} {Math.floor(atM)} m
       </text>
     </g>
   );

@@ -60,8 +60,8 @@ export function SideView(props: SideViewProps) {
   };
   const density = `${Math.round(face.pxPerM)} px/m at ${need.distanceM} m`;
   const wants = [
-    need.level ? `${need.level} wants ${pxPerMOf(need.level)}` : null,
-    need.text ? `its text wants ${Math.round(pxPerMForText(need.text.charHeightMm))}` : null,
+    need.level ? `${need.level} needs ${pxPerMOf(need.level)}` : null,
+    need.text ? `its text needs ${Math.round(pxPerMForText(need.text.charHeightMm))}` : null,
   ].filter((line) => line !== null);
 
   const pointAt = (event: PointerEvent): { xM: number; yM: number } => {
@@ -181,7 +181,7 @@ export function SideView(props: SideViewProps) {
       </svg>
       {beside.length > 0 && (
         <p className="text-small text-soft">
-          {`Full lines: its ${view.lens.label} lens, ${Math.round(view.hfovDeg)}° wide. Dashed: ${beside.map((one) => `its ${one.view.lens.label} lens, ${Math.round(one.view.hfovDeg)}°`).join('; ')}.`}
+          {`Solid lines: its ${view.lens.label} lens, ${Math.round(view.hfovDeg)}° wide. Dashed: ${beside.map((one) => `its ${one.view.lens.label} lens, ${Math.round(one.view.hfovDeg)}°`).join('; ')}.`}
         </p>
       )}
       {isNarrow && (

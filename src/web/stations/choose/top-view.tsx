@@ -39,7 +39,7 @@ export function TopView({ model, need, mounting, services, targetHeightM }: TopV
   const covered = `${Math.round(Math.max(...spread.map(([, to = 0]) => to)) - Math.min(...spread.map(([from = 0]) => from)))}°`;
   return (
     <svg viewBox={`0 0 ${WIDTH} ${HEIGHT}`} className="block w-full">
-      <title>{`From above: ${covered} wide${pan ? `, turning reaches ${Math.round(pan.coveredDeg)}°` : ''}`}</title>
+      <title>{`From above: ${covered} wide${pan ? `, pan reaches ${Math.round(pan.coveredDeg)}°` : ''}`}</title>
       <clipPath id="top-view-frame">
         <rect x="0" y="0" width={WIDTH} height={HEIGHT} />
       </clipPath>
@@ -93,7 +93,7 @@ export function TopView({ model, need, mounting, services, targetHeightM }: TopV
       <text x={x(0)} y={HEIGHT - 12} className="fill-soft text-[13px]">
         {covered} wide
         {pan &&
-          `; turned ${Math.round(pan.coveredDeg)}° are reached${pan.deadDeg > 0.5 ? `, ${Math.round(pan.deadDeg)}° never` : ''}`}
+          `; with pan ${Math.round(pan.coveredDeg)}° are covered${pan.deadDeg > 0.5 ? `, ${Math.round(pan.deadDeg)}° never` : ''}`}
         {model.tiltRangeDeg ? `; tilts through ${model.tiltRangeDeg}°` : ''}
       </text>
     </svg>

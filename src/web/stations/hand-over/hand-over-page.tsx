@@ -44,15 +44,15 @@ function HandOverBench({ camera }: { camera: Camera }) {
   if (!tap || !stream)
     return (
       <div className="max-w-lg py-8">
-        <h2 className="text-name">Nobody draws {camera.name} yet</h2>
+        <h2 className="text-name">No destination for {camera.name} yet</h2>
         <p className="mt-1 text-soft">
-          A sheet is made for one destination drawing one stream. Choose it at the Tap station.
+          A sheet is made for one destination pulling one stream. Choose it at the Tap station.
         </p>
         <Link
           to={stationPath(siteId, camera.id, 'tap')}
           className="mt-3 inline-block font-strong text-verdigris hover:underline"
         >
-          Choose who draws it →
+          Choose where it goes →
         </Link>
       </div>
     );
@@ -130,7 +130,7 @@ function SheetBench({ camera, stream, tap }: { camera: Camera; stream: Stream; t
           hasSecret={camera.account !== null && vault.has(camera.account.secretRef)}
         />
         <p className="mt-3 hidden text-small text-soft print:block">
-          The secret is given separately. Printed {new Date().toLocaleString()}.
+          Give the password separately. Printed {new Date().toLocaleString()}.
         </p>
       </section>
       <aside className="no-print flex flex-col gap-4">
@@ -153,7 +153,7 @@ function SheetBench({ camera, stream, tap }: { camera: Camera; stream: Stream; t
               ? `Entered at ${sheet.destination}, with this address.`
               : state === 'outdated'
                 ? `Entered at ${sheet.destination} before the address changed. Enter it again.`
-                : `Enter these at ${sheet.destination}, see that its picture comes, then say so here.`}
+                : `Enter these at ${sheet.destination}, check that its picture appears, then confirm it here.`}
           </p>
           <div className="flex flex-wrap gap-2">
             {state !== 'yes' && (
@@ -167,7 +167,7 @@ function SheetBench({ camera, stream, tap }: { camera: Camera; stream: Stream; t
             <Button onClick={() => void save('yaml')}>Save as YAML</Button>
             <Button onClick={() => print()}>Print</Button>
           </div>
-          <p className="mt-3 mb-1.5 text-soft">Everything that {sheet.destination} draws, as a playlist:</p>
+          <p className="mt-3 mb-1.5 text-soft">Everything that {sheet.destination} pulls, as a playlist:</p>
           <div className="flex flex-wrap gap-2">
             <Button onClick={() => void savePlaylist('m3u8')}>Save as M3U8</Button>
             <Button onClick={() => void savePlaylist('xspf')}>Save as XSPF</Button>
@@ -181,7 +181,7 @@ function SheetBench({ camera, stream, tap }: { camera: Camera; stream: Stream; t
             </Link>
           </p>
           <p className="mt-3 text-small text-soft">
-            Saved files and prints never hold the secret. Copy it once where it is asked for.
+            Saved files and prints never contain the password. Copy it once where it is needed.
           </p>
         </section>
       </aside>
@@ -238,9 +238,9 @@ function SheetTable({
                 {!isEmpty && field.value !== 'none' && (
                   <CopyButton
                     text={() => textOf(field)}
-                    label={`Copy ${field.label}${withSecret && hasSecret ? ', with the secret' : ''}`}
+                    label={`Copy ${field.label}${withSecret && hasSecret ? ', with the password' : ''}`}
                   >
-                    {withSecret && !isSecret && hasSecret ? 'Copy with secret' : 'Copy'}
+                    {withSecret && !isSecret && hasSecret ? 'Copy with password' : 'Copy'}
                   </CopyButton>
                 )}
               </td>

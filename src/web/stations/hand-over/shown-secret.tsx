@@ -30,7 +30,7 @@ export function ShownSecret({ mask, secret }: { mask: string; secret: () => stri
       <span className="hidden font-mono print:inline">{mask}</span>
       <Button
         className="no-print md:min-h-6 md:py-0 md:text-small"
-        aria-label={shown === null ? 'Show the secret' : 'Hide the secret'}
+        aria-label={shown === null ? 'Show the password' : 'Hide the password'}
         onClick={() => setHeld(shown === null ? secret() : null)}
       >
         {shown === null ? 'Show' : 'Hide'}

@@ -15,7 +15,7 @@ export function BenchTestPanel({ camera }: { camera: Camera }) {
   const index = useAppSelector(selectIndex);
   const seen = items.filter((item) => benchDone(index, camera, item));
   return (
-    <Panel title="On the bench, before the ladder" aside={`${seen.length} of ${items.length} seen`}>
+    <Panel title="On the bench, before the ladder" aside={`${seen.length} of ${items.length} checked`}>
       <ol className="flex flex-col">
         {items.map((item) => (
           <BenchLine key={item.id} camera={camera} item={item} />
@@ -54,14 +54,14 @@ function BenchLine({ camera, item }: { camera: Camera; item: BenchItem }) {
       ) : (
         <span className="flex items-center gap-2">
           <input
-            aria-label={`Seen: ${item.ask}`}
-            placeholder="what was seen"
+            aria-label={`Check: ${item.ask}`}
+            placeholder="what was measured"
             value={seen}
             onChange={(event) => setSeen(event.target.value)}
             className="min-h-7 w-32 rounded-control border border-hair bg-paper px-2 text-small pointer-coarse:min-h-11"
           />
           <Button className="text-small" onClick={record}>
-            Seen
+            Checked
           </Button>
         </span>
       )}

@@ -27,11 +27,11 @@ interface FeedPanelProps {
 }
 
 const CAUTIONS: Readonly<Record<PowerWay, string>> = {
-  poe: '48 V can burn a bad joint. Outdoor runs want surge protection and earthing by local code.',
-  passive: 'No negotiation: its voltage is there whoever is plugged in. No home-made injectors.',
+  poe: '48 V can burn a bad joint. Outdoor runs need surge protection and earthing by local code.',
+  passive: 'No negotiation: its voltage is on the cable whatever is connected. No home-made injectors.',
   dc: 'The supply plugs into a protected socket; only a licensed electrician opens fixed wiring.',
-  usb: 'A certified supply, enclosed; cells want air and no sun.',
-  solar: 'Lithium: no charging below 0 °C, no swollen cell, nothing that burns beneath.',
+  usb: 'A certified supply, enclosed; cells need air and no sun.',
+  solar: 'Lithium: no charging below 0 °C, no swollen cell, a base that does not burn.',
   mains: 'Mains is work for a licensed electrician: a protected circuit, an enclosed supply.',
 };
 
@@ -58,17 +58,17 @@ export function FeedPanel({ camera, judge, judgement }: FeedPanelProps) {
   };
   const feeders = way ? site.gear.filter((gear) => feedsIn(way, gear)) : [];
   return (
-    <Panel title="What feeds it" aside={model ? `${nameOfModel(model)}: ${wattsOf(model)}` : 'no model is chosen yet'}>
+    <Panel title="Power source" aside={model ? `${nameOfModel(model)}: ${wattsOf(model)}` : 'no model is chosen yet'}>
       <div className="grid grid-cols-2 gap-x-3 gap-y-2 md:grid-cols-3">
         <SelectField
-          label="Way"
+          label="Power source"
           value={way ?? ''}
           onChange={setWay}
           options={[
-            { value: '', label: 'not said' },
+            { value: '', label: 'not decided' },
             ...POWER_WAYS.map((value) => ({
               value,
-              label: `${POWER_WAY_WORDS[value]}${model && model.power.ways.length > 0 && !model.power.ways.includes(value) ? ' (not by its card)' : ''}`,
+              label: `${POWER_WAY_WORDS[value]}${model && model.power.ways.length > 0 && !model.power.ways.includes(value) ? ' (not on its model card)' : ''}`,
             })),
           ]}
         />
@@ -85,7 +85,7 @@ export function FeedPanel({ camera, judge, judgement }: FeedPanelProps) {
         )}
         {way && MEDIUM_OF_WAY[way] && (
           <span className="flex items-end gap-2">
-            {feeder && <Button onClick={() => setEdited(feeder)}>Change it</Button>}
+            {feeder && <Button onClick={() => setEdited(feeder)}>Edit</Button>}
             <Button onClick={() => setEdited('new')}>New gear</Button>
           </span>
         )}
@@ -94,13 +94,13 @@ export function FeedPanel({ camera, judge, judgement }: FeedPanelProps) {
       {judgement.budget && feeder?.kind === 'switch' && <SwitchView gear={feeder} judge={judge} camera={camera} />}
       {judgement.cable && (
         <dl className="mt-3 grid grid-cols-[auto_1fr] gap-x-4 gap-y-1">
-          <dt className="text-soft">arrives at the camera</dt>
+          <dt className="text-soft">voltage at the camera</dt>
           <dd className="font-mono">
             {judgement.cable.loadVolts === null
-              ? 'nothing: the cable cannot carry it'
-              : `${judgement.cable.loadVolts.toFixed(1)} V · ${judgement.cable.loopOhm.toFixed(1)} Ω there and back`}
+              ? 'none: the cable cannot carry it'
+              : `${judgement.cable.loadVolts.toFixed(1)} V · loop resistance ${judgement.cable.loopOhm.toFixed(1)} Ω`}
           </dd>
-          <dt className="text-soft">lost in the cable</dt>
+          <dt className="text-soft">power lost in the cable</dt>
           <dd className="font-mono">
             {judgement.cable.lossW === null
               ? '–'

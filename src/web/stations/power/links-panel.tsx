@@ -45,10 +45,10 @@ export function LinksPanel({ camera, judge }: { camera: Camera; judge: PowerJudg
   };
   const joinable = site.gear.filter(({ kind }) => kind !== 'supply' && kind !== 'injector');
   return (
-    <Panel title="Air and links">
+    <Panel title="Wi-Fi and links">
       <div className="grid grid-cols-2 gap-x-3 gap-y-2">
         <SelectField
-          label="Joined to"
+          label="Linked to"
           value={uplink?.from.replace('gear:', '') ?? ''}
           onChange={joinTo}
           options={[
@@ -64,7 +64,7 @@ export function LinksPanel({ camera, judge }: { camera: Camera; judge: PowerJudg
             value={judge.links.signalRead(air)}
             range={between(-110, -10, 'dBm')}
             isOptional
-            hint="read with a phone at the place"
+            hint="measured with a phone at the place"
             onKeep={(value) => void dispatch(commandIssued(readingOf(subject, signalOf(air), 'signalDbm', value)))}
           />
         )}
@@ -75,7 +75,7 @@ export function LinksPanel({ camera, judge }: { camera: Camera; judge: PowerJudg
           <thead>
             <tr className="border-b border-hair text-left text-soft">
               <th className="py-1">Link</th>
-              <th className="py-1 text-right">carries, with headers</th>
+              <th className="py-1 text-right">load, with headers</th>
               <th className="py-1 pl-2 text-right">of</th>
             </tr>
           </thead>
@@ -121,20 +121,22 @@ export function LinksPanel({ camera, judge }: { camera: Camera; judge: PowerJudg
             <li key={`${destinationId}-${use}`} className="flex items-center gap-1.5">
               {judge.nameAt(destinationSubject(destinationId))} to {use}:
               <span className="font-mono">{kbps === null ? 'rate not known' : sayRate(kbps)}</span>
-              {how && <KnownHowMark how={how} detail={how === 'assumed' ? 'modelled from its card' : undefined} />}
+              {how && (
+                <KnownHowMark how={how} detail={how === 'assumed' ? 'modelled from its model card' : undefined} />
+              )}
             </li>
           ))}
         </ul>
       ) : (
         <p className="mt-2 text-small text-soft">
-          Nobody draws it yet: say so in{' '}
+          No destination yet: enter it in{' '}
           <RouterLink
             to={stationPath(siteId, camera.id, 'choose')}
             className="font-strong text-verdigris hover:underline"
           >
             what it must show
           </RouterLink>
-          , or tap it.
+          , or at Tap.
         </p>
       )}
       {[...unjoined].map((destinationId) => (
@@ -167,7 +169,7 @@ function AirView({ link, judge }: { link: Link; judge: PowerJudge }) {
         <span className="font-mono">{state.rssiDbm === null ? 'not known' : `${Math.round(state.rssiDbm)} dBm`}</span>
         <KnownHowMark how={state.how} detail={state.how === 'assumed' ? 'distance and walls of the plan' : undefined} />
         {state.rssiDbm === null && (
-          <span className="text-small text-soft">place both on the plan, or read it there</span>
+          <span className="text-small text-soft">place both on the plan, or measure it there</span>
         )}
       </p>
       <p className="mt-1 flex flex-wrap items-center gap-1.5">
@@ -177,7 +179,7 @@ function AirView({ link, judge }: { link: Link; judge: PowerJudge }) {
           {verdict === 'unknown' ? '≥ ' : ''}
           {Number.isFinite(total) ? `${Math.round(total * 100)} %` : 'more than all'}
         </span>
-        <span className="text-soft">of its air is taken</span>
+        <span className="text-soft">of its airtime is used</span>
       </p>
       <svg viewBox="0 0 400 42" className="block w-full">
         <title>{`Airtime of ${judge.nameAt(ap)}: ${Math.round(Math.min(total, 9.99) * 100)} %`}</title>
@@ -219,7 +221,7 @@ function AirView({ link, judge }: { link: Link; judge: PowerJudge }) {
       {neighbours.length > 0 && (
         <p className="text-small text-soft">
           {neighbours.map((subject) => judge.nameAt(subject)).join(', ')} {neighbours.length === 1 ? 'is' : 'are'} on
-          its channel: they share one air.
+          its channel: they share its airtime.
         </p>
       )}
     </div>

@@ -66,7 +66,7 @@ function PowerBench({ camera, findings, verdict }: PowerBenchProps) {
               {verdict === 'ok' ? 'Power and links hold.' : 'Whether it holds is not known.'}
             </NothingFound>
           ) : (
-            <p className="text-soft">Say what feeds it, and it is worked out.</p>
+            <p className="text-soft">Enter its power source, and its power is computed.</p>
           )}
         </FindingsPanel>
         <div className="min-w-0 max-lg:order-2">

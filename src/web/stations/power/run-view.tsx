@@ -12,7 +12,7 @@ export function RunView({ run }: { run: RunNumbers }) {
     <div className="mt-3">
       <svg viewBox="0 0 600 66" className="block w-full max-w-[600px]">
         <title>
-          {`${supplyVolts} V given; ${nightVolts === null ? 'nothing arrives' : `${nightVolts.toFixed(2)} V arrive`} at night, ${minVolts} V are needed`}
+          {`${supplyVolts} V supplied; ${nightVolts === null ? 'no voltage at the camera' : `${nightVolts.toFixed(2)} V arrive`} at night, ${minVolts} V needed`}
         </title>
         <rect x={x(from)} y="26" width={x(minVolts) - x(from)} height="12" fill="var(--brick-wash)" />
         <rect
@@ -62,15 +62,15 @@ export function RunView({ run }: { run: RunNumbers }) {
           </span>
           <span className="text-small text-soft">{VERDICT_WORDS[run.verdict]}</span>
         </dd>
-        <dt className="text-soft">longest run of this wire</dt>
+        <dt className="text-soft">longest run of this cable</dt>
         <dd className="font-mono">
           {run.longestM > 0 ? `${run.longestM.toFixed(1)} m` : 'none'} · {run.areaMm2} mm²
         </dd>
-        <dt className="text-soft">thinnest that holds here</dt>
+        <dt className="text-soft">thinnest cable that holds</dt>
         <dd className="font-mono">
           {run.pickMm2 === null
             ? 'none that is sold'
-            : `${run.pickMm2} mm²${run.thinnestMm2 > 0 ? ` (${run.thinnestMm2.toFixed(2)} worked out)` : ''}`}
+            : `${run.pickMm2} mm²${run.thinnestMm2 > 0 ? ` (${run.thinnestMm2.toFixed(2)} computed)` : ''}`}
         </dd>
       </dl>
     </div>

@@ -15,13 +15,14 @@ export function SkyFields() {
   return (
     <details className="mt-3">
       <summary className="w-fit py-0.5">
-        Clearness of the air, month by month:{' '}
+        Clearness index, month by month:{' '}
         <span className="text-soft">
-          {sky.clearness ? 'entered' : `as usual ${(sky.latitudeDeg ?? 0) < 0 ? 'south' : 'north'} of the equator`}
+          {sky.clearness ? 'entered' : `default ${(sky.latitudeDeg ?? 0) < 0 ? 'south' : 'north'} of the equator`}
         </span>
       </summary>
       <p className="mt-1 text-small text-soft">
-        Share of the light above the air that arrives on level ground: 0.3 in a dull month, 0.65 in a clear one.
+        Share of the light outside the atmosphere that arrives on level ground: 0.3 in a dull month, 0.65 in a clear
+        one.
       </p>
       <div className="mt-2 grid grid-cols-3 gap-x-3 gap-y-2 md:grid-cols-6">
         {shares.map((share, at) => {
@@ -39,7 +40,7 @@ export function SkyFields() {
       </div>
       {sky.clearness && (
         <Button className="mt-2" onClick={() => set(null)}>
-          As usual again
+          Reset to default
         </Button>
       )}
     </details>

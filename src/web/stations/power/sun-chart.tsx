@@ -28,7 +28,7 @@ Chart.register(
 export function SunChart({ year }: { year: SunYear }) {
   const colours = useChartColours();
   const { months, shortMonths, unknownMonths } = year;
-  const summary = `What a day brings and takes, month by month. ${shortMonths.length > 0 ? `It brings less in ${monthNames(shortMonths)}.` : 'It brings enough in every month that is known.'}${unknownMonths.length > 0 ? ` ${monthNames(unknownMonths)}: not known.` : ''}`;
+  const summary = `Solar yield and load of a day, month by month. ${shortMonths.length > 0 ? `Too little in ${monthNames(shortMonths)}.` : 'Enough in every month that is known.'}${unknownMonths.length > 0 ? ` ${monthNames(unknownMonths)}: not known.` : ''}`;
   return (
     <figure className="m-0">
       <div className="h-52">
@@ -41,7 +41,7 @@ export function SunChart({ year }: { year: SunYear }) {
             datasets: [
               {
                 type: 'line',
-                label: 'takes, Wh a day',
+                label: 'load, Wh a day',
                 data: months.map(({ outWh }) => outWh),
                 borderColor: colours.ink,
                 borderWidth: 2,
@@ -50,7 +50,7 @@ export function SunChart({ year }: { year: SunYear }) {
               },
               {
                 type: 'bar',
-                label: 'brings, Wh a day',
+                label: 'yield, Wh a day',
                 data: months.map(({ inWh }) => inWh),
                 backgroundColor: months.map(({ isShort, isOnMains }) =>
                   isShort ? colours.brick : isOnMains ? colours.hair : colours.verdigris,
@@ -83,15 +83,15 @@ export function SunChart({ year }: { year: SunYear }) {
       </div>
       <figcaption className="flex flex-wrap gap-x-4 text-small text-soft">
         <span>
-          <span className="mr-1 inline-block size-2.5 bg-verdigris" /> a day brings
+          <span className="mr-1 inline-block size-2.5 bg-verdigris" /> yield
         </span>
         <span>
-          <span className="mr-1 inline-block size-2.5 bg-brick" /> brings too little
+          <span className="mr-1 inline-block size-2.5 bg-brick" /> yield too low
         </span>
         <span>
-          <span className="mr-1 inline-block h-0.5 w-4 bg-ink align-middle" /> a day takes
+          <span className="mr-1 inline-block h-0.5 w-4 bg-ink align-middle" /> load
         </span>
-        {unknownMonths.length > 0 && <span>{monthNames(unknownMonths)}: the sun stays too low for a number</span>}
+        {unknownMonths.length > 0 && <span>{monthNames(unknownMonths)}: the sun stays too low for a figure</span>}
       </figcaption>
     </figure>
   );

@@ -39,11 +39,11 @@ export function SunPanel({ camera, judge, judgement }: SunPanelProps) {
   const change = (changed: Partial<SunFeed>): void => setSun({ ...sun, ...changed });
   return (
     <Panel
-      title="Battery and panel"
+      title="Battery and solar panel"
       aside={
         year
           ? year.shortMonths.length > 0
-            ? `fails in ${monthNames(year.shortMonths)}`
+            ? `yield too low in ${monthNames(year.shortMonths)}`
             : year.unknownMonths.length > 0
               ? `${monthNames(year.unknownMonths)}: not known`
               : `${monthNames([year.worstMonth])} is the worst month`
@@ -60,24 +60,24 @@ export function SunPanel({ camera, judge, judgement }: SunPanelProps) {
             <dd className="flex items-center gap-1.5">
               <Drop verdict={year.verdict} size={16} /> {VERDICT_WORDS[year.verdict]}
             </dd>
-            <dt className="text-soft">dark days it lasts</dt>
+            <dt className="text-soft">autonomy</dt>
             <dd className="font-mono">{year.autonomyDays.toFixed(1)}</dd>
-            <dt className="text-soft">drawn without a break, at night</dt>
+            <dt className="text-soft">streaming without a break, at night</dt>
             <dd className="font-mono">empty in {year.hoursOnConstantDraw.toFixed(1)} h</dd>
           </dl>
         </>
       ) : (
         <p className="text-soft">
           {sky.latitudeDeg === null
-            ? 'Enter the latitude of the site: the sun depends on it.'
+            ? 'Enter the latitude of the site: the solar yield depends on it.'
             : judge.modelOf(camera)
-              ? 'Its model card does not say what it takes by day, at night and waiting: enter that there.'
-              : 'Choose its model first: what it takes stands in its card.'}
+              ? 'Its model card has no watts by day, at night and in standby: enter them there.'
+              : 'Choose its model card first: its watts are in it.'}
         </p>
       )}
       <div className="mt-3 grid grid-cols-2 gap-x-3 gap-y-2 md:grid-cols-4">
         <NumberField
-          label="Panel, Wp"
+          label="Solar panel, Wp"
           value={sun.panelWp}
           range={FEED_RANGES.panelWp}
           onKeep={(panelWp) => change({ panelWp: panelWp ?? sun.panelWp })}
@@ -111,7 +111,7 @@ export function SunPanel({ camera, judge, judgement }: SunPanelProps) {
           ]}
         />
         <NumberField
-          label="Drawn, hours a day"
+          label="Streaming, hours a day"
           value={tapped ?? sun.drawnHoursPerDay}
           range={FEED_RANGES.drawnHoursPerDay}
           hint={tapped === null ? 'planned' : 'as its taps say'}
@@ -142,7 +142,7 @@ export function SunPanel({ camera, judge, judgement }: SunPanelProps) {
       </div>
       <SkyFields />
       <Button className="mt-3" onClick={() => setSun(null)}>
-        Take panel and battery away
+        Remove panel and battery
       </Button>
     </Panel>
   );
@@ -169,11 +169,11 @@ function NewSun({ cardWh, onEntered }: { cardWh: number | null; onEntered: (sun:
     if (panel !== null && battery !== null) onEntered({ ...USUAL, panelWp: panel, batteryWh: battery });
   };
   return (
-    <Panel title="Battery and panel">
-      <p className="text-soft">Enter its panel and its battery, and the year is worked out.</p>
+    <Panel title="Battery and solar panel">
+      <p className="text-soft">Enter its solar panel and its battery, and the year is computed.</p>
       <div className="mt-3 grid grid-cols-2 gap-x-3 gap-y-2 md:grid-cols-4">
         <NumberField
-          label="Panel, Wp"
+          label="Solar panel, Wp"
           value={panelWp}
           range={FEED_RANGES.panelWp}
           isOptional
@@ -184,7 +184,7 @@ function NewSun({ cardWh, onEntered }: { cardWh: number | null; onEntered: (sun:
           value={batteryWh}
           range={FEED_RANGES.batteryWh}
           isOptional
-          hint={cardWh === null ? undefined : 'as its card says'}
+          hint={cardWh === null ? undefined : 'as on its model card'}
           onKeep={(battery) => enter(panelWp, battery)}
         />
       </div>

@@ -28,7 +28,7 @@ export function SwitchView({ gear, judge, camera }: SwitchViewProps) {
           {budget.totalW.toFixed(1)} of {gear.budgetW} W
         </span>
         <span className="text-soft">
-          {gear.reserves === 'class' ? 'reserved by class' : 'by what is taken'} · {Math.max(0, portsLeft)} of{' '}
+          {gear.reserves === 'class' ? 'reserved by class' : 'by measured power'} · {Math.max(0, portsLeft)} of{' '}
           {gear.poePorts} ports left
         </span>
       </p>

@@ -59,11 +59,11 @@ export function AccountPanel({ camera }: { camera: Camera }) {
     setIsMade(true);
   };
   return (
-    <Panel title="Accounts" aside="one that may look, one that sets up; neither is the maker’s">
+    <Panel title="Accounts" aside="one that may view, one that sets up; neither is the maker’s">
       <div className="grid grid-cols-2 items-start gap-x-3 gap-y-2 md:grid-cols-[1fr_1fr_auto]">
         <UserField label="Streaming account" camera={camera} account={account} onKeep={setUser} />
         <SecretField
-          label="Its secret"
+          label="Password"
           account={account}
           onKeep={(secret) => {
             const kept = account ?? { user: ownUser(site, camera), secretRef: `secret-${camera.id}` };
@@ -73,47 +73,48 @@ export function AccountPanel({ camera }: { camera: Camera }) {
         />
         <span className="col-span-2 mt-5 flex flex-wrap gap-2 md:col-span-1">
           {account && vault.has(account.secretRef) && (
-            <CopyButton text={() => vault.get(account.secretRef)} label={`Copy the secret of ${camera.name}`}>
-              Copy secret
+            <CopyButton text={() => vault.get(account.secretRef)} label={`Copy the password of ${camera.name}`}>
+              Copy password
             </CopyButton>
           )}
         </span>
       </div>
       <p className="mt-1 text-small text-soft">{secret ? saySecret(secret) : sayReach(account, vault.state)}</p>
       <fieldset className="mt-3 border-t border-hair pt-2">
-        <legend className="sr-only">Make a secret</legend>
+        <legend className="sr-only">Create a password</legend>
         <div className="grid grid-cols-2 items-start gap-x-3 gap-y-2 md:grid-cols-[2fr_1fr_auto]">
           <SelectField
-            label="A new secret of"
+            label="A new password of"
             value={alphabet}
             onChange={(value) => setAlphabet(ALPHABET_NAMES.find((one) => one === value) ?? 'clear')}
             options={ALPHABET_NAMES.map((value) => ({ value, label: ALPHABETS[value].label }))}
           />
           <NumberField
-            label="Signs"
+            label="Characters"
             value={count}
             range={{ ...SECRET_LENGTHS, max: most }}
             hint={most < SECRET_LENGTHS.max ? `${most} at most: more is not taken everywhere` : undefined}
             onKeep={(value) => setLength(value ?? USUAL_LENGTH)}
           />
           <Button kind={secret ? 'plain' : 'main'} className="col-span-2 md:col-span-1 md:mt-5" onClick={make}>
-            {account ? 'Make a new secret' : 'Make account and secret'}
+            {account ? 'Create a new password' : 'Create account and password'}
           </Button>
         </div>
         <p className="mt-1 text-small text-soft">
-          {Math.round(bits)} bits: {sayStrength(bits)}, by one who overheard a login.
-          {hasRefused && ' Signs that somebody cannot take are left out.'}
+          {Math.round(bits)} bits: {sayStrength(bits)}, by someone who overheard a login.
+          {hasRefused && ' Characters that a destination cannot take are left out.'}
         </p>
       </fieldset>
       {isMade && (
         <p role="status" className="mt-2 border-l-[3px] border-brass pl-3 text-small">
-          It is in the vault. The camera has its old one until you set both at it: copy the secret, and type the name.
+          It is kept with the passwords. The camera has its old one until you set both at it: copy the password, and
+          type the name.
         </p>
       )}
       <AtStandin camera={camera} />
       <div className="mt-3 grid grid-cols-2 items-start gap-x-3 gap-y-2 border-t border-hair pt-2 md:grid-cols-[1fr_1fr_auto]">
         <UserField
-          label="Account that sets it up"
+          label="Set-up account"
           camera={camera}
           account={adminAccount}
           onKeep={(user) => {
@@ -124,7 +125,7 @@ export function AccountPanel({ camera }: { camera: Camera }) {
           }}
         />
         <SecretField
-          label="Secret of that account"
+          label="Password of the set-up account"
           account={adminAccount}
           onKeep={(secret) => {
             const kept = adminAccount ?? { user: '', secretRef: `admin-${camera.id}` };
@@ -136,9 +137,9 @@ export function AccountPanel({ camera }: { camera: Camera }) {
           {adminAccount && vault.has(adminAccount.secretRef) && (
             <CopyButton
               text={() => vault.get(adminAccount.secretRef)}
-              label={`Copy the secret of the one who sets ${camera.name} up`}
+              label={`Copy the set-up password of ${camera.name}`}
             >
-              Copy secret
+              Copy password
             </CopyButton>
           )}
         </span>
@@ -149,14 +150,14 @@ export function AccountPanel({ camera }: { camera: Camera }) {
 
 const sayReach = (account: Account | null, state: string): string =>
   account === null
-    ? 'No account yet. One act makes a name and a secret for it.'
+    ? 'No account yet. One click creates a name and a password.'
     : state === 'locked'
-      ? 'Secrets are locked: what is to be said of this one is not known until they are unlocked.'
-      : 'Its secret is not known here: type it, or make a new one.';
+      ? 'Passwords are locked: findings about this one are not known until they are unlocked.'
+      : 'Its password is not known here: type it, or create a new one.';
 
 /** What can be said of a secret without telling it. */
 const saySecret = (secret: string): string =>
-  `Its secret has ${[...secret].length} signs, ${Math.round(estimatedBits(secret))} bits at most. It is in the vault, shown to nobody.`;
+  `Password: ${[...secret].length} characters, at most ${Math.round(estimatedBits(secret))} bits. It is kept with the passwords, shown to nobody.`;
 
 interface UserFieldProps {
   readonly label: string;
@@ -171,7 +172,7 @@ function UserField({ label, camera, account, onKeep }: UserFieldProps) {
   const [typed, setTyped] = useState<string | null>(null);
   const text = typed ?? account?.user ?? '';
   const error = hasControl(text)
-    ? 'A line end or another control sign is in it.'
+    ? 'A line break or another control character is in it.'
     : text.length > TEXT_LIMITS.user
       ? `At most ${TEXT_LIMITS.user} characters.`
       : null;
@@ -185,7 +186,7 @@ function UserField({ label, camera, account, onKeep }: UserFieldProps) {
       label={label}
       isCode
       value={text}
-      placeholder={label === 'Streaming account' ? ownUser(site, camera) : 'nobody said'}
+      placeholder={label === 'Streaming account' ? ownUser(site, camera) : 'not decided'}
       error={error}
       onChange={(event) => setTyped(event.target.value)}
       onBlur={keep}
@@ -204,7 +205,7 @@ interface SecretFieldProps {
 function SecretField({ label, account, onKeep }: SecretFieldProps) {
   const vault = useVault();
   const [typed, setTyped] = useState('');
-  const error = hasControl(typed) ? 'A line end or another control sign is in it.' : null;
+  const error = hasControl(typed) ? 'A line break or another control character is in it.' : null;
   const keep = (): void => {
     if (error !== null) return;
     if (typed !== '') onKeep(typed);
@@ -238,7 +239,7 @@ function AtStandin({ camera }: { camera: Camera }) {
   const set = async (): Promise<void> => {
     try {
       await askStandin({ host, inputs: null, account: { user: account.user, secret } });
-      setSaid({ isError: false, text: 'Set at the simulated camera: from now on it lets this account in.' });
+      setSaid({ isError: false, text: 'Set at the simulated camera: it now accepts this account.' });
     } catch (error) {
       setSaid({ isError: true, text: error instanceof Error ? error.message : String(error) });
     }

@@ -58,15 +58,15 @@ export function CardPanel({ camera, reflash, set }: BenchProps) {
   const known = (quantity: string) => bestKnown(view.index, cameraSubject(camera.id), quantity);
   const readBack = known('card.sha256');
   return (
-    <Panel title="Card" aside="a large one does, with a small partition">
+    <Panel title="SD card" aside="a large one works, with a small partition">
       <div className="flex flex-wrap items-end gap-2">
-        <span className="pb-1 text-small text-soft">Printed on it, GB</span>
+        <span className="pb-1 text-small text-soft">Printed size, GB</span>
         {SOLD_GB.map((gb) => (
           <Button
             key={gb}
             className="text-small"
             aria-pressed={card?.bytes === gb * 1e9}
-            aria-label={`A card of ${gb} GB`}
+            aria-label={`An SD card of ${gb} GB`}
             kind={card?.bytes === gb * 1e9 ? 'main' : 'plain'}
             onClick={() => take(gb * 1e9)}
           >
@@ -99,7 +99,7 @@ export function CardPanel({ camera, reflash, set }: BenchProps) {
               value={card.partitionMiB}
               range={REFLASH_RANGES.partitionMiB}
               isOptional
-              hint="empty: the rest of the card"
+              hint="empty: the rest of the SD card"
               onKeep={(partitionMiB) => put({ partitionMiB })}
             />
             <SelectField
@@ -124,11 +124,11 @@ export function CardPanel({ camera, reflash, set }: BenchProps) {
             <dt className="text-soft">partition</dt>
             <dd className="font-mono">
               {partition.fits
-                ? `sectors ${sayCount(partition.startSector)} to ${sayCount(partition.endSector)} · ${sayCount(partition.sectors)} of them · ${sayCount(partition.sizeMiB)} MiB · ${sayCount(partition.unusedMiB ?? 0)} MiB behind it stay free`
-                : 'does not lie on this card'}
+                ? `sectors ${sayCount(partition.startSector)} to ${sayCount(partition.endSector)} · ${sayCount(partition.sectors)} in all · ${sayCount(partition.sizeMiB)} MiB · ${sayCount(partition.unusedMiB ?? 0)} MiB after it stay free`
+                : 'does not fit this SD card'}
             </dd>
             <dt className="text-soft">table</dt>
-            <dd className="font-mono">MBR, one primary, type 0x0C, first place</dd>
+            <dd className="font-mono">MBR, one primary partition, type 0x0C, first</dd>
           </dl>
           {guide && guide.imageName !== '' && (
             <div className="mt-3">
@@ -136,14 +136,14 @@ export function CardPanel({ camera, reflash, set }: BenchProps) {
             </div>
           )}
           <ol className="mt-3 list-decimal pl-5 text-small text-soft">
-            <li>Erase the card, make the partition, format it. What is on it is lost.</li>
-            <li>Copy the file, call it as above, take the card out properly.</li>
-            <li>Put it in again, and drop the file back from the card: a copy is compared, not believed.</li>
+            <li>Erase the SD card, make the partition, format it. Everything on it is lost.</li>
+            <li>Copy the file, name it as above, eject the SD card properly.</li>
+            <li>Insert it again, and drop the file back from the SD card: the copy is compared.</li>
           </ol>
           <div className="mt-2">
             <DropFile
-              what="the file on the card"
-              label="File read back from the card"
+              what="the file on the SD card"
+              label="File read back from the SD card"
               onTaken={(back) =>
                 void dispatch(
                   commandIssued({
@@ -160,16 +160,16 @@ export function CardPanel({ camera, reflash, set }: BenchProps) {
               <p className="mt-1 flex flex-wrap items-center gap-2 text-small">
                 <span className="font-mono">{String(known('card.fileName')?.value ?? '')}</span>
                 {readBack.value === image?.sha256 ? (
-                  <span className="text-verdigris">the same as the image</span>
+                  <span className="text-verdigris">identical to the firmware file</span>
                 ) : (
-                  <span className="text-brick">another file than the image</span>
+                  <span className="text-brick">differs from the firmware file</span>
                 )}
                 <KnownHowMark how="measured" detail={sayWhen(readBack.takenAt ?? '')} />
               </p>
             )}
           </div>
           {partition.fits && image && image.bytes > partition.sizeMiB * MIB && (
-            <p className="mt-1 text-small text-brick">The image is larger than the partition.</p>
+            <p className="mt-1 text-small text-brick">The firmware file is larger than the partition.</p>
           )}
         </>
       )}

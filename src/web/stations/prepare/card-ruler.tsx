@@ -30,7 +30,7 @@ export function CardRuler({ cardBytes, partition, limitGiB, imageBytes }: CardRu
       viewBox={`0 0 ${WIDTH} 92`}
       className="block w-full max-w-[640px]"
       role="img"
-      aria-label={`A card of ${gib.toFixed(2)} GiB with a partition of ${partition.sizeMiB} MiB${limitGiB === null ? '' : `, read up to ${limitGiB} GiB`}`}
+      aria-label={`An SD card of ${gib.toFixed(2)} GiB with a partition of ${partition.sizeMiB} MiB${limitGiB === null ? '' : `, read up to ${limitGiB} GiB`}`}
     >
       <defs>
         <pattern id={id} width="6" height="6" patternUnits="userSpaceOnUse">
@@ -56,7 +56,7 @@ export function CardRuler({ cardBytes, partition, limitGiB, imageBytes }: CardRu
             fill="var(--ink)"
           />
           <text x={x(0)} y="90" fontSize="10" fill="var(--soft)">
-            image, {(imageBytes / MIB).toFixed(1)} MiB
+            firmware file, {(imageBytes / MIB).toFixed(1)} MiB
           </text>
         </>
       )}
@@ -90,7 +90,7 @@ export function CardRuler({ cardBytes, partition, limitGiB, imageBytes }: CardRu
             textAnchor={x(limitMiB) > WIDTH / 2 ? 'end' : 'start'}
             fill="var(--brick)"
           >
-            it reads up to {limitGiB} GiB
+            boot loader limit {limitGiB} GiB
           </text>
         </g>
       )}

@@ -18,10 +18,10 @@ import type { BenchProps } from './bench-props.ts';
 const NOT_KNOWN = { value: '', label: 'not known' };
 const ANSWERS = [NOT_KNOWN, { value: 'yes', label: 'yes' }, { value: 'no', label: 'no' }];
 const QUESTIONS = [
-  { name: 'isOwn', label: 'It is the customer’s own' },
-  { name: 'isOnlyOne', label: 'It alone sees what must be seen' },
+  { name: 'isOwn', label: 'It belongs to the customer' },
+  { name: 'isOnlyOne', label: 'It is the only camera at a place that must be covered' },
   { name: 'hasMainsInside', label: 'Mains voltage inside its case' },
-  { name: 'hasRescue', label: 'A loader or programmer is known' },
+  { name: 'hasRescue', label: 'A recovery loader or programmer is known' },
 ] as const;
 
 /** Keep, side branch, community image or replace: a score with its reasons. The person decides. */
@@ -31,7 +31,7 @@ export function DecidePanel({ camera, reflash, set }: BenchProps) {
   const picture = verdictAt(lane, 'choose');
   const { scored, best, isClose } = decisionOf(camera, view, picture);
   return (
-    <Panel title="Decide" aside="0 to 100; what nobody knows counts as half">
+    <Panel title="Decide" aside="0 to 100; what is not known counts as half">
       <div className="overflow-x-auto">
         <table className="w-full text-small">
           <thead>
@@ -72,7 +72,7 @@ export function DecidePanel({ camera, reflash, set }: BenchProps) {
                   <span className="flex flex-wrap items-center gap-2">
                     <b className="font-mono text-name">{Math.round(score * 100)}</b>
                     {option === best && (
-                      <span className="text-verdigris">{isClose ? 'nothing else leads by 10' : 'by its score'}</span>
+                      <span className="text-verdigris">{isClose ? 'no other leads by 10' : 'by its score'}</span>
                     )}
                   </span>
                   {vetoes.map((text) => (
@@ -112,7 +112,7 @@ export function DecidePanel({ camera, reflash, set }: BenchProps) {
           onKeep={(hardwareRev) => set({ label: { ...reflash.label, hardwareRev } })}
         />
         <KeptText
-          label="Version that it runs"
+          label="Firmware version"
           maxLength={TEXT_LIMITS.label}
           value={reflash.label.version}
           onKeep={(version) => set({ label: { ...reflash.label, version } })}
@@ -128,7 +128,7 @@ export function DecidePanel({ camera, reflash, set }: BenchProps) {
         ))}
       </div>
       <p className="mt-2 text-small text-soft">
-        The marks stand on the board: pull its plug before you open a case, and open none with mains inside.
+        The markings are on the board: unplug it before you open a case, and open none with mains inside.
       </p>
     </Panel>
   );

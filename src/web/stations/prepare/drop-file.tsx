@@ -40,7 +40,7 @@ export function DropFile({ what, label, onTaken }: DropFileProps) {
       {intake.status === 'reading' ? (
         <div className="flex flex-wrap items-center gap-3">
           <progress
-            aria-label={`Hashing ${intake.name}`}
+            aria-label={`Computing the checksum of ${intake.name}`}
             value={intake.done}
             max={Math.max(1, intake.of)}
             className="min-w-40 flex-1"
@@ -68,10 +68,10 @@ export function DropFile({ what, label, onTaken }: DropFileProps) {
                 <Button
                   className="text-small"
                   disabled={problem !== null}
-                  aria-label={`Take ${name}`}
+                  aria-label={`Choose ${name}`}
                   onClick={() => choose(intake.file, name, bytes)}
                 >
-                  Take it
+                  Use it
                 </Button>
               </li>
             ))}
@@ -80,7 +80,7 @@ export function DropFile({ what, label, onTaken }: DropFileProps) {
             <p className="text-small text-soft">and {intake.zip.more} more, which are not listed.</p>
           )}
           <Button className="mt-1 text-small" onClick={cancel}>
-            Leave it
+            Cancel
           </Button>
         </div>
       ) : (

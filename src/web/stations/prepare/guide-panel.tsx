@@ -17,12 +17,12 @@ export function GuidePanel({ camera }: { camera: Camera }) {
   const guide = model?.reflash ?? null;
   return (
     <Panel
-      title="How its model is reflashed"
-      aside={model ? nameOfModel(model) : 'it has no model yet'}
+      title="Reflash guide of its model"
+      aside={model ? nameOfModel(model) : 'no model card yet'}
       actions={
         model && (
           <Button className="text-small" onClick={() => setIsEdited(true)}>
-            {guide ? 'Change it' : 'Write it down'}
+            {guide ? 'Edit' : 'Write it'}
           </Button>
         )
       }
@@ -33,7 +33,7 @@ export function GuidePanel({ camera }: { camera: Camera }) {
             <dt className="text-soft">file</dt>
             <dd className="font-mono break-all">{guide.imageName || 'not known'}</dd>
             <dt className="text-soft">going back</dt>
-            <dd className="font-mono break-all">{guide.backName || 'not by card'}</dd>
+            <dd className="font-mono break-all">{guide.backName || 'not by SD card'}</dd>
             <dt className="text-soft">card</dt>
             <dd>
               {guide.fileSystem}
@@ -61,8 +61,8 @@ export function GuidePanel({ camera }: { camera: Camera }) {
       ) : (
         <p className="text-soft">
           {model
-            ? 'Button, name of the file, card and lamp: written down once, it serves every camera of this model.'
-            : 'Choose its model first: how it is reflashed lies on its card.'}
+            ? 'Button, file name, SD card and LED: written once, it serves every camera of this model.'
+            : 'Choose its model card first: the reflash guide is part of it.'}
         </p>
       )}
       {isEdited && model && (

@@ -20,7 +20,7 @@ import { SelectField } from '../../ui/text-field.tsx';
 import { useSiteView } from '../use-site-view.ts';
 import { HeatCurve } from './heat-curve.tsx';
 
-const NOT_SAID = { value: '', label: 'not said' };
+const NOT_SAID = { value: '', label: 'not entered' };
 const yesNo = (value: boolean | null): string => (value === null ? '' : value ? 'yes' : 'no');
 
 /** How an old handset serves: where it sits, what it does, how warm that makes it. */
@@ -58,37 +58,38 @@ export function HandsetPanel({ camera }: { camera: Camera }) {
   );
   const minutes = heat && handset.roomC !== null ? minutesTo(heat.run, handset.roomC, warmC) : null;
   return (
-    <Panel title="Old handset" aside={heat ? `${heat.run.watts.toFixed(1)} W turn into heat` : undefined}>
+    <Panel title="Old phone" aside={heat ? `${heat.run.watts.toFixed(1)} W become heat` : undefined}>
       {heat && handset.roomC !== null ? (
         <>
           <HeatCurve run={heat.run} roomC={handset.roomC} warmC={warmC} hotC={hotC} />
           <p className="mb-3 text-small">
             {minutes === null
-              ? `It ends at ${Math.round(heat.run.steadyC)} °C, below the ${warmC} °C from which it saves itself.`
-              : `It ends at ${Math.round(heat.run.steadyC)} °C; from ${warmC} °C, ${minutes < 1 ? 'at once' : `after ${sayMinutes(minutes)}`}, it gives fewer frames.`}{' '}
+              ? `It reaches ${Math.round(heat.run.steadyC)} °C, below the ${warmC} °C from which it throttles.`
+              : `It reaches ${Math.round(heat.run.steadyC)} °C; from ${warmC} °C, ${minutes < 1 ? 'at once' : `after ${sayMinutes(minutes)}`}, it lowers its frame rate.`}{' '}
             <span className="text-soft">
               {heat.isRead
-                ? 'Held to what was read there.'
-                : 'Worked out; read its battery after an hour to hold it to that.'}
+                ? 'Adjusted to what was measured there.'
+                : 'Computed; measure its battery after an hour to adjust it.'}
             </span>
           </p>
         </>
       ) : (
         <p className="mb-3 text-soft">
           {loadOf(camera, view) === null && handset.screen !== null
-            ? 'Plan picture and frames of its stream, and its warmth is worked out.'
-            : 'Say where it sits, its screen and the room, and its warmth is worked out.'}
+            ? 'Plan resolution and frame rate of its stream, and its temperature is computed.'
+            : 'Enter where it sits, its screen and the room, and its temperature is computed.'}
         </p>
       )}
       {isSwollen && (
         <p role="alert" className="mb-3 border-l-[3px] border-brick bg-brick-wash py-1 pl-3">
-          Its battery bulges: stop. Do not charge it, press it or open it. Out of the building, to a collection point.
+          Swollen battery: stop. Do not charge it, press it or open it. Take it out of the building, to a collection
+          point.
         </p>
       )}
       <div className="grid grid-cols-2 items-start gap-x-3 gap-y-2">
         {pick('Where it sits', 'mount', MOUNTS, MOUNT_WORDS)}
         <NumberField
-          label="Warmest hour of the room, °C"
+          label="Warmest room temperature, °C"
           value={handset.roomC}
           range={HANDSET_RANGES.roomC}
           isOptional
@@ -96,24 +97,24 @@ export function HandsetPanel({ camera }: { camera: Camera }) {
         />
         {pick('Its screen', 'screen', SCREENS)}
         <ChargeFields camera={camera} />
-        {pick('Lens', 'lens', HANDSET_LENSES, { back: 'at the back', front: 'at the front' })}
-        {pick('Its picture goes', 'way', HANDSET_WAYS, {
-          local: 'by a server on itself',
-          account: 'by the account of a maker',
+        {pick('Lens', 'lens', HANDSET_LENSES, { back: 'rear', front: 'front' })}
+        {pick('Its stream goes', 'way', HANDSET_WAYS, {
+          local: 'by a server on the phone',
+          account: 'through the maker’s cloud',
         })}
-        {flag('Streams again by itself after a restart', 'startsItself')}
-        {flag('Hardware address stays the same', 'hasFixedMac')}
-        {flag('Sends its sound', 'sendsSound')}
-        {flag('Its sound is played in the same room', 'isHeardNearby')}
+        {flag('Streams again after a restart', 'startsItself')}
+        {flag('MAC address is fixed', 'hasFixedMac')}
+        {flag('Sends audio', 'sendsSound')}
+        {flag('Its audio is played in the same room', 'isHeardNearby')}
         <NumberField
-          label="Room for its own recording, GB"
+          label="Storage for its own recording, GB"
           value={handset.loopGB}
           range={HANDSET_RANGES.loopGB}
           isOptional
           onKeep={(loopGB) => set({ loopGB })}
         />
         <NumberField
-          label="Hours of it wanted"
+          label="Hours of it needed"
           value={handset.loopHoursWanted}
           range={HANDSET_RANGES.loopHoursWanted}
           isOptional
@@ -121,8 +122,8 @@ export function HandsetPanel({ camera }: { camera: Camera }) {
         />
       </div>
       <p className="mt-3 text-small text-soft">
-        Lithium: on a base that does not burn, in no sun, with air behind it; never in a room where people sleep. Above{' '}
-        {hotC} °C, or when it bulges, stop it.
+        Lithium: on a base that does not burn, out of the sun, with air behind it; never in a room where people sleep.
+        Above {hotC} °C, or when it is swollen, switch it off.
       </p>
     </Panel>
   );

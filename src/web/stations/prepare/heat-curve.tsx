@@ -33,8 +33,8 @@ export function HeatCurve({ run, roomC, warmC, hotC }: HeatCurveProps) {
       <rect x={LEFT} y={y(high)} width={WIDTH - LEFT - 6} height={y(hotC) - y(high)} fill="var(--brick-wash)" />
       <rect x={LEFT} y={y(hotC)} width={WIDTH - LEFT - 6} height={y(warmC) - y(hotC)} fill="var(--brass-wash)" />
       {[
-        { at: hotC, words: 'stop it', ink: 'var(--brick)' },
-        { at: warmC, words: 'fewer frames', ink: 'var(--brass)' },
+        { at: hotC, words: 'switch it off', ink: 'var(--brick)' },
+        { at: warmC, words: 'lower frame rate', ink: 'var(--brass)' },
       ].map(({ at, words, ink }) => (
         <g key={words}>
           <path d={`M${LEFT} ${y(at)} H${WIDTH - 6}`} stroke={ink} strokeDasharray="4 3" />

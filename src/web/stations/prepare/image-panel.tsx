@@ -13,19 +13,22 @@ import type { BenchProps } from './bench-props.ts';
 import { DropFile } from './drop-file.tsx';
 
 const HASH_WORDS: Readonly<Record<HashVerdict, { readonly text: string; readonly look: string }>> = {
-  ok: { text: 'It is the file that was published.', look: 'text-verdigris' },
-  mismatch: { text: 'It is another file than was published. Fetch it anew.', look: 'text-brick' },
-  'bad-digest': { text: 'The published digest is not whole.', look: 'text-brick' },
-  unsaid: { text: 'Enter the digest from where it was published: until then nobody can tell.', look: 'text-soft' },
+  ok: { text: 'It is the published file.', look: 'text-verdigris' },
+  mismatch: { text: 'It differs from the published file. Download it again.', look: 'text-brick' },
+  'bad-digest': { text: 'The published checksum is incomplete.', look: 'text-brick' },
+  unsaid: {
+    text: 'Enter the checksum from where it was published: until then it cannot be compared.',
+    look: 'text-soft',
+  },
 };
 
 /** The image that is to be written. */
 export function ImagePanel({ reflash, set }: BenchProps) {
   return (
-    <Panel title="Image" aside="the file stays where it is; its digest is kept">
+    <Panel title="Firmware file" aside="the file stays where it is; its checksum is saved">
       <DropFile
-        what="the image"
-        label="Image file"
+        what="the firmware file"
+        label="Firmware file"
         onTaken={(image) => set({ image: keepSaid(image, reflash.image) })}
       />
       {reflash.image && (
@@ -43,10 +46,10 @@ export function ImagePanel({ reflash, set }: BenchProps) {
 /** The image of before: the way back, or that there is none. */
 export function BackPanel({ reflash, set }: BenchProps) {
   return (
-    <Panel title="Way back" aside="the image that it came with">
+    <Panel title="Way back" aside="the firmware that it came with">
       <DropFile
-        what="the image of before"
-        label="Image of before"
+        what="the original firmware file"
+        label="Original firmware file"
         onTaken={(backImage) => set({ backImage: keepSaid(backImage, reflash.backImage), isBackGivenUp: false })}
       />
       {reflash.backImage ? (
@@ -58,7 +61,7 @@ export function BackPanel({ reflash, set }: BenchProps) {
         />
       ) : (
         <CheckField
-          label="There is none, and that is accepted: what fails may not come back"
+          label="There is none, and that is accepted: a failure may be final"
           className="mt-2"
           checked={reflash.isBackGivenUp}
           onChange={(event) => set({ isBackGivenUp: event.target.checked })}
@@ -100,8 +103,8 @@ function ImageFacts({ image, onChange, onGone, hasMarks }: ImageFactsProps) {
           {image.archive && <span className="text-soft"> in {image.archive}</span>}
         </dd>
         <dd>
-          <Button kind="quiet" className="text-small" aria-label={`Let ${image.fileName} go`} onClick={onGone}>
-            Let it go
+          <Button kind="quiet" className="text-small" aria-label={`Remove ${image.fileName}`} onClick={onGone}>
+            Remove it
           </Button>
         </dd>
         <dt className="text-soft">size</dt>

@@ -28,8 +28,8 @@ export function NameCompare({ required, found }: { required: string; found: stri
     <div>
       <table>
         <tbody>
-          {line(required, 'looked for')}
-          {line(found, 'on the card')}
+          {line(required, 'expected')}
+          {line(found, 'on the SD card')}
         </tbody>
       </table>
       <p className={`text-small ${verdict === 'ok' ? 'text-soft' : 'text-brick'}`}>{capital(NAME_WORDS[verdict])}.</p>

@@ -79,7 +79,7 @@ function PrepareBench({ camera, findings, verdict }: PrepareBenchProps) {
       <div className="contents lg:flex lg:min-w-0 lg:flex-col lg:gap-4">
         <FindingsPanel cameraId={camera.id} findings={findings}>
           <NothingFound verdict={verdict}>
-            {verdict === 'ok' ? 'It is prepared.' : 'Nothing speaks against it; not all of it is known.'}
+            {verdict === 'ok' ? 'It is prepared.' : 'No open findings; not everything is known.'}
           </NothingFound>
         </FindingsPanel>
         {camera.kind === 'handset' && (

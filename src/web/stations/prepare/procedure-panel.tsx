@@ -27,11 +27,11 @@ export function ProcedurePanel({ camera }: { camera: Camera }) {
             Rehearse it →
           </Link>
           <Link to={`${to}/run`} className="font-strong text-verdigris hover:underline">
-            {isOpen ? 'Go on with it →' : 'Do it →'}
+            {isOpen ? 'Continue →' : 'Start →'}
           </Link>
         </p>
       ) : (
-        <p className="text-soft">Write down how its model is reflashed: the steps are made from it.</p>
+        <p className="text-soft">Write the reflash guide of its model: the steps are made from it.</p>
       )}
       <p className="mt-1 text-small text-soft">
         {rehearsed ? `Rehearsed ${sayWhen(rehearsed.takenAt ?? '')}.` : 'Not rehearsed yet.'}

@@ -40,11 +40,11 @@ export function ReflashBench({ camera, findings }: { camera: Camera; findings: r
           ← Accounts and settings
         </Link>
         <span className="text-small text-soft">
-          Only what the customer owns. A reflash ends warranty and approval marks; no image comes with this tool.
+          Only what the customer owns. A reflash ends warranty and approval marks; this tool comes with no firmware.
         </span>
         {camera.reflash !== null && (
           <Button kind="quiet" className="ml-auto text-small" onClick={() => put(null)}>
-            Give all of it up
+            Remove all of it
           </Button>
         )}
       </p>

@@ -40,7 +40,7 @@ export function RehearsalPage() {
         <Rehearse key={camera.id} camera={camera} guide={model.reflash} />
       ) : (
         <p>
-          How its model is reflashed is not written down. <Link to={to}>Write it down at the bench →</Link>
+          The reflash guide of its model is not written. <Link to={to}>Write it at the bench →</Link>
         </p>
       )}
     </>
@@ -74,8 +74,8 @@ function Rehearse({ camera, guide }: { camera: Camera; guide: ReflashGuide }) {
           setAtStandin({
             isError: false,
             text: end.listens
-              ? 'The simulated camera was reflashed the same way: its stream answers now.'
-              : 'The simulated camera went the same way: it gives no stream now.',
+              ? 'The simulated camera was reflashed in the same way: its stream answers now.'
+              : 'The simulated camera went the same way: it has no stream now.',
           });
       },
       (error: unknown) => setAtStandin({ isError: true, text: error instanceof Error ? error.message : String(error) }),
@@ -92,8 +92,8 @@ function Rehearse({ camera, guide }: { camera: Camera; guide: ReflashGuide }) {
             className={`mx-auto mt-3 max-w-[560px] border-l-[3px] pl-3 ${isDone ? 'border-verdigris' : 'border-brick'}`}
           >
             {isDone
-              ? `Rehearsed${attempt > 1 ? ` in ${attempt} tries` : ''}. It is in the logbook.`
-              : `The steps say it is done, and the camera does not run what it should: ${sim.why}`}
+              ? `Rehearsed${attempt > 1 ? ` in ${attempt} attempts` : ''}. It is in the logbook.`
+              : `The steps are done, and the camera does not run the right firmware: ${sim.why}`}
             {atStandin && (
               <span
                 role={atStandin.isError ? 'alert' : undefined}
@@ -105,7 +105,7 @@ function Rehearse({ camera, guide }: { camera: Camera; guide: ReflashGuide }) {
           </p>
         )}
         <div className="mx-auto mt-3 flex max-w-[560px] flex-wrap items-center gap-2">
-          <Button onClick={() => begin('onward')}>Begin anew</Button>
+          <Button onClick={() => begin('onward')}>Start again</Button>
           {guide.backName !== '' && <Button onClick={() => begin('back')}>Rehearse going back</Button>}
           <span className="ml-auto text-small text-soft">time runs</span>
           {PACES.map((pace) => (
@@ -113,7 +113,7 @@ function Rehearse({ camera, guide }: { camera: Camera; guide: ReflashGuide }) {
               key={pace}
               className="text-small"
               aria-pressed={rehearsal.pace === pace}
-              aria-label={`Time runs ${pace} times`}
+              aria-label={`Time runs ${pace} times as fast`}
               kind={rehearsal.pace === pace ? 'main' : 'plain'}
               onClick={() => rehearsal.setPace(pace)}
             >
@@ -125,8 +125,8 @@ function Rehearse({ camera, guide }: { camera: Camera; guide: ReflashGuide }) {
       <div>
         <SimBench key={run.direction} guide={guide} rehearsal={rehearsal} />
         <p className="mt-2 text-small text-soft">
-          Choose card, file and name, hold for as long as you like, pull the plug when you like. At the left tell what
-          you see.
+          Choose SD card, file and name, hold as long as you like, unplug it when you like. On the left enter what you
+          see.
         </p>
       </div>
     </div>

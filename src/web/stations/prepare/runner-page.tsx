@@ -49,7 +49,7 @@ export function RunnerPage() {
       </header>
       {!guide || !hasGuide(model) ? (
         <p>
-          How its model is reflashed is not written down. <Link to={to}>Write it down at the bench →</Link>
+          The reflash guide of its model is not written. <Link to={to}>Write it at the bench →</Link>
         </p>
       ) : (
         <>
@@ -75,8 +75,8 @@ export function RunnerPage() {
           {!isOpen && (
             <div className="mx-auto mt-4 flex w-full max-w-[560px] flex-col gap-2">
               <p className="text-soft">
-                Its own supply, charged phone, nobody who pulls plugs. 48 V on a network cable and mains are no toys:
-                what is behind a cover is for those who are licensed.
+                Its own power supply, a charged phone, nobody who unplugs it. 48 V on a network cable and mains are
+                dangerous: what is behind a cover is for licensed trades.
               </p>
               <Button kind="main" className="min-h-14 text-[17px]" onClick={() => begin('onward')}>
                 Begin: write {guide.imageName}

@@ -66,9 +66,9 @@ export function Runner({ run, steps, guide, now, isQuiet = false, onTell }: Runn
         className={`border border-ink bg-sheet px-4 py-4 ${run.phase === 'writing' ? 'border-l-[6px] border-l-brick' : ''}`}
       >
         <p className="text-small text-soft">
-          {at >= 0 ? `Step ${at + 1} of ${WAY.length}` : isOver ? 'The end' : 'Beside the way'}
+          {at >= 0 ? `Step ${at + 1} of ${WAY.length}` : isOver ? 'End' : 'Something else happened'}
           {run.direction === 'back' ? ', going back' : ''}
-          {run.attempt > 1 ? `, try ${run.attempt} of ${MOST_ATTEMPTS}` : ''}
+          {run.attempt > 1 ? `, attempt ${run.attempt} of ${MOST_ATTEMPTS}` : ''}
         </p>
         <h2 className="text-[26px] leading-8 font-strong">{title}</h2>
         {run.cause && (run.phase === 'retry' || run.phase === 'recover') && (
@@ -120,7 +120,7 @@ export function Runner({ run, steps, guide, now, isQuiet = false, onTell }: Runn
         </div>
         {!isOver && !isQuiet && (
           <CheckField
-            label="call at the turn, by sound and vibration"
+            label="alert by sound and vibration"
             className="mt-2 text-small text-soft"
             checked={isLoud}
             onChange={(event) => setIsLoud(event.target.checked)}

@@ -40,7 +40,7 @@ export function SettingsPanel({ camera }: { camera: Camera }) {
               for (const setting of sure) if (setting.wanted !== null) tick(setting, setting.wanted);
             }}
           >
-            {sure.length} stand as recommended
+            {sure.length} confirm all as recommended
           </Button>
         )
       }
@@ -113,8 +113,8 @@ function SettingLine({ setting, onTick, onTakeBack }: SettingLineProps) {
               <span className="font-mono">{sayValue(setting, ticked.value)}</span>
               <KnownHowMark how={ticked.how} detail={sayWhen(ticked.takenAt ?? '')} />
             </span>
-            <Button kind="quiet" className="text-small" aria-label={`Take back: ${label}`} onClick={onTakeBack}>
-              Take back
+            <Button kind="quiet" className="text-small" aria-label={`Undo: ${label}`} onClick={onTakeBack}>
+              Undo
             </Button>
           </>
         ) : (
@@ -174,18 +174,18 @@ function TypedTick({ setting, onTick }: { setting: Setting; onTick: (value: Fact
   return (
     <>
       <input
-        aria-label={`As it stands: ${label}`}
+        aria-label={`As recommended: ${label}`}
         inputMode={kind === 'number' ? 'decimal' : 'text'}
         maxLength={LONGEST_VALUE}
         value={text}
-        placeholder="as it stands"
+        placeholder="as recommended"
         onChange={(event) => setTyped(event.target.value)}
         onKeyDown={(event) => event.key === 'Enter' && tick()}
         className={`min-h-7 rounded-control border border-hair bg-paper px-2 font-mono text-small pointer-coarse:min-h-11 ${kind === 'number' ? 'w-16' : 'w-28'}`}
       />
       {unit && <span className="text-soft">{unit}</span>}
       <Button className="text-small" disabled={!isSound} aria-label={`Seen: ${label}`} onClick={tick}>
-        Seen
+        Checked
       </Button>
     </>
   );

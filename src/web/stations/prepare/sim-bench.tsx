@@ -16,9 +16,9 @@ const SIZES_GB = ['8', '16', '32', '64', '128'] as const;
 /** Of the lamp itself, which shines the same by day and on a dark sheet. */
 const INKS = { red: '#b23a2e', amber: '#b8791c', green: '#2c7a4b', blue: '#2c62a0', white: '#f4efdd' } as const;
 const CONTENT_WORDS: Readonly<Record<Content, string>> = {
-  new: 'the new image',
-  stock: 'the image of before',
-  spoilt: 'one of another revision',
+  new: 'the new firmware',
+  stock: 'the original firmware file',
+  spoilt: 'firmware of another revision',
 };
 
 /** A simulated camera with its card, its button and its plug: it does what a real one would, and says why. */
@@ -41,9 +41,9 @@ export function SimBench({ guide, rehearsal }: { guide: ReflashGuide; rehearsal:
     files: [{ name, content }],
   };
   return (
-    <Panel title="Simulated camera" aside="it does what a real one would">
+    <Panel title="Simulated camera" aside="it behaves as a real one would">
       <div className="grid grid-cols-[150px_minmax(0,1fr)] items-start gap-x-4">
-        <svg viewBox="0 0 150 170" className="block w-full" role="img" aria-label={`Its lamp: ${sayLamp(sign)}`}>
+        <svg viewBox="0 0 150 170" className="block w-full" role="img" aria-label={`Its LED: ${sayLamp(sign)}`}>
           <rect
             x="38"
             y="18"
@@ -93,14 +93,12 @@ export function SimBench({ guide, rehearsal }: { guide: ReflashGuide; rehearsal:
         <div className="min-w-0">
           <LampScore sign={sign} />
           <div className="mt-2 flex flex-wrap gap-2">
-            <Button onClick={() => act({ kind: isOn ? 'unplug' : 'plug' })}>
-              {isOn ? 'Pull the plug' : 'Plug it in'}
-            </Button>
+            <Button onClick={() => act({ kind: isOn ? 'unplug' : 'plug' })}>{isOn ? 'Unplug it' : 'Plug it in'}</Button>
             <Button aria-pressed={camera.isHeld} onClick={() => act({ kind: camera.isHeld ? 'release' : 'press' })}>
-              {camera.isHeld ? 'Let the button go' : 'Hold the button'}
+              {camera.isHeld ? 'Release the button' : 'Hold the button'}
             </Button>
             <Button onClick={() => act({ kind: 'card', card: camera.card ? null : card })}>
-              {camera.card ? 'Pull the card' : 'Push the card in'}
+              {camera.card ? 'Remove the SD card' : 'Insert the SD card'}
             </Button>
           </div>
         </div>
@@ -111,16 +109,16 @@ export function SimBench({ guide, rehearsal }: { guide: ReflashGuide; rehearsal:
         <p role="status">{camera.why}</p>
       </details>
       <fieldset disabled={camera.card !== null} className="mt-3 border-t border-hair pt-2 disabled:opacity-60">
-        <legend className="sr-only">The card</legend>
+        <legend className="sr-only">SD card</legend>
         <div className="grid grid-cols-2 items-start gap-x-3 gap-y-2">
           <SelectField
-            label="Card, GB"
+            label="SD card, GB"
             value={sizeGB}
             onChange={setSizeGB}
             options={SIZES_GB.map((value) => ({ value, label: value }))}
           />
           <SelectField
-            label="Formatted"
+            label="File system"
             value={fileSystem}
             onChange={(value) => setFileSystem(FILE_SYSTEMS.find((one) => one === value) ?? 'FAT32')}
             options={FILE_SYSTEMS.map((value) => ({ value, label: value }))}
@@ -133,7 +131,7 @@ export function SimBench({ guide, rehearsal }: { guide: ReflashGuide; rehearsal:
             onChange={(event) => setName(event.target.value)}
           />
           <SelectField
-            label="What it is"
+            label="Content"
             value={content}
             onChange={(value) => setContent(value === 'stock' || value === 'spoilt' ? value : 'new')}
             options={(['new', 'stock', 'spoilt'] as const).map((value) => ({ value, label: CONTENT_WORDS[value] }))}

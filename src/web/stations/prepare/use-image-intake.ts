@@ -15,7 +15,7 @@ export type Intake =
   | { readonly status: 'failed'; readonly text: string };
 
 const IDLE: Intake = { status: 'idle' };
-const NO_WORKER = 'The browser did not start what hashes files. Open this page anew.';
+const NO_WORKER = 'The browser could not start the checksum worker. Open this page again.';
 
 /**
  * Takes a file in beside the page: looked at, a ZIP opened and one of its files chosen, hashed with progress. Cancelling

@@ -19,11 +19,11 @@ import { type Draft, type SecretState, useAddressDraft } from './use-address-dra
 const MASK = '••••••••';
 
 const SECRET_WORDS: Readonly<Record<SecretState, string>> = {
-  memory: 'The secret is kept for this visit only, shown to nobody.',
-  open: 'The secret is kept sealed, shown to nobody.',
-  unkept: 'The secret is not kept yet: it lasts for this visit.',
-  locked: 'Secrets are locked: unlock them at the top, or type this one.',
-  unknown: 'The secret is not known here.',
+  memory: 'The password is kept for this visit only, shown to nobody.',
+  open: 'The password is kept encrypted, shown to nobody.',
+  unkept: 'The password is not kept yet: it lasts for this visit.',
+  locked: 'Passwords are locked: unlock them at the top, or type this one.',
+  unknown: 'The password is not known here.',
 };
 
 const remarkProps = (remark: AddressRemark | undefined) => ({
@@ -99,7 +99,7 @@ export function AddressPanel({
 
   return (
     <Panel
-      title={`${capital(stream.label)} stream, as it must be typed elsewhere`}
+      title={`${capital(stream.label)} stream, as it must be entered elsewhere`}
       actions={
         <>
           <LinePicker camera={camera} />
@@ -140,7 +140,7 @@ export function AddressPanel({
         <TextField label="Account" className="col-span-3 md:col-span-1" {...field('user')} />
         <TextField
           ref={secret}
-          label="Secret"
+          label="Password"
           type="password"
           autoComplete="new-password"
           className="col-span-3 md:col-span-1"
@@ -158,14 +158,14 @@ export function AddressPanel({
           isCode
         />
         <button type="submit" className="hidden">
-          Keep
+          Save
         </button>
       </form>
       {isSecretWanted && (
         <p role="alert" className="mt-2 flex flex-wrap items-center gap-2 border-l-[3px] border-brass pl-3">
-          Not probed: the secret of {draft.user || 'this account'} is not known here. Type it, and probe again.
+          Not probed: the password of {draft.user || 'this account'} is not known here. Type it, and probe again.
           <Button kind="quiet" onClick={() => onProbe(true)}>
-            It has none: probe without
+            No login needed: probe without
           </Button>
         </p>
       )}
@@ -174,9 +174,7 @@ export function AddressPanel({
         role={pasteProblem ? 'alert' : undefined}
       >
         {pasteProblem ??
-          `${draft.port === usualPort ? `${usualPort} is the usual port and is left out. ` : ''}${
-            asksForLogin(draft.path) ? 'What stands in { } is filled in on the wire alone. ' : ''
-          }Paste a whole URL into any field to take it apart. ${draft.user === '' ? '' : `${SECRET_WORDS[address.secretState]} ${address.passwordGoes}`}`}
+          `${draft.port === usualPort ? `${usualPort} is the usual port and is left out. ` : ''}${asksForLogin(draft.path) ? 'What stands in { } is filled in only when it is sent. ' : ''}Paste a whole URL into any field to split it into the fields. ${draft.user === '' ? '' : `${SECRET_WORDS[address.secretState]} ${address.passwordGoes}`}`}
       </p>
     </Panel>
   );

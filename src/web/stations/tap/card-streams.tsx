@@ -35,10 +35,10 @@ export function CardStreams({ camera, onAdded }: { camera: Camera; onAdded: (str
   ];
   return (
     <section
-      aria-label="Streams of its card"
+      aria-label="Streams of its model card"
       className="mb-4 flex flex-wrap items-end gap-x-3 gap-y-2 border-l-[3px] border-verdigris bg-verdigris-wash px-3 py-2"
     >
-      <p className="self-center">The card of {nameOfModel(model)} knows more:</p>
+      <p className="self-center">The model card of {nameOfModel(model)} has more:</p>
       {fills.length > 1 && (
         <Button
           kind="main"
@@ -48,12 +48,12 @@ export function CardStreams({ camera, onAdded }: { camera: Camera; onAdded: (str
               commandIssued({
                 kind: 'many',
                 commands: fills,
-                what: `${camera.name}: filled in from the card of ${nameOfModel(model)}`,
+                what: `${camera.name}: filled in from the model card of ${nameOfModel(model)}`,
               }),
             )
           }
         >
-          Fill it in from the card
+          Fill it in from the model card
         </Button>
       )}
       {lacksChannel && (
@@ -72,7 +72,7 @@ export function CardStreams({ camera, onAdded }: { camera: Camera; onAdded: (str
         <Button
           onClick={() => dispatch(commandIssued({ kind: 'setAddress', cameraId: camera.id, host: camera.host, port }))}
         >
-          Take port {port}
+          Use port {port}
         </Button>
       )}
       {paths.map(({ own, path }) => (

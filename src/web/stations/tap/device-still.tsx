@@ -64,13 +64,13 @@ export function DeviceStill({ camera, stream }: { camera: Camera; stream: Stream
       (url) => setShown({ status: 'there', url, at: new Date().toISOString() }),
       (error: unknown) => {
         if (!controller.signal.aborted)
-          setShown({ status: 'none', message: error instanceof Error ? error.message : 'No still came.' });
+          setShown({ status: 'none', message: error instanceof Error ? error.message : 'No snapshot came.' });
       },
     );
     return () => controller.abort();
   }, [host, port, path, account?.user, secret, isHeld, attempt]);
   if (!address)
-    return <p className="text-small">Read the device by ONVIF, and a still of its own is shown here instead.</p>;
+    return <p className="text-small">Read the device by ONVIF, and its own snapshot is shown here instead.</p>;
   if (isHeld)
     return (
       <p className="text-small">
@@ -80,13 +80,13 @@ export function DeviceStill({ camera, stream }: { camera: Camera; stream: Stream
         </Button>
       </p>
     );
-  if (shown.status === 'asked') return <p className="text-small">Asking it for a still …</p>;
-  if (shown.status === 'none') return <p className="text-small">No still by ONVIF: {shown.message}</p>;
+  if (shown.status === 'asked') return <p className="text-small">Asking for a snapshot …</p>;
+  if (shown.status === 'none') return <p className="text-small">No snapshot by ONVIF: {shown.message}</p>;
   return (
     <>
-      <img src={shown.url} alt={`Still of ${camera.name}`} className="max-h-32 border border-hair" />
+      <img src={shown.url} alt={`Snapshot of ${camera.name}`} className="max-h-32 border border-hair" />
       <p className="text-small">
-        A still that the device made itself, {sayWhen(shown.at)}.{' '}
+        A snapshot made by the device, {sayWhen(shown.at)}.{' '}
         <Button kind="quiet" onClick={() => setAttempt(attempt + 1)}>
           Take another
         </Button>

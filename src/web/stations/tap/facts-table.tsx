@@ -54,13 +54,13 @@ function rowsOf(index: EvidenceIndex, stream: Stream): readonly FactRow[] {
     },
     { name: 'picture', declared: size('declared'), measured: size('measured'), best: facts.width },
     {
-      name: 'frames a second',
+      name: 'frame rate',
       declared: say(as('fps', 'declared'), sayFps),
       measured: say(as('fps', 'measured'), sayFps),
       best: facts.fps,
     },
     {
-      name: 'key frame every',
+      name: 'key-frame interval',
       declared: null,
       measured: say(keyFrames, (frames) => `${sayCount(frames)} · ${keySeconds?.toFixed(2) ?? '?'} s`),
       best: keyFrames,
@@ -73,7 +73,7 @@ function rowsOf(index: EvidenceIndex, stream: Stream): readonly FactRow[] {
       best: facts.bitrateKbps,
     },
     {
-      name: 'packets lost',
+      name: 'packet loss',
       declared: null,
       measured:
         lossRatio === null ? null : `${sayShare(lossRatio)} · ${sayCount(lost ?? 0)} of ${sayCount(expected ?? 0)}`,
@@ -111,7 +111,7 @@ function groupRow(probed: (name: keyof ProbeFacts) => Known | null): readonly Fa
     bFrames === null ? null : bFrames.value === true ? 'with B-frames' : 'no B-frames',
     open === null || closed === null || open + closed === 0 ? null : open > 0 && closed === 0 ? 'open' : 'closed',
   ].filter((part) => part !== null);
-  return words.length === 0 ? [] : [{ name: 'groups', declared: null, measured: words.join(' · '), best: bFrames }];
+  return words.length === 0 ? [] : [{ name: 'GOP', declared: null, measured: words.join(' · '), best: bFrames }];
 }
 
 /** What was found of sound beside the picture; nothing where no track of it was described. */
@@ -127,7 +127,7 @@ function soundRows(as: (quantity: string, how: 'declared' | 'measured') => Known
   if (!codec && !rate) return [];
   return [
     {
-      name: 'sound',
+      name: 'audio',
       declared: parts(
         codec && String(codec.value),
         said('sound.clockHz', 'declared'),
@@ -137,7 +137,7 @@ function soundRows(as: (quantity: string, how: 'declared' | 'measured') => Known
       best: loss ?? codec,
     },
     {
-      name: 'rate of the sound',
+      name: 'audio bit rate',
       declared: said('sound.bitrateKbps', 'declared'),
       measured: said('sound.bitrateKbps', 'measured'),
       best: rate,

@@ -79,7 +79,7 @@ export function GivePanel({ camera, stream }: { camera: Camera; stream: Stream }
   useShortcut('t', keep);
 
   return (
-    <Panel title="Who draws it" actions={<Button onClick={() => setEdited('new')}>New destination</Button>}>
+    <Panel title="Where it goes" actions={<Button onClick={() => setEdited('new')}>New destination</Button>}>
       {taps.length > 0 && (
         <ul className="mb-3 flex flex-col gap-3">
           {taps.map((tap) => {
@@ -124,7 +124,7 @@ export function GivePanel({ camera, stream }: { camera: Camera; stream: Stream }
         </ul>
       )}
       {site.destinations.length === 0 ? (
-        <p className="text-soft">No destination yet. Add the hub, recorder or viewer that shall draw this stream.</p>
+        <p className="text-soft">No destination yet. Add the hub, recorder or viewer that is to pull this stream.</p>
       ) : (
         <>
           <div className="grid grid-cols-2 items-end gap-2 md:grid-cols-[1fr_1fr_1fr_auto]">
@@ -160,7 +160,7 @@ export function GivePanel({ camera, stream }: { camera: Camera; stream: Stream }
             </Button>
           </div>
           {isTapped && (
-            <p className="mt-2 text-small text-soft">{destination?.name} draws this stream for this use already.</p>
+            <p className="mt-2 text-small text-soft">{destination?.name} pulls this stream for this use already.</p>
           )}
           {draftJudgement && (
             <div className="mt-2">
@@ -168,7 +168,7 @@ export function GivePanel({ camera, stream }: { camera: Camera; stream: Stream }
                 <Drop verdict={draftJudgement.verdict} />
                 <span>
                   <b>{VERDICT_WORDS[draftJudgement.verdict]}</b>
-                  <span className="text-soft"> if {destination?.name} draws it</span>
+                  <span className="text-soft"> if {destination?.name} pulls it</span>
                 </span>
               </p>
               {destination && <WayLine camera={camera} stream={stream} destination={destination} use={use} />}

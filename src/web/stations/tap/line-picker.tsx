@@ -5,9 +5,9 @@ import { commandIssued } from '../../store/site-slice.ts';
 import { useAppDispatch } from '../../store/store.ts';
 
 const TITLES: Readonly<Record<CameraLine, string>> = {
-  plain: 'As nearly every camera speaks: readable on the way, but for the secret',
+  plain: 'As nearly every camera works: readable on the network, except the password',
   tls: 'Encrypted (rtsps): its certificate is shown and judged',
-  tunnel: 'For a device that opens RTSP by HTTP alone',
+  tunnel: 'For a device that offers RTSP over HTTP alone',
 };
 
 /** How RTSP comes from the camera; its other streams come the same way. */
@@ -15,7 +15,7 @@ export function LinePicker({ camera }: { camera: Camera }) {
   const dispatch = useAppDispatch();
   return (
     <select
-      aria-label="Line"
+      aria-label="Connection"
       title={TITLES[camera.line]}
       value={camera.line}
       onChange={(event) => {

@@ -43,7 +43,7 @@ const STATE_INTERVAL_MS = 250;
 const UNDECODED_MS = 5000;
 
 const NO_DECODER =
-  'This browser cannot decode video for a page (no WebCodecs). The stream itself is fine: see what was measured.';
+  'This browser cannot decode video for a page (no WebCodecs). The stream itself is fine: see the measurements.';
 
 interface Taken {
   readonly unixMs: number;
@@ -137,7 +137,7 @@ export function openLiveView(
   };
 
   socket.onopen = () => socket.send(JSON.stringify(request));
-  socket.onclose = () => end('The picture broke off: Clear Tap’s own server or the camera went away.');
+  socket.onclose = () => end('The live picture stopped: Clear Tap’s own server or the camera went away.');
   socket.onmessage = ({ data }: MessageEvent<string | ArrayBuffer>) => {
     if (isOver) return;
     if (typeof data === 'string') {
@@ -167,7 +167,7 @@ export function openLiveView(
         if (supported) startDecoder(codecString);
         else
           end(
-            `This browser cannot decode ${codecWords(message.codec)}. The stream is well and was measured all the same: a recorder or viewer that takes it will show it.`,
+            `This browser cannot decode ${codecWords(message.codec)}. The stream is fine and was measured all the same: a recorder or viewer that takes it will show it.`,
             true,
           );
       });
@@ -184,7 +184,7 @@ export function openLiveView(
     undecodedSinceMs ??= nowMs;
     if (nowMs - undecodedSinceMs > UNDECODED_MS)
       return end(
-        `Pictures come, and this browser can decode none of them${hasDrawn ? ' any more' : ''}: they are damaged, or not what the stream says they are.`,
+        `Frames arrive, but this browser cannot decode any${hasDrawn ? ' more' : ''}: they are damaged, or do not match the description.`,
         true,
       );
     if (needsKeyFrame && !frame.isKeyFrame) return;

@@ -76,7 +76,7 @@ export function LivePicture({
     isHeld && isWanted
       ? 'The password was typed for another address: probe this one first'
       : isWithheld
-        ? 'Secrets are locked: the picture is closed until they are open'
+        ? 'Passwords are locked: the picture is closed until they are unlocked'
         : !isWanted || state === null
           ? placeholder
           : state.status === 'still'
@@ -120,7 +120,7 @@ export function LivePicture({
             title={
               state.byCameraClock
                 ? 'by the camera’s clock'
-                : 'since its last packet arrived; the camera’s clock does not tell'
+                : 'since its last packet arrived; the camera reports no clock'
             }
           >
             live, {state.behindS.toFixed(2)} s behind

@@ -9,7 +9,7 @@ const share = (dbfs: number): number => Math.min(1, Math.max(0, (dbfs - QUIET_DB
 export function SoundLine({ sound, onListen }: { sound: LiveSound; onListen: (isOn: boolean) => void }) {
   const { codec, isPlayable, isOn, levelDbfs } = sound;
   if (!isPlayable)
-    return <span className="rounded-control bg-sheet px-2 py-0.5">its sound, {codec}, cannot be played here</span>;
+    return <span className="rounded-control bg-sheet px-2 py-0.5">its audio, {codec}, cannot be played here</span>;
   return (
     <span className="flex items-center gap-2 rounded-control bg-sheet px-2 py-0.5">
       <button
@@ -18,17 +18,11 @@ export function SoundLine({ sound, onListen }: { sound: LiveSound; onListen: (is
         onClick={() => onListen(!isOn)}
         className="underline decoration-hair underline-offset-2 pointer-coarse:min-h-9"
       >
-        {isOn ? 'Silence it' : 'Listen'}
+        {isOn ? 'Mute it' : 'Listen'}
       </button>
       {isOn && (
         <>
-          <meter
-            className="sr-only"
-            aria-label="Loudness"
-            min={SILENCE_DBFS}
-            max={0}
-            value={levelDbfs ?? SILENCE_DBFS}
-          />
+          <meter className="sr-only" aria-label="Volume" min={SILENCE_DBFS} max={0} value={levelDbfs ?? SILENCE_DBFS} />
           <span aria-hidden="true" className="relative block h-2 w-20 border border-hair">
             <span
               className="absolute inset-y-0 left-0 bg-verdigris"

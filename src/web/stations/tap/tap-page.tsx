@@ -70,7 +70,7 @@ function TapBench({ camera }: { camera: Camera }) {
           beside={
             <>
               <Button kind="quiet" aria-label={`Change stream ${stream.label}`} onClick={() => setEdited(stream)}>
-                Change it
+                Edit
               </Button>
               <Button kind="quiet" onClick={() => setEdited('new')}>
                 Add a stream
@@ -154,7 +154,7 @@ function StreamBench({ camera, stream, onTaken }: StreamBenchProps) {
   // Only what was probed is opened: an address that was typed since is not dialled without being asked to.
   const openKey = isCurrent && run?.status === 'finished' && run.report.verdict !== 'fail' ? run.probeId : null;
   const placeholder = isProbing
-    ? 'The picture opens when the probe has measured'
+    ? 'The live picture opens after the probe'
     : run?.status === 'finished' && !isCurrent
       ? 'The address changed. Probe it to open its picture'
       : run?.status === 'finished'
@@ -176,8 +176,8 @@ function StreamBench({ camera, stream, onTaken }: StreamBenchProps) {
           />
           {isKept && (
             <p role="status" className="mt-2 border-l-[3px] border-brass pl-3">
-              Not probed: the password stays with the address that it was typed for. Type it anew for this one, or probe
-              again and allow it.
+              Not probed: the password stays with the address that it was typed for. Type it again for this one, or
+              probe again and allow it.
             </p>
           )}
           {run?.status === 'finished' && isCurrent && (
@@ -206,15 +206,15 @@ function StreamBench({ camera, stream, onTaken }: StreamBenchProps) {
               title="Findings"
               aside={
                 isCurrent
-                  ? `probed ${sayWhen(remembered.takenAt)}${run ? '' : '; its tape is not kept beyond the visit'}`
-                  : 'of the address before; probe the new one'
+                  ? `probed ${sayWhen(remembered.takenAt)}${run ? '' : '; its connection log is not kept beyond the visit'}`
+                  : 'of the previous address; probe the new one'
               }
             >
               {findings.length > 0 ? (
                 <CameraFindings cameraId={camera.id} findings={findings} />
               ) : (
                 <p className="flex items-center gap-2">
-                  <Drop verdict="ok" /> Nothing to fix in this stream.
+                  <Drop verdict="ok" /> No findings for this stream.
                 </p>
               )}
             </Panel>

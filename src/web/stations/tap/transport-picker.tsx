@@ -1,9 +1,9 @@
 import type { TransportChoice } from '../../../core/rtsp/client-types.ts';
 
 const TRANSPORTS: readonly { value: TransportChoice; text: string; title: string }[] = [
-  { value: 'auto', text: 'TCP, else UDP', title: 'TCP is asked for first; UDP when the camera refuses it' },
-  { value: 'tcp', text: 'TCP', title: 'Inside the RTSP connection: passes firewalls, loses nothing on the way' },
-  { value: 'udp', text: 'UDP', title: 'Beside the connection: shows what the network loses' },
+  { value: 'auto', text: 'TCP, else UDP', title: 'TCP is requested first; UDP when the camera refuses it' },
+  { value: 'tcp', text: 'TCP', title: 'Inside the RTSP connection: passes firewalls, loses no packets on the way' },
+  { value: 'udp', text: 'UDP', title: 'Beside the connection: shows packet loss' },
 ];
 
 /** How the next probe asks for its packets. */

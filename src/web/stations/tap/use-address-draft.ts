@@ -31,14 +31,14 @@ const draftOf = (camera: Camera, stream: Stream): Draft => ({
 });
 
 const PASTE_ADVICE: Readonly<Record<UrlFaultCode, string>> = {
-  'url.no-scheme': 'That is no URL. It starts with rtsp://, then host, port and path.',
+  'url.no-scheme': 'That is not a URL. It starts with rtsp://, then host, port and path.',
   'url.bad-scheme':
-    'Only rtsp:// and rtsps:// URLs can be drawn here. Where RTSP comes inside HTTP, choose that line first.',
-  'url.whitespace-inside': 'There is a blank in the host or the account of that URL. Type it into the fields.',
-  'url.control-sign': 'There is a line end or another control sign in that URL. Copy it anew.',
+    'Only rtsp:// and rtsps:// URLs can be pulled here. For RTSP over HTTP, choose that connection first.',
+  'url.whitespace-inside': 'There is a space in the host or the account of that URL. Type it into the fields.',
+  'url.control-sign': 'There is a line break or another control character in that URL. Copy it again.',
   'url.bad-port': 'Its port is not between 1 and 65535.',
   'url.bad-authority':
-    'Host and port of that URL cannot be told apart. A “/”, “?” or “#” in a secret must be encoded; type it into the field Secret.',
+    'Host and port of that URL cannot be told apart. A “/”, “?” or “#” in a password must be encoded; type it into the field Password.',
 };
 
 /** Where the secret of an account is. */
@@ -155,13 +155,13 @@ export function useAddressDraft(camera: Camera, stream: Stream) {
     const there = asTyped(draft);
     if (secretDraft !== '' || secretState === 'unknown' || secretState === 'locked') {
       const model = site.models.find(({ id }) => id === camera.modelId);
-      return `Typed here, it goes to ${sayPlaces(placesOf(there, model))}, and elsewhere only when you say so.`;
+      return `Typed here, it is sent to ${sayPlaces(placesOf(there, model))}, and elsewhere only when you allow it.`;
     }
     const state = passwordAt({ site, camera: there, account: camera.account, place: rtspPlace(there, stream) }, vault);
     if (state.kind === 'held')
-      return `It was typed for ${state.typedFor ? sayPlaces(state.typedFor.places) : 'an address that nobody noted'}: a probe of this one asks first.`;
+      return `It was typed for ${state.typedFor ? sayPlaces(state.typedFor.places) : 'an address that was not recorded'}: a probe of this address asks first.`;
     return state.kind === 'ready' && state.movedFrom
-      ? `It was typed for ${sayPlaces(state.movedFrom.places)}. The search of this visit found the same device here, so it goes along.`
+      ? `It was typed for ${sayPlaces(state.movedFrom.places)}. The discovery of this visit found the same device here, so it is sent along.`
       : '';
   };
   return {

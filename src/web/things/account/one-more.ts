@@ -3,7 +3,7 @@ import { sayMany } from '../../../core/base/say.ts';
 import { questions } from '../question/index.ts';
 
 const LOCKS =
-  'Many devices lock an account at three or five refused logins, for minutes or until somebody resets them. Other programs with an old password spend logins too.';
+  'Many devices lock an account after three or five refused logins, for minutes or until somebody resets them. Other programs with an old password use up logins too.';
 
 /** Asks whether one login more may be sent where the account was refused before. */
 export const askOneMore = (host: string, user: string, line: LedgerLine | undefined): Promise<boolean> =>
@@ -25,8 +25,8 @@ export const askReadable = (host: string, user: string): Promise<boolean> =>
   questions.ask({
     title: `Send the password of “${user}” readable to ${host}?`,
     lines: [
-      'By Basic without TLS it crosses the network as it is: whoever listens there reads it.',
-      'The device offers a login that hides it. Allow this only where that login is broken, on a network of its own.',
+      'By Basic without TLS it crosses the network as it is: anyone listening there reads it.',
+      'The device offers a login that protects it. Allow this only where that login is broken, on a network of its own.',
     ],
     rows: [],
     yes: 'Send it readable',

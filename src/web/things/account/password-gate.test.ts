@@ -66,7 +66,7 @@ test.each<{ why: string; moved: (camera: Camera) => Camera }>([
   { why: 'inside HTTP', moved: (camera) => ({ ...camera, line: 'tunnel' }) },
   {
     why: 'a path that takes the password unasked',
-    moved: (camera) => ({ ...camera, streams: camera.streams.map((one) => ({ ...one, path: '/{user}/{secret}' })) }),
+    moved: (camera) => ({ ...camera, streams: camera.streams.map((one) => ({ ...one, path: '/{user}/{password}' })) }),
   },
 ])('$why asks first, and names both addresses', async ({ moved }) => {
   const { vault, camera, at } = await browser();

@@ -10,8 +10,8 @@ export function KeepingField({ camera }: { camera: Camera }) {
   const dispatch = useAppDispatch();
   return (
     <SelectField
-      label="How it stays"
-      name={`How the address of ${camera.name} stays`}
+      label="Address assignment"
+      name={`Address assignment of ${camera.name}`}
       value={camera.keeping ?? ''}
       onChange={(value) =>
         void dispatch(

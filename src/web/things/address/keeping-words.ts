@@ -1,7 +1,7 @@
 import type { Keeping } from '../../../core/net/address-plan.ts';
 
 export const KEEPING_WORDS: Readonly<Record<Keeping, string>> = {
-  reservation: 'reserved at the router',
-  static: 'set on the device',
-  dynamic: 'left to chance',
+  reservation: 'DHCP reservation',
+  static: 'static on the device',
+  dynamic: 'DHCP without a reservation',
 };

@@ -12,8 +12,8 @@ function remarkOf(text: string) {
   const read = parseMac(text);
   const expected = 'Six pairs of 0 to 9 and A to F, such as 00:00:5e:00:53:21.';
   if (!read) return { stops: text.length > TEXT_LIMITS.mac || hasControl(text), text: expected };
-  if (read.isGroup) return { stops: false, text: 'The address of a group: no device has such a one.' };
-  return read.isLocal ? { stops: false, text: 'Made up by the device: it may be another one tomorrow.' } : null;
+  if (read.isGroup) return { stops: false, text: 'A multicast address: no device has it.' };
+  return read.isLocal ? { stops: false, text: 'Random MAC address: it may change.' } : null;
 }
 
 /** The hardware address of a camera, in whatever notation it was read; kept in one. */
@@ -27,8 +27,8 @@ export function MacField({ camera }: { camera: Camera }) {
   };
   return (
     <KeptText
-      label="Hardware address"
-      name={`Hardware address of ${camera.name}`}
+      label="MAC address"
+      name={`MAC address of ${camera.name}`}
       value={identity.mac}
       remarkOf={remarkOf}
       onKeep={keep}

@@ -98,7 +98,7 @@ export function AddCameraForm({ onAdded }: { onAdded: (cameraId: string, hangs: 
         isText
         isCode
       />
-      <Tick name="isHandset" label="It is an old handset" />
+      <Tick name="isHandset" label="It is an old phone" />
       <Button kind="main" type="submit" className="self-end">
         Add
       </Button>

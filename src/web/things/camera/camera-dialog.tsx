@@ -27,8 +27,8 @@ import { ThingActs } from '../thing/index.ts';
 
 const KIND_WORDS: Readonly<Record<CameraKind, string>> = {
   camera: 'camera',
-  handset: 'old handset',
-  channel: 'channel of a recorder box',
+  handset: 'old phone',
+  channel: 'channel of a recorder',
 };
 
 const schema = object({
@@ -36,7 +36,7 @@ const schema = object({
   place: textField(TEXT_LIMITS.place),
   kind: string().oneOf(CAMERA_KINDS).required(),
   channel: optionalNumber('Channel', CAMERA_RANGES.channel),
-  cardGB: optionalNumber('Memory card', CAMERA_RANGES.cardGB),
+  cardGB: optionalNumber('SD card', CAMERA_RANGES.cardGB),
   cardPrice: optionalNumber('Price', CAMERA_RANGES.price),
 });
 type CameraFields = InferType<typeof schema>;
@@ -91,15 +91,21 @@ export function CameraDialog({ camera, onClose, onGone, onCopied }: CameraDialog
     >
       <Form form={form} onKeep={keep} className="grid grid-cols-6 items-start gap-x-3 gap-y-3">
         <Field name="name" label="Name" isText className="col-span-6" />
-        <Field name="place" label="Place" isText placeholder="Above the gate, left post" className="col-span-6" />
+        <Field
+          name="place"
+          label="Place"
+          isText
+          placeholder="Its name, its place, and its status."
+          className="col-span-6"
+        />
         <Choice
           name="kind"
           label="Kind"
           className="col-span-4"
           options={CAMERA_KINDS.map((value) => ({ value, label: KIND_WORDS[value] }))}
         />
-        <Field name="channel" label="Channel" hint="of its box" className="col-span-2" />
-        <Field name="cardGB" label="Memory card bought for it, GB" placeholder="none" className="col-span-4" />
+        <Field name="channel" label="Channel" hint="of its recorder" className="col-span-2" />
+        <Field name="cardGB" label="SD card bought for it, GB" placeholder="none" className="col-span-4" />
         <Field name="cardPrice" label="Its price" className="col-span-2" />
         <FormFoot
           onLeave={onClose}
@@ -141,7 +147,7 @@ function ReplaceBy({ camera, onReplaced }: { camera: Camera; onReplaced: () => v
           value={modelId}
           onChange={setModelId}
           options={[
-            { value: '', label: 'choose a card' },
+            { value: '', label: 'choose a model card' },
             ...models.map((one) => ({
               value: one.id,
               label: `${nameOfModel(one)}${one.id === camera.modelId ? ', a new one of the same' : ''}`,
@@ -153,8 +159,8 @@ function ReplaceBy({ camera, onReplaced }: { camera: Camera; onReplaced: () => v
         </Button>
       </div>
       <p className="mt-1 text-small text-soft">
-        Its place, its need, {sayMany(drawn, 'tap')} and its record stay. What was measured of the old one counts no
-        more: probe the new one.
+        Its place, its need, {sayMany(drawn, 'tap')} and its record stay. Measurements of the old one no longer count:
+        probe the new one.
       </p>
     </section>
   );

@@ -37,7 +37,7 @@ export function DestinationDialog({ edited, onClose, onCreated }: DestinationDia
   return (
     <DialogFrame
       title={edited === 'new' || edited === null ? 'New destination' : `Change ${edited.name}`}
-      description="What draws streams, and what it takes. An empty field is not known, and judged so."
+      description="What pulls streams, and what it takes. An empty field is not known, and judged so."
       isOpen={edited !== null}
       onOpenChange={onClose}
     >
@@ -86,7 +86,7 @@ function DestinationForm({
         isText
         isCode
         placeholder="10.77.4.10"
-        hint="who may reach what is judged by it"
+        hint="firewall rules are judged by it"
         className="col-span-3"
       />
       <Choice
@@ -94,12 +94,12 @@ function DestinationForm({
         label="Its network"
         className="col-span-3"
         options={[
-          { value: '', label: networks.length === 0 ? 'none is described' : 'by its address' },
+          { value: '', label: networks.length === 0 ? 'none is entered' : 'by its address' },
           ...networks.map(({ id, name }) => ({ value: id, label: name })),
         ]}
       />
       <Field name="codecs" label="Codecs it takes" isText placeholder="H.264, H.265" className="col-span-3" />
-      <Field name="sounds" label="Sound it takes" isText placeholder="AAC, G.711" className="col-span-3" />
+      <Field name="sounds" label="Audio codecs it takes" isText placeholder="AAC, G.711" className="col-span-3" />
       <fieldset className="col-span-6">
         <legend className="text-small text-soft">Protocols it takes</legend>
         <span className="flex flex-wrap gap-x-3">
@@ -108,11 +108,11 @@ function DestinationForm({
           ))}
         </span>
       </fieldset>
-      <Field name="largest" label="Largest picture" isText placeholder="3840×2160" className="col-span-2" />
+      <Field name="largest" label="Largest resolution" isText placeholder="3840×2160" className="col-span-2" />
       <Cell name="mostFps" field={DESTINATION_FIELDS.mostFps} className="col-span-2" />
-      <Field name="mostMbps" label="Highest rate, Mbit/s" className="col-span-2" />
+      <Field name="mostMbps" label="Highest bit rate, Mbit/s" className="col-span-2" />
       <Cell name="decodes" field={DESTINATION_FIELDS.decodes} className="col-span-3" />
-      <Field name="includedSeats" label="Seats included" hint="empty where it counts none" className="col-span-3" />
+      <Field name="includedSeats" label="Licences included" hint="empty where it needs none" className="col-span-3" />
       {counts !== undefined && String(counts) !== '' && <PackFields className="col-span-6" />}
       {kind === 'recorder' && (
         <>
@@ -122,10 +122,10 @@ function DestinationForm({
           <Cell name="retentionDays" field={DESTINATION_FIELDS.retentionDays} className="col-span-2" />
         </>
       )}
-      <Field name="longestSecret" label="Longest secret it takes" className="col-span-3" />
+      <Field name="longestSecret" label="Longest password it takes" className="col-span-3" />
       <Field
         name="refusedSigns"
-        label="Signs of a secret it cannot take"
+        label="Characters a password must not contain"
         isText
         isCode
         placeholder="&amp;&lt;&gt;"

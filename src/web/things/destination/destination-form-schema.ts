@@ -46,13 +46,13 @@ export const destinationFormSchema = object({
   codecs: writtenField(readCodecs),
   sounds: writtenField(readSounds),
   largest: sizeField(DESTINATION_RANGES.sidePx, { isWhole: true }),
-  mostMbps: optionalNumber('Rate', inMbps(DESTINATION_RANGES.mostKbps)),
-  includedSeats: optionalNumber('Seats', DESTINATION_RANGES.includedSeats),
+  mostMbps: optionalNumber('Bit rate', inMbps(DESTINATION_RANGES.mostKbps)),
+  includedSeats: optionalNumber('Licences', DESTINATION_RANGES.includedSeats),
   packs: packsSchema,
   diskTB: optionalNumber('Disk', DESTINATION_RANGES.diskTB),
   usablePercent: optionalNumber('Usable', inPercent(DESTINATION_RANGES.usableFraction)),
   diskPrice: optionalNumber('Price', DESTINATION_RANGES.price),
-  longestSecret: optionalNumber('Longest secret', SECRET_LIMIT_RANGES.longest),
+  longestSecret: optionalNumber('Longest password', SECRET_LIMIT_RANGES.longest),
   refusedSigns: signsField(),
 });
 export type DestinationFields = InferType<typeof destinationFormSchema>;

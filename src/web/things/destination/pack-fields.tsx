@@ -10,11 +10,11 @@ import { neededNumber } from '../../ui/form-numbers.ts';
 /** Packs of seats as they are typed, for a destination and for an option of cost. */
 export const packsSchema = array(
   object({
-    seats: neededNumber('Seats', PACK_RANGES.seats),
+    seats: neededNumber('Licences', PACK_RANGES.seats),
     price: neededNumber('Price', PACK_RANGES.price),
   }),
 )
-  .max(LIST_LIMITS.costPacks, `At most ${LIST_LIMITS.costPacks} packs fit.`)
+  .max(LIST_LIMITS.costPacks, `At most ${LIST_LIMITS.costPacks} packs.`)
   .required();
 
 interface WithPacks {
@@ -32,18 +32,18 @@ export function PackFields({ className }: { className?: string }) {
   const { errors } = formState;
   return (
     <fieldset className={className}>
-      <legend className="mb-1 text-small text-soft">Packs of more seats, as they are sold</legend>
+      <legend className="mb-1 text-small text-soft">Packs of more licences, as they are sold</legend>
       {packs.fields.map(({ id }, at) => (
         <div key={id} className="mb-1.5 grid grid-cols-[repeat(2,7rem)_auto] items-start gap-2">
-          <Field name={`packs.${at}.seats`} label={`Pack ${at + 1}, seats`} />
+          <Field name={`packs.${at}.seats`} label={`Pack ${at + 1}, licences`} />
           <Field name={`packs.${at}.price`} label={`Pack ${at + 1}, price`} />
           <Button
             kind="quiet"
             className="mt-5 justify-self-start text-small"
-            aria-label={`Take pack ${at + 1} out`}
+            aria-label={`Remove pack ${at + 1}`}
             onClick={() => packs.remove(at)}
           >
-            Out
+            Remove
           </Button>
         </div>
       ))}

@@ -22,7 +22,7 @@ export function SeatLine({ destination }: { destination: Destination }) {
       seats
       {isMissing && (
         <span className="text-soft">
-          , {purchase ? `${packs} more` : 'and no packs are entered that seat the others'}
+          , {purchase ? `${packs} more` : 'and no packs are entered that cover the others'}
         </span>
       )}
     </span>

@@ -45,7 +45,7 @@ function Figures({ kind, onOutput }: { kind: GearKind; onOutput: (output: string
     case 'access-point':
       return (
         <>
-          <Choice name="accessPoint.radio" label="Radio" className={HALF} options={RADIOS} />
+          <Choice name="accessPoint.radio" label="Radio standard" className={HALF} options={RADIOS} />
           <Cells table={GEAR_FIELDS[kind]} under="accessPoint" className={HALF} />
         </>
       );
@@ -84,7 +84,7 @@ export function GearDialog({ edited, onClose, onKept }: GearDialogProps) {
   return (
     <DialogFrame
       title={before ? before.name : 'New gear'}
-      description="Figures as printed on it. A field that stays empty is taken as most gear is; a price stays not known."
+      description="Figures as printed on it. An empty field is assumed as usual for such gear; an empty price is not known."
       isOpen
       onOpenChange={onClose}
     >
@@ -105,7 +105,7 @@ export function GearDialog({ edited, onClose, onKept }: GearDialogProps) {
       </Form>
       {before && (
         <div className="mt-4 border-t border-hair pt-3">
-          <h3 className="mb-1 text-small">Joined to</h3>
+          <h3 className="mb-1 text-small">Linked to</h3>
           <Joins subject={gearSubject(before.id)} />
         </div>
       )}

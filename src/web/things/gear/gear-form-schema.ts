@@ -25,20 +25,16 @@ export const gearFormSchema = object({
   kind: string().oneOf(GEAR_KINDS).required(),
   name: nameField(),
   price: optionalNumber('Price', GEAR_RANGES.price),
-  switch: whenChosen('switch', ofSwitch.fields).test(
-    'of-ports',
-    'More ports feed than there are.',
-    (value, context) => {
-      const { ports, poePorts } = value as { ports?: number; poePorts?: number };
-      const most = ports ?? GEAR_FIELDS.switch.ports.usual;
-      return (
-        context.parent.kind !== 'switch' ||
-        poePorts === undefined ||
-        poePorts <= most ||
-        context.createError({ path: 'switch.poePorts' })
-      );
-    },
-  ),
+  switch: whenChosen('switch', ofSwitch.fields).test('of-ports', 'More PoE ports than ports.', (value, context) => {
+    const { ports, poePorts } = value as { ports?: number; poePorts?: number };
+    const most = ports ?? GEAR_FIELDS.switch.ports.usual;
+    return (
+      context.parent.kind !== 'switch' ||
+      poePorts === undefined ||
+      poePorts <= most ||
+      context.createError({ path: 'switch.poePorts' })
+    );
+  }),
   injector: whenChosen('injector', ofInjector.fields),
   supply: whenChosen('supply', ofSupply.fields),
   accessPoint: whenChosen('access-point', { radio: string().required(), ...ofAccessPoint.fields }),

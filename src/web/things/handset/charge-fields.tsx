@@ -52,11 +52,11 @@ export function ChargeFields({ camera }: { camera: Camera }) {
         value={typeof batteryC === 'number' ? batteryC : null}
         range={HEAT_RANGES.measuredC}
         isOptional
-        hint="as its system says"
+        hint="as its system shows"
         onKeep={(value) => read('batteryC', value)}
       />
       <CheckField
-        label="its back bulges"
+        label="its back is swollen"
         className="self-center"
         checked={bestKnown(index, subject, 'isSwollen')?.value === true}
         onChange={(event) => read('isSwollen', event.target.checked)}

@@ -43,7 +43,7 @@ export function Joins({ subject }: { subject: string }) {
     setChosen(null);
   };
   return (
-    <section aria-label="Joined to" className="flex flex-col gap-2">
+    <section aria-label="Linked to" className="flex flex-col gap-2">
       {own.length > 0 ? (
         <ul className="text-small">
           {own.map((link) => {
@@ -61,7 +61,7 @@ export function Joins({ subject }: { subject: string }) {
                 <Button
                   kind="quiet"
                   className="text-small"
-                  aria-label={`Change the link to ${other}`}
+                  aria-label={`Edit the link to ${other}`}
                   onClick={() => setEdited(link)}
                 >
                   Change
@@ -69,22 +69,22 @@ export function Joins({ subject }: { subject: string }) {
                 <Button
                   kind="quiet"
                   className="text-small"
-                  aria-label={`Part it from ${other}`}
+                  aria-label={`Unlink it from ${other}`}
                   onClick={() => dispatch(commandIssued({ kind: 'removeLink', linkId: link.id }))}
                 >
-                  Part
+                  Unlink
                 </Button>
               </li>
             );
           })}
         </ul>
       ) : (
-        <p className="text-small text-soft">Joined to nothing yet.</p>
+        <p className="text-small text-soft">Linked to nothing yet.</p>
       )}
       {joinable.length > 0 && (
         <div className="grid grid-cols-2 items-end gap-2">
           <SelectField
-            label="Join it to"
+            label="Link it to"
             value={gear ? gearId : ''}
             onChange={(id) => {
               setGearId(id);
@@ -104,7 +104,7 @@ export function Joins({ subject }: { subject: string }) {
                 options={DATA_MEDIA.map((value) => ({ value, label: MEDIUM_WORDS[value] }))}
               />
               <Button className="col-span-2" onClick={join}>
-                Join them
+                Link them
               </Button>
             </>
           )}

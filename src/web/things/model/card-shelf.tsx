@@ -40,7 +40,7 @@ export function CardShelf({ shelf, onTake, aside, onNew }: CardShelfProps) {
     <>
       {cards.length > 5 && (
         <TextField
-          label="Find a card"
+          label="Find a model card"
           type="search"
           className="mb-2"
           value={sought}
@@ -70,7 +70,9 @@ export function CardShelf({ shelf, onTake, aside, onNew }: CardShelfProps) {
         })}
         {shown.length === 0 && (
           <li className="px-3 py-2 text-soft">
-            {cards.length === 0 ? 'No card yet. Write one from the box or its data sheet.' : 'No card of that name.'}
+            {cards.length === 0
+              ? 'No model card yet. Write one from the box or its data sheet.'
+              : 'No model card of that name.'}
           </li>
         )}
       </ul>
@@ -79,20 +81,20 @@ export function CardShelf({ shelf, onTake, aside, onNew }: CardShelfProps) {
       </p>
       {forgotten && (
         <p className="mb-3 flex items-center gap-2 text-small">
-          {nameOfModel(forgotten)} is out of the library.{' '}
+          {nameOfModel(forgotten)} is removed from the library.{' '}
           <Button kind="quiet" onClick={() => void shelf.putBack()}>
-            Put it back
+            Restore it
           </Button>
         </p>
       )}
       <span className="flex flex-wrap justify-end gap-2">
         <FileInput
           ref={file}
-          label="File of cards"
+          label="File of model cards"
           accept=".json,application/json"
           onFile={(chosen) => void shelf.takeIn(chosen)}
         />
-        <Button onClick={() => file.current?.click()}>Take in a file</Button>
+        <Button onClick={() => file.current?.click()}>Import a file</Button>
         <Button
           disabled={shown.length === 0}
           onClick={() =>
@@ -102,7 +104,7 @@ export function CardShelf({ shelf, onTake, aside, onNew }: CardShelfProps) {
           {words === '' ? 'Save all as a file' : 'Save these as a file'}
         </Button>
         <Button kind="main" onClick={onNew}>
-          Write a card
+          Write a model card
         </Button>
       </span>
     </>

@@ -57,10 +57,10 @@ export function CardsSlip({ onClose }: { onClose: () => void }) {
                 of the library
                 <Button
                   kind="quiet"
-                  aria-label={`Take ${nameOfModel(listed.card)} into this site`}
+                  aria-label={`Add ${nameOfModel(listed.card)} to this site`}
                   onClick={() => void shelf.keep(listed.card)}
                 >
-                  Into this site
+                  Add to this site
                 </Button>
                 <Button
                   kind="quiet"

@@ -35,18 +35,20 @@ const lamp = () =>
   object({ colour: string().oneOf(LAMP_COLOURS).required(), rhythm: string().oneOf(RHYTHM_NAMES).required() });
 
 export const guideFormSchema = object({
-  imageName: fileName('The name of the image').required('It finds its image by a name: enter it to the letter.'),
-  backName: fileName('The name of the image of before'),
+  imageName: fileName('The name of the firmware file').required(
+    'It finds its firmware file by a name: enter it exactly.',
+  ),
+  backName: fileName('The name of the original firmware file'),
   fileSystem: string().oneOf(FILE_SYSTEMS).required(),
   limitGiB: optionalNumber('Largest partition', GUIDE_RANGES.limitGiB),
   cardWay: words(),
   button: words(),
-  powerOffS: neededNumber('Plug out', GUIDE_RANGES.powerOffS),
+  powerOffS: neededNumber('Unplugged', GUIDE_RANGES.powerOffS),
   holdS: neededNumber('Button held', GUIDE_RANGES.holdS),
-  signWithinS: neededNumber('Sign within', GUIDE_RANGES.signWithinS),
+  signWithinS: neededNumber('LED pattern within', GUIDE_RANGES.signWithinS),
   writeFromS: neededNumber('Writing', GUIDE_RANGES.writeS),
   writeToS: neededNumber('Writing', GUIDE_RANGES.writeS),
-  patienceS: neededNumber('Patience', GUIDE_RANGES.patienceS),
+  patienceS: neededNumber('Timeout', GUIDE_RANGES.patienceS),
   rebootS: neededNumber('Restart', GUIDE_RANGES.rebootS),
   lamps: object({ usual: lamp(), taken: lamp(), writing: lamp(), stuck: lamp() }).required(),
 }).test('guide', function (fields) {
@@ -95,21 +97,27 @@ export function GuideDialog({ model, onClose }: { model: Model; onClose: () => v
   const lamps = form.watch('lamps');
   return (
     <DialogFrame
-      title={`How ${nameOfModel(model)} is reflashed`}
-      description="As its maker or those who made the image wrote it, and as it was seen. It travels with the model card."
+      title={`Reflash guide of ${nameOfModel(model)}`}
+      description="As its maker or the makers of the firmware wrote it, and as it was seen. It is part of the model card."
       isOpen
       isWide
       onOpenChange={onClose}
     >
       <Form form={form} onKeep={(fields) => put(guideOf(fields))} className="flex flex-col gap-4">
         <div className="grid grid-cols-2 items-start gap-x-3 gap-y-2 md:grid-cols-4">
-          <Field name="imageName" label="Name of the image on the card" isText isCode className="col-span-2" />
           <Field
-            name="backName"
-            label="Name of the image of before"
+            name="imageName"
+            label="Name of the firmware file on the SD card"
             isText
             isCode
-            hint="empty: no way back by card"
+            className="col-span-2"
+          />
+          <Field
+            name="backName"
+            label="Name of the original firmware file"
+            isText
+            isCode
+            hint="empty: no way back by SD card"
             className="col-span-2"
           />
           <Choice
@@ -118,18 +126,18 @@ export function GuideDialog({ model, onClose }: { model: Model; onClose: () => v
             options={FILE_SYSTEMS.map((value) => ({ value, label: value }))}
           />
           <Field name="limitGiB" label="Largest partition, GiB" hint="empty: not known" />
-          <Field name="cardWay" label="Which way the card goes in" isText className="col-span-2" />
+          <Field name="cardWay" label="How the SD card is inserted" isText className="col-span-2" />
           <Field name="button" label="Which button" isText className="col-span-2" />
-          <Field name="powerOffS" label="Plug out before, s" />
+          <Field name="powerOffS" label="Unplugged before, s" />
           <Field name="holdS" label="Button held at least, s" />
-          <Field name="signWithinS" label="Sign within, s" />
+          <Field name="signWithinS" label="LED pattern within, s" />
           <Field name="writeFromS" label="Writes at least, s" />
           <Field name="writeToS" label="Writes at most, s" />
-          <Field name="patienceS" label="Patience, s" hint="no silence is a fault before" />
+          <Field name="patienceS" label="Timeout, s" hint="no silence is a fault before" />
           <Field name="rebootS" label="Back on the network within, s" />
         </div>
         <fieldset>
-          <legend className="mb-1 w-full border-b border-hair pb-1 font-strong">What its lamp says</legend>
+          <legend className="mb-1 w-full border-b border-hair pb-1 font-strong">LED patterns</legend>
           <div className="grid grid-cols-1 gap-x-6 gap-y-2 md:grid-cols-2">
             {LAMP_ROLES.map((role) => (
               <LampFields key={role} role={role} sign={pickLamp(lamps[role])} />
@@ -138,7 +146,7 @@ export function GuideDialog({ model, onClose }: { model: Model; onClose: () => v
         </fieldset>
         <FormFoot
           onLeave={onClose}
-          acts={model.reflash && <Button onClick={() => put(null)}>Take it off the card</Button>}
+          acts={model.reflash && <Button onClick={() => put(null)}>Remove it from the model card</Button>}
         />
       </Form>
     </DialogFrame>

@@ -64,7 +64,7 @@ const lens = object({
     widthMm > 0 && heightMm > 0 && widthMm <= 60 && heightMm <= 60 ? null : 'A sensor is up to 60 mm wide.',
   ),
   bends: boolean().required(),
-  measuredHfovDeg: optionalNumber('View across', MODEL_RANGES.measuredHfovDeg),
+  measuredHfovDeg: optionalNumber('Horizontal angle of view', MODEL_RANGES.measuredHfovDeg),
   axisDeg: optionalNumber('Axis', MODEL_RANGES.axisDeg),
 }).test('lens', function (value) {
   const whole = wholeLens(lensOf(value, 0));
@@ -80,7 +80,7 @@ const codecsField = () =>
 const sub = object({
   codecs: codecsField(),
   size: sizeField(MODEL_RANGES.sidePx),
-  fps: optionalNumber('Frames a second', MODEL_RANGES.fps),
+  fps: optionalNumber('Frame rate', MODEL_RANGES.fps),
   path: pathSchema(TEXT_LIMITS.path),
 });
 
@@ -96,7 +96,7 @@ export const modelFormSchema = object({
   codecs: codecsField(),
   factoryUser: lineField(TEXT_LIMITS.user),
   factorySecret: lineField(TEXT_LIMITS.label),
-  longestSecret: optionalNumber('Longest secret', SECRET_LIMIT_RANGES.longest),
+  longestSecret: optionalNumber('Longest password', SECRET_LIMIT_RANGES.longest),
   refusedSigns: signsField(),
   sub: string().defined(),
   subs: array(sub).max(MOST_SUBS).required(),
@@ -106,7 +106,7 @@ export const modelFormSchema = object({
   ingress: writtenField(readIngress),
   fedBy: writtenField(readFedBy, ({ minVolts, maxVolts }) => {
     if (minVolts !== null && maxVolts !== null && maxVolts < minVolts)
-      return 'The highest voltage lies below the least.';
+      return 'The highest voltage lies below the lowest.';
     return [minVolts, maxVolts].every((volts) => volts === null || (volts > 0 && volts <= MODEL_RANGES.volts.max))
       ? null
       : `Up to ${MODEL_RANGES.volts.max} V.`;

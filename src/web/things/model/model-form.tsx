@@ -87,16 +87,20 @@ export function ModelForm({ card, onLeave, onKeep, acts }: ModelFormProps) {
         />
         <Field
           name="lenses.0.size"
-          label="Picture"
+          label="Resolution"
           isText
           placeholder="2560×1440 or 4MP"
           hint={<ReadAs name="lenses.0.size" read={readSize} say={saySize} />}
         />
         <Field name="lenses.0.focal" label="Lens" isText placeholder="2.8 mm or 2.8–12 mm" />
-        <Field name="lenses.0.measuredHfovDeg" label="It sees across, °" placeholder="as printed or taped" />
+        <Field
+          name="lenses.0.measuredHfovDeg"
+          label="Horizontal angle of view, °"
+          placeholder="as printed or measured"
+        />
         <Field
           name="fedBy"
-          label="Fed by"
+          label="Power sources"
           isText
           placeholder="802.3af, 12 V"
           hint={<ReadAs name="fedBy" read={readFedBy} say={sayFedBy} />}
@@ -104,9 +108,9 @@ export function ModelForm({ card, onLeave, onKeep, acts }: ModelFormProps) {
         <Cells table={POWER_FIELDS} under="power" group="first" />
       </div>
       <details open={card !== null || isWrong || undefined} className="group">
-        <summary className="w-fit py-1 font-strong text-verdigris">Everything else it may say</summary>
+        <summary className="w-fit py-1 font-strong text-verdigris">All other figures</summary>
         <div className="mt-2 flex flex-col gap-4">
-          <Group title="Of the box">
+          <Group title="Recorder">
             <Cells table={MODEL_FIELDS} group="box" />
             <Field name="ingress" label="IP code" isText placeholder="IP67" />
           </Group>
@@ -114,7 +118,7 @@ export function ModelForm({ card, onLeave, onKeep, acts }: ModelFormProps) {
             <Cells table={MODEL_FIELDS} group="main" />
           </Group>
           <Group
-            title="Small streams"
+            title="Sub streams"
             aside={
               form.watch('sub') === 'yes' && subs.fields.length < MOST_SUBS ? (
                 <Button kind="quiet" className="text-small" onClick={() => subs.append(NEW_SUB)}>
@@ -135,15 +139,15 @@ export function ModelForm({ card, onLeave, onKeep, acts }: ModelFormProps) {
               <div key={id} className="grid grid-cols-2 items-start gap-x-3 gap-y-2 md:grid-cols-5">
                 <Field
                   name={`subs.${at}.size`}
-                  label={`Small stream ${at + 1}, picture`}
+                  label={`Sub stream ${at + 1}, resolution`}
                   isText
                   placeholder="640×360"
                 />
-                <Field name={`subs.${at}.codecs`} label={`Small stream ${at + 1}, codecs`} isText placeholder="H.264" />
-                <Field name={`subs.${at}.fps`} label={`Small stream ${at + 1}, frames a second`} />
+                <Field name={`subs.${at}.codecs`} label={`Sub stream ${at + 1}, codecs`} isText placeholder="H.264" />
+                <Field name={`subs.${at}.fps`} label={`Sub stream ${at + 1}, frame rate`} />
                 <Field
                   name={`subs.${at}.path`}
-                  label={`Small stream ${at + 1}, path`}
+                  label={`Sub stream ${at + 1}, path`}
                   isText
                   isCode
                   placeholder="/live/sub"
@@ -151,10 +155,10 @@ export function ModelForm({ card, onLeave, onKeep, acts }: ModelFormProps) {
                 <Button
                   kind="quiet"
                   className="mt-5 justify-self-start text-small"
-                  aria-label={`Take small stream ${at + 1} out`}
+                  aria-label={`Remove sub stream ${at + 1}`}
                   onClick={() => subs.remove(at)}
                 >
-                  Take it out
+                  Remove it
                 </Button>
               </div>
             ))}
@@ -165,7 +169,7 @@ export function ModelForm({ card, onLeave, onKeep, acts }: ModelFormProps) {
               aside={
                 at > 0 && (
                   <Button kind="quiet" className="text-small" onClick={() => lenses.remove(at)}>
-                    Take the second lens out
+                    Remove the second lens
                   </Button>
                 )
               }
@@ -178,10 +182,12 @@ export function ModelForm({ card, onLeave, onKeep, acts }: ModelFormProps) {
                 hint="by its format it is assumed"
               />
               {at > 0 && (
-                <Field name={`lenses.${at}.size`} label="Picture of the second" isText placeholder="2560×1440" />
+                <Field name={`lenses.${at}.size`} label="Resolution of the second" isText placeholder="2560×1440" />
               )}
               {at > 0 && <Field name={`lenses.${at}.focal`} label="Second lens, mm" isText placeholder="8 mm" />}
-              {at > 0 && <Field name={`lenses.${at}.measuredHfovDeg`} label="The second sees across, °" />}
+              {at > 0 && (
+                <Field name={`lenses.${at}.measuredHfovDeg`} label="Horizontal angle of view of the second, °" />
+              )}
               {lenses.fields.length > 1 && (
                 <Field
                   name={`lenses.${at}.axisDeg`}
@@ -190,7 +196,7 @@ export function ModelForm({ card, onLeave, onKeep, acts }: ModelFormProps) {
               )}
               <Tick
                 name={`lenses.${at}.bends`}
-                label={at === 0 ? 'Bends like a fisheye' : 'The second bends like a fisheye'}
+                label={at === 0 ? 'Fisheye' : 'The second is a fisheye'}
                 className="self-end"
               />
             </Group>
@@ -200,8 +206,8 @@ export function ModelForm({ card, onLeave, onKeep, acts }: ModelFormProps) {
               Add a second lens
             </Button>
           )}
-          <Group title="Night, movement, sound">
-            <Choice name="lightKind" label="Light" options={choicesOf(LIGHT_KINDS)} />
+          <Group title="Night, PTZ, audio">
+            <Choice name="lightKind" label="Illuminator" options={choicesOf(LIGHT_KINDS)} />
             <Cells table={LIGHT_FIELDS} under="light" group="night" />
             <Cells table={MODEL_FIELDS} group="night" />
           </Group>
@@ -209,21 +215,21 @@ export function ModelForm({ card, onLeave, onKeep, acts }: ModelFormProps) {
             <Cells table={POWER_FIELDS} under="power" group="power" />
             <Cells table={MODEL_FIELDS} group="power" />
           </Group>
-          <Group title="As it is set up">
+          <Group title="Set-up">
             <Cells table={MODEL_FIELDS} group="setup" />
-            <Field name="factoryUser" label="Account it comes with" isText isCode />
-            <Field name="factorySecret" label="Secret it comes with" isText isCode hint="as printed for all of them" />
-            <Field name="longestSecret" label="Longest secret" />
-            <Field name="refusedSigns" label="Signs it cannot take" isText isCode />
+            <Field name="factoryUser" label="Factory account" isText isCode />
+            <Field name="factorySecret" label="Factory password" isText isCode hint="as printed, the same for all" />
+            <Field name="longestSecret" label="Longest password" />
+            <Field name="refusedSigns" label="Characters it cannot take" isText isCode />
           </Group>
           <Group title="Without its maker’s account">
             <Choice
               name="lostKnown"
-              label="Something is lost"
+              label="Some functions are lost"
               options={choicesOf(['yes', 'no'], { no: 'nothing is' })}
             />
             {form.watch('lostKnown') === 'yes' && (
-              <Field name="lost" label="What is lost" isText placeholder="push messages, person detection" />
+              <Field name="lost" label="What is lost" isText placeholder="push notifications, person detection" />
             )}
             <Cells table={MODEL_FIELDS} group="notes" />
           </Group>

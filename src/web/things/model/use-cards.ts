@@ -27,7 +27,7 @@ export function useCards() {
   const readLibrary = useCallback(
     () =>
       listCards().then(setLibrary, () =>
-        setTold({ isError: true, text: 'This browser keeps nothing: cards of other sites cannot be shown.' }),
+        setTold({ isError: true, text: 'This browser stores nothing: model cards of other sites cannot be shown.' }),
       ),
     [],
   );
@@ -49,7 +49,9 @@ export function useCards() {
       await readLibrary();
     },
     keepInLibrary: async (card: Model): Promise<void> => {
-      await keepCards([card]).catch(() => setTold({ isError: true, text: 'The browser’s store is full or blocked.' }));
+      await keepCards([card]).catch(() =>
+        setTold({ isError: true, text: 'The browser’s storage is full or blocked.' }),
+      );
       await readLibrary();
     },
     forget: async (card: Model): Promise<void> => {
@@ -65,13 +67,13 @@ export function useCards() {
     takeIn: async (file: File): Promise<void> => {
       const { readCardFile } = await import('../../../core/document/chapters/models/card-file.ts');
       const read = readCardFile(await file.text());
-      if (!read.ok) return setTold({ isError: true, text: `${read.error.message} Nothing was taken in.` });
+      if (!read.ok) return setTold({ isError: true, text: `${read.error.message} Nothing was imported.` });
       try {
         await keepCards(read.value);
         await readLibrary();
-        setTold({ isError: false, text: `${sayMany(read.value.length, 'card')} taken in from ${file.name}.` });
+        setTold({ isError: false, text: `${sayMany(read.value.length, 'model card')} imported from ${file.name}.` });
       } catch {
-        setTold({ isError: true, text: 'The browser’s store is full or blocked. Nothing was taken in.' });
+        setTold({ isError: true, text: 'The browser’s storage is full or blocked. Nothing was imported.' });
       }
     },
   };

@@ -77,11 +77,11 @@ function summaryOf(run: ProbeRun): string {
   const end = Math.max(0, ...run.steps.map((step) => step.startMs + step.durationMs));
   switch (run.status) {
     case 'running':
-      return run.trials > 0 ? `it failed; finding out why, experiment ${run.trials}` : 'on the wire now';
+      return run.trials > 0 ? `failed; finding the cause, experiment ${run.trials}` : 'in progress';
     case 'cancelled':
       return 'cancelled';
     case 'broken':
-      return 'broken off';
+      return 'stopped';
     case 'finished': {
       const trips = run.steps.filter((step) => step.status !== null && step.name !== 'teardown').length;
       return `${sayMs(end)}, ${sayMany(trips, 'round trip')}${run.report.transport ? `, ${run.report.transport.toUpperCase()}` : ''}`;
@@ -105,7 +105,7 @@ export function WireTape({ run, isVerdictHidden = false }: { run: ProbeRun; isVe
   };
   return (
     <Panel
-      title="Wire tape"
+      title="Connection log"
       aside={<span role="status">{summaryOf(run)}</span>}
       actions={
         <>
@@ -159,7 +159,7 @@ export function WireTape({ run, isVerdictHidden = false }: { run: ProbeRun; isVe
         </p>
       )}
       {run.status === 'cancelled' && (
-        <p className="mt-2 text-small text-soft">Cancelled; the session was closed and nothing was kept.</p>
+        <p className="mt-2 text-small text-soft">Cancelled; the session was ended and nothing was recorded.</p>
       )}
     </Panel>
   );
@@ -220,10 +220,10 @@ function RateStrip({ report }: { report: ProbeReport }) {
   if (rates.length < 2 || most <= 0) return null;
   return (
     <p className="mt-2 flex items-end gap-2 text-small text-soft">
-      rate by the second
+      bit rate by the second
       <span
         role="img"
-        aria-label={`Rate by the second: ${rates.map(sayRate).join(', ')}`}
+        aria-label={`Bit rate by the second: ${rates.map(sayRate).join(', ')}`}
         className="flex items-end gap-px border-b border-hair"
       >
         {rates.map((kbps, second) => (
@@ -262,7 +262,7 @@ interface ExchangeProps {
 
 function Exchange({ entries, note, decides }: ExchangeProps) {
   if (entries.length === 0)
-    return <p className="px-1 py-1.5 text-small text-soft">{note ?? 'Nothing was said in this step.'}</p>;
+    return <p className="px-1 py-1.5 text-small text-soft">{note ?? 'Nothing was sent in this step.'}</p>;
   return (
     <div className="flex flex-col gap-1.5 px-1 py-2">
       {entries.map((entry, index) => {

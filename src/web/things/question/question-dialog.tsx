@@ -26,7 +26,9 @@ export function QuestionDialog() {
               <dt className="text-soft">Password of</dt>
               <dd className="font-strong break-words">{whose}</dd>
               <dt className="text-soft">Typed for</dt>
-              <dd className="font-mono wrap-anywhere">{typedFor ?? 'not noted: it was kept by an earlier version'}</dd>
+              <dd className="font-mono wrap-anywhere">
+                {typedFor ?? 'not recorded: it was kept by an earlier version'}
+              </dd>
               <dt className="text-soft">Asked by</dt>
               <dd className="font-mono font-strong wrap-anywhere">{asks}</dd>
             </dl>

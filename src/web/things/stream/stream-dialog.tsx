@@ -29,18 +29,18 @@ const schema = object({
   path: string()
     .trim()
     .max(TEXT_LIMITS.path)
-    .matches(STREAM_PATH, 'A path starts with / and has no blanks.')
+    .matches(STREAM_PATH, 'A path starts with / and has no spaces.')
     .test('login', (value, { createError }) => {
       const login = withLoginOut({ path: value ?? '', user: '', secret: '' });
       const isBare = login.ok && !login.value.isTaken;
-      return isBare || createError({ message: 'There is a login in it: write {user} and {secret} in its place.' });
+      return isBare || createError({ message: 'There is a login in it: write {user} and {password} in its place.' });
     })
     .defined(),
   codec: writtenField(readCodecs, oneCodec),
   size: sizeField(STREAM_RANGES.sidePx),
-  fps: optionalNumber('Frames a second', STREAM_RANGES.fps),
+  fps: optionalNumber('Frame rate', STREAM_RANGES.fps),
   gopFrames: optionalNumber('Frames', STREAM_RANGES.gopFrames),
-  bitrateKbps: optionalNumber('Rate', STREAM_RANGES.bitrateKbps),
+  bitrateKbps: optionalNumber('Bit rate', STREAM_RANGES.bitrateKbps),
 });
 type StreamFields = InferType<typeof schema>;
 const { Field } = fieldsFor<StreamFields>();
@@ -96,7 +96,7 @@ export function StreamDialog({ camera, edited, onClose, onMade }: StreamDialogPr
     >
       {!before && offered.length > 0 && (
         <fieldset className="mb-3 flex flex-wrap items-center gap-2">
-          <legend className="mb-1 text-small text-soft">As its model card has it</legend>
+          <legend className="mb-1 text-small text-soft">As in its model card</legend>
           {offered.map((one) => (
             <Button key={one.stream.label} onClick={() => take(one)}>
               {one.stream.label}
@@ -109,10 +109,15 @@ export function StreamDialog({ camera, edited, onClose, onMade }: StreamDialogPr
         <Field name="label" label="Name" isText placeholder="sub" className="col-span-2" />
         <Field name="path" label="Path" isText isCode placeholder="/live/sub" className="col-span-4" />
         <Field name="codec" label="Codec" isText placeholder="H.264" className="col-span-2" />
-        <Field name="size" label="Picture" isText placeholder="640×360" className="col-span-2" />
-        <Field name="fps" label="Frames a second" className="col-span-2" />
-        <Field name="gopFrames" label="Key frame every, frames" className="col-span-3" />
-        <Field name="bitrateKbps" label="Rate, kbit/s" hint="empty: modelled from the rest" className="col-span-3" />
+        <Field name="size" label="Resolution" isText placeholder="640×360" className="col-span-2" />
+        <Field name="fps" label="Frame rate" className="col-span-2" />
+        <Field name="gopFrames" label="Key-frame interval, frames" className="col-span-3" />
+        <Field
+          name="bitrateKbps"
+          label="Bit rate, kbit/s"
+          hint="empty: modelled from the rest"
+          className="col-span-3"
+        />
         <FormFoot
           onLeave={onClose}
           acts={before && <ThingActs kind="stream" id={before.id} onGone={onClose} onCopied={onClose} />}

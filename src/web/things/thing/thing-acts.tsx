@@ -55,10 +55,10 @@ export function ThingActs({ kind, id, onGone, onCopied }: ThingActsProps) {
         </span>
         <span className="flex flex-wrap gap-2">
           <Button autoFocus onClick={() => setIsAsked(false)}>
-            Keep {name}
+            Cancel {name}
           </Button>
           <Button className="text-brick" onClick={go}>
-            Remove it all the same
+            Remove it
           </Button>
         </span>
       </span>
@@ -67,7 +67,7 @@ export function ThingActs({ kind, id, onGone, onCopied }: ThingActsProps) {
     <span className="flex flex-wrap gap-2">
       <Button
         aria-label={`Copy ${name}`}
-        title={isTyped ? 'Keep what you typed first' : undefined}
+        title={isTyped ? 'Save what you typed first' : undefined}
         disabled={isTyped}
         onClick={copy}
       >

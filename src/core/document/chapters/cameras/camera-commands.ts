@@ -68,10 +68,10 @@ export type CameraCommand =
 const sayAddress = ({ host, ports }: Camera): string => `${host || 'none'}:${ports.rtsp}`;
 
 const KEEPING_WORDS: Readonly<Record<Keeping | 'none', string>> = {
-  reservation: 'its address is reserved',
-  static: 'its address is set on the device',
-  dynamic: 'its address is left to chance',
-  none: 'nobody says how its address stays',
+  reservation: 'DHCP reservation planned',
+  static: 'static address on the device',
+  dynamic: 'DHCP without a reservation',
+  none: 'address assignment not decided',
 };
 
 const refsOfNeed = (need: Need | null) =>
@@ -109,7 +109,7 @@ export const CAMERA_COMMANDS: Handlers<CameraCommand> = {
     }),
   }),
   setNeed: (site, { cameraId, need }) => {
-    const text = need ? 'need said' : 'need taken away';
+    const text = need ? 'need entered' : 'need removed';
     return changeCamera(site, cameraId, 'choose', text, (camera) => ({ ...camera, need }), refsOfNeed(need));
   },
   setMounting: (site, { cameraId, mounting }) =>
@@ -129,11 +129,11 @@ export const CAMERA_COMMANDS: Handlers<CameraCommand> = {
   chooseModel: (site, { cameraId, modelId }) => {
     const model = site.models.find(({ id }) => id === modelId);
     if (modelId !== null && !model) throw new RangeError(`modelId: there is no model ${modelId}`);
-    const text = model ? `${nameOfModel(model)} chosen` : 'no model chosen';
+    const text = model ? `${nameOfModel(model)} chosen` : 'no model card chosen';
     return changeCamera(site, cameraId, 'choose', text, (camera) => ({ ...camera, modelId }));
   },
   setFeed: (site, { cameraId, feed }) => {
-    const text = feed ? 'power planned' : 'power taken away';
+    const text = feed ? 'power source planned' : 'power source removed';
     return changeCamera(site, cameraId, 'power', text, (camera) => ({ ...camera, feed }), { way: feed?.way });
   },
   setAddress: (site, { cameraId, host, port }) => {
@@ -144,7 +144,7 @@ export const CAMERA_COMMANDS: Handlers<CameraCommand> = {
   },
   setLine: (site, { cameraId, line }) => {
     const refs = { from: SCHEMES_OF_LINES[cameraOf(site, cameraId).line], to: SCHEMES_OF_LINES[line] };
-    return changeCamera(site, cameraId, 'edit', 'line changed', (camera) => ({ ...camera, line }), refs);
+    return changeCamera(site, cameraId, 'edit', 'connection changed', (camera) => ({ ...camera, line }), refs);
   },
   setOnvifPort: (site, { cameraId, port, isTls }) => {
     const before = cameraOf(site, cameraId);
@@ -163,7 +163,7 @@ export const CAMERA_COMMANDS: Handlers<CameraCommand> = {
   setIdentity: (site, { cameraId, identity }) => {
     const { mac, serial, endpoint } = identity;
     const refs = { hardware: mac || undefined, serial: serial || undefined, endpoint: endpoint || undefined };
-    return changeCamera(site, cameraId, 'address', 'what it is known by', (camera) => ({ ...camera, identity }), refs);
+    return changeCamera(site, cameraId, 'address', 'identity changed', (camera) => ({ ...camera, identity }), refs);
   },
   setKeeping: (site, { cameraId, keeping }) =>
     changeCamera(site, cameraId, 'address', KEEPING_WORDS[keeping ?? 'none'], (camera) => ({ ...camera, keeping })),

@@ -81,7 +81,7 @@ export const feedShape = shapeOf<Feed>()({
 export const streamShape = shapeOf<Stream>()({
   id: id(),
   label: line(TEXT_LIMITS.label).min(1),
-  path: line(TEXT_LIMITS.path).matches(STREAM_PATH, '${path} must start with / and hold no blanks'),
+  path: line(TEXT_LIMITS.path).matches(STREAM_PATH, '$1 must start with / and must not contain spaces'),
   codec: orNull(text(TEXT_LIMITS.codec)),
   width: orNull(within(STREAM_RANGES.sidePx)),
   height: orNull(within(STREAM_RANGES.sidePx)),
@@ -135,9 +135,10 @@ export const cameraJoints = ({ id, modelId, candidates, streams }: Camera): stri
 export function brokenModelOfCamera({ models, cameras }: Pick<Site, 'models' | 'cameras'>): string | null {
   const known = new Set(models.map(({ id }) => id));
   for (const [index, { modelId, candidates }] of cameras.entries()) {
-    if (modelId !== null && !known.has(modelId)) return `cameras[${index}].modelId: there is no model “${modelId}”.`;
+    if (modelId !== null && !known.has(modelId))
+      return `cameras[${index}].modelId: there is no model card “${modelId}”.`;
     const missing = candidates.find((candidate) => !known.has(candidate));
-    if (missing !== undefined) return `cameras[${index}].candidates: there is no model “${missing}”.`;
+    if (missing !== undefined) return `cameras[${index}].candidates: there is no model card “${missing}”.`;
   }
   return null;
 }

@@ -19,32 +19,34 @@ const sayImage = (image: ImageFile | null): string | undefined =>
 function saidOf(before: Reflash, after: Reflash): string {
   if (after.decision !== before.decision)
     return after.decision === null
-      ? 'firmware: decided nothing any more'
+      ? 'firmware: decision cleared'
       : `firmware: decided to ${OPTION_WORDS[after.decision]}`;
   if (after.image !== before.image)
-    return after.image === null ? 'image let go' : `image taken in: ${after.image.fileName}`;
+    return after.image === null ? 'firmware file removed' : `firmware file added: ${after.image.fileName}`;
   if (after.backImage !== before.backImage)
-    return after.backImage === null ? 'image of before let go' : `image of before kept: ${after.backImage.fileName}`;
+    return after.backImage === null
+      ? 'original firmware file removed'
+      : `original firmware file added: ${after.backImage.fileName}`;
   if (after.isBackGivenUp !== before.isBackGivenUp)
-    return after.isBackGivenUp ? 'no way back, accepted' : 'a way back is wanted again';
-  if (after.card !== before.card) return 'card for it planned';
+    return after.isBackGivenUp ? 'no way back, accepted' : 'a way back is required again';
+  if (after.card !== before.card) return 'SD card planned';
   return 'firmware changed';
 }
 
 export const PREPARE_COMMANDS: Handlers<PrepareCommand> = {
   setAdminAccount: (site, { cameraId, account }) => {
     const refs = { from: cameraOf(site, cameraId).adminAccount?.user ?? 'none', to: account?.user ?? 'none' };
-    const change = 'account of the one who sets it up changed';
+    const change = 'set-up account changed';
     return changeCamera(site, cameraId, 'prepare', change, (camera) => ({ ...camera, adminAccount: account }), refs);
   },
   setReflash: (site, { cameraId, reflash }) => {
     const before = cameraOf(site, cameraId).reflash ?? UNSAID_REFLASH;
-    const text = reflash ? saidOf(before, reflash) : 'firmware: all of it given up';
+    const text = reflash ? saidOf(before, reflash) : 'firmware: all entries removed';
     return changeCamera(site, cameraId, 'prepare', text, (camera) => ({ ...camera, reflash }), {
-      image: sayImage(reflash?.image ?? null),
+      firmware: sayImage(reflash?.image ?? null),
       SHA256: reflash?.image?.sha256,
-      'image of before': sayImage(reflash?.backImage ?? null),
-      card: reflash?.card ? `${sayBytes(reflash.card.bytes)}, ${reflash.card.fileSystem}` : undefined,
+      'original firmware': sayImage(reflash?.backImage ?? null),
+      'SD card': reflash?.card ? `${sayBytes(reflash.card.bytes)}, ${reflash.card.fileSystem}` : undefined,
     });
   },
   setHandset: (site, { cameraId, handset }) =>
@@ -52,7 +54,7 @@ export const PREPARE_COMMANDS: Handlers<PrepareCommand> = {
       site,
       cameraId,
       'prepare',
-      handset ? 'how the handset serves changed' : 'no handset any more',
+      handset ? 'old phone: set-up changed' : 'no longer an old phone',
       (camera) => ({
         ...camera,
         handset,

@@ -37,15 +37,15 @@ export const STEERING_COMMANDS: Handlers<SteeringCommand> = {
   },
   putTour: (site, { cameraId, tour }) => {
     const { tours } = cameraOf(site, cameraId).steering;
-    const text = `round ${tour.name} ${known(tours, tour.id) ? 'changed' : 'made'}, ${sayMany(tour.stops.length, 'stop')}`;
+    const text = `tour ${tour.name} ${known(tours, tour.id) ? 'changed' : 'made'}, ${sayMany(tour.stops.length, 'stop')}`;
     return changeCamera(site, cameraId, 'tap', text, ({ steering, ...camera }) => ({
       ...camera,
       steering: { ...steering, tours: put(steering.tours, tour) },
     }));
   },
   removeTour: (site, { cameraId, tourId }) => {
-    const { name } = itemOf(cameraOf(site, cameraId).steering.tours, tourId, 'round');
-    return changeCamera(site, cameraId, 'tap', `round ${name} removed`, ({ steering, ...camera }) => ({
+    const { name } = itemOf(cameraOf(site, cameraId).steering.tours, tourId, 'tour');
+    return changeCamera(site, cameraId, 'tap', `tour ${name} removed`, ({ steering, ...camera }) => ({
       ...camera,
       steering: { ...steering, tours: without(steering.tours, tourId) },
     }));

@@ -23,11 +23,11 @@ export const COST_LINE_FIELDS = {
 /** What belongs to one school. */
 export const COST_OPTION_FIELDS = {
   name: nameOf('Name', TEXT_LIMITS.name),
-  school: oneAmong('School', SCHOOLS, 'both'),
-  destinationId: own('Seats counted at', null),
+  school: oneAmong('Approach', SCHOOLS, 'both'),
+  destinationId: own('Licences counted at', null),
   lines: own('What is bought', []),
-  includedSeats: needed('Seats included', wholes(0, 10_000)),
+  includedSeats: needed('Licences included', wholes(0, 10_000)),
   packs: own('Packs', []),
   subscriptionPerMonth: needed('Subscription a month', COST_RANGES.money),
-  loadW: needed('It draws, W (no cameras)', between(0, 1e6, 'W')),
+  loadW: needed('Power, W (without cameras)', between(0, 1e6, 'W')),
 } as const satisfies FieldTable<Omit<CostOption, 'id'>>;

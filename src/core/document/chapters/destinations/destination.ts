@@ -11,9 +11,9 @@ export type Protocol = (typeof PROTOCOLS)[number];
 export const PROTOCOL_WORDS: Readonly<Record<Protocol, string>> = {
   rtsp: 'RTSP',
   rtsps: 'RTSP over TLS',
-  tunnel: 'RTSP inside HTTP',
+  tunnel: 'RTSP over HTTP',
   onvif: 'ONVIF',
-  http: 'pictures by HTTP',
+  http: 'snapshots over HTTP',
 };
 
 /** Channels that it counts: how many came with it, and which packs of more are sold. */

@@ -25,7 +25,7 @@ export const GEAR_COMMANDS: Handlers<GearCommand> = {
         gear: site.gear.filter((other) => other !== gear),
         links: site.links.filter(({ from, to }) => from !== subject && to !== subject),
       },
-      log: words('power', 'site', `${gear.name} removed, and what it was joined by`),
+      log: words('power', 'site', `${gear.name} removed, with its links`),
     };
   },
 };

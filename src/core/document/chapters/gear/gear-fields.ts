@@ -19,8 +19,8 @@ type OwnOf<K extends GearKind> = Omit<GearOf<K>, keyof GearBase | 'kind'>;
 export const GEAR_FIELDS = {
   switch: {
     ports: amount('Ports', wholes(1, 96), 8),
-    poePorts: amount('Of these, ports that feed', wholes(0, 96), 8),
-    pseType: oneAmong('Type of IEEE 802.3', [1, 2, 3, 4], 2, {
+    poePorts: amount('PoE ports', wholes(0, 96), 8),
+    pseType: oneAmong('PoE type (IEEE 802.3)', [1, 2, 3, 4], 2, {
       words: {
         1: '1 (af): up to class 3',
         2: '2 (at): up to class 4',
@@ -28,17 +28,17 @@ export const GEAR_FIELDS = {
         4: '4 (bt): up to class 8',
       },
     }),
-    budgetW: amount('Budget of all ports, W', between(0, 10_000, 'W'), 65),
-    pseVolts: own('Voltage of its ports, V', PSE_VOLTS),
-    reserves: oneAmong('It reserves', ['class', 'measured'], 'class', {
-      words: { class: 'what the class may take', measured: 'what is taken' },
+    budgetW: amount('PoE budget, W', between(0, 10_000, 'W'), 65),
+    pseVolts: own('Voltage of its PoE ports, V', PSE_VOLTS),
+    reserves: oneAmong('Power is reserved by', ['class', 'measured'], 'class', {
+      words: { class: 'class', measured: 'measured power' },
     }),
     uplinkMbps: amount('Uplink, Mbit/s', MBPS, 1000),
   },
   injector: {
     volts: amount('Voltage, V', VOLTS, USUAL_VOLTS.injector),
     watts: amount('Watts', above0(1000, 'W'), 24),
-    isPassive: tick('passive: it does not negotiate', { isWide: true }),
+    isPassive: tick('passive: no negotiation', { isWide: true }),
   },
   supply: {
     output: oneAmong('Output', ['dc', 'usb'], 'dc', { words: { dc: 'low voltage', usb: 'USB' }, isWide: true }),
@@ -47,10 +47,10 @@ export const GEAR_FIELDS = {
   },
   'access-point': {
     band: own('Band', '2.4'),
-    radio: own('Radio', 'n20'),
-    eirpDbm: amount('Radiated, dBm', between(-20, 40, 'dBm'), 20),
+    radio: own('Radio standard', 'n20'),
+    eirpDbm: amount('Transmit power (EIRP), dBm', between(-20, 40, 'dBm'), 20),
     channel: figure('Channel', wholes(1, 200)),
-    poeClass: choice<number>('Fed by its switch', [0, 1, 2, 3, 4, 5, 6, 7, 8], {
+    poeClass: choice<number>('Powered by its switch', [0, 1, 2, 3, 4, 5, 6, 7, 8], {
       words: {
         '': 'no',
         ...Object.fromEntries([0, 1, 2, 3, 4, 5, 6, 7, 8].map((value) => [value, `class ${value}`])),

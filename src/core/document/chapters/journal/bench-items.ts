@@ -17,19 +17,19 @@ export const BENCH_ITEMS: readonly BenchItem[] = [
   {
     id: 'unpacked',
     said: 'all parts are in the box',
-    ask: 'All parts are in the box: supply, bracket, screws, card',
+    ask: 'All parts are in the box: power supply, bracket, screws, SD card',
     ways: [],
   },
   {
     id: 'mark',
     said: 'revision and serial written down',
-    ask: 'Revision and serial of its label are written down',
+    ask: 'Revision and serial number of its label are written down',
     ways: [],
   },
   {
     id: 'negotiated',
-    said: 'the port gives its class',
-    ask: 'The port of the switch gives the class that was planned',
+    said: 'the port reports its class',
+    ask: 'The port of the switch reports the class that was planned',
     ways: ['poe'],
   },
   {
@@ -40,14 +40,19 @@ export const BENCH_ITEMS: readonly BenchItem[] = [
   },
   {
     id: 'night-volts',
-    said: 'voltage holds with the light on',
-    ask: 'Voltage at the camera with its light on, behind the whole length of cable',
+    said: 'voltage holds with the illuminator on',
+    ask: 'Voltage at the camera with its illuminator on, behind the whole length of cable',
     ways: ['dc', 'passive', 'usb'],
   },
   { id: 'charged', said: 'charged from the panel', ask: 'The panel charges it; the battery is full', ways: ['solar'] },
-  { id: 'picture', said: 'it gives its picture', ask: 'It gives its picture to a probe', ways: [], byProbe: true },
-  { id: 'night', said: 'its light works', ask: 'Hand over the lens: it changes to night, its light goes on', ways: [] },
-  { id: 'held', said: 'held for an hour', ask: 'It ran for an hour without a break', ways: [] },
+  { id: 'picture', said: 'the stream plays', ask: 'A probe gets its picture', ways: [], byProbe: true },
+  {
+    id: 'night',
+    said: 'the illuminator works',
+    ask: 'Cover the lens: the camera switches to night, its illuminator comes on',
+    ways: [],
+  },
+  { id: 'held', said: 'ran for an hour', ask: 'It ran for an hour without interruption', ways: [] },
 ];
 
 export const benchItemsFor = (way: string | null): readonly BenchItem[] =>

@@ -112,7 +112,7 @@ const lineFor = (count: number, first: Entry, last: Entry, id: string): Entry =>
   at: last.at,
   kind: 'site',
   subject: 'site',
-  text: `${sayMany(count, 'older line')} of the logbook condensed into this one`,
+  text: `${sayMany(count, 'older entry', 'older entries')} of the logbook condensed into this one`,
   refs: [
     { name: 'from', value: first.at },
     { name: 'to', value: last.at },

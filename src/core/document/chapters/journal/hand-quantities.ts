@@ -13,16 +13,16 @@ export interface Quantity {
 export const HAND_QUANTITIES = {
   signalDbm: { label: 'signal', unit: 'dBm', show: (dbm) => `${Math.round(dbm)} dBm` },
   batteryC: { label: 'battery temperature', unit: '°C', show: (c) => `${c} °C` },
-  'under.watts': { label: 'heat of the handset then', unit: 'W', show: (w) => `${w.toFixed(1)} W` },
-  'under.mount': { label: 'where it sat then', unit: '' },
-  'under.roomC': { label: 'room then', unit: '°C', show: (c) => `${c} °C` },
-  isSwollen: { label: 'battery bulges', unit: '' },
+  'under.watts': { label: 'heat of the old phone', unit: 'W', show: (w) => `${w.toFixed(1)} W` },
+  'under.mount': { label: 'position of the old phone', unit: '' },
+  'under.roomC': { label: 'room temperature', unit: '°C', show: (c) => `${c} °C` },
+  isSwollen: { label: 'swollen battery', unit: '' },
   'head.panDegPerS': { label: 'turns', unit: '°/s', show: (deg) => `${deg.toFixed(1)} °/s` },
-  'head.panOffsetDeg': { label: 'turns late by', unit: '°', show: (deg) => `${deg.toFixed(1)}°` },
-  'head.panResidualDeg': { label: 'turns unevenly by', unit: '°', show: (deg) => `${deg.toFixed(1)}°` },
+  'head.panOffsetDeg': { label: 'PTZ dead time', unit: '°', show: (deg) => `${deg.toFixed(1)}°` },
+  'head.panResidualDeg': { label: 'PTZ turn spread', unit: '°', show: (deg) => `${deg.toFixed(1)}°` },
   'head.velocity': { label: 'at a share of its top speed', unit: '' },
-  'head.stopsLost': { label: 'stops that got lost', unit: '', show: sayCount },
-  'head.keepsTimeout': { label: 'stops by itself when its time is over', unit: '' },
+  'head.stopsLost': { label: 'stop commands lost', unit: '', show: sayCount },
+  'head.keepsTimeout': { label: 'stops when its timeout is over', unit: '' },
 } as const satisfies Readonly<Record<string, Quantity>>;
 export type HandQuantity = keyof typeof HAND_QUANTITIES;
 

@@ -168,7 +168,7 @@ export const JOURNAL_COMMANDS: Recorders<JournalCommand> = {
   },
   recordReading: (site, { about, subject, quantity, value, by, under = [] }) => {
     const said = sayValue(HAND_QUANTITIES[quantity], value);
-    const text = `${nameOfSubject(site, about)}: ${HAND_QUANTITIES[quantity].label} read: ${said}`;
+    const text = `${nameOfSubject(site, about)}: ${HAND_QUANTITIES[quantity].label} measured: ${said}`;
     return {
       ...words('power', about, text, { [HAND_QUANTITIES[quantity].label]: said }),
       source: by,
@@ -176,7 +176,7 @@ export const JOURNAL_COMMANDS: Recorders<JournalCommand> = {
     };
   },
   withdrawReading: (site, { about, subject, quantity }) => {
-    const text = `${nameOfSubject(site, about)}: ${HAND_QUANTITIES[quantity].label} taken back`;
+    const text = `${nameOfSubject(site, about)}: ${HAND_QUANTITIES[quantity].label} removed`;
     return {
       ...said(words(quantity.startsWith('head.') ? 'tap' : 'power', about, text)),
       revokes: entriesOf(site, subject, quantity),
@@ -192,7 +192,7 @@ export const JOURNAL_COMMANDS: Recorders<JournalCommand> = {
     facts: [{ subject, quantity: settingQuantity(setting), value, how: 'confirmed' }],
   }),
   withdrawSetting: (site, { cameraId, subject, setting, said: name }) => ({
-    ...said(words('prepare', cameraSubject(cameraId), `${cameraOf(site, cameraId).name}: ${name}: taken back`)),
+    ...said(words('prepare', cameraSubject(cameraId), `${cameraOf(site, cameraId).name}: ${name}: removed`)),
     revokes: entriesOf(site, subject, settingQuantity(setting)),
   }),
   recordReflashStep: (site, { cameraId, told, said: text, by }) => {
@@ -207,11 +207,11 @@ export const JOURNAL_COMMANDS: Recorders<JournalCommand> = {
     const subject = cameraSubject(cameraId);
     const fact = (quantity: QuantityName, value: FactValue): Fact => ({ subject, quantity, value, how: 'measured' });
     return {
-      ...words('prepare', subject, `${cameraOf(site, cameraId).name}: read back from the card: ${fileName}`, {
+      ...words('prepare', subject, `${cameraOf(site, cameraId).name}: read back from the SD card: ${fileName}`, {
         SHA256: sha256,
         bytes: String(bytes),
       }),
-      source: 'the card',
+      source: 'the SD card',
       facts: [fact('card.fileName', fileName), fact('card.sha256', sha256), fact('card.bytes', bytes)],
     };
   },

@@ -181,7 +181,7 @@ test('a reading lies in the journal; an emptied field takes it back, and a file 
   const warm = apply(mill(), readingOf(subject, subject, 'batteryC', 41), readingOf(subject, subject, 'batteryC', 46));
   const of = (journal: readonly Entry[]) => bestKnown(indexEvidence(journal), subject, 'batteryC')?.value;
   expect(of(warm.journal)).toBe(46);
-  expect(warm.journal.at(-1)?.text).toBe('sluice: battery temperature read: 46 °C');
+  expect(warm.journal.at(-1)?.text).toBe('sluice: battery temperature measured: 46 °C');
   const empty = applyCommand(warm, readingOf(subject, subject, 'batteryC', null), stamps('2026-11-25T10:00:00.000Z'));
   expect(of(empty.journal)).toBeUndefined();
   expect(empty.journal).toHaveLength(3);

@@ -58,7 +58,7 @@ export const ONVIF_RECORDERS: Recorders<OnvifRecord> = {
     const subject = cameraSubject(cameraId);
     const { degPerS, offsetDeg, residualDeg, deadTimeS } = turns;
     return {
-      ...words('tap', subject, `${cameraOf(site, cameraId).name}: its head turns ${degPerS.toFixed(1)} °/s`, {
+      ...words('tap', subject, `${cameraOf(site, cameraId).name}: PTZ turns ${degPerS.toFixed(1)} °/s`, {
         turns: String(measured),
         'before anything moves': `${deadTimeS.toFixed(2)} s`,
         unevenly: residualDeg === null ? undefined : `${residualDeg.toFixed(1)}°`,

@@ -29,7 +29,7 @@ export const LINK_COMMANDS: Handlers<LinkCommand> = {
   removeLink: (site, { linkId }) => {
     const link = site.links.find(({ id }) => id === linkId);
     if (!link) throw new RangeError(`linkId: there is no link ${linkId}`);
-    const text = `${nameOfSubject(site, link.to)} no longer joined to ${nameOfSubject(site, link.from)}`;
+    const text = `${nameOfSubject(site, link.to)} no longer linked to ${nameOfSubject(site, link.from)}`;
     return {
       site: { ...site, links: site.links.filter((other) => other !== link) },
       log: words('power', link.to, text),

@@ -11,13 +11,13 @@ const LENGTH = between(0, FAR_M, 'm');
 export const LINK_FIELDS = {
   name: lineOf('Label', TEXT_LIMITS.name, { placeholder: 'C-07' }),
   lengthM: figure('Length, m', LENGTH),
-  route: own('Route', null),
+  route: own('Drawn route, m', null),
   extraM: amount('Risers, slack, loops, m', LENGTH, 0),
   areaMm2: figure('Wire, mm²', above0(500, 'mm²'), { placeholder: 'as usual' }),
   isCopperClad: tick('copper-clad aluminium'),
   conductorC: amount('Warmest, °C', between(-60, 120, '°C'), 40),
   leavesBuilding: tick('leaves the building'),
-  capacityMbps: figure('It carries, Mbit/s', above0(1e6, 'Mbit/s'), { placeholder: 'as its ends say' }),
+  capacityMbps: figure('Capacity, Mbit/s', above0(1e6, 'Mbit/s'), { placeholder: 'as its ends allow' }),
 } as const satisfies FieldTable<LinkFigures>;
 
 /** A link of which only its ends and its kind are known. */

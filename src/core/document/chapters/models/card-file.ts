@@ -44,7 +44,7 @@ const cardFileShape = shapeOf<CardFile>()({
 
 /** Reads a file of model cards. What does not fit is named by its path, and the file is refused whole. */
 export function readCardFile(text: string): Result<readonly Model[], Fault<CardFaultCode>> {
-  if (text.length > MAX_FILE_CHARS) return err(fault('cards.too-large', 'Expected a file of cards below 8 MB.'));
+  if (text.length > MAX_FILE_CHARS) return err(fault('cards.too-large', 'Expected a file of model cards below 8 MB.'));
   if (isTooDeep(text)) return err(fault('cards.not-json', `This is not a file of model cards. ${TOO_DEEP}`));
   let document: unknown;
   try {
@@ -59,7 +59,7 @@ export function readCardFile(text: string): Result<readonly Model[], Fault<CardF
     return err(
       fault(
         'cards.newer-version',
-        `These cards are of version ${document.version}; this Clear Tap reads up to ${CARD_VERSION}.`,
+        `These model cards are of version ${document.version}; this Clear Tap reads up to ${CARD_VERSION}.`,
       ),
     );
   const from = typeof document.version === 'number' ? document.version : CARD_VERSION;

@@ -30,7 +30,7 @@ export interface SubStream {
   readonly widthPx: number | null;
   readonly heightPx: number | null;
   readonly fps: number | null;
-  /** With `{channel}`, `{user}` and `{secret}` where they belong; empty when not known. */
+  /** With `{channel}`, `{user}` and `{password}` where they belong; empty when not known. */
   readonly path: string;
 }
 
@@ -85,7 +85,7 @@ export interface Model {
   /** Of the main stream. */
   readonly codecs: readonly string[];
   readonly fps: number | null;
-  /** Of the main stream, with `{channel}`, `{user}` and `{secret}` where they belong; empty when not known. */
+  /** Of the main stream, with `{channel}`, `{user}` and `{password}` where they belong; empty when not known. */
   readonly path: string;
   readonly rtspPort: number | null;
   readonly onvifPort: number | null;

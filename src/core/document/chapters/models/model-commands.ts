@@ -11,7 +11,7 @@ export type ModelCommand =
 export const MODEL_COMMANDS: Handlers<ModelCommand> = {
   putModel: (site, { model }) => ({
     site: { ...site, models: put(site.models, model) },
-    log: words('choose', 'site', `Model card of ${nameOfModel(model)} kept`),
+    log: words('choose', 'site', `Model card of ${nameOfModel(model)} saved`),
   }),
   removeModel: (site, { modelId }) => {
     const model = itemOf(site.models, modelId, 'model');

@@ -19,7 +19,7 @@ export const NETWORK_COMMANDS: Handlers<NetworkCommand> = {
     const before = site.networks.find(({ id }) => id === network.id);
     const isPermitted = network.permit !== '' && network.permit !== before?.permit;
     const text = isPermitted
-      ? `${network.name}: ${network.permit} says that it may be looked through`
+      ? `${network.name}: ${network.permit} permits scanning`
       : `${network.name} ${before ? 'changed' : 'added'}`;
     return {
       site: { ...site, networks: put(site.networks, network) },

@@ -7,13 +7,13 @@ import type { Network } from './network.ts';
 export const NETWORK_FIELDS = {
   name: nameOf('Name', TEXT_LIMITS.name, { placeholder: 'House' }),
   cidr: own('Addresses', ''),
-  gateway: own('Gateway, the router', null),
-  pool: own('Handed out', null),
-  dns: own('Name servers', []),
-  ntp: own('Time from', null),
+  gateway: own('Gateway (router)', null),
+  pool: own('DHCP range', null),
+  dns: own('DNS servers', []),
+  ntp: own('Time server', null),
   vlan: figure('VLAN', wholes(1, 4094)),
-  dhcpServers: figure('Servers that hand out', wholes(0, 9), { hint: 'one is right; 0 where nobody does' }),
-  permit: notesOf('Who said that you may look through it', TEXT_LIMITS.name, { placeholder: 'its owner, by name' }),
+  dhcpServers: figure('DHCP servers', wholes(0, 9), { hint: 'one is right; 0 where there is none' }),
+  permit: notesOf('Who permits scanning it', TEXT_LIMITS.name, { placeholder: 'its owner, by name' }),
 } as const satisfies FieldTable<Omit<Network, 'id'>>;
 
 const { name: _name, cidr: _cidr, ...figures } = NETWORK_FIELDS;

@@ -19,7 +19,7 @@ export function tapOf(site: Site, tapId: string): Tap {
 export const TAP_COMMANDS: Handlers<TapCommand> = {
   addTap: (site, { tap, judged }) => {
     const [camera, destination] = [cameraOf(site, tap.cameraId), destinationOf(site, tap.destinationId)];
-    const text = `${camera.name} ${streamIn(camera, tap.streamId).label} tapped by ${destination.name} to ${tap.use}`;
+    const text = `${camera.name} ${streamIn(camera, tap.streamId).label} goes to ${destination.name} to ${tap.use}`;
     return {
       site: { ...site, taps: [...site.taps, tap] },
       log: words('tap', tapSubject(tap.id), text, { verdict: judged }),
@@ -38,7 +38,7 @@ export const TAP_COMMANDS: Handlers<TapCommand> = {
   },
   removeTap: (site, { tapId }) => {
     const tap = tapOf(site, tapId);
-    const text = `${cameraOf(site, tap.cameraId).name} no longer tapped by ${destinationOf(site, tap.destinationId).name}`;
+    const text = `${cameraOf(site, tap.cameraId).name} no longer goes to ${destinationOf(site, tap.destinationId).name}`;
     return {
       site: { ...site, taps: site.taps.filter(({ id }) => id !== tapId) },
       log: words('tap', cameraSubject(tap.cameraId), text),

@@ -32,11 +32,10 @@ export function AccessWanted({ camera, access }: { camera: Camera; access: Devic
     );
   return (
     <p role="alert">
-      The secret of {access.account?.user ?? 'its account'} is not here; without it one try at the login would be spent
-      on nothing.{' '}
+      The password of {access.account?.user ?? 'its account'} is not here; without it a login would be wasted.{' '}
       {access.isLocked ? (
         <Button kind="quiet" onClick={access.unlock}>
-          Unlock secrets
+          Unlock passwords
         </Button>
       ) : (
         <Link to={station(access.login === 'sets-up' ? 'prepare' : 'tap')} className={LOOK}>

@@ -61,16 +61,16 @@ export function CardLessons({ camera, reading, isQuiet = false }: CardLessonsPro
   };
   return (
     <Panel
-      title={`Card of ${nameOfModel(model)}`}
+      title={`Model card of ${nameOfModel(model)}`}
       actions={
         lessons.length > 0 && (
-          <Button onClick={teach}>Teach it {lessons.length === 1 ? 'this' : `these ${lessons.length}`}</Button>
+          <Button onClick={teach}>Add to it {lessons.length === 1 ? 'this' : `these ${lessons.length}`}</Button>
         )
       }
     >
       {lessons.length === 0 ? (
         <p className="text-small text-soft">
-          It knows all that this device told. The next one of this model is filled in from it.
+          It has all that this device reported. The next camera of this model is filled in from it.
         </p>
       ) : (
         <ul className="text-small">
@@ -84,7 +84,7 @@ export function CardLessons({ camera, reading, isQuiet = false }: CardLessonsPro
       )}
       {model.learnedFrom.length > 0 && (
         <details className="mt-2 text-small">
-          <summary className="text-soft">Learnt before: {model.learnedFrom.length}</summary>
+          <summary className="text-soft">Added before: {model.learnedFrom.length}</summary>
           <ul>
             {model.learnedFrom.map(({ field, said, from, at }) => (
               <li key={field} className="flex flex-wrap gap-x-2 py-0.5">

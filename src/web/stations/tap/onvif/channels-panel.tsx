@@ -151,8 +151,8 @@ export function ChannelsPanel({ camera }: { camera: Camera }) {
 
   return (
     <Panel
-      title="Channels of the box"
-      aside={model?.channels ? `its card says ${model.channels}` : 'its card does not say how many'}
+      title="Channels of the recorder"
+      aside={model?.channels ? `its model card says ${model.channels}` : 'its model card does not say how many'}
       actions={
         isRunning ? (
           <Button onClick={() => controller.current?.abort()}>Stop trying</Button>
@@ -182,14 +182,13 @@ export function ChannelsPanel({ camera }: { camera: Camera }) {
         </div>
       ) : (
         <p className="text-small text-soft">
-          This is channel {camera.channel}. Each channel is asked for by its path{hasPath ? `, ${model?.path}` : ''},
+          This is channel {camera.channel}. Each channel is requested by its path{hasPath ? `, ${model?.path}` : ''},
           one after the other.
         </p>
       )}
       {!hasPath && (
         <p className="mt-1 text-small text-brass">
-          The card of its model has no path with {'{channel}'} in it: enter one there, or let the card learn it from
-          channel 1.
+          The model card has no path with {'{channel}'} in it: enter one there, or add it from channel 1.
         </p>
       )}
       {tried.length > 0 && (
@@ -206,7 +205,7 @@ export function ChannelsPanel({ camera }: { camera: Camera }) {
                 <b>Channel {channel}</b>
                 <span className="font-mono text-small text-soft">{path}</span>
                 <span className="text-small text-soft">
-                  {outcome === 'trying' ? 'being asked' : outcome === 'there' ? note : note || outcome}
+                  {outcome === 'trying' ? 'being tried' : outcome === 'there' ? note : note || outcome}
                 </span>
                 <span className="ml-auto">
                   {known ? (
@@ -215,8 +214,8 @@ export function ChannelsPanel({ camera }: { camera: Camera }) {
                     </span>
                   ) : (
                     outcome === 'there' && (
-                      <Button aria-label={`Bring in channel ${channel}`} onClick={() => bringIn(channel)}>
-                        Bring it in
+                      <Button aria-label={`Add channel ${channel}`} onClick={() => bringIn(channel)}>
+                        Add it
                       </Button>
                     )
                   )}

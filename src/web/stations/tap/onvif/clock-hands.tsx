@@ -36,7 +36,7 @@ export function ClockHands({ skewS, at }: { skewS: number; at: string }) {
       <figcaption>
         <b>{sayClockError(skewS)}</b>
         <span className="block text-small text-soft">
-          it said {day.format(saidMs)}
+          it reported {day.format(saidMs)}
           {isOff && <>; it was {day.format(trueMs)}</>}
         </span>
       </figcaption>

@@ -10,18 +10,16 @@ export const nameOfDevice = ({ device }: OnvifReading): string =>
 
 /** How its head can be moved, in a few words. */
 export function sayHead({ ptz }: OnvifReading): string {
-  if (!ptz) return 'no head to steer';
+  if (!ptz) return 'no PTZ';
   const { absolute, relative } = ptz.node;
-  const how = absolute ? 'by angle' : relative ? 'by steps' : 'by time alone';
-  const tells = { position: 'tells where it looks', moving: 'tells whether it moves', nothing: 'tells nothing' }[
-    ptz.tells
-  ];
-  return `head steered ${how}, ${tells}`;
+  const how = absolute ? 'absolute moves' : relative ? 'relative moves' : 'timed moves only';
+  const tells = { position: 'reports position', moving: 'reports movement', nothing: 'reports nothing' }[ptz.tells];
+  return `PTZ ${how}, ${tells}`;
 }
 
 export function sayEvents({ events }: OnvifReading): string {
   if (!events) return 'no events';
-  if (events.canPull === false) return 'events that cannot be fetched';
+  if (events.canPull === false) return 'events that cannot be pulled';
   const motion = motionTopics(events.topics).length;
   return `${sayMany(events.topics.length, 'topic')}${motion > 0 ? ', motion among them' : ', none of motion'}`;
 }

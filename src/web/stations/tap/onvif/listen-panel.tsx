@@ -19,7 +19,7 @@ const KIND_WORDS: Readonly<Record<EventKind, string>> = {
   motion: 'motion',
   line: 'line crossed',
   area: 'area entered',
-  sound: 'sound',
+  sound: 'audio',
   input: 'input',
   tamper: 'covered or turned',
   other: 'other',
@@ -55,10 +55,10 @@ export function ListenPanel({ camera, access }: { camera: Camera; access: Device
   };
   return (
     <Panel
-      title="Its events"
+      title="Events (motion, person, …)"
       aside={
         state.status === 'none' && before
-          ? `${sayMany(before.payload.heard.changes, 'event')} heard ${sayWhen(before.takenAt)}`
+          ? `${sayMany(before.payload.heard.changes, 'event')} received ${sayWhen(before.takenAt)}`
           : undefined
       }
       actions={
@@ -72,8 +72,8 @@ export function ListenPanel({ camera, access }: { camera: Camera; access: Device
       {isAsked && <AccessWanted camera={camera} access={access} />}
       {state.status === 'none' ? (
         <p className="text-small text-soft">
-          Listening takes a subscription, shows what it tells as it happens, and gives the subscription back. Walk
-          through the middle of its picture meanwhile.
+          Listening opens a subscription, shows its events as they happen, and ends the subscription. Walk through the
+          middle of its picture meanwhile.
         </p>
       ) : (
         <EventStrip state={state} elapsedS={elapsedS} />
@@ -89,7 +89,7 @@ function EventStrip({ state, elapsedS }: { state: Exclude<ListenState, { status:
   const isOver = state.status === 'over' || state.status === 'broken';
   const said =
     state.status === 'opening'
-      ? 'Taking a subscription'
+      ? 'Opening a subscription'
       : isOver
         ? `${sayMany(changes.length, 'event')} in ${Math.round(state.heard?.seconds ?? 0)} s`
         : changes.length === 0
@@ -117,7 +117,7 @@ function EventStrip({ state, elapsedS }: { state: Exclude<ListenState, { status:
       </div>
       {state.message && <p className="mt-2 text-small text-soft">{state.message}</p>}
       {changes.length > 0 && (
-        <ol aria-label="Events heard" className="mt-2 max-h-40 overflow-auto border-t border-grid text-small">
+        <ol aria-label="Events received" className="mt-2 max-h-40 overflow-auto border-t border-grid text-small">
           {changes
             .slice(-20)
             .toReversed()

@@ -67,10 +67,9 @@ export function listenTo(
         return tell({ status: 'over', heard: line.heard, message: line.heard.cause ? line.heard.note : state.message });
     }
   }).then(
-    () => state.status !== 'over' && tell({ status: 'broken', message: 'The listening broke off.' }),
+    () => state.status !== 'over' && tell({ status: 'broken', message: 'Listening stopped early.' }),
     (error: unknown) => {
-      if (controller.signal.aborted)
-        return tell({ status: 'over', message: 'Stopped; the subscription was given back.' });
+      if (controller.signal.aborted) return tell({ status: 'over', message: 'Stopped; the subscription was ended.' });
       const message = sayBreak(error, 'the listening');
       tell({ status: 'broken', message });
     },

@@ -46,11 +46,11 @@ export function OfferPanel({ camera, onTaken }: { camera: Camera; onTaken: (stre
         <>
           <ReadAct camera={camera} access={access} device={device} />
           <Link to={`${to}/onvif`} className={linkLook}>
-            Its passport&nbsp;→
+            Device report&nbsp;→
           </Link>
           {reading?.ptz && (
             <Link to={`${to}/steer`} className={linkLook}>
-              Steer it&nbsp;→
+              PTZ controls&nbsp;→
             </Link>
           )}
         </>
@@ -75,8 +75,8 @@ export function OfferPanel({ camera, onTaken }: { camera: Camera; onTaken: (stre
       )}
       {!reading && device.run?.status !== 'running' && (
         <p className="text-small text-soft">
-          Reading asks who it is, its clock, its profiles with their addresses, its head and its events. Nothing is
-          changed at it.
+          Reading asks for its identity, its clock, its profiles with their addresses, its PTZ and its events. Nothing
+          is changed at the device.
         </p>
       )}
     </Panel>

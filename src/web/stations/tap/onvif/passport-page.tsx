@@ -47,14 +47,14 @@ export function Passport({ camera }: { camera: Camera }) {
         </Link>
         {reading?.ptz && (
           <Link to={`${to}/steer`} className="font-strong text-verdigris hover:underline">
-            Steer it →
+            PTZ controls →
           </Link>
         )}
       </nav>
       <div className="grid grid-cols-[minmax(0,1fr)] items-start gap-4 lg:grid-cols-[minmax(0,7fr)_minmax(0,5fr)]">
         <div className="flex min-w-0 flex-col gap-4">
           <Panel
-            title="Passport"
+            title="ONVIF device report"
             aside={
               remembered
                 ? isCurrent
@@ -70,15 +70,15 @@ export function Passport({ camera }: { camera: Camera }) {
             </div>
             {device.run?.offered && (
               <p className="mt-2 flex flex-wrap items-center gap-2 border-l-[3px] border-brass pl-3">
-                It wrote a login into its stream addresses: account “{device.run.offered.user}”. It was taken out, and
-                is kept nowhere yet.
+                The device wrote a login into its stream addresses: account “{device.run.offered.user}”. It was removed,
+                and is saved nowhere yet.
                 <Button
                   onClick={() => {
                     if (device.run?.offered) access.keepOffered(device.run.offered);
                     deviceRunner.forgetOffered(camera.id);
                   }}
                 >
-                  Keep it as its account
+                  Save it as its account
                 </Button>
               </p>
             )}
@@ -86,7 +86,7 @@ export function Passport({ camera }: { camera: Camera }) {
               <ul className="mt-2 border-l-[3px] border-brass pl-3">
                 {reading.heldDoors.map((door) => (
                   <li key={sayDoor(door)} className="flex flex-wrap items-center gap-2 py-0.5">
-                    Services at {sayDoor(door)} were not asked.
+                    Services at {sayDoor(door)} were not read.
                     <Button onClick={() => void access.allowDoor(door)}>Allow the password there</Button>
                   </li>
                 ))}
@@ -110,7 +110,7 @@ export function Passport({ camera }: { camera: Camera }) {
               {findings.length > 0 ? (
                 <CameraFindings cameraId={camera.id} findings={findings} />
               ) : (
-                <p className="text-soft">Nothing to fix in what it told.</p>
+                <p className="text-soft">No findings from this reading.</p>
               )}
             </Panel>
           )}
@@ -126,7 +126,7 @@ function Identity({ reading, at }: { reading: OnvifReading; at: string }) {
   if (!device)
     return (
       <p className="mt-2">
-        <b>{reading.cause ? CAUSE_WORDS[reading.cause].title : 'It told nothing'}.</b>{' '}
+        <b>{reading.cause ? CAUSE_WORDS[reading.cause].title : 'Nothing read'}.</b>{' '}
         <span className="text-soft">{reading.note}</span>
       </p>
     );
@@ -140,18 +140,18 @@ function Identity({ reading, at }: { reading: OnvifReading; at: string }) {
           <Line term="Firmware">{device.firmware}</Line>
           <Line term="Serial">{device.serial}</Line>
           <Line term="Hardware">{device.hardware}</Line>
-          {network && <Line term="Hardware address">{network.mac}</Line>}
+          {network && <Line term="MAC address">{network.mac}</Line>}
           {network && network.dhcp !== null && (
-            <Line term="Its address">{network.dhcp ? 'asked of the router' : 'set on the device'}</Line>
+            <Line term="Its address">{network.dhcp ? 'by DHCP' : 'static on the device'}</Line>
           )}
-          {network?.timeServers && <Line term="Asks for the time">{network.timeServers.join(', ') || 'nobody'}</Line>}
-          {imaging && <Line term="Night filter">{imaging.infraredCut}</Line>}
-          {recordings?.recordings != null && <Line term="Own recordings">{sayRecordings(recordings)}</Line>}
+          {network?.timeServers && <Line term="Time server">{network.timeServers.join(', ') || 'nobody'}</Line>}
+          {imaging && <Line term="IR-cut filter">{imaging.infraredCut}</Line>}
+          {recordings?.recordings != null && <Line term="Recordings on the device">{sayRecordings(recordings)}</Line>}
           <Line term="Login">
-            {{ none: 'none asked', token: 'token (WS-Security)', digest: 'HTTP Digest' }[reading.login]}
+            {{ none: 'none required', token: 'WS-UsernameToken', digest: 'HTTP Digest' }[reading.login]}
           </Line>
         </dl>
-        {clock ? <ClockHands skewS={clock.skewS} at={at} /> : <p className="text-soft">It did not tell the time.</p>}
+        {clock ? <ClockHands skewS={clock.skewS} at={at} /> : <p className="text-soft">It did not report the time.</p>}
       </div>
       <ServiceStamps reading={reading} />
       {reading.cause && (
@@ -173,6 +173,8 @@ function sayRecordings({ recordings, fromUnixMs, toUnixMs }: RecordingSummary): 
 const Line = ({ term, children }: { term: string; children: ReactNode }) => (
   <>
     <dt className="text-soft">{term}</dt>
-    <dd className="font-mono break-all">{children === '' ? <span className="text-soft">not told</span> : children}</dd>
+    <dd className="font-mono break-all">
+      {children === '' ? <span className="text-soft">not reported</span> : children}
+    </dd>
   </>
 );

@@ -9,7 +9,7 @@ import { useAppDispatch } from '../../../store/store.ts';
 import { Button } from '../../../ui/button.tsx';
 
 /** Told by the second service alone: who knows the first does not find it. */
-const VIA_WORDS = { media: 'first service', media2: 'second service alone', both: '' } as const;
+const VIA_WORDS = { media: 'Media 1', media2: 'Media 2 only', both: '' } as const;
 
 /** The stream that a profile is meant for: one whose path the device does not offer. */
 function strayFor(camera: Camera, profile: ReadProfile, reading: OnvifReading): Stream | null {
@@ -40,7 +40,7 @@ export function ProfileRows({ camera, reading, onTaken }: ProfileRowsProps) {
       <p className="text-soft">
         {reading.profiles.length === 0
           ? 'It offers no profile.'
-          : 'It offers no profile of this channel: draw it by its path.'}
+          : 'It offers no profile of this channel: pull it by its path.'}
       </p>
     );
   return (
@@ -69,8 +69,8 @@ export function ProfileRows({ camera, reading, onTaken }: ProfileRowsProps) {
                   is stream <b className="text-ink">{is.label}</b>
                 </span>
               ) : path === null ? null : (
-                <Button aria-label={`Take profile ${name}`} onClick={() => take(profile, into)}>
-                  {into ? `Take it as ${into.label}` : 'Take it'}
+                <Button aria-label={`Use profile ${name}`} onClick={() => take(profile, into)}>
+                  {into ? `Use it as ${into.label}` : 'Use it'}
                 </Button>
               )}
             </span>

@@ -49,8 +49,8 @@ export function OnvifFields({ camera, access }: { camera: Camera; access: Device
           value={access.login}
           onChange={(value) => isLogin(value) && access.setLogin(value)}
           options={[
-            { value: 'draws', label: `${camera.account?.user ?? ''}, which draws` },
-            { value: 'sets-up', label: `${camera.adminAccount?.user ?? ''}, which sets up` },
+            { value: 'draws', label: `${camera.account?.user ?? ''}, streaming account` },
+            { value: 'sets-up', label: `${camera.adminAccount?.user ?? ''}, set-up account` },
           ]}
         />
       )}
@@ -104,12 +104,12 @@ export function ReadProgress({ device }: { device: DeviceState }) {
         {run.message}
       </p>
     );
-  if (run.status === 'cancelled') return <p className="text-small text-soft">Stopped; nothing was kept of it.</p>;
+  if (run.status === 'cancelled') return <p className="text-small text-soft">Stopped; nothing was saved of it.</p>;
   if (run.status !== 'running') return null;
   const last = run.steps.at(-1);
   return (
     <p role="status" className="text-small text-soft">
-      {run.steps.length} questions answered{last ? `, the last: ${last.name}` : ''}
+      {run.steps.length} requests answered{last ? `, the last: ${last.name}` : ''}
     </p>
   );
 }

@@ -7,15 +7,15 @@ import { SelectField } from '../../../ui/text-field.tsx';
 import { useSiteView } from '../../use-site-view.ts';
 
 const ROWS: readonly { readonly label: string; readonly said: (way: MeasuredWay) => string }[] = [
-  { label: 'gives a picture', said: ({ gives }) => (gives === null ? 'not probed' : gives ? 'yes' : 'no') },
+  { label: 'plays', said: ({ gives }) => (gives === null ? 'not probed' : gives ? 'yes' : 'no') },
   { label: 'codec', said: ({ facts }) => facts.codec?.value ?? '–' },
   {
     label: 'size',
     said: ({ facts }) => (facts.width && facts.height ? `${facts.width.value}×${facts.height.value}` : '–'),
   },
-  { label: 'frames a second', said: ({ facts }) => (facts.fps ? sayFps(facts.fps.value) : '–') },
+  { label: 'frame rate', said: ({ facts }) => (facts.fps ? sayFps(facts.fps.value) : '–') },
   { label: 'rate', said: ({ facts }) => (facts.bitrateKbps ? sayRate(facts.bitrateKbps.value) : '–') },
-  { label: 'key frame every', said: ({ keyFrameS }) => (keyFrameS === null ? '–' : `${keyFrameS.toFixed(1)} s`) },
+  { label: 'key-frame interval', said: ({ keyFrameS }) => (keyFrameS === null ? '–' : `${keyFrameS.toFixed(1)} s`) },
   { label: 'lost', said: ({ lossRatio }) => (lossRatio === null ? '–' : sayShare(lossRatio)) },
 ];
 
@@ -27,15 +27,15 @@ export function TwoWays({ camera }: { camera: Camera }) {
   const other = others.find(({ id }) => id === otherId);
   const compared = other ? compareWays(view, camera, other) : null;
   return (
-    <Panel title="Through the box, or straight">
+    <Panel title="Through the recorder, or directly">
       {others.length === 0 ? (
         <p className="text-small text-soft">
-          If the camera can be reached without the box, add it to the site by its own address and probe it: then both
-          ways stand here side by side.
+          If the camera can be reached directly, add it to the site by its own address and probe it: then both are
+          compared here.
         </p>
       ) : (
         <SelectField
-          label="The same camera, straight"
+          label="The same camera, directly"
           className="w-64"
           value={otherId}
           onChange={setOtherId}
@@ -51,7 +51,7 @@ export function TwoWays({ camera }: { camera: Camera }) {
             <thead>
               <tr className="text-small text-soft">
                 <th scope="col" className="font-normal" />
-                <th scope="col">through the box</th>
+                <th scope="col">through the recorder</th>
                 <th scope="col">straight</th>
               </tr>
             </thead>
@@ -72,8 +72,8 @@ export function TwoWays({ camera }: { camera: Camera }) {
               {compared.better === null
                 ? 'Not known yet'
                 : compared.better === 'through'
-                  ? 'Draw it through the box'
-                  : 'Draw it straight'}
+                  ? 'Pull it through the recorder'
+                  : 'Pull it directly'}
             </b>
           </p>
           <ul className="list-disc pl-5 text-small text-soft">

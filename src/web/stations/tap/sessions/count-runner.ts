@@ -51,11 +51,11 @@ export function startCount(
         return tell({ status: 'over' });
     }
   }).then(
-    () => state.status === 'running' && tell({ status: 'broken', message: 'The count broke off.' }),
+    () => state.status === 'running' && tell({ status: 'broken', message: 'Counting stopped early.' }),
     (error: unknown) => {
       if (controller.signal.aborted)
-        return tell({ status: 'over', message: 'Stopped; every session was given back. Nothing was written down.' });
-      tell({ status: 'broken', message: sayBreak(error, 'the count') });
+        return tell({ status: 'over', message: 'Stopped; every session was ended. Nothing was recorded.' });
+      tell({ status: 'broken', message: sayBreak(error, 'the session count') });
     },
   );
   return () => controller.abort();

@@ -75,7 +75,7 @@ export function SessionsPanel({ camera, stream }: { camera: Camera; stream: Stre
         <div className="mb-2 border-l-[3px] border-hair pl-3">
           <p>
             One session after the other is opened until the camera refuses one, held for a few seconds, and all are
-            given back. <b>Whoever draws it now may lose the picture meanwhile.</b>
+            ended. <b>Its clients may lose the stream meanwhile.</b>
           </p>
           <div className="mt-2 flex flex-wrap items-end gap-2">
             <NumberField
@@ -89,12 +89,12 @@ export function SessionsPanel({ camera, stream }: { camera: Camera; stream: Stre
               Open up to {most}
             </Button>
             <Button kind="quiet" onClick={() => setIsAsking(false)}>
-              Leave it
+              Cancel
             </Button>
           </div>
           {lacks && vault.state !== 'locked' && (
             <p className="mt-1 text-small text-soft">
-              Its secret is not here; without it the camera refuses the first.
+              Its password is not here; without it the camera refuses the first.
             </p>
           )}
         </div>
@@ -115,7 +115,7 @@ function Running({ state }: { state: CountState }) {
       <p role="status">
         {state.isWatching
           ? isRefused || playing > 1
-            ? 'Looking at what that does to the first'
+            ? 'Checking the effect on the first'
             : 'Counting the packets of the first alone'
           : `Opening session ${playing + 1}`}
       </p>
@@ -138,10 +138,10 @@ function Seats({ playing, isRefused }: { playing: number; isRefused: boolean }) 
 }
 
 const EFFECTS = {
-  none: 'The first one did not notice.',
-  slower: 'The first one got less then.',
-  stalled: 'The first one stood still then.',
-  ended: 'The first one was ended for it.',
+  none: 'The first was not affected.',
+  slower: 'The first got less then.',
+  stalled: 'The first stalled then.',
+  ended: 'The first was ended.',
 } as const;
 
 function Count({ report }: { report: SessionsReport }) {
@@ -150,12 +150,12 @@ function Count({ report }: { report: SessionsReport }) {
     <div className="mb-2">
       <Seats playing={opened} isRefused={refusedWith !== null} />
       <p>
-        <b>{opened === 0 ? 'None was had' : limit === null ? `At least ${opened} at once` : `${limit} at once`}</b>
+        <b>{opened === 0 ? 'None granted' : limit === null ? `At least ${opened} at once` : `${limit} at once`}</b>
         {limit === null && opened > 0 && (
-          <span className="text-soft"> · it was asked for {sayMany(most, 'session')} and refused none</span>
+          <span className="text-soft"> · limit of the test {sayMany(most, 'session')} and refused none</span>
         )}
         {refusedWith && opened > 0 && (
-          <span className="text-soft"> · one more is told {refusedWith.status ?? `“${refusedWith.note}”`}</span>
+          <span className="text-soft"> · one more is answered {refusedWith.status ?? `“${refusedWith.note}”`}</span>
         )}
       </p>
       {effectOnFirst && <p className="text-soft">{EFFECTS[effectOnFirst]}</p>}

@@ -74,11 +74,11 @@ export function CalibratePanel({ camera, hand, reach, askForMark }: CalibratePan
         setStep(`Turning for ${ms / 1000} s to the ${sign > 0 ? 'right' : 'left'}`);
         const did = await run(ms, sign);
         if (!did.ok || !did.from || !did.to || did.ranMs === null)
-          return setStep(`That turn was not measured. ${did.note}`);
+          return setStep(`That move was not measured. ${did.note}`);
         const deg = Math.abs(panDegrees(did.to.pan, span, reach) - panDegrees(did.from.pan, span, reach));
         all.push({ runS: did.ranMs / 1000, deg });
       }
-    setStep('Trying whether it keeps a time-out');
+    setStep('Testing the PTZ timeout');
     const tried = await hand.ask({ kind: 'tryTimeout', velocity: { pan: VELOCITY, tilt: 0, zoom: 0 } });
     if (tried.keptTimeout !== null)
       dispatch(
@@ -101,7 +101,7 @@ export function CalibratePanel({ camera, hand, reach, askForMark }: CalibratePan
     if (!before) return setStep(null);
     setStep(`Turning for ${ms / 1000} s to the right`);
     const did = await run(ms, 1);
-    if (!did.ok || did.ranMs === null) return setStep(`That turn was not done. ${did.note}`);
+    if (!did.ok || did.ranMs === null) return setStep(`That move was not done. ${did.note}`);
     setStep('Click the same thing again');
     const after = await askForMark('Click the same thing again');
     setStep(null);
@@ -114,7 +114,7 @@ export function CalibratePanel({ camera, hand, reach, askForMark }: CalibratePan
   const byTyped = async (ms: number): Promise<void> => {
     setStep(`Turning for ${ms / 1000} s to the right`);
     const did = await run(ms, 1);
-    setStep(did.ok ? null : `That turn was not done. ${did.note}`);
+    setStep(did.ok ? null : `That move was not done. ${did.note}`);
     if (did.ok) setRanMs(did.ranMs);
   };
 
@@ -122,7 +122,7 @@ export function CalibratePanel({ camera, hand, reach, askForMark }: CalibratePan
   const isBusy = step !== null && !step.startsWith('That turn');
   return (
     <Panel
-      title="How fast it turns"
+      title="PTZ speed"
       aside={
         reach.turn
           ? `${reach.turn.degPerS.toFixed(1)} °/s at half its speed${reach.turn.residualDeg === null ? '' : `, uneven by ${reach.turn.residualDeg.toFixed(1)}°`}`
@@ -137,7 +137,7 @@ export function CalibratePanel({ camera, hand, reach, askForMark }: CalibratePan
               dispatch(commandIssued(takeBack(camera.id, 'head.panDegPerS')));
             }}
           >
-            Take it back
+            Undo
           </Button>
         )
       }
@@ -150,8 +150,8 @@ export function CalibratePanel({ camera, hand, reach, askForMark }: CalibratePan
       {tells ? (
         <>
           <p className="mb-2 text-small text-soft">
-            It tells where it looks: four timed turns, out and back, measure it
-            {reach.isKnown ? '' : '. How far it turns stands on no card: the degrees are those of a full turn'}.
+            It reports its position: four timed moves, out and back, measure it
+            {reach.isKnown ? '' : '. Its model card gives no pan range: the degrees are those of a full turn'}.
           </p>
           <Button disabled={isBusy || hand.state.status !== 'ready'} onClick={() => void byItsWord()}>
             Measure it
@@ -160,12 +160,12 @@ export function CalibratePanel({ camera, hand, reach, askForMark }: CalibratePan
       ) : (
         <div className="flex flex-col gap-2">
           <p className="text-small text-soft">
-            It does not tell where it looks. Each turn is measured by something in the picture, before and after; two
-            turns tell its speed, a third how even it is.
+            It does not report its position. Each move is measured by something in the picture, before and after; two
+            moves give its speed, a third its spread.
           </p>
           <div className="flex flex-wrap items-end gap-2">
             <NumberField
-              label="Angle of view"
+              label="Horizontal angle of view"
               className="w-32"
               value={viewDeg}
               range={ANGLE}
@@ -176,12 +176,12 @@ export function CalibratePanel({ camera, hand, reach, askForMark }: CalibratePan
               disabled={isBusy || viewDeg === null || hand.state.status !== 'ready'}
               onClick={() => void byMark(nextMs)}
             >
-              Measure turn {turns.length + 1}, {nextMs / 1000} s
+              Measure move {turns.length + 1}, {nextMs / 1000} s
             </Button>
           </div>
           <div className="flex flex-wrap items-end gap-2">
             <Button disabled={isBusy || hand.state.status !== 'ready'} onClick={() => void byTyped(nextMs)}>
-              Turn {nextMs / 1000} s, and type how far
+              Turn {nextMs / 1000} s, and enter how far
             </Button>
             {ranMs !== null && (
               <NumberField
@@ -201,7 +201,7 @@ export function CalibratePanel({ camera, hand, reach, askForMark }: CalibratePan
         </div>
       )}
       {turns.length > 0 && (
-        <ul aria-label="Turns measured" className="mt-2 font-mono text-small">
+        <ul aria-label="Moves measured" className="mt-2 font-mono text-small">
           {turns.map(({ runS, deg }, at) => (
             // turns are only added, so their place is their identity
             // biome-ignore lint/suspicious/noArrayIndexKey: see above
@@ -209,12 +209,12 @@ export function CalibratePanel({ camera, hand, reach, askForMark }: CalibratePan
               {runS.toFixed(2)} s → {deg.toFixed(1)}°
             </li>
           ))}
-          {turns.length === 1 && <li className="font-sans text-soft">One more turn, and its speed is known.</li>}
+          {turns.length === 1 && <li className="font-sans text-soft">One more move, and its speed is known.</li>}
         </ul>
       )}
       {turns.length > 0 && !isBusy && (
         <Button kind="quiet" onClick={() => setTurns([])}>
-          Measure anew
+          Measure again
         </Button>
       )}
     </Panel>

@@ -47,7 +47,7 @@ export function HoldButtons({ hand, speed }: { hand: Hand; speed: number }) {
   const zooms = node?.continuousZoom != null;
   return (
     <div className="flex items-center gap-4">
-      <fieldset aria-label="Turn it while held" className="grid grid-cols-[repeat(3,auto)] gap-1">
+      <fieldset aria-label="Move it while held" className="grid grid-cols-[repeat(3,auto)] gap-1">
         <span />
         <HoldButton label="Up" way={{ pan: 0, tilt: speed, zoom: 0 }} hand={hand}>
           <ArrowUp size={20} aria-hidden="true" />

@@ -94,8 +94,8 @@ export function PanFan({
   const words = [
     reportedDeg === null
       ? isAsked
-        ? 'It does not tell where it looks'
-        : 'Where it looks is not known yet'
+        ? 'It does not report its position'
+        : 'Its position is not known yet'
       : `${isCounted ? 'Counted' : 'It reports'} ${reportedDeg.toFixed(1)}°`,
     askedDeg === null ? null : `asked ${askedDeg.toFixed(1)}°`,
     error === null || Math.abs(error) < 0.05 ? null : `off by ${Math.abs(error).toFixed(1)}°`,
@@ -107,7 +107,7 @@ export function PanFan({
         viewBox="-180 -176 360 330"
         className={`block w-full max-w-[420px] touch-none ${onAsk ? 'cursor-crosshair' : ''}`}
         role="img"
-        aria-label={`Fan of where the head can look. ${words.join(', ')}.`}
+        aria-label={`Pan range of the PTZ. ${words.join(', ')}.`}
         onPointerDown={(event) => {
           if (!onAsk) return;
           event.currentTarget.setPointerCapture(event.pointerId);
@@ -189,7 +189,7 @@ export function PanFan({
       </svg>
       <figcaption className="text-small text-soft">
         {words.join(' · ')}
-        {!reach.isKnown && ' · its card does not say how far it turns: a full turn is drawn'}
+        {!reach.isKnown && ' · its model card gives no pan range: a full turn is drawn'}
       </figcaption>
     </figure>
   );

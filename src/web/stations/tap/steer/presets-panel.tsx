@@ -36,22 +36,19 @@ export function PresetsPanel({ camera, hand, canvas, onGo }: PresetsPanelProps) 
   const isFull = presets.length >= STEERING_LIMITS.presets;
 
   const keepPlace = async (): Promise<void> => {
-    const wanted = name.trim() || `Place ${presets.length + 1}`;
+    const wanted = name.trim() || `Preset ${presets.length + 1}`;
     setProblem(null);
     const still = stillOf(canvas.current);
     const did = await hand.ask({ kind: 'keepPreset', name: wanted, token: null });
-    if (!did.ok || !did.token) return setProblem(`The head did not keep it. ${did.note}`);
+    if (!did.ok || !did.token) return setProblem(`The preset was not stored. ${did.note}`);
     put({ id: newId('preset'), name: wanted, token: did.token, still });
     setName('');
   };
 
   return (
-    <Panel
-      title="Places it comes back to"
-      aside={most === null ? undefined : `${state.presets.length} of ${most} at the device`}
-    >
+    <Panel title="Presets" aside={most === null ? undefined : `${state.presets.length} of ${most} on the device`}>
       {most === 0 ? (
-        <p className="text-small text-soft">Its head keeps no places.</p>
+        <p className="text-small text-soft">It stores no presets.</p>
       ) : (
         <form
           className="flex flex-wrap items-end gap-2"
@@ -61,14 +58,14 @@ export function PresetsPanel({ camera, hand, canvas, onGo }: PresetsPanelProps) 
           }}
         >
           <TextField
-            label="Name of this place"
+            label="Name of this preset"
             className="w-52"
             maxLength={TEXT_LIMITS.label}
             value={name}
             onChange={(event) => setName(event.target.value)}
           />
           <Button type="submit" disabled={!isReady || isFull}>
-            Keep where it looks now
+            Save the present position
           </Button>
         </form>
       )}
@@ -77,7 +74,7 @@ export function PresetsPanel({ camera, hand, canvas, onGo }: PresetsPanelProps) 
           {problem}
         </p>
       )}
-      <ul aria-label="Places kept" className="mt-2 flex flex-col divide-y divide-grid">
+      <ul aria-label="Presets saved" className="mt-2 flex flex-col divide-y divide-grid">
         {presets.map((preset) => (
           <li key={preset.id} className="flex flex-wrap items-center gap-3 py-2">
             {preset.still ? (
@@ -95,7 +92,7 @@ export function PresetsPanel({ camera, hand, canvas, onGo }: PresetsPanelProps) 
             )}
             <KeptText
               label="Name"
-              name={`Name of place ${preset.name}`}
+              name={`Name of preset ${preset.name}`}
               isCode={false}
               className="w-40"
               value={preset.name}
@@ -111,7 +108,7 @@ export function PresetsPanel({ camera, hand, canvas, onGo }: PresetsPanelProps) 
                 aria-label={`New picture of ${preset.name}`}
                 onClick={() => {
                   const still = stillOf(canvas.current);
-                  setProblem(still ? null : 'There is no picture to take one of: open it above first.');
+                  setProblem(still ? null : 'No picture: open the live picture above first.');
                   if (still) put({ ...preset, still });
                 }}
               >
@@ -124,10 +121,10 @@ export function PresetsPanel({ camera, hand, canvas, onGo }: PresetsPanelProps) 
       </ul>
       {unknownHere.length > 0 && (
         <>
-          <p className="mt-2 text-small text-soft">At the device, and not kept here</p>
-          <ul aria-label="Places at the device" className="divide-y divide-grid">
+          <p className="mt-2 text-small text-soft">On the device, not saved here</p>
+          <ul aria-label="Presets on the device" className="divide-y divide-grid">
             {unknownHere.map(({ token, name: said }) => {
-              const shown = said || `place ${token}`;
+              const shown = said || `preset ${token}`;
               return (
                 <li key={token} className="flex flex-wrap items-center gap-2 py-1">
                   <span className="min-w-24">{shown}</span>
@@ -139,20 +136,20 @@ export function PresetsPanel({ camera, hand, canvas, onGo }: PresetsPanelProps) 
                     Go
                   </Button>
                   <Button
-                    aria-label={`Keep ${shown} here too`}
+                    aria-label={`Save ${shown} here too`}
                     disabled={isFull}
                     onClick={() =>
                       put({ id: newId('preset'), name: clipText(shown, TEXT_LIMITS.label), token, still: '' })
                     }
                   >
-                    Keep it here too
+                    Save it here too
                   </Button>
                   <Button
-                    aria-label={`Take ${shown} away at the device`}
+                    aria-label={`Delete ${shown} on the device`}
                     disabled={!isReady}
                     onClick={() => void hand.ask({ kind: 'removePreset', token })}
                   >
-                    Take it away there
+                    Delete it there
                   </Button>
                 </li>
               );

@@ -11,11 +11,11 @@ export function RunawayAlert({ hand }: { hand: Hand }) {
       className="sticky top-2 z-10 mb-3 flex flex-wrap items-center gap-x-4 gap-y-2 border-l-[3px] border-brick bg-sheet px-3 py-2"
     >
       <p className="min-w-0 flex-1 basis-64">
-        <b className="text-brick">Not seen to rest.</b> It was told to stop for ten seconds. Say it again; if it still
-        turns, take its power away.
+        <b className="text-brick">Not seen to stop.</b> Stop was sent for ten seconds. Send it again; if it still turns,
+        disconnect its power.
       </p>
       <Button kind="main" onClick={isOver ? hand.reopen : hand.stop}>
-        {isOver ? 'Take it again' : 'Stop it'}
+        {isOver ? 'Connect again' : 'Stop it'}
       </Button>
     </div>
   );

@@ -149,7 +149,7 @@ export function SteerBench({ camera }: { camera: Camera }) {
           to={`${stationPath(siteId, camera.id, 'tap')}/onvif`}
           className="font-strong text-verdigris hover:underline"
         >
-          Its passport
+          Device report
         </Link>
       </nav>
       <RunawayAlert hand={hand} />
@@ -164,7 +164,7 @@ export function SteerBench({ camera }: { camera: Camera }) {
                 camera.host === ''
                   ? 'No picture: it has no address yet'
                   : lacksSecret(camera, stream, vault)
-                    ? 'No picture: the secret that draws it is not here'
+                    ? 'No picture: the password of its streams is not here'
                     : 'Opening its picture'
               }
               canvasRef={canvas}
@@ -173,9 +173,9 @@ export function SteerBench({ camera }: { camera: Camera }) {
             />
           )}
           <Panel
-            title="In hand"
-            aside={<span role="status">{access.request === null ? 'not in reach' : sayHand(state)}</span>}
-            actions={state.status === 'ended' && <Button onClick={hand.reopen}>Take it again</Button>}
+            title="PTZ controls"
+            aside={<span role="status">{access.request === null ? 'not connected' : sayHand(state)}</span>}
+            actions={state.status === 'ended' && <Button onClick={hand.reopen}>Connect again</Button>}
           >
             <AccessWanted camera={camera} access={access} />
             {state.message && (
@@ -217,7 +217,7 @@ export function SteerBench({ camera }: { camera: Camera }) {
               >
                 <div className="flex items-end gap-2">
                   <NumberField
-                    label="Turn by, right is +"
+                    label="Pan by, right is +"
                     className="w-32"
                     value={deg}
                     range={DEGREES}
@@ -238,28 +238,27 @@ export function SteerBench({ camera }: { camera: Camera }) {
             {state.stopsLost > 0 && (
               <p className="mt-2 text-small text-brass">
                 {state.stopsLost === 1
-                  ? 'One stop got lost and was said again.'
-                  : `${state.stopsLost} stops got lost and were said again.`}
+                  ? 'One stop command was lost and sent again.'
+                  : `${state.stopsLost} stop commands were lost and sent again.`}
               </p>
             )}
             {recordedLost > 0 && state.stopsLost === 0 && (
               <p className="mt-2 text-small text-soft">
-                On record: {sayMany(recordedLost, 'stop')} that got lost.{' '}
+                On record: {sayMany(recordedLost, 'stop')} stop commands lost.{' '}
                 <Button kind="quiet" onClick={() => dispatch(commandIssued(takeBack(camera.id, 'head.stopsLost')))}>
-                  Take it back
+                  Undo
                 </Button>
               </p>
             )}
             <p className="mt-2 text-small text-soft max-md:hidden">
-              Arrows turn it while they are held, + and − zoom, the space bar stops. It stops by itself when this page
-              is left.
+              Arrow keys move it while held, + and − zoom, the space bar stops. It stops when this page is left.
             </p>
             <p className="mt-1 text-small text-soft">
-              All that it can turn to counts as filmed: keep to what was agreed, and to the law of the place.
+              Everything within its pan range counts as filmed: keep to what was agreed, and to local law.
             </p>
             {reach.hfovDeg !== null && (
               <CheckField
-                label="A click in the picture turns to it"
+                label="A click in the picture centres on it"
                 checked={centres}
                 onChange={(event) => setCentres(event.target.checked)}
               />
@@ -268,7 +267,7 @@ export function SteerBench({ camera }: { camera: Camera }) {
           <CalibratePanel camera={camera} hand={hand} reach={reach} askForMark={askForMark} />
         </div>
         <div className="flex min-w-0 flex-col gap-4">
-          <Panel title="Where it looks" aside="seen from above, straight on is up">
+          <Panel title="Position" aside="seen from above, straight ahead is up">
             <PanFan
               reach={reach}
               reportedDeg={reportedDeg ?? countedDeg}
@@ -288,7 +287,7 @@ export function SteerBench({ camera }: { camera: Camera }) {
             )}
             {reportedDeg === null && reach.turn && (
               <Button kind="quiet" onClick={() => setCountedDeg(0)}>
-                It looks straight on now: count from here
+                It looks straight ahead now: count from here
               </Button>
             )}
           </Panel>
@@ -303,7 +302,7 @@ export function SteerBench({ camera }: { camera: Camera }) {
             }}
           />
           <ToursPanel camera={camera} hand={hand} />
-          <Panel title="How it is reached">
+          <Panel title="How it gets there">
             <OnvifFields camera={camera} access={access} />
           </Panel>
         </div>

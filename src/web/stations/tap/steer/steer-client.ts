@@ -51,7 +51,7 @@ export class SteerClient {
     this.#socket = new WebSocket(`${scheme}://${location.host}/api/steer`, protocols);
     this.#socket.onopen = () => this.#socket.send(JSON.stringify(request));
     this.#socket.onclose = () =>
-      this.#ended('Clear Tap’s own server went away. The head stops by itself if it keeps its time-out.');
+      this.#ended('Clear Tap’s own server stopped. The pan-tilt head stops if it honours its timeout.');
     this.#socket.onmessage = ({ data }: MessageEvent<string>) => this.#take(JSON.parse(data));
   }
 
@@ -88,7 +88,7 @@ export class SteerClient {
         this.#waiting.delete(message.number);
         return;
       case 'ended':
-        return this.#ended(message.note || 'It was let go.');
+        return this.#ended(message.note || 'It was released.');
     }
   }
 
@@ -101,7 +101,7 @@ export class SteerClient {
   /** Resolves when it is over. */
   ask(order: SteerOrder): Promise<Did> {
     this.#letGo();
-    if (this.#state.status !== 'ready') return Promise.resolve(notDone(0, 'The head is not in hand.'));
+    if (this.#state.status !== 'ready') return Promise.resolve(notDone(0, 'PTZ is not connected.'));
     const number = this.#say(order);
     return new Promise((resolve) => this.#waiting.set(number, resolve));
   }

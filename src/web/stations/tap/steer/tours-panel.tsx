@@ -65,27 +65,27 @@ export function ToursPanel({ camera, hand }: { camera: Camera; hand: Hand }) {
 
   return (
     <Panel
-      title="Rounds"
+      title="Preset tours"
       actions={
         <Button
           disabled={presets.length < 2 || tours.length >= STEERING_LIMITS.tours}
           onClick={() =>
             put({
               id: newId('tour'),
-              name: `Round ${tours.length + 1}`,
+              name: `Tour ${tours.length + 1}`,
               stops: presets.slice(0, STEERING_LIMITS.stops).map(({ id }) => ({ presetId: id, dwellS: USUAL_DWELL_S })),
             })
           }
         >
-          Make a round
+          Create a tour
         </Button>
       }
     >
       {tours.length === 0 && (
         <p className="text-small text-soft">
           {presets.length < 2
-            ? 'Two places make a round: keep them first.'
-            : 'A round goes from place to place, and stays a while at each.'}
+            ? 'A tour needs two presets: save them first.'
+            : 'A tour goes from preset to preset, and stays a while at each.'}
         </p>
       )}
       {tours.map((tour) => {
@@ -97,8 +97,8 @@ export function ToursPanel({ camera, hand }: { camera: Camera; hand: Hand }) {
           <section key={tour.id} aria-label={tour.name} className="border-t border-grid py-2 first:border-t-0">
             <div className="flex flex-wrap items-end gap-2">
               <KeptText
-                label="Round"
-                name={`Name of round ${tour.name}`}
+                label="Tour"
+                name={`Name of tour ${tour.name}`}
                 isCode={false}
                 className="w-40"
                 value={tour.name}
@@ -109,18 +109,18 @@ export function ToursPanel({ camera, hand }: { camera: Camera; hand: Hand }) {
               <span className="pb-1.5 text-small text-soft">
                 stays {dwellS} s
                 {isMeasured
-                  ? `, turns ${travelS.toFixed(0)} s: once round in ${(dwellS + travelS).toFixed(0)} s`
-                  : ', and the time it turns'}
+                  ? `, moves for ${travelS.toFixed(0)} s: ${(dwellS + travelS).toFixed(0)} s in all`
+                  : ', and the time it moves'}
               </span>
               <span className="ml-auto flex flex-wrap gap-2">
                 {isGoing ? (
-                  <Button onClick={halt}>Halt</Button>
+                  <Button onClick={halt}>Stop the tour</Button>
                 ) : (
                   <Button
                     disabled={hand.state.status !== 'ready' || tour.stops.length === 0}
                     onClick={() => void go(tour)}
                   >
-                    Go round
+                    Start the tour
                   </Button>
                 )}
                 <ThingActs kind="tour" id={tour.id} onGone={() => {}} />
@@ -140,7 +140,7 @@ export function ToursPanel({ camera, hand }: { camera: Camera; hand: Hand }) {
                     <span className="w-5 pb-1.5 text-right font-mono text-small text-soft">{at + 1}</span>
                     <SelectField
                       label="Place"
-                      name={`Place ${at + 1} of ${tour.name}`}
+                      name={`Preset ${at + 1} of ${tour.name}`}
                       className="w-40"
                       value={stop.presetId}
                       options={presets.map(({ id, name }) => ({ value: id, label: name }))}
@@ -159,10 +159,10 @@ export function ToursPanel({ camera, hand }: { camera: Camera; hand: Hand }) {
                       }
                     />
                     <Button
-                      aria-label={`Take ${preset?.name ?? 'it'} out of ${tour.name}`}
+                      aria-label={`Remove ${preset?.name ?? 'it'} from ${tour.name}`}
                       onClick={() => change(tour.stops.filter((_, place) => place !== at))}
                     >
-                      Take out
+                      Remove
                     </Button>
                     {isGoing && going.travelS[at] !== undefined && (
                       <span className="pb-1.5 text-small text-soft">there in {going.travelS[at].toFixed(1)} s</span>
@@ -178,7 +178,7 @@ export function ToursPanel({ camera, hand }: { camera: Camera; hand: Hand }) {
                   put({ ...tour, stops: [...tour.stops, { presetId: presets[0]?.id ?? '', dwellS: USUAL_DWELL_S }] })
                 }
               >
-                Add a place
+                Add a preset
               </Button>
             )}
           </section>

@@ -19,7 +19,7 @@ export function turnBy(deg: number, ability: HeadAbility, position: PtzPosition 
     return {
       kind: 'by angle',
       order: { kind: 'goTo', position: { pan, tilt: position.tilt, zoom: position.zoom } },
-      said: `by angle, from ${from.toFixed(1)}° to ${panDegrees(pan, absolute.x, reach).toFixed(1)}°`,
+      said: `absolute, from ${from.toFixed(1)}° to ${panDegrees(pan, absolute.x, reach).toFixed(1)}°`,
     };
   }
   const { relative } = ability.node;
@@ -28,19 +28,22 @@ export function turnBy(deg: number, ability: HeadAbility, position: PtzPosition 
     return {
       kind: 'by angle',
       order: { kind: 'turnBy', by: { pan: numberOfUnit(norm, relative.x), tilt: 0, zoom: null } },
-      said: clamped ? 'by steps, as far as one goes' : 'by steps: it does not say where it looks',
+      said: clamped ? 'relative, as far as one move goes' : 'relative: it reports no position',
     };
   }
   const { turn } = reach;
   if (!turn)
-    return { kind: 'cannot', said: 'It takes no angles, and nobody measured how fast it turns: calibrate it first.' };
+    return {
+      kind: 'cannot',
+      said: 'It supports no moves by angle, and its speed was not measured: calibrate it first.',
+    };
   const ms = Math.round(1000 * runForTurn(turn, Math.abs(deg)));
   if (ms < RUN_MS.min || ms > RUN_MS.max)
-    return { kind: 'cannot', said: 'That is too little, or too far, to be turned by time.' };
+    return { kind: 'cannot', said: 'That is too little, or too far, for a timed move.' };
   const pan = Math.sign(deg) * turn.velocity;
   return {
     kind: 'by time',
     order: { kind: 'runFor', velocity: { pan, tilt: 0, zoom: 0 }, ms },
-    said: `by time, ${(ms / 1000).toFixed(2)} s at ${turn.degPerS.toFixed(1)} °/s`,
+    said: `timed, ${(ms / 1000).toFixed(2)} s at ${turn.degPerS.toFixed(1)} °/s`,
   };
 }

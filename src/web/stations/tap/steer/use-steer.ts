@@ -18,7 +18,7 @@ const GONE: Did = {
   kind: 'did',
   number: 0,
   ok: false,
-  note: 'The head is not in hand.',
+  note: 'PTZ is not connected.',
   ranMs: null,
   from: null,
   to: null,
@@ -28,10 +28,10 @@ const GONE: Did = {
 
 /** How the head is, as far as it tells. */
 export function sayHand({ status, isMoving, ability }: SteerState): string {
-  if (status === 'opening') return 'taking it in hand';
-  if (status === 'ended') return 'let go';
-  if (isMoving !== null) return isMoving ? 'it moves' : 'at rest';
-  return ability?.tells === 'nothing' ? 'in hand; it does not tell whether it moves' : 'in hand';
+  if (status === 'opening') return 'connecting';
+  if (status === 'ended') return 'released';
+  if (isMoving !== null) return isMoving ? 'moving' : 'at rest';
+  return ability?.tells === 'nothing' ? 'connected; it does not report movement' : 'connected';
 }
 
 /** @param request `null` while its secret is out of reach */
