@@ -46,7 +46,7 @@ const CASES: readonly {
     inputs: held(8),
     untilS: 20,
     is: { phase: 'writing' },
-    says: /writes/,
+    says: /writing/,
   },
   {
     why: 'let go too early',
@@ -60,14 +60,14 @@ const CASES: readonly {
     inputs: held(8).slice(0, -1),
     untilS: 200,
     is: { phase: 'running', firmware: 'stock' },
-    says: /never let go/,
+    says: /never released/,
   },
   {
     why: 'nobody holds the button',
     inputs: [at(0, 'unplug'), card(5), at(10, 'plug')],
     untilS: 60,
     is: { phase: 'running', firmware: 'stock' },
-    says: /nobody holds/,
+    says: /not held/,
   },
   {
     why: 'a wrong name',
@@ -102,7 +102,7 @@ const CASES: readonly {
     inputs: held(8, { partitionMiB: 60_000 }),
     untilS: 60,
     is: { phase: 'running', firmware: 'stock' },
-    says: /does not lie/,
+    says: /beyond the end/,
   },
   {
     why: 'another file system',
@@ -116,21 +116,21 @@ const CASES: readonly {
     inputs: held(8).filter(({ kind }) => kind !== 'card'),
     untilS: 60,
     is: { phase: 'running', firmware: 'stock' },
-    says: /no card/,
+    says: /no SD card/,
   },
   {
     why: 'cut while it writes: it hangs',
     inputs: [...held(8), at(60, 'unplug'), at(70, 'plug')],
     untilS: 80,
     is: { phase: 'stuck', memory: 'half' },
-    says: /nobody holds/,
+    says: /not held/,
   },
   {
     why: 'the card is pulled while it writes',
     inputs: [...held(8), card(60, null)],
     untilS: 70,
     is: { phase: 'stuck', memory: 'half' },
-    says: /pulled while it wrote/,
+    says: /removed while it was writing/,
   },
   {
     why: 'after a cut the same way brings it back',
@@ -158,14 +158,14 @@ const CASES: readonly {
     ],
     untilS: 900,
     is: { phase: 'running', firmware: 'stock', memory: 'whole' },
-    says: /before runs/,
+    says: /original firmware runs/,
   },
   {
     why: 'power cut after it was written: it runs',
     inputs: [...held(8), at(145, 'unplug'), at(150, 'plug')],
     untilS: 200,
     is: { phase: 'running', firmware: 'new' },
-    says: /nobody holds/,
+    says: /not held/,
   },
 ];
 

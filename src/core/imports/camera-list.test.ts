@@ -82,7 +82,7 @@ test('a login inside a path is taken out of it, wherever in the row it stands', 
     paths: [{ path: '/live' }, { path: '/sub?pwd={password}' }],
     isLoginTaken: true,
   });
-  expect(twice?.problem).toMatch(/Another secret stands in this path/);
+  expect(twice?.problem).toMatch(/differs from the account’s/);
 });
 
 test('no more cameras and models than a site holds; the rows beyond are named', () => {

@@ -105,7 +105,7 @@ test.each([
     why: 'settings that nobody looked at',
     site: planned({ host: '' }),
     at: 'prepare',
-    next: 'Look at its settings: stream switched on',
+    next: 'Check its settings: RTSP switched on',
   },
   { why: 'no address', site: apply(planned({ host: '' }), ...ticked()), at: 'address', next: 'Enter its address' },
   { why: 'never probed', site: planned(), at: 'tap', next: 'Probe it' },

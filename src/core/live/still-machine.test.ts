@@ -54,8 +54,8 @@ test('one challenge is answered, and no second one', () => {
 
 test.each([
   { why: 'another status', given: answer(503), says: /answered 503/ },
-  { why: 'no picture', given: answer(200, bytesOf('<html>')), says: /no JPEG/ },
-  { why: 'a body that ends at once', given: answer(200, JPEG.slice(0, 1)), says: /no JPEG/ },
+  { why: 'no picture', given: answer(200, bytesOf('<html>')), says: /not a JPEG/ },
+  { why: 'a body that ends at once', given: answer(200, JPEG.slice(0, 1)), says: /not a JPEG/ },
 ])('$why is said, and the account is not told', ({ given, says }) => {
   const { asked, said } = played([given]);
   expect(asked).toHaveLength(1);

@@ -37,7 +37,7 @@ test('no bytes make it throw, and what is no such answer never opens', () => {
 test.each([
   { why: 'a refusal', text: 'HTTP/1.1 404 Not Found\r\n\r\n', says: /404 Not Found/ },
   { why: 'a page', text: 'HTTP/1.1 200 OK\r\nContent-Type: text/html\r\n\r\n<html>', says: /text\/html/ },
-  { why: 'no type', text: 'HTTP/1.1 200 OK\r\n\r\n', says: /without a type/ },
+  { why: 'no type', text: 'HTTP/1.1 200 OK\r\n\r\n', says: /without a content type/ },
   { why: 'no HTTP', text: 'RTSP/1.0 200 OK\r\n\r\n', says: /RTSP\/1\.0/ },
 ])('$why is told', ({ text, says }) => {
   const answer = readTunnelAnswer(bytesOf(text));

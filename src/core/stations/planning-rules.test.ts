@@ -375,7 +375,7 @@ const POWER_FIRES: readonly Firing<PowerFacts>[] = [
     says: /70 %.*Boot room/,
   },
   { rule: 'air.airtime', facts: { airtime: 0.5, airVerdict: 'tight' }, severity: 'fix', says: /50 %/ },
-  { rule: 'air.airtime', facts: { airVerdict: 'unknown' }, severity: 'note', says: /is not known/ },
+  { rule: 'air.airtime', facts: { airVerdict: 'unknown' }, severity: 'note', says: /not known/ },
   { rule: 'link.load', facts: { wireMbps: 80, wireVerdict: 'will-not-work' }, severity: 'stop', says: /80\.0 of 100/ },
   { rule: 'link.load', facts: { wireMbps: 60, wireVerdict: 'tight' }, severity: 'fix', says: /60\.0 of 100/ },
   {

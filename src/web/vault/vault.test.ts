@@ -223,13 +223,13 @@ test('a store that refuses: nothing is called kept that is not, and nothing is l
   storage.isFull = true;
   await expect(vault.protect(PASSPHRASE)).rejects.toThrow(/could not be saved encrypted.*still here/);
   expect([vault.unkept, vault.keeps('a')]).toEqual([1, false]);
-  expect(vault).toMatchObject({ state: 'memory', size: 1, problem: expect.stringMatching(/could not keep/) });
+  expect(vault).toMatchObject({ state: 'memory', size: 1, problem: expect.stringMatching(/could not be saved/) });
   expect(vault.get('a')).toBe('x');
   storage.isFull = false;
   await vault.protect(PASSPHRASE);
   expect(vault).toMatchObject({ state: 'open', problem: null });
   storage.isFull = true;
-  await expect(vault.protect('another one entirely')).rejects.toThrow(/could not keep/);
+  await expect(vault.protect('another one entirely')).rejects.toThrow(/could not be saved/);
   expect(vault.state).toBe('open'); // under the words of before
   const again = await createVault(storage, () => 'site', FAST);
   expect(await again.unlock(PASSPHRASE)).toBe(true);
@@ -239,7 +239,7 @@ test('a secret whose writing failed is not wiped by locking: it is written first
   const storage = memoryStorage();
   const vault = await withUnkeptSecret(storage);
   expect(await vault.lock()).toBe(false);
-  expect(vault).toMatchObject({ state: 'open', problem: expect.stringMatching(/1 secret.*locking would lose it/) });
+  expect(vault).toMatchObject({ state: 'open', problem: expect.stringMatching(/1 password.*locking would lose it/) });
   expect([vault.get('a'), vault.unkept, vault.keeps('a')]).toEqual(['x', 1, false]);
   storage.isFull = false;
   expect(await vault.lock()).toBe(true);
@@ -258,7 +258,7 @@ test('what was forgotten in one tab is not brought back by another', async () =>
   second.set('late', 'y', BOUND);
   await settled(second);
   expect(storage.kept).toBeNull();
-  expect(second).toMatchObject({ state: 'memory', problem: expect.stringMatching(/forgotten in another tab/) });
+  expect(second).toMatchObject({ state: 'memory', problem: expect.stringMatching(/deleted in another tab/) });
   expect([second.get('a'), second.get('late')]).toEqual([null, 'y']);
   const third = await createVault(storage, () => 'site', FAST);
   expect(third.state).toBe('memory');
@@ -274,7 +274,7 @@ test('a store that is blocked: no passphrase is called wrong that was not tried,
   expect(await second.unlock(PASSPHRASE)).toBe(false);
   expect(second).toMatchObject({ state: 'locked', problem: expect.stringMatching(/could not be read/) });
   expect(await second.forget()).toBe(false);
-  expect(second).toMatchObject({ state: 'locked', problem: expect.stringMatching(/nothing was forgotten/) });
+  expect(second).toMatchObject({ state: 'locked', problem: expect.stringMatching(/nothing was deleted/) });
   storage.isBlocked = false;
   expect(await second.unlock('four grey herons walking')).toBe(false);
   expect(second.problem).not.toMatch(/could not be read/);
@@ -290,7 +290,7 @@ test('a locked tab finds the vault forgotten, and says that instead of “damage
   const second = await createVault(storage, () => 'site', FAST);
   await first.forget();
   expect(await second.unlock(PASSPHRASE)).toBe(false);
-  expect(second).toMatchObject({ state: 'memory', problem: expect.stringMatching(/forgotten in another tab/) });
+  expect(second).toMatchObject({ state: 'memory', problem: expect.stringMatching(/deleted in another tab/) });
 });
 
 test('two tabs that write in the same moment lose nothing, twenty times over', async () => {

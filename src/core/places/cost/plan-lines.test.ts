@@ -13,7 +13,7 @@ test('the plan as a bill: each thing once, however often it is taken, and what h
   };
   const lines = planLines(site);
   expect(lines.find(({ of }) => of === 'cable:network-cable')).toMatchObject({ count: 33, price: 0.5 });
-  expect(lines.find(({ label }) => label === 'Memory card of 64 GB')).toMatchObject({ count: 1, price: null });
+  expect(lines.find(({ label }) => label === 'SD card of 64 GB')).toMatchObject({ count: 1, price: null });
   expect(new Set(lines.map(({ of }) => of)).size).toBe(lines.length);
   const byHand = { label: 'Ladder', price: 80, count: 1, everyYears: null, of: null };
   const once = withPlanLines([byHand], lines);
@@ -21,5 +21,5 @@ test('the plan as a bill: each thing once, however often it is taken, and what h
   const priced = lines.filter(({ price }) => price !== null);
   expect(once.reduce((sum, { price, count }) => sum + price * count, 0)).toBeCloseTo(80 + sumOfPlan(priced).total, 9);
   expect(withPlanLines(once, [])).toEqual([byHand]);
-  expect(shoppingCsv(lines, '€')).toContain('Memory card of 64 GB,1,pieces,,,c');
+  expect(shoppingCsv(lines, '€')).toContain('SD card of 64 GB,1,pieces,,,c');
 });

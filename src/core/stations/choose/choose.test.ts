@@ -71,7 +71,7 @@ test('a price or a card that is not known is said, and never taken for cheap', (
   const blank = chooseFacts(need, { ...emptyModel('m', 'Nobody', 'Knows'), price: 20 }, mounting, site);
   expect(dearerWorthIt([blank, zoom])).toMatchObject({
     kind: 'not-known',
-    title: expect.stringMatching(/of Nobody Knows too little is known/),
+    title: expect.stringMatching(/too little is known of Nobody Knows/),
   });
 });
 
@@ -80,7 +80,7 @@ test('where none serves, it says at what all fail', () => {
   expect(dearerWorthIt(tiny)).toMatchObject({
     kind: 'none-serves',
     index: null,
-    because: 'All fail at: read 60 mm letters.',
+    because: 'All fail at: read 60 mm characters.',
   });
 });
 
@@ -225,7 +225,7 @@ test.each([
 ])('IP$code outdoors: $verdict', ({ code, verdict }) => expect(judgeIngress(code)).toBe(verdict));
 
 test('a need in a line; without a mounting it is aimed at the target from three metres', () => {
-  expect(sayNeed(need)).toBe('Recognise a person, read 60 mm letters at 9.5 m, 5 m wide, day and night');
+  expect(sayNeed(need)).toBe('Recognise a person, read 60 mm characters at 9.5 m, 5 m wide, day and night');
   expect(sayNeed({ ...need, level: null, text: null, atNight: false })).toBe('See at 9.5 m, 5 m wide, by day');
   // atan((3 − 1.6) / 9.5) = 8.4°
   expect(usualMounting(need, {})).toEqual({ heightM: 3, tiltDownDeg: 8, headingDeg: 0, zoom: null });

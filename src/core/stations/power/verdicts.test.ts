@@ -195,7 +195,7 @@ describe('powerline', () => {
     const site = siteOf({ camera: standing, power: airCard, links: joined });
     const found = power(site);
     expect(found.verdict).toBe('unknown');
-    expect(found.findings.map(({ title }) => title)).toContain('How full Switch a to c is, is not known');
+    expect(found.findings.map(({ title }) => title)).toContain('Load of Switch a to c not known');
   });
 
   test('a link is as fast as its slower end', () => {
@@ -241,7 +241,7 @@ describe('what hangs beside it', () => {
 
   test('nine cables on five ports', () => {
     const site = many(7, siteOf({ gear: [switchOf('a', { ports: 5, poePorts: 5, budgetW: 300 })] }));
-    expect(power(site).findings.map(({ title }) => title)).toContain('Switch a has 5 ports');
+    expect(power(site).findings.map(({ title }) => title)).toContain('Switch a: 5 ports');
     expect(power(many(3, siteOf({ gear: [switchOf('a', { ports: 5 })] }))).rules).not.toContain('link.switch-ports');
   });
 

@@ -36,7 +36,7 @@ const GATES: readonly Gate<GateFacts>[] = [
     id: 'prepare.settings',
     condition: 'The settings that matter are confirmed',
     holds: ({ openSettings }) => openSettings.length === 0,
-    next: ({ openSettings }) => `Check its settings: ${openSettings[0]?.toLowerCase()}`,
+    next: ({ openSettings }) => `Check its settings: ${openSettings[0]}`,
   }),
   stopGate('prepare.fits', 'No open findings about its preparation', 'Fix its preparation'),
 ];

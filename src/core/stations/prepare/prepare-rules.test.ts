@@ -244,7 +244,7 @@ const FIRES: readonly Firing[] = [
     severity: 'stop',
     says: /No backup/,
   },
-  { rule: 'prepare.firmware-no-guide', facts: { hasGuide: false }, severity: 'watch', says: /not known/ },
+  { rule: 'prepare.firmware-no-guide', facts: { hasGuide: false }, severity: 'watch', says: /guide missing/ },
   { rule: 'prepare.image', facts: { hasImage: false }, severity: 'watch', says: /Firmware file missing/ },
   {
     rule: 'prepare.image-marks',

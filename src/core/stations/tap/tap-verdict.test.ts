@@ -46,13 +46,13 @@ test.each<{ why: string; changed: Partial<ProbeReport>; verdict: Verdict; open?:
     why: 'without a sample nobody knows what is lost',
     changed: { media: [{ ...picture, measured: null }] },
     verdict: 'unknown',
-    open: /lost/,
+    open: /packet loss/,
   },
   {
     why: 'one key frame alone tells no interval',
     changed: { media: [{ ...picture, measured: { ...measured, keyframeIntervalSeconds: null } }] },
     verdict: 'unknown',
-    open: /key frame/i,
+    open: /key-frame/i,
   },
   {
     why: 'sound that is described and never came is not known',
@@ -71,7 +71,7 @@ test.each<{ why: string; changed: Partial<ProbeReport>; verdict: Verdict; open?:
       ],
     },
     verdict: 'unknown',
-    open: /sound/i,
+    open: /audio/i,
   },
   {
     why: 'pictures that each stand alone have no key frames to ask for',

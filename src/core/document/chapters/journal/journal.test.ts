@@ -94,7 +94,7 @@ test('what a person confirmed or took back, and the latest words, stay; one line
   }).journal.slice(-1);
   const journal = [...confirmed, ...Array.from({ length: 2500 }, (_, at) => words(at))];
   const less = condensed(journal, newId);
-  expect(less[0]?.text).toBe('500 older lines of the logbook condensed into this one');
+  expect(less[0]?.text).toBe('500 older entries of the logbook condensed into this one');
   expect(less).toHaveLength(1 + 1 + 2000);
   expect(less).toContain(confirmed[0]);
   expect(less.at(-1)).toBe(journal.at(-1));
