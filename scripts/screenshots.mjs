@@ -145,7 +145,7 @@ async function shootSteer(page) {
   await page.goto(`${address}site/alder-mill/camera/sluice-rail/tap/steer`);
   await page.getByText('at rest', { exact: true }).waitFor();
   await page.getByText(/^live, /).waitFor({ timeout: 20_000 });
-  await page.getByLabel('Name of this preset').fill('Straight on');
+  await page.getByLabel('Name of this preset').fill('straight ahead');
   await page.getByRole('button', { name: 'Save the present position' }).click();
   await page.getByRole('button', { name: 'Go to Straight on' }).waitFor();
   await page.getByRole('button', { name: 'Turn', exact: true }).click();
@@ -209,7 +209,7 @@ try {
   await shoot(planning, 'power');
   await planning.getByRole('link', { name: 'Tour' }).first().click();
   await planning.getByRole('link', { name: 'Bee stand', exact: true }).click();
-  await planning.getByRole('img', { name: /It brings less in/ }).waitFor();
+  await planning.getByRole('img', { name: /Too little in/ }).waitFor();
   await settled(planning);
   await shoot(planning, 'power-sun');
   await planning.getByRole('link', { name: 'Plan' }).first().click();

@@ -4,7 +4,7 @@ import { PORT_RANGE } from '../core/net/port-range.ts';
 import { MOST_TOKEN } from '../core/onvif/onvif-limits.ts';
 import type { HearEvent } from '../core/onvif-client/hear-machine.ts';
 import type { OnvifEvent } from '../core/onvif-client/onvif-machine.ts';
-import { type NumberedOrder, RUN_MS, type SteerEvent, VELOCITY } from '../core/onvif-client/steer-types.ts';
+import { type NumberedOrder, type PtzEvent, RUN_MS, VELOCITY } from '../core/onvif-client/ptz-types.ts';
 import { accountFields, hostField, leaveFields } from './login-fields.ts';
 
 /** More doors than any device has. */
@@ -110,4 +110,4 @@ export const readOrder = (word: unknown): NumberedOrder =>
   numberedOrderSchema.validateSync(word, { strict: true }) as NumberedOrder; // the schema says the same, kind by kind
 
 /** Messages of that WebSocket, to the page. */
-export type SteerMessage = SteerEvent;
+export type PtzMessage = PtzEvent;

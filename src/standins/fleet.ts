@@ -4,7 +4,7 @@ import { buildStreamUrl } from '../core/net/stream-url.ts';
 import { type Bystander, MILL_NETWORK } from './alder-mill-network.ts';
 import { type DevicePages, startDevicePages } from './device-pages.ts';
 import { type DiscoveryResponder, startDiscoveryResponder } from './discovery-responder.ts';
-import { type HandsetPages, handsetHeat, startHandsetPages } from './handset-pages.ts';
+import { type OldPhonePages, oldPhoneHeat, startOldPhonePages } from './old-phone-pages.ts';
 import type { ShownProfile } from './onvif/onvif-answers.ts';
 import { OnvifDevice } from './onvif/onvif-device.ts';
 import { SimulatedHead } from './onvif/simulated-head.ts';
@@ -28,7 +28,7 @@ export const ALDER_MILL_FLEET: readonly Personality[] = [SLUICE_RAIL, BOOT_ROOM,
 /** A simulated device: its stream, and the pages of a handset. */
 interface Device {
   readonly rtsp: RtspStandIn;
-  readonly pages: HandsetPages | null;
+  readonly pages: OldPhonePages | null;
   /** Its own page, with its ONVIF services. */
   readonly page: DevicePages | null;
   readonly head: SimulatedHead | null;
@@ -49,7 +49,7 @@ interface Resident extends Member {
 
 export interface Fleet {
   readonly standIns: readonly RtspStandIn[];
-  readonly pagesOf: (standIn: RtspStandIn) => HandsetPages | null;
+  readonly pagesOf: (standIn: RtspStandIn) => OldPhonePages | null;
   /** Loopback port of its ONVIF services; `null` where it has none. */
   readonly onvifPortOf: (standIn: RtspStandIn) => number | null;
   /** The head of a simulated camera; `null` where it has none. */
@@ -87,7 +87,7 @@ async function startDevice(
   { onSessionEnd, isAsDelivered = false }: FleetOptions,
 ): Promise<Device> {
   const { handset, reflash } = personality;
-  const heat = handset && handsetHeat(handset, Date.now());
+  const heat = handset && oldPhoneHeat(handset, Date.now());
   const accountOf = (): Personality['account'] => device?.account ?? personality.account;
   let device: Device | null = null;
   const { page, plug } = personality;
@@ -114,7 +114,7 @@ async function startDevice(
       ...(heat ? { keptShare: heat.keptShare } : {}),
       head: feedHead,
     }),
-    handset && heat ? startHandsetPages({ personality, accountOf, handset, encode, heat }) : null,
+    handset && heat ? startOldPhonePages({ personality, accountOf, handset, encode, heat }) : null,
     page ? startDevicePages({ page, onvif, still, answerDelayMs: personality.answerDelayMs }) : null,
   ]);
   const firmware = reflash && isAsDelivered ? 'stock' : 'new';
@@ -180,11 +180,11 @@ async function settle(
 
 const dwellerOf = ({ rtsp, pages, page: served }: Device): Dweller => {
   const { name, host, port, plug, page, handset } = rtsp.personality;
-  const ofHandset =
+  const ofOldPhone =
     handset && pages
       ? [[handset.pictures.port, pages.picturesPort] as const, [handset.pagePort, pages.pagePort] as const]
       : [];
-  return { name, host, plug, page, served, isMute: false, ports: [[port, rtsp.port], ...ofHandset] };
+  return { name, host, plug, page, served, isMute: false, ports: [[port, rtsp.port], ...ofOldPhone] };
 };
 
 /** Starts simulated cameras, with one thread that draws and encodes for all of them, and who else lives in their network. */

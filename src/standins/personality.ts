@@ -1,5 +1,5 @@
 import { type ReflashGuide, USUAL_GUIDE } from '../core/firmware/guide.ts';
-import type { HandsetLoad, Mount } from '../core/handset/heat.ts';
+import type { Mount, OldPhoneLoad } from '../core/old-phone/heat.ts';
 import type { Oddities } from './oddities.ts';
 import type { HeadPersonality, OnvifPersonality } from './onvif/onvif-personality.ts';
 import type { LoopName } from './pictures/loop-feed.ts';
@@ -52,7 +52,7 @@ export interface Personality {
   /** What is out of the ordinary about how it speaks. */
   readonly odd?: Oddities;
   /** An old handset: it grows warm, drops frames then, and gives pictures by HTTP too. */
-  readonly handset?: HandsetPersonality;
+  readonly handset?: OldPhonePersonality;
 }
 
 /** How a device is joined to the network. */
@@ -71,10 +71,10 @@ export interface DevicePage {
   readonly onvif?: OnvifPersonality;
 }
 
-export interface HandsetPersonality {
+export interface OldPhonePersonality {
   readonly roomC: number;
   readonly mount: Mount;
-  readonly load: HandsetLoad;
+  readonly load: OldPhoneLoad;
   /** How long it was on already when the demo begins, min. */
   readonly onForMin: number;
   /** Where it gives one picture, and pictures without end, as JPEG. */
@@ -304,7 +304,7 @@ export const BREAD_OVEN: Personality = {
   host: '10.77.4.35',
   port: 8554,
   server: 'Pocket stream 3.1',
-  realm: 'Handset',
+  realm: 'OldPhone',
   account: { user: 'view-bread-oven', password: 'crumb7tray4peel' },
   ...ORDINARY,
   digestQop: 'auth',

@@ -141,7 +141,7 @@ export async function attackByDevices(server: RunningServer, random: Random): Pr
       random.once(2) ? soap('<a/>'.repeat(120_000)) : good(asked, socket, port),
     'one byte at a time': (asked, socket, port) => inPieces(socket, String(good(asked, socket, port))),
     'deep elements': () => soap(`${'<a>'.repeat(20_000)}`),
-    'sends on': (_, __, port) => http('', `Location: http://127.0.0.1:${port + 1}/x\r\n`, '302 Found'),
+    redirects: (_, __, port) => http('', `Location: http://127.0.0.1:${port + 1}/x\r\n`, '302 Found'),
     hangs: () => 'silence',
   };
   const name = random.pick(Object.keys(kinds));

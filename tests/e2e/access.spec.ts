@@ -37,7 +37,7 @@ const opened = (...names: readonly string[]): readonly Look[] =>
 /** Every view, with what is opened on it: each of them is looked at. They are gone through in the open page, as a person does. */
 const VIEWS: Readonly<Record<string, readonly Look[]>> = {
   'Round, its finder and its keys, in parts and chosen, what its menu opens; Plan and Cost': [
-    openPlace('', 'Tour'),
+    openPlace('', 'Cameras'),
     ...['/', '?'].map((key) => async (page: Page) => {
       await page.keyboard.press(key);
       await slip(page);

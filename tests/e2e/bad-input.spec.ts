@@ -84,7 +84,7 @@ test('a probe that fails says what happened, what it means, what to do', async (
       await expect(findings.getByText(because)).toBeVisible();
       await expect(findings.getByRole('listitem').first()).toBeVisible();
       await expect(page.getByText('No picture: the probe did not get that far')).toBeVisible();
-      await page.getByRole('link', { name: 'Tour' }).click();
+      await page.getByRole('link', { name: 'Cameras' }).click();
       await expect(page.getByRole('row', { name: /Sluice rail.*Stop.*Fix the stream and probe again/ })).toBeVisible();
       await page.getByRole('link', { name: 'Sluice rail', exact: true }).click();
       await input.fill(sound);

@@ -166,7 +166,7 @@ test('by keys alone it is probed, tapped, mended and handed over: ninety in all,
   await keys.press('a');
   await expect(page.getByText('Entered at Attic store, with this address.')).toBeVisible();
   await keys.press('r');
-  await keys.at('Tour');
+  await keys.at('Cameras');
   await expect(page.getByRole('row', { name: /Gate/ })).toContainText('Open its sheet');
   expect(keys.count()).toBeLessThanOrEqual(MOST_KEYS);
   test.info().annotations.push({ type: 'keys', description: String(keys.count()) });

@@ -84,7 +84,7 @@ test('one camera by touch alone: begun, placed, probed, tapped, handed over; not
     .toBeGreaterThan(before * 1.5);
   await noSidewaysScroll(page);
 
-  await goTo(page, 'Tour');
+  await goTo(page, 'Cameras');
   await page.getByRole('link', { name: 'Gate', exact: true }).tap();
   await station(page, /Tap/);
   await tapOn(page, /^Probe/);
@@ -101,7 +101,7 @@ test('one camera by touch alone: begun, placed, probed, tapped, handed over; not
   await page.getByRole('link', { name: /All sheets of Attic store/ }).tap();
   await expect(page.getByRole('heading', { name: 'All sheets', level: 1 })).toBeVisible();
   await noSidewaysScroll(page);
-  await goTo(page, 'Tour');
+  await goTo(page, 'Cameras');
   await expect(page.getByRole('link', { name: /Open its sheet/ })).toBeVisible();
   await noSidewaysScroll(page);
 });

@@ -19,7 +19,7 @@ test('the place is dragged to scale and all numbers follow; of two lenses both a
     expect(Number(await figure.getAttribute('aria-valuenow'))).toBeLessThan(9);
     await expect(region(page, 'Candidates').getByRole('rowheader', { name: /^recognise at [5-8]/ })).toBeVisible();
     // The zone began at 8.5 m: it is taken along, and never begins beyond its end.
-    const near = region(page, 'Candidates').getByRole('rowheader', { name: /^seen from [5-8](\.\d)? m on/ });
+    const near = region(page, 'Candidates').getByRole('rowheader', { name: /^visible from [5-8](\.\d)? m/ });
     await expect(near).toBeVisible();
     await page.getByRole('slider', { name: 'Mounting height' }).press('ArrowUp');
     await expect(page.getByText('3.3 m', { exact: true }).first()).toBeVisible();

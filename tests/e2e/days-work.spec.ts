@@ -48,7 +48,7 @@ async function addCamera(page: Page, name: string, url: string): Promise<void> {
 
 async function putOnPlan(page: Page, name: string, right: number, down: number): Promise<void> {
   await page.getByRole('button', { name: `Place ${name}`, exact: true }).click();
-  await expect(page.getByText(`Press where ${name} goes.`)).toBeVisible();
+  await expect(page.getByText(`Click where ${name} goes.`)).toBeVisible();
   const box = await page.getByRole('application').boundingBox();
   if (!box) throw new Error('no plan');
   await page.mouse.click(box.x + (right / 40) * box.width, box.y + (down / 40) * box.width);
@@ -115,7 +115,7 @@ test('begun by hand on an empty site: model cards, a camera with its place', asy
 test('planned by hand: walls, gear, destinations, cables, and where each lies', async ({ page }) => {
   await page.goto(world.address);
   await openFile(page, 'farm.json', begun);
-  await expect(page.getByRole('heading', { name: 'Tour', level: 1 })).toBeVisible();
+  await expect(page.getByRole('heading', { name: 'Cameras', level: 1 })).toBeVisible();
   // The plan: walls, a switch, an access point, a recorder of 4 TB with three seats, a hub, a tablet.
   await place(page, 'Plan').click();
   await page.getByLabel('North, °').fill('20');
@@ -168,7 +168,7 @@ test('planned by hand: walls, gear, destinations, cables, and where each lies', 
     for (const [label, text] of Object.entries(more)) await page.getByLabel(label, { exact: true }).fill(text);
     if (kind === 'recorder') {
       await page.getByRole('button', { name: 'Add a pack' }).click();
-      await page.getByLabel('Pack 1, seats').fill('2');
+      await page.getByLabel('Pack 1, licences').fill('2');
       await page.getByLabel('Pack 1, price').fill('45');
     }
     await page.getByRole('button', { name: 'Save', exact: true }).click();
@@ -207,7 +207,7 @@ test('opened elsewhere it is the same; twenty-six cameras from a list, six worke
 }) => {
   await page.goto(world.address);
   await openFile(page, 'farm.json', planned);
-  await expect(page.getByRole('heading', { name: 'Tour', level: 1 })).toBeVisible();
+  await expect(page.getByRole('heading', { name: 'Cameras', level: 1 })).toBeVisible();
   const [a, b] = [planned, await exported(page)].map((file) => readSiteFile(apartFromOpening(file)));
   if (!(a?.ok && b?.ok)) throw new Error('one of them does not open');
   const { journal: told, ...plan } = b.value;
@@ -241,8 +241,8 @@ test('opened elsewhere it is the same; twenty-six cameras from a list, six worke
   await chosen.getByLabel('Goes to', { exact: true }).selectOption({ label: 'Attic store' });
   await chosen.getByRole('button', { name: 'Send all chosen' }).click();
   await expect(chosen.getByText('6 cameras tapped by Attic store to record, each by its first stream.')).toBeVisible();
-  await page.getByRole('button', { name: /^Take back/ }).click();
-  await page.getByRole('button', { name: /^Do again/ }).click();
+  await page.getByRole('button', { name: /^Undo/ }).click();
+  await page.getByRole('button', { name: /^Redo/ }).click();
   await chosen.getByRole('button', { name: 'Choose none' }).click();
   // One of them is another model: its card is put beside, and it is replaced in place.
   await page.getByRole('link', { name: 'Stable', exact: true }).click();
@@ -252,7 +252,7 @@ test('opened elsewhere it is the same; twenty-six cameras from a list, six worke
   await expect(page.getByText(/^Marrick C1 ·/)).toBeVisible();
 
   // Everything is probed in one round.
-  await place(page, 'Tour').click();
+  await place(page, 'Cameras').click();
   for (const name of CAMERAS.slice(0, 3)) await page.getByLabel(`Choose ${name}`).check();
   await chosen.getByRole('button', { name: 'Probe them' }).click();
   await expect(page.getByText('3 of 3 cameras probed. How each fares stands in its lane.')).toBeVisible({
@@ -265,7 +265,7 @@ test('opened elsewhere it is the same; twenty-six cameras from a list, six worke
 test('what was worked on goes to the last sheet: seats, what is bought, handed over, noted', async ({ page }) => {
   await page.goto(world.address);
   await openFile(page, 'farm.json', worked);
-  await expect(page.getByRole('heading', { name: 'Tour', level: 1 })).toBeVisible();
+  await expect(page.getByRole('heading', { name: 'Cameras', level: 1 })).toBeVisible();
   // Seats: one number, at the tap and in the cost.
   await page.getByRole('link', { name: 'Gate', exact: true }).click();
   await page.getByRole('navigation', { name: 'Stations' }).getByRole('link', { name: /Tap/ }).click();
@@ -288,7 +288,7 @@ test('what was worked on goes to the last sheet: seats, what is bought, handed o
     .evaluateAll((all) => all.map((one) => (one as HTMLInputElement).value));
   expect(new Set(lines).size).toBe(lines.length);
   await page.getByRole('button', { name: 'Save', exact: true }).click();
-  await expect(region(page, 'Side by side').getByRole('row', { name: /of this, seats/ })).toContainText('2 × 2');
+  await expect(region(page, 'Side by side').getByRole('row', { name: /of this, licences/ })).toContainText('2 × 2');
 
   // Handed over, sheet by sheet, and all of them in one file.
   await page.keyboard.press('/');

@@ -53,7 +53,7 @@ test('every edit is taken back and done again across stations; mistakes are name
 
 test('the finder, the keys and the next step are a key away, from every view', async ({ page }) => {
   await page.goto('/');
-  await expect(page.getByRole('heading', { name: 'Tour' })).toBeVisible();
+  await expect(page.getByRole('heading', { name: 'Cameras' })).toBeVisible();
   await page.keyboard.press('?');
   await expect(page.getByRole('dialog', { name: 'Keyboard shortcuts' })).toBeVisible();
   await page.keyboard.press('Escape');
@@ -76,7 +76,7 @@ test('the finder, the keys and the next step are a key away, from every view', a
   await expect(page.getByText('Nothing found.')).toBeVisible();
   await page.keyboard.press('Escape');
   await page.keyboard.press('r');
-  await expect(page.getByRole('heading', { name: 'Tour' })).toBeVisible();
+  await expect(page.getByRole('heading', { name: 'Cameras' })).toBeVisible();
   // What core can mend is an act of the finder too.
   await page.keyboard.press('/');
   await page.getByRole('combobox', { name: 'Scan' }).fill('panel of 17');
@@ -95,13 +95,13 @@ alone('what is typed while the finder is on its way carries out nothing beneath'
     await route.continue();
   });
   await page.goto('/');
-  await expect(page.getByRole('heading', { name: 'Tour' })).toBeVisible();
+  await expect(page.getByRole('heading', { name: 'Cameras' })).toBeVisible();
   await page.keyboard.press('/');
   for (const key of ['l', 'a', 'n']) await page.keyboard.press(key);
   arrive();
   await expect(page.getByRole('combobox', { name: 'Scan' })).toBeVisible();
   await page.keyboard.press('Escape');
-  await expect(page.getByRole('heading', { name: 'Tour' })).toBeVisible();
+  await expect(page.getByRole('heading', { name: 'Cameras' })).toBeVisible();
   await expect(page).toHaveURL(/\/site\/alder-mill$/);
   await page.keyboard.press('l');
   await expect(page.getByRole('heading', { name: 'Logbook' })).toBeVisible();

@@ -22,7 +22,7 @@ async function openHouse(page: Page): Promise<void> {
     await route.fulfill({ body: await readFile(join(folder, name)), contentType });
   });
   await page.goto('/');
-  await expect(page.getByRole('heading', { name: 'Tour' })).toBeVisible();
+  await expect(page.getByRole('heading', { name: 'Cameras' })).toBeVisible();
 }
 
 const NAMES = ['Choose', 'Power', 'Prepare', 'Address', 'Tap', 'Prove', 'Hand over', 'Caution'];
@@ -37,7 +37,7 @@ apart('eight stations move in by two registries: Round, heads, finder and routes
   await page.keyboard.press('Enter');
   await expect(page.getByText('Sluice rail at prove')).toBeVisible();
   await expect(page.getByRole('navigation', { name: 'Stations' }).getByRole('link')).toHaveCount(NAMES.length);
-  await page.getByRole('link', { name: /^Watch/ }).click();
+  await page.getByRole('link', { name: /^Caution/ }).click();
   await expect(page.getByText('Sluice rail at watch')).toBeVisible();
 
   // A chapter moves in by two more, its version and its step: commands, undo, store, file and the gate of what fits have it.

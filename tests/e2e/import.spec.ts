@@ -16,7 +16,7 @@ test('a camera list is seen before it is taken: what is none is refused, bad row
   await page
     .getByLabel('Camera list')
     .setInputFiles({ name: 'photo.csv', mimeType: 'text/csv', buffer: Buffer.from([0x89, 0x50, 0, 0xff, 0xfe]) });
-  await expect(page.getByRole('dialog', { name: 'This list was not imported' })).toContainText('no text in UTF-8');
+  await expect(page.getByRole('dialog', { name: 'This list was not imported' })).toContainText('not UTF-8 text');
   await page.keyboard.press('Escape');
   await page
     .getByLabel('Camera list')

@@ -139,7 +139,7 @@ test('from opening a camera to the sheet, all of it on record', { tag: '@timed' 
   });
 
   await test.step('the site survives a reload, and its file opens again as the same site', async () => {
-    await page.getByRole('link', { name: 'Tour' }).click();
+    await page.getByRole('link', { name: 'Cameras' }).click();
     await page.reload();
     await expect(page.getByRole('row', { name: /Sluice rail.*Handed over/ })).toBeVisible();
     const exported = await exportSite(page);
@@ -163,7 +163,7 @@ test('Boot room loses packets: a finding with its numbers, and a tight lane', { 
   await expect(fact(page, 'packet loss')).toContainText(/0\.\d+ % · \d of \d+/);
   await page.getByText('Why').first().click();
   await expect(page.getByText(/every picture up to the next key frame/)).toBeVisible();
-  await page.getByRole('link', { name: 'Tour' }).click();
+  await page.getByRole('link', { name: 'Cameras' }).click();
   await expect(page.getByRole('row', { name: /Boot room/ }).getByRole('img')).toHaveAccessibleName(
     /Tap: tight, stands here/,
   );

@@ -55,7 +55,7 @@ cut(
     await page.getByLabel('Owner, or who asked you').fill('The owner');
     await page.getByRole('button', { name: 'I may scan House' }).click();
     await page.getByLabel('Range').fill('10.0.0.0/8');
-    await expect(region(page, 'Scan it')).toContainText('more than a sweep takes');
+    await expect(region(page, 'Scan it')).toContainText('more than a scan takes');
     await expect(page.getByRole('button', { name: 'Scan it' })).toBeDisabled();
     await page.getByLabel('Range').fill('10.77.4.0/24');
     await expect(region(page, 'Scan it')).toContainText(/1.524 calls, at most 125 at once/);
@@ -71,7 +71,7 @@ cut(
     // Reserved in one list, and entered at the router.
     await view(page, 'Addresses');
     for (const name of ['Sluice rail', 'Bread oven'])
-      await page.getByLabel(`How the address of ${name} stays`).selectOption('DHCP reservation');
+      await page.getByLabel(`Address assignment of ${name}`).selectOption('DHCP reservation');
     await page.getByLabel('How the address of Linen stair stays').selectOption('static on the device');
     await view(page, 'Router');
     await page.getByRole('button', { name: 'Enter the reservations' }).click();
@@ -114,13 +114,13 @@ cut(
     await expect(page.getByRole('status').filter({ hasText: 'is back' })).toBeVisible();
     await lookThrough(page);
     await page.getByRole('link', { name: 'Boot room' }).first().click();
-    await expect(region(page, 'Worst finding')).toContainText('It has moved to 10.77.4.');
+    await expect(region(page, 'Worst finding')).toContainText('Address changed to 10.77.4.');
     await region(page, 'Worst finding')
       .getByRole('button', { name: /^Take 10\.77\.4\.\d+ everywhere/ })
       .click();
-    await expect(region(page, 'Findings')).not.toContainText('It has moved');
+    await expect(region(page, 'Findings')).not.toContainText('Address changed');
     await page.keyboard.press('ControlOrMeta+z');
-    await expect(region(page, 'Worst finding')).toContainText('It has moved to 10.77.4.');
+    await expect(region(page, 'Worst finding')).toContainText('Address changed to 10.77.4.');
   },
 );
 
@@ -170,7 +170,7 @@ test('on the demo’s house: a tidy block, reservations out and leases in, and w
     const take = (name: string, buffer: Buffer) => file.setInputFiles({ name, mimeType: 'text/plain', buffer });
     const panel = region(page, 'From the router');
     await take('old.leases', Buffer.from([0xff, 0xfe, 0x00, 0xd8, 0x41]));
-    await expect(panel.getByRole('alert')).toContainText('no text in UTF-8');
+    await expect(panel.getByRole('alert')).toContainText('not UTF-8 text');
     await take(
       'mill.conf',
       Buffer.from(

@@ -57,7 +57,7 @@ for (const trap of TRAPS.filter(({ path }) => path.includes('{password}')))
     await page.getByRole('button', { name: 'Probe', exact: true }).click();
     // it is not known for that address: a login without it would be spent on nothing
     await expect(page.getByRole('alert').filter({ hasText: 'Not probed' })).toBeVisible();
-    await page.getByRole('link', { name: 'Tour' }).first().click();
+    await page.getByRole('link', { name: 'Cameras' }).first().click();
     await page.getByRole('button', { name: /^Probe all/ }).click();
     await expect(page.getByText(/left out|Ferry gate/).first()).toBeVisible();
     expectNothingStolen();
@@ -119,7 +119,7 @@ test('two refused logins in all; then a person is asked, and the lane says how m
   const question = page.getByRole('dialog', { name: /Log in to 10\.77\.4\.21 once more/ });
   await expect(question).toContainText('lock an account at three or five');
   await question.getByRole('button', { name: 'Do not log in' }).click();
-  await page.getByRole('link', { name: 'Tour' }).first().click();
+  await page.getByRole('link', { name: 'Cameras' }).first().click();
   await expect(page.getByRole('row', { name: /Sluice rail/ })).toContainText(
     '2 refused logins of “ferryman” in ten minutes',
   );
@@ -133,7 +133,7 @@ test('by ONVIF too a person allows one more, and what is accepted goes on', asyn
       : refused(),
   );
   await beginWith(page, address(), url(honest.port).replace('//op:', '//reader:'));
-  await page.getByRole('link', { name: /^Its passport/ }).click();
+  await page.getByRole('link', { name: /^Device report/ }).click();
   await page.getByLabel('ONVIF port').fill(String(device.port));
   await page.getByLabel('ONVIF port').press('Enter');
   const read = page.getByRole('button', { name: /^Read it/ });

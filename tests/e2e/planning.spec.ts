@@ -54,7 +54,7 @@ test('the camera for Orchard track is settled and its switch relieved; a cable r
       .click();
     await expect(page.getByLabel('From', { exact: true })).toHaveValue('loft-switch');
     await expect(region(page, 'Findings').getByText('Wheel switch is over its budget')).toBeHidden();
-    await page.getByRole('link', { name: 'Tour' }).click();
+    await page.getByRole('link', { name: 'Cameras' }).click();
     await expect(page.getByRole('row', { name: /Orchard track/ })).toContainText('Create its streaming account');
     await page.getByRole('link', { name: 'Logbook' }).click();
     await expect(page.getByText('Orchard track: Pellam B4 Z chosen')).toBeVisible();
@@ -87,7 +87,7 @@ test('the camera for Orchard track is settled and its switch relieved; a cable r
     const after = page.getByText(/^\d+\.\d\d V at night, |the voltage collapses/);
     await expect(after).toBeVisible();
     expect(Number.parseFloat((await after.textContent()) ?? '')).toBeLessThan(before - 0.5);
-    await expect(region(page, 'Findings').getByText(/too little arrives|little to spare/i)).toBeVisible();
+    await expect(region(page, 'Findings').getByText(/voltage drop too large|just enough/i)).toBeVisible();
   });
 });
 
@@ -101,7 +101,7 @@ test('the winter months in which Bee stand fails are mended; what is assumed can
     await expect(page.getByRole('img', { name: /It brings less in Nov to Jan/ })).toBeVisible();
     await region(page, 'Findings').getByRole('button', { name: 'Take a panel of 17 Wp' }).click();
     await expect(year.getByText('Dec is the worst month')).toBeVisible();
-    await expect(page.getByText('The panel does not carry it')).toBeHidden();
+    await expect(page.getByText('Solar yield too low')).toBeHidden();
     await expect(page.getByLabel('Solar panel, Wp')).toHaveValue('17');
     // What cannot be is refused where it was typed, and the last good number counts.
     const latitude = page.getByLabel('Latitude of the site, °');
@@ -112,20 +112,20 @@ test('the winter months in which Bee stand fails are mended; what is assumed can
     await latitude.fill('-35');
     await latitude.press('Enter');
     await expect(year.getByText('Jun is the worst month')).toBeVisible();
-    await page.getByRole('button', { name: /^Take back:/ }).click();
+    await page.getByRole('button', { name: /^Undo:/ }).click();
     await expect(year.getByText('Dec is the worst month')).toBeVisible();
   });
   await test.step('what is assumed can be changed for a site, and what was seen on the bench is recorded', async () => {
     await openCamera(page, 'Orchard track', 'choose');
-    await expect(region(page, 'Candidates').getByRole('row', { name: /light at night/ })).toContainText('9.0 m');
+    await expect(region(page, 'Candidates').getByRole('row', { name: /illumination at night/ })).toContainText('9.0 m');
     await page.getByRole('button', { name: 'Alder Mill' }).click();
     await page.getByRole('menuitem', { name: 'Assumptions' }).click();
-    const field = page.getByLabel(/^Reach of light over dark ground/);
+    const field = page.getByLabel(/^Illuminator range over dark ground/);
     await field.fill('0.8');
     await field.press('Enter');
     await expect(page.getByRole('button', { name: 'back to 0.5' })).toBeVisible();
     await page.getByRole('button', { name: 'Close' }).click();
-    await expect(region(page, 'Candidates').getByRole('row', { name: /light at night/ })).toContainText('14 m');
+    await expect(region(page, 'Candidates').getByRole('row', { name: /illumination at night/ })).toContainText('14 m');
 
     await openCamera(page, 'Bee stand', 'power');
     const line = page.getByRole('listitem').filter({ hasText: 'The panel charges it' });
@@ -233,7 +233,7 @@ test('a photo that lies on its side in its file stands upright; an SVG that take
         .getByLabel('Background picture')
         .setInputFiles({ name, mimeType: 'image/svg+xml', buffer: Buffer.from(text) });
     await choose('nest.svg', svg(`<defs>${nest}</defs><use href="#n7"/>`));
-    await expect(page.getByText('was not drawn within two seconds and was given up', { exact: false })).toBeVisible();
+    await expect(page.getByText('was not rendered within two seconds', { exact: false })).toBeVisible();
     await choose('plan.svg', svg(''));
     await expect(page.getByText('given up', { exact: false })).toHaveCount(0);
   });
@@ -296,7 +296,7 @@ test('on a new site everything planning needs can be made: a destination, gear, 
   await expect(row).toHaveCount(0);
   await page.keyboard.press('l');
   await expect(page.getByText(/^(20|19\.9\d*|20\.0\d*) m right, (8|7\.9\d*|8\.0\d*) m down$/)).toBeVisible();
-  await page.getByRole('link', { name: 'Tour' }).filter({ visible: true }).click();
+  await page.getByRole('link', { name: 'Cameras' }).filter({ visible: true }).click();
   await page.getByRole('link', { name: 'Gate', exact: true }).click();
   await goStation(page, 'Power');
   await page.getByLabel('Power source').selectOption('poe');
@@ -307,7 +307,7 @@ test('on a new site everything planning needs can be made: a destination, gear, 
 test('cost: the cheapest packs are found, and a change of years, prices or lines counts at once', async ({ page }) => {
   await goTo(page, '/site/alder-mill/cost');
   const table = region(page, 'Side by side').getByRole('table');
-  const seats = table.getByRole('row', { name: /of this, seats/ });
+  const seats = table.getByRole('row', { name: /of this, licences/ });
   await expect(seats).toContainText('8 of 8 included');
   await expect(seats).toContainText('5 of 6 included');
   await table.getByRole('button', { name: 'Marrick R8 and its cameras' }).click();
@@ -320,7 +320,7 @@ test('cost: the cheapest packs are found, and a change of years, prices or lines
     { count: '3', price: '96' },
   ].entries()) {
     await page.getByRole('button', { name: 'Add a pack' }).click();
-    await page.getByLabel(`Pack ${at + 1}, seats`).fill(count);
+    await page.getByLabel(`Pack ${at + 1}, licences`).fill(count);
     await page.getByLabel(`Pack ${at + 1}, price`).fill(price);
   }
   await page.getByRole('button', { name: 'Save' }).click();

@@ -14,9 +14,9 @@ test('each camera gets an account of its own, with a secret that nobody sees; no
   for (const name of cameras) {
     await openCamera(page, name, 'prepare');
     const accounts = region(page, 'Accounts');
-    await accounts.getByRole('button', { name: /^Make (a new secret|account and secret)$/ }).click();
+    await accounts.getByRole('button', { name: /^Create (a new password|account and password)$/ }).click();
     await expect(accounts.getByText(/Its secret has 16 signs, \d\d bits at most/)).toBeVisible();
-    await accounts.getByRole('button', { name: `Copy the secret of ${name}` }).click();
+    await accounts.getByRole('button', { name: `Copy the password of ${name}` }).click();
     await expect(accounts.getByRole('button', { name: 'Copied' })).toBeVisible();
     secrets.add(await clipboard(page));
     await expect(region(page, 'Findings').getByText(/secret|account/i)).toHaveCount(0);
@@ -112,7 +112,7 @@ test('an old handset: how warm it gets, what makes it cooler, what howls, and wh
     .getByRole('button', { name: /^Set its screen to off/ })
     .first()
     .click();
-  await expect(findings.getByText(/It gets too warm/)).toHaveCount(0);
+  await expect(findings.getByText(/gets too warm/)).toHaveCount(0);
   const panel = region(page, 'Old phone');
   await panel.getByLabel('Sends audio').selectOption('yes');
   await panel.getByLabel('Its audio is played in the same room').selectOption('yes');
@@ -124,7 +124,7 @@ test('an old handset: how warm it gets, what makes it cooler, what howls, and wh
   await panel.getByLabel('Storage for its own recording, GB').fill('16');
   await panel.getByLabel('Hours of it needed').fill('200');
   await page.keyboard.press('Tab');
-  await expect(findings.getByText(/Its recording goes round after/)).toBeVisible();
+  await expect(findings.getByText(/Recording overwritten after/)).toBeVisible();
   await panel.getByLabel('its back is swollen').check();
   await expect(panel.getByRole('alert')).toContainText('stop. Do not charge it');
 });
@@ -160,7 +160,7 @@ test('an old handset in service: the frames that it leaves out when it is warm, 
   ).toBeVisible({ timeout: 15_000 });
   await page.getByRole('link', { name: /^Prepare/ }).click();
   await accounts.getByRole('button', { name: 'Set it at the simulated camera' }).click();
-  await expect(accounts.getByText('from now on it lets this account in')).toBeVisible();
+  await expect(accounts.getByText('it now accepts this account')).toBeVisible();
   // it was refused twice until now: one login more is a person's word
   await page.getByRole('link', { name: /^Tap/ }).click();
   await page.getByRole('button', { name: 'Probe', exact: true }).click();

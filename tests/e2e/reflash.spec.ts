@@ -30,7 +30,7 @@ async function tryOnce(page: Page, sign: string): Promise<void> {
   await press(page, 'Hold the button');
   await press(page, 'Plug it in');
   await press(page, 'Held, and plugged in');
-  await expect(page.getByRole('img', { name: `Its lamp: ${sign}` })).toBeVisible();
+  await expect(page.getByRole('img', { name: `Its LED: ${sign}` })).toBeVisible();
 }
 async function again(page: Page): Promise<void> {
   await press(page, 'Release the button');
@@ -82,7 +82,7 @@ test.describe('the simulated Boot room of a demo of its own', () => {
     await page.getByRole('region', { name: 'Step' }).getByRole('button', { name: 'It boots as before' }).click();
     await expect(page.getByRole('alert')).toContainText('The firmware file was not found');
     await page.getByText('Why it does that').click();
-    await expect(page.getByText(/a second ending hangs on it/)).toBeVisible();
+    await expect(page.getByText(/a second extension follows/)).toBeVisible();
     await again(page);
 
     await page.getByLabel('Name of its file').fill('mini_open.bin');
@@ -110,7 +110,7 @@ test.describe('the simulated Boot room of a demo of its own', () => {
     await expect(page.getByLabel('Name of its file')).toHaveValue('mini_stock.bin');
     await tryOnce(page, 'blue, slow');
     await writeAndCheck(page);
-    await expect(page.getByText('it gives no stream now', { exact: false })).toBeVisible();
+    await expect(page.getByText('it has no stream now', { exact: false })).toBeVisible();
     await toTap(page);
     await probeSays(page, /nothing listens|refused/i);
   });
@@ -148,7 +148,7 @@ test('the bench: decided, the image hashed and compared, a large card made small
   await page
     .getByLabel('Original firmware file', { exact: true })
     .setInputFiles(file('mini_stock.bin', randomBytes(4000)));
-  await expect(head).not.toContainText('Something speaks against');
+  await expect(head).not.toContainText('Veto against');
   await page.getByLabel('Firmware file', { exact: true }).setInputFiles(file('mini_open.bin', IMAGE));
   const image = region(page, 'Firmware file');
   await expect(image.getByText(DIGEST)).toBeVisible();
@@ -197,7 +197,7 @@ test('files that are no image say what is wrong with them, and what was there be
   await openCamera(page, 'Boot room', 'prepare/reflash');
   await press(page, 'Decide: install community firmware');
   const drop = page.getByLabel('Firmware file', { exact: true });
-  const zone = page.getByRole('region', { name: 'Drop the image', exact: true });
+  const zone = page.getByRole('region', { name: 'Drop the firmware file', exact: true });
   await drop.setInputFiles(file('mini_open.bin', IMAGE));
   await expect(region(page, 'Firmware file').getByText(DIGEST)).toBeVisible();
   await drop.setInputFiles(file('none.bin', new Uint8Array()));
@@ -220,7 +220,7 @@ test('files that are no image say what is wrong with them, and what was there be
   await writer.add('inner.zip', new Uint8ArrayReader(IMAGE.subarray(0, 70)));
   const zip = new Uint8Array(await (await writer.close()).arrayBuffer());
   await drop.setInputFiles(file('download.zip', zip));
-  await expect(zone.getByText('leads out of the folder', { exact: false })).toBeVisible();
+  await expect(zone.getByText('leads outside the folder', { exact: false })).toBeVisible();
   await expect(zone.getByRole('button', { name: 'Take ../../climbs.bin' })).toBeDisabled();
   await expect(zone.getByRole('button', { name: 'Take inner.zip' })).toBeDisabled();
   await zone.getByRole('button', { name: 'Take fw/mini_open.bin' }).click();
@@ -282,7 +282,7 @@ apart(
       await page.getByLabel('Local stream').selectOption('after-reflash');
       await press(page, 'Save');
       await page.keyboard.press('Escape');
-      await page.getByRole('link', { name: 'Tour' }).first().click();
+      await page.getByRole('link', { name: 'Cameras' }).first().click();
       await page.getByRole('checkbox', { name: /Dairy/ }).check();
       await page.getByLabel('Model of all', { exact: true }).selectOption({ label: 'Peep 2' });
       await press(page, 'Set the model of all chosen');

@@ -68,7 +68,7 @@ alone('a blocked store: the site is worked on in the page, and can be exported',
   });
   await openCamera(page, 'Sluice rail');
   await setPath(page, '/in-the-page');
-  await expect(page.getByRole('alert').filter({ hasText: 'could not keep' })).toBeVisible();
+  await expect(page.getByRole('alert').filter({ hasText: 'could not save' })).toBeVisible();
 
   // It is not left while its changes are nowhere else; once they are in a file it may be.
   await askForSite(page, 'Quern House');

@@ -3,7 +3,7 @@ import { expect, type Page, test } from './browser.ts';
 import { beginSite, goTo, openCamera, sitesReadBack, tape } from './steps.ts';
 
 const region = (page: Page, name: string | RegExp) => page.getByRole('region', { name });
-const undo = (page: Page) => page.getByRole('button', { name: /^Take back/ });
+const undo = (page: Page) => page.getByRole('button', { name: /^Undo/ });
 
 test.afterEach(({ page }) => sitesReadBack(page));
 
@@ -65,7 +65,7 @@ test('a camera is renamed, copied and removed, and comes back', async ({ page })
   await expect(page.getByLabel('Host')).toHaveValue('');
   await page.getByRole('button', { name: 'Change Mud room 2' }).click();
   await page.getByRole('button', { name: 'Remove Mud room 2' }).click();
-  await expect(page.getByRole('heading', { name: 'Tour', level: 1 })).toBeVisible();
+  await expect(page.getByRole('heading', { name: 'Cameras', level: 1 })).toBeVisible();
   await expect(page.getByRole('link', { name: 'Mud room 2', exact: true })).toHaveCount(0);
   await page.getByRole('link', { name: 'Mud room', exact: true }).click();
   await page.getByRole('button', { name: 'Change Mud room' }).click();
@@ -103,7 +103,7 @@ test('a secret that is not there is asked for before a probe, and costs no attem
   await expect(tape(page).getByRole('button', { name: /^play 200/ })).toBeVisible({ timeout: 15_000 });
   // In a round too it is left out, and named.
   await page.reload();
-  await page.getByRole('link', { name: 'Tour' }).filter({ visible: true }).click();
+  await page.getByRole('link', { name: 'Cameras' }).filter({ visible: true }).click();
   await page.getByLabel('Choose Gate').check();
   await page.getByRole('button', { name: 'Probe them' }).click();
   await offer.getByRole('button', { name: 'Do not send it' }).click();
@@ -276,9 +276,7 @@ test('what is said of all that is found opens from the head; a wall is named, ma
 }) => {
   await openCamera(page, 'Bee stand', 'power');
   await page.getByRole('button', { name: /^Stop and \d more/ }).click();
-  await expect(
-    page.getByRole('dialog', { name: 'All findings' }).getByText('The panel does not carry it'),
-  ).toBeVisible();
+  await expect(page.getByRole('dialog', { name: 'All findings' }).getByText('Solar yield too low')).toBeVisible();
   await page.keyboard.press('Escape');
   await page.getByRole('link', { name: 'Plan' }).filter({ visible: true }).click();
   const box = await page.getByRole('application').boundingBox();
@@ -291,7 +289,7 @@ test('what is said of all that is found opens from the head; a wall is named, ma
   await expect(wall.getByRole('button', { name: 'Remove Hedge' })).toBeVisible();
   await undo(page).click();
   await expect(wall.getByLabel('Name')).toHaveValue('');
-  await page.getByRole('button', { name: /^Do again/ }).click();
+  await page.getByRole('button', { name: /^Redo/ }).click();
   await expect(wall.getByLabel('Name')).toHaveValue('Hedge');
   await wall.getByLabel('Of', { exact: true }).selectOption('brick');
   await wall.getByLabel('Length, m').fill('20');

@@ -12,7 +12,7 @@ test('pictures that come and that no decoder makes anything of are told as that'
   try {
     await beginWith(page, `http://127.0.0.1:${server.port}/`, `rtsp://127.0.0.1:${camera.port}/live`);
     await page.getByRole('button', { name: 'Probe', exact: true }).click();
-    await expect(page.getByText('Pictures come, and this browser can decode none of them')).toBeVisible({
+    await expect(page.getByText('Frames arrive, but this browser cannot decode any')).toBeVisible({
       timeout: 30_000,
     });
     await expect.poll(camera.open).toBe(0);

@@ -23,12 +23,12 @@ test('secrets outlast the page under a passphrase: opened by the right words alo
   await protect(page);
   await page.reload();
   await expect(page.getByRole('button', { name: 'Passwords: locked' })).toBeVisible();
-  await expect(page.getByText('Secrets are locked: unlock them at the top')).toBeVisible();
+  await expect(page.getByText('Passwords are locked: unlock them at the top')).toBeVisible();
   await page.getByRole('button', { name: 'Probe', exact: true }).click(); // asks for the passphrase, not the camera
   const slip = page.getByRole('dialog', { name: 'Passwords are locked' });
   await slip.getByLabel('Passphrase').fill('four grey herons walking');
   await slip.getByRole('button', { name: 'Unlock' }).click();
-  await expect(slip.getByText('This passphrase does not open them.')).toBeVisible();
+  await expect(slip.getByText('This passphrase is wrong.')).toBeVisible();
   await slip.getByLabel('Passphrase').fill(PASSPHRASE);
   await slip.getByRole('button', { name: 'Unlock' }).click();
   await expect(page.getByRole('button', { name: 'Passwords: unlocked' })).toBeVisible();
@@ -36,7 +36,7 @@ test('secrets outlast the page under a passphrase: opened by the right words alo
   await page.getByRole('button', { name: 'Cancel' }).click();
   await page.getByRole('button', { name: 'Passwords: unlocked' }).click();
   await page.getByRole('button', { name: 'Lock now' }).click();
-  await expect(page.getByText('Secrets are locked: unlock them at the top')).toBeVisible();
+  await expect(page.getByText('Passwords are locked: unlock them at the top')).toBeVisible();
   await page.getByRole('button', { name: 'Passwords: locked' }).click();
   await page.getByRole('button', { name: 'Delete all passwords' }).click();
   await page.getByRole('button', { name: 'Delete them' }).click();
@@ -139,7 +139,7 @@ alone('a visit from probe to hand-over leaves no secret in any output', async ({
   await openCamera(page, 'Sluice rail');
   await probe(page);
   await page.getByRole('button', { name: 'Open the exchange' }).click();
-  heard.push({ where: 'wire tape', text: await shown(page) });
+  heard.push({ where: 'connection log', text: await shown(page) });
   await page.getByRole('button', { name: 'Tap it' }).click();
   await page.getByRole('link', { name: /Its sheet/ }).click();
   heard.push({ where: 'sheet', text: await shown(page) });
@@ -161,7 +161,7 @@ alone('a login that crosses the wire readable leaves no secret in file, store or
   await page.getByLabel('Path', { exact: true }).fill('/video.mjpg');
   await probe(page);
   await page.getByRole('button', { name: 'Open the exchange' }).click();
-  heard.push({ where: 'wire tape of Basic', text: await shown(page) });
+  heard.push({ where: 'connection log of Basic', text: await shown(page) });
   heard.push({ where: 'site file', text: await exportSite(page) });
   await page.evaluate(() => globalThis.dispatchEvent(new Event('pagehide')));
   await expect.poll(() => stored(page)).toContain('/video.mjpg');

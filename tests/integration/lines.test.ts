@@ -14,11 +14,11 @@ interface Case {
   readonly sessionTimeoutS?: number;
   readonly cause?: string;
   readonly rules?: readonly string[];
-  /** What must stand on the wire tape. */
+  /** What must stand on the connection log. */
   readonly report?: object;
 }
 
-const SHOWN_BY_ITSELF = ['tls.self-signed', 'tls.other-name'];
+const SHOWN_BY_ITSELF = ['tls.self-signed', 'tls.host-name'];
 
 const CASES: readonly Case[] = [
   {
@@ -36,9 +36,9 @@ const CASES: readonly Case[] = [
   },
   { why: 'encrypted, spoken to plainly', odd: { line: 'self-signed' }, cause: 'closed' },
   { why: 'plain, spoken to with TLS', odd: {}, scheme: 'rtsps', cause: 'not-tls' },
-  { why: 'inside HTTP', odd: { line: 'tunnel' }, scheme: 'http', report: { transport: 'tcp' } },
-  { why: 'inside HTTP, spoken to plainly', odd: { line: 'tunnel' }, cause: 'not-rtsp' },
-  { why: 'plain, asked for RTSP inside HTTP', odd: {}, scheme: 'http', cause: 'not-rtsp' },
+  { why: 'over HTTP', odd: { line: 'tunnel' }, scheme: 'http', report: { transport: 'tcp' } },
+  { why: 'over HTTP, spoken to plainly', odd: { line: 'tunnel' }, cause: 'not-rtsp' },
+  { why: 'plain, asked for RTSP over HTTP', odd: {}, scheme: 'http', cause: 'not-rtsp' },
   { why: 'addresses of tracks in full', odd: { controls: 'whole', sound: 'PCMU' } },
   { why: 'addresses of tracks in place of the last part', odd: { controls: 'in-place', sound: 'PCMA' } },
   { why: 'it asks back, and ends whoever does not answer', odd: { asksBack: true }, given: { seconds: 4 } },

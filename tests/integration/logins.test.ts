@@ -51,7 +51,7 @@ async function askAll(world: World, rtsp: string, port: number, credentials = WR
 test.each([
   { why: 'locks at three', locksAfter: 3, scheme: 'rtsp' as const },
   { why: 'locks at five', locksAfter: 5, scheme: 'rtsp' as const },
-  { why: 'locks at three, inside HTTP', locksAfter: 3, scheme: 'http' as const },
+  { why: 'locks at three, over HTTP', locksAfter: 3, scheme: 'http' as const },
   { why: 'calls every login out of date', locksAfter: 3, scheme: 'rtsp' as const, nonces: 'stale' as const },
 ])(
   'of a camera that $why two logins are spent in all, over every protocol and press',
@@ -110,7 +110,7 @@ test.each([
 
 const fault = (code: string, reason: string, status: string): string => http(faultOf(code, reason), '', status);
 test.each([
-  { why: 'not authorised', answer: fault('ter:NotAuthorized', 'no', '400 Bad Request'), most: 2 },
+  { why: 'not authorized', answer: fault('ter:NotAuthorized', 'no', '400 Bad Request'), most: 2 },
   { why: '401 without a challenge', answer: http('', '', '401 Unauthorized'), most: 2 },
   { why: '403', answer: http('', '', '403 Forbidden'), most: 1 },
   { why: '423', answer: http('', '', '423 Locked'), most: 1 },

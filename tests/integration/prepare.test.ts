@@ -42,7 +42,7 @@ writeFileSync(join(folder, 'empty.bin'), '');
 const DIGEST = createHash('sha256').update(IMAGE).digest('hex');
 
 test('cleartap card divides a card, hashes an image and compares its name', async () => {
-  const args = ['card', '--size', '128000000000', '--limit', '32', '--image', image, '--json'];
+  const args = ['card', '--size', '128000000000', '--limit', '32', '--firmware', image, '--json'];
   const { code, out } = await cleartap([...args, '--sha256', DIGEST.toUpperCase(), '--name', 'mini_open.bin']);
   expect(code).toBe(0);
   expect(JSON.parse(out)).toEqual({
@@ -64,23 +64,28 @@ test('cleartap card divides a card, hashes an image and compares its name', asyn
 });
 
 test.each([
-  { why: 'another file', args: ['--image', image, '--sha256', 'a'.repeat(64)], code: 1, says: /"matches":false/ },
-  { why: 'another name', args: ['--image', image, '--name', 'Mini_open.bin'], code: 1, says: /"nameVerdict":"case"/ },
+  { why: 'another file', args: ['--firmware', image, '--sha256', 'a'.repeat(64)], code: 1, says: /"matches":false/ },
+  {
+    why: 'a different name',
+    args: ['--firmware', image, '--name', 'Mini_open.bin'],
+    code: 1,
+    says: /"nameVerdict":"case"/,
+  },
   {
     why: 'a digest with a letter too few',
-    args: ['--image', image, '--sha256', DIGEST.slice(1)],
+    args: ['--firmware', image, '--sha256', DIGEST.slice(1)],
     code: 2,
     says: /has 64 digits, this has 63/,
   },
-  { why: 'an image of zero bytes', args: ['--image', join(folder, 'empty.bin')], code: 2, says: /empty/ },
+  { why: 'an image of zero bytes', args: ['--firmware', join(folder, 'empty.bin')], code: 2, says: /empty/ },
   {
     why: 'an image that is not there',
-    args: ['--image', join(folder, 'none.bin')],
+    args: ['--firmware', join(folder, 'none.bin')],
     code: 2,
     says: /could not be read/,
   },
-  { why: 'a folder', args: ['--image', folder], code: 2, says: /could not be read/ },
-  { why: 'a digest without an image', args: ['--sha256', DIGEST], code: 2, says: /belong to --image/ },
+  { why: 'a folder', args: ['--firmware', folder], code: 2, says: /could not be read/ },
+  { why: 'a digest without an image', args: ['--sha256', DIGEST], code: 2, says: /belong to --firmware/ },
 ])('cleartap card: $why', async ({ args, code, says }) => {
   const outcome = await cleartap(['card', '--size', '32000000000', '--json', ...args]);
   expect(outcome.code).toBe(code);
@@ -206,7 +211,7 @@ test('a handset gives pictures by HTTP behind its account, and a page on another
   expect(new URL(page).port).not.toBe(new URL(shot).port);
   expect(await (await fetch(page)).text()).toMatch(/Battery \d\d\.\d °C, \d+ of 100 frames/);
   const refused = await fetch(shot);
-  expect([refused.status, refused.headers.get('www-authenticate')]).toEqual([401, 'Basic realm="Handset"']);
+  expect([refused.status, refused.headers.get('www-authenticate')]).toEqual([401, 'Basic realm="OldPhone"']);
   const { user = '', password = '' } = BREAD_OVEN.account ?? {};
   const headers = { Authorization: `Basic ${Buffer.from(`${user}:${password}`).toString('base64')}` };
   const one = await fetch(shot, { headers });
@@ -229,14 +234,14 @@ test('cleartap check judges secrets that it is given, and prints none of them', 
   writeFileSync(file, writeSiteFile(alderMill(AT)));
   const secrets = { 'Sluice rail': 'Shared7Wheel', 'secret-boot-room': 'Shared7Wheel', 'Linen stair': 'admin' };
   writeFileSync(join(folder, 'secrets.json'), JSON.stringify(secrets));
-  const { out } = await cleartap(['check', file, '--secrets', join(folder, 'secrets.json'), '--json']);
+  const { out } = await cleartap(['check', file, '--passwords', join(folder, 'secrets.json'), '--json']);
   const rules = (camera: string): string[] =>
     JSON.parse(out).findings.flatMap((one: { camera: string; rule: string }) =>
       one.camera === camera ? one.rule : [],
     );
-  expect(rules('Sluice rail')).toContain('prepare.secret-shared');
-  expect(rules('Boot room')).toContain('prepare.secret-shared');
-  expect(rules('Linen stair')).toContain('prepare.secret-known');
+  expect(rules('Sluice rail')).toContain('prepare.password-shared');
+  expect(rules('Boot room')).toContain('prepare.password-shared');
+  expect(rules('Linen stair')).toContain('prepare.password-known');
   expect(out).not.toContain('Shared7Wheel');
 });
 

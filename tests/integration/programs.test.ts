@@ -118,7 +118,7 @@ test.each([
 test.each([
   { why: 'no command', args: [] },
   { why: 'an unknown command', args: ['prove'] },
-  { why: 'no URL', args: ['probe'] },
+  { why: 'not a URL', args: ['probe'] },
   { why: 'an unknown option', args: ['probe', 'rtsp://127.0.0.1/', '--quick'] },
   { why: 'a sample in words', args: ['probe', 'rtsp://127.0.0.1/', '--seconds', 'many'] },
   { why: 'a variable that is not set', args: ['probe', 'rtsp://127.0.0.1/', '--pass-env', 'NO_SUCH_VARIABLE'] },
@@ -266,7 +266,7 @@ test('what a camera or a site file says steers no terminal: it is made visible',
   expect(asJson.out.trim()).not.toMatch(UNSEEN);
   expect(JSON.parse(asJson.out).lanes[0].camera).toBe('Weir\u202e');
   writeFileSync(file, named(STEERING));
-  expect((await cleartap(['check', file])).err.replaceAll('\n', '')).toMatch(/no control signs/);
+  expect((await cleartap(['check', file])).err.replaceAll('\n', '')).toMatch(/control characters/);
   writeFileSync(file, `{"format": ${STEERING}`);
   expect((await cleartap(['check', file])).err.replaceAll('\n', '')).not.toMatch(UNSEEN);
 });
@@ -389,7 +389,7 @@ test('cleartap probe --site probes the cameras of a file, leaves out whose secre
   // by name, and by name and host; a reference of the file opens nothing
   const ofThem = { [`a@${hostname}`]: ACCOUNT.password, b: ACCOUNT.password, 'secret-c': ACCOUNT.password };
   writeFileSync(secrets, JSON.stringify(ofThem));
-  const { code, out } = await cleartap(['probe', '--site', file, '--secrets', secrets, ...quick]);
+  const { code, out } = await cleartap(['probe', '--site', file, '--passwords', secrets, ...quick]);
   const told = JSON.parse(out);
   const fared = told.probed.map((probe: { camera: string; verdict: string; cause: string | null }) => [
     probe.camera,
@@ -409,7 +409,7 @@ test('cleartap probe --site probes the cameras of a file, leaves out whose secre
 
 test.each([
   { why: 'a URL beside a site', args: ['probe', 'rtsp://127.0.0.1/', '--site', 'x.json'] },
-  { why: 'secrets without a site', args: ['probe', 'rtsp://127.0.0.1/', '--secrets', 'x.json'] },
+  { why: 'secrets without a site', args: ['probe', 'rtsp://127.0.0.1/', '--passwords', 'x.json'] },
   { why: 'a site that is not there', args: ['probe', '--site', '/nowhere/x.json'] },
 ])('cleartap probe exits 2: $why', async ({ args }) => {
   const { code, out } = await cleartap(args);

@@ -191,7 +191,7 @@ test('as a command: one object, with what answered', async () => {
 });
 
 test.each([
-  { why: 'a range that is too large', args: ['10.0.0.0/8'], says: 'more than a sweep takes' },
+  { why: 'a range that is too large', args: ['10.0.0.0/8'], says: 'more than a scan takes' },
   { why: 'octal', args: ['010.0.0.1'], says: 'octal' },
   { why: 'somebody else’s', args: ['8.8.8.0/24'], says: 'on the internet' },
   { why: 'IPv6', args: ['fd00::/64'], says: 'IPv6' },

@@ -111,7 +111,7 @@ test('a probe streams its steps and tape as they happen, and ends with the repor
 });
 
 test.each([
-  { why: 'no URL', url: 'the weir', cause: 'bad-url' },
+  { why: 'not a URL', url: 'the weir', cause: 'bad-url' },
   { why: 'a web page', url: 'http://10.77.4.99/', cause: 'bad-url' },
   { why: 'an address that is not in the simulated network', url: 'rtsp://192.168.1.10/x', cause: 'unreachable' },
   { why: 'a public address', url: 'rtsp://198.51.100.7/x', cause: 'unreachable' },

@@ -111,7 +111,7 @@ test('goodbyes that got no answer are told; one that the camera ended itself nee
     effectOnFirst: 'none',
     closed: 2,
   };
-  expect(findingsOfSessions(report).map(({ rule }) => rule)).toEqual(['sessions.goodbye']);
+  expect(findingsOfSessions(report).map(({ rule }) => rule)).toEqual(['sessions.teardown']);
   expect(findingsOfSessions({ ...report, limit: 2, effectOnFirst: 'ended' }).map(({ rule }) => rule)).toEqual([
     'sessions.pushes-out',
   ]);

@@ -110,7 +110,7 @@ test('a full store: it is said, nothing is lost, and all is kept once there is r
   browser.isFull = true;
   change(tab, '/kept');
   await until(() => statusOf(tab) === 'failed');
-  expect(tab.bar()).toContain('The browser’s store is full');
+  expect(tab.bar()).toContain('The browser’s storage is full');
   expect(tab.bar()).toContain('Export this site');
   expect(shown(tab)).toBe('/kept');
   expect(await tab.leaveSite()).toBe(false); // its changes are nowhere else

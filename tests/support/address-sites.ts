@@ -95,9 +95,9 @@ export const ADDRESS_CASES: readonly { readonly rule: string; readonly site: Sit
     })(),
   },
   { rule: 'address.kept', site: addressed({ camera: { keeping: 'dynamic' } }) },
-  { rule: 'address.static-in-pool', site: addressed({ camera: { keeping: 'static', host: '10.77.4.120' } }) },
+  { rule: 'address.static-in-dhcp-range', site: addressed({ camera: { keeping: 'static', host: '10.77.4.120' } }) },
   {
-    rule: 'address.static-in-pool', // not known whether it is
+    rule: 'address.static-in-dhcp-range', // not known whether it is
     site: addressed({ camera: { keeping: 'static' }, networks: [{ ...HOUSE, pool: null }] }),
   },
   { rule: 'address.two-servers', site: addressed({ networks: [{ ...HOUSE, dhcpServers: 2 }] }) },
@@ -154,7 +154,7 @@ export const ADDRESS_CASES: readonly { readonly rule: string; readonly site: Sit
     rule: 'address.other-device',
     site: apply(addressed(), swept([seenAt('10.77.4.21', { mac: '00:00:5e:00:53:99' })])),
   },
-  { rule: 'address.reach', site: inYard([{ from: 'network:house', to: 'network:yard', allowed: 'none' }]) },
+  { rule: 'address.firewall', site: inYard([{ from: 'network:house', to: 'network:yard', allowed: 'none' }]) },
   {
     rule: 'address.open-to-others',
     site: addressed({
@@ -177,7 +177,7 @@ export const ADDRESS_CASES: readonly { readonly rule: string; readonly site: Sit
     }),
   },
   {
-    rule: 'address.forwarded',
+    rule: 'address.port-forward',
     site: addressed({
       reach: { forwards: [{ id: 'f', outsidePort: 8554, host: '10.77.4.21', port: 554 }] },
     }),

@@ -273,7 +273,7 @@ export const STREAM_FAULTS: readonly Fault[] = [
     packets: lossless,
   },
   {
-    why: 'parameter sets only in the description',
+    why: 'parameter sets in the description only',
     cause: null,
     rules: ['video.parameters-declared-only'],
     script: healthy,

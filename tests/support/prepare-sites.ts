@@ -1,5 +1,5 @@
 import type { Camera } from '../../src/core/document/chapters/cameras/camera.ts';
-import { type Handset, UNSAID_HANDSET } from '../../src/core/document/chapters/cameras/handset.ts';
+import { type OldPhone, UNSAID_OLD_PHONE } from '../../src/core/document/chapters/cameras/old-phone.ts';
 import { type ImageFile, type Reflash, UNSAID_REFLASH } from '../../src/core/document/chapters/cameras/reflash.ts';
 import type { Site } from '../../src/core/document/site.ts';
 import { USUAL_GUIDE } from '../../src/core/firmware/guide.ts';
@@ -40,8 +40,8 @@ const card = (change: Partial<NonNullable<Reflash['card']>>): Site =>
   reflashed({ card: { bytes: 128e9, fileSystem: 'FAT32', partitionMiB: 8192, fileName: 'mini_open.bin', ...change } });
 
 /** A handset that is cool and does all it should. */
-export const COOL: Handset = {
-  ...UNSAID_HANDSET,
+export const COOL: OldPhone = {
+  ...UNSAID_OLD_PHONE,
   mount: 'open',
   screen: 'off',
   lens: 'back',
@@ -51,7 +51,7 @@ export const COOL: Handset = {
   hasFixedMac: true,
   sendsSound: false,
 };
-export const handset = (change: Partial<Handset>, camera: Partial<Camera> = {}): Site =>
+export const handset = (change: Partial<OldPhone>, camera: Partial<Camera> = {}): Site =>
   siteOf({
     camera: {
       ...byPair,
@@ -100,7 +100,7 @@ export const PREPARE_CASES: readonly { readonly rule: string; readonly site: Sit
   },
   { rule: 'prepare.account-factory', site: account('admin') },
   { rule: 'prepare.account-makers', site: account('owner@mill.example') },
-  { rule: 'prepare.account-blank', site: account('viewer ') },
+  { rule: 'prepare.account-space', site: account('viewer ') },
   { rule: 'prepare.account-encoded', site: account('mill viewer') },
   { rule: 'prepare.account-case', site: withTwin(account('Viewer'), 'viewer') },
   {
@@ -114,19 +114,19 @@ export const PREPARE_CASES: readonly { readonly rule: string; readonly site: Sit
   { rule: 'prepare.firmware-undecided', site: mute({ decision: null }) },
   { rule: 'prepare.firmware-kept', site: mute({ decision: 'keep' }) },
   { rule: 'prepare.firmware-veto', site: mute({ isOnlyOne: true }) },
-  { rule: 'prepare.card-partition', site: card({ partitionMiB: 65_536 }) },
-  { rule: 'prepare.card-partition', site: card({ partitionMiB: 500_000 }) },
-  { rule: 'prepare.card-file-system', site: card({ fileSystem: 'exFAT' }) },
-  { rule: 'prepare.card-name', site: card({ fileName: 'mini_open.bin.txt' }) },
-  { rule: 'prepare.card-room', site: card({ partitionMiB: 4 }) },
-  { rule: 'prepare.handset-heat', site: handset({ roomC: 34, screen: 'dim' }) },
-  { rule: 'prepare.handset-heat', site: handset({ roomC: 34, screen: 'bright', mount: 'closed' }) },
-  { rule: 'prepare.handset-screen', site: handset({ screen: 'bright' }) },
-  { rule: 'prepare.handset-howl', site: handset({ sendsSound: true, isHeardNearby: true }) },
-  { rule: 'prepare.handset-way', site: handset({ way: 'account' }) },
+  { rule: 'prepare.sd-card-partition', site: card({ partitionMiB: 65_536 }) },
+  { rule: 'prepare.sd-card-partition', site: card({ partitionMiB: 500_000 }) },
+  { rule: 'prepare.sd-card-file-system', site: card({ fileSystem: 'exFAT' }) },
+  { rule: 'prepare.sd-card-name', site: card({ fileName: 'mini_open.bin.txt' }) },
+  { rule: 'prepare.sd-card-room', site: card({ partitionMiB: 4 }) },
+  { rule: 'prepare.old-phone-heat', site: handset({ roomC: 34, screen: 'dim' }) },
+  { rule: 'prepare.old-phone-heat', site: handset({ roomC: 34, screen: 'bright', mount: 'closed' }) },
+  { rule: 'prepare.old-phone-screen', site: handset({ screen: 'bright' }) },
+  { rule: 'prepare.old-phone-feedback', site: handset({ sendsSound: true, isHeardNearby: true }) },
+  { rule: 'prepare.old-phone-cloud', site: handset({ way: 'account' }) },
   {
-    rule: 'prepare.handset-lens',
+    rule: 'prepare.old-phone-lens',
     site: handset({ lens: 'front' }),
   },
-  { rule: 'prepare.handset-loop', site: handset({ loopGB: 32, loopHoursWanted: 400 }) },
+  { rule: 'prepare.old-phone-loop', site: handset({ loopGB: 32, loopHoursWanted: 400 }) },
 ];

@@ -171,7 +171,7 @@ export const report = (
     rule: `probe.${cause}`,
     severity: 'stop' as const,
     title: 'Failed',
-    because: 'it said no',
+    because: 'it refused the login',
     do: ['x'],
     why: 'y',
   };
@@ -179,7 +179,7 @@ export const report = (
     target: { url: 'rtsp://10.77.4.21/live/main', host: '10.77.4.21', port: 554, path: '/live/main' },
     verdict: cause ? 'fail' : 'ok',
     cause,
-    note: cause ? 'it said no' : '',
+    note: cause ? 'it refused the login' : '',
     steps: [{ name: 'sample', startMs: 100, durationMs: 3000, ok: true, status: null, note: null }],
     auth: { scheme: 'digest-md5', qop: 'auth', realm: 'mill', offered: ['digest'], refusals: 0, staleEachTime: false },
     server: 'x',

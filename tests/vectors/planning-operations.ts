@@ -1,4 +1,4 @@
-import { cheapestPacks, type SeatPack } from '../../src/core/cost/seat-packs.ts';
+import { cheapestPacks, type LicencePack } from '../../src/core/cost/licence-packs.ts';
 import { breakEvenMonth, energyOfYear, totalCost } from '../../src/core/cost/total-cost.ts';
 import { levelAt, pxPerMOf, readText } from '../../src/core/optics/detail-levels.ts';
 import * as optics from '../../src/core/optics/picture-geometry.ts';
@@ -101,7 +101,7 @@ export const licence: Record<string, Operation> = {
     const { counts, ...rest } = found;
     return {
       ...rest,
-      packs: Object.fromEntries(packs.map(({ seats }: SeatPack, at: number) => [String(seats), counts[at]])),
+      packs: Object.fromEntries(packs.map(({ seats }: LicencePack, at: number) => [String(seats), counts[at]])),
     };
   },
   total_cost: (input) => {

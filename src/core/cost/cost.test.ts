@@ -1,10 +1,10 @@
 import { expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import { cheapestPacks, type SeatPack } from './seat-packs.ts';
+import { cheapestPacks, type LicencePack } from './licence-packs.ts';
 import { breakEvenMonth, totalCost } from './total-cost.ts';
 
 /** Every combination tried: what the table must agree with. */
-function cheapestByTrying(needed: number, packs: readonly SeatPack[]): number {
+function cheapestByTrying(needed: number, packs: readonly LicencePack[]): number {
   const [first, ...rest] = packs;
   if (needed <= 0) return 0;
   if (!first) return Number.POSITIVE_INFINITY;
@@ -15,7 +15,7 @@ function cheapestByTrying(needed: number, packs: readonly SeatPack[]): number {
 }
 
 test('the cheapest combination is found, not guessed', () => {
-  const ladders: SeatPack[][] = [
+  const ladders: LicencePack[][] = [
     [
       { seats: 1, price: 37 },
       { seats: 3, price: 96 },
@@ -55,7 +55,7 @@ test('of equals, more seats, then fewer packs', () => {
     { seats: 2, price: 20 },
     { seats: 3, price: 20 },
   ];
-  expect(cheapestPacks(2, 0, packs)).toEqual({ cost: 20, seatsBought: 3, spareSeats: 1, counts: [0, 0, 1] });
+  expect(cheapestPacks(2, 0, packs)).toEqual({ cost: 20, licencesBought: 3, spareLicences: 1, counts: [0, 0, 1] });
 });
 
 test('the largest site that opens is seated too: 5,000 cameras of 16 seats each', () => {
@@ -64,11 +64,21 @@ test('the largest site that opens is seated too: 5,000 cameras of 16 seats each'
     { seats: 7, price: 1 },
   ];
   // 8 × 10,000 seats would cost 7,200; 11,429 packs of seven seat 80,003 for 11,429: by the large ones it is cheaper
-  expect(cheapestPacks(80_000, 0, packs)).toEqual({ cost: 7200, seatsBought: 80_000, spareSeats: 0, counts: [8, 0] });
+  expect(cheapestPacks(80_000, 0, packs)).toEqual({
+    cost: 7200,
+    licencesBought: 80_000,
+    spareLicences: 0,
+    counts: [8, 0],
+  });
 });
 
 test.each([
-  { why: 'enough is included', cameras: 3, packs: [], found: { cost: 0, seatsBought: 0, spareSeats: 1, counts: [] } },
+  {
+    why: 'enough is included',
+    cameras: 3,
+    packs: [],
+    found: { cost: 0, licencesBought: 0, spareLicences: 1, counts: [] },
+  },
   { why: 'nothing is sold', cameras: 9, packs: [], found: null },
   { why: 'nothing is sold, and one is missing', cameras: 5, packs: [], found: null },
   { why: 'a pack of no seats seats nobody', cameras: 9, packs: [{ seats: 0, price: 1 }], found: null },

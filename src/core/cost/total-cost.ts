@@ -1,4 +1,4 @@
-import { cheapestPacks, type SeatPack, type SeatPurchase } from './seat-packs.ts';
+import { cheapestPacks, type LicencePack, type LicencePurchase } from './licence-packs.ts';
 
 /** Watts that run all year as kWh: W × 24 h × 365 ÷ 1000. */
 const KWH_PER_WATT_YEAR = 8.76;
@@ -8,7 +8,7 @@ export interface CostInput {
   readonly hardware: number;
   readonly cameras: number;
   readonly included: number;
-  readonly packs: readonly SeatPack[];
+  readonly packs: readonly LicencePack[];
   readonly subscriptionPerMonth: number;
   readonly loadW: number;
   readonly energyPrice: number;
@@ -18,7 +18,7 @@ export interface CostInput {
 
 export interface TotalCost {
   /** `null` when no combination of packs seats every camera. */
-  readonly seats: SeatPurchase | null;
+  readonly seats: LicencePurchase | null;
   readonly upfront: number;
   readonly subscription: number;
   readonly energyKWh: number;

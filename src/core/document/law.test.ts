@@ -21,7 +21,7 @@ import { badTargetReport } from '../sessions/sessions-types.ts';
 import { viewOf } from '../site/site-view.ts';
 import { ONVIF_STATION_RULES, onvifMends } from '../stations/tap/onvif-judgement.ts';
 import { UNKNOWN_STREAM } from './chapters/cameras/camera.ts';
-import { UNSAID_HANDSET } from './chapters/cameras/handset.ts';
+import { UNSAID_OLD_PHONE } from './chapters/cameras/old-phone.ts';
 import { UNSAID_REFLASH } from './chapters/cameras/reflash.ts';
 import { UNKNOWN_DESTINATION } from './chapters/destinations/destination-fields.ts';
 import { UNMEASURED_LINK } from './chapters/links/link-fields.ts';
@@ -464,7 +464,7 @@ const anything: fc.Arbitrary<SiteCommand> = fc
       },
       { kind: 'changeSite', changed: { name: text, notes: text } },
       { kind: 'setAdminAccount', cameraId: 'sluice', account: { user: text, secretRef: id } },
-      { kind: 'setHandset', cameraId: 'sluice', handset: { ...UNSAID_HANDSET, roomC: number, loopGB: number } },
+      { kind: 'setHandset', cameraId: 'sluice', handset: { ...UNSAID_OLD_PHONE, roomC: number, loopGB: number } },
       {
         kind: 'setReflash',
         cameraId: 'sluice',

@@ -5,7 +5,7 @@ import { baseName, looksLikeZip, memberProblem } from './archive.ts';
 import { type DecisionFacts, decide } from './decision.ts';
 import { guideProblem, USUAL_GUIDE } from './guide.ts';
 import { compareNames, firstDifference } from './image-name.ts';
-import { isLitAt, LAMP_COLOURS, lampBars, looksSame, RHYTHM_NAMES, RHYTHMS, turnMs } from './lamp.ts';
+import { isLitAt, LED_COLOURS, ledBars, looksSame, RHYTHM_NAMES, RHYTHMS, turnMs } from './led.ts';
 import {
   ALIGN_MIB,
   CARD_RANGES,
@@ -82,12 +82,12 @@ test.each([
 
 test.each(RHYTHM_NAMES)('lamp, %s: the bars are lit when the lamp is, and nowhere else', (rhythm) => {
   const sign = { colour: 'red', rhythm } as const;
-  const bars = lampBars(sign, 3 * turnMs(rhythm));
+  const bars = ledBars(sign, 3 * turnMs(rhythm));
   for (let at = 5; at < 3 * turnMs(rhythm); at += 10)
     expect(bars.some(({ fromMs, ms }) => at >= fromMs && at < fromMs + ms)).toBe(isLitAt(sign, at));
 });
 test('signs are the same only where nobody sees a difference', () => {
-  for (const colour of LAMP_COLOURS)
+  for (const colour of LED_COLOURS)
     expect(looksSame({ colour, rhythm: 'off' }, { colour: 'red', rhythm: 'off' })).toBe(true);
   expect(looksSame({ colour: 'blue', rhythm: 'slow' }, { colour: 'red', rhythm: 'slow' })).toBe(false);
   expect(new Set(RHYTHM_NAMES.map((name) => RHYTHMS[name].label)).size).toBe(RHYTHM_NAMES.length);

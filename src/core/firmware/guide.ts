@@ -1,5 +1,5 @@
 import { between, wholes } from '../base/range.ts';
-import type { LampSign } from './lamp.ts';
+import type { LedPattern } from './led.ts';
 import type { Mark } from './marks.ts';
 import type { FileSystem } from './memory-card.ts';
 
@@ -10,9 +10,9 @@ export const MARK_WORDS: Readonly<Record<Mark, string>> = {
   radio: 'radio',
 };
 
-export const LAMP_ROLES = ['usual', 'taken', 'writing', 'stuck'] as const;
-export type LampRole = (typeof LAMP_ROLES)[number];
-export const LAMP_ROLE_WORDS: Readonly<Record<LampRole, string>> = {
+export const LED_ROLES = ['usual', 'taken', 'writing', 'stuck'] as const;
+export type LedRole = (typeof LED_ROLES)[number];
+export const LED_ROLE_WORDS: Readonly<Record<LedRole, string>> = {
   usual: 'it boots as before',
   taken: 'firmware file found: release the button',
   writing: 'it is writing',
@@ -48,7 +48,7 @@ export interface ReflashGuide {
   readonly patienceS: number;
   /** Until it is on the network again, s. */
   readonly rebootS: number;
-  readonly lamps: Readonly<Record<LampRole, LampSign>>;
+  readonly lamps: Readonly<Record<LedRole, LedPattern>>;
 }
 
 /** What its numbers may be: nobody holds a button for longer than two minutes, and what writes for an hour hangs. */

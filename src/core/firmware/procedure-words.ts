@@ -1,4 +1,4 @@
-import type { LampRole, ReflashGuide } from './guide.ts';
+import type { LedRole, ReflashGuide } from './guide.ts';
 import type { Cause, Direction, Phase, Signal } from './procedure.ts';
 
 /** What can be answered to “what do you see?”, or was done. */
@@ -6,7 +6,7 @@ export interface Answer {
   readonly signal: Signal;
   readonly says: string;
   /** The sign of the lamp that it is, drawn beside it. */
-  readonly lamp?: LampRole | 'dark';
+  readonly lamp?: LedRole | 'dark';
   /** As it should be. */
   readonly isExpected?: true;
   /** Offered only when patience has run out. */

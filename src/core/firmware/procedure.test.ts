@@ -1,6 +1,6 @@
 import { expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import { LAMP_ROLES, USUAL_GUIDE } from './guide.ts';
+import { LED_ROLES, USUAL_GUIDE } from './guide.ts';
 import {
   beginRun,
   ENDS,
@@ -85,7 +85,7 @@ test('every way out of a phase has its words, every wrong one a cause with somet
   for (const phase of PHASES) {
     expect(STEP_WORDS[phase].answers.map(({ signal }) => signal).sort()).toEqual([...signalsIn(phase)].sort());
     expect(STEP_WORDS[phase].do(USUAL_GUIDE, 'onward').length).toBeGreaterThan(10);
-    for (const { lamp } of STEP_WORDS[phase].answers) if (lamp) expect([...LAMP_ROLES, 'dark']).toContain(lamp);
+    for (const { lamp } of STEP_WORDS[phase].answers) if (lamp) expect([...LED_ROLES, 'dark']).toContain(lamp);
     for (const move of Object.values(MOVES[phase]))
       if (move.to === 'retry' || (move.to === 'recover' && phase !== 'retry'))
         expect(CAUSE_WORDS[move.cause ?? ('none' as never)].do.length).toBeGreaterThan(0);

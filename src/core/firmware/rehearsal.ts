@@ -1,8 +1,8 @@
 import type { ReflashGuide } from './guide.ts';
-import { type LampSign, sayLamp } from './lamp.ts';
+import { type LedPattern, sayLed } from './led.ts';
 import {
   type Firmware,
-  lampOf,
+  ledOf,
   listens,
   type SimCamera,
   type SimInput,
@@ -29,13 +29,13 @@ export interface RehearsedState {
 export const REHEARSAL_LIMITS = { inputs: 100, ms: 24 * 3600 * 1000 } as const;
 
 const told = (camera: SimCamera, guide: ReflashGuide, atMs: number, did: RehearsedState['did']): RehearsedState => {
-  const sign: LampSign = lampOf(camera, guide);
+  const sign: LedPattern = ledOf(camera, guide);
   return {
     atMs,
     did,
     phase: camera.phase,
     firmware: camera.firmware,
-    lamp: sayLamp(sign),
+    lamp: sayLed(sign),
     listens: listens(camera),
     why: camera.why,
   };

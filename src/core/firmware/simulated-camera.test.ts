@@ -2,7 +2,7 @@ import { expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { USUAL_GUIDE } from './guide.ts';
 import { type RehearsedInput, rehearse } from './rehearsal.ts';
-import { lampOf, listens, type SimCard, type SimInput, simAt, simCamera, simStep } from './simulated-camera.ts';
+import { ledOf, listens, type SimCard, type SimInput, simAt, simCamera, simStep } from './simulated-camera.ts';
 
 const GUIDE = { ...USUAL_GUIDE, imageName: 'new.bin', backName: 'old.bin' };
 const CARD: SimCard = {
@@ -208,7 +208,7 @@ test('whatever hands do: it listens only on the new firmware, and half an image 
         now += waitMs;
         camera = simAt(camera, GUIDE, now);
         if (listens(camera)) expect(camera).toMatchObject({ phase: 'running', firmware: 'new', memory: 'whole' });
-        if (camera.phase === 'off') expect(lampOf(camera, GUIDE).rhythm).toBe('off');
+        if (camera.phase === 'off') expect(ledOf(camera, GUIDE).rhythm).toBe('off');
       }
     }),
   );

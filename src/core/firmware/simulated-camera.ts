@@ -1,8 +1,8 @@
 import { bytes } from '../base/units.ts';
 import type { ReflashGuide } from './guide.ts';
 import { compareNames, NAME_WORDS } from './image-name.ts';
-import type { LampSign } from './lamp.ts';
-import { DARK } from './lamp.ts';
+import type { LedPattern } from './led.ts';
+import { DARK } from './led.ts';
 import { ALIGN_MIB, type FileSystem, partitionOf } from './memory-card.ts';
 
 // A camera as its boot loader behaves: what it does with a card, a button and a plug. Time comes from outside.
@@ -63,7 +63,7 @@ export const simCamera = (firmware: Firmware, atMs = 0): SimCamera => ({
 const HELD_ON_S = 60;
 
 /** What its lamp shows. */
-export function lampOf({ phase }: SimCamera, { lamps }: ReflashGuide): LampSign {
+export function ledOf({ phase }: SimCamera, { lamps }: ReflashGuide): LedPattern {
   switch (phase) {
     case 'off':
     case 'dead':

@@ -27,7 +27,7 @@ const TRAPS: readonly GalleryAnswer[] = [
   { id: 'rtsp.keep-alive-refused', title: 'Keep-alive refused that it offers' },
   { id: 'sound.config-lies', title: 'Audio differs from its description' },
   { id: 'media.drift', title: 'Picture and audio drift apart' },
-  { id: 'video.open-groups', title: 'Open GOP' },
+  { id: 'video.open-gop', title: 'Open GOP' },
   { id: 'video.b-frames', title: 'B-frames' },
 ];
 

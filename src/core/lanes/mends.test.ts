@@ -84,9 +84,9 @@ const CASES: readonly { readonly rule: string; readonly site: Site }[] = [
   { rule: 'choose.weather', site: siteOf({ model: { ingress: 20 } }) },
   { rule: 'choose.no-sound', site: siteOf({ model: { sound: 'none' } }) },
   { rule: 'choose.does-not-turn', site: siteOf({ model: { panRangeDeg: 0 } }) },
-  { rule: 'power.way-not-offered', site: siteOf({ power: { ways: ['dc'] } }) },
+  { rule: 'power.source-not-offered', site: siteOf({ power: { ways: ['dc'] } }) },
   {
-    rule: 'power.feeder-feeds-nothing',
+    rule: 'power.gear-supplies-nothing',
     site: siteOf({
       gear: [switchOf('a', { poePorts: 0, budgetW: 0 }), switchOf('b')],
       links: [FEED, ...JOINED, linkOf('up', 'gear:a', 'gear:b')],
@@ -178,7 +178,7 @@ const CASES: readonly { readonly rule: string; readonly site: Site }[] = [
     site: siteOf({ camera: bySun({ panelWp: 60, batteryWh: 10 }), power: solarCard, latitudeDeg: 40, links: JOINED }),
   },
   {
-    rule: 'power.handset-unlimited',
+    rule: 'power.old-phone-unlimited',
     site: siteOf({
       camera: {
         ...byPair,

@@ -109,7 +109,7 @@ export function certificateRules(of: '' | 'onvif.'): readonly AnyRule<Certificat
       why: 'An eavesdropper reads nothing, but whoever sits between the two can show a certificate of their own: only the fingerprint tells them apart.',
     }),
     rule({
-      id: `${of}tls.other-name`,
+      id: `${of}tls.host-name`,
       question: `Is its certificate made out to its address${by}?`,
       asks: isEncrypted,
       source: 'RFC 9525 §6 (names of a service)',

@@ -6,7 +6,7 @@ import { CAUSE_WORDS } from './cause-words.ts';
 import { EVENT_RULES } from './event-rules.ts';
 import type { OnvifFacts } from './onvif-facts.ts';
 import { TOKEN_LIFE_S } from './onvif-limits.ts';
-import { STEERING_RULES } from './steering-rules.ts';
+import { PTZ_CONTROL_RULES } from './ptz-rules.ts';
 
 const rule = rulesFor<OnvifFacts>();
 
@@ -307,7 +307,7 @@ export const ONVIF_RULES = [
     do: ['Pull fewer streams from it; check its load.'],
     why: 'A pan-tilt head that is stopped a second late has turned by sixty degrees.',
   }),
-  ...STEERING_RULES,
+  ...PTZ_CONTROL_RULES,
   ...EVENT_RULES,
   ...certificateRules('onvif.'),
 ] as const;

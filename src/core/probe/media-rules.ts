@@ -28,7 +28,7 @@ export const MEDIA_RULES = [
     why: 'A viewer must wait for later pictures before it may show one, and hubs that pass streams to browsers show them jerking or not at all.',
   }),
   rule({
-    id: 'video.open-groups',
+    id: 'video.open-gop',
     question: 'Are its GOPs closed?',
     source: 'H.264 §D.2.8 (recovery point without IDR), H.265 §7.4.2.2 (CRA)',
     needs: ['openKeyFrames', 'closedKeyFrames'],
@@ -43,7 +43,7 @@ export const MEDIA_RULES = [
     why: 'Some players wait for an IDR frame and stay black; a recording that starts there starts with a broken picture.',
   }),
   rule({
-    id: 'video.groups-uneven',
+    id: 'video.gop-uneven',
     question: 'Is the key-frame interval steady?',
     source: 'key frames of the sample, counted in frames; a spread of more than a tenth [A]',
     needs: ['groupSpreadFrames', 'keyframeIntervalFrames'],

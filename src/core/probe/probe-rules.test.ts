@@ -130,12 +130,12 @@ const probeCases: { rule: string; facts: Facts<JudgedFacts>; severity: string; s
   { rule: 'rtsp.keep-alive-refused', facts: { refusedKeepAlive: 'GET_PARAMETER' }, severity: 'watch', says: /refused/ },
   { rule: 'video.b-frames', facts: { bFrames: true }, severity: 'watch', says: /back and forth/ },
   {
-    rule: 'video.open-groups',
+    rule: 'video.open-gop',
     facts: { openKeyFrames: 3, closedKeyFrames: 0 },
     severity: 'watch',
     says: /3 key frames/,
   },
-  { rule: 'video.groups-uneven', facts: { groupSpreadFrames: 12 }, severity: 'note', says: /up to 12 frames/ },
+  { rule: 'video.gop-uneven', facts: { groupSpreadFrames: 12 }, severity: 'note', says: /up to 12 frames/ },
   { rule: 'video.vui-fps', facts: { vuiFps: 25 }, severity: 'note', says: /25 by its parameter sets, 14\.8/ },
   { rule: 'video.clock-rate', facts: { clockRatio: 0.5 }, severity: 'fix', says: /advance by 0\.50 s/ },
   { rule: 'media.drift', facts: { driftMsPerMin: -300 }, severity: 'watch', says: /By 300 ms/ },
@@ -155,7 +155,7 @@ const probeCases: { rule: string; facts: Facts<JudgedFacts>; severity: string; s
   { rule: 'tls.expired', facts: { ...SHOWN, tlsDaysLeft: 12 }, severity: 'watch', says: /in 12 days/ },
   { rule: 'tls.not-yet-valid', facts: { ...SHOWN, tlsDaysUntil: 40 }, severity: 'fix', says: /valid only in 40 days/ },
   { rule: 'tls.self-signed', facts: { ...SHOWN, tlsSelfSigned: true }, severity: 'note', says: /SHA-256 AB:CD/ },
-  { rule: 'tls.other-name', facts: { ...SHOWN, tlsNamesHost: false }, severity: 'note', says: /does not name/ },
+  { rule: 'tls.host-name', facts: { ...SHOWN, tlsNamesHost: false }, severity: 'note', says: /does not name/ },
   { rule: 'tls.old', facts: { ...SHOWN, tlsProtocol: 'TLSv1.1' }, severity: 'fix', says: /TLS 1\.1/ },
   { rule: 'tls.old', facts: { ...SHOWN, tlsShortKey: true }, severity: 'fix', says: /shorter/ },
 ];

@@ -89,7 +89,7 @@ export const SESSIONS_RULES = [
     why: 'It reads like a wrong path or a wrong password, and is neither.',
   }),
   rule({
-    id: 'sessions.goodbye',
+    id: 'sessions.teardown',
     question: 'Does it answer TEARDOWN?',
     source: 'answers to TEARDOWN, RFC 2326 §10.7',
     needs: ['unanswered', 'opened'],

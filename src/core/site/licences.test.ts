@@ -2,7 +2,7 @@ import { expect, test } from '@jest/globals';
 import { SPARE, siteOf } from '../../../tests/support/planned-sites.ts';
 import { apply, camera, record } from '../../../tests/support/sites.ts';
 import type { Site } from '../document/site.ts';
-import { seatCount, seatsUsed } from './licences.ts';
+import { licenceCount, licencesUsed } from './licences.ts';
 
 test('seats used are one number: cameras that are drawn, by a tap or by their need, each with the seats of its model', () => {
   const base = siteOf();
@@ -13,12 +13,12 @@ test('seats used are one number: cameras that are drawn, by a tap or by their ne
     cameras: [...base.cameras, camera('d', { modelId: 'twin' }), camera('e')],
   };
   const tapped = apply(site, record('t', 'd'), record('t2', 'd', 'd-sub'));
-  expect(seatsUsed(tapped, 'loft')).toBe(1 + 2);
+  expect(licencesUsed(tapped, 'loft')).toBe(1 + 2);
   const packs = [{ seats: 1, price: 37 }];
-  expect(seatCount(tapped, { id: 'loft', seats: { included: 2, packs } })).toMatchObject({
+  expect(licenceCount(tapped, { id: 'loft', seats: { included: 2, packs } })).toMatchObject({
     used: 3,
     included: 2,
     purchase: { cost: 37 },
   });
-  expect(seatCount(tapped, { id: 'loft', seats: null })).toBeNull();
+  expect(licenceCount(tapped, { id: 'loft', seats: null })).toBeNull();
 });

@@ -110,7 +110,7 @@ const HOLDS: Facts<PowerFacts> = {
   hasConstantTap: false,
   isLithium: true,
   isOutdoors: true,
-  isHandset: true,
+  isOldPhone: true,
   chargeUnlimited: false,
   batteryC: 32,
   cellWarmC: 45,
@@ -275,9 +275,9 @@ const CHOOSE_FIRES: readonly Firing<ChooseFacts>[] = [
 const SUN = { way: 'solar', waysOffered: ['solar'], isOutdoors: false } as const;
 
 const POWER_FIRES: readonly Firing<PowerFacts>[] = [
-  { rule: 'power.way-not-offered', facts: { waysOffered: ['dc'] }, severity: 'stop', says: /names dc/ },
+  { rule: 'power.source-not-offered', facts: { waysOffered: ['dc'] }, severity: 'stop', says: /names dc/ },
   {
-    rule: 'power.feeder-feeds-nothing',
+    rule: 'power.gear-supplies-nothing',
     facts: { feederFeeds: false },
     severity: 'stop',
     says: /Loft switch does not power it/,
@@ -361,9 +361,9 @@ const POWER_FIRES: readonly Firing<PowerFacts>[] = [
     says: /three tenths/,
   },
   { rule: 'power.lithium-cold', facts: { way: 'solar', waysOffered: ['solar'] }, severity: 'watch', says: /0 °C/ },
-  { rule: 'power.handset-unlimited', facts: { chargeUnlimited: true }, severity: 'fix', says: /80 %/ },
-  { rule: 'power.handset-hot', facts: { batteryC: 52 }, severity: 'fix', says: /52 °C: switch it off/ },
-  { rule: 'power.handset-swollen', facts: { isSwollen: true }, severity: 'stop', says: /stop at once/ },
+  { rule: 'power.old-phone-unlimited', facts: { chargeUnlimited: true }, severity: 'fix', says: /80 %/ },
+  { rule: 'power.old-phone-hot', facts: { batteryC: 52 }, severity: 'fix', says: /52 °C: switch it off/ },
+  { rule: 'power.old-phone-swollen', facts: { isSwollen: true }, severity: 'stop', says: /stop at once/ },
   { rule: 'air.band-not-spoken', facts: { band: '5' }, severity: 'stop', says: /5 GHz/ },
   { rule: 'air.signal', facts: { rssiDbm: -80 }, severity: 'stop', says: /-80 dBm/ },
   { rule: 'air.signal', facts: { rssiDbm: -70 }, severity: 'fix', says: /-70 dBm/ },
@@ -430,7 +430,7 @@ function heldTo<F>(
 }
 
 heldTo('choose', CHOOSE_RULES, SERVES, CHOOSE_FIRES, ['choose.no-sound', 'choose.sound-is-asked']);
-heldTo('power', POWER_RULES, HOLDS, POWER_FIRES, ['power.battery-drawn-all-day']);
+heldTo('power', POWER_RULES, HOLDS, POWER_FIRES, ['power.battery-streams-all-day']);
 
 test('sound that is asked for and is not there: a stop, and the word about consent', () => {
   const findings = found(CHOOSE_RULES, { ...SERVES, soundWanted: 'talk', sound: 'hear' });
@@ -516,7 +516,7 @@ test('a battery that is watched all day fails its winter too', () => {
     shortMonths: [12],
     sunMargin: 0.4,
   });
-  expect(findings.map(({ rule }) => rule)).toEqual(['power.winter', 'power.battery-drawn-all-day']);
+  expect(findings.map(({ rule }) => rule)).toEqual(['power.winter', 'power.battery-streams-all-day']);
 });
 
 test.each([

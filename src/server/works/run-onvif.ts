@@ -11,8 +11,8 @@ import {
   OnvifMachine,
   type OnvifOptions,
 } from '../../core/onvif-client/onvif-machine.ts';
+import type { PtzOptions } from '../../core/onvif-client/ptz-machine.ts';
 import type { SessionOptions } from '../../core/onvif-client/session-types.ts';
-import type { SteerOptions } from '../../core/onvif-client/steer-machine.ts';
 import { driveToReport, USER_AGENT, type World } from '../drive.ts';
 import { toHttp } from '../http-transport.ts';
 import type { LoginLeave } from '../logins.ts';
@@ -71,7 +71,7 @@ export const talkOfPage = (
   target: OnvifTarget,
   world: World,
   signal: AbortSignal,
-  talk: (options: SteerOptions) => Promise<void>,
+  talk: (options: PtzOptions) => Promise<void>,
 ): Promise<void> =>
   world.logins.inTurn(target, signal, (gate) =>
     talk({

@@ -2,9 +2,9 @@ import { HEAR } from './hear-work.ts';
 import { LIVE } from './live-work.ts';
 import { ONVIF } from './onvif-work.ts';
 import { PROBE } from './probe-work.ts';
+import { PTZ_WORK } from './ptz-work.ts';
 import { SCAN } from './scan-work.ts';
 import { SESSIONS } from './sessions-work.ts';
-import { STEER } from './steer-work.ts';
 import { STILL } from './still-work.ts';
 import type { Work } from './work.ts';
 
@@ -24,5 +24,5 @@ export const LINE_WORKS: ReadonlyMap<string, Work> = new Map([
  */
 export const SOCKET_WORKS: ReadonlyMap<string, Work> = new Map([
   ['live', LIVE],
-  ['steer', STEER],
+  ['steer', PTZ_WORK],
 ]);

@@ -312,7 +312,7 @@ const FAULTS: readonly Told[] = [
     name: 'Knot garden',
     told: 'Each recording begins with a torn picture.',
     loop: 'open-group',
-    is: 'video.open-groups',
+    is: 'video.open-gop',
   },
   {
     id: 'drift',

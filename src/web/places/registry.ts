@@ -1,11 +1,11 @@
 import type { ServerInfo } from '../../contract/server-info.ts';
+import { ROUND } from './cameras/index.ts';
 import { COST } from './cost/index.ts';
 import { FAULTS } from './faults/index.ts';
 import { LOGBOOK } from './logbook/index.ts';
 import { NETWORK } from './network/index.ts';
 import type { Place } from './place.ts';
 import { PLAN } from './plan/index.ts';
-import { ROUND } from './round/index.ts';
 import { SHEETS } from './sheets/index.ts';
 
 /** The places of a site, as the bar shows them. Router, bar, finder and keys are made from this list. */

@@ -3,7 +3,7 @@ import { useDispatch, useSelector } from 'react-redux';
 import { FitGuard } from './fit-guard.ts';
 import { judge } from './judge.ts';
 import { lanesJudged, lanesReducer } from './lanes-slice.ts';
-import { probeRoundReducer } from './probe-round-slice.ts';
+import { probeAllReducer } from './probe-all-slice.ts';
 import { probeReducer } from './probe-slice.ts';
 import { serverReducer } from './server-slice.ts';
 import { SiteSaver } from './site-saver.ts';
@@ -30,7 +30,7 @@ export const store = configureStore({
     site: siteReducer,
     lanes: lanesReducer,
     probe: probeReducer,
-    probeRound: probeRoundReducer,
+    probeRound: probeAllReducer,
     server: serverReducer,
     slip: slipReducer,
   },

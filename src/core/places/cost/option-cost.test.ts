@@ -12,7 +12,7 @@ const COSTING: Costing = {
   perMetre: NO_CABLE_PRICES,
   options: [],
 };
-const GROUND = { seatsNeeded: 9, seatsAt: new Map(), camerasW: 0 };
+const GROUND = { licencesNeeded: 9, licencesAt: new Map(), camerasW: 0 };
 const option = (more: Partial<CostOption>): CostOption => ({
   id: 'a',
   name: 'A',
@@ -105,5 +105,5 @@ test('without packs that seat all, an option says so and has no seats', () => {
 
 test('a dual lens takes two seats, a camera without a model one', () => {
   const site = alderMill('2026-11-25T09:00:00.000Z');
-  expect(costGround(site).seatsNeeded).toBe(site.cameras.length + 1);
+  expect(costGround(site).licencesNeeded).toBe(site.cameras.length + 1);
 });

@@ -1,25 +1,25 @@
 import { atMost, type Verdict } from '../../base/verdict.ts';
-import type { SeatPack, SeatPurchase } from '../../cost/seat-packs.ts';
+import type { LicencePack, LicencePurchase } from '../../cost/licence-packs.ts';
 import { energyOfYear, totalCost } from '../../cost/total-cost.ts';
 import type { Costing, CostOption } from '../../document/chapters/costing/costing.ts';
 import type { Site } from '../../document/site.ts';
-import { seatsUsed } from '../../site/licences.ts';
+import { licencesUsed } from '../../site/licences.ts';
 
 const MONTHS = 12;
 
 /** Seats as one destination counts them. */
-export interface SeatGround {
+export interface LicenceGround {
   readonly used: number;
   readonly included: number;
-  readonly packs: readonly SeatPack[];
+  readonly packs: readonly LicencePack[];
 }
 
 /** What all options have in common: how many seats the site takes, what its cameras draw. */
 export interface CostGround {
   /** Of all cameras, for an option that names no destination. */
-  readonly seatsNeeded: number;
+  readonly licencesNeeded: number;
   /** By destination, for those that do. */
-  readonly seatsAt: ReadonlyMap<string, SeatGround>;
+  readonly licencesAt: ReadonlyMap<string, LicenceGround>;
   readonly camerasW: number;
 }
 
@@ -29,36 +29,36 @@ export interface CostGround {
  */
 export function costGround(site: Site): CostGround {
   const models = new Map(site.models.map((model) => [model.id, model]));
-  let seatsNeeded = 0;
+  let licencesNeeded = 0;
   let camerasW = 0;
   for (const { modelId, feed } of site.cameras) {
     const model = modelId === null ? undefined : models.get(modelId);
-    seatsNeeded += model?.seats ?? 1;
+    licencesNeeded += model?.seats ?? 1;
     const { dayW = null, nightW = null } = model?.power ?? {};
     if (dayW === null) continue;
     const bought = feed?.way === 'solar' ? (feed.sun?.mainsMonths.length ?? 0) / MONTHS : 1;
     camerasW += ((dayW + (nightW ?? dayW)) / 2) * bought;
   }
-  const seatsAt = new Map(
-    site.destinations.map(({ id, seats }): [string, SeatGround] => [
+  const licencesAt = new Map(
+    site.destinations.map(({ id, seats }): [string, LicenceGround] => [
       id,
-      { used: seatsUsed(site, id), included: seats?.included ?? 0, packs: seats?.packs ?? [] },
+      { used: licencesUsed(site, id), included: seats?.included ?? 0, packs: seats?.packs ?? [] },
     ]),
   );
-  return { seatsNeeded, seatsAt, camerasW };
+  return { licencesNeeded, licencesAt, camerasW };
 }
 
 /** The seats that an option counts: those of its destination, else its own for every camera. */
-export function seatsOf(option: CostOption, { seatsAt, seatsNeeded }: CostGround): SeatGround {
-  const at = option.destinationId === null ? undefined : seatsAt.get(option.destinationId);
-  return at ?? { used: seatsNeeded, included: option.includedSeats, packs: option.packs };
+export function licencesOf(option: CostOption, { licencesAt, licencesNeeded }: CostGround): LicenceGround {
+  const at = option.destinationId === null ? undefined : licencesAt.get(option.destinationId);
+  return at ?? { used: licencesNeeded, included: option.includedSeats, packs: option.packs };
 }
 
 export interface OptionCost {
   readonly option: CostOption;
-  readonly ground: SeatGround;
+  readonly ground: LicenceGround;
   /** `null` when no packs are sold that seat every camera. */
-  readonly seats: SeatPurchase | null;
+  readonly seats: LicencePurchase | null;
   readonly upfront: number;
   /** Bought again within the years: disks, cards, batteries. */
   readonly replacements: number;
@@ -74,7 +74,7 @@ export function optionCost(option: CostOption, costing: Costing, ground: CostGro
   const { years, energyPrice, priceRise } = costing;
   const bought = option.lines.reduce((sum, { price, count }) => sum + price * count, 0);
   const loadW = option.loadW + ground.camerasW;
-  const counted = seatsOf(option, ground);
+  const counted = licencesOf(option, ground);
   const base = totalCost({
     years,
     hardware: bought,

@@ -5,7 +5,7 @@ import type { Model } from '../../document/chapters/models/model-card.ts';
 import { nameOfModel } from '../../document/chapters/models/model-name.ts';
 import type { Site } from '../../document/site.ts';
 import { cameraSubject } from '../../document/subject.ts';
-import { seatCount } from '../../site/licences.ts';
+import { licenceCount } from '../../site/licences.ts';
 import { linkLength } from '../../site/link-length.ts';
 
 /** One thing of the plan that has to be bought: how many, what of, and where it is for. */
@@ -179,7 +179,7 @@ function storageOf(site: Site): readonly PlanLine[] {
           },
         ]
       : [];
-    const packs = (seatCount(site, destination)?.purchase?.counts ?? []).flatMap((count, at): PlanLine[] => {
+    const packs = (licenceCount(site, destination)?.purchase?.counts ?? []).flatMap((count, at): PlanLine[] => {
       const pack = seats?.packs[at];
       return pack && count > 0
         ? [

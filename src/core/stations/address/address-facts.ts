@@ -1,4 +1,4 @@
-import type { LookIn, Passage } from '../../document/chapters/reach/reach.ts';
+import type { Passage, RemoteAccess } from '../../document/chapters/reach/reach.ts';
 import type { SiteCommand } from '../../document/site-commands.ts';
 import type { MatchedCamera } from '../../evidence/seen-cameras.ts';
 import type { Mend } from '../../findings/finding.ts';
@@ -53,7 +53,7 @@ export interface IdentityFacts {
   readonly isGroupMac: boolean;
   /** Names of others with the same hardware address, and are not the same device. */
   readonly macSharedWith: readonly string[];
-  readonly isHandset: boolean;
+  readonly isOldPhone: boolean;
   readonly hasFixedMac: boolean;
 }
 
@@ -104,7 +104,7 @@ export interface ReachFacts {
   readonly forwards: readonly string[];
   /** Of the router’s address outside. */
   readonly outside: AddressKind;
-  readonly lookIn: LookIn;
+  readonly lookIn: RemoteAccess;
   readonly opensByItself: boolean;
 }
 

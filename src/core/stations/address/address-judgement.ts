@@ -6,8 +6,8 @@ import { isDeviceOf } from '../../document/chapters/cameras/devices.ts';
 import { INTERNET } from '../../document/chapters/reach/reach.ts';
 import { hasAddress } from '../../document/stream-address.ts';
 import { networkSubject } from '../../document/subject.ts';
+import { lastSweepOf, type Sweep, wasAsked } from '../../evidence/scans.ts';
 import { type MatchedCamera, matchCameras } from '../../evidence/seen-cameras.ts';
-import { lastSweepOf, type Sweep, wasAsked } from '../../evidence/sweeps.ts';
 import type { Facts } from '../../findings/rule.ts';
 import { isInPool, misplaced } from '../../net/address-plan.ts';
 import { classify, parseIpv4 } from '../../net/ipv4.ts';
@@ -176,15 +176,15 @@ function placeFacts({ camera, view, address, mac: own, network }: Placed): Facts
 
 function identityFacts({ camera, view, mac }: Placed): Facts<IdentityFacts> {
   const macText = camera.identity.mac.trim();
-  const isHandset = camera.kind === 'handset';
+  const isOldPhone = camera.kind === 'handset';
   const hasFixedMac = camera.handset?.hasFixedMac ?? undefined;
-  if (macText === '') return { isHandset, hasFixedMac };
+  if (macText === '') return { isOldPhone, hasFixedMac };
   const others = firstOf(
     mac ? (addressesOf(view).byMac.get(mac.mac) ?? []) : [],
     (other) => other.id !== camera.id && !isDeviceOf(camera, other),
   );
   return {
-    isHandset,
+    isOldPhone,
     hasFixedMac,
     macText,
     isMacGood: mac !== null,

@@ -70,7 +70,7 @@ export const NETWORK_RULES = [
     why: 'No device can send to a gateway outside its own network.',
   }),
   rule({
-    id: 'network.pool',
+    id: 'network.dhcp-range',
     question: 'Does its DHCP range lie inside the network?',
     source: 'RFC 2131 §2.2',
     needs: ['pool', 'poolText'],
@@ -84,7 +84,7 @@ export const NETWORK_RULES = [
     why: 'An address assigned outside the network works for no device.',
   }),
   rule({
-    id: 'network.pool-holds-gateway',
+    id: 'network.dhcp-range-holds-gateway',
     question: 'Does the DHCP range exclude the gateway?',
     source: 'RFC 2131 §2.2',
     needs: ['poolHoldsGateway'],

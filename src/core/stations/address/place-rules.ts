@@ -176,7 +176,7 @@ export const PLACE_RULES = [
     why: 'Everything works on the day; later the address changes and the recording stops.',
   }),
   rule({
-    id: 'address.static-in-pool',
+    id: 'address.static-in-dhcp-range',
     question: 'Does its static address lie outside the DHCP range?',
     source: 'RFC 2131 §2.2: a DHCP server assigns what lies in its range',
     needs: ['keeping', 'network'],

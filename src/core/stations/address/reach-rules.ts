@@ -20,7 +20,7 @@ const isCutOff = (f: Facts<AddressFacts>): boolean => f.internet === 'none' || f
 /** Who may reach it, and what it may reach. */
 export const REACH_RULES = [
   rule({
-    id: 'address.reach',
+    id: 'address.firewall',
     question: 'May each of its destinations connect to it?',
     source: 'firewall rules between networks; RFC 2326 §1.4',
     needs: ['ways'],
@@ -51,7 +51,7 @@ export const REACH_RULES = [
     why: 'A firewall without the rule is why a scan does not show the camera, and why the recorder says “offline”.',
   }),
   rule({
-    id: 'address.search-across',
+    id: 'address.discovery-across',
     question: 'Will a destination find it by discovery?',
     source: 'WS-Discovery §2.4: multicast stays in its network',
     needs: ['ways'],
@@ -119,7 +119,7 @@ export const REACH_RULES = [
     why: 'A time-stamped login by ONVIF fails when the clock is off, and recordings are filed under the wrong hour.',
   }),
   rule({
-    id: 'address.forwarded',
+    id: 'address.port-forward',
     question: 'Is there a port forward to it?',
     source: 'no port forward to a camera [A]',
     needs: ['forwards'],
@@ -133,7 +133,7 @@ export const REACH_RULES = [
     why: 'Open camera ports are found within hours, and logins are tried until one works.',
   }),
   rule({
-    id: 'address.look-in',
+    id: 'address.remote-access',
     question: 'Is remote access decided?',
     source: 'what is not known is not fine',
     needs: ['forwards'],
@@ -153,7 +153,7 @@ export const REACH_RULES = [
     why: 'A port forward made years ago is still open, and forgotten.',
   }),
   rule({
-    id: 'address.forward-in-vain',
+    id: 'address.port-forward-in-vain',
     question: 'Can a port forward work here?',
     source: 'RFC 6598 §1',
     needs: ['outside'],
@@ -169,7 +169,7 @@ export const REACH_RULES = [
     why: 'Nobody outside can reach an address that the provider shares.',
   }),
   rule({
-    id: 'address.opens-by-itself',
+    id: 'address.upnp',
     question: 'May it open a port by UPnP?',
     source: 'UPnP Internet Gateway Device 2.0 §2.3',
     needs: ['opensByItself'],

@@ -60,7 +60,7 @@ export interface PowerFacts {
   readonly hasConstantTap: boolean;
   readonly isLithium: boolean;
   readonly isOutdoors: boolean;
-  readonly isHandset: boolean;
+  readonly isOldPhone: boolean;
   readonly chargeLimit: number;
   readonly chargeUnlimited: boolean;
   readonly batteryC: number;

@@ -123,7 +123,7 @@ test('a tap that draws a battery camera all day counts before the planned hours'
   } as Parameters<typeof apply>[1]);
   const judge = judgeOf(tapped);
   expect(judge.tappedHours(cameraOf(tapped, 'bee-stand'))).toBe(24);
-  expect(rulesOf(tapped, 'bee-stand')).toContain('power.battery-drawn-all-day');
+  expect(rulesOf(tapped, 'bee-stand')).toContain('power.battery-streams-all-day');
 });
 
 test('measured rates replace planned ones on every link that the stream crosses', () => {
@@ -227,7 +227,7 @@ test('a passive injector is judged by its voltage, not by classes', () => {
     { kind: 'setFeed', cameraId: 'orchard-track', feed: { way: 'passive', sun: null, charge: null } },
   );
   expect(rulesOf(site, 'orchard-track')).toEqual(
-    expect.arrayContaining(['power.passive-volts-wrong', 'power.way-not-offered']),
+    expect.arrayContaining(['power.passive-volts-wrong', 'power.source-not-offered']),
   );
 });
 
@@ -245,7 +245,7 @@ test('a router does not feed over the cable; a supply of 24 V burns a camera of 
     { kind: 'putGear', gear: router },
     { kind: 'putLink', link: { ...linkOf(mill, 'sluice-cable'), from: 'gear:r' } },
   );
-  expect(rulesOf(routed, 'sluice-rail')).toContain('power.feeder-feeds-nothing');
+  expect(rulesOf(routed, 'sluice-rail')).toContain('power.gear-supplies-nothing');
   const supply = mill.gear.find(({ id }) => id === 'stair-supply');
   if (supply?.kind !== 'supply') throw new Error('no supply');
   const high = apply(mill, { kind: 'putGear', gear: { ...supply, volts: 24 } });

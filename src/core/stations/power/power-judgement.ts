@@ -280,7 +280,7 @@ export class PowerJudge {
     const read = (quantity: QuantityName) => bestKnown(this.view.index, cameraSubject(id), quantity)?.value;
     const [batteryC, isSwollen] = [read('batteryC'), read('isSwollen')];
     if (kind !== 'handset' || (!charge && batteryC === undefined && isSwollen === undefined)) return;
-    facts.isHandset = true;
+    facts.isOldPhone = true;
     const limitPercent = charge?.limitPercent ?? null;
     facts.chargeUnlimited = limitPercent === null || limitPercent > 85;
     facts.chargeLimit = limitPercent ?? undefined;

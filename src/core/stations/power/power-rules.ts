@@ -25,7 +25,7 @@ const COPPER = 'IEC 60228, constant power over a loop';
 /** What feeds a camera over a wire, and whether that holds. */
 const FEED_RULES = [
   rule({
-    id: 'power.way-not-offered',
+    id: 'power.source-not-offered',
     question: 'Is its power source one that its model card names?',
     source: 'model card: power sources',
     needs: ['way', 'waysOffered'],
@@ -39,7 +39,7 @@ const FEED_RULES = [
     why: 'A plug that fits is not a voltage that fits.',
   }),
   rule({
-    id: 'power.feeder-feeds-nothing',
+    id: 'power.gear-supplies-nothing',
     question: 'Does that gear supply this kind of power?',
     source: 'kind of gear against the power source',
     needs: ['feeder', 'feederFeeds', 'way'],

@@ -83,7 +83,7 @@ export const ACCOUNT_RULES = [
     why: 'It opens the customer’s whole account there, and it stops when the maker’s servers do.',
   }),
   rule({
-    id: 'prepare.account-blank',
+    id: 'prepare.account-space',
     question: 'Does its account name end with a space?',
     source: 'RFC 3986 §3.2.1: a space has no place in a URL',
     needs: ['user'],
@@ -125,7 +125,7 @@ export const ACCOUNT_RULES = [
     why: 'A television’s keyboard starts with a capital letter, and a camera compares letter by letter.',
   }),
   rule({
-    id: 'prepare.secret-known',
+    id: 'prepare.password-known',
     question: 'Is its password a well-known one?',
     source: 'passwords that are tried first [A]; the factory login of the model card',
     needs: ['secret'],
@@ -138,7 +138,7 @@ export const ACCOUNT_RULES = [
     why: 'Such cameras are found and opened automatically, within minutes of being reachable.',
   }),
   rule({
-    id: 'prepare.secret-shared',
+    id: 'prepare.password-shared',
     question: 'Has another camera the same password?',
     source: 'each device its own password [A]',
     needs: ['secret'],
@@ -151,7 +151,7 @@ export const ACCOUNT_RULES = [
     why: 'A camera stolen from a wall reveals its password, and with it all the others.',
   }),
   rule({
-    id: 'prepare.secret-administrators',
+    id: 'prepare.password-administrators',
     question: 'Is it the password of the set-up account?',
     source: 'least right that serves [A]',
     needs: ['secret'],
@@ -164,7 +164,7 @@ export const ACCOUNT_RULES = [
     why: 'Whoever may view could then also change it.',
   }),
   rule({
-    id: 'prepare.secret-blank',
+    id: 'prepare.password-space',
     question: 'Does its password begin or end with a space?',
     source: 'seen on many devices [A]',
     needs: ['secret'],
@@ -177,7 +177,7 @@ export const ACCOUNT_RULES = [
     why: 'A form trims it, the protocol does not: the same password works here and fails there.',
   }),
   rule({
-    id: 'prepare.secret-case',
+    id: 'prepare.password-case',
     question: 'Does another password differ only by upper and lower case?',
     source: 'RFC 7616 §3.4: the password is hashed as it is written',
     needs: ['secret'],
@@ -190,7 +190,7 @@ export const ACCOUNT_RULES = [
     why: 'One of the two will be typed for the other, and some devices lock the account after a few refusals.',
   }),
   rule({
-    id: 'prepare.secret-refused',
+    id: 'prepare.password-refused',
     question: 'Does every destination take its password?',
     source: 'what the destination and the model card say that they take',
     needs: ['secret', 'refusedBy'],
@@ -203,7 +203,7 @@ export const ACCOUNT_RULES = [
     why: 'A form cuts it off or drops a character silently, and the login fails every time.',
   }),
   rule({
-    id: 'prepare.secret-encoded',
+    id: 'prepare.password-encoded',
     question: 'Must the password be encoded in a URL?',
     source: 'RFC 3986 §2.3: unreserved characters',
     needs: ['secret'],
@@ -217,7 +217,7 @@ export const ACCOUNT_RULES = [
     why: 'Destinations that take one URL need it encoded, those with a separate field need it plain: one of them gets it wrong.',
   }),
   rule({
-    id: 'prepare.secret-weak',
+    id: 'prepare.password-weak',
     question: 'Can the password be guessed?',
     source: 'bits of the kinds of characters that occur, repeats and runs counted once [A]',
     needs: ['secret', 'strongBits', 'weakBits'],

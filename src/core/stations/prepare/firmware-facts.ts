@@ -9,9 +9,9 @@ import { bestKnown } from '../../evidence/best-known.ts';
 import { lastFact } from '../../evidence/evidence-index.ts';
 import type { Facts } from '../../findings/rule.ts';
 import { decide } from '../../firmware/decision.ts';
-import { LAMP_ROLE_WORDS, LAMP_ROLES, MARK_WORDS, type ReflashGuide } from '../../firmware/guide.ts';
+import { LED_ROLE_WORDS, LED_ROLES, MARK_WORDS, type ReflashGuide } from '../../firmware/guide.ts';
 import { compareNames } from '../../firmware/image-name.ts';
-import { looksSame, sayLamp } from '../../firmware/lamp.ts';
+import { looksSame, sayLed } from '../../firmware/led.ts';
 import { MARKS } from '../../firmware/marks.ts';
 import { ALIGN_MIB, fileFits, MIB, partitionOf } from '../../firmware/memory-card.ts';
 import { WRITES } from '../../firmware/options.ts';
@@ -128,15 +128,15 @@ export function firmwareFacts(camera: Camera, view: SiteView, settings: readonly
     readBack: readBackOf(camera, view, guide),
     isRehearsed: bestKnown(view.index, cameraSubject(camera.id), 'reflash.rehearsed.onward') !== null,
     phase: told?.run.phase,
-    sameLamps: guide ? alikeLamps(guide) : [],
+    sameLeds: guide ? alikeLeds(guide) : [],
   };
   return merged(own, imageFacts(decided), cardFacts(decided, guide));
 }
 
-function alikeLamps({ lamps }: ReflashGuide): readonly string[] {
-  return LAMP_ROLES.flatMap((role, at) =>
-    LAMP_ROLES.slice(at + 1)
+function alikeLeds({ lamps }: ReflashGuide): readonly string[] {
+  return LED_ROLES.flatMap((role, at) =>
+    LED_ROLES.slice(at + 1)
       .filter((other) => looksSame(lamps[role], lamps[other]))
-      .map((other) => `“${LAMP_ROLE_WORDS[role]}” and “${LAMP_ROLE_WORDS[other]}” are both ${sayLamp(lamps[role])}`),
+      .map((other) => `“${LED_ROLE_WORDS[role]}” and “${LED_ROLE_WORDS[other]}” are both ${sayLed(lamps[role])}`),
   );
 }

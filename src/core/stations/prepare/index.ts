@@ -6,8 +6,8 @@ import { prepareOffers } from './prepare-offers.ts';
 import { PREPARE_RULES } from './prepare-rules.ts';
 
 export { decisionOf, hasGuide } from './firmware-facts.ts';
-export { heatOfHandset, loadOf, readingUnder } from './handset-heat.ts';
-export { sayMinutes } from './handset-rules.ts';
+export { heatOfOldPhone, loadOf, readingUnder } from './old-phone-heat.ts';
+export { sayMinutes } from './old-phone-rules.ts';
 export { ownUser } from './own-user.ts';
 export { runOf, type ToldStep } from './reflash-run.ts';
 export { agrees, isKnown, type Setting, settingsOf } from './settings.ts';

@@ -1,5 +1,5 @@
 import type { SecretTraits } from '../../auth/secret-traits.ts';
-import type { HandsetLens, HandsetWay } from '../../document/chapters/cameras/handset.ts';
+import type { OldPhoneLens, OldPhoneWay } from '../../document/chapters/cameras/old-phone.ts';
 import type { SiteCommand } from '../../document/site-commands.ts';
 import type { Mend } from '../../findings/finding.ts';
 import type { Facts } from '../../findings/rule.ts';
@@ -8,7 +8,7 @@ import type { FileSystem } from '../../firmware/memory-card.ts';
 import type { Option } from '../../firmware/options.ts';
 import type { Phase } from '../../firmware/procedure.ts';
 import type { HashVerdict } from '../../firmware/published-hash.ts';
-import type { Mount, Screen } from '../../handset/heat.ts';
+import type { Mount, Screen } from '../../old-phone/heat.ts';
 import type { Setting } from './settings.ts';
 
 type Mends = readonly Mend<SiteCommand>[];
@@ -93,16 +93,16 @@ export interface FirmwareFacts {
   /** Where its reflash stands; absent while none was begun. */
   readonly phase: Phase;
   /** The lamp’s signs that nobody can tell apart, in words. */
-  readonly sameLamps: readonly string[];
+  readonly sameLeds: readonly string[];
 }
 
 /** Of an old handset. */
-export interface HandsetFacts {
-  readonly isHandset: boolean;
+export interface OldPhoneFacts {
+  readonly isOldPhone: boolean;
   /** °C that it ends up at, and minutes until it is too warm; `null` never. */
   readonly steadyC: number;
   readonly minutesToWarm: number | null;
-  readonly handsetW: number;
+  readonly oldPhoneW: number;
   readonly roomC: number;
   readonly cellWarmC: number;
   readonly cellHotC: number;
@@ -110,8 +110,8 @@ export interface HandsetFacts {
   readonly isHeatRead: boolean;
   readonly mount: Mount;
   readonly screen: Screen;
-  readonly lens: HandsetLens;
-  readonly way: HandsetWay;
+  readonly lens: OldPhoneLens;
+  readonly way: OldPhoneWay;
   readonly startsItself: boolean;
   readonly hasFixedMac: boolean;
   readonly sendsSound: boolean;
@@ -123,7 +123,7 @@ export interface HandsetFacts {
   readonly loopHoursWanted: number;
 }
 
-export interface PrepareFacts extends AccountFacts, SettingFacts, FirmwareFacts, HandsetFacts {}
+export interface PrepareFacts extends AccountFacts, SettingFacts, FirmwareFacts, OldPhoneFacts {}
 
 /** What could be changed. */
 export interface PrepareOffers {

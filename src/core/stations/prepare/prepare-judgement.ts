@@ -4,14 +4,14 @@ import { gigabytes, kilobits } from '../../base/units.ts';
 import type { Camera } from '../../document/chapters/cameras/camera.ts';
 import type { Model } from '../../document/chapters/models/model-card.ts';
 import type { Facts } from '../../findings/rule.ts';
-import { type HeatRun, minutesTo } from '../../handset/heat.ts';
+import { type HeatRun, minutesTo } from '../../old-phone/heat.ts';
 import { drawersOf } from '../../site/drawers.ts';
 import type { SiteView } from '../../site/site-view.ts';
 import { cardLoopHours } from '../../storage/storage.ts';
 import { STORAGE_ASSUMPTIONS } from '../../storage/storage-assumptions.ts';
 import { firmwareFacts } from './firmware-facts.ts';
-import { heatOfHandset } from './handset-heat.ts';
-import type { AccountFacts, HandsetFacts, PrepareFacts, SettingFacts } from './prepare-facts.ts';
+import { heatOfOldPhone } from './old-phone-heat.ts';
+import type { AccountFacts, OldPhoneFacts, PrepareFacts, SettingFacts } from './prepare-facts.ts';
 import { isKnown, type Setting, settingsOf } from './settings.ts';
 
 /** Everything that is worked out about how one camera is prepared. */
@@ -102,11 +102,11 @@ function settingFacts(camera: Camera, view: SiteView, settings: readonly Setting
 
 const orAbsent = <T>(value: T | null | undefined): T | undefined => value ?? undefined;
 
-function handsetFacts(camera: Camera, view: SiteView): Facts<HandsetFacts> {
-  if (camera.kind !== 'handset') return { isHandset: false };
+function oldPhoneFacts(camera: Camera, view: SiteView): Facts<OldPhoneFacts> {
+  if (camera.kind !== 'handset') return { isOldPhone: false };
   const { handset, need } = camera;
   const { assumptions } = view.site;
-  const heat = heatOfHandset(camera, view);
+  const heat = heatOfOldPhone(camera, view);
   const warm = assumed(assumptions, 'power.cell-warm');
   const roomC = orAbsent(handset?.roomC);
   const [main] = camera.streams;
@@ -114,10 +114,10 @@ function handsetFacts(camera: Camera, view: SiteView): Facts<HandsetFacts> {
   const light = view.modelOf(camera)?.light?.kind;
   const loopGB = handset?.loopGB ?? null;
   return {
-    isHandset: true,
+    isOldPhone: true,
     steadyC: heat?.run.steadyC,
     minutesToWarm: heat && roomC !== undefined ? minutesTo(heat.run, roomC, warm) : undefined,
-    handsetW: heat?.run.watts,
+    oldPhoneW: heat?.run.watts,
     roomC,
     cellWarmC: warm,
     cellHotC: assumed(assumptions, 'power.cell-hot'),
@@ -145,12 +145,12 @@ export function judgePrepare(camera: Camera, view: SiteView): PrepareJudgement {
   const settings = settingsOf(camera, view);
   return {
     settings,
-    heat: camera.kind === 'handset' ? (heatOfHandset(camera, view)?.run ?? null) : null,
+    heat: camera.kind === 'handset' ? (heatOfOldPhone(camera, view)?.run ?? null) : null,
     facts: merged(
       accountFacts(camera, view, settings),
       settingFacts(camera, view, settings),
       firmwareFacts(camera, view, settings),
-      handsetFacts(camera, view),
+      oldPhoneFacts(camera, view),
     ),
   };
 }

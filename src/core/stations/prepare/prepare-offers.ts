@@ -1,19 +1,19 @@
 import { assumed } from '../../assumptions/assumptions.ts';
 import { bytes, gigabytes, kilobits } from '../../base/units.ts';
 import type { Camera } from '../../document/chapters/cameras/camera.ts';
-import { type Handset, UNSAID_HANDSET } from '../../document/chapters/cameras/handset.ts';
+import { type OldPhone, UNSAID_OLD_PHONE } from '../../document/chapters/cameras/old-phone.ts';
 import { type PlannedCard, type Reflash, UNSAID_REFLASH } from '../../document/chapters/cameras/reflash.ts';
 import type { SiteCommand } from '../../document/site-commands.ts';
 import type { Mend } from '../../findings/finding.ts';
 import { partitionWithin } from '../../firmware/memory-card.ts';
 import { OPTION_WORDS, OPTIONS } from '../../firmware/options.ts';
-import { heatRun } from '../../handset/heat.ts';
+import { heatRun } from '../../old-phone/heat.ts';
 import type { SiteView } from '../../site/site-view.ts';
 import { cardLoopHours } from '../../storage/storage.ts';
 import { STORAGE_ASSUMPTIONS } from '../../storage/storage-assumptions.ts';
 import { decisionOf } from './firmware-facts.ts';
-import { bodyAsRead, loadOf } from './handset-heat.ts';
-import { sayHours } from './handset-rules.ts';
+import { bodyAsRead, loadOf } from './old-phone-heat.ts';
+import { sayHours } from './old-phone-rules.ts';
 import { ownUser } from './own-user.ts';
 import type { PrepareOffers } from './prepare-facts.ts';
 import { settingsOf } from './settings.ts';
@@ -38,9 +38,9 @@ export function prepareOffers(view: SiteView, camera: Camera): PrepareOffers {
     const mend = card && change(card);
     return mend ? [mend] : [];
   };
-  const ofHandset = (text: string, change: Partial<Handset>): Mend<SiteCommand> => ({
+  const ofOldPhone = (text: string, change: Partial<OldPhone>): Mend<SiteCommand> => ({
     text,
-    command: { kind: 'setHandset', cameraId, handset: { ...UNSAID_HANDSET, ...camera.handset, ...change } },
+    command: { kind: 'setHandset', cameraId, handset: { ...UNSAID_OLD_PHONE, ...camera.handset, ...change } },
   });
   return {
     ownName: () => {
@@ -94,11 +94,11 @@ export function prepareOffers(view: SiteView, camera: Camera): PrepareOffers {
           ? ofReflash(`Call the file ${guide.imageName}`, { card: { ...card, fileName: guide.imageName } })
           : null,
       ),
-    cooler: () => coolerOffers(view, camera, ofHandset),
-    screenOff: () => [ofHandset('Set its screen to off', { screen: 'off' })],
-    soundOff: () => [ofHandset('Switch its audio off', { sendsSound: false })],
-    localWay: () => [ofHandset('Use a server on the phone', { way: 'local' })],
-    backLens: () => [ofHandset('Use the rear lens', { lens: 'back' })],
+    cooler: () => coolerOffers(view, camera, ofOldPhone),
+    screenOff: () => [ofOldPhone('Set its screen to off', { screen: 'off' })],
+    soundOff: () => [ofOldPhone('Switch its audio off', { sendsSound: false })],
+    localWay: () => [ofOldPhone('Use a server on the phone', { way: 'local' })],
+    backLens: () => [ofOldPhone('Use the rear lens', { lens: 'back' })],
     loopWanted: () => {
       const [main] = camera.streams;
       const rate = main && view.factsOf(main).bitrateKbps?.value;
@@ -106,7 +106,7 @@ export function prepareOffers(view: SiteView, camera: Camera): PrepareOffers {
       if (loopGB === null || !rate) return [];
       const hours = cardLoopHours(gigabytes(loopGB), STORAGE_ASSUMPTIONS.usableFraction, kilobits(rate));
       const loopHoursWanted = Math.floor(hours / 1.2);
-      return loopHoursWanted >= 1 ? [ofHandset(`Accept ${sayHours(loopHoursWanted)}`, { loopHoursWanted })] : [];
+      return loopHoursWanted >= 1 ? [ofOldPhone(`Accept ${sayHours(loopHoursWanted)}`, { loopHoursWanted })] : [];
     },
   };
 }
@@ -115,7 +115,7 @@ export function prepareOffers(view: SiteView, camera: Camera): PrepareOffers {
 function coolerOffers(
   view: SiteView,
   camera: Camera,
-  ofHandset: (text: string, change: Partial<Handset>) => Mend<SiteCommand>,
+  ofOldPhone: (text: string, change: Partial<OldPhone>) => Mend<SiteCommand>,
 ): Mends {
   const { handset, feed } = camera;
   const load = loadOf(camera, view);
@@ -132,14 +132,14 @@ function coolerOffers(
   };
   const offers: Mend<SiteCommand>[] = [];
   if (handset.screen !== 'off')
-    offers.push(ofHandset(`Set its screen to off${to({ screen: 'off' })}`, { screen: 'off' }));
+    offers.push(ofOldPhone(`Set its screen to off${to({ screen: 'off' })}`, { screen: 'off' }));
   if (feed && !load.isChargeLimited)
     offers.push({
       text: `Limit its charge to ${CHARGE_LIMIT_PERCENT} %${to({ isChargeLimited: true })}`,
       command: { kind: 'setFeed', cameraId, feed: { ...feed, charge: { limitPercent: CHARGE_LIMIT_PERCENT } } },
     });
-  if (mount === 'closed') offers.push(ofHandset(`Put it in the open${to({}, 'open')}`, { mount: 'open' }));
-  if (mount !== 'metal') offers.push(ofHandset(`Put it on metal${to({}, 'metal')}`, { mount: 'metal' }));
+  if (mount === 'closed') offers.push(ofOldPhone(`Put it in the open${to({}, 'open')}`, { mount: 'open' }));
+  if (mount !== 'metal') offers.push(ofOldPhone(`Put it on metal${to({}, 'metal')}`, { mount: 'metal' }));
   // Several at once, only where nothing alone is enough.
   const [main] = camera.streams;
   for (const fps of isEnough ? [] : FEWER_FRAMES)

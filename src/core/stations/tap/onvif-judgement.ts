@@ -10,10 +10,10 @@ import { type Facts, findingsOf, judgeRows, mendsOf, type Row } from '../../find
 import { onvifFacts } from '../../onvif/onvif-facts.ts';
 import { ONVIF_RULES } from '../../onvif/onvif-rules.ts';
 import type { SiteView } from '../../site/site-view.ts';
-import { HEAD_RULES, type HeadFacts } from './head-rules.ts';
 import { onvifPlanOffers, onvifPortsSeen } from './onvif-offers.ts';
 import { onvifPlanFacts } from './onvif-plan-facts.ts';
 import { ONVIF_PLAN_RULES } from './onvif-plan-rules.ts';
+import { HEAD_RULES, type HeadFacts } from './ptz-rules.ts';
 
 export const ONVIF_STATION_RULES = [...ONVIF_RULES, ...ONVIF_PLAN_RULES, ...HEAD_RULES] as const;
 

@@ -7,7 +7,7 @@ import { nameOfModel } from '../../document/chapters/models/model-name.ts';
 import { keptPath } from '../../evidence/kept-path.ts';
 import { cardAfter, lessonsOfReading } from '../../evidence/learnt-card.ts';
 import type { RememberedReading } from '../../evidence/onvif-evidence.ts';
-import { lastSweepOf } from '../../evidence/sweeps.ts';
+import { lastSweepOf } from '../../evidence/scans.ts';
 import { takeProfile } from '../../evidence/take-profile.ts';
 import type { SiteView } from '../../site/site-view.ts';
 import { asDeclared, isCardOf, ofChannel, onvifPlanFacts, profileFor } from './onvif-plan-facts.ts';

@@ -80,7 +80,7 @@ test.each([
   shown('onvif.tls.expired', 'watch', { validToUnixMs: 12 * DAY_MS }),
   shown('onvif.tls.not-yet-valid', 'fix', { validFromUnixMs: 40 * DAY_MS }),
   shown('onvif.tls.self-signed', 'note', { isSelfSigned: true }),
-  shown('onvif.tls.other-name', 'note', { names: ['other.local'] }),
+  shown('onvif.tls.host-name', 'note', { names: ['other.local'] }),
   shown('onvif.tls.old', 'fix', { protocol: 'TLSv1.1' }),
   shown('onvif.tls.old', 'fix', { keyBits: 1024, isElliptic: false }),
   ofReading('onvif.no-profiles', 'fix', { profiles: [] }),
@@ -98,10 +98,10 @@ test.each([
   ofReading('onvif.answers-twice', 'watch', { extraAnswers: 3 }),
   ofReading('onvif.odd-types', 'note', { oddTypes: 2 }),
   ofReading('onvif.slow', 'watch', { meanAnswerMs: 1400 }),
-  ofReading('onvif.steered-by-time', 'watch', {
+  ofReading('onvif.ptz-by-time', 'watch', {
     ptz: { ...HEAD, node: { ...HEAD.node, absolute: null, relative: null } },
   }),
-  ofReading('onvif.head-tells-nothing', 'watch', { ptz: { ...HEAD, tells: 'nothing' } }),
+  ofReading('onvif.ptz-no-position', 'watch', { ptz: { ...HEAD, tells: 'nothing' } }),
   ofReading('onvif.no-presets', 'watch', { ptz: { ...HEAD, presets: [], node: { ...HEAD.node, mostPresets: 0 } } }),
   ofReading('onvif.presets-full', 'note', { ptz: { ...HEAD, node: { ...HEAD.node, mostPresets: 1 } } }),
   ofReading('onvif.no-events', 'note', {
@@ -124,15 +124,15 @@ test.each([
   ...ONVIF_CASES.map(({ rule, site }) => ({ rule, site })),
   { rule: 'onvif.first-channel', site: readSite({ card: { channels: 4 } }) },
   {
-    rule: 'head.stop-lost',
+    rule: 'ptz.stop-lost',
     site: apply(readSite(), { kind: 'recordHeadTrait', cameraId: 'c', trait: 'head.stopsLost', value: 2 }),
   },
   {
-    rule: 'head.timeout-ignored',
+    rule: 'ptz.timeout-ignored',
     site: apply(readSite(), { kind: 'recordHeadTrait', cameraId: 'c', trait: 'head.keepsTimeout', value: false }),
   },
   {
-    rule: 'head.round',
+    rule: 'ptz.tour',
     site: apply(
       readSite({ reading: { ptz: { ...HEAD, tells: 'nothing' } } }),
       { kind: 'putTour', cameraId: 'c', tour: { id: 't', name: 'Tour', stops: [] } },

@@ -33,7 +33,7 @@ export const TAKEN_RULES = [
     why: 'A stream that it cannot request does not exist for it.',
   }),
   rule({
-    id: 'tap.no-steering',
+    id: 'tap.no-ptz',
     question: 'Can PTZ be used where it is viewed live?',
     source: 'RTSP carries pictures alone; protocols of the destination',
     needs: ['destination', 'protocolsTaken'],
@@ -136,25 +136,25 @@ export const TAKEN_RULES = [
     why: 'The last ones stay black, and which these are changes from day to day.',
   }),
   rule({
-    id: 'tap.seats',
+    id: 'tap.licences',
     question: 'Are there licences for all that it pulls?',
     source: 'channels pulled against the licences included; packs at the least cost',
-    needs: ['destination', 'seatsUsed', 'seatsIncluded', 'seatPacks'],
-    asks: (f) => f.seatsIncluded !== undefined,
-    judge: (f) => (f.seatsUsed <= f.seatsIncluded ? 'ok' : f.seatPacks === '' ? 'will-not-work' : 'tight'),
+    needs: ['destination', 'licencesUsed', 'licencesIncluded', 'licencePacks'],
+    asks: (f) => f.licencesIncluded !== undefined,
+    judge: (f) => (f.licencesUsed <= f.licencesIncluded ? 'ok' : f.licencePacks === '' ? 'will-not-work' : 'tight'),
     when: {
       'will-not-work': {
         severity: 'stop',
         title: (f) =>
-          `Licences of ${f.destination}: ${sayCount(f.seatsIncluded)} included, ${sayCount(f.seatsUsed)} used`,
+          `Licences of ${f.destination}: ${sayCount(f.licencesIncluded)} included, ${sayCount(f.licencesUsed)} used`,
         because: () => 'No packs of more licences are entered.',
         do: ['Enter the packs that are sold for it.', 'Send fewer cameras there.'],
       },
       tight: {
         severity: 'fix',
         title: (f) =>
-          `Licences of ${f.destination}: ${sayCount(f.seatsUsed)} used, ${sayCount(f.seatsIncluded)} included`,
-        because: (f) => `The cheapest way to the missing ones: ${f.seatPacks}.`,
+          `Licences of ${f.destination}: ${sayCount(f.licencesUsed)} used, ${sayCount(f.licencesIncluded)} included`,
+        because: (f) => `The cheapest way to the missing ones: ${f.licencePacks}.`,
         do: ['Buy them with the order, or send fewer cameras there.'],
       },
     },

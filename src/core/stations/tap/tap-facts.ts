@@ -30,10 +30,10 @@ interface TakenFacts {
   /** Streams that the destination decodes by its taps, this one counted. */
   readonly decodesUsed: number;
   readonly decodes: number;
-  readonly seatsUsed: number;
-  readonly seatsIncluded: number;
+  readonly licencesUsed: number;
+  readonly licencesIncluded: number;
   /** The cheapest packs for what is missing, in words; empty where none are sold. */
-  readonly seatPacks: string;
+  readonly licencePacks: string;
 }
 
 /** What the rules about one tap may ask for. */

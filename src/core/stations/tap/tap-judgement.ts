@@ -16,7 +16,7 @@ import type { Finding } from '../../findings/finding.ts';
 import { type Facts, findingsOf, judgeRows, type Row, verdictOf } from '../../findings/rule.ts';
 import type { SessionsReport } from '../../sessions/sessions-types.ts';
 import { DiskLedgers, type RetentionNumbers, retentionOf } from '../../site/disk-ledger.ts';
-import { type SeatCount, sayPacks, seatCount } from '../../site/licences.ts';
+import { type LicenceCount, licenceCount, sayPacks } from '../../site/licences.ts';
 import { type SiteView, viewOf } from '../../site/site-view.ts';
 import { type Lever, leversFor } from './levers.ts';
 import type { TapFacts } from './tap-facts.ts';
@@ -37,7 +37,7 @@ export interface TapJudgement {
   /** It was entered there, at its present address, and its picture came. */
   readonly isShown: boolean;
   /** Seats of its destination, where it counts them. */
-  readonly seats: SeatCount | null;
+  readonly seats: LicenceCount | null;
 }
 
 /** Judges the taps of one document. */
@@ -50,7 +50,7 @@ class SiteTapJudge implements TapJudge {
   readonly #disks: DiskLedgers;
   readonly #clockOkS: number;
   readonly #decodes = new Map<string, number>();
-  readonly #seats = new Map<string, SeatCount | null>();
+  readonly #seats = new Map<string, LicenceCount | null>();
 
   constructor(private readonly view: SiteView) {
     const { site } = view;
@@ -60,10 +60,10 @@ class SiteTapJudge implements TapJudge {
       if (isDecoded(tap)) this.#decodes.set(tap.destinationId, (this.#decodes.get(tap.destinationId) ?? 0) + 1);
   }
 
-  #seatsOf(destination: Destination): SeatCount | null {
+  #licencesOf(destination: Destination): LicenceCount | null {
     const known = this.#seats.get(destination.id);
     if (known !== undefined) return known;
-    const seats = seatCount(this.view.site, destination);
+    const seats = licenceCount(this.view.site, destination);
     this.#seats.set(destination.id, seats);
     return seats;
   }
@@ -96,7 +96,7 @@ class SiteTapJudge implements TapJudge {
         seats: null,
       };
     const { codec, bitrateKbps: rate, width, height, fps } = this.view.factsOf(stream);
-    const seats = this.#seatsOf(destination);
+    const seats = this.#licencesOf(destination);
     const isShown = this.#isShown(tap, camera, stream);
     const ledger = tap.use === 'record' ? this.#disks.of(destination.id) : null;
     const retention = ledger && retentionOf(ledger, destination, tap);
@@ -129,9 +129,9 @@ class SiteTapJudge implements TapJudge {
       isDecoded: isDecoded(tap),
       decodesUsed: this.#decodes.get(destination.id),
       decodes: destination.decodes ?? undefined,
-      seatsUsed: seats?.used,
-      seatsIncluded: seats?.included,
-      seatPacks: seats
+      licencesUsed: seats?.used,
+      licencesIncluded: seats?.included,
+      licencePacks: seats
         ? sayPacks(seats.purchase, destination.seats?.packs ?? [], this.view.site.costing.currency)
         : undefined,
     };

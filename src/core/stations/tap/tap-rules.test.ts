@@ -28,7 +28,7 @@ test.each([
   { rule: 'storage.retention', facts: { daysFit: 14 }, severity: 'fix' },
   { rule: 'tap.sessions', facts: { sessionsAllowed: 2, sessionsUsed: 3 }, severity: 'stop' },
   { rule: 'tap.sessions', facts: { sessionsAllowed: 2, sessionsUsed: 2 }, severity: 'watch' },
-  { rule: 'tap.secret-readable', facts: { authScheme: 'basic' as const }, severity: 'fix' },
+  { rule: 'tap.password-readable', facts: { authScheme: 'basic' as const }, severity: 'fix' },
   { rule: 'tap.recording-misdated', facts: { clockErrorS: -400_000 }, severity: 'fix' },
   { rule: 'tap.pictures-without-savings', facts: { codec: 'JPEG', codecsTaken: ['JPEG'] }, severity: 'watch' },
   {
@@ -48,7 +48,7 @@ test.each([
   },
   { rule: 'tap.sound-recorded', facts: { soundCodec: 'AAC', records: true }, severity: 'note' },
   {
-    rule: 'tap.no-steering',
+    rule: 'tap.no-ptz',
     facts: { protocol: 'rtsp' as const, isSteeredLive: true, protocolsTaken: ['rtsp' as const] },
     severity: 'watch',
   },
@@ -56,8 +56,12 @@ test.each([
   { rule: 'tap.too-many-frames', facts: { streamFps: 25, mostFps: 15 }, severity: 'fix' },
   { rule: 'tap.rate-too-high', facts: { mostKbps: 1000 }, severity: 'stop' },
   { rule: 'tap.decoders', facts: { isDecoded: true, decodesUsed: 5, decodes: 4 }, severity: 'stop' },
-  { rule: 'tap.seats', facts: { seatsUsed: 4, seatsIncluded: 3, seatPacks: '' }, severity: 'stop' },
-  { rule: 'tap.seats', facts: { seatsUsed: 4, seatsIncluded: 3, seatPacks: '1 × 1 seats for € 37' }, severity: 'fix' },
+  { rule: 'tap.licences', facts: { licencesUsed: 4, licencesIncluded: 3, licencePacks: '' }, severity: 'stop' },
+  {
+    rule: 'tap.licences',
+    facts: { licencesUsed: 4, licencesIncluded: 3, licencePacks: '1 × 1 seats for € 37' },
+    severity: 'fix',
+  },
   { rule: 'storage.rate-not-measured', facts: { rateHow: 'assumed' as const }, severity: 'note' },
 ])('$rule fires', ({ rule, facts, severity }) => {
   expect(found({ ...TAP, ...facts })).toMatchObject([{ rule, severity }]);
@@ -77,9 +81,9 @@ test.each([
       mostKbps: 1000,
       streamFps: 15,
       mostFps: 15,
-      seatsUsed: 3,
-      seatsIncluded: 3,
-      seatPacks: '',
+      licencesUsed: 3,
+      licencesIncluded: 3,
+      licencePacks: '',
     },
   },
   { why: 'decoders do not matter to what is recorded', facts: { isDecoded: false, decodesUsed: 5, decodes: 4 } },

@@ -55,7 +55,7 @@ export const TAP_RULES = [
     why: 'Whoever connects last is refused, and after a power failure that is any of them. The maker’s own viewer, or a probe, takes a session from a destination.',
   }),
   rule({
-    id: 'tap.secret-readable',
+    id: 'tap.password-readable',
     question: 'Does the destination send the password readable?',
     source: 'RFC 7617 §4: Basic is not secure without a protected channel',
     needs: ['authScheme', 'destination'],

@@ -15,12 +15,12 @@ import {
 import { newId } from '../../store/new-id.ts';
 import { commandIssued, selectSite } from '../../store/site-slice.ts';
 import { useAppDispatch, useAppSelector } from '../../store/store.ts';
-import { SeatLine } from '../../things/destination/index.ts';
+import { LicenceLine } from '../../things/destination/index.ts';
 import { Button } from '../../ui/button.tsx';
 import { Drop } from '../../ui/drop.tsx';
 import { NumberField } from '../../ui/number-field.tsx';
 import { Panel } from '../../ui/panel.tsx';
-import { SCHOOL_WORDS } from './school-words.ts';
+import { SCHOOL_WORDS } from './approach-words.ts';
 import { ShoppingPanel } from './shopping-panel.tsx';
 
 const CostChart = lazy(async () => ({ default: (await import('./cost-chart.tsx')).CostChart }));
@@ -58,7 +58,7 @@ export function CostPage() {
       <header className="mb-3 flex flex-wrap items-center gap-x-4 gap-y-2">
         <h1 className="text-title">Cost</h1>
         <p className="text-soft">
-          {sayMany(site.cameras.length, 'camera')} · {sayMany(ground.seatsNeeded, 'licence')} ·{' '}
+          {sayMany(site.cameras.length, 'camera')} · {sayMany(ground.licencesNeeded, 'licence')} ·{' '}
           {ground.camerasW > 0 ? `${ground.camerasW.toFixed(0)} W` : 'watts not known'}
         </p>
         <Button
@@ -127,7 +127,7 @@ export function CostPage() {
                   </thead>
                   <tbody>
                     <Row label="bought at once" costs={costs} said={({ upfront }) => money(upfront)} />
-                    <Row label="of this, licences" costs={costs} said={saySeats(money)} />
+                    <Row label="of this, licences" costs={costs} said={sayLicences(money)} />
                     <Row label="replacement" costs={costs} said={({ replacements }) => money(replacements)} />
                     <Row label="subscription" costs={costs} said={({ subscription }) => money(subscription)} />
                     <Row label="energy" costs={costs} said={({ energy }) => money(energy)} />
@@ -163,7 +163,7 @@ export function CostPage() {
             <ul className="flex flex-wrap gap-x-8 gap-y-1">
               {counting.map((destination) => (
                 <li key={destination.id}>
-                  <SeatLine destination={destination} />
+                  <LicenceLine destination={destination} />
                 </li>
               ))}
             </ul>
@@ -188,7 +188,7 @@ export function CostPage() {
   );
 }
 
-const saySeats =
+const sayLicences =
   (money: (value: number) => string) =>
   ({ ground, seats }: OptionCost): string => {
     if (!seats) return 'no packs are entered';
@@ -196,7 +196,7 @@ const saySeats =
       count > 0 ? [`${count}\u00a0×\u00a0${ground.packs[at]?.seats}`] : [],
     );
     if (packs.length === 0) return `${ground.used} of ${ground.included} included`;
-    return `${money(seats.cost)}: ${packs.join(', ')}${seats.spareSeats > 0 ? `, ${seats.spareSeats} to spare` : ''}`;
+    return `${money(seats.cost)}: ${packs.join(', ')}${seats.spareLicences > 0 ? `, ${seats.spareLicences} to spare` : ''}`;
   };
 
 interface RowProps {

@@ -16,7 +16,7 @@ import { cellsFor } from '../../ui/form-cells.tsx';
 import { Form } from '../../ui/form-fields.tsx';
 import { FormFoot } from '../../ui/form-foot.tsx';
 import { formTable } from '../../ui/form-table.ts';
-import { SCHOOL_WORDS } from './school-words.ts';
+import { SCHOOL_WORDS } from './approach-words.ts';
 
 const figures = formTable(COST_OPTION_FIELDS);
 const lineFigures = formTable(COST_LINE_FIELDS);

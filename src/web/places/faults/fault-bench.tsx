@@ -5,7 +5,7 @@ import type { Take } from '../../../core/gallery/score.ts';
 import type { ProbeReport } from '../../../core/probe/probe-types.ts';
 import { selectRun } from '../../store/probe-slice.ts';
 import { useAppDispatch, useAppSelector } from '../../store/store.ts';
-import { WireTape } from '../../things/probe/index.ts';
+import { ConnectionLog } from '../../things/probe/index.ts';
 import { Button } from '../../ui/button.tsx';
 import { Drop } from '../../ui/drop.tsx';
 import { FindingList } from '../../ui/finding-card.tsx';
@@ -61,7 +61,7 @@ export function FaultBench({ fault, onTaken, onNext }: FaultBenchProps) {
           {fault.paths.length > 0 && ` Its model card lists ${fault.paths.join(', ')}.`}
         </p>
       </Panel>
-      {run && <WireTape run={run} isVerdictHidden={!isOpen} />}
+      {run && <ConnectionLog run={run} isVerdictHidden={!isOpen} />}
       {report && guess === null && (
         <Panel title="What is wrong?" aside="read the connection log, then answer">
           <GuessList onGuess={takeGuess} />

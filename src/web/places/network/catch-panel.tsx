@@ -18,7 +18,7 @@ import { useAppDispatch, useAppSelector } from '../../store/store.ts';
 import { useSiteId } from '../../store/use-site-id.ts';
 import { Button } from '../../ui/button.tsx';
 import { Panel } from '../../ui/panel.tsx';
-import type { SweepOfNetwork } from './use-sweep.ts';
+import type { SweepOfNetwork } from './use-scan.ts';
 
 /** What is work stands first: who moved, who is not known; then who is where he should be. */
 const ORDER: readonly MatchedHost['state'][] = [

@@ -15,13 +15,13 @@ import { TabStrip } from '../../ui/tab-strip.tsx';
 import { AddressList } from './address-list.tsx';
 import { AddressRuler } from './address-ruler.tsx';
 import { EmptyNetwork } from './empty-network.tsx';
-import { FindPanel } from './find-panel.tsx';
+import { ReachPanel } from './firewall-panel.tsx';
 import { NetworkDialog } from './network-dialog.tsx';
 import { Proposal } from './proposal.tsx';
-import { ReachPanel } from './reach-panel.tsx';
 import { RouterPanel } from './router-panel.tsx';
+import { FindPanel } from './scan-panel.tsx';
 import { useMoves } from './use-moves.ts';
-import { type SweepOfNetwork, useSweep } from './use-sweep.ts';
+import { type SweepOfNetwork, useSweep } from './use-scan.ts';
 
 const VIEWS = [
   { value: 'addresses', label: 'Addresses' },

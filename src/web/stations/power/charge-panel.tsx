@@ -1,5 +1,5 @@
 import type { Camera } from '../../../core/document/chapters/cameras/camera.ts';
-import { ChargeFields } from '../../things/handset/index.ts';
+import { ChargeFields } from '../../things/old-phone/index.ts';
 import { Panel } from '../../ui/panel.tsx';
 
 /** A handset lives on its charger: how full, how warm, how round. */

@@ -1,10 +1,10 @@
 import { lazy, Suspense, useState } from 'react';
 import type { Camera } from '../../../core/document/chapters/cameras/camera.ts';
 import { nameOfModel } from '../../../core/document/chapters/models/model-name.ts';
-import { LAMP_ROLE_WORDS, LAMP_ROLES } from '../../../core/firmware/guide.ts';
+import { LED_ROLE_WORDS, LED_ROLES } from '../../../core/firmware/guide.ts';
 import { sayWait } from '../../../core/firmware/procedure-words.ts';
 import { Button } from '../../ui/button.tsx';
-import { LampScore } from '../../ui/lamp-score.tsx';
+import { LedScore } from '../../ui/led-score.tsx';
 import { Panel } from '../../ui/panel.tsx';
 import { useSiteView } from '../use-site-view.ts';
 
@@ -50,10 +50,10 @@ export function GuidePanel({ camera }: { camera: Camera }) {
             </dd>
           </dl>
           <ul className="mt-2 grid grid-cols-2 gap-x-4 gap-y-1">
-            {LAMP_ROLES.map((role) => (
+            {LED_ROLES.map((role) => (
               <li key={role} className="text-small">
-                <span className="text-soft">{LAMP_ROLE_WORDS[role]}</span>
-                <LampScore sign={guide.lamps[role]} />
+                <span className="text-soft">{LED_ROLE_WORDS[role]}</span>
+                <LedScore sign={guide.lamps[role]} />
               </li>
             ))}
           </ul>

@@ -1,4 +1,4 @@
-import { type HeatRun, heatAfter } from '../../../core/handset/heat.ts';
+import { type HeatRun, heatAfter } from '../../../core/old-phone/heat.ts';
 
 const WIDTH = 440;
 const HEIGHT = 130;

@@ -12,7 +12,7 @@ import { AccountPanel } from './account-panel.tsx';
 import { FirmwarePanel } from './firmware-panel.tsx';
 import { SettingsPanel } from './settings-panel.tsx';
 
-const HandsetPanel = lazy(async () => ({ default: (await import('./handset-panel.tsx')).HandsetPanel }));
+const OldPhonePanel = lazy(async () => ({ default: (await import('./old-phone-panel.tsx')).OldPhonePanel }));
 const ReflashBench = lazy(async () => ({ default: (await import('./reflash-bench.tsx')).ReflashBench }));
 const RunnerPage = lazy(async () => ({ default: (await import('./runner-page.tsx')).RunnerPage }));
 const RehearsalPage = lazy(async () => ({ default: (await import('./rehearsal-page.tsx')).RehearsalPage }));
@@ -84,7 +84,7 @@ function PrepareBench({ camera, findings, verdict }: PrepareBenchProps) {
         </FindingsPanel>
         {camera.kind === 'handset' && (
           <div className="min-w-0 max-lg:order-2">
-            <HandsetPanel camera={camera} />
+            <OldPhonePanel camera={camera} />
           </div>
         )}
         {camera.kind === 'camera' && (

@@ -11,11 +11,11 @@ import { useSiteId } from '../../store/use-site-id.ts';
 import { FindingsPanel } from '../../things/finding/index.ts';
 import { Button } from '../../ui/button.tsx';
 import type { BenchProps } from './bench-props.ts';
-import { CardPanel } from './card-panel.tsx';
 import { DecidePanel } from './decide-panel.tsx';
+import { BackPanel, ImagePanel } from './firmware-file-panel.tsx';
 import { GuidePanel } from './guide-panel.tsx';
-import { BackPanel, ImagePanel } from './image-panel.tsx';
 import { ProcedurePanel } from './procedure-panel.tsx';
+import { CardPanel } from './sd-card-panel.tsx';
 
 /** Findings that belong to the bench: of another firmware, its image and its card. */
 const OF_BENCH = /^prepare\.(firmware|image|way-back|card|read-back|rehearsal|lamps|reflash)/;

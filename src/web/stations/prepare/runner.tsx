@@ -1,12 +1,12 @@
 import { useState } from 'react';
 import type { ReflashGuide } from '../../../core/firmware/guide.ts';
-import { DARK } from '../../../core/firmware/lamp.ts';
+import { DARK } from '../../../core/firmware/led.ts';
 import { ENDS, MOST_ATTEMPTS, type Run, type Signal, turnsAtMs, waitIn } from '../../../core/firmware/procedure.ts';
 import { type Answer, CAUSE_WORDS, STEP_WORDS, sayWait, WAY } from '../../../core/firmware/procedure-words.ts';
 import type { ToldStep } from '../../../core/stations/prepare/index.ts';
 import { CheckField } from '../../ui/check-field.tsx';
 import { DROP_PATH } from '../../ui/drop.tsx';
-import { LampScore } from '../../ui/lamp-score.tsx';
+import { LedScore } from '../../ui/led-score.tsx';
 import { sayClock } from '../../ui/say-when.ts';
 import { useLitScreen, useTurnCall } from './use-turn-call.ts';
 
@@ -93,7 +93,7 @@ export function Runner({ run, steps, guide, now, isQuiet = false, onTell }: Runn
                 className={`flex min-h-16 items-center gap-3 rounded-control border bg-paper px-3 py-1.5 text-left hover:border-ink ${answer.isExpected ? 'border-verdigris' : 'border-hair'}`}
               >
                 <span className="w-36 shrink-0">
-                  <LampScore isBare sign={answer.lamp === 'dark' || !answer.lamp ? DARK : guide.lamps[answer.lamp]} />
+                  <LedScore isBare sign={answer.lamp === 'dark' || !answer.lamp ? DARK : guide.lamps[answer.lamp]} />
                 </span>
                 <span className="text-[16px] leading-5">{answer.says}</span>
               </button>

@@ -2,12 +2,12 @@ import { useState } from 'react';
 import { TEXT_LIMITS } from '../../../core/base/limits.ts';
 import { bytes } from '../../../core/base/units.ts';
 import type { ReflashGuide } from '../../../core/firmware/guide.ts';
-import { isLitAt, sayLamp } from '../../../core/firmware/lamp.ts';
+import { isLitAt, sayLed } from '../../../core/firmware/led.ts';
 import { FILE_SYSTEMS, type FileSystem, partitionWithin } from '../../../core/firmware/memory-card.ts';
-import { type Content, lampOf, type SimCard } from '../../../core/firmware/simulated-camera.ts';
+import { type Content, ledOf, type SimCard } from '../../../core/firmware/simulated-camera.ts';
 import { Button } from '../../ui/button.tsx';
 import { CheckField } from '../../ui/check-field.tsx';
-import { LampScore } from '../../ui/lamp-score.tsx';
+import { LedScore } from '../../ui/led-score.tsx';
 import { Panel } from '../../ui/panel.tsx';
 import { SelectField, TextField } from '../../ui/text-field.tsx';
 import type { Rehearsal } from './use-rehearsal.ts';
@@ -30,7 +30,7 @@ export function SimBench({ guide, rehearsal }: { guide: ReflashGuide; rehearsal:
   const [fileSystem, setFileSystem] = useState<FileSystem>(guide.fileSystem);
   const [name, setName] = useState(isBack ? guide.backName : guide.imageName);
   const [content, setContent] = useState<Content>(isBack ? 'stock' : 'new');
-  const sign = lampOf(camera, guide);
+  const sign = ledOf(camera, guide);
   const isLit = isLitAt(sign, now - camera.sinceMs);
   const isOn = camera.phase !== 'off';
   const cardBytes = Number(sizeGB) * 1e9;
@@ -43,7 +43,7 @@ export function SimBench({ guide, rehearsal }: { guide: ReflashGuide; rehearsal:
   return (
     <Panel title="Simulated camera" aside="it behaves as a real one would">
       <div className="grid grid-cols-[150px_minmax(0,1fr)] items-start gap-x-4">
-        <svg viewBox="0 0 150 170" className="block w-full" role="img" aria-label={`Its LED: ${sayLamp(sign)}`}>
+        <svg viewBox="0 0 150 170" className="block w-full" role="img" aria-label={`Its LED: ${sayLed(sign)}`}>
           <rect
             x="38"
             y="18"
@@ -91,7 +91,7 @@ export function SimBench({ guide, rehearsal }: { guide: ReflashGuide; rehearsal:
           </text>
         </svg>
         <div className="min-w-0">
-          <LampScore sign={sign} />
+          <LedScore sign={sign} />
           <div className="mt-2 flex flex-wrap gap-2">
             <Button onClick={() => act({ kind: isOn ? 'unplug' : 'plug' })}>{isOn ? 'Unplug it' : 'Plug it in'}</Button>
             <Button aria-pressed={camera.isHeld} onClick={() => act({ kind: camera.isHeld ? 'release' : 'press' })}>

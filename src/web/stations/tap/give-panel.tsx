@@ -14,7 +14,7 @@ import { commandIssued, selectIndex, selectSite } from '../../store/site-slice.t
 import { stationPath } from '../../store/station-path.ts';
 import { useAppDispatch, useAppSelector } from '../../store/store.ts';
 import { useSiteId } from '../../store/use-site-id.ts';
-import { DestinationDialog, SeatLine } from '../../things/destination/index.ts';
+import { DestinationDialog, LicenceLine } from '../../things/destination/index.ts';
 import { CameraFindings } from '../../things/finding/index.ts';
 import { Button } from '../../ui/button.tsx';
 import { Drop } from '../../ui/drop.tsx';
@@ -107,7 +107,7 @@ export function GivePanel({ camera, stream }: { camera: Camera; stream: Stream }
                 </div>
                 {drawn?.seats && (
                   <p className="mt-1 text-small">
-                    <SeatLine destination={drawn} />
+                    <LicenceLine destination={drawn} />
                   </p>
                 )}
                 {drawn && tapped && <WayLine camera={camera} stream={tapped} destination={drawn} use={tap.use} />}

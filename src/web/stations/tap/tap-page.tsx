@@ -12,7 +12,7 @@ import { slipAsked } from '../../store/slip-slice.ts';
 import { useAppDispatch, useAppSelector } from '../../store/store.ts';
 import { loginOf, mayGo, passwordAt } from '../../things/account/index.ts';
 import { CameraFindings } from '../../things/finding/index.ts';
-import { cancelProbe, probeStream, WireTape } from '../../things/probe/index.ts';
+import { ConnectionLog, cancelProbe, probeStream } from '../../things/probe/index.ts';
 import { StreamDialog } from '../../things/stream/index.ts';
 import { Button } from '../../ui/button.tsx';
 import { Drop } from '../../ui/drop.tsx';
@@ -39,8 +39,8 @@ export function TapPage() {
       {(camera) => (
         <Suspense fallback={null}>
           <Routes>
-            <Route path="onvif" element={<Passport key={camera.id} camera={camera} />} />
-            <Route path="steer" element={<SteerBench key={camera.id} camera={camera} />} />
+            <Route path="onvif" element={<DeviceReport key={camera.id} camera={camera} />} />
+            <Route path="steer" element={<PtzControls key={camera.id} camera={camera} />} />
             <Route path="*" element={<TapBench key={camera.id} camera={camera} />} />
           </Routes>
         </Suspense>
@@ -49,11 +49,11 @@ export function TapPage() {
   );
 }
 
-const Passport = lazy(async () => ({ default: (await import('./onvif/passport-page.tsx')).Passport }));
+const DeviceReport = lazy(async () => ({ default: (await import('./onvif/device-report-page.tsx')).DeviceReport }));
 const SessionsPanel = lazy(async () => ({
   default: (await import('./sessions/sessions-panel.tsx')).SessionsPanel,
 }));
-const SteerBench = lazy(async () => ({ default: (await import('./steer/steer-bench.tsx')).SteerBench }));
+const PtzControls = lazy(async () => ({ default: (await import('./ptz/ptz-controls.tsx')).PtzControls }));
 
 function TapBench({ camera }: { camera: Camera }) {
   const [streamId, setStreamId] = useState(camera.streams[0]?.id ?? '');
@@ -197,7 +197,7 @@ function StreamBench({ camera, stream, onTaken }: StreamBenchProps) {
         </div>
         {run && (
           <div className="max-lg:order-3">
-            <WireTape run={run} />
+            <ConnectionLog run={run} />
           </div>
         )}
         {remembered && !isProbing && (

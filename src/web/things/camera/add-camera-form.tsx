@@ -48,7 +48,7 @@ const schema = object({
       const read = readAddress(value);
       return read.ok || context.createError({ message: read.error });
     }),
-  isHandset: boolean().required(),
+  isOldPhone: boolean().required(),
 });
 
 const { Field, Tick } = fieldsFor<InferType<typeof schema>>();
@@ -60,10 +60,10 @@ export function AddCameraForm({ onAdded }: { onAdded: (cameraId: string, hangs: 
   const site = useAppSelector(selectSite);
   const form = useForm({
     resolver: yupResolver(schema),
-    defaultValues: { name: '', address: '', isHandset: false },
+    defaultValues: { name: '', address: '', isOldPhone: false },
   });
 
-  const add = ({ name, address, isHandset }: InferType<typeof schema>): void => {
+  const add = ({ name, address, isOldPhone }: InferType<typeof schema>): void => {
     const read = readAddress(address);
     if (!read.ok) return; // the form has said so
     const { host, port, path, user, secret, line } = read.value;
@@ -73,7 +73,7 @@ export function AddCameraForm({ onAdded }: { onAdded: (cameraId: string, hangs: 
       id,
       name,
       place: '',
-      kind: isHandset ? 'handset' : 'camera',
+      kind: isOldPhone ? 'handset' : 'camera',
       modelId: null,
       host,
       ports: { rtsp: Number(port) },
@@ -98,7 +98,7 @@ export function AddCameraForm({ onAdded }: { onAdded: (cameraId: string, hangs: 
         isText
         isCode
       />
-      <Tick name="isHandset" label="It is an old phone" />
+      <Tick name="isOldPhone" label="It is an old phone" />
       <Button kind="main" type="submit" className="self-end">
         Add
       </Button>

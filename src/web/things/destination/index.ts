@@ -1,3 +1,3 @@
 export { DestinationDialog } from './destination-dialog.tsx';
+export { LicenceLine } from './licence-line.tsx';
 export { PackFields, packsSchema } from './pack-fields.tsx';
-export { SeatLine } from './seat-line.tsx';

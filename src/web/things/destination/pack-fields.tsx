@@ -1,7 +1,7 @@
 import { useFieldArray, useFormContext } from 'react-hook-form';
 import { array, type InferType, object } from 'yup';
 import { LIST_LIMITS } from '../../../core/base/limits.ts';
-import { PACK_RANGES } from '../../../core/cost/seat-packs.ts';
+import { PACK_RANGES } from '../../../core/cost/licence-packs.ts';
 import { Button } from '../../ui/button.tsx';
 import { FieldError } from '../../ui/field-error.tsx';
 import { fieldsFor } from '../../ui/form-fields.tsx';

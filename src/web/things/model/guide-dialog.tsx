@@ -7,13 +7,13 @@ import { nameOfModel } from '../../../core/document/chapters/models/model-name.t
 import {
   GUIDE_RANGES,
   guideProblem,
-  LAMP_ROLE_WORDS,
-  LAMP_ROLES,
-  type LampRole,
+  LED_ROLE_WORDS,
+  LED_ROLES,
+  type LedRole,
   type ReflashGuide,
   USUAL_GUIDE,
 } from '../../../core/firmware/guide.ts';
-import { LAMP_COLOURS, type LampSign, RHYTHM_NAMES, RHYTHMS } from '../../../core/firmware/lamp.ts';
+import { LED_COLOURS, type LedPattern, RHYTHM_NAMES, RHYTHMS } from '../../../core/firmware/led.ts';
 import { FILE_SYSTEMS } from '../../../core/firmware/memory-card.ts';
 import { commandIssued } from '../../store/site-slice.ts';
 import { useAppDispatch } from '../../store/store.ts';
@@ -22,7 +22,7 @@ import { DialogFrame } from '../../ui/dialog-frame.tsx';
 import { Form, fieldsFor } from '../../ui/form-fields.tsx';
 import { FormFoot } from '../../ui/form-foot.tsx';
 import { neededNumber, optionalNumber } from '../../ui/form-numbers.ts';
-import { LampScore } from '../../ui/lamp-score.tsx';
+import { LedScore } from '../../ui/led-score.tsx';
 import { keepCards } from './model-library.ts';
 
 const fileName = (label: string) =>
@@ -32,7 +32,7 @@ const fileName = (label: string) =>
     .defined();
 const words = () => string().trim().max(TEXT_LIMITS.place, `At most ${TEXT_LIMITS.place} characters.`).defined();
 const lamp = () =>
-  object({ colour: string().oneOf(LAMP_COLOURS).required(), rhythm: string().oneOf(RHYTHM_NAMES).required() });
+  object({ colour: string().oneOf(LED_COLOURS).required(), rhythm: string().oneOf(RHYTHM_NAMES).required() });
 
 export const guideFormSchema = object({
   imageName: fileName('The name of the firmware file').required(
@@ -57,8 +57,8 @@ export const guideFormSchema = object({
 });
 export type GuideFields = InferType<typeof guideFormSchema>;
 
-const pickLamp = ({ colour, rhythm }: { readonly colour: string; readonly rhythm: string }): LampSign => ({
-  colour: LAMP_COLOURS.find((one) => one === colour) ?? 'white',
+const pickLed = ({ colour, rhythm }: { readonly colour: string; readonly rhythm: string }): LedPattern => ({
+  colour: LED_COLOURS.find((one) => one === colour) ?? 'white',
   rhythm: RHYTHM_NAMES.find((one) => one === rhythm) ?? 'off',
 });
 
@@ -66,10 +66,10 @@ export const guideOf = ({ limitGiB, lamps, ...rest }: GuideFields): ReflashGuide
   ...rest,
   limitGiB: limitGiB ?? null,
   lamps: {
-    usual: pickLamp(lamps.usual),
-    taken: pickLamp(lamps.taken),
-    writing: pickLamp(lamps.writing),
-    stuck: pickLamp(lamps.stuck),
+    usual: pickLed(lamps.usual),
+    taken: pickLed(lamps.taken),
+    writing: pickLed(lamps.writing),
+    stuck: pickLed(lamps.stuck),
   },
 });
 
@@ -139,8 +139,8 @@ export function GuideDialog({ model, onClose }: { model: Model; onClose: () => v
         <fieldset>
           <legend className="mb-1 w-full border-b border-hair pb-1 font-strong">LED patterns</legend>
           <div className="grid grid-cols-1 gap-x-6 gap-y-2 md:grid-cols-2">
-            {LAMP_ROLES.map((role) => (
-              <LampFields key={role} role={role} sign={pickLamp(lamps[role])} />
+            {LED_ROLES.map((role) => (
+              <LedFields key={role} role={role} sign={pickLed(lamps[role])} />
             ))}
           </div>
         </fieldset>
@@ -153,15 +153,15 @@ export function GuideDialog({ model, onClose }: { model: Model; onClose: () => v
   );
 }
 
-function LampFields({ role, sign }: { role: LampRole; sign: LampSign }) {
-  const label = LAMP_ROLE_WORDS[role];
+function LedFields({ role, sign }: { role: LedRole; sign: LedPattern }) {
+  const label = LED_ROLE_WORDS[role];
   return (
     <div className="grid grid-cols-[1fr_1fr] items-end gap-x-2 gap-y-1">
       <span className="col-span-2 text-small">{label}</span>
       <Choice
         name={`lamps.${role}.colour`}
         label={`Colour: ${label}`}
-        options={LAMP_COLOURS.map((value) => ({ value, label: value }))}
+        options={LED_COLOURS.map((value) => ({ value, label: value }))}
       />
       <Choice
         name={`lamps.${role}.rhythm`}
@@ -169,7 +169,7 @@ function LampFields({ role, sign }: { role: LampRole; sign: LampSign }) {
         options={RHYTHM_NAMES.map((value) => ({ value, label: RHYTHMS[value].label }))}
       />
       <span className="col-span-2">
-        <LampScore sign={sign} />
+        <LedScore sign={sign} />
       </span>
     </div>
   );

@@ -1,3 +1,3 @@
-export { cancelRound, probeRound } from './probe-round.ts';
+export { ConnectionLog } from './connection-log.tsx';
+export { cancelRound, probeRound } from './probe-all.ts';
 export { cancelProbe, probeStream } from './probe-runner.ts';
-export { WireTape } from './wire-tape.tsx';

@@ -21,8 +21,8 @@ import { type Identity, UNKNOWN_IDENTITY } from './identity.ts';
 import type { Mounting } from './mounting.ts';
 import type { Need } from './need.ts';
 import { PREPARE_COMMANDS, type PrepareCommand } from './prepare-commands.ts';
-import { NO_STEERING } from './steering.ts';
-import { STEERING_COMMANDS, type SteeringCommand } from './steering-commands.ts';
+import { NO_STEERING } from './ptz.ts';
+import { STEERING_COMMANDS, type SteeringCommand } from './ptz-commands.ts';
 import { STREAM_COMMANDS, type StreamCommand } from './stream-commands.ts';
 
 /** Every way a camera changes: what it is for, where it hangs, what feeds it, how it is reached. */

@@ -36,8 +36,8 @@ import { type ChargeCare, FEED_RANGES, type Feed } from './feed.ts';
 import { type Identity, KEEPINGS } from './identity.ts';
 import type { Mounting } from './mounting.ts';
 import { NEED_RANGES, type Need } from './need.ts';
-import { handsetShape, reflashShape } from './prepare-shapes.ts';
-import { steeringShape } from './steering-shape.ts';
+import { oldPhoneShape, reflashShape } from './prepare-shapes.ts';
+import { steeringShape } from './ptz-shape.ts';
 
 export const needShape = shapeOf<Need>()({
   level: orNull(oneOf(DETAIL_LEVELS.map(({ level }) => level))),
@@ -124,7 +124,7 @@ export const cameraShape = shapeOf<Camera>()({
     shapeOf<MemoryCard>()({ sizeGB: within(CAMERA_RANGES.cardGB), price: orNull(within(CAMERA_RANGES.price)) }),
   ),
   reflash: orNull(reflashShape),
-  handset: orNull(handsetShape),
+  handset: orNull(oldPhoneShape),
   steering: steeringShape,
 });
 

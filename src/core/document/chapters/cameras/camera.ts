@@ -5,12 +5,12 @@ import type { Keeping } from '../../../net/address-plan.ts';
 import type { CameraLine } from '../../../net/camera-line.ts';
 import { PORT_RANGE } from '../../../net/port-range.ts';
 import type { Feed } from './feed.ts';
-import type { Handset } from './handset.ts';
 import { type Identity, UNKNOWN_IDENTITY } from './identity.ts';
 import type { Mounting } from './mounting.ts';
 import type { Need } from './need.ts';
+import type { OldPhone } from './old-phone.ts';
+import { NO_STEERING, type Steering } from './ptz.ts';
 import type { Reflash } from './reflash.ts';
-import { NO_STEERING, type Steering } from './steering.ts';
 
 export const CAMERA_KINDS = ['camera', 'handset', 'channel'] as const;
 export type CameraKind = (typeof CAMERA_KINDS)[number];
@@ -74,7 +74,7 @@ export interface Camera {
   /** Another firmware for it, as far as it is decided; `null` while nobody thought of one. */
   readonly reflash: Reflash | null;
   /** How it serves, where it is an old handset. */
-  readonly handset: Handset | null;
+  readonly handset: OldPhone | null;
   /** Places its head comes back to, and rounds through them. */
   readonly steering: Steering;
 }

@@ -2,7 +2,7 @@ import { sayBytes } from '../../../base/say.ts';
 import { OPTION_WORDS } from '../../../firmware/options.ts';
 import { cameraOf, changeCamera, type Handlers } from '../../command-parts.ts';
 import type { Account } from './camera.ts';
-import type { Handset } from './handset.ts';
+import type { OldPhone } from './old-phone.ts';
 import { type ImageFile, type Reflash, UNSAID_REFLASH } from './reflash.ts';
 
 /** What is decided and made ready before a camera is given an address. */
@@ -10,7 +10,7 @@ export type PrepareCommand =
   | { readonly kind: 'setAdminAccount'; readonly cameraId: string; readonly account: Account | null }
   /** `null` gives it up: nothing of it is decided any more. */
   | { readonly kind: 'setReflash'; readonly cameraId: string; readonly reflash: Reflash | null }
-  | { readonly kind: 'setHandset'; readonly cameraId: string; readonly handset: Handset | null };
+  | { readonly kind: 'setHandset'; readonly cameraId: string; readonly handset: OldPhone | null };
 
 const sayImage = (image: ImageFile | null): string | undefined =>
   image === null ? undefined : `${image.fileName}, ${sayBytes(image.bytes)}`;

@@ -3,8 +3,8 @@ import { flag, line, oneOf, orNull, shapeOf, text, within } from '../../../base/
 import type { Marks } from '../../../firmware/marks.ts';
 import { FILE_SYSTEMS } from '../../../firmware/memory-card.ts';
 import { OPTIONS } from '../../../firmware/options.ts';
-import { MOUNTS, SCREENS } from '../../../handset/heat.ts';
-import { HANDSET_LENSES, HANDSET_RANGES, HANDSET_WAYS, type Handset } from './handset.ts';
+import { MOUNTS, SCREENS } from '../../../old-phone/heat.ts';
+import { OLD_PHONE_LENSES, OLD_PHONE_RANGES, OLD_PHONE_WAYS, type OldPhone } from './old-phone.ts';
 import type { ImageFile, PlannedCard, Reflash } from './reflash.ts';
 import { REFLASH_RANGES } from './reflash-ranges.ts';
 
@@ -43,16 +43,16 @@ export const reflashShape = shapeOf<Reflash>()({
   card: orNull(cardShape),
 });
 
-export const handsetShape = shapeOf<Handset>()({
+export const oldPhoneShape = shapeOf<OldPhone>()({
   mount: orNull(oneOf(MOUNTS)),
   screen: orNull(oneOf(SCREENS)),
-  lens: orNull(oneOf(HANDSET_LENSES)),
-  roomC: orNull(within(HANDSET_RANGES.roomC)),
-  way: orNull(oneOf(HANDSET_WAYS)),
+  lens: orNull(oneOf(OLD_PHONE_LENSES)),
+  roomC: orNull(within(OLD_PHONE_RANGES.roomC)),
+  way: orNull(oneOf(OLD_PHONE_WAYS)),
   startsItself: orNull(flag()),
   hasFixedMac: orNull(flag()),
   sendsSound: orNull(flag()),
   isHeardNearby: orNull(flag()),
-  loopGB: orNull(within(HANDSET_RANGES.loopGB)),
-  loopHoursWanted: orNull(within(HANDSET_RANGES.loopHoursWanted)),
+  loopGB: orNull(within(OLD_PHONE_RANGES.loopGB)),
+  loopHoursWanted: orNull(within(OLD_PHONE_RANGES.loopHoursWanted)),
 });

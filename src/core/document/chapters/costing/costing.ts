@@ -1,4 +1,4 @@
-import type { SeatPack } from '../../../cost/seat-packs.ts';
+import type { LicencePack } from '../../../cost/licence-packs.ts';
 
 export const SCHOOLS = ['recorder-box', 'software', 'both'] as const;
 export type School = (typeof SCHOOLS)[number];
@@ -28,7 +28,7 @@ export interface CostOption {
   readonly destinationId: string | null;
   readonly lines: readonly CostLine[];
   readonly includedSeats: number;
-  readonly packs: readonly SeatPack[];
+  readonly packs: readonly LicencePack[];
   readonly subscriptionPerMonth: number;
   /** Of recorder, computer and switch, without the cameras. */
   readonly loadW: number;

@@ -1,6 +1,6 @@
 import type { SecretLimits } from '../../../auth/secret-limits.ts';
 import type { Point } from '../../../base/plan-geometry.ts';
-import type { SeatPack } from '../../../cost/seat-packs.ts';
+import type { LicencePack } from '../../../cost/licence-packs.ts';
 
 export const DESTINATION_KINDS = ['hub', 'recorder', 'viewer', 'relay'] as const;
 export type DestinationKind = (typeof DESTINATION_KINDS)[number];
@@ -19,7 +19,7 @@ export const PROTOCOL_WORDS: Readonly<Record<Protocol, string>> = {
 /** Channels that it counts: how many came with it, and which packs of more are sold. */
 export interface Seats {
   readonly included: number;
-  readonly packs: readonly SeatPack[];
+  readonly packs: readonly LicencePack[];
 }
 
 export interface Storage {

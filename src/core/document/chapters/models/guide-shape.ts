@@ -1,10 +1,10 @@
 import { TEXT_LIMITS } from '../../../base/limits.ts';
 import { line, oneOf, orNull, shapeOf, text, within } from '../../../base/schema-parts.ts';
 import { GUIDE_RANGES, type ReflashGuide } from '../../../firmware/guide.ts';
-import { LAMP_COLOURS, type LampSign, RHYTHM_NAMES } from '../../../firmware/lamp.ts';
+import { LED_COLOURS, type LedPattern, RHYTHM_NAMES } from '../../../firmware/led.ts';
 import { FILE_SYSTEMS } from '../../../firmware/memory-card.ts';
 
-const lamp = () => shapeOf<LampSign>()({ colour: oneOf(LAMP_COLOURS), rhythm: oneOf(RHYTHM_NAMES) });
+const lamp = () => shapeOf<LedPattern>()({ colour: oneOf(LED_COLOURS), rhythm: oneOf(RHYTHM_NAMES) });
 
 /** How a model is reflashed, as it lies on its card. */
 export const guideShape = shapeOf<ReflashGuide>()({

@@ -24,14 +24,14 @@ export interface Forward {
 
 /** How somebody looks in from outside. */
 export const LOOK_INS = ['none', 'tunnel', 'relay', 'forward'] as const;
-export type LookIn = (typeof LOOK_INS)[number];
+export type RemoteAccess = (typeof LOOK_INS)[number];
 
 /** Who may reach what, and what is open to the world. */
 export interface Reach {
   readonly rows: readonly ReachRow[];
   readonly forwards: readonly Forward[];
   /** `null` while nobody said. */
-  readonly lookIn: LookIn | null;
+  readonly lookIn: RemoteAccess | null;
   /** The router's own address outside, as it shows it; empty while nobody looked. */
   readonly outsideAddress: string;
   /** Whether devices may open ports of the router by themselves (UPnP); `null` while nobody looked. */

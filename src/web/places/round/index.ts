@@ -1,9 +1,0 @@
-import type { Place } from '../place.ts';
-
-export const ROUND: Place = {
-  id: 'round',
-  name: 'Cameras',
-  path: '',
-  key: 'r',
-  load: async () => (await import('./round-page.tsx')).RoundPage,
-};
