@@ -10,12 +10,15 @@ export interface Refusals {
 
 /** The login of one connection of a stand-in: gives the challenge and checks the answer. Source: RFC 7616 §3.3, §3.4; RFC 7617 §2. */
 export class LoginGuard {
-  #nonce = randomBytes(12).toString('hex');
+  #nonce: string;
 
   constructor(
     private readonly personality: Pick<Personality, 'account' | 'realm' | 'login' | 'digestQop' | 'odd'>,
     private readonly refusals: Refusals = { count: 0 },
-  ) {}
+  ) {
+    // one that closes after its question knows the answer to it on the next connection
+    this.#nonce = personality.odd?.closesAfter401 ? 'c1'.repeat(12) : randomBytes(12).toString('hex');
+  }
 
   get challenges(): readonly string[] {
     const { realm, login, digestQop, odd } = this.personality;

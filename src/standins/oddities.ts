@@ -17,6 +17,10 @@ export interface Oddities {
   readonly line?: 'self-signed' | 'expired' | 'tunnel';
   /** Answers by method, instead of the right ones. */
   readonly answers?: Readonly<Partial<Record<string, OddAnswer>>>;
+  /** It answers an interleaved SETUP with 400, and says nothing more on that connection; UDP it grants. */
+  readonly interleaved?: 'stalls';
+  /** It closes the connection after each 401. */
+  readonly closesAfter401?: true;
   /** It says nothing to this method. */
   readonly silentTo?: string;
   /** The only sign of life that it takes, and offers; it refuses all others. `none` offers one and refuses it. */

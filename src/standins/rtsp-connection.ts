@@ -53,6 +53,7 @@ const NO_ODDITIES: Oddities = {};
 export class RtspConnection {
   readonly #parser = new RtspMessageParser();
   readonly #guard: LoginGuard;
+  #isStalled = false;
   readonly #sessions = new Map<string, Session>();
   readonly #odd: Oddities;
   readonly #media: SessionMedia;
@@ -122,7 +123,7 @@ export class RtspConnection {
   async #answer(request: RtspRequest): Promise<void> {
     this.#restartExpiry();
     const { method, uri } = request;
-    if (this.#odd.silentTo === method) return;
+    if (this.#odd.silentTo === method || this.#isStalled) return;
     const odd = this.#odd.answers?.[method];
     if (method === 'OPTIONS' && !odd)
       return this.#reply(request, 200, 'OK', [{ name: 'Public', value: this.#methods }]);
@@ -132,7 +133,8 @@ export class RtspConnection {
       if (verdict === 'locked') return this.#reply(request, 403, 'Forbidden', []);
       if (verdict === 'refused') {
         const challenges = this.#guard.challenges.map((value) => ({ name: 'WWW-Authenticate', value }));
-        return this.#reply(request, 401, 'Unauthorized', challenges);
+        this.#reply(request, 401, 'Unauthorized', challenges);
+        return this.#odd.closesAfter401 ? this.line.end() : undefined;
       }
     }
     if (odd) return this.#replyOddly(request, odd);
@@ -203,6 +205,10 @@ export class RtspConnection {
     if (!found) return this.#reply(request, 404, 'Not Found', []);
     const { personality, all } = this.of;
     const { lower, interleaved, clientPorts } = parseTransport(headerOf(request, 'Transport') ?? '');
+    if (interleaved && this.#odd.interleaved === 'stalls') {
+      this.#isStalled = true;
+      return this.#reply(request, 400, 'Bad Request', []);
+    }
     const isOffered = lower !== null && personality.transports.includes(lower);
     if (!isOffered || (lower === 'udp' && !clientPorts)) return this.#reply(request, 461, 'Unsupported Transport', []);
     const known = this.#sessionOf(request);

@@ -184,12 +184,12 @@ test('cleartap check tells each lane’s stations and each finding’s mend; --a
   ]);
   const winter = told.findings.find(({ rule }: { rule: string }) => rule === 'power.winter');
   expect(winter.mend).toMatchObject({
-    text: 'Take a panel of 17 Wp',
+    text: 'Use a panel of 17 Wp',
     command: { kind: 'setFeed', cameraId: 'bee-stand' },
   });
   const mended = JSON.parse(out);
   expect(code).toBe(0);
-  expect(mended.applied).toEqual([{ camera: 'Bee stand', rule: 'power.winter', text: 'Take a panel of 17 Wp' }]);
+  expect(mended.applied).toEqual([{ camera: 'Bee stand', rule: 'power.winter', text: 'Use a panel of 17 Wp' }]);
   expect(mended.findings.map(({ rule }: { rule: string }) => rule)).not.toContain('power.winter');
   expect(readFileSync(file, 'utf8')).toBe(text);
   // What was written once is not written over, and what has no mend writes nothing.

@@ -1,6 +1,6 @@
 import { expect, test } from '@jest/globals';
 import type { Personality } from '../../src/standins/personality.ts';
-import { type ProbeGiven, probe, startTestCamera, type TestCamera } from '../support/test-camera.ts';
+import { ACCOUNT, type ProbeGiven, probe, startTestCamera, type TestCamera } from '../support/test-camera.ts';
 
 async function withCamera(more: Partial<Personality>, act: (camera: TestCamera) => Promise<void>): Promise<void> {
   const camera = await startTestCamera(more);
@@ -48,6 +48,22 @@ test.each<{
     expect(camera.sessions()).toBe(0);
   }),
 );
+
+test('a camera that answers an interleaved SETUP with 400 and then stalls is asked over UDP, on a new connection', () =>
+  withCamera({ odd: { interleaved: 'stalls' } }, async (camera) => {
+    const { report } = await probe(camera.url);
+    expect(report).toMatchObject({ cause: null, transport: 'udp' });
+    expect(report.transportReason).toMatch(/refused TCP with 400/);
+    expect(report.steps.filter(({ name }) => name === 'describe')).toHaveLength(1);
+    expect(camera.sessions()).toBe(0);
+  }));
+
+test('a camera that closes after each 401 refused the login: that is what it is called', () =>
+  withCamera({ odd: { closesAfter401: true } }, async (camera) => {
+    const { report } = await probe(camera.url, { credentials: { ...ACCOUNT, password: 'Heron & Otter/9' } });
+    expect(report).toMatchObject({ verdict: 'fail', cause: 'auth-failed' });
+    expect((await probe(camera.url)).report.cause).toBeNull();
+  }));
 
 test.each<{ why: string; offers: Personality['transports']; transport: 'tcp' | 'udp' }>([
   { why: 'TCP only, but UDP wanted', offers: ['tcp'], transport: 'udp' },
@@ -100,7 +116,7 @@ test('a JPEG camera with Basic login, a slow tongue and a clock years off is mea
         'rtsp.answers-slow',
       ]);
       expect(report.findings.find(({ rule }) => rule === 'camera.clock-wrong')?.title).toBe(
-        'Its clock is 8 years slow',
+        'Clock is 8 years slow',
       );
     },
   ));

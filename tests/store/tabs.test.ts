@@ -97,7 +97,7 @@ test('the change of a tab that lost and was closed is offered to the next, until
   const next = await opened(browser);
   expect(shown(next)).toBe('/loser');
   await until(() => statusOf(next) === 'clash');
-  expect(next.bar()).toMatch(/was also changed in another tab.*Use the other tab’s version.*Keep this tab’s/);
+  expect(next.bar()).toMatch(/was also changed in another tab.*Use the other tab’s version.*Use this tab’s/);
   await next.takeOver();
   expect(shown(next)).toBe('/winner/again');
   next.close();
@@ -163,7 +163,7 @@ test('a document that is refused in spite of all is told before anything is lost
   tab.tell('pagehide');
   await until(() => statusOf(tab) === 'unfit');
   expect(tab.bar()).toMatch(
-    /could not be opened again, and it is not written: made up.*Export this site.*Take it back/,
+    /could not be opened again, and it is not saved: made up.*Export this site.*Undo/,
   );
   expect([shown(tab), await written(tab)]).toEqual(['/unfit', '/fits']);
   expect(tab.tell('beforeunload')).toBe(true); // what is put down could not be opened either

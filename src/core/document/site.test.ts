@@ -222,7 +222,7 @@ test('a later failed probe leaves no facts of the earlier one behind', () => {
   const site = apply(mill(), probed('sluice', report({ lost: 8 })), probed('sluice', report({ cause: 'not-found' })));
   const remembered = rememberedProbe(indexEvidence(site.journal), 'sluice-main');
   const findings = remembered ? judgeProbe(remembered, {}).findings : [];
-  expect(findings.map(({ rule, because }) => [rule, because])).toEqual([['probe.not-found', 'it said no']]);
+  expect(findings.map(({ rule, because }) => [rule, because])).toEqual([['probe.not-found', 'it refused the login']]);
 });
 
 test('sound beside the picture is kept as it was described and as it came', () => {

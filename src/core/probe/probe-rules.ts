@@ -123,7 +123,7 @@ const STREAM_RULES = [
   }),
   rule({
     id: 'video.fps-below-declared',
-    question: 'Frame rate: announced against measured',
+    question: 'Does the measured frame rate match the announced one?',
     limits: ['stream.frames'],
     source: 'H.264 §E.2.1 or RFC 8866 §6.13 declares; RTP time stamps measure; share 0.9 [A]',
     needs: ['declaredFps', 'measuredFps', 'limits'],

@@ -40,6 +40,10 @@ export class ClientCourse {
   #redirects = 0;
   #redials = 0;
   #redialledIn: ClientPhase = 'describing';
+  #isAskedAfresh = false;
+  /** TCP was refused: why the tracks are asked for over UDP, once the stream was described again. */
+  #udpBecause: string | null = null;
+  #isDescribed = false;
   #control: string | null = null;
   #setUp: TrackSetUp | null = null;
   readonly #signs = new SignsOfLife();
@@ -78,17 +82,43 @@ export class ClientCourse {
     return isAsking && wasAsked && sessionId === null && this.#redials < MAX_REDIALS;
   }
 
+  /** It refused an odd request and says nothing more: that it hangs is only so where it hangs afresh too. */
+  get mayAskAfresh(): boolean {
+    const { open, last, sessionId } = this.#talk;
+    const isAsking = this.#phase === 'describing' || this.#phase === 'settingUp';
+    const status = last?.response.status ?? 0;
+    const wasOdd = status >= 400 && status !== UNAUTHORIZED;
+    return isAsking && open !== null && wasOdd && sessionId === null && !this.#isAskedAfresh;
+  }
+
+  /** It closes after each 401, that to a login too: that is how it refuses one. */
+  get isRefusedByClosing(): boolean {
+    const { open, last } = this.#talk;
+    return open !== null && last?.request.authorised === true && last.response.status === UNAUTHORIZED;
+  }
+
   redial(): void {
     this.#redials += 1;
+    this.#connectAgain('It closed the connection after asking for a login; connecting again.');
+  }
+
+  askAfresh(): void {
+    this.#isAskedAfresh = true;
+    this.#login.forgetChallenge();
+    this.#connectAgain('No answer after a refused request; asking again on a new connection.');
+  }
+
+  #connectAgain(remark: string | null): void {
     this.#redialledIn = this.#phase;
     this.#phase = 'redialling';
     this.#login.reconnected();
-    this.#talk.tape('remark', 'It closed the connection after asking for a login; connecting again.');
+    if (remark !== null) this.#talk.tape('remark', remark);
     this.#emit({ kind: 'disarmAnswer' });
     this.#emit({ kind: 'redial' });
   }
 
   #resume(): void {
+    if (this.#udpBecause !== null) return this.#describe();
     this.#phase = this.#redialledIn;
     const { open } = this.#talk;
     if (open) this.#talk.send(open.method, open.uri, open.step, open.headers);
@@ -115,9 +145,7 @@ export class ClientCourse {
         this.#login.readChallenges(this.#talk.lastChallenges);
         return;
       case 'describe':
-        return this.#request('DESCRIBE', this.#requestUrl, this.#login.isArmed ? 'authenticate' : 'describe', [
-          { name: 'Accept', value: 'application/sdp' },
-        ]);
+        return this.#describe();
       case 'authorise':
         return this.#authorise();
       case 'resume':
@@ -163,6 +191,12 @@ export class ClientCourse {
     }
   }
 
+  /** Asked a second time it is no step of its own. */
+  #describe(): void {
+    const step = this.#isDescribed ? null : this.#login.isArmed ? 'authenticate' : 'describe';
+    this.#request('DESCRIBE', this.#requestUrl, step, [{ name: 'Accept', value: 'application/sdp' }]);
+  }
+
   get #pendingMethod(): string {
     return this.#talk.open?.method ?? (this.#phase === 'idle' ? 'the connection' : 'anything more');
   }
@@ -188,12 +222,8 @@ export class ClientCourse {
     const failure = this.#login.refused(this.#talk.lastChallenges, refused.authorised);
     if (failure && this.#phase === 'tearingDown') return this.#finish(); // a refused goodbye is no failure, nor said twice
     if (failure) return this.#giveUp(failure);
-    this.#request(
-      refused.method,
-      refused.uri,
-      refused.method === 'DESCRIBE' ? 'authenticate' : refused.step,
-      refused.headers,
-    );
+    const step = refused.method === 'DESCRIBE' && !this.#isDescribed ? 'authenticate' : refused.step;
+    this.#request(refused.method, refused.uri, step, refused.headers);
   }
 
   #giveUp(failure: ClientFailure): void {
@@ -229,6 +259,9 @@ export class ClientCourse {
     const remark = (sentence: string): void => this.#talk.tape('remark', sentence);
     const setUp = new TrackSetUp(session, this.#given.transport, this.#given.hide, remark);
     this.#setUp = setUp;
+    if (this.#udpBecause !== null) setUp.plan.fallBackToUdp(this.#udpBecause);
+    if (this.#isDescribed) return this.#goOn(setUp.next());
+    this.#isDescribed = true;
     this.#emit({ kind: 'described', session, faults });
     for (const fault of faults) remark(fault.message);
     if (!setUp.plan.hasVideo) {
@@ -248,6 +281,10 @@ export class ClientCourse {
         return this.#request('SETUP', move.control, 'setup', [{ name: 'Transport', value: move.transport }]);
       case 'giveUp':
         return this.#giveUp(move.failure);
+      case 'afresh':
+        this.#udpBecause = move.because;
+        this.#login.forgetChallenge();
+        return this.#connectAgain(null);
       case 'play':
         if (!this.#given.play) return this.#abandon();
         this.#phase = 'starting';

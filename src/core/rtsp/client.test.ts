@@ -57,6 +57,8 @@ function talk(
     if (!input) break;
     for (const effect of client.handle(input)) {
       seen.push(effect);
+      if (effect.kind === 'redial') inputs.push({ kind: 'connected', atMs: atMs++ });
+      if (effect.kind === 'openUdp') inputs.push({ kind: 'udpOpened', ports: [6970, 6971], atMs: atMs++ });
       if (effect.kind !== 'send') continue;
       for (const answer of server.answer(effect.bytes))
         for (let at = 0; at < answer.length; at += step)
@@ -230,8 +232,15 @@ test.each([
   { status: 404, opensUdp: false },
   { status: 453, opensUdp: false },
 ])('an interleaved SETUP that is refused with $status: UDP is tried, $opensUdp', ({ status, opensUdp }) => {
-  const { effects } = run(on('SETUP', { status }), { transport: 'auto' });
+  const { effects, server } = run(on('SETUP', { status }), { transport: 'auto' });
   expect(effects.some(({ kind }) => kind === 'openUdp')).toBe(opensUdp);
+  // 461 is an answer about the transport: only then the same connection does, and the same description
+  const isAfresh = opensUdp && status !== 461;
+  expect(effects.some(({ kind }) => kind === 'redial')).toBe(isAfresh);
+  expect(effects.filter(({ kind }) => kind === 'described')).toHaveLength(1);
+  expect(server.methods.filter((method) => method === 'DESCRIBE')).toHaveLength(isAfresh ? 2 : 1);
+  // UDP is asked for by the same reading of the address
+  if (opensUdp) expect(new Set(server.requests.filter(({ method }) => method === 'SETUP').map(({ uri }) => uri)).size).toBe(1);
 });
 
 test('a goodbye is waited for half a second, whatever the limit of an answer is', () => {

@@ -81,7 +81,11 @@ export class RtspClient {
         if (this.#course.mayRedial) {
           this.#parser = new RtspMessageParser();
           this.#course.redial();
-        } else this.#course.signal('hangUp');
+        } else if (this.#course.mayAskAfresh) {
+          this.#parser = new RtspMessageParser();
+          this.#course.askAfresh();
+        } else if (this.#course.isRefusedByClosing) this.#course.end(this.#login.refusedByClosing());
+        else this.#course.signal('hangUp');
         break;
       case 'udpOpened':
         this.#course.plan?.portsOpened(input.ports);
@@ -103,7 +107,10 @@ export class RtspClient {
         }
         break;
       case 'answerTimer':
-        this.#course.signal('silence');
+        if (this.#course.mayAskAfresh) {
+          this.#parser = new RtspMessageParser();
+          this.#course.askAfresh();
+        } else this.#course.signal('silence');
         break;
       case 'keepAliveTimer':
         if (this.phase === 'streaming') this.#course.sendKeepAlive();
@@ -180,7 +187,9 @@ export class RtspClient {
   /** Servers answer OPTIONS and TEARDOWN without a look at the login: these prove nothing. */
   #judgeProof({ request: { method, authorised }, response: { status } }: Exchange): void {
     const isJudged = method === 'DESCRIBE' || method === 'SETUP' || method === 'PLAY';
-    const how = proofEndOf(status);
+    const said = proofEndOf(status);
+    // what an accepted account is refused by anything but 401 is refused for another reason
+    const how = said === 'refused' && status !== 401 && this.#login.wasAccepted ? 'passed' : said;
     if (isJudged) this.#login.proofEnded(how, 'rtsp');
     else if (authorised || how === 'refused' || how === 'locked')
       this.#login.proofEnded(how === 'accepted' ? 'passed' : how, 'rtsp');

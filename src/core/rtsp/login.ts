@@ -118,6 +118,15 @@ export class Login {
     if (this.#excuse === 'none') this.#excuse = 'open';
   }
 
+  /** A new connection is asked as the first one was: a nonce of the old one would count as a refused login. */
+  forgetChallenge(): void {
+    this.#challenge = null;
+  }
+  /** The account was let in on this line before. */
+  get wasAccepted(): boolean {
+    return this.#held;
+  }
+
   accepted(): void {
     this.#held = true;
     this.#refusals = 0;
@@ -173,10 +182,17 @@ export class Login {
     const isStale = this.#challenge?.scheme === 'digest' && this.#challenge.stale;
     if (isStale) this.#staleRefusals += 1;
     if ((isStale || this.#held) && this.#refusals < MOST_REFUSED_LOGINS) return null;
-    return {
-      cause: 'auth-failed',
-      note: `The camera refused account “${this.credentials.user}” with this password.`,
-    };
+    return this.#failed('');
+  }
+
+  /** It closed the connection on a login that it had answered with 401: that is a refusal, whatever else may have closed it. */
+  refusedByClosing(): LoginFailure {
+    return this.#failed(' It closes the connection after each 401.');
+  }
+
+  #failed(more: string): LoginFailure {
+    const user = this.credentials?.user ?? '';
+    return { cause: 'auth-failed', note: `The camera refused account “${user}” with this password.${more}` };
   }
 
   /** “Digest MD5, qop auth”, as it stands beside the login step. */

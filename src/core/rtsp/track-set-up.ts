@@ -14,12 +14,15 @@ const SAME_OVER_UDP: ReadonlySet<ProbeCause> = new Set([
   'not-found',
   'too-many-sessions',
 ]);
-const BAD_REQUEST = 400;
+/** It understood what was asked for: the same connection does for the next question. */
+const UNSUPPORTED_TRANSPORT = 461;
 
 /** What to do next: ask for a track, open a pair of ports for it, begin to play, or end here. */
 export type SetUpMove =
   | NextTrack
   | { readonly kind: 'play' }
+  /** Over UDP, on a new connection: what refused an interleaved SETUP may read nothing more on this one. */
+  | { readonly kind: 'afresh'; readonly because: string }
   | { readonly kind: 'giveUp'; readonly failure: ClientFailure };
 
 /** SETUP of one track after the other, and what is tried where one is refused. Source: RFC 2326 §10.4, §12.39. */
@@ -48,17 +51,18 @@ export class TrackSetUp {
 
   /** @param failure what the refusal means where nothing else is left to try */
   refused(status: number | undefined, failure: ClientFailure): SetUpMove {
-    const mayStandElsewhere = failure.cause === 'not-found' || status === BAD_REQUEST;
-    const other = mayStandElsewhere ? this.plan.tryOtherControl() : null;
+    const other = failure.cause === 'not-found' ? this.plan.tryOtherControl() : null;
     if (other) {
       this.remark(`No track at this address; trying ${this.hide(other)}.`);
       return this.next();
     }
     // 461 says so; other servers answer an interleaved SETUP that they do not take with 400, 406 or 501
     const mayHelp = !SAME_OVER_UDP.has(failure.cause);
-    if (mayHelp && this.plan.fallBackToUdp(`the camera refused TCP with ${status}`)) {
-      this.remark(`TCP was refused with ${status}; requesting UDP.`);
-      return this.next();
+    const because = `the camera refused TCP with ${status}`;
+    if (mayHelp && this.plan.fallBackToUdp(because)) {
+      const isSameLine = status === UNSUPPORTED_TRANSPORT;
+      this.remark(`TCP was refused with ${status}; requesting UDP${isSameLine ? '' : ', on a new connection'}.`);
+      return isSameLine ? this.next() : { kind: 'afresh', because };
     }
     const place = this.plan.refuse();
     if (this.plan.tracks.length === 0) return { kind: 'giveUp', failure };
