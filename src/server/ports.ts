@@ -79,6 +79,8 @@ export interface Finder {
   openDiscovery(onAnswer: (from: string, chunk: Uint8Array) => void): Promise<Discovery>;
   /** The system's table of neighbours, as it prints it. */
   neighbours(): Promise<string>;
+  /** The IPv4 networks that this computer is in, as `address/prefix`. */
+  ownNetworks(): readonly string[];
 }
 
 /** Why an exchange gave no whole answer. */

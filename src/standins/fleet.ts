@@ -63,6 +63,8 @@ export interface Fleet {
   discoveryPorts(): ReadonlyMap<number, string>;
   /** Who is there, with hardware addresses, as a system would list its neighbours. */
   neighbours(): string;
+  /** Networks that the computer of the demo is in. */
+  networks(): readonly string[];
   /**
    * Does to a simulated camera what was rehearsed: its port opens or closes with the firmware that it then has. `null` where
    * no camera is there that could be reflashed.
@@ -235,6 +237,7 @@ export async function startFleet(personalities: readonly Personality[], options:
           return discovery && !isStock ? [[discovery.port, given.hostOf(name) ?? host] as const] : [];
         }),
       ),
+    networks: () => ['10.77.4.0/24', '10.77.66.0/24'],
     neighbours: () => given.joined.map(({ host, mac }) => `${host} 0x1 0x2 ${mac} * sim0\n`).join(''),
     reflash: async (host, inputs) => {
       const device = deviceAt(host);

@@ -130,7 +130,7 @@ export class RtspConnection {
     // whatever is odd about what comes after a login is told to whoever has one
     if (odd?.status !== 401) {
       const verdict = this.#guard.admits(method, uri, headerOf(request, 'Authorization'));
-      if (verdict === 'locked') return this.#reply(request, 403, 'Forbidden', []);
+      if (verdict === 'locked') return this.#reply(request, 423, 'Locked', []);
       if (verdict === 'refused') {
         const challenges = this.#guard.challenges.map((value) => ({ name: 'WWW-Authenticate', value }));
         this.#reply(request, 401, 'Unauthorized', challenges);

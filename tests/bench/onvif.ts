@@ -50,7 +50,11 @@ export async function onvifFigures(bench: string): Promise<readonly Figure[]> {
   try {
     const world = {
       dialer: createTcpDialer({ allowPublic: false }),
-      finder: { openDiscovery: () => Promise.reject(new Error('none')), neighbours: async () => '' },
+      finder: {
+        openDiscovery: () => Promise.reject(new Error('none')),
+        neighbours: async () => '',
+        ownNetworks: () => [],
+      },
       clock: systemClock,
       entropy: systemEntropy,
       logins: new Logins(systemClock, systemEntropy),

@@ -115,8 +115,6 @@ test('a JPEG camera with Basic login, a slow tongue and a clock years off is mea
         'camera.clock-wrong',
         'rtsp.answers-slow',
       ]);
-      expect(report.findings.find(({ rule }) => rule === 'camera.clock-wrong')?.title).toBe(
-        'Clock is 8 years slow',
-      );
+      expect(report.findings.find(({ rule }) => rule === 'camera.clock-wrong')?.title).toBe('Clock is 8 years slow');
     },
   ));

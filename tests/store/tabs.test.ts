@@ -162,9 +162,7 @@ test('a document that is refused in spite of all is told before anything is lost
   schema.isThere = true;
   tab.tell('pagehide');
   await until(() => statusOf(tab) === 'unfit');
-  expect(tab.bar()).toMatch(
-    /could not be opened again, and it is not saved: made up.*Export this site.*Undo/,
-  );
+  expect(tab.bar()).toMatch(/could not be opened again, and it is not saved: made up.*Export this site.*Undo/);
   expect([shown(tab), await written(tab)]).toEqual(['/unfit', '/fits']);
   expect(tab.tell('beforeunload')).toBe(true); // what is put down could not be opened either
   tab.store.dispatch(tab.editUndone());

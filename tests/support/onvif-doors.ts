@@ -8,7 +8,11 @@ import { type Fleet, fleetListing } from '../../src/standins/fleet.ts';
 /** This computer, without a network to ask around in. */
 export const plainWorld: World = {
   dialer: createTcpDialer({ allowPublic: false }),
-  finder: { openDiscovery: () => Promise.reject(new Error('no discovery')), neighbours: async () => '' },
+  finder: {
+    openDiscovery: () => Promise.reject(new Error('no discovery')),
+    neighbours: async () => '',
+    ownNetworks: () => [],
+  },
   clock: systemClock,
   entropy: systemEntropy,
   logins: new Logins(systemClock, systemEntropy),

@@ -5,6 +5,7 @@ import { report } from '../../../tests/support/sites.ts';
 import { MOST_REFUSED_LOGINS } from '../auth/login-ledger.ts';
 import type { StreamUrl } from '../net/stream-url.ts';
 import type { ProbeReport } from '../probe/probe-types.ts';
+import type { Diagnosis } from '../probe/reasons.ts';
 import { PROBE_CAUSES, type ProbeCause } from '../rtsp/exchange-types.ts';
 import { diagnose } from './diagnose.ts';
 import type { FailedProbe } from './notebook.ts';
@@ -65,9 +66,26 @@ const answers = fc.record({
   cause: fc.constantFrom<ProbeCause | null>(...PROBE_CAUSES, null),
   spoke: fc.boolean(),
   mac: fc.constantFrom('00:00:5e:00:53:21', null),
+  isOnLink: fc.boolean(),
+  status: fc.constantFrom(401, 403, 404, 423, 429, 453, 503, null),
   isThere: fc.boolean(),
   isAdmitted: fc.constantFrom(true, false, null),
 });
+
+interface Seen {
+  neighbour: { readonly mac: string | null; readonly isOnLink: boolean } | null;
+  readonly logins: { readonly cause: ProbeCause | null; readonly status: number | null }[];
+}
+
+/** What the answers allow to be said, worked out here from the answers alone. */
+function claimsNoMoreThan({ neighbour, logins }: Seen, { reason, experiments }: Diagnosis): void {
+  if (reason === 'host-dead') expect(neighbour).toMatchObject({ mac: null, isOnLink: true });
+  if (reason === 'no-way') expect(neighbour).toMatchObject({ mac: null, isOnLink: false });
+  if (reason === 'locked') expect([423, 429]).toContain(logins.at(-1)?.status);
+  // ruled out is what was answered with a refusal; as soon as one was not, nothing is settled
+  if (reason === 'secret-wrong' && experiments.some(({ decides }) => decides))
+    expect(logins.filter(({ cause }) => cause !== 'auth-failed')).toEqual([]);
+}
 
 test('whatever comes back it ends, one experiment at most decides, and no account is refused more often than the budget', () => {
   fc.assert(
@@ -78,6 +96,7 @@ test('whatever comes back it ends, one experiment at most decides, and no accoun
       (cause, given, isSilentAfterCall) => {
         let at = 0;
         let refused = cause === 'auth-failed' ? 1 : 0;
+        const seen: Seen = { neighbour: null, logins: [] };
         const steps = isSilentAfterCall
           ? [{ name: 'connect' as const, startMs: 0, durationMs: 1, ok: true, status: null, note: null }]
           : [];
@@ -88,7 +107,8 @@ test('whatever comes back it ends, one experiment at most decides, and no accoun
             case 'calls':
               return { kind: 'calls', answers: new Map(trial.ports.map((port) => [port, one.call])) };
             case 'neighbour':
-              return { kind: 'neighbour', mac: one.mac };
+              seen.neighbour = one;
+              return { kind: 'neighbour', of: { mac: one.mac, isOnLink: one.isOnLink } };
             case 'onvif': {
               if (trial.credentials && one.isAdmitted === false) refused += 1;
               const isAdmitted = trial.credentials ? one.isAdmitted : null;
@@ -107,12 +127,18 @@ test('whatever comes back it ends, one experiment at most decides, and no accoun
                 status: 200,
                 note: null,
               };
-              return { kind: 'probe', report: failed(asked, { steps: one.spoke ? [options] : [] }) };
+              const login = { ...options, name: 'authenticate' as const, ok: one.cause === null, status: one.status };
+              const given = failed(asked, {
+                steps: [...(one.spoke ? [options] : []), ...(trial.credentials ? [login] : [])],
+              });
+              if (trial.credentials) seen.logins.push({ cause: asked, status: one.status });
+              return { kind: 'probe', report: given };
             }
           }
         });
         const decisive = diagnosis.experiments.filter(({ decides }) => decides);
-        expect(decisive.length).toBe(diagnosis.reason === null || diagnosis.experiments.length === 0 ? 0 : 1);
+        expect(decisive.length).toBeLessThanOrEqual(diagnosis.reason === null ? 0 : 1);
+        claimsNoMoreThan(seen, diagnosis);
         // a login that stands in the path goes along with each known path, and is refused once before that ends
         expect(refused).toBeLessThanOrEqual(MOST_REFUSED_LOGINS + (cause === 'auth-failed' ? 0 : 1));
         if (diagnosis.found) expect(diagnosis.reason).not.toBeNull();
@@ -164,7 +190,11 @@ test('what was not sent was not tried: a login that was spent elsewhere meanwhil
   const { diagnosis } = runAll(ofProbe(failed('auth-failed'), { credentials }), (trial) =>
     trial.kind === 'probe' ? { kind: 'probe', report: failed('login-held') } : NOBODY,
   );
-  expect(diagnosis).toMatchObject({ reason: 'secret-wrong', experiments: [{ did: 'more logins' }] });
+  // and nothing is called settled by it
+  expect(diagnosis).toMatchObject({
+    reason: 'secret-wrong',
+    experiments: [{ decides: false }, { did: expect.stringMatching(/^not tried/), decides: false }],
+  });
 });
 
 test('an account that only ONVIF knows is told as that', () => {

@@ -84,7 +84,11 @@ function* whyNoCall(of: FailedProbe, notes: Notebook): Trials<Diagnosis> {
   const elsewhere = yield* rtspAmong(open, of, notes);
   if (elsewhere) return elsewhere;
   if ([...answers.values()].some((answer) => answer !== 'silent')) return notes.conclude('port-filtered');
-  const mac = yield* neighbour();
+  const { mac, isOnLink } = yield* neighbour();
+  if (mac === null && !isOnLink) {
+    notes.note('looked for the address among this computer’s own networks', 'it is in none of them, behind a router');
+    return notes.conclude('no-way');
+  }
   notes.note(
     'looked for the address in this computer’s neighbour table',
     mac === null ? 'not there' : `a device with the MAC address ${mac} has it`,

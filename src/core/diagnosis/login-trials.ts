@@ -1,4 +1,5 @@
 import { MOST_REFUSED_LOGINS } from '../auth/login-ledger.ts';
+import type { ProbeReport } from '../probe/probe-types.ts';
 import type { Diagnosis, Reason } from '../probe/reasons.ts';
 import { again, type FailedProbe, isAdmitted, type Notebook, sayReport } from './notebook.ts';
 import { askOnvif, type Trials } from './trials.ts';
@@ -6,7 +7,16 @@ import { askOnvif, type Trials } from './trials.ts';
 const swapCase = (text: string): string =>
   [...text].map((sign) => (sign === sign.toLowerCase() ? sign.toUpperCase() : sign.toLowerCase())).join('');
 
-/** The login was refused: each other explanation is tried, one login each, while the budget lasts. */
+/** Answers to a login that speak of a lock. Source: RFC 4918 §11.3 (423), RFC 6585 §4 (429). */
+const LOCKED: ReadonlySet<number> = new Set([423, 429]);
+/** Anything else, a slow answer, a closed line, 5xx, 453, 403 or 404, says nothing about the account. */
+const isLocked = ({ steps }: ProbeReport): boolean =>
+  steps.some(({ name, status }) => name === 'authenticate' && status !== null && LOCKED.has(status));
+
+/**
+ * The login was refused: each other explanation is tried, one login each, while the budget lasts. What was not tried, or was
+ * answered by something else than a login is, stays possible, and is said to.
+ */
 export function* whyRefused(of: FailedProbe, notes: Notebook): Trials<Diagnosis> {
   const { report, credentials } = of;
   const { auth } = report;
@@ -44,13 +54,18 @@ export function* whyRefused(of: FailedProbe, notes: Notebook): Trials<Diagnosis>
         ? 'it is right within minutes'
         : `it is off by ${Math.round(Math.abs(onvif.skewS) / 3600)} hours`,
     );
+  const untried: string[] = [];
   for (const { did, reason, more } of variants) {
-    if (refused >= MOST_REFUSED_LOGINS) break;
+    if (refused >= MOST_REFUSED_LOGINS) {
+      untried.push(did);
+      continue;
+    }
     const tried = yield* again(of, more);
     if (tried.cause === 'login-held') {
       // somebody else spent the rest of it meanwhile: this was not tried, and says nothing
       refused = MOST_REFUSED_LOGINS;
-      break;
+      untried.push(did);
+      continue;
     }
     refused += Math.max(tried.auth.refusals, tried.cause === 'auth-failed' ? 1 : 0);
     if (isAdmitted(tried)) {
@@ -58,18 +73,26 @@ export function* whyRefused(of: FailedProbe, notes: Notebook): Trials<Diagnosis>
       return notes.conclude(reason);
     }
     notes.note(did, sayReport(tried));
-    // otherwise than before: it no longer looks at logins
-    if (tried.cause !== 'auth-failed') return notes.conclude('locked');
+    if (isLocked(tried)) return notes.conclude('locked');
+    if (tried.cause !== 'auth-failed') untried.push(did);
   }
-  if (onvif?.isThere && of.onvifPort !== null && refused < MOST_REFUSED_LOGINS) {
+  const byOnvif = 'logged in by ONVIF with the same account';
+  if (onvif?.isThere && of.onvifPort !== null && refused >= MOST_REFUSED_LOGINS) untried.push(byOnvif);
+  else if (onvif?.isThere && of.onvifPort !== null) {
     const told = yield* askOnvif(of.onvifPort, credentials);
-    if (told.isAdmitted !== null)
-      notes.note('logged in by ONVIF with the same account', told.isAdmitted ? 'it was accepted' : 'refused there too');
+    if (told.isAdmitted !== null) notes.note(byOnvif, told.isAdmitted ? 'it was accepted' : 'refused there too');
+    else untried.push(byOnvif);
     if (told.isAdmitted) return notes.conclude('account-elsewhere');
     refused += 1;
   }
-  if (refused >= MOST_REFUSED_LOGINS)
-    notes.note('more logins', 'none: two were refused, and many devices lock an account after three');
-  else if (notes.experiments.length === 0) notes.note('answered its challenge correctly', 'the account was refused');
-  return notes.conclude('secret-wrong');
+  if (notes.experiments.length === 0) notes.note('answered its challenge correctly', 'the account was refused');
+  if (untried.length === 0) return notes.conclude('secret-wrong');
+  const isSpent = refused >= MOST_REFUSED_LOGINS;
+  notes.note(
+    `not tried or not answered: ${untried.join('; ')}`,
+    isSpent
+      ? 'two logins were refused, and many devices lock an account after three'
+      : 'what came back was about something else',
+  );
+  return notes.lean('secret-wrong');
 }

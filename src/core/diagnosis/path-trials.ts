@@ -1,3 +1,4 @@
+import { pathsOfChannel } from '../net/path-channel.ts';
 import { pathAndQuery, withPath } from '../net/stream-url.ts';
 import type { Diagnosis } from '../probe/reasons.ts';
 import { again, type FailedProbe, list, type Notebook, sayReport, worked } from './notebook.ts';
@@ -16,7 +17,11 @@ export function* whichPath(of: FailedProbe, notes: Notebook): Trials<Diagnosis> 
       'asked for its paths by ONVIF',
       told.paths.length > 0 ? `it offers ${list(told.paths.slice(0, MOST_PATHS))}` : 'it offers none',
     );
-  return (yield* firstOf(told.paths, tried, of, notes)) ?? notes.open();
+  const own = pathsOfChannel(told.paths, pathAndQuery(of.url), null);
+  const others = told.paths.filter((path) => !own.includes(path));
+  if (others.length > 0)
+    notes.note(`did not try ${list(others.slice(0, MOST_PATHS))}`, 'another channel, or not known which');
+  return (yield* firstOf(own, tried, of, notes)) ?? notes.open();
 }
 
 /** The first of these paths at which a stream is. */

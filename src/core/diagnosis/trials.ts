@@ -37,11 +37,18 @@ export type Trial =
 export type TrialAnswer =
   | { readonly kind: 'calls'; readonly answers: ReadonlyMap<number, CallAnswer> }
   | { readonly kind: 'probe'; readonly report: ProbeReport }
-  /** Its hardware address, where it is a neighbour of this computer. */
-  | { readonly kind: 'neighbour'; readonly mac: string | null }
+  | { readonly kind: 'neighbour'; readonly of: Neighbour }
   | { readonly kind: 'onvif'; readonly told: OnvifTold }
   /** The time for experiments is over. */
   | { readonly kind: 'late' };
+
+/** What this computer’s own tables say of an address. */
+export interface Neighbour {
+  /** Its MAC address, where it answered lately on the same link. */
+  readonly mac: string | null;
+  /** It lies in a network that this computer is in: only there its silence says that nobody has it. */
+  readonly isOnLink: boolean;
+}
 
 export type Trials<T> = Generator<Trial, T, TrialAnswer>;
 
@@ -66,8 +73,8 @@ export function* callPorts(ports: readonly number[]): Trials<ReadonlyMap<number,
 export function* probeOnce(trial: Omit<Extract<Trial, { kind: 'probe' }>, 'kind'>): Trials<ProbeReport> {
   return (yield* answerOf('probe', { kind: 'probe', ...trial })).report;
 }
-export function* neighbour(): Trials<string | null> {
-  return (yield* answerOf('neighbour', { kind: 'neighbour' })).mac;
+export function* neighbour(): Trials<Neighbour> {
+  return (yield* answerOf('neighbour', { kind: 'neighbour' })).of;
 }
 export function* askOnvif(port: number, credentials: Credentials | null): Trials<OnvifTold> {
   return (yield* answerOf('onvif', { kind: 'onvif', port, credentials })).told;

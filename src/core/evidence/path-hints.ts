@@ -1,5 +1,6 @@
 import type { Camera } from '../document/chapters/cameras/camera.ts';
 import type { Site } from '../document/site.ts';
+import { pathsOfChannel } from '../net/path-channel.ts';
 import type { EvidenceIndex } from './evidence-index.ts';
 import { streamsOfCard } from './offered-streams.ts';
 import { workedPaths } from './worked-paths.ts';
@@ -29,5 +30,6 @@ export function pathHints(
     ...card,
     ...alike.flatMap((other) => workedPaths(index, other).toReversed()),
   ];
-  return [...new Set(known)].filter((path) => path !== '').slice(0, most);
+  const own = camera.streams.find((stream) => stream.label === label)?.path ?? '';
+  return [...new Set(pathsOfChannel(known, own, camera.channel))].filter((path) => path !== '').slice(0, most);
 }

@@ -1,6 +1,7 @@
 /** Finer than a cause: what experiments told apart. Stable: the journal and tests key on these. */
 export const REASONS = [
   'host-dead',
+  'no-way',
   'port-filtered',
   'server-hung',
   'passing',
@@ -60,13 +61,23 @@ export const REASON_TEXTS: Readonly<Record<Reason, ReasonText>> = {
     ],
     why: 'None of its ports answers, not even to refuse, and the neighbour table of this computer has no device at that address.',
   },
+  'no-way': {
+    title: 'No route to the host, or a firewall drops it',
+    do: [
+      'Check that the address is right, and that the camera has power.',
+      'Check the firewall and the routes between this computer’s network and that of the camera.',
+      'Probe from a computer in the camera’s own network.',
+    ],
+    why: 'None of its ports answers, and the address is behind a router: whether a device has it cannot be seen from here.',
+  },
   'port-filtered': {
     title: 'Port dropped or not answering',
     do: [
+      'Restart the camera: a server that hangs with a full queue looks the same.',
       'Check the firewall in between, and the camera’s own list of allowed addresses.',
       'Ask whoever runs the network to open this port.',
     ],
-    why: 'The device is there: it answers elsewhere. A closed port would refuse; this one is silent.',
+    why: 'The device is there. A closed port would refuse; this one is silent: a firewall drops it, or its server hangs and its queue is full.',
   },
   'server-hung': {
     title: 'RTSP server hangs',
@@ -114,7 +125,7 @@ export const REASON_TEXTS: Readonly<Record<Reason, ReasonText>> = {
       'Set both again at the camera.',
       'Wait ten minutes before the next login: many devices lock an account after three or five refusals.',
     ],
-    why: 'The challenge was answered correctly, and so was all that could be tried within two refused logins.',
+    why: 'The challenge was answered correctly and the login was refused. Many devices refuse a locked account in the same way.',
   },
   'letter-case': {
     title: 'Upper and lower case swapped',
@@ -142,7 +153,7 @@ export const REASON_TEXTS: Readonly<Record<Reason, ReasonText>> = {
   locked: {
     title: 'Account locked',
     do: ['Wait five to thirty minutes, then probe once.', 'Unlock the account in the camera.'],
-    why: 'After a refusal it answered differently than before: it no longer checks logins. Nothing more was tried.',
+    why: 'After a refusal it answered a login with a lock. Nothing more was tried.',
   },
   'path-elsewhere': {
     title: 'Stream at another path',

@@ -240,7 +240,8 @@ test.each([
   expect(effects.filter(({ kind }) => kind === 'described')).toHaveLength(1);
   expect(server.methods.filter((method) => method === 'DESCRIBE')).toHaveLength(isAfresh ? 2 : 1);
   // UDP is asked for by the same reading of the address
-  if (opensUdp) expect(new Set(server.requests.filter(({ method }) => method === 'SETUP').map(({ uri }) => uri)).size).toBe(1);
+  if (opensUdp)
+    expect(new Set(server.requests.filter(({ method }) => method === 'SETUP').map(({ uri }) => uri)).size).toBe(1);
 });
 
 test('a goodbye is waited for half a second, whatever the limit of an answer is', () => {

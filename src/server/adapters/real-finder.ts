@@ -19,6 +19,12 @@ const ownAddresses = (): readonly string[] =>
     (addresses ?? []).flatMap(({ address, family, internal }) => (family === 'IPv4' && !internal ? address : [])),
   );
 
+/** A loopback address leads nowhere else: it is a link of its own. */
+const ownNetworks = (): readonly string[] =>
+  Object.values(networkInterfaces()).flatMap((addresses) =>
+    (addresses ?? []).flatMap(({ cidr, family }) => (family === 'IPv4' && cidr !== null ? cidr : [])),
+  );
+
 /** The networks that this computer is in. `target` asks one address instead of the group: tests ask loopback. */
 export function createRealFinder(target: Question | null = null): Finder {
   return {
@@ -33,6 +39,7 @@ export function createRealFinder(target: Question | null = null): Finder {
       }));
       return openDiscovery(options, () => [target ?? { host: DISCOVERY.group, port: DISCOVERY.port }]);
     },
+    ownNetworks,
     neighbours: async () => {
       if (process.platform === 'linux') return readFile('/proc/net/arp', 'utf8');
       // loaded where it is needed: most systems have the table as a file

@@ -60,6 +60,7 @@ export function createSimulatedDialer(network: SimulatedNetwork): Dialer {
 export interface SimulatedNeighbours {
   discoveryPorts(): ReadonlyMap<number, string>;
   neighbours(): string;
+  networks(): readonly string[];
 }
 
 /** Asks the devices of the simulated network, each at its loopback port; no multicast leaves this computer. */
@@ -74,5 +75,6 @@ export function createSimulatedFinder(network: SimulatedNeighbours): Finder {
         },
       ),
     neighbours: async () => network.neighbours(),
+    ownNetworks: () => network.networks(),
   };
 }

@@ -4,6 +4,7 @@ import type { CallAnswer, OnvifTold, Trial, TrialAnswer } from '../../core/diagn
 import { keptPath } from '../../core/evidence/kept-path.ts';
 import { createDeepVeil } from '../../core/machine/password-veil.ts';
 import { parseArpTable } from '../../core/net/arp-table.ts';
+import { holds, parseCidr, parseIpv4 } from '../../core/net/ipv4.ts';
 import { withDiagnosis } from '../../core/probe/probe-report.ts';
 import type { ProbeReport } from '../../core/probe/probe-types.ts';
 import type { Diagnosis } from '../../core/probe/reasons.ts';
@@ -116,10 +117,28 @@ async function carryOut(trial: Trial, run: DiagnosedRun, doing: Doing): Promise<
       return { kind: 'probe', report };
     }
     case 'neighbour':
-      return { kind: 'neighbour', mac: parseArpTable(await world.finder.neighbours()).get(run.url.host) ?? null };
+      return {
+        kind: 'neighbour',
+        of: {
+          mac: parseArpTable(await world.finder.neighbours()).get(run.url.host) ?? null,
+          isOnLink: isOnLink(run.url.host, world.finder.ownNetworks()),
+        },
+      };
     case 'onvif':
       return { kind: 'onvif', told: await askByOnvif(trial, run, doing) };
   }
+}
+
+/** A name, and an address of version 6, are in no network that is known here. */
+function isOnLink(host: string, networks: readonly string[]): boolean {
+  const address = parseIpv4(host);
+  return (
+    address !== null &&
+    networks.some((network) => {
+      const cidr = parseCidr(network);
+      return cidr !== null && holds(cidr, address);
+    })
+  );
 }
 
 async function callAll(
