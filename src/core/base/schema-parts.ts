@@ -39,7 +39,11 @@ export const shapeOf =
 export const text = (max: number) => string().strict().defined().max(max);
 /** Text that ends up in a line of a protocol or a playlist, or on a page's single line. */
 export const line = (max: number) =>
-  text(max).test('no-control', '$1 must not contain line breaks or control characters', (value) => !hasControl(value));
+  text(max).test(
+    'no-control',
+    '${path} must not contain line breaks or control characters',
+    (value) => !hasControl(value),
+  );
 
 /** What every object has already, and what leads elsewhere as a part of an address. */
 const TAKEN_IDS: ReadonlySet<string> = new Set(['.', '..', ...Object.getOwnPropertyNames(Object.prototype)]);
@@ -55,7 +59,7 @@ export const id = (max: number = TEXT_LIMITS.id) =>
   text(max)
     .min(1)
     .matches(ID, '${path} must be letters, digits, dots, dashes')
-    .test('free', '$1 must not be a reserved word', (value) => !TAKEN_IDS.has(value));
+    .test('free', '${path} must not be a reserved word', (value) => !TAKEN_IDS.has(value));
 export const whole = (min: number, max: number) => number().strict().integer().min(min).max(max);
 export const list = <T>(item: ISchema<T>, max: number): ShapeOf<readonly T[]> =>
   array(item).strict().required().max(max) as unknown as ShapeOf<readonly T[]>; // an array of T, as `array` says less plainly

@@ -19,6 +19,7 @@ const shown = (fingerprint: string): ProbeReport['tls'] => ({
   names: [],
   keyBits: 256,
   isElliptic: true,
+  signatureHash: 'SHA-256',
   fingerprint,
 });
 

@@ -20,7 +20,7 @@ type OwnNames<Table> = {
 
 /** A path as a camera takes it. */
 export const pathShape = (max: number) =>
-  line(max).matches(STREAM_PATH, '$1 must start with / and must not contain spaces');
+  line(max).matches(STREAM_PATH, '${path} must start with / and must not contain spaces');
 
 const isNumber = (value: Choosable): value is number => typeof value === 'number';
 const isText = (value: Choosable): value is string => typeof value === 'string';

@@ -1,4 +1,4 @@
-import { sayCount } from '../base/say.ts';
+import { sayMany } from '../base/say.ts';
 import { type AnyRule, type Facts, rulesFor, tightIf } from '../findings/rule.ts';
 import { type CertificateSeen, namesHost } from './certificate.ts';
 
@@ -11,12 +11,16 @@ export interface CertificateFacts {
   readonly tlsDaysUntil: number;
   readonly tlsNamesHost: boolean;
   readonly tlsShortKey: boolean;
+  readonly tlsWeakHash: string;
   readonly tlsFingerprint: string;
 }
 
 const DAY_MS = 86_400_000;
 /** Below these lengths keys are no longer held to be safe. Source: NIST SP 800-57 part 1, Table 2 (112 bits of strength). */
 const LEAST_BITS = { rsa: 2048, elliptic: 224 } as const;
+
+/** Signatures that can be forged, or that clients refuse. Source: RFC 9155 §2 (MD5, SHA-1), NIST SP 800-131A rev. 2, Table 2. */
+const WEAK_HASHES: ReadonlySet<string> = new Set(['MD5', 'SHA-1']);
 
 const daysUntil = (unixMs: number | null, { seenAtUnixMs }: CertificateSeen): number | undefined =>
   unixMs === null ? undefined : (unixMs - seenAtUnixMs) / DAY_MS;
@@ -30,13 +34,18 @@ export const certificateFacts = (tls: CertificateSeen, host: string): Facts<Cert
   tlsDaysUntil: daysUntil(tls.validFromUnixMs, tls),
   tlsNamesHost: namesHost(tls.names, host),
   tlsShortKey: tls.keyBits === null ? undefined : tls.keyBits < LEAST_BITS[tls.isElliptic ? 'elliptic' : 'rsa'],
+  ...(tls.signatureHash !== null && WEAK_HASHES.has(tls.signatureHash) ? { tlsWeakHash: tls.signatureHash } : {}),
   tlsFingerprint: tls.fingerprint,
 });
 
-const days = (count: number): string => `${sayCount(Math.max(1, Math.round(Math.abs(count))))} days`;
+/** Whole days: what ends in a day and a half ends in 1 day. */
+const days = (count: number): string =>
+  Math.abs(count) < 1 ? 'less than 1 day' : sayMany(Math.floor(Math.abs(count)), 'day');
 /** A certificate that ends within this is renewed with the next visit [A]. */
 const SOON_DAYS = 30;
 const OLD_PROTOCOLS: ReadonlySet<string> = new Set(['TLSv1', 'TLSv1.1', 'SSLv3']);
+
+const sayProtocol = (protocol: string): string => protocol.replace('v', ' ');
 
 /** Most are spoken to without TLS: then there is no question. */
 const isEncrypted = (f: Facts<CertificateFacts>): boolean => f.tlsSubject !== undefined;
@@ -123,18 +132,28 @@ export function certificateRules(of: '' | 'onvif.'): readonly AnyRule<Certificat
     }),
     rule({
       id: `${of}tls.old`,
-      question: `Is its encryption up to date${by}?`,
+      question: `Are its TLS version, key and signature up to date${by}?`,
       asks: isEncrypted,
       source: 'RFC 8996 (TLS 1.0 and 1.1 are not to be used); NIST SP 800-57 part 1, Table 2 (keys)',
       needs: ['tlsProtocol'],
-      isTight: (f) => OLD_PROTOCOLS.has(f.tlsProtocol) || f.tlsShortKey === true,
+      isTight: (f) => OLD_PROTOCOLS.has(f.tlsProtocol) || f.tlsShortKey === true || f.tlsWeakHash !== undefined,
       severity: 'fix',
-      title: (f) => titled(f.tlsShortKey ? 'Weak certificate key' : 'Outdated TLS: $1'),
+      title: (f) => {
+        if (OLD_PROTOCOLS.has(f.tlsProtocol)) return titled(`Outdated TLS: ${sayProtocol(f.tlsProtocol)}`);
+        return titled(f.tlsShortKey ? 'Weak certificate key' : `Weak certificate signature: ${f.tlsWeakHash ?? ''}`);
+      },
       because: (f) =>
-        f.tlsShortKey
-          ? 'Its key is shorter than what is considered safe.'
-          : `It speaks ${f.tlsProtocol.replace('v', ' ')}, which newer programs refuse.`,
-      do: ['Update the camera’s firmware.', 'Keep it on a network of its own until then.'],
+        [
+          ...(OLD_PROTOCOLS.has(f.tlsProtocol)
+            ? [`It speaks ${sayProtocol(f.tlsProtocol)}, which newer programs refuse.`]
+            : []),
+          ...(f.tlsShortKey ? ['Its key is shorter than what is considered safe.'] : []),
+          ...(f.tlsWeakHash === undefined ? [] : [`It is signed by ${f.tlsWeakHash}, which many programs refuse.`]),
+        ].join(' '),
+      do: [
+        'Update the camera’s firmware, then create a new certificate in it.',
+        'Keep it on a network of its own until then.',
+      ],
       why: 'The next update of a destination may refuse what it takes today.',
     }),
   ];

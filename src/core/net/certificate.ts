@@ -1,3 +1,5 @@
+import { isAddress, isSameAddress } from './same-address.ts';
+
 /** What a device showed when the line to it was encrypted. Times are ms since 1970. */
 export interface CertificateSeen {
   /** “TLSv1.3”. */
@@ -10,11 +12,13 @@ export interface CertificateSeen {
   readonly validToUnixMs: number | null;
   /** By the clock of whoever looked: what its days are told from. */
   readonly seenAtUnixMs: number;
-  /** Names and addresses that it is made out to. */
+  /** Names and addresses that it is made out to: a name that reads like an address has `DNS:` before it. */
   readonly names: readonly string[];
   /** Length of its key; `null` where it is not told. */
   readonly keyBits: number | null;
   readonly isElliptic: boolean;
+  /** By which hash it was signed: “SHA-256”; `null` where that is not known. */
+  readonly signatureHash: string | null;
   /** SHA-256 over it, with colons: what two people compare over the telephone. */
   readonly fingerprint: string;
 }
@@ -22,9 +26,24 @@ export interface CertificateSeen {
 /** More names than any device has; they are shown and compared. */
 export const MOST_CERTIFICATE_NAMES = 20;
 
-/** Whether a certificate is made out to this host. Source: RFC 9525 §6 (a `*` stands for one label). */
+/** As `subjectAltName` has it. Source: RFC 5280 §4.2.1.6. */
+export interface AlternativeName {
+  readonly kind: 'dns' | 'ip';
+  readonly value: string;
+}
+
+const DNS_MARK = 'DNS:';
+/** An address among the names of hosts names nothing: it is told, and never taken for one. Source: RFC 9525 §3. */
+export const nameSaid = ({ kind, value }: AlternativeName): string =>
+  kind === 'dns' && isAddress(value) ? `${DNS_MARK}${value}` : value;
+
+/**
+ * Whether a certificate is made out to this host: a name by name, where a `*` stands for one label, an address by its value,
+ * and only among the addresses. Source: RFC 9525 §6.3, §6.4.
+ */
 export function namesHost(names: readonly string[], host: string): boolean {
-  const wanted = host.toLowerCase();
+  const wanted = host.replace(/^\[|\]$/g, '').toLowerCase();
+  if (isAddress(wanted)) return names.some((name) => isAddress(name) && isSameAddress(name, wanted));
   return names.some((name) => {
     const own = name.toLowerCase();
     if (!own.startsWith('*.')) return own === wanted;

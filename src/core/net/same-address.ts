@@ -6,5 +6,7 @@ function plain(text: string): string {
   return ipaddr.isValid(bare) ? ipaddr.process(bare).toNormalizedString() : text;
 }
 
+export const isAddress = (text: string): boolean => ipaddr.isValid(text.split('%', 1)[0] ?? '');
+
 /** Whether two texts name one address: `fe80::1%eth0` and `fe80:0:0:0:0:0:0:1` do. Source: RFC 5952 §1, RFC 4007 §11. */
 export const isSameAddress = (a: string, b: string): boolean => a === b || plain(a) === plain(b);

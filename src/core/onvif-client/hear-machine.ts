@@ -183,7 +183,7 @@ export class HearMachine implements Machine<HearInput, HearEffect> {
     if (event.change === 'initialized' || event.change === 'deleted') return;
     this.#changes += 1;
     this.#kinds.add(event.kind);
-    if (event.kind !== 'motion' || event.isOn === false) return;
+    if (!events.isMotion(event.kind) || event.isOn === false) return;
     this.#motions += 1;
     this.#firstMotionS ??= atS;
   }

@@ -84,6 +84,7 @@ const CERTIFICATE: ChecksOf<CertificateSeen> = {
   names: listOf(text(200), MOST_CERTIFICATE_NAMES),
   keyBits: orNull(count),
   isElliptic: flag,
+  signatureHash: orNull(text(200)),
   fingerprint: text(200),
 };
 const READING: ChecksOf<OnvifReading> = {

@@ -3,6 +3,7 @@ import type { ServiceName } from './namespaces.ts';
 import type { OnvifCause } from './onvif-cause.ts';
 import type { OtherDoor } from './service-place.ts';
 import type { DeviceInformation } from './services/device.ts';
+import { isMotion, kindOfTopic } from './services/events.ts';
 import type { ImagingSettings, MediaProfile } from './services/media.ts';
 import type { PtzNode, PtzPreset } from './services/ptz.ts';
 import type { RecordingSummary } from './services/recording.ts';
@@ -108,7 +109,7 @@ export interface OnvifReading {
 
 /** Topics that tell of motion, whatever they are called. */
 export const motionTopics = (topics: readonly string[]): readonly string[] =>
-  topics.filter((topic) => /motion|peopledetect|humandetect/i.test(topic));
+  topics.filter((topic) => isMotion(kindOfTopic(topic)));
 
 /** What a profile's size is said as. */
 export const sizeOf = ({ width, height }: Pick<MediaProfile, 'width' | 'height'>): string | null =>

@@ -25,6 +25,8 @@ export interface ProbeFacts extends CertificateFacts {
   readonly authScheme: AuthScheme;
   /** A login stands inside a URL: in the path that was asked for, or in one that the camera sent. */
   readonly loginInUrl: boolean;
+  /** Its own path holds the login: that is one, whatever the server then asks for. */
+  readonly loginInPath: boolean;
   readonly senderReports: boolean;
   readonly observedS: number;
   readonly clockErrorS: number;
@@ -114,6 +116,7 @@ export function probeFacts(report: Omit<ProbeReport, 'findings' | 'verdict' | 'd
         ? present(measured.secondsSinceKeyFrame)
         : undefined,
     authScheme: described ? report.auth.scheme : undefined,
+    loginInPath: described ? hidesLogin(report.target.path) : undefined,
     loginInUrl: described
       ? [report.target.path, ...report.media.map(({ control }) => control)].some(hidesLogin)
       : undefined,

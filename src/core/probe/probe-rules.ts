@@ -241,6 +241,7 @@ const STREAM_RULES = [
     question: 'Does it ask for a login?',
     source: 'RFC 2326 §12.44: a server asks with 401; this one did not',
     needs: ['authScheme'],
+    asks: (f) => f.loginInPath !== true,
     isTight: (f) => f.authScheme === 'none',
     severity: 'fix',
     title: () => 'Stream open without a login',

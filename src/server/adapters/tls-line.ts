@@ -2,7 +2,8 @@ import { isIP, type Socket } from 'node:net';
 import { connect, type PeerCertificate, type TLSSocket } from 'node:tls';
 import { clipText } from '../../core/base/clip.ts';
 import { oneLine } from '../../core/base/control-signs.ts';
-import { type CertificateSeen, MOST_CERTIFICATE_NAMES } from '../../core/net/certificate.ts';
+import { type CertificateSeen, MOST_CERTIFICATE_NAMES, nameSaid } from '../../core/net/certificate.ts';
+import { signatureHashOf } from '../../core/net/certificate-signature.ts';
 import type { Guarded } from '../last-guard.ts';
 
 const MOST_CHARS = 200;
@@ -16,12 +17,15 @@ const nameOf = (of: PeerCertificate['subject'] | undefined): string =>
       .join(', '),
   );
 
-/** Source: RFC 5280 §4.2.1.6 (subjectAltName), as Node writes it: “DNS:a, IP Address:b”. */
+/** Source: RFC 5280 §4.2.1.6 (subjectAltName), as Node writes it: “DNS:a, IP Address:b”; other kinds name no host. */
 const namesOf = (text: string | undefined): readonly string[] =>
   clipText(text ?? '', 20 * MOST_CHARS)
     .split(', ')
-    .map((part) => told(part.slice(part.indexOf(':') + 1)))
-    .filter((name) => name !== '')
+    .flatMap((part) => {
+      const [, kind = '', value = ''] = /^(DNS|IP Address):(.+)$/.exec(part) ?? [];
+      if (value === '') return [];
+      return nameSaid({ kind: kind === 'DNS' ? 'dns' : 'ip', value: told(value) });
+    })
     .slice(0, MOST_CERTIFICATE_NAMES);
 
 const dateOf = (text: string): number | null => {
@@ -46,6 +50,7 @@ function certificateOf(socket: TLSSocket): CertificateSeen | null {
     names: namesOf(seen.subjectaltname),
     keyBits: typeof seen.bits === 'number' ? seen.bits : null,
     isElliptic: typeof seen.asn1Curve === 'string' || typeof seen.nistCurve === 'string',
+    signatureHash: signatureHashOf(seen.raw),
     fingerprint: told(seen.fingerprint256),
   };
 }

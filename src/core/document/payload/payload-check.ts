@@ -52,6 +52,7 @@ const FACTS: ChecksOf<ProbeFacts> = {
   sampleWithoutSecondKeyframeS: finite,
   authScheme: word(AUTH_SCHEMES),
   loginInUrl: flag,
+  loginInPath: flag,
   senderReports: flag,
   observedS: finite,
   clockErrorS: finite,
@@ -83,6 +84,7 @@ const FACTS: ChecksOf<ProbeFacts> = {
   tlsDaysUntil: finite,
   tlsNamesHost: flag,
   tlsShortKey: flag,
+  tlsWeakHash: evidence,
   tlsFingerprint: evidence,
 };
 

@@ -16,6 +16,7 @@ const KINDS: readonly (readonly [string, EventKind])[] = [
   ['linedetector', 'line'],
   ['linecross', 'line'],
   ['fielddetector', 'area'],
+  ['objectsinside', 'area'],
   ['audioanalytics', 'sound'],
   ['audiosource', 'sound'],
   ['detectedsound', 'sound'],
@@ -23,9 +24,17 @@ const KINDS: readonly (readonly [string, EventKind])[] = [
   ['globalscenechange', 'tamper'],
   ['trigger/digitalinput', 'input'],
   ['motion', 'motion'],
-  ['peopledetect', 'motion'],
-  ['humandetect', 'motion'],
+  ['people', 'motion'],
+  ['person', 'motion'],
+  ['human', 'motion'],
+  ['face', 'motion'],
+  ['vehicle', 'motion'],
+  ['animal', 'motion'],
 ];
+
+/** Kinds that say that something moves: a line that is crossed and an area that is entered are motion too. */
+const MOTION: ReadonlySet<EventKind> = new Set(['motion', 'line', 'area']);
+export const isMotion = (kind: EventKind): boolean => MOTION.has(kind);
 
 export function kindOfTopic(topic: string): EventKind {
   const text = topic.toLowerCase();

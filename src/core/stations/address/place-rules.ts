@@ -208,7 +208,7 @@ export const PLACE_RULES = [
     asks: (f) => f.keeping === 'reservation' && f.dhcpServers !== undefined,
     isTight: (f) => f.dhcpServers > 1,
     severity: 'fix',
-    title: () => '$1 DHCP servers, one with the reservation',
+    title: (f) => `${f.dhcpServers} DHCP servers, one with the reservation`,
     because: (f) => `${f.dhcpServers} of them answer in ${f.network ?? 'its network'}.`,
     do: ['Switch all of them off but one.', 'Until then set a static address on the device.'],
     mends: (_, offers) => offers.setOnDevice(),

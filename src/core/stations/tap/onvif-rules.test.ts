@@ -45,6 +45,7 @@ const SHOWN: CertificateSeen = {
   names: [READING.host],
   keyBits: 256,
   isElliptic: true,
+  signatureHash: 'SHA-256',
   fingerprint: 'AB:CD',
 };
 const shown = (rule: string, severity: string, how: Partial<CertificateSeen>) =>

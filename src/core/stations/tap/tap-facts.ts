@@ -52,6 +52,7 @@ export interface TapFacts extends TakenFacts {
   /** Taps that draw from the camera, this one counted. */
   readonly sessionsUsed: number;
   readonly authScheme: AuthScheme;
+  readonly isEncrypted: boolean;
   readonly clockErrorS: number;
   /** What a clock may be off by, as the site assumes it. */
   readonly clockOkS: number;

@@ -202,11 +202,12 @@ export const judgeTap = (site: Site, index: EvidenceIndex, tap: Tap): TapJudgeme
 function probedFacts(
   index: EvidenceIndex,
   stream: Stream,
-): Pick<Facts<TapFacts>, 'authScheme' | 'clockErrorS' | 'soundCodec'> {
+): Pick<Facts<TapFacts>, 'authScheme' | 'isEncrypted' | 'clockErrorS' | 'soundCodec'> {
   const subject = streamSubject(stream.id);
   const sound = bestKnown(index, subject, 'sound.codec')?.value;
   return {
     authScheme: lastProbeFact(index, stream.id, 'authScheme'),
+    isEncrypted: lastProbeFact(index, stream.id, 'isEncrypted'),
     clockErrorS: lastProbeFact(index, stream.id, 'clockErrorS'),
     soundCodec: typeof sound === 'string' ? soundCodecOf(sound) : undefined,
   };

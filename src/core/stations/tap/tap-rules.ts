@@ -59,7 +59,7 @@ export const TAP_RULES = [
     question: 'Does the destination send the password readable?',
     source: 'RFC 7617 §4: Basic is not secure without a protected channel',
     needs: ['authScheme', 'destination'],
-    asks: (f) => f.authScheme !== undefined,
+    asks: (f) => f.authScheme !== undefined && f.isEncrypted !== true,
     isTight: (f) => f.authScheme === 'basic',
     severity: 'fix',
     title: (f) => `Password sent readable by ${f.destination}`,

@@ -19,6 +19,7 @@ const SHOWN = {
   names: [],
   keyBits: 2048,
   isElliptic: false,
+  signatureHash: null,
   fingerprint: 'AB:CD',
 } as const;
 

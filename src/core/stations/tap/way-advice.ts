@@ -40,8 +40,12 @@ export interface WayAdvice {
   readonly reasons: readonly string[];
 }
 
-/** What speaks against adding it by ONVIF, each with its reason; asked in this order. */
-const AGAINST_ONVIF: readonly { readonly holds: (f: WayFacts) => boolean; readonly says: string }[] = [
+/** What speaks against adding it by ONVIF, each with its reason; asked in this order. What is open some destinations take. */
+const AGAINST_ONVIF: readonly {
+  readonly holds: (f: WayFacts) => boolean;
+  readonly says: string;
+  readonly isOpen?: true;
+}[] = [
   { holds: (f) => f.givesOnvif === false, says: 'It was not read by ONVIF with this account.' },
   { holds: (f) => f.isHiddenChannel, says: 'Its ONVIF does not list this channel.' },
   {
@@ -51,15 +55,18 @@ const AGAINST_ONVIF: readonly { readonly holds: (f: WayFacts) => boolean; readon
   {
     holds: (f) => f.skewS !== null && Math.abs(f.skewS) > TOKEN_LIFE_S,
     says: 'Its clock is so far off that a time-stamped login is refused, unless the destination corrects for it.',
+    isOpen: true,
   },
   {
     holds: (f) => f.isHiddenCodec,
     says: 'Its main stream is listed by Media 2 alone: older clients do not find it.',
+    isOpen: true,
   },
 ];
 
-const known = (takes: readonly string[] | null, protocol: string): boolean | null =>
-  takes === null ? null : takes.includes(protocol);
+const RTSP_LINES = ['rtsp', 'rtsps', 'tunnel'] as const;
+const known = (takes: readonly string[] | null, ...protocols: readonly string[]): boolean | null =>
+  takes === null ? null : protocols.some((protocol) => takes.includes(protocol));
 
 /**
  * Which way a destination should have a camera for a use, and why: from what was measured, and what its figures say. No way
@@ -73,8 +80,9 @@ export function wayFor(f: WayFacts): WayAdvice {
 }
 
 function wayByProtocol(f: WayFacts): WayAdvice {
-  const against = AGAINST_ONVIF.filter(({ holds }) => holds(f)).map(({ says }) => says);
-  const [rtsp, onvif] = [known(f.takes, 'rtsp'), known(f.takes, 'onvif')];
+  const held = AGAINST_ONVIF.filter(({ holds }) => holds(f));
+  const against = held.map(({ says }) => says);
+  const [rtsp, onvif] = [known(f.takes, ...RTSP_LINES), known(f.takes, 'onvif')];
   const wants = wanted(f);
   const isForgotten = f.use === 'detect' && f.forgetsListeners;
   if (f.isAccountOnly && f.givesRtsp !== true)
@@ -100,8 +108,10 @@ function wayByProtocol(f: WayFacts): WayAdvice {
   if (rtsp === false) {
     if (f.givesOnvif === null)
       return { way: 'onvif', verdict: 'unknown', reasons: ['It takes no RTSP. The camera was not read by ONVIF yet.'] };
-    if (against.length > 0)
+    if (held.some(({ isOpen }) => !isOpen))
       return { way: 'none', verdict: 'will-not-work', reasons: ['It takes no RTSP.', ...against] };
+    // what a destination does about a clock or the second media service stands in no figure of it
+    if (held.length > 0) return { way: 'onvif', verdict: 'unknown', reasons: ['It takes no RTSP.', ...against] };
     const reasons = ['It takes no RTSP, and the camera was read by ONVIF.', ...base];
     if (!wants.isWanted || wants.isGiven)
       return { way: 'onvif', verdict: 'ok', reasons: [...reasons, ...wants.reasons] };

@@ -81,7 +81,7 @@ export const feedShape = shapeOf<Feed>()({
 export const streamShape = shapeOf<Stream>()({
   id: id(),
   label: line(TEXT_LIMITS.label).min(1),
-  path: line(TEXT_LIMITS.path).matches(STREAM_PATH, '$1 must start with / and must not contain spaces'),
+  path: line(TEXT_LIMITS.path).matches(STREAM_PATH, '${path} must start with / and must not contain spaces'),
   codec: orNull(text(TEXT_LIMITS.codec)),
   width: orNull(within(STREAM_RANGES.sidePx)),
   height: orNull(within(STREAM_RANGES.sidePx)),
