@@ -62,7 +62,7 @@ async function shootTape(page) {
   await page.getByRole('region', { name: 'Connection log' }).evaluate((tape) => tape.scrollIntoView());
   await page.mouse.move(0, 0);
   await settled(page);
-  await shoot(page, 'tape');
+  await shoot(page, 'connection-log');
 }
 
 /** Faults taken, one of them for another. */
@@ -95,7 +95,7 @@ async function shootPrepare(page) {
   await shoot(page, 'prepare');
   await page.getByRole('link', { name: 'Rehearse it' }).click();
   const press = (name) => page.getByRole('button', { name, exact: true }).click();
-  await press('Time runs 10 times');
+  await press('Time runs 10 times as fast');
   await press('Unplug it');
   await press('It was unplugged that long');
   await page.getByLabel('Name of its file').fill('mini_open.bin.txt');
@@ -127,7 +127,7 @@ async function shootNetwork(page) {
   await look();
   await page.evaluate(() => scrollTo(0, 230));
   await settled(page);
-  await shoot(page, 'find');
+  await shoot(page, 'scan');
 }
 
 /** A ten-year-old box as ONVIF shows it. */
@@ -137,7 +137,7 @@ async function shootPassport(page) {
   await page.getByRole('list', { name: 'Services' }).waitFor({ timeout: 30_000 });
   await page.mouse.move(0, 0);
   await settled(page);
-  await shoot(page, 'passport');
+  await shoot(page, 'device-report');
 }
 
 /** A head in hand: it was turned by angle, and looks at the wheel. */
@@ -145,14 +145,14 @@ async function shootSteer(page) {
   await page.goto(`${address}site/alder-mill/camera/sluice-rail/tap/steer`);
   await page.getByText('at rest', { exact: true }).waitFor();
   await page.getByText(/^live, /).waitFor({ timeout: 20_000 });
-  await page.getByLabel('Name of this preset').fill('straight ahead');
+  await page.getByLabel('Name of this preset').fill('Straight on');
   await page.getByRole('button', { name: 'Save the present position' }).click();
   await page.getByRole('button', { name: 'Go to Straight on' }).waitFor();
   await page.getByRole('button', { name: 'Turn', exact: true }).click();
   await page.getByText(/It reports 30\.0° · asked 30\.0°/).waitFor();
   await page.mouse.move(0, 0);
   await settled(page);
-  await shoot(page, 'steer');
+  await shoot(page, 'ptz');
 }
 
 /** Boot room as it is once it was reflashed: what the other pictures show of it. */
@@ -175,14 +175,14 @@ try {
   await probe(desk, 'Boot room');
   await shoot(desk, 'tap');
   await desk.getByRole('link', { name: 'Tour' }).click();
-  await desk.getByRole('button', { name: /^Take a panel .*: Bee stand$/ }).waitFor(); // remedies are tried one after the other
-  await shoot(desk, 'round');
+  await desk.getByRole('button', { name: /^Use a panel .*: Bee stand$/ }).waitFor(); // remedies are tried one after the other
+  await shoot(desk, 'cameras');
   await desk.getByRole('link', { name: 'Logbook' }).click();
   await desk.getByRole('heading', { name: 'Logbook' }).waitFor();
   await shoot(desk, 'logbook');
 
   await desk.keyboard.press('/');
-  await desk.getByRole('combobox', { name: 'Scan' }).fill('stair');
+  await desk.getByRole('combobox', { name: 'Find' }).fill('stair');
   await desk
     .getByRole('option', { name: /Linen stair/ })
     .first()
@@ -203,7 +203,7 @@ try {
     .click();
   await planning.getByRole('button', { name: 'Choose Pellam B4 Z' }).click();
   await planning.getByRole('link', { name: /^Power/ }).click();
-  await planning.getByText('Wheel switch is over its budget').first().waitFor();
+  await planning.getByText('PoE budget exceeded: Wheel switch').first().waitFor();
   await planning.evaluate(() => scrollTo(0, 0));
   await settled(planning);
   await shoot(planning, 'power');
@@ -225,7 +225,7 @@ try {
   await shootTape(dark);
 
   const phone = await open(PHONE);
-  await shoot(phone, 'round-phone');
+  await shoot(phone, 'cameras-phone');
   await phone.goto(`${address}site/alder-mill/camera/boot-room/prepare/run`);
   await phone.getByRole('button', { name: /^Begin: write/ }).click();
   await phone.getByRole('button', { name: 'It was unplugged that long' }).click({ timeout: 15_000 });

@@ -104,7 +104,7 @@ const VIEWS: Readonly<Record<string, readonly Look[]>> = {
     async (page) => {
       await openCamera(page, 'Boot room', 'prepare/reflash');
       await press('Decide: install community firmware')(page);
-      await press('A card of 128 GB')(page);
+      await press('An SD card of 128 GB')(page);
       await region('Reflash guide of its model')(page);
     },
     ...opened('Edit'),

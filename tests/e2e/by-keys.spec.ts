@@ -62,7 +62,7 @@ function keyboardOf(page: Page) {
 // Who will draw it, and what will feed it, from anywhere.
 async function find(text: string): Promise<void> {
   await keys.press('/');
-  await keys.at('Scan');
+  await keys.at('Find');
   await keys.type(text);
   await keys.press('Enter');
 }
@@ -154,7 +154,7 @@ test('by keys alone it is probed, tapped, mended and handed over: ninety in all,
   // What the tap found missing is mended where it is said: the recorder is joined to the switch.
   await find('Gate: Power');
   await keys.at('Gate');
-  await expect(page.getByRole('button', { name: /^Join Attic store/ }).first()).toBeVisible();
+  await expect(page.getByRole('button', { name: /^Link Attic store/ }).first()).toBeVisible();
   await keys.press('m');
   await expect(
     page.getByRole('region', { name: 'Wi-Fi and links' }).getByText('Barn switch – Attic store'),

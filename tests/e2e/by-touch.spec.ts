@@ -91,7 +91,7 @@ test('one camera by touch alone: begun, placed, probed, tapped, handed over; not
   await expect(page.getByRole('region', { name: 'Facts' })).toBeVisible({ timeout: 15_000 });
   await tapOn(page, 'New destination');
   await page.getByLabel('Name', { exact: true }).fill('Attic store');
-  await page.getByLabel('Codecs it takes').fill('H264');
+  await page.getByLabel('Codecs it takes', { exact: true }).fill('H264');
   await tapOn(page, 'Save');
   await tapOn(page, /^Tap it/);
   await page.getByRole('link', { name: /Its sheet for Attic store/ }).tap();

@@ -31,7 +31,7 @@ test('the place is dragged to scale and all numbers follow; of two lenses both a
   await test.step('two lenses are both shown: what each makes of the target, and which of them does not see it', async () => {
     await openCamera(page, 'Landing stage', 'choose');
     await page.getByRole('button', { name: 'Pellam Pair 5' }).click();
-    await expect(page.getByText(/^Full lines: its wide lens, 90° wide\. Dashed: its long lens, 39°\.$/)).toBeVisible();
+    await expect(page.getByText(/^Solid lines: its wide lens, 90° wide\. Dashed: its long lens, 39°\.$/)).toBeVisible();
     const pictures = region(page, 'Expected picture');
     const long = pictures.getByRole('listitem').filter({ hasText: 'Pellam Pair 5, long lens' });
     await expect(long.getByRole('img', { name: /398 px\/m: identify/ })).toBeVisible();
@@ -69,7 +69,7 @@ test('a place that has no camera yet: named, its need said, a card written, refu
   await card.getByText('All other figures').click();
   await card.getByLabel('Sensor').fill('1/2.8');
   await card.getByRole('button', { name: 'Save' }).click();
-  await expect(card.getByText(/0\.9 mm before a sensor 5\.6 mm wide would see 144°/)).toBeVisible();
+  await expect(card.getByText(/0\.9 mm in front of a sensor 5\.6 mm wide would see 144°/)).toBeVisible();
   await card.getByLabel('Lens', { exact: true }).fill('4');
   await card.getByRole('button', { name: 'Save' }).click();
   await expect(region(page, 'Candidates').getByRole('columnheader', { name: /Tarrow Eye 3/ })).toBeVisible();
@@ -96,13 +96,13 @@ test('cards are kept beyond one site, saved as an open file and taken in again; 
   await page
     .getByLabel('File of model cards')
     .setInputFiles({ name: 'x.json', mimeType: 'application/json', buffer: Buffer.from(text.slice(0, 400)) });
-  await expect(page.getByText(/not whole JSON.*Nothing was taken in/)).toBeVisible();
+  await expect(page.getByText(/not whole JSON.*Nothing was imported/)).toBeVisible();
   const other = JSON.parse(text);
   other.cards = [{ ...other.cards[0], id: 'tarrow', maker: 'Tarrow', model: 'Eye 9' }];
   await page
     .getByLabel('File of model cards')
     .setInputFiles({ name: 'tarrow.json', mimeType: 'application/json', buffer: Buffer.from(JSON.stringify(other)) });
-  await expect(page.getByText('1 card taken in from tarrow.json.')).toBeVisible();
+  await expect(page.getByText('1 model card imported from tarrow.json.')).toBeVisible();
   await page.keyboard.press('Escape');
 
   await beginSite(page, 'Barn');

@@ -83,7 +83,7 @@ test('begun by hand on an empty site: model cards, a camera with its place', asy
     ...common,
     Make: 'Ostrel',
     Model: 'Dome 2',
-    Picture: '1280x720',
+    Resolution: '1280x720',
     'Codecs of the main stream': 'H.264',
     'Power sources': '802.3af',
     'Price each': '90',
@@ -93,7 +93,7 @@ test('begun by hand on an empty site: model cards, a camera with its place', asy
     ...common,
     Make: 'Marrick',
     Model: 'C1',
-    Picture: '640×480',
+    Resolution: '640×480',
     'Codecs of the main stream': 'MJPEG',
     'Power sources': 'PoE',
     'Price each': '20',
@@ -164,7 +164,7 @@ test('planned by hand: walls, gear, destinations, cables, and where each lies', 
     await page.getByRole('button', { name: 'New destination' }).click();
     await page.getByLabel('Name', { exact: true }).fill(name);
     await page.getByLabel('Kind').selectOption(kind);
-    await page.getByLabel('Codecs it takes').fill('H.264, H.265, JPEG');
+    await page.getByLabel('Codecs it takes', { exact: true }).fill('H.264, H.265, JPEG');
     for (const [label, text] of Object.entries(more)) await page.getByLabel(label, { exact: true }).fill(text);
     if (kind === 'recorder') {
       await page.getByRole('button', { name: 'Add a pack' }).click();
@@ -235,12 +235,12 @@ test('opened elsewhere it is the same; twenty-six cameras from a list, six worke
   const chosen = region(page, 'Chosen cameras');
   await chosen.getByLabel('Model of all', { exact: true }).selectOption({ label: 'Ostrel Dome 2' });
   await chosen.getByRole('button', { name: 'Set the model of all chosen' }).click();
-  await chosen.getByLabel('Power sources', { exact: true }).selectOption('poe');
+  await chosen.getByLabel('Power source', { exact: true }).selectOption('poe');
   await chosen.getByLabel('from', { exact: true }).selectOption({ label: 'Barn switch' });
-  await chosen.getByRole('button', { name: 'Power source of all chosen' }).click();
+  await chosen.getByRole('button', { name: 'Set the power source of all chosen' }).click();
   await chosen.getByLabel('Goes to', { exact: true }).selectOption({ label: 'Attic store' });
   await chosen.getByRole('button', { name: 'Send all chosen' }).click();
-  await expect(chosen.getByText('6 cameras tapped by Attic store to record, each by its first stream.')).toBeVisible();
+  await expect(chosen.getByText('6 cameras go to Attic store to record, each by its first stream.')).toBeVisible();
   await page.getByRole('button', { name: /^Undo/ }).click();
   await page.getByRole('button', { name: /^Redo/ }).click();
   await chosen.getByRole('button', { name: 'Choose none' }).click();
@@ -255,7 +255,7 @@ test('opened elsewhere it is the same; twenty-six cameras from a list, six worke
   await place(page, 'Cameras').click();
   for (const name of CAMERAS.slice(0, 3)) await page.getByLabel(`Choose ${name}`).check();
   await chosen.getByRole('button', { name: 'Probe them' }).click();
-  await expect(page.getByText('3 of 3 cameras probed. How each fares stands in its lane.')).toBeVisible({
+  await expect(page.getByText('3 of 3 cameras probed. The results are in the lanes.')).toBeVisible({
     timeout: 60_000,
   });
 
@@ -272,10 +272,10 @@ test('what was worked on goes to the last sheet: seats, what is bought, handed o
   await expect(region(page, 'Where it goes').getByText('6 of 3', { exact: true })).toBeVisible();
   await place(page, 'Cost').click();
   await expect(region(page, 'Licences').getByText('6 of 3', { exact: true })).toBeVisible();
-  await expect(region(page, 'Licences').getByText(/2 × 2 seats for € 90 more/)).toBeVisible();
+  await expect(region(page, 'Licences').getByText(/2 × 2 licences for € 90/)).toBeVisible();
   const shopping = region(page, 'Shopping list');
   await expect(shopping.getByRole('row', { name: /Ostrel Dome 2/ })).toContainText('5');
-  await expect(shopping.getByRole('row', { name: /Memory card of 64 GB/ })).toBeVisible();
+  await expect(shopping.getByRole('row', { name: /SD card of 64 GB/ })).toBeVisible();
   const { text: csv } = await savedFile(page, () => shopping.getByRole('button', { name: 'Save as CSV' }).click());
   expect(csv.split('\r\n')[0]).toBe('what,count,unit,price (€),sum (€),for');
   await page.getByRole('button', { name: 'Add an option' }).click();
@@ -308,8 +308,8 @@ test('what was worked on goes to the last sheet: seats, what is bought, handed o
   await place(page, 'Logbook').click();
   await page.getByRole('button', { name: 'Write a note' }).click();
   await page.getByRole('form', { name: 'Note' }).getByLabel('About').selectOption({ label: 'Dairy' });
-  await page.getByLabel('Note').fill('Key hangs behind the churn');
-  await page.getByRole('button', { name: 'Write it' }).click();
+  await page.getByRole('textbox', { name: 'Note', exact: true }).fill('Key hangs behind the churn');
+  await page.getByRole('button', { name: 'Save the note' }).click();
   await page.getByLabel('Entries about').selectOption({ label: 'Dairy' });
   await page.getByLabel('Text').fill('churn');
   await expect(page.getByText('Key hangs behind the churn')).toBeVisible();

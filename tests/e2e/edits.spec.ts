@@ -17,8 +17,8 @@ test('every edit is taken back and done again across stations; mistakes are name
 
     await page.keyboard.press('ControlOrMeta+z');
     await expect(page.getByRole('button', { name: /^Entered at/ })).toBeVisible();
-    await page.getByRole('button', { name: /^Take back: Sluice rail main tapped by/ }).click();
-    await expect(page.getByText('Nobody draws Sluice rail yet')).toBeVisible();
+    await page.getByRole('button', { name: /^Undo: Sluice rail main goes to/ }).click();
+    await expect(page.getByText('No destination for Sluice rail yet')).toBeVisible();
     await page.getByRole('link', { name: /^Tap/ }).click();
     await expect(path).toHaveValue('/other');
     await page.keyboard.press('ControlOrMeta+z');
@@ -27,13 +27,13 @@ test('every edit is taken back and done again across stations; mistakes are name
 
     await page.keyboard.press('ControlOrMeta+Shift+z');
     await expect(path).toHaveValue('/other');
-    await page.getByRole('button', { name: /^Do again: Sluice rail main tapped by/ }).click();
+    await page.getByRole('button', { name: /^Redo: Sluice rail main goes to/ }).click();
     await page.keyboard.press('ControlOrMeta+Shift+z');
     await page.getByRole('link', { name: /^Hand over/ }).click();
     await expect(page.getByText('with this address.')).toBeVisible();
     await page.keyboard.press('l');
     await expect(page.getByText('Undone: Sluice rail: path of main changed')).toBeVisible();
-    await expect(page.getByText('Done again: Sluice rail: path of main changed')).toBeVisible();
+    await expect(page.getByText('Redone: Sluice rail: path of main changed')).toBeVisible();
   });
   await test.step('mistakes are named while they are typed, and what is likely wrong is kept all the same', async () => {
     await openCamera(page, 'Sluice rail');
@@ -58,7 +58,7 @@ test('the finder, the keys and the next step are a key away, from every view', a
   await expect(page.getByRole('dialog', { name: 'Keyboard shortcuts' })).toBeVisible();
   await page.keyboard.press('Escape');
   await page.keyboard.press('/');
-  await page.getByRole('combobox', { name: 'Scan' }).fill('4.27');
+  await page.getByRole('combobox', { name: 'Find' }).fill('4.27');
   await page.keyboard.press('Enter');
   await expect(page.getByRole('heading', { name: 'Boot room', level: 1 })).toBeVisible();
   await page.keyboard.press('j');
@@ -69,20 +69,20 @@ test('the finder, the keys and the next step are a key away, from every view', a
   await expect(page.getByRole('heading', { name: 'Sluice rail', level: 1 })).toBeVisible();
   await page.keyboard.press('/');
   // What has its letters scattered over it is no match: neither the Reception screen nor the stations of every camera.
-  await page.getByRole('combobox', { name: 'Scan' }).fill('stair');
+  await page.getByRole('combobox', { name: 'Find' }).fill('stair');
   await expect(page.getByRole('option', { name: /^Linen stair/ }).first()).toBeVisible();
   await expect(page.getByRole('option').filter({ hasNotText: /stair/i })).toHaveCount(0);
-  await page.getByRole('combobox', { name: 'Scan' }).fill('no such thing');
+  await page.getByRole('combobox', { name: 'Find' }).fill('no such thing');
   await expect(page.getByText('Nothing found.')).toBeVisible();
   await page.keyboard.press('Escape');
   await page.keyboard.press('r');
   await expect(page.getByRole('heading', { name: 'Cameras' })).toBeVisible();
   // What core can mend is an act of the finder too.
   await page.keyboard.press('/');
-  await page.getByRole('combobox', { name: 'Scan' }).fill('panel of 17');
-  await expect(page.getByRole('option', { name: /Bee stand: Take a panel of 17 Wp/ })).toBeVisible();
+  await page.getByRole('combobox', { name: 'Find' }).fill('panel of 17');
+  await expect(page.getByRole('option', { name: /Bee stand: Use a panel of 17 Wp/ })).toBeVisible();
   await page.keyboard.press('Enter');
-  await expect(page.getByRole('button', { name: 'Take back: Bee stand: power planned' })).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Undo: Bee stand: power source planned' })).toBeVisible();
 });
 
 alone('what is typed while the finder is on its way carries out nothing beneath', async ({ page }) => {
@@ -99,7 +99,7 @@ alone('what is typed while the finder is on its way carries out nothing beneath'
   await page.keyboard.press('/');
   for (const key of ['l', 'a', 'n']) await page.keyboard.press(key);
   arrive();
-  await expect(page.getByRole('combobox', { name: 'Scan' })).toBeVisible();
+  await expect(page.getByRole('combobox', { name: 'Find' })).toBeVisible();
   await page.keyboard.press('Escape');
   await expect(page.getByRole('heading', { name: 'Cameras' })).toBeVisible();
   await expect(page).toHaveURL(/\/site\/alder-mill$/);

@@ -66,7 +66,7 @@ test('a new site says what to do first, and a pasted URL makes its first camera'
   await slip.getByLabel('Name', { exact: true }).fill('Attic recorder');
   await slip.getByLabel('Disk, TB').fill('0.01');
   await slip.getByRole('button', { name: 'Save' }).click();
-  await expect(page.getByText('won’t work if Attic recorder draws it')).toBeVisible();
+  await expect(page.getByText('won’t work if Attic recorder pulls it')).toBeVisible();
   await expect(page.getByText('What would change it')).toBeVisible();
 });
 

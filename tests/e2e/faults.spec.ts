@@ -24,14 +24,14 @@ test('five faults of the gallery are taken; the verdict names its experiment, an
   const outcome = region(page, 'Cause');
 
   await take(page, 'Goose run', 'Connection closed by the camera');
-  await expect(outcome.getByText('You said: Connection closed by the camera.')).toBeVisible();
-  await expect(outcome.getByText(/Spoke with TLS on port 554: it showed a certificate · this proves it/)).toBeVisible();
+  await expect(outcome.getByText('Your answer: Connection closed by the camera.')).toBeVisible();
+  await expect(outcome.getByText(/Spoke TLS on port 554: it showed a certificate · this proves it/)).toBeVisible();
   await checkAccess(page);
 
   for (const [device, right, proof] of [
     ['Ash pit', 'Not a stream URL', null],
     ['Flax loft', 'RTSP on another port', /Spoke RTSP on port 8554: it answered/],
-    ['Oast stair', 'Upper and lower case swapped', /exchanged: the account was accepted/],
+    ['Oast stair', 'Upper and lower case swapped', /swapped: the account was accepted/],
     ['Upper sluice', 'Stream at another path', /Asked for \/live: a stream is there/],
   ] as const) {
     await take(page, device, right);
@@ -41,7 +41,7 @@ test('five faults of the gallery are taken; the verdict names its experiment, an
   const score = region(page, 'Score');
   await expect(score.getByText('4 of 5 right')).toBeVisible();
   await expect(score.getByRole('row', { name: /RTSP over TLS only/ })).toContainText(
-    'taken for “Connection closed by the camera”',
+    'answered as “Connection closed by the camera”',
   );
   // it is kept by this browser, and is forgotten and brought back by hand
   await page.reload();

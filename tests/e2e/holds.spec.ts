@@ -83,7 +83,7 @@ test('a login inside a path goes where secrets go: typed, pasted, added, in a li
     buffer: Buffer.from('name,url\nTail race,rtsp://10.77.4.41/a?loginuse=op&loginpas=eels4\n'),
   });
   const slip = page.getByRole('dialog', { name: 'Cameras of list.csv' });
-  await expect(slip).toContainText('One path holds a login: it goes where secrets go');
+  await expect(slip).toContainText('One path contains a login: it is kept with the passwords');
   await expect(slip).not.toContainText('eels4');
   await slip.getByRole('button', { name: 'Add 1 camera' }).click();
   const file = await exportSite(page);

@@ -25,7 +25,7 @@ async function openHouse(page: Page): Promise<void> {
   await expect(page.getByRole('heading', { name: 'Cameras' })).toBeVisible();
 }
 
-const NAMES = ['Choose', 'Power', 'Prepare', 'Address', 'Tap', 'Prove', 'Hand over', 'Caution'];
+const NAMES = ['Choose', 'Power', 'Prepare', 'Address', 'Tap', 'Prove', 'Hand over', 'Watch'];
 
 apart('eight stations move in by two registries: Round, heads, finder and routes have them all', async ({ page }) => {
   await openHouse(page);
@@ -33,11 +33,11 @@ apart('eight stations move in by two registries: Round, heads, finder and routes
   const lane = page.getByRole('img', { name: /^Choose: .*; Power: .*; Prepare: .*; Watch: / }).first();
   await expect(lane).toBeVisible();
   await page.keyboard.press('/');
-  await page.getByRole('combobox', { name: 'Scan' }).fill('Sluice rail: Prove');
+  await page.getByRole('combobox', { name: 'Find' }).fill('Sluice rail: Prove');
   await page.keyboard.press('Enter');
   await expect(page.getByText('Sluice rail at prove')).toBeVisible();
   await expect(page.getByRole('navigation', { name: 'Stations' }).getByRole('link')).toHaveCount(NAMES.length);
-  await page.getByRole('link', { name: /^Caution/ }).click();
+  await page.getByRole('link', { name: /^Watch/ }).click();
   await expect(page.getByText('Sluice rail at watch')).toBeVisible();
 
   // A chapter moves in by two more, its version and its step: commands, undo, store, file and the gate of what fits have it.

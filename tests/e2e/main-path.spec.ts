@@ -30,7 +30,7 @@ test('from opening a camera to the sheet, all of it on record', { tag: '@timed' 
   await test.step('before any probe the rate is assumed, and so are the days', async () => {
     const panel = page.getByRole('region', { name: 'Where it goes' });
     await expect(panel.getByRole('img', { name: /^assumed/ })).toBeVisible();
-    await expect(panel.getByText('Its rate is assumed, not measured')).toBeVisible();
+    await expect(panel.getByText('Bit rate assumed, not measured')).toBeVisible();
   });
 
   await test.step('Probe: the waterfall grows to a verdict, facts and a live picture', async () => {
@@ -76,7 +76,7 @@ test('from opening a camera to the sheet, all of it on record', { tag: '@timed' 
 
   await test.step('Tap it: Loft store, with the measured rate', async () => {
     const panel = page.getByRole('region', { name: 'Where it goes' });
-    await expect(panel.getByText('fits if Loft store draws it')).toBeVisible();
+    await expect(panel.getByText('fits if Loft store pulls it')).toBeVisible();
     await expect(panel.getByText(/on 225 GB usable =/)).toBeVisible();
     await expect(panel.getByText(/Room for .* more before it gets tight/)).toBeVisible();
     await panel.getByRole('button', { name: 'Tap it' }).click();
@@ -128,7 +128,7 @@ test('from opening a camera to the sheet, all of it on record', { tag: '@timed' 
     for (const line of [
       'Sluice rail handed over to Loft store',
       'Sheet of Sluice rail for Loft store saved as CSV',
-      'Sluice rail main tapped by Loft store to record',
+      'Sluice rail main goes to Loft store to record',
       'Sluice rail main probed: works',
       'Alder Mill opened from the demo',
     ])

@@ -58,21 +58,21 @@ cut(
     await expect(region(page, 'Scan it')).toContainText('more than a scan takes');
     await expect(page.getByRole('button', { name: 'Scan it' })).toBeDisabled();
     await page.getByLabel('Range').fill('10.77.4.0/24');
-    await expect(region(page, 'Scan it')).toContainText(/1.524 calls, at most 125 at once/);
+    await expect(region(page, 'Scan it')).toContainText(/1.524 connections, at most 125 at once/);
     await lookThrough(page);
 
     // Each answer becomes a camera by one act: by what it says of itself, or by its hardware address alone.
     for (const address of ['10.77.4.21', '10.77.4.27', '10.77.4.33', '10.77.4.35'])
       await page.getByRole('button', { name: `Make a camera of ${address}` }).click();
     await expect(row(page, '10.77.4.21')).toContainText('Sluice rail, known by its ONVIF identity');
-    await expect(row(page, '10.77.4.27')).toContainText('known by its hardware address');
-    await expect(row(page, '10.77.4.33')).toContainText('Gives 192.168.0.90 as its own address');
+    await expect(row(page, '10.77.4.27')).toContainText('known by its MAC address');
+    await expect(row(page, '10.77.4.33')).toContainText('Reports 192.168.0.90 as its own address');
 
     // Reserved in one list, and entered at the router.
     await view(page, 'Addresses');
     for (const name of ['Sluice rail', 'Bread oven'])
       await page.getByLabel(`Address assignment of ${name}`).selectOption('DHCP reservation');
-    await page.getByLabel('How the address of Linen stair stays').selectOption('static on the device');
+    await page.getByLabel('Address assignment of Linen stair').selectOption('static on the device');
     await view(page, 'Router');
     await page.getByRole('button', { name: 'Enter the reservations' }).click();
     await expect(page.getByRole('status').filter({ hasText: 'entered' })).toBeVisible();
@@ -89,16 +89,16 @@ cut(
     await expect(moved).toContainText('planned at 10.77.4.27');
     // A random hardware address was reserved in vain: it is among those that nobody knows.
     await expect(page.getByRole('region', { name: 'Missing' })).toContainText('Bread oven');
-    await page.getByRole('button', { name: 'Follow 1 camera: no tap affected' }).click();
+    await page.getByRole('button', { name: 'Take over 1 camera: no tap affected' }).click();
     await expect(moved).toContainText('at its planned address');
     await page.getByRole('button', { name: 'It is Bread oven' }).click();
     await expect(page.getByRole('region', { name: 'Missing' })).toHaveCount(0);
 
     // All of it stands in the logbook, with who said that one may look.
     await page.getByRole('link', { name: 'Logbook' }).first().click();
-    await expect(page.getByText('House: The owner says that it may be looked through')).toBeVisible();
-    await expect(page.getByText(/House looked through: \d+ addresses answered/).first()).toBeVisible();
-    await expect(page.getByText('1 camera followed to its new address')).toBeVisible();
+    await expect(page.getByText('House: The owner permits scanning')).toBeVisible();
+    await expect(page.getByText(/House scanned: \d+ addresses answered/).first()).toBeVisible();
+    await expect(page.getByText('1 camera: new address taken over')).toBeVisible();
   },
 );
 
@@ -116,7 +116,7 @@ cut(
     await page.getByRole('link', { name: 'Boot room' }).first().click();
     await expect(region(page, 'Worst finding')).toContainText('Address changed to 10.77.4.');
     await region(page, 'Worst finding')
-      .getByRole('button', { name: /^Take 10\.77\.4\.\d+ everywhere/ })
+      .getByRole('button', { name: /^Use 10\.77\.4\.\d+ everywhere/ })
       .click();
     await expect(region(page, 'Findings')).not.toContainText('Address changed');
     await page.keyboard.press('ControlOrMeta+z');
@@ -131,7 +131,7 @@ test('on the demo’s house: a tidy block, reservations out and leases in, and w
     const slip = page.getByRole('dialog');
     await expect(slip).toContainText('10.77.4.21 → 10.77.4.100');
     await expect(slip).toContainText('none → 10.77.4.103');
-    await slip.getByRole('button', { name: 'Use it' }).click();
+    await slip.getByRole('button', { name: 'Apply' }).click();
     await expect(page.getByLabel('Address of Sluice rail', { exact: true })).toHaveValue('10.77.4.100');
     const pin = page.getByRole('button', { name: /^Sluice rail, 10\.77\.4\.100/ });
     await pin.focus();
@@ -180,7 +180,7 @@ test('on the demo’s house: a tidy block, reservations out and leases in, and w
     await expect(panel).toContainText('2 entries, of which 1 of no camera of this site');
     await expect(panel).toContainText('1 line could not be read');
     await expect(panel).toContainText('address 10.77.4.27 → 10.77.4.41, reserved');
-    await panel.getByRole('button', { name: 'Take 1 change' }).click();
+    await panel.getByRole('button', { name: 'Import 1 change' }).click();
     await expect(out).toContainText('2 reservations');
     await page.keyboard.press('ControlOrMeta+z');
     await expect(out).toContainText('1 reservation');
@@ -192,17 +192,17 @@ test('on the demo’s house: a tidy block, reservations out and leases in, and w
     await page.getByLabel('forwards to').fill('10.77.4.21');
     await page.getByRole('button', { name: 'Add', exact: true }).click();
     await expect(region(page, 'Port forwards')).toContainText('Sluice rail');
-    await page.getByLabel('Port forward').check();
+    await page.getByRole('radio', { name: /^Port forward/ }).check();
     await page.getByLabel('WAN address of the router').fill('100.72.4.9');
     await page.getByLabel('WAN address of the router').blur();
-    await page.getByLabel('From House into the internet').selectOption('everything');
+    await page.getByLabel('From House to the internet').selectOption('everything');
     await openCamera(page, 'Sluice rail', 'address');
     const findings = region(page, 'Findings');
     await expect(findings).toContainText('Port forward: open to the whole internet');
     await expect(findings).toContainText('Port forward cannot work here');
-    await findings.getByRole('button', { name: 'Close port 8554 to 554 of the router' }).click();
+    await findings.getByRole('button', { name: 'Close port forward 8554 to 554 at the router' }).click();
     await expect(findings).not.toContainText('Port forward: open to the whole internet');
-    await findings.getByRole('button', { name: 'Cut House off from the internet' }).click();
+    await findings.getByRole('button', { name: 'Block House from the internet' }).click();
     await expect(findings).not.toContainText('Unrestricted internet access');
   });
 });

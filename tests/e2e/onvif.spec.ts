@@ -12,7 +12,7 @@ const handIs = (page: Page) => region(page, 'PTZ controls').getByRole('status').
 
 /** Asked again as a person would, where a busy machine let a device run out of its time. */
 async function readDevice(page: Page): Promise<void> {
-  const read = region(page, /^DeviceReport|What it offers/).getByText(/read today/);
+  const read = region(page, /^ONVIF device report|What it offers/).getByText(/read today/);
   await expect(async () => {
     await page.getByRole('button', { name: /^Read it/ }).click({ timeout: 5_000 });
     await expect(read.first()).toBeVisible({ timeout: 20_000 });
@@ -40,7 +40,7 @@ test.describe('on Alder Mill', () => {
     await readDevice(page);
     const offer = region(page, 'What it offers by ONVIF');
     await expect(offer).toContainText('clock right to the second');
-    await offer.getByRole('button', { name: 'Take profile main' }).click();
+    await offer.getByRole('button', { name: 'Use profile main' }).click();
     await expect(page.getByLabel('Path', { exact: true })).toHaveValue('/live/main');
     await expect(offer.getByText('is stream main')).toBeVisible();
     await probeUntilPlays(page);
@@ -89,11 +89,11 @@ test.describe('on Alder Mill', () => {
     await page.getByLabel('Name of this preset').fill('Mill lane');
     await press(page, 'Save the present position');
     await expect(page.getByRole('img', { name: 'What Mill lane shows' })).toBeVisible();
-    await press(page, 'Keep Wheel here too');
+    await press(page, 'Save Wheel here too');
     await press(page, 'Create a tour');
     await expect(region(page, 'Tour 1').getByText('stays 30 s')).toBeVisible();
     await page.getByRole('button', { name: 'Remove Wheel', exact: true }).click();
-    await expect(page.getByRole('alertdialog', { name: 'Remove Wheel' })).toContainText('1 round');
+    await expect(page.getByRole('alertdialog', { name: 'Remove Wheel' })).toContainText('1 preset tour');
     await press(page, 'Remove it');
     await page.keyboard.press('ControlOrMeta+z');
     await expect(page.getByRole('button', { name: 'Remove Wheel', exact: true })).toBeVisible();
@@ -137,15 +137,15 @@ test.describe('on Alder Mill', () => {
     await page.getByRole('link', { name: /^Device report/ }).click();
     await readDevice(page);
     const findings = region(page, 'Findings');
-    await expect(findings.getByText('It gives 192.168.10.1 as its own address')).toBeVisible();
-    await findings.getByRole('button', { name: 'Choose Marrick R8' }).click();
-    await expect(findings.getByText('By ONVIF it shows 1 of 8 channels')).toBeVisible();
+    await expect(findings.getByText('Reports 192.168.10.1 as its own address')).toBeVisible();
+    await findings.getByRole('button', { name: 'Choose the model card of Marrick R8' }).click();
+    await expect(findings.getByText('ONVIF lists 1 of 8 channels')).toBeVisible();
     const box = region(page, 'Channels of the recorder');
     await box.getByLabel('Which channel is this camera?').fill('1');
     await box.getByLabel('Which channel is this camera?').press('Enter');
     await box.getByRole('button', { name: 'Try 8 channels' }).click();
     await expect(box.getByText('is Cider press A')).toBeVisible();
-    await box.getByRole('button', { name: 'Bring in channel 2' }).click();
+    await box.getByRole('button', { name: 'Add channel 2' }).click();
     await expect(box.getByText('is Cider press B')).toBeVisible();
     await page.getByRole('link', { name: 'Cameras' }).click();
     await page.getByRole('link', { name: 'Cider press B', exact: true }).click();
@@ -160,21 +160,19 @@ test.describe('on Alder Mill', () => {
   }) => {
     await open(page, 'linen-stair');
     await readDevice(page);
-    await expect(
-      page.getByText('Its clock is 8 years slow: it refuses who does not take that out').first(),
-    ).toBeVisible();
+    await expect(page.getByText('Clock is 8 years slow: time-stamped logins are refused').first()).toBeVisible();
     const offer = region(page, 'What it offers by ONVIF');
     await expect(offer).toContainText('clock 8 years slow');
-    await offer.getByRole('button', { name: 'Take profile main' }).click();
+    await offer.getByRole('button', { name: 'Use profile main' }).click();
     await expect(page.getByLabel('Path', { exact: true })).toHaveValue('/video.mjpg');
   });
 
   test('a card learns from a device, and fills in the next one of its model', async ({ page }) => {
     await open(page, 'sluice-rail', '/onvif');
     await readDevice(page);
-    const card = region(page, 'Card of Ostrel PD-5');
+    const card = region(page, 'Model card of Ostrel PD-5');
     await expect(card).toContainText('/live/main');
-    await press(page, 'Teach it these 2');
+    await press(page, 'Add to it these 2');
     await expect(card.getByText('It has all that this device reported.')).toBeVisible();
     await page.getByRole('link', { name: 'Cameras' }).click();
     await press(page, 'Add a camera');
@@ -226,7 +224,7 @@ apart.describe('from an empty site, with the server as it is started for real', 
     await press(page, `Send it to port ${onvifPort}`);
     await readDevice(page);
     await expect(region(page, 'ONVIF device report')).toContainText('Quillbrook Mini');
-    await region(page, 'What it offers').getByRole('button', { name: 'Take profile sub' }).click();
+    await region(page, 'What it offers').getByRole('button', { name: 'Use profile sub' }).click();
     await page.getByRole('link', { name: /^PTZ controls/ }).click();
     await expect(handIs(page)).toHaveText('connected; it does not report movement');
     await expect(page.getByText(/calibrate it first/)).toBeVisible();
@@ -255,7 +253,7 @@ apart.describe('from an empty site, with the server as it is started for real', 
     const tried: string[] = [];
     page.on('websocket', (socket) => tried.push(socket.url()));
     await page.reload();
-    await expect(region(page, 'PTZ controls').getByText(/^The secret of boot-viewer is not here/)).toBeVisible();
+    await expect(region(page, 'PTZ controls').getByText(/^The password of boot-viewer is not here/)).toBeVisible();
     await expect(page.getByText('No picture: the password of its streams is not here')).toBeVisible();
     expect(tried).toEqual([]);
     await page.getByRole('link', { name: 'Type it at its stream' }).click();

@@ -117,7 +117,7 @@ test('two refused logins in all; then a person is asked, and the lane says how m
   await expect(page.getByText(/was refused twice in the last ten minutes/).first()).toBeVisible();
   await once.click();
   const question = page.getByRole('dialog', { name: /Log in to 10\.77\.4\.21 once more/ });
-  await expect(question).toContainText('lock an account at three or five');
+  await expect(question).toContainText('lock an account after three or five');
   await question.getByRole('button', { name: 'Do not log in' }).click();
   await page.getByRole('link', { name: 'Cameras' }).first().click();
   await expect(page.getByRole('row', { name: /Sluice rail/ })).toContainText(

@@ -41,8 +41,11 @@ async function writeAndCheck(page: Page): Promise<void> {
   await page.getByRole('region', { name: 'Step' }).getByRole('button', { name: 'The firmware file was found' }).click();
   await press(page, 'Release the button');
   await page.getByRole('region', { name: 'Step' }).getByRole('button', { name: 'It is writing' }).click();
-  await expect(page.getByRole('img', { name: 'Its lamp: red, steady' })).toBeVisible({ timeout: 15_000 });
-  await page.getByRole('region', { name: 'Step' }).getByRole('button', { name: 'It restarts' }).click();
+  await expect(page.getByRole('img', { name: 'Its LED: red, steady' })).toBeVisible({ timeout: 15_000 });
+  await page
+    .getByRole('region', { name: 'Step' })
+    .getByRole('button', { name: /It restarts/ })
+    .click();
   await page
     .getByRole('region', { name: 'Step' })
     .getByRole('button', { name: 'It runs', exact: false })
@@ -75,7 +78,7 @@ test.describe('the simulated Boot room of a demo of its own', () => {
     await probeSays(page, /nothing listens|refused/i);
     await page.getByRole('link', { name: /^Prepare/ }).click();
     await page.getByRole('link', { name: 'Rehearse it' }).click();
-    await press(page, 'Time runs 60 times');
+    await press(page, 'Time runs 60 times as fast');
 
     await page.getByLabel('Name of its file').fill('mini_open.bin.txt');
     await tryOnce(page, 'red, steady');
@@ -96,7 +99,7 @@ test.describe('the simulated Boot room of a demo of its own', () => {
     await page.getByLabel('with a partition that is small enough').check();
     await tryOnce(page, 'blue, slow');
     await writeAndCheck(page);
-    await expect(page.getByText('Rehearsed in 3 tries. It is in the logbook.', { exact: false })).toBeVisible();
+    await expect(page.getByText('Rehearsed in 3 attempts. It is in the logbook.', { exact: false })).toBeVisible();
     await expect(page.getByText('its stream answers now', { exact: false })).toBeVisible();
     await toTap(page);
     await probeUntilPlays(page);
@@ -105,7 +108,7 @@ test.describe('the simulated Boot room of a demo of its own', () => {
   test('rehearsed back again, it refuses', async ({ page }) => {
     await page.goto(`${demo.address}/site/alder-mill/camera/boot-room/prepare`);
     await page.getByRole('link', { name: 'Rehearse it' }).click();
-    await press(page, 'Time runs 60 times');
+    await press(page, 'Time runs 60 times as fast');
     await press(page, 'Rehearse going back');
     await expect(page.getByLabel('Name of its file')).toHaveValue('mini_stock.bin');
     await tryOnce(page, 'blue, slow');
@@ -121,21 +124,21 @@ test('the plug is pulled while it writes: it hangs, the steps lead to bringing i
 }) => {
   await openCamera(page, 'Boot room', 'prepare');
   await page.getByRole('link', { name: 'Rehearse it' }).click();
-  await press(page, 'Time runs 60 times');
+  await press(page, 'Time runs 60 times as fast');
   await tryOnce(page, 'blue, slow');
   const step = page.getByRole('region', { name: 'Step' });
   await step.getByRole('button', { name: 'The firmware file was found' }).click();
   await press(page, 'Release the button');
   await press(page, 'Unplug it');
   await press(page, 'Plug it in');
-  await expect(page.getByRole('img', { name: 'Its lamp: red, two short, a pause' })).toBeVisible();
+  await expect(page.getByRole('img', { name: 'Its LED: red, two short, a pause' })).toBeVisible();
   await step.getByRole('button', { name: 'This pattern, again and again' }).click();
   await expect(page.getByRole('alert')).toContainText('The firmware is written halfway');
   await press(page, 'The same way, with that file');
   await press(page, 'Remove the SD card');
   await tryOnce(page, 'blue, slow');
   await writeAndCheck(page);
-  await expect(page.getByText('Rehearsed in 2 tries. It is in the logbook.', { exact: false })).toBeVisible();
+  await expect(page.getByText('Rehearsed in 2 attempts. It is in the logbook.', { exact: false })).toBeVisible();
 });
 
 test('the bench: decided, the image hashed and compared, a large card made small, the copy read back', async ({
@@ -149,12 +152,12 @@ test('the bench: decided, the image hashed and compared, a large card made small
     .getByLabel('Original firmware file', { exact: true })
     .setInputFiles(file('mini_stock.bin', randomBytes(4000)));
   await expect(head).not.toContainText('Veto against');
-  await page.getByLabel('Firmware file', { exact: true }).setInputFiles(file('mini_open.bin', IMAGE));
+  await page.getByLabel('Choose the firmware file', { exact: true }).setInputFiles(file('mini_open.bin', IMAGE));
   const image = region(page, 'Firmware file');
   await expect(image.getByText(DIGEST)).toBeVisible();
   await image.getByLabel('SHA-256 as published').fill(DIGEST.slice(1));
   await page.keyboard.press('Tab');
-  await expect(image.getByText('A SHA-256 has 64 digits, this has 63.', { exact: false })).toBeVisible();
+  await expect(image.getByText('A SHA-256 checksum has 64 digits, this has 63.', { exact: false })).toBeVisible();
   await image.getByLabel('SHA-256 as published').fill(`${DIGEST.toUpperCase()}  mini_open.bin`);
   await page.keyboard.press('Tab');
   await expect(image.getByText('It is the published file.')).toBeVisible();
@@ -166,16 +169,16 @@ test('the bench: decided, the image hashed and compared, a large card made small
   await page.keyboard.press('Tab');
   await expect(region(page, 'Findings').getByText('Firmware file for another revision')).toHaveCount(0);
 
-  await press(page, 'A card of 128 GB');
+  await press(page, 'An SD card of 128 GB');
   const card = region(page, 'SD card');
-  await expect(card.getByText(/sectors 2.048 to 67.110.911 · 67.108.864 of them · 32.768 MiB/)).toBeVisible();
+  await expect(card.getByText(/sectors 2.048 to 67.110.911 · 67.108.864 in all · 32.768 MiB/)).toBeVisible();
   await card.getByLabel('Partition, MiB').fill('100000');
   await page.keyboard.press('Tab');
   await expect(head).toContainText('Partition too large');
   await head.getByRole('button', { name: 'Make the partition 32768 MiB' }).click();
   await card.getByLabel('Name of the file on it').fill('mini_open.bin.txt');
   await page.keyboard.press('Tab');
-  await expect(card.getByText('A second ending hangs on it, which a desktop often hides.')).toBeVisible();
+  await expect(card.getByText('A second extension follows, which a desktop often hides.')).toBeVisible();
   await head.getByRole('button', { name: 'Call the file mini_open.bin' }).click();
   await card
     .getByLabel('File read back from the SD card')
@@ -196,7 +199,7 @@ test('the bench: decided, the image hashed and compared, a large card made small
 test('files that are no image say what is wrong with them, and what was there before stays', async ({ page }) => {
   await openCamera(page, 'Boot room', 'prepare/reflash');
   await press(page, 'Decide: install community firmware');
-  const drop = page.getByLabel('Firmware file', { exact: true });
+  const drop = page.getByLabel('Choose the firmware file', { exact: true });
   const zone = page.getByRole('region', { name: 'Drop the firmware file', exact: true });
   await drop.setInputFiles(file('mini_open.bin', IMAGE));
   await expect(region(page, 'Firmware file').getByText(DIGEST)).toBeVisible();
@@ -211,7 +214,7 @@ test('files that are no image say what is wrong with them, and what was there be
   writeFileSync(growing, new Uint8Array(300 * 1024 * 1024));
   await drop.setInputFiles(growing);
   await zone.getByRole('button', { name: 'Cancel' }).click();
-  await expect(zone.getByRole('button', { name: 'Choose the image' })).toBeVisible();
+  await expect(zone.getByRole('button', { name: 'Choose the firmware file' })).toBeVisible();
   await expect(region(page, 'Firmware file').getByText(DIGEST)).toBeVisible();
 
   const writer = new ZipWriter(new BlobWriter(), { useWebWorkers: false });
@@ -221,9 +224,9 @@ test('files that are no image say what is wrong with them, and what was there be
   const zip = new Uint8Array(await (await writer.close()).arrayBuffer());
   await drop.setInputFiles(file('download.zip', zip));
   await expect(zone.getByText('leads outside the folder', { exact: false })).toBeVisible();
-  await expect(zone.getByRole('button', { name: 'Take ../../climbs.bin' })).toBeDisabled();
-  await expect(zone.getByRole('button', { name: 'Take inner.zip' })).toBeDisabled();
-  await zone.getByRole('button', { name: 'Take fw/mini_open.bin' }).click();
+  await expect(zone.getByRole('button', { name: 'Choose ../../climbs.bin' })).toBeDisabled();
+  await expect(zone.getByRole('button', { name: 'Choose inner.zip' })).toBeDisabled();
+  await zone.getByRole('button', { name: 'Choose fw/mini_open.bin' }).click();
   await expect(region(page, 'Firmware file').getByText('mini_open.bin in download.zip')).toBeVisible();
   await expect(region(page, 'Firmware file').getByText('70 000 bytes')).toBeVisible();
 });
@@ -300,7 +303,7 @@ apart(
       await press(page, 'Save');
       await expect(region(page, 'Reflash guide of its model').getByText('peep.img')).toBeVisible();
       await page.getByRole('link', { name: 'Rehearse it' }).click();
-      await press(page, 'Time runs 60 times');
+      await press(page, 'Time runs 60 times as fast');
       await tryOnce(page, 'blue, slow');
       await writeAndCheck(page);
       await expect(page.getByText('Rehearsed. It is in the logbook.')).toBeVisible();

@@ -13,7 +13,7 @@ test('the session limit of Boot room is found by trying, and stands in the site'
   await panel.getByLabel('Stop at').press('Enter');
   await panel.getByRole('button', { name: 'Open up to 5' }).click();
   await expect(panel.getByText('4 at once')).toBeVisible({ timeout: 20_000 });
-  await expect(panel.getByText(/one more is told 453/)).toBeVisible();
+  await expect(panel.getByText(/one more is answered 453/)).toBeVisible();
   await expect(panel.getByText('The first was not affected.')).toBeVisible();
   await page.reload();
   await expect(panel.getByText('4 at once')).toBeVisible();
@@ -22,7 +22,7 @@ test('the session limit of Boot room is found by trying, and stands in the site'
 test('a camera is listened to: silent until asked for, then with its loudness', async ({ page }) => {
   await openCamera(page, 'Boot room');
   await probe(page);
-  await expect(page.getByRole('row', { name: 'sound', exact: false }).first()).toContainText('PCMU');
+  await expect(page.getByRole('row', { name: 'audio', exact: false }).first()).toContainText('PCMU');
   const listen = page.getByRole('button', { name: 'Listen' });
   await expect(listen).toBeVisible({ timeout: 15_000 });
   await expect(page.getByRole('meter', { name: 'Volume' })).toHaveCount(0);

@@ -134,15 +134,15 @@ export const PASSPHRASE = 'four grey herons wading';
 /** Puts the secrets of this visit under a passphrase. */
 export async function sealSecrets(page: Page): Promise<void> {
   await page.getByRole('button', { name: 'Passwords: this visit' }).click();
-  await page.getByLabel('Passphrase').fill(PASSPHRASE);
-  await page.getByLabel('Repeat the passphrase').fill(PASSPHRASE);
+  await page.getByLabel('Passphrase', { exact: true }).fill(PASSPHRASE);
+  await page.getByLabel('The same again').fill(PASSPHRASE);
   await page.getByRole('button', { name: 'Keep them encrypted' }).click();
   await expect(page.getByRole('button', { name: 'Passwords: unlocked' })).toBeVisible();
 }
 
 export async function unlockSecrets(page: Page): Promise<void> {
   await page.getByRole('button', { name: 'Passwords: locked' }).click();
-  await page.getByLabel('Passphrase').fill(PASSPHRASE);
+  await page.getByLabel('Passphrase', { exact: true }).fill(PASSPHRASE);
   await page.getByRole('button', { name: 'Unlock' }).click();
   await expect(page.getByRole('button', { name: 'Passwords: unlocked' })).toBeVisible();
 }

@@ -73,7 +73,7 @@ alone('a blocked store: the site is worked on in the page, and can be exported',
   // It is not left while its changes are nowhere else; once they are in a file it may be.
   await askForSite(page, 'Quern House');
   await expect(
-    page.getByText('Alder Mill has changes that this browser did not keep.', { exact: false }),
+    page.getByText('Alder Mill has changes that this browser could not save.', { exact: false }),
   ).toBeVisible();
   await page.keyboard.press('Escape');
   expect(await exportSite(page)).toContain('"/in-the-page"');
@@ -119,7 +119,7 @@ test('the server is killed in the middle of a probe: the page says so, and goes 
     await page.getByRole('link', { name: 'Sluice rail', exact: true }).click();
     await probeUntilPlays(page);
     first.process.kill('SIGKILL');
-    await expect(page.getByRole('alert').filter({ hasText: 'went away during the probe' })).toBeVisible();
+    await expect(page.getByRole('alert').filter({ hasText: 'stopped during the probe' })).toBeVisible();
     await expect(page.getByText('Server not running')).toBeVisible();
     second = await startDemo(first.port);
     await expect(page.getByText('The server answers again.')).toBeVisible({ timeout: 15_000 });

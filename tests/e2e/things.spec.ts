@@ -125,7 +125,9 @@ test('a round of probes shows how far it got, ends with the site that it goes th
   await page.keyboard.press('Escape');
   await expect(round).toHaveCount(0);
   await probeAll.click(); // one of them may have been through before it was copied
-  await expect(page.getByText(/^(\d) of \1 cameras? probed\. How each fares stands/)).toBeVisible({ timeout: 30_000 });
+  await expect(page.getByText(/^(\d) of \1 cameras? probed\. The results are in the lanes/)).toBeVisible({
+    timeout: 30_000,
+  });
   await expect(page.getByRole('row', { name: /Sluice rail/ })).not.toContainText('Probe it');
   await expect(page.getByRole('row', { name: /Linen stair/ })).toContainText(/Stop|Fix/);
   await page.getByRole('button', { name: /^Site:/ }).click();
@@ -180,7 +182,9 @@ test('model cards from the site’s menu; a form keeps what was last said', asyn
     await card.getByRole('button', { name: 'Remove it' }).click();
     await expect(shelf).toBeVisible();
     await page.keyboard.press('Escape');
-    await expect(page.getByRole('row', { name: /Bee stand model not known|Bee stand no model chosen/ })).toBeVisible();
+    await expect(
+      page.getByRole('row', { name: /Bee stand model not chosen|Bee stand no model card chosen/ }),
+    ).toBeVisible();
     await undo(page).click();
     await expect(page.getByRole('row', { name: /Bee stand Pellam Sol 2/ })).toBeVisible();
   });
@@ -248,14 +252,14 @@ test('a site is renamed, copied, removed and put back; one that is deleted for e
   await page.getByRole('button', { name: /^Site:/ }).click();
   await expect(page.getByRole('menuitem', { name: 'tmp 2' })).toHaveCount(0);
   await page.getByRole('menuitem', { name: /^This site/ }).click();
-  await slip.getByRole('button', { name: 'Put tmp 2 back' }).click();
+  await slip.getByRole('button', { name: 'Restore tmp 2' }).click();
   await expect(page.getByRole('button', { name: /^Site: tmp 2/ })).toBeVisible();
   await page.keyboard.press('Escape');
   await menu(page, /^This site/);
   await slip.getByRole('button', { name: 'Remove this site' }).click();
   await slip.getByRole('button', { name: 'Remove it' }).click();
   await menu(page, /^This site/);
-  await slip.getByRole('button', { name: 'Delete tmp 2 for ever' }).click();
+  await slip.getByRole('button', { name: 'Delete tmp 2 permanently' }).click();
   await expect(region(page, 'Removed sites')).toHaveCount(0);
 });
 

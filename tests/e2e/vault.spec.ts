@@ -7,11 +7,11 @@ import { exportSite, openCamera, PASSPHRASE, probe, probeUntilPlays, savedFile }
 async function protect(page: Page): Promise<void> {
   await page.getByRole('button', { name: 'Passwords: this visit' }).click();
   const slip = page.getByRole('dialog', { name: 'Passwords are kept for this visit' });
-  await slip.getByLabel('Passphrase').fill('short');
+  await slip.getByLabel('Passphrase', { exact: true }).fill('short');
   await slip.getByRole('button', { name: 'Keep them encrypted' }).click();
   await expect(slip.getByText('At least 10 characters')).toBeVisible();
-  await slip.getByLabel('Passphrase').fill(PASSPHRASE);
-  await slip.getByLabel('Repeat the passphrase').fill(PASSPHRASE);
+  await slip.getByLabel('Passphrase', { exact: true }).fill(PASSPHRASE);
+  await slip.getByLabel('The same again').fill(PASSPHRASE);
   await slip.getByRole('button', { name: 'Keep them encrypted' }).click();
   await expect(page.getByRole('button', { name: 'Passwords: unlocked' })).toBeVisible();
 }
@@ -26,10 +26,10 @@ test('secrets outlast the page under a passphrase: opened by the right words alo
   await expect(page.getByText('Passwords are locked: unlock them at the top')).toBeVisible();
   await page.getByRole('button', { name: 'Probe', exact: true }).click(); // asks for the passphrase, not the camera
   const slip = page.getByRole('dialog', { name: 'Passwords are locked' });
-  await slip.getByLabel('Passphrase').fill('four grey herons walking');
+  await slip.getByLabel('Passphrase', { exact: true }).fill('four grey herons walking');
   await slip.getByRole('button', { name: 'Unlock' }).click();
   await expect(slip.getByText('This passphrase is wrong.')).toBeVisible();
-  await slip.getByLabel('Passphrase').fill(PASSPHRASE);
+  await slip.getByLabel('Passphrase', { exact: true }).fill(PASSPHRASE);
   await slip.getByRole('button', { name: 'Unlock' }).click();
   await expect(page.getByRole('button', { name: 'Passwords: unlocked' })).toBeVisible();
   await probeUntilPlays(page);

@@ -95,7 +95,7 @@ export function SiteSlip({ onClose }: { onClose: () => void }) {
               restored from there.
             </span>
             <span className="flex flex-wrap gap-2">
-              <Button onClick={() => setIsAsked(false)}>Cancel {site.name}</Button>
+              <Button onClick={() => setIsAsked(false)}>Keep {site.name}</Button>
               <Button className="text-brick" onClick={() => void remove()}>
                 Remove it
               </Button>
@@ -108,7 +108,7 @@ export function SiteSlip({ onClose }: { onClose: () => void }) {
             <span className="ml-auto flex gap-2">
               <Button onClick={onClose}>Cancel</Button>
               <Button kind="main" type="submit">
-                Cancel
+                Save
               </Button>
             </span>
           </span>

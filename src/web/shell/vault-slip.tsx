@@ -122,7 +122,7 @@ function ProtectForm({ onDone }: { onDone: () => void }) {
         }}
       />
       <TextField
-        label="Repeat the passphrase"
+        label="The same again"
         type="password"
         autoComplete="new-password"
         value={again}

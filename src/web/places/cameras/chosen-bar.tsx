@@ -165,7 +165,7 @@ export function ChosenBar({ cameras, onNone, onAll }: ChosenBarProps) {
           />
           <Button
             disabled={!power}
-            aria-label="Power source of all chosen"
+            aria-label="Set the power source of all chosen"
             onClick={() =>
               power &&
               act(

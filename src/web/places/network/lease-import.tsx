@@ -146,7 +146,7 @@ function LeasePreview({ taken: { name, file }, onDone }: { taken: Taken; onDone:
       <span className="mt-2 flex justify-end gap-2">
         <Button onClick={onDone}>Cancel</Button>
         <Button kind="main" disabled={wanted.length === 0} onClick={take}>
-          Take {sayMany(wanted.length, 'change')}
+          Import {sayMany(wanted.length, 'change')}
         </Button>
       </span>
     </div>

@@ -28,7 +28,7 @@ export function ImagePanel({ reflash, set }: BenchProps) {
     <Panel title="Firmware file" aside="the file stays where it is; its checksum is saved">
       <DropFile
         what="the firmware file"
-        label="Firmware file"
+        label="Choose the firmware file"
         onTaken={(image) => set({ image: keepSaid(image, reflash.image) })}
       />
       {reflash.image && (

@@ -55,7 +55,7 @@ export function ThingActs({ kind, id, onGone, onCopied }: ThingActsProps) {
         </span>
         <span className="flex flex-wrap gap-2">
           <Button autoFocus onClick={() => setIsAsked(false)}>
-            Cancel {name}
+            Keep {name}
           </Button>
           <Button className="text-brick" onClick={go}>
             Remove it
