@@ -30,7 +30,7 @@ async function open(options) {
   const context = await browser.newContext({ reducedMotion: 'reduce', colorScheme: 'light', ...options });
   const page = await context.newPage();
   await page.goto(address);
-  await page.getByRole('heading', { name: 'Tour' }).waitFor();
+  await page.getByRole('heading', { name: 'Cameras' }).waitFor();
   return page;
 }
 /** What a worker or a chart draws comes a moment after the page. */
@@ -38,7 +38,7 @@ const settled = (page) => page.evaluate(() => new Promise((resolve) => setTimeou
 const shoot = (page, name) => page.screenshot({ path: join(folder, `${name}.png`) });
 
 async function probe(page, camera) {
-  await page.getByRole('link', { name: 'Tour' }).first().click();
+  await page.getByRole('link', { name: 'Cameras' }).first().click();
   await page.getByRole('link', { name: camera, exact: true }).click();
   await page.getByRole('navigation', { name: 'Stations' }).getByRole('link', { name: /^Tap/ }).click();
   await page.getByRole('button', { name: 'Probe', exact: true }).click();
@@ -174,7 +174,7 @@ try {
   await desk.getByRole('button', { name: /^Entered at/ }).click();
   await probe(desk, 'Boot room');
   await shoot(desk, 'tap');
-  await desk.getByRole('link', { name: 'Tour' }).click();
+  await desk.getByRole('link', { name: 'Cameras' }).click();
   await desk.getByRole('button', { name: /^Use a panel .*: Bee stand$/ }).waitFor(); // remedies are tried one after the other
   await shoot(desk, 'cameras');
   await desk.getByRole('link', { name: 'Logbook' }).click();
@@ -207,7 +207,7 @@ try {
   await planning.evaluate(() => scrollTo(0, 0));
   await settled(planning);
   await shoot(planning, 'power');
-  await planning.getByRole('link', { name: 'Tour' }).first().click();
+  await planning.getByRole('link', { name: 'Cameras' }).first().click();
   await planning.getByRole('link', { name: 'Bee stand', exact: true }).click();
   await planning.getByRole('img', { name: /Too little in/ }).waitFor();
   await settled(planning);
