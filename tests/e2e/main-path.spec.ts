@@ -52,7 +52,7 @@ test('from opening a camera to the sheet, all of it on record', { tag: '@timed' 
       'teardown 200',
     ])
       await expect(tape(page).getByRole('button', { name: new RegExp(`^${step}`) })).toBeVisible();
-    await expect(fact(page, 'picture')).toContainText('960×540');
+    await expect(fact(page, 'resolution')).toContainText('960×540');
     await expect(fact(page, 'frame rate')).toContainText(/12.*12/);
     await expect(fact(page, 'key-frame interval')).toContainText('24 · 2.00 s');
     await expect(fact(page, 'packet loss')).toContainText('0 %');

@@ -22,7 +22,7 @@ test('an old box: the wrong path is named and mended, then what it is', async ({
   await expect(page.getByText('Password sent readable').first()).toBeVisible();
   await expect(page.getByText(/Response time \d+ ms/).first()).toBeVisible();
   await expect(fact(page, 'codec')).toContainText('JPEG');
-  await expect(fact(page, 'picture')).toContainText('640×480');
+  await expect(fact(page, 'resolution')).toContainText('640×480');
   await expect(fact(page, 'login')).toContainText('Basic');
 });
 

@@ -98,9 +98,11 @@ export const licence: Record<string, Operation> = {
   packs: ({ cameras, included, packs }) => {
     const found = cheapestPacks(cameras, included, packs);
     if (!found) return { error: 'no-pack' };
-    const { counts, ...rest } = found;
+    const { counts, cost, licencesBought: seatsBought, spareLicences: spareSeats } = found;
     return {
-      ...rest,
+      cost,
+      seatsBought,
+      spareSeats,
       packs: Object.fromEntries(packs.map(({ seats }: LicencePack, at: number) => [String(seats), counts[at]])),
     };
   },

@@ -90,13 +90,13 @@ export class HttpAnswerParser {
       // a line end may be cut in two
       this.#searched = Math.max(0, held.length - 3);
       if (held.length > MAX_HEAD_BYTES)
-        return this.#broken('http.head-too-large', `Expected a head below ${MAX_HEAD_BYTES} bytes.`);
+        return this.#broken('http.head-too-large', `Expected a header below ${MAX_HEAD_BYTES} bytes.`);
       // what cannot be HTTP is said at once: nobody waits for its end
       const begin = textOf(held.subarray(0, 7));
       return begin === 'HTTP/1.'.slice(0, begin.length) ? 'more' : this.#notHttp();
     }
     if (end > MAX_HEAD_BYTES)
-      return this.#broken('http.head-too-large', `Expected a head below ${MAX_HEAD_BYTES} bytes.`);
+      return this.#broken('http.head-too-large', `Expected a header below ${MAX_HEAD_BYTES} bytes.`);
     const [statusLine = '', ...lines] = textOf(held.subarray(0, end)).split(/\r?\n/);
     const found = STATUS_LINE.exec(statusLine);
     if (!found) return this.#notHttp();

@@ -17,7 +17,7 @@ export function FirmwarePanel({ camera }: { camera: Camera }) {
   const decision = reflash?.decision ?? null;
   const to = stationPath(siteId, camera.id, 'prepare');
   return (
-    <Panel title="Community firmware">
+    <Panel title="Firmware">
       <dl className="grid grid-cols-[auto_1fr] gap-x-4 gap-y-1">
         <dt className="text-soft">decided</dt>
         <dd>{decision ? OPTION_WORDS[decision] : 'nothing yet'}</dd>

@@ -1,4 +1,5 @@
 import { useState } from 'react';
+import { sayMany } from '../../../core/base/say.ts';
 import type { Camera } from '../../../core/document/chapters/cameras/camera.ts';
 import type { FactValue } from '../../../core/document/chapters/journal/entry.ts';
 import type { JournalCommand } from '../../../core/document/chapters/journal/journal-commands.ts';
@@ -40,7 +41,7 @@ export function SettingsPanel({ camera }: { camera: Camera }) {
               for (const setting of sure) if (setting.wanted !== null) tick(setting, setting.wanted);
             }}
           >
-            {sure.length} confirm all as recommended
+            Confirm {sayMany(sure.length, 'setting')} as recommended
           </Button>
         )
       }

@@ -42,7 +42,7 @@ const urlParts = (
     : [
         { name: 'account', text: encodeUserinfo(draft.user) },
         { name: 'colon', text: ':', isSign: true },
-        { name: 'secret', text: hasSecret ? MASK : '?' },
+        { name: 'password', text: hasSecret ? MASK : '?' },
         { name: 'at', text: '@', isSign: true },
       ]),
   { name: 'host', text: draft.host === '' ? '?' : urlHost(draft.host.trim()) },

@@ -52,7 +52,7 @@ function rowsOf(index: EvidenceIndex, stream: Stream): readonly FactRow[] {
       measured: as('codec', 'measured')?.value.toString() ?? null,
       best: facts.codec,
     },
-    { name: 'picture', declared: size('declared'), measured: size('measured'), best: facts.width },
+    { name: 'resolution', declared: size('declared'), measured: size('measured'), best: facts.width },
     {
       name: 'frame rate',
       declared: say(as('fps', 'declared'), sayFps),

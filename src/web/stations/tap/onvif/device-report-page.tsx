@@ -134,7 +134,7 @@ function Identity({ reading, at }: { reading: OnvifReading; at: string }) {
     <div className="mt-3 flex flex-col gap-3 border-t border-grid pt-3">
       <div className="flex flex-wrap items-start justify-between gap-x-6 gap-y-3">
         <dl className="grid grid-cols-[auto_1fr] gap-x-3 gap-y-0.5">
-          <Line term="Is">
+          <Line term="Model">
             <b>{nameOfDevice(reading)}</b>
           </Line>
           <Line term="Firmware">{device.firmware}</Line>
@@ -144,7 +144,7 @@ function Identity({ reading, at }: { reading: OnvifReading; at: string }) {
           {network && network.dhcp !== null && (
             <Line term="Its address">{network.dhcp ? 'by DHCP' : 'static on the device'}</Line>
           )}
-          {network?.timeServers && <Line term="Time server">{network.timeServers.join(', ') || 'nobody'}</Line>}
+          {network?.timeServers && <Line term="Time server">{network.timeServers.join(', ') || 'none'}</Line>}
           {imaging && <Line term="IR-cut filter">{imaging.infraredCut}</Line>}
           {recordings?.recordings != null && <Line term="Recordings on the device">{sayRecordings(recordings)}</Line>}
           <Line term="Login">
