@@ -73,7 +73,10 @@ const ALLOWED: readonly { readonly text: RegExp; readonly why: string }[] = [
     text: /Draw(n|s)? |canvas to draw|which cable to draw|to draw its picture|as drawn/i,
     why: 'a line that is drawn on a plan',
   },
-  { text: /it opened a tunnel|HTTP tunnel|tunnelled|--tunnel/, why: 'RTSP over HTTP is a tunnel (its protocol’s word)' },
+  {
+    text: /it opened a tunnel|HTTP tunnel|tunnelled|--tunnel/,
+    why: 'RTSP over HTTP is a tunnel (its protocol’s word)',
+  },
   { text: /its card was removed/, why: 'the card of a computer, whatever it is' },
   { text: /against the card of its model/, why: 'a model card by another order of words' },
   { text: /Groups of pictures|groups of pictures/, why: 'what a GOP is, said once where its damage is explained' },

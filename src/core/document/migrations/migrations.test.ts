@@ -11,7 +11,7 @@ import { refusalOf } from '../site-fit.ts';
 import { SITE_VERSION } from '../version.ts';
 
 // Files as those versions wrote them, by their own code: the demo worked on for a morning.
-const FILES = ['v1', 'v2', 'v3', 'v4', 'v5', 'v6', 'v7', 'v8', 'v9', 'v10', 'v11'].map((name) => ({
+const FILES = ['v1', 'v2', 'v3', 'v4', 'v5', 'v6', 'v7', 'v8', 'v9', 'v10', 'v11', 'v12'].map((name) => ({
   name,
   text: readFileSync(join(__dirname, `../../../../tests/fixtures/sites/alder-mill-${name}.cleartap.json`), 'utf8'),
 }));
@@ -43,6 +43,15 @@ test.each(FILES)('what $name measured and handed over counts', ({ text }) => {
   // It is worked on as any other.
   const edited = apply(site, { kind: 'setAddress', cameraId: 'boot-room', host: '10.77.4.27', port: 554 });
   expect(refusalOf(site, edited)).toBeNull();
+});
+
+test('a certificate that version 12 saw is kept, and by which hash it was signed is not known', () => {
+  const v12 = FILES.find(({ name }) => name === 'v12')?.text ?? '';
+  const seen = (journal: Site['journal']) =>
+    journal.flatMap(({ payload }) => (payload?.kind === 'reading' ? (payload.reading.tls ?? []) : []));
+  const before = seen(JSON.parse(v12).journal);
+  expect(before).toHaveLength(1);
+  expect(seen(opened(v12).journal)).toEqual(before.map((tls) => ({ ...tls, signatureHash: null })));
 });
 
 test('what version 11 kept as texts is a typed payload, each with what it told', () => {

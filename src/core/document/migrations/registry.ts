@@ -10,6 +10,7 @@ import { to9 } from './to-9.ts';
 import { to10 } from './to-10.ts';
 import { to11 } from './to-11.ts';
 import { to12 } from './to-12.ts';
+import { to13 } from './to-13.ts';
 
 /** Every step, by the version that it starts from. */
 export const MIGRATIONS: Readonly<Record<number, Migration>> = {
@@ -24,4 +25,5 @@ export const MIGRATIONS: Readonly<Record<number, Migration>> = {
   9: to10,
   10: to11,
   11: to12,
+  12: to13,
 };

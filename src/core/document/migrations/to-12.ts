@@ -6,6 +6,7 @@ import { PROBE_CAUSES } from '../../rtsp/exchange-types.ts';
 import { checkSeenHost } from '../../scan/seen-check.ts';
 import { checkPayload, isFoundWay, isProbeFact } from '../payload/payload-check.ts';
 import { eachOf, type Migration, type OldDocument } from './migrate.ts';
+import { withSignatureHash } from './to-13.ts';
 
 // Until 11 a probe, a reading, a count, a sweep and a listening were kept as facts, each a text, a number or yes or no.
 
@@ -76,7 +77,7 @@ function readingOf(told: Told): OldDocument {
   const device = parsed(told.of('onvif.device'));
   if (!isRecord(device)) return { reading: null };
   const { ptz, events } = device;
-  const bare = { ...OF_BEFORE, ...device };
+  const bare = withSignatureHash({ ...OF_BEFORE, ...device });
   // of a list what makes sense by itself: one profile that does not takes no other along
   const each = (name: string, alone: (item: unknown) => object): readonly unknown[] =>
     told
