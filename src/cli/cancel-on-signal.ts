@@ -1,6 +1,6 @@
 import { UsageError } from './usage-error.ts';
 
-/** Aborts when somebody ends the command: what is open is told goodbye. */
+/** Aborts when somebody ends the command: what is open is told to let go. */
 export function cancelOnSignal(): AbortSignal {
   const controller = new AbortController();
   for (const name of ['SIGINT', 'SIGTERM'] as const)

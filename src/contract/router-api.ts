@@ -26,6 +26,6 @@ export type RouterRequest = InferType<typeof routerRequestSchema>;
 
 export interface RouterAnswer {
   readonly reservations: readonly { readonly mac: string; readonly ip: string; readonly name: string }[];
-  /** What it handed out, in the manner of a dnsmasq lease file. */
+  /** Its leases, in the manner of a dnsmasq lease file. */
   readonly leases: string;
 }

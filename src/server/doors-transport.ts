@@ -59,7 +59,7 @@ export const toDoors = (context: TransportContext<DoorInput>): Transport<ScanDoi
     else asking?.ask(bytes);
   };
   const askNeighbours = async (): Promise<void> => {
-    // a system without such a table has no hardware addresses to tell
+    // a system without such a table has no MAC addresses to tell
     const text = await world.finder.neighbours().catch(() => '');
     say(() => ({ kind: 'neighbours', table: parseArpTable(text), atMs: now() }));
   };

@@ -18,9 +18,9 @@ export interface World {
 
 export const USER_AGENT = 'ClearTap/0.1';
 
-/** How long a goodbye may take: a device that does not answer by then is left. */
-const GOODBYE_MS = 500;
-/** A fault that comes again while the first is dealt with gives the goodbye up; a third one gives all up. */
+/** How long a farewell may take: a device that does not answer by then is left. */
+const FAREWELL_MS = 500;
+/** A fault that comes again while the first is dealt with gives the farewell up; a third one gives all up. */
 const MAX_FAULTS = 2;
 /** A machine that does not end this long after a fault, since what the fault took with it never comes, is ended. */
 const ENDS_WITHIN_MS = 2000;
@@ -218,9 +218,9 @@ class Drive<
     this.#timers.delete(timer);
   }
 
-  /** The device is told goodbye, and may take its time to answer, but not the person's. */
+  /** The device is told to let go, and may take its time to answer, but not the person's. */
   readonly #cancel = (): void => {
-    this.#arm('driver: goodbye', this.options.farewellMs ?? GOODBYE_MS, () => {
+    this.#arm('driver: farewell', this.options.farewellMs ?? FAREWELL_MS, () => {
       this.#finish();
       this.resolve();
     });

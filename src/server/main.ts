@@ -139,9 +139,9 @@ async function main(): Promise<void> {
     isStopping = true;
     setTimeout(() => process.exit(0), STOP_WITHIN_MS).unref();
     server.close();
-    void goodbye();
+    void farewell();
   };
-  const goodbye = async (): Promise<void> => {
+  const farewell = async (): Promise<void> => {
     await running.endAll('Clear Tap stops.');
     sockets.close();
     server.closeAllConnections();

@@ -61,7 +61,7 @@ export interface Fleet {
   hasHost(host: string): boolean;
   /** Loopback ports on which devices wait for a question by WS-Discovery, each with its address in the simulated network. */
   discoveryPorts(): ReadonlyMap<number, string>;
-  /** Who is there, with hardware addresses, as a system would list its neighbours. */
+  /** Who is there, with MAC addresses, as a system would list its neighbours. */
   neighbours(): string;
   /** Networks that the computer of the demo is in. */
   networks(): readonly string[];

@@ -23,7 +23,7 @@ export interface Oddities {
   readonly closesAfter401?: true;
   /** It says nothing to this method. */
   readonly silentTo?: string;
-  /** The only sign of life that it takes, and offers; it refuses all others. `none` offers one and refuses it. */
+  /** The only keep-alive that it takes, and offers; it refuses all others. `none` offers one and refuses it. */
   readonly keepAlive?: 'GET_PARAMETER' | 'SET_PARAMETER' | 'OPTIONS' | 'none';
   /** It asks back, each second, and ends whoever does not answer. */
   readonly asksBack?: true;

@@ -58,9 +58,9 @@ export interface Personality {
 /** How a device is joined to the network. */
 export interface Plug {
   readonly mac: string;
-  /** `static` is set on the device; `asks` takes what the router hands out. */
+  /** `static` is set on the device; `asks` asks by DHCP. */
   readonly address: 'static' | 'asks';
-  /** It makes itself a new hardware address whenever it joins anew. */
+  /** It makes itself a new MAC address whenever it joins anew. */
   readonly isRandom?: true;
 }
 
@@ -169,7 +169,7 @@ export const QUILLBROOK_MINI_GUIDE: ReflashGuide = {
   backName: 'mini_stock.bin',
   limitGiB: 32,
   cardWay: 'label towards the lens, until it clicks',
-  button: 'the small one under the rubber, beside the card',
+  button: 'the small one under the rubber, beside the SD card',
   powerOffS: 10,
   holdS: 6,
   signWithinS: 12,

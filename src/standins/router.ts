@@ -60,7 +60,7 @@ export class SimulatedRouter {
     return this.#joined.find(({ member }) => member.name === name)?.host ?? null;
   }
 
-  /** Addresses that were handed out: of those set on the devices themselves, it knows nothing. */
+  /** Addresses with a lease: of those set on the devices themselves, it knows nothing. */
   get leases(): readonly Lease[] {
     const expires = Math.floor(this.options.nowMs() / 1000) + LEASE_S;
     return this.#joined.flatMap(({ member, host, mac }) =>

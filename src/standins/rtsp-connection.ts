@@ -147,7 +147,7 @@ export class RtspConnection {
         return this.#play(request);
       case 'GET_PARAMETER':
       case 'SET_PARAMETER':
-        return this.#takeSignOfLife(request);
+        return this.#takeKeepAlive(request);
       case 'TEARDOWN': {
         const session = this.#sessionOf(request);
         if (session) this.#end(session, 'teardown');
@@ -158,7 +158,7 @@ export class RtspConnection {
     }
   }
 
-  #takeSignOfLife(request: RtspRequest): void {
+  #takeKeepAlive(request: RtspRequest): void {
     const { keepAlive } = this.#odd;
     if (keepAlive !== undefined && keepAlive !== request.method)
       return this.#reply(request, 501, 'Not Implemented', []);

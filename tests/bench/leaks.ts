@@ -27,7 +27,7 @@ for (let count = 1; count <= PROBES; count++) {
   const { report } = await probe(url, { credentials: null, media: false });
   if (report.verdict === 'fail') throw new Error(`probe ${count}: ${report.cause}`);
   if (count !== WARM) continue;
-  await setTimeout(1000); // a goodbye takes up to half a second
+  await setTimeout(1000); // a farewell takes up to half a second
   early = await heldMiB();
 }
 await setTimeout(1000);

@@ -1,5 +1,5 @@
 import { apart, expect, type Page, test } from './browser.ts';
-import { checkAccess, noSidewaysScroll } from './reach.ts';
+import { checkAccess, checkWords, noSidewaysScroll } from './reach.ts';
 import { goTo, openCamera, probe } from './steps.ts';
 
 const press =
@@ -125,6 +125,7 @@ for (const [name, looks] of Object.entries(VIEWS))
     for (const look of looks) {
       await look(page);
       await checkAccess(page);
+      await checkWords(page);
       if (await page.getByRole('dialog').isVisible()) await page.keyboard.press('Escape');
     }
   });

@@ -61,7 +61,7 @@ cut(
     await expect(region(page, 'Scan it')).toContainText(/1.524 connections, at most 125 at once/);
     await lookThrough(page);
 
-    // Each answer becomes a camera by one act: by what it says of itself, or by its hardware address alone.
+    // Each answer becomes a camera by one act: by what it says of itself, or by its MAC address alone.
     for (const address of ['10.77.4.21', '10.77.4.27', '10.77.4.33', '10.77.4.35'])
       await page.getByRole('button', { name: `Make a camera of ${address}` }).click();
     await expect(row(page, '10.77.4.21')).toContainText('Sluice rail, known by its ONVIF identity');
@@ -80,14 +80,14 @@ cut(
     await expect(page.getByRole('status').filter({ hasText: 'is back' })).toBeVisible();
 
     await lookThrough(page);
-    // What was reserved by a hardware address that stays, is where it was. What was not, has moved.
+    // What was reserved by a MAC address that stays, is where it was. What was not, has moved.
     await expect(row(page, '10.77.4.21')).toContainText('at its planned address');
     const moved = region(page, 'Devices found')
       .getByRole('listitem')
       .filter({ hasText: /^10\.77\.4\.\d+00:00:5e:00:53:27/ });
     await expect(moved).toContainText('moved');
     await expect(moved).toContainText('planned at 10.77.4.27');
-    // A random hardware address was reserved in vain: it is among those that nobody knows.
+    // A random MAC address was reserved in vain: it is among those that nobody knows.
     await expect(page.getByRole('region', { name: 'Missing' })).toContainText('Bread oven');
     await page.getByRole('button', { name: 'Take over 1 camera: no tap affected' }).click();
     await expect(moved).toContainText('at its planned address');

@@ -1,6 +1,7 @@
 import { readFile } from 'node:fs/promises';
 import { createRequire } from 'node:module';
 import type { RunOptions, run as runAxe } from 'axe-core';
+import { retiredIn } from '../support/retired-words.ts';
 import { expect, type Page } from './browser.ts';
 
 const AXE = createRequire(import.meta.url).resolve('axe-core/axe.min.js');
@@ -31,3 +32,17 @@ export const noSidewaysScroll = async (page: Page): Promise<void> => {
   const wider = await page.evaluate(() => document.documentElement.scrollWidth - document.documentElement.clientWidth);
   expect(wider).toBe(0);
 };
+
+/** What the view says, shown or by name, in the field's words; lines of an exchange are the device's own. */
+export async function checkWords(page: Page): Promise<void> {
+  const lines = await page.evaluate(() => {
+    const named = [...document.querySelectorAll('[aria-label], [title], [placeholder]')].flatMap((one) =>
+      ['aria-label', 'title', 'placeholder'].map((name) => one.getAttribute(name) ?? ''),
+    );
+    const exchange = [...document.querySelectorAll('pre')].map((one) => one.textContent ?? '');
+    // biome-ignore lint/performance/useDomNodeTextContent: what is hidden is not said
+    const shown = document.body.innerText.split('\n').filter((line) => !exchange.some((said) => said.includes(line)));
+    return [...new Set([...shown, ...named])];
+  });
+  expect(lines.flatMap(retiredIn)).toEqual([]);
+}

@@ -220,7 +220,7 @@ test('a view of a picture without end is closed with a reason, and the server do
 });
 
 // The camera is full with the sessions of everybody who left without a word.
-describe.each(['tcp', 'udp'] as const)('the goodbye of a view over %s', (transport) => {
+describe.each(['tcp', 'udp'] as const)('the farewell of a view over %s', (transport) => {
   test.each(['closed by the page', 'a server that is told to stop'])('%s', async (how) => {
     const one = await startTestCamera({ transports: [transport], answerDelayMs: 60 });
     const mine = await startServer();

@@ -43,14 +43,14 @@ const CASES: readonly Case[] = [
   { why: 'addresses of tracks in place of the last part', odd: { controls: 'in-place', sound: 'PCMA' } },
   { why: 'it asks back, and ends whoever does not answer', odd: { asksBack: true }, given: { seconds: 4 } },
   {
-    why: 'signs of life by SET_PARAMETER alone',
+    why: 'keep-alives by SET_PARAMETER alone',
     odd: { keepAlive: 'SET_PARAMETER' },
     sessionTimeoutS: 1,
     given: { seconds: 2.5 },
     rules: ['rtsp.session-timeout-short'],
   },
   {
-    why: 'a sign of life that is offered and refused',
+    why: 'a keep-alive that is offered and refused',
     odd: { keepAlive: 'none' },
     sessionTimeoutS: 1,
     given: { seconds: 2.5 },

@@ -112,7 +112,7 @@ test('a throw inside any callback of a probe ends that probe, with a report wher
 
 test.each([
   { why: 'sending', at: 4 },
-  { why: 'sending the goodbye too', at: 2, always: true },
+  { why: 'sending the farewell too', at: 2, always: true },
 ])('a socket that throws while $why ends the probe with a cause', async ({ at, always = false }) => {
   const counter = failing(at);
   const breaking: Dialer = {

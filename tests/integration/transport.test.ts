@@ -35,7 +35,7 @@ test.each<{
     const [ended] = camera.ended;
     const measured = report.media[0]?.measured;
     expect(measured?.width).toBe(160);
-    // Over TCP what was sent before the goodbye comes before its answer; over UDP the last of it may come too late.
+    // Over TCP what was sent before the farewell comes before its answer; over UDP the last of it may come too late.
     if (transport === 'tcp') expect(measured?.lost).toBe(ended?.dropped);
     expect(measured?.lossRatio).toBeGreaterThan(0.08);
     expect(measured?.lossRatio).toBeLessThan(0.14);

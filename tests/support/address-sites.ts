@@ -33,7 +33,7 @@ interface AddressedOptions {
   readonly more?: readonly Camera[];
 }
 
-/** One camera `c` at 10.77.4.21 with its hardware address, reserved, in a network that is described. */
+/** One camera `c` at 10.77.4.21 with its MAC address, reserved, in a network that is described. */
 export function addressed({
   camera: one = {},
   networks = [HOUSE],

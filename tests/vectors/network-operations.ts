@@ -18,7 +18,7 @@ const block = (text: string) => {
   return cidr;
 };
 
-/** Addresses, blocks, hardware addresses, plans and what may pass between networks. */
+/** Addresses, blocks, MAC addresses, plans and what may pass between networks. */
 export const subnet: Readonly<Record<string, (input: Input) => unknown>> = {
   parse_ipv4: ({ text }) => ({ value: parseIpv4(text) }),
   cidr_info: (input) => cidrInfo(block(`${input.address}/${input.prefix}`)),

@@ -25,7 +25,7 @@ export const TEXT_LIMITS = {
   logText: 1000,
   /** As file systems take it. */
   fileName: 255,
-  /** A hardware address, in whatever notation it was typed. */
+  /** A MAC address, in whatever notation it was typed. */
   mac: 40,
   serial: 80,
   /** `urn:uuid:` and what a device puts behind it. */

@@ -66,14 +66,14 @@ const answers = fc.record({
   cause: fc.constantFrom<ProbeCause | null>(...PROBE_CAUSES, null),
   spoke: fc.boolean(),
   mac: fc.constantFrom('00:00:5e:00:53:21', null),
-  isOnLink: fc.boolean(),
+  isOnLink: fc.constantFrom(true, false, null),
   status: fc.constantFrom(401, 403, 404, 423, 429, 453, 503, null),
   isThere: fc.boolean(),
   isAdmitted: fc.constantFrom(true, false, null),
 });
 
 interface Seen {
-  neighbour: { readonly mac: string | null; readonly isOnLink: boolean } | null;
+  neighbour: { readonly mac: string | null; readonly isOnLink: boolean | null } | null;
   readonly logins: { readonly cause: ProbeCause | null; readonly status: number | null }[];
 }
 

@@ -85,9 +85,10 @@ function* whyNoCall(of: FailedProbe, notes: Notebook): Trials<Diagnosis> {
   if (elsewhere) return elsewhere;
   if ([...answers.values()].some((answer) => answer !== 'silent')) return notes.conclude('port-filtered');
   const { mac, isOnLink } = yield* neighbour();
-  if (mac === null && !isOnLink) {
-    notes.note('looked for the address among this computer’s own networks', 'it is in none of them, behind a router');
-    return notes.conclude('no-way');
+  if (mac === null && isOnLink !== true) {
+    const found = isOnLink === null ? 'it cannot be told' : 'it is in none of them, behind a router';
+    notes.note('looked for the address among this computer’s own networks', found);
+    return isOnLink === null ? notes.open() : notes.conclude('no-way');
   }
   notes.note(
     'looked for the address in this computer’s neighbour table',

@@ -94,5 +94,5 @@ export function* whyRefused(of: FailedProbe, notes: Notebook): Trials<Diagnosis>
       ? 'two logins were refused, and many devices lock an account after three'
       : 'what came back was about something else',
   );
-  return notes.lean('secret-wrong');
+  return notes.open('secret-wrong');
 }

@@ -34,12 +34,9 @@ export class Notebook {
     const experiments = this.experiments.map((one, at) => ({ ...one, decides: at === last }));
     return { reason, experiments, found };
   }
-  /** The likeliest, which nothing here settled. */
-  lean(reason: Reason): Diagnosis {
+  /** Nothing settled it. @param reason the likeliest, where one is */
+  open(reason: Reason | null = null): Diagnosis {
     return { reason, experiments: this.experiments, found: null };
-  }
-  open(): Diagnosis {
-    return { reason: null, experiments: this.experiments, found: null };
   }
 }
 

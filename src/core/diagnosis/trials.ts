@@ -46,8 +46,8 @@ export type TrialAnswer =
 export interface Neighbour {
   /** Its MAC address, where it answered lately on the same link. */
   readonly mac: string | null;
-  /** It lies in a network that this computer is in: only there its silence says that nobody has it. */
-  readonly isOnLink: boolean;
+  /** It lies in a network that this computer is in: only there its silence says that nobody has it; `null` where that is not known. */
+  readonly isOnLink: boolean | null;
 }
 
 export type Trials<T> = Generator<Trial, T, TrialAnswer>;

@@ -31,7 +31,7 @@ test.each([
   },
   { why: 'its serial number', identity: known('', 'S-1'), seen: { serial: 's-1' }, by: 'serial' },
   {
-    why: 'its hardware address, in whatever notation',
+    why: 'its MAC address, in whatever notation',
     identity: known('00-00-5E-00-53-21'),
     seen: { mac: MAC },
     by: 'mac',
@@ -50,7 +50,7 @@ test('an address alone proves nothing', () => {
   const matched = matchSeen(other, [seenAt('10.77.4.21', { mac: MAC })]);
   expect(matched.hosts[0]).toMatchObject({ state: 'other-at-address', cameras: [] });
   expect(matched.cameras[0]?.state).toBe('other-at-address');
-  // one that makes itself a new hardware address is no other for that
+  // one that makes itself a new MAC address is no other for that
   const random = siteWith(camera('c', { host: '10.77.4.21', identity: known('02:00:5e:00:53:99') }));
   expect(matchSeen(random, [seenAt('10.77.4.21', { mac: MAC })]).cameras[0]?.state).toBe('unproven');
 });

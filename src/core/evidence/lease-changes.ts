@@ -11,7 +11,7 @@ export interface LeaseChange {
   readonly entry: LeaseEntry;
   /** `null` where it is none of this site's cameras. */
   readonly camera: Camera | null;
-  /** How it was found. An address alone proves nothing: then a hardware address is only offered. */
+  /** How it was found. An address alone proves nothing: then a MAC address is only offered. */
   readonly by: 'mac' | 'name' | 'address' | null;
   /** In words, each change; empty where all is so already. */
   readonly said: readonly string[];

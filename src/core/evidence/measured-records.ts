@@ -74,8 +74,8 @@ export function sessionsRecord({
     payload: { kind: 'sessions', of: cameraSubject(cameraId), host, report: kept },
     said: `, sessions at once: ${opened === 0 ? 'none granted' : limit === null ? `none of ${most} was refused` : sayMany(limit, 'session')}`,
     numbers: {
-      'then told': refusedWith ? clipText(refusedWith.note, TEXT_LIMITS.place) : undefined,
-      'the first one then': effectOnFirst ?? undefined,
+      'next answer': refusedWith ? clipText(refusedWith.note, TEXT_LIMITS.place) : undefined,
+      'first client': effectOnFirst ?? undefined,
     },
     source: countId,
     facts: [],
@@ -178,7 +178,7 @@ export function sweepRecords({
       said: ` scanned: ${sayMany(part.length, 'address', 'addresses')} answered`,
       numbers: {
         range,
-        calls: sayCount(calls),
+        connections: sayCount(calls),
         took: `${seconds.toFixed(1)} s`,
         'to its end': isWhole ? 'yes' : 'no',
       },

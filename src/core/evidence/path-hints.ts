@@ -25,11 +25,15 @@ export function pathHints(
   const card = ofCard
     .toSorted((a, b) => Number(b.stream.label === label) - Number(a.stream.label === label))
     .map(({ stream }) => stream.path);
+  const own = camera.streams.find((stream) => stream.label === label)?.path ?? '';
   const known = [
     ...workedPaths(index, camera).toReversed(),
     ...card,
-    ...alike.flatMap((other) => workedPaths(index, other).toReversed()),
+    ...pathsOfChannel(
+      alike.flatMap((other) => workedPaths(index, other).toReversed()),
+      own,
+      camera.channel,
+    ),
   ];
-  const own = camera.streams.find((stream) => stream.label === label)?.path ?? '';
-  return [...new Set(pathsOfChannel(known, own, camera.channel))].filter((path) => path !== '').slice(0, most);
+  return [...new Set(known)].filter((path) => path !== '').slice(0, most);
 }

@@ -45,7 +45,7 @@ export function knownBy({ identity }: Camera, { endpoints, serial, mac }: SeenHo
 }
 
 /**
- * Something that stays says that it is another one. A new hardware address says so too, unless the device makes itself a new
+ * Something that stays says that it is another one. A new MAC address says so too, unless the device makes itself a new
  * one now and then.
  */
 export function isOther({ identity }: Camera, { endpoints, serial, mac }: SeenHost): boolean {

@@ -1,4 +1,4 @@
-export const SEVERITIES = ['stop', 'fix', 'watch', 'note'] as const;
+export const SEVERITIES = ['stop', 'fix', 'caution', 'note'] as const;
 export type Severity = (typeof SEVERITIES)[number];
 
 export const bySeverity = (a: { readonly severity: Severity }, b: { readonly severity: Severity }): number =>

@@ -124,7 +124,7 @@ function nested<F, N extends keyof F, O, C>(row: FlatRule<F, N, O, C> | NestedRu
 /** Any rule of these facts, whatever its mends are made from. */
 export type AnyRule<F> = Rule<F, keyof F, never, unknown>;
 
-const isGrave = (severity: unknown): boolean => severity !== 'watch' && severity !== 'note';
+const isGrave = (severity: unknown): boolean => severity !== 'caution' && severity !== 'note';
 
 /** The row of one rule; `null` when its question is not asked. */
 export function judgeRow<F>(rule: AnyRule<F>, facts: Facts<F>): Row | null {

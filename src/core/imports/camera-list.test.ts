@@ -17,7 +17,7 @@ test('columns are found by their headings, in any order and under any of their n
   expect(guessColumns(['IP Address', 'Camera name', 'Password', 'Colour', 'User-Name', 'RTSP port', 'host'])).toEqual([
     'host',
     'name',
-    'secret',
+    'password',
     'none',
     'user',
     'port',
@@ -57,7 +57,7 @@ test('a URL is taken apart, and its secret is kept apart from the rest', () => {
   });
 });
 
-test('what stays of a camera comes with it: hardware address in any notation, serial number', () => {
+test('what stays of a camera comes with it: MAC address in any notation, serial number', () => {
   const [sound, broken] = rows('name,ip,MAC address,S/N\nWeir,10.77.4.21,00-00-5E-00-53-21,A1\nRace,10.77.4.22,OO:1,');
   expect(sound?.camera).toMatchObject({ mac: '00:00:5e:00:53:21', serial: 'A1' });
   expect(broken?.problem).toMatch(/^mac: six pairs/);

@@ -22,7 +22,7 @@ export const LIST_FIELDS = [
   'host',
   'port',
   'user',
-  'secret',
+  'password',
   'main path',
   'sub path',
   'mac',
@@ -82,7 +82,7 @@ const HEADINGS: Readonly<Record<Exclude<ListField, 'none'>, readonly string[]>> 
   host: ['host', 'ip', 'address', 'ipaddress', 'hostname', 'ipv4', 'camip'],
   port: ['port', 'rtspport'],
   user: ['user', 'username', 'account', 'login', 'usr'],
-  secret: ['secret', 'password', 'pass', 'pwd', 'passwd'],
+  password: ['secret', 'password', 'pass', 'pwd', 'passwd'],
   'main path': ['path', 'mainpath', 'main', 'rtsppath', 'mainstream'],
   'sub path': ['subpath', 'sub', 'substream', 'secondpath'],
   mac: ['mac', 'macaddress', 'hwaddress', 'hardwareaddress', 'ethernet'],
@@ -144,7 +144,7 @@ export function camerasOfList(
       const at = columns.indexOf(field);
       const text = at < 0 ? '' : (cells[at] ?? '');
       // a cell may go on over several lines, a name may not; what is wrong with a login or a path is said
-      return field === 'secret' || field === 'user' ? text : oneLine(text);
+      return field === 'password' || field === 'user' ? text : oneLine(text);
     };
     const name = cell('name');
     const refused = (problem: string): ListRow => ({ line, name, camera: null, problem });
@@ -172,7 +172,7 @@ function cameraOf(cell: (field: ListField) => string): Result<Omit<ListedCamera,
   let host = cell('host');
   let port = cell('port') || String(DEFAULT_PORTS.rtsp);
   let user = cell('user');
-  let secret = cell('secret');
+  let secret = cell('password');
   let main = cell('main path');
   let line: CameraLine = 'plain';
   if (cell('url') !== '') {

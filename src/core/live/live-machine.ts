@@ -18,7 +18,7 @@ import { JpegDepacketiser } from '../video/jpeg-depacketiser.ts';
 import { H264_NAL, H265_NAL, h264NalType, h265NalType } from '../video/nal.ts';
 import { type AccessUnit, annexB, NalDepacketiser } from '../video/nal-depacketiser.ts';
 
-type LiveTimer = 'answer' | 'keepAlive' | 'report' | 'goodbye';
+type LiveTimer = 'answer' | 'keepAlive' | 'report' | 'tearDown';
 export type LiveInput = DriveInput<LiveTimer>;
 
 /** `codecString` is what a decoder is set up with; `null` where no page can be given that codec. */
@@ -50,9 +50,9 @@ export interface LiveOptions {
   readonly ownSsrc: number;
 }
 
-/** How long an answer may take, and how long a goodbye: a camera that does not answer TEARDOWN by then is left. */
+/** How long an answer may take, and how long a TEARDOWN: a camera that does not answer TEARDOWN by then is left. */
 export const LIVE_TIMEOUT_MS = 5000;
-const GOODBYE_MS = 500;
+const TEARDOWN_MS = 500;
 const DEFAULT_CLOCK_HZ = 90_000;
 
 type NalCodec = 'H264' | 'H265';
@@ -61,7 +61,7 @@ const isSps = (codec: NalCodec, [first = 0]: Uint8Array): boolean =>
 
 /**
  * Draws a stream and gives its pictures as they complete, until it is cancelled or the camera ends it; then the camera is
- * told goodbye. A codec that no page can be given is said plainly.
+ * sent TEARDOWN. A codec that no page can be given is said plainly.
  */
 export class LiveMachine implements Machine<LiveInput, LiveEffect> {
   readonly #client: RtspClient;
@@ -126,7 +126,7 @@ export class LiveMachine implements Machine<LiveInput, LiveEffect> {
       case 'report':
         if (this.#video) this.#sendReport(this.#video, atMs);
         return;
-      case 'goodbye':
+      case 'tearDown':
         return this.#end(null);
     }
   }
@@ -162,12 +162,12 @@ export class LiveMachine implements Machine<LiveInput, LiveEffect> {
     if (this.#isLeaving) return;
     this.#emit({ kind: 'ended', message: note });
     this.#isLeaving = true;
-    this.#emit({ kind: 'arm', timer: 'goodbye', afterMs: GOODBYE_MS });
+    this.#emit({ kind: 'arm', timer: 'tearDown', afterMs: TEARDOWN_MS });
   }
 
   #leave(atMs: number): void {
     this.#isLeaving = true;
-    this.#emit({ kind: 'arm', timer: 'goodbye', afterMs: GOODBYE_MS });
+    this.#emit({ kind: 'arm', timer: 'tearDown', afterMs: TEARDOWN_MS });
     this.#put({ kind: 'stop', atMs }, atMs);
   }
 
@@ -242,7 +242,7 @@ export class LiveMachine implements Machine<LiveInput, LiveEffect> {
     for (const unit of units) this.#giveUnit(unit, codec, clockHz);
   }
 
-  /** What comes is no picture: that is told, and the camera goodbye. */
+  /** What comes is no picture: that is told, and the camera is sent TEARDOWN. */
   #giveUp(message: string, atMs: number): void {
     if (this.#isLeaving) return;
     this.#emit({ kind: 'ended', message });

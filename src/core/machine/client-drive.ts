@@ -1,7 +1,7 @@
 import type { ClientEffect } from '../rtsp/client-types.ts';
 import type { CameraEffect, CommonEffect } from './machine.ts';
 
-/** Timers that a client asks for: how long an answer is waited for, and when a sign of life is due. */
+/** Timers that a client asks for: how long an answer is waited for, and when a keep-alive is due. */
 export type ClientTimer = 'answer' | 'keepAlive';
 
 /**

@@ -15,9 +15,9 @@ export interface Machine<Input, Effect> {
 /** What the one driver tells every machine. `atMs` is a monotonic clock from the machine's beginning. */
 export type CommonInput<Timer extends string> =
   | { readonly kind: 'timer'; readonly timer: Timer; readonly atMs: number }
-  /** Something of ours failed while an effect was carried out; `isLast` gives up the goodbye too. */
+  /** Something of ours failed while an effect was carried out; `isLast` gives up the farewell too. */
   | { readonly kind: 'broken'; readonly atMs: number; readonly note: string; readonly isLast: boolean }
-  /** Whoever asked went away: the device is told goodbye, and its answer is not waited for long. */
+  /** Whoever asked went away: the device is told to let go, and its answer is not waited for long. */
   | { readonly kind: 'cancel'; readonly atMs: number };
 
 /** What the driver does for every machine. */

@@ -98,7 +98,7 @@ test.each([
   { text: 'OO:00:5e:00:53:21', mac: null },
   { text: '000:00:5e:00:53:21', mac: null },
   { text: '0'.repeat(1_000_000), mac: null },
-])('a hardware address in every notation: $text', ({ text, mac }) => expect(parseMac(text)?.mac ?? null).toBe(mac));
+])('a MAC address in every notation: $text', ({ text, mac }) => expect(parseMac(text)?.mac ?? null).toBe(mac));
 
 test.each([
   {

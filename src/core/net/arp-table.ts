@@ -6,8 +6,8 @@ const MOST_CHARS = 1024 * 1024;
 const MOST_LINES = 10_000;
 
 /**
- * Hardware addresses by IPv4 address, from whatever table of neighbours a system prints: of each line the first address and
- * the first hardware address count, so that `10.0.0.1 0x1 0x2 00:00:5e:00:53:01 * eth0` and
+ * MAC addresses by IPv4 address, from whatever table of neighbours a system prints: of each line the first address and
+ * the first MAC address count, so that `10.0.0.1 0x1 0x2 00:00:5e:00:53:01 * eth0` and
  * `? (10.0.0.1) at 0:0:5e:0:53:1 on en0` mean the same. Lines without both, and entries that say “none”, are left out.
  */
 export function parseArpTable(text: string): ReadonlyMap<string, string> {

@@ -79,7 +79,7 @@ export function certificateRules(of: '' | 'onvif.'): readonly AnyRule<Certificat
           ],
         },
         tight: {
-          severity: 'watch',
+          severity: 'caution',
           title: (f) => titled(`Certificate expires in ${days(f.tlsDaysLeft)}`),
           because: (f) => `“${f.tlsSubject}” is valid until then.`,
           do: ['Create a new certificate in the camera during this visit.'],

@@ -1,4 +1,4 @@
-/** A hardware address in one spelling, and what its first octet says of it. */
+/** A MAC address in one spelling, and what its first octet says of it. */
 export interface Mac {
   /** Lower case, with colons. */
   readonly mac: string;
@@ -27,7 +27,7 @@ function digitsOf(text: string): string | null {
 }
 
 /**
- * A hardware address in whatever notation devices print it: `44-00-5E-00-53-21`, `0:1:2:a:b:c`, `da1a.2b3c.4d5e`,
+ * A MAC address in whatever notation devices print it: `44-00-5E-00-53-21`, `0:1:2:a:b:c`, `da1a.2b3c.4d5e`,
  * `00005E005310`; `null` when it is none, such as with two kinds of separators.
  * Source: IEEE 802 §8.2 (U/L and I/G bits).
  */

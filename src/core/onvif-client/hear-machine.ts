@@ -50,13 +50,13 @@ const RENEW_BEFORE_S = 20;
 const MOST_LOST = 3;
 /** A device may say so much; more is counted and not told. */
 const MOST_TOLD = 500;
-const GOODBYE_TIMEOUT_MS = 400;
+const FAREWELL_TIMEOUT_MS = 400;
 
 /** Listens to a device for a while: takes a subscription, fetches what happens, gives it back. */
 export class HearMachine implements Machine<HearInput, HearEffect> {
   readonly #session: OnvifSession;
   readonly #line: OnvifLine<null>;
-  readonly #goodbye: OnvifLine<null>;
+  readonly #farewell: OnvifLine<null>;
   readonly #told: HearEvent[] = [];
   #place: { readonly at: ServicePlace; readonly echo: string } | null = null;
   #endsMs = 0;
@@ -78,7 +78,7 @@ export class HearMachine implements Machine<HearInput, HearEffect> {
     this.#session = new OnvifSession({ ...options, unixMs });
     const number = createNumbers();
     this.#line = new OnvifLine(this.#session, { name: 'hear', timeoutMs: options.timeoutMs, number });
-    this.#goodbye = new OnvifLine(this.#session, { name: 'goodbye', timeoutMs: GOODBYE_TIMEOUT_MS, number });
+    this.#farewell = new OnvifLine(this.#session, { name: 'farewell', timeoutMs: FAREWELL_TIMEOUT_MS, number });
   }
 
   begin(atMs: number): readonly HearEffect[] {
@@ -92,7 +92,7 @@ export class HearMachine implements Machine<HearInput, HearEffect> {
     switch (input.kind) {
       case 'responded':
       case 'failed':
-        return this.#isLeaving ? this.#left(this.#goodbye.handle(input)) : this.#moved(this.#line.handle(input));
+        return this.#isLeaving ? this.#left(this.#farewell.handle(input)) : this.#moved(this.#line.handle(input));
       case 'timer':
         return this.#leave();
       case 'broken':
@@ -206,7 +206,7 @@ export class HearMachine implements Machine<HearInput, HearEffect> {
     const place = this.#place;
     const dropped = this.#line.drop();
     if (!place) return [...dropped, ...this.#end()];
-    return [...dropped, ...this.#left(this.#goodbye.run(unsubscribing(place), this.#atMs))];
+    return [...dropped, ...this.#left(this.#farewell.run(unsubscribing(place), this.#atMs))];
   }
 
   #left({ effects, result }: LineMoved<null>): readonly HearEffect[] {

@@ -83,7 +83,7 @@ export class PtzMachine implements Machine<PtzInput, PtzEffect> {
         this.#lines.handle(input);
         break;
       case 'timer':
-        if (input.timer === 'goodbye') this.#end({ cause: null, note: 'It was not seen to stop.' });
+        if (input.timer === 'farewell') this.#end({ cause: null, note: 'It was not seen to stop.' });
         else this.#tick();
         break;
       case 'broken':
@@ -331,7 +331,7 @@ export class PtzMachine implements Machine<PtzInput, PtzEffect> {
     this.#clearQueue('Left.');
     this.#now = null;
     if (!this.#mayMove) return this.#end(ended);
-    this.#emit({ kind: 'arm', timer: 'goodbye', afterMs: FAREWELL_MS });
+    this.#emit({ kind: 'arm', timer: 'farewell', afterMs: FAREWELL_MS });
     this.#beginStop();
     this.#tick();
   }
@@ -343,7 +343,7 @@ export class PtzMachine implements Machine<PtzInput, PtzEffect> {
     this.#emit(
       { kind: 'ended', cause, note, isStopped: !this.#mayMove },
       { kind: 'disarm', timer: 'tick' },
-      { kind: 'disarm', timer: 'goodbye' },
+      { kind: 'disarm', timer: 'farewell' },
       { kind: 'done' },
     );
   }

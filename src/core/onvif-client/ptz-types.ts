@@ -23,7 +23,7 @@ export interface NumberedOrder {
   readonly order: PtzOrder;
 }
 
-export type PtzTimer = 'tick' | 'goodbye';
+export type PtzTimer = 'tick' | 'farewell';
 export type PtzInput =
   | CommonInput<PtzTimer>
   | HttpInput

@@ -40,7 +40,7 @@ export const EVENT_RULES = [
     source: 'topics of GetEventProperties',
     needs: ['motionTopics', 'topics'],
     isTight: (f) => f.motionTopics === 0,
-    severity: 'watch',
+    severity: 'caution',
     title: () => 'No motion events offered',
     because: (f) => `None of its ${sayMany(f.topics, 'topic')} is about motion.`,
     do: [

@@ -12,7 +12,7 @@ export const PTZ_CONTROL_RULES = [
     needs: ['headByTime'],
     asks: (f) => f.hasHead === true,
     isTight: (f) => f.headByTime,
-    severity: 'watch',
+    severity: 'caution',
     title: () => 'PTZ by timed moves only',
     because: () => 'It supports continuous moves, and neither absolute nor relative ones.',
     do: [
@@ -28,7 +28,7 @@ export const PTZ_CONTROL_RULES = [
     needs: ['headTells'],
     asks: (f) => f.hasHead === true,
     isTight: (f) => f.headTells !== 'position',
-    severity: 'watch',
+    severity: 'caution',
     title: () => 'PTZ reports no position',
     because: (f) =>
       f.headTells === 'moving'
@@ -44,7 +44,7 @@ export const PTZ_CONTROL_RULES = [
     needs: ['mostPresets'],
     asks: (f) => f.hasHead === true,
     isTight: (f) => f.mostPresets === 0,
-    severity: 'watch',
+    severity: 'caution',
     title: () => 'No presets supported',
     because: () => 'Its PTZ stores no preset.',
     do: ['Move it by time from one of its end stops, which it always finds.'],

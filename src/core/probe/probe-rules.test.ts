@@ -88,15 +88,20 @@ const probeCases: { rule: string; facts: Facts<JudgedFacts>; severity: string; s
   },
   { rule: 'rtp.loss', facts: { lossRatio: 0.008, lost: 15 }, severity: 'fix', says: /One packet in 125/ },
   { rule: 'rtp.jitter', facts: { jitterMs: 180 }, severity: 'fix', says: /180 ms/ },
-  { rule: 'rtp.jitter', facts: { jitterMs: 45 }, severity: 'watch', says: /45\.0 ms/ },
-  { rule: 'rtp.duplicates', facts: { duplicates: 4 }, severity: 'watch', says: /4 of/ },
+  { rule: 'rtp.jitter', facts: { jitterMs: 45 }, severity: 'caution', says: /45\.0 ms/ },
+  { rule: 'rtp.duplicates', facts: { duplicates: 4 }, severity: 'caution', says: /4 of/ },
   {
     rule: 'video.fps-below-declared',
     facts: { measuredFps: 8 },
-    severity: 'watch',
+    severity: 'caution',
     says: /8 instead of 15 fps/,
   },
-  { rule: 'video.size-differs', facts: { measuredSize: '640×360' }, severity: 'watch', says: /640×360, not 1280×720/ },
+  {
+    rule: 'video.size-differs',
+    facts: { measuredSize: '640×360' },
+    severity: 'caution',
+    says: /640×360, not 1280×720/,
+  },
   {
     rule: 'video.keyframe-interval-long',
     facts: { keyframeIntervalS: 10, keyframeIntervalFrames: 150 },
@@ -106,39 +111,44 @@ const probeCases: { rule: string; facts: Facts<JudgedFacts>; severity: string; s
   {
     rule: 'video.keyframe-not-repeated',
     facts: { sampleWithoutSecondKeyframeS: 3 },
-    severity: 'watch',
+    severity: 'caution',
     says: /3\.0 s/,
   },
   { rule: 'auth.none', facts: { authScheme: 'none' }, severity: 'fix', says: /without a login/ },
-  { rule: 'auth.login-in-url', facts: { loginInUrl: true }, severity: 'watch', says: /masked/ },
+  { rule: 'auth.login-in-url', facts: { loginInUrl: true }, severity: 'caution', says: /masked/ },
   { rule: 'auth.basic', facts: { authScheme: 'basic' }, severity: 'fix', says: /readable/ },
-  { rule: 'rtcp.no-sender-report', facts: { senderReports: false }, severity: 'watch', says: /in 20 s/ },
+  { rule: 'rtcp.no-sender-report', facts: { senderReports: false }, severity: 'caution', says: /in 20 s/ },
   { rule: 'camera.clock-wrong', facts: { clockErrorS: -8 * 31_536_000 }, severity: 'fix', says: /8 years slow/ },
   { rule: 'rtp.source-changed', facts: { sourceChanges: 2 }, severity: 'fix', says: /2 times/ },
   { rule: 'rtp.timestamps-jump', facts: { timestampJumps: 1 }, severity: 'fix', says: /Once/ },
-  { rule: 'rtsp.answers-slow', facts: { slowestAnswerMs: 420 }, severity: 'watch', says: /420 ms/ },
+  { rule: 'rtsp.answers-slow', facts: { slowestAnswerMs: 420 }, severity: 'caution', says: /420 ms/ },
   { rule: 'video.parameters-missing', facts: { parameterSets: 'none' }, severity: 'stop', says: /neither/ },
-  { rule: 'video.parameters-declared-only', facts: { parameterSets: 'declared' }, severity: 'watch', says: /alone/ },
+  { rule: 'video.parameters-declared-only', facts: { parameterSets: 'declared' }, severity: 'caution', says: /alone/ },
   { rule: 'video.parameters-in-band-only', facts: { parameterSets: 'in-band' }, severity: 'note', says: /has none/ },
   {
     rule: 'video.parameters-differ',
     facts: { parameterSetsAgree: false },
-    severity: 'watch',
+    severity: 'caution',
     says: /in the stream were used/,
   },
-  { rule: 'rtsp.session-timeout-short', facts: { sessionTimeoutS: 10 }, severity: 'watch', says: /10 s/ },
-  { rule: 'rtsp.keep-alive-refused', facts: { refusedKeepAlive: 'GET_PARAMETER' }, severity: 'watch', says: /refused/ },
-  { rule: 'video.b-frames', facts: { bFrames: true }, severity: 'watch', says: /back and forth/ },
+  { rule: 'rtsp.session-timeout-short', facts: { sessionTimeoutS: 10 }, severity: 'caution', says: /10 s/ },
+  {
+    rule: 'rtsp.keep-alive-refused',
+    facts: { refusedKeepAlive: 'GET_PARAMETER' },
+    severity: 'caution',
+    says: /refused/,
+  },
+  { rule: 'video.b-frames', facts: { bFrames: true }, severity: 'caution', says: /back and forth/ },
   {
     rule: 'video.open-gop',
     facts: { openKeyFrames: 3, closedKeyFrames: 0 },
-    severity: 'watch',
+    severity: 'caution',
     says: /3 key frames/,
   },
   { rule: 'video.gop-uneven', facts: { groupSpreadFrames: 12 }, severity: 'note', says: /up to 12 frames/ },
   { rule: 'video.vui-fps', facts: { vuiFps: 25 }, severity: 'note', says: /25 by its parameter sets, 14\.8/ },
   { rule: 'video.clock-rate', facts: { clockRatio: 0.5 }, severity: 'fix', says: /advance by 0\.50 s/ },
-  { rule: 'media.drift', facts: { driftMsPerMin: -300 }, severity: 'watch', says: /By 300 ms/ },
+  { rule: 'media.drift', facts: { driftMsPerMin: -300 }, severity: 'caution', says: /By 300 ms/ },
   {
     rule: 'sound.config-lies',
     facts: { soundTicksPerUnit: 3072, soundUnitTicks: 1024, soundUnreadPackets: 0, soundPackets: 40 },
@@ -152,7 +162,7 @@ const probeCases: { rule: string; facts: Facts<JudgedFacts>; severity: string; s
     says: /100 % of its packets/,
   },
   { rule: 'tls.expired', facts: { ...SHOWN, tlsDaysLeft: -800 }, severity: 'fix', says: /800 days ago/ },
-  { rule: 'tls.expired', facts: { ...SHOWN, tlsDaysLeft: 12 }, severity: 'watch', says: /in 12 days/ },
+  { rule: 'tls.expired', facts: { ...SHOWN, tlsDaysLeft: 12 }, severity: 'caution', says: /in 12 days/ },
   { rule: 'tls.not-yet-valid', facts: { ...SHOWN, tlsDaysUntil: 40 }, severity: 'fix', says: /valid only in 40 days/ },
   { rule: 'tls.self-signed', facts: { ...SHOWN, tlsSelfSigned: true }, severity: 'note', says: /SHA-256 AB:CD/ },
   { rule: 'tls.host-name', facts: { ...SHOWN, tlsNamesHost: false }, severity: 'note', says: /does not name/ },
@@ -193,7 +203,7 @@ test.each([
 
 test('findings come worst first', () => {
   const findings = found({ ...SOUND, jitterMs: 45, authScheme: 'none', lossRatio: 0.05, lost: 90 });
-  expect(findings.map(({ severity }) => severity)).toEqual(['stop', 'fix', 'watch']);
+  expect(findings.map(({ severity }) => severity)).toEqual(['stop', 'fix', 'caution']);
 });
 
 test('every cause of failure has words, what to do and why', () => {

@@ -114,7 +114,7 @@ export interface ProbeReport {
   readonly clockErrorMs: number | null;
   /** What it showed, where the line was encrypted. */
   readonly tls: CertificateSeen | null;
-  /** A sign of life that it offered and refused; `null` where none was refused. */
+  /** A keep-alive that it offered and refused; `null` where none was refused. */
   readonly refusedKeepAlive: string | null;
   /** Sender reports came, with a clock or without. */
   readonly hasSenderReports: boolean;

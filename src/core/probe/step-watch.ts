@@ -33,7 +33,7 @@ export class StepWatch {
     this.#steps.push(step);
     this.emit({ kind: 'step', step });
   }
-  /** Ends all that still run; the goodbye has no note of theirs. */
+  /** Ends all that still run; the TEARDOWN has no note of theirs. */
   endOpen(atMs: number, { ok, note }: { readonly ok: boolean; readonly note: string | null }): void {
     for (const name of [...this.#began.keys()]) this.end(name, atMs, { ok, note: name === 'teardown' ? null : note });
   }

@@ -9,12 +9,12 @@ import type { ProbeStepName } from './exchange-types.ts';
 import { spokenUrl } from './http-tunnel.ts';
 import type { Login } from './login.ts';
 import { sayOfPeer } from './peer-words.ts';
-import { keepAliveAfterMs, SignsOfLife } from './session-upkeep.ts';
+import { KeepAlives, keepAliveAfterMs } from './session-upkeep.ts';
 import type { TrackPlan } from './track-plan.ts';
 import { type SetUpMove, TrackSetUp } from './track-set-up.ts';
 
-/** A goodbye that is not answered is none of the person's waiting. */
-const GOODBYE_MS = 500;
+/** A TEARDOWN that is not answered is none of the person's waiting. */
+const TEARDOWN_MS = 500;
 const UNAUTHORIZED = 401;
 /** A server that closes after every 401 wants one; with more of them an account would be tried too often. */
 const MAX_REDIALS = 1;
@@ -46,7 +46,7 @@ export class ClientCourse {
   #isDescribed = false;
   #control: string | null = null;
   #setUp: TrackSetUp | null = null;
-  readonly #signs = new SignsOfLife();
+  readonly #signs = new KeepAlives();
   #told: ClientFailure = UNREAD;
   readonly #login: Login;
   readonly #talk: Conversation;
@@ -69,7 +69,7 @@ export class ClientCourse {
   get plan(): TrackPlan | null {
     return this.#setUp?.plan ?? null;
   }
-  /** A sign of life that the camera offered and refused. */
+  /** A keep-alive that the camera offered and refused. */
   get refusedKeepAlive(): string | null {
     return this.#signs.refused;
   }
@@ -168,13 +168,13 @@ export class ClientCourse {
         });
         return this.#armKeepAlive();
       case 'keepAlive':
-        return this.#noteSignOfLife();
+        return this.#noteKeepAlive();
       case 'tearDown':
         return this.#tearDown();
       case 'finish':
         return this.#finish();
-      case 'goodbyeAnswered':
-        return this.#goodbyeAnswered();
+      case 'tearDownAnswered':
+        return this.#tearDownAnswered();
       case 'failTimeout':
         return this.#failAnd({ cause: 'timeout', note: `No answer to ${this.#pendingMethod} in time.` });
       case 'failClosed':
@@ -198,6 +198,7 @@ export class ClientCourse {
   }
 
   get #pendingMethod(): string {
+    if (this.#phase === 'redialling') return 'the new connection';
     return this.#talk.open?.method ?? (this.#phase === 'idle' ? 'the connection' : 'anything more');
   }
   get #statusFailure(): ClientFailure {
@@ -211,7 +212,7 @@ export class ClientCourse {
   #failAnd(failure: ClientFailure): void {
     this.#fail(failure);
     if (this.#phase !== 'closed') return;
-    if (this.#talk.sessionId) this.#sendTearDown(); // goodbye without waiting: the peer cannot be understood or is gone
+    if (this.#talk.sessionId) this.#sendTearDown(); // TEARDOWN without waiting: the peer cannot be understood or is gone
     this.#finish();
   }
 
@@ -220,7 +221,7 @@ export class ClientCourse {
     if (!refused) return;
     if (this.#phase === 'tearingDown' && refused.method !== 'TEARDOWN') return this.#finish(); // nothing to end
     const failure = this.#login.refused(this.#talk.lastChallenges, refused.authorised);
-    if (failure && this.#phase === 'tearingDown') return this.#finish(); // a refused goodbye is no failure, nor said twice
+    if (failure && this.#phase === 'tearingDown') return this.#finish(); // a refused TEARDOWN is no failure, nor said twice
     if (failure) return this.#giveUp(failure);
     const step = refused.method === 'DESCRIBE' && !this.#isDescribed ? 'authenticate' : refused.step;
     this.#request(refused.method, refused.uri, step, refused.headers);
@@ -314,23 +315,23 @@ export class ClientCourse {
     this.#sendTearDown('teardown');
   }
   /** Told to stop while SETUP was under way: the session that it opened is ended as well. */
-  #goodbyeAnswered(): void {
+  #tearDownAnswered(): void {
     if (this.#talk.last?.request.method !== 'SETUP') return this.#finish();
     this.#talk.noteSession();
     this.#tearDown();
   }
   #sendTearDown(step: ProbeStepName | null = null): void {
     this.#talk.send('TEARDOWN', this.#aggregateUrl, step, []);
-    this.#emit({ kind: 'armAnswer', mostMs: GOODBYE_MS });
+    this.#emit({ kind: 'armAnswer', mostMs: TEARDOWN_MS });
   }
-  /** A sign of life is due. */
+  /** A keep-alive is due. */
   sendKeepAlive(): void {
     this.#talk.send(this.#signs.next(this.methods), this.#aggregateUrl, null, []);
     this.#emit({ kind: 'disarmAnswer' }); // a camera that streams but answers late is alive
     this.#armKeepAlive();
   }
   /** One that the camera does not take keeps nothing alive: the next is tried at once. */
-  #noteSignOfLife(): void {
+  #noteKeepAlive(): void {
     const { last } = this.#talk;
     if (!last || !this.#signs.answered(last.request.method, last.response.status)) return;
     this.#talk.tape(

@@ -45,7 +45,7 @@ export type ClientAction =
   | 'keepAlive'
   | 'tearDown'
   | 'finish'
-  | 'goodbyeAnswered'
+  | 'tearDownAnswered'
   | 'failTimeout'
   | 'failClosed'
   | 'failNonsense'
@@ -115,13 +115,13 @@ export const CLIENT_MOVES: Readonly<Record<ClientPhase, Partial<Record<ClientSig
   streaming: {
     ...ENDINGS,
     success: ['streaming', 'keepAlive'],
-    refused: ['streaming', 'keepAlive'], // some cameras answer GET_PARAMETER with 501 and still count it as a sign of life
+    refused: ['streaming', 'keepAlive'], // some cameras answer GET_PARAMETER with 501 and still count it as a keep-alive
     unauthorized: ['streaming', 'authorise'],
     silence: ['tearingDown', 'tearDown'], // a keep-alive went unanswered
     stop: ['tearingDown', 'tearDown'],
   },
   tearingDown: {
-    success: ['tearingDown', 'goodbyeAnswered'],
+    success: ['tearingDown', 'tearDownAnswered'],
     refused: ['closed', 'finish'],
     unauthorized: ['tearingDown', 'authorise'],
     redirect: ['closed', 'finish'],

@@ -244,7 +244,7 @@ test.each([
     expect(new Set(server.requests.filter(({ method }) => method === 'SETUP').map(({ uri }) => uri)).size).toBe(1);
 });
 
-test('a goodbye is waited for half a second, whatever the limit of an answer is', () => {
+test('a TEARDOWN is waited for half a second, whatever the limit of an answer is', () => {
   const { effects } = run(healthy, { play: false });
   const armed = effects.flatMap((effect) => (effect.kind === 'armAnswer' ? [effect.mostMs] : []));
   expect(armed.at(-1)).toBe(500);
@@ -338,7 +338,7 @@ test.each([
   expect(effects.at(-1)).toEqual({ kind: 'ended' });
 });
 
-test('signs of life use GET_PARAMETER where it is offered and go on', () => {
+test('keep-alives use GET_PARAMETER where it is offered and go on', () => {
   const server = new ScriptedServer(
     on('OPTIONS', { status: 200, headers: { Public: 'OPTIONS, DESCRIBE, GET_PARAMETER' } }),
   );

@@ -61,7 +61,7 @@ export class RtspClient {
   get sessionTimeoutS(): number | null {
     return this.#talk.sessionTimeoutS;
   }
-  /** A sign of life that the camera offered and refused. */
+  /** A keep-alive that the camera offered and refused. */
   get refusedKeepAlive(): string | null {
     return this.#course.refusedKeepAlive;
   }
@@ -71,6 +71,7 @@ export class RtspClient {
     this.#atMs = input.atMs;
     switch (input.kind) {
       case 'connected':
+        this.#parser = new RtspMessageParser(); // what the connection of before left unread is none of this one's
         if (this.#mayTalk(input.certificate?.fingerprint ?? null)) this.#course.signal('connected');
         break;
       case 'bytes':
@@ -78,13 +79,9 @@ export class RtspClient {
         break;
       case 'closed':
         for (const event of this.#parser.end()) this.#take(event);
-        if (this.#course.mayRedial) {
-          this.#parser = new RtspMessageParser();
-          this.#course.redial();
-        } else if (this.#course.mayAskAfresh) {
-          this.#parser = new RtspMessageParser();
-          this.#course.askAfresh();
-        } else if (this.#course.isRefusedByClosing) this.#course.end(this.#login.refusedByClosing());
+        if (this.#course.mayRedial) this.#course.redial();
+        else if (this.#course.mayAskAfresh) this.#course.askAfresh();
+        else if (this.#course.isRefusedByClosing) this.#course.end(this.#login.refusedByClosing());
         else this.#course.signal('hangUp');
         break;
       case 'udpOpened':
@@ -107,10 +104,8 @@ export class RtspClient {
         }
         break;
       case 'answerTimer':
-        if (this.#course.mayAskAfresh) {
-          this.#parser = new RtspMessageParser();
-          this.#course.askAfresh();
-        } else this.#course.signal('silence');
+        if (this.#course.mayAskAfresh) this.#course.askAfresh();
+        else this.#course.signal('silence');
         break;
       case 'keepAliveTimer':
         if (this.phase === 'streaming') this.#course.sendKeepAlive();
@@ -148,7 +143,7 @@ export class RtspClient {
   };
 
   #take(event: RtspEvent): void {
-    if (this.phase === 'closed') return;
+    if (this.phase === 'closed' || this.phase === 'redialling') return; // said on a connection that was let go
     switch (event.kind) {
       case 'interleaved':
         return this.#onFrame(event.channel, event.payload);

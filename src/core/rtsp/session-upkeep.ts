@@ -1,12 +1,12 @@
 import type { ClientEffect, Track } from './client-types.ts';
 import { DEFAULT_SESSION_TIMEOUT_S } from './transport.ts';
 
-/** Longest wait between signs of life, whatever the session timeout. */
+/** Longest wait between keep-alives, whatever the session timeout. */
 const MAX_KEEP_ALIVE_MS = 30_000;
 /** RFC 2326 §10.12: "$" starts an interleaved frame. */
 const DOLLAR = 0x24;
 
-/** When the next sign of life is due: twice within the session's timeout. */
+/** When the next keep-alive is due: twice within the session's timeout. */
 export const keepAliveAfterMs = (sessionTimeoutS: number | null): number =>
   Math.min(MAX_KEEP_ALIVE_MS, ((sessionTimeoutS ?? DEFAULT_SESSION_TIMEOUT_S) * 1000) / 2);
 
@@ -18,7 +18,7 @@ const LAST = 'OPTIONS';
 const NOT_TAKEN: ReadonlySet<number> = new Set([400, 404, 405, 451, 455, 501, 551]);
 
 /** By which request a session is kept alive: one that the server offers; where it refuses that, the next. */
-export class SignsOfLife {
+export class KeepAlives {
   #refused: string[] = [];
 
   /** @param methods the server's own list, from its Public header */

@@ -12,7 +12,7 @@ export type ScanInput =
   /** An answer by WS-Discovery, from this address. */
   | { readonly kind: 'answered'; readonly from: string; readonly chunk: Uint8Array; readonly atMs: number }
   | { readonly kind: 'cannotAsk'; readonly note: string; readonly atMs: number }
-  /** Hardware addresses by address, as the system's table has them now. */
+  /** MAC addresses by address, as the system's table has them now. */
   | { readonly kind: 'neighbours'; readonly table: ReadonlyMap<string, string>; readonly atMs: number };
 
 /** What is done for it beside what is done for every machine. */

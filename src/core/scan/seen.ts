@@ -17,7 +17,7 @@ export interface SeenDoor {
 /** One address at which something is. */
 export interface SeenHost {
   readonly host: string;
-  /** Hardware address, from the table of neighbours; empty where no table had it. */
+  /** MAC address, from the table of neighbours; empty where no table had it. */
   readonly mac: string;
   /** Identities of ONVIF endpoints that answered from here; more than one is odd. */
   readonly endpoints: readonly string[];

@@ -44,7 +44,7 @@ export class OneSession {
   get refusal(): SessionRefusal | null {
     return this.#refusal;
   }
-  /** Its goodbye was answered. */
+  /** Its TEARDOWN was answered. */
   get isBidden(): boolean {
     return this.#isBidden;
   }

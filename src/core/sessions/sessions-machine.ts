@@ -32,8 +32,8 @@ export interface SessionsOptions {
 const WATCH_MS = 2000;
 /** Below this share of what it was, the first one suffers [A]. */
 const SLOWER_BELOW = 0.6;
-/** All goodbyes together: a camera that leaves them unanswered is left. */
-const GOODBYE_MS = 1000;
+/** All TEARDOWNs together: a camera that leaves them unanswered is left. */
+const TEARDOWN_MS = 1000;
 
 /**
  * How many sessions a camera plays at once: takes one after the other until one is refused or `most` play, looks at what
@@ -101,7 +101,7 @@ export class SessionsMachine implements Machine<SessionsInput, SessionsEffect> {
 
   #ring(timer: Extract<SessionsInput, { kind: 'timer' }>['timer'], atMs: number): void {
     if (timer === 'watch') return this.#watched(atMs);
-    if (timer === 'goodbye') return this.#count();
+    if (timer === 'tearDown') return this.#count();
     const [what, text] = timer.split(' ');
     const number = Number(text);
     const session = this.#sessions[number - 1];
@@ -141,7 +141,7 @@ export class SessionsMachine implements Machine<SessionsInput, SessionsEffect> {
           break;
       }
     }
-    // told to leave for want of packets: it is refused before its goodbye is answered
+    // told to leave for want of packets: it is refused before its TEARDOWN is answered
     const session = this.#sessions[number - 1];
     if (
       this.#stage === 'taking' &&
@@ -209,7 +209,7 @@ export class SessionsMachine implements Machine<SessionsInput, SessionsEffect> {
   #leave(atMs: number): void {
     if (this.#stage === 'leaving') return;
     this.#stage = 'leaving';
-    this.#effects.push({ kind: 'disarm', timer: 'watch' }, { kind: 'arm', timer: 'goodbye', afterMs: GOODBYE_MS });
+    this.#effects.push({ kind: 'disarm', timer: 'watch' }, { kind: 'arm', timer: 'tearDown', afterMs: TEARDOWN_MS });
     for (const [at, session] of this.#sessions.entries())
       if (!session.isLeft) this.#grant(at + 1, session.stop(atMs), atMs);
     if (this.#stage === 'leaving' && this.#sessions.every(({ isLeft }) => isLeft)) this.#count();

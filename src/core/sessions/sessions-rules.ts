@@ -41,7 +41,7 @@ export const SESSIONS_RULES = [
     source: 'sessions that played at once',
     needs: ['limit'],
     isTight: (f) => f.limit === 1,
-    severity: 'watch',
+    severity: 'caution',
     title: () => 'One client at a time',
     because: () => 'The second one was refused.',
     do: ['Let one recorder or server pull it, and let all others pull from there.'],
@@ -114,7 +114,7 @@ export function sessionsFacts(report: SessionsReport): Facts<SessionsFacts> {
     effectOnFirst: effectOnFirst ?? undefined,
     alonePerS: firstAlonePerS ?? undefined,
     besidePerS: firstBesidePerS ?? undefined,
-    // a session that the camera ended itself needs no goodbye
+    // a session that the camera ended itself needs no TEARDOWN
     unanswered: Math.max(0, opened - closed - (isFirstLost ? 1 : 0)),
   };
 }

@@ -31,7 +31,7 @@ export interface SessionsReport {
   readonly firstBesidePerS: number | null;
   /** `null` where there never were two. */
   readonly effectOnFirst: EffectOnFirst | null;
-  /** Sessions to which the goodbye was answered, of those that were had. */
+  /** Sessions to which the TEARDOWN was answered, of those that were had. */
   readonly closed: number;
 }
 
@@ -45,7 +45,7 @@ export type SessionsEvent =
   | { readonly kind: 'watching'; readonly atMs: number }
   | { readonly kind: 'counted'; readonly report: SessionsReport };
 
-export type SessionsTimer = 'watch' | 'goodbye' | `answer ${number}` | `keepAlive ${number}` | `packets ${number}`;
+export type SessionsTimer = 'watch' | 'tearDown' | `answer ${number}` | `keepAlive ${number}` | `packets ${number}`;
 export type SessionsInput = CommonInput<SessionsTimer> | OneSessionInput;
 export type SessionsEffect = CommonEffect<SessionsTimer> | OneSessionEffect | SessionsEvent;
 

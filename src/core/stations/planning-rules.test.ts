@@ -213,7 +213,7 @@ const CHOOSE_FIRES: readonly Firing<ChooseFacts>[] = [
   {
     rule: 'choose.light-narrower-than-view',
     facts: { lightAngleDeg: 60 },
-    severity: 'watch',
+    severity: 'caution',
     says: /60° wide, its angle of view 78°/,
   },
   {
@@ -251,7 +251,7 @@ const CHOOSE_FIRES: readonly Firing<ChooseFacts>[] = [
   {
     rule: 'choose.gives-other-codec',
     facts: { seenCodec: 'H265', cardCodecs: ['H264'] },
-    severity: 'watch',
+    severity: 'caution',
     says: /Codec H265; its model card names H264/,
   },
   { rule: 'choose.sessions', facts: { sessionsWanted: 5 }, severity: 'stop', says: /5 sessions needed, 4 supported/ },
@@ -312,7 +312,7 @@ const POWER_FIRES: readonly Firing<PowerFacts>[] = [
   { rule: 'power.gear-unfed', facts: { unfed: ['Hall radio on Loft switch'] }, severity: 'stop', says: /Hall radio/ },
   { rule: 'power.cable', facts: { cableVerdict: 'will-not-work', cableM: 180 }, severity: 'stop', says: /180 m/ },
   { rule: 'power.cable', facts: { cableVerdict: 'tight', cableM: 120 }, severity: 'fix', says: /too long: 120 m/ },
-  { rule: 'power.copper-clad', facts: { isCopperClad: true }, severity: 'watch', says: /luminium/ },
+  { rule: 'power.copper-clad', facts: { isCopperClad: true }, severity: 'caution', says: /luminium/ },
   { rule: 'power.copper-between-buildings', facts: { isCopperOutside: true }, severity: 'fix', says: /Fibre/ },
   {
     rule: 'power.passive-volts-wrong',
@@ -357,10 +357,10 @@ const POWER_FIRES: readonly Firing<PowerFacts>[] = [
   {
     rule: 'power.lead-cold',
     facts: { way: 'solar', waysOffered: ['solar'], isLithium: false },
-    severity: 'watch',
+    severity: 'caution',
     says: /three tenths/,
   },
-  { rule: 'power.lithium-cold', facts: { way: 'solar', waysOffered: ['solar'] }, severity: 'watch', says: /0 °C/ },
+  { rule: 'power.lithium-cold', facts: { way: 'solar', waysOffered: ['solar'] }, severity: 'caution', says: /0 °C/ },
   { rule: 'power.old-phone-unlimited', facts: { chargeUnlimited: true }, severity: 'fix', says: /80 %/ },
   { rule: 'power.old-phone-hot', facts: { batteryC: 52 }, severity: 'fix', says: /52 °C: switch it off/ },
   { rule: 'power.old-phone-swollen', facts: { isSwollen: true }, severity: 'stop', says: /stop at once/ },
@@ -385,7 +385,7 @@ const POWER_FIRES: readonly Firing<PowerFacts>[] = [
     says: /not known.*2 streams/,
   },
   { rule: 'link.switch-ports', facts: { cablesOn: 9 }, severity: 'stop', says: /8 ports 9 cables/ },
-  { rule: 'link.powerline-guessed', facts: { crossesPowerline: true }, severity: 'watch', says: /sync rate/ },
+  { rule: 'link.powerline-guessed', facts: { crossesPowerline: true }, severity: 'caution', says: /sync rate/ },
   { rule: 'power.not-known', facts: { wanted: ['its watts'] }, severity: 'note', says: /Missing: its watts/ },
   {
     rule: 'power.not-known',

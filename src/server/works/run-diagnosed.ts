@@ -1,6 +1,6 @@
 import type { ProbeEvent } from '../../contract/probe-api.ts';
 import { diagnose } from '../../core/diagnosis/diagnose.ts';
-import type { CallAnswer, OnvifTold, Trial, TrialAnswer } from '../../core/diagnosis/trials.ts';
+import type { CallAnswer, Neighbour, OnvifTold, Trial, TrialAnswer } from '../../core/diagnosis/trials.ts';
 import { keptPath } from '../../core/evidence/kept-path.ts';
 import { createDeepVeil } from '../../core/machine/password-veil.ts';
 import { parseArpTable } from '../../core/net/arp-table.ts';
@@ -117,28 +117,29 @@ async function carryOut(trial: Trial, run: DiagnosedRun, doing: Doing): Promise<
       return { kind: 'probe', report };
     }
     case 'neighbour':
-      return {
-        kind: 'neighbour',
-        of: {
-          mac: parseArpTable(await world.finder.neighbours()).get(run.url.host) ?? null,
-          isOnLink: isOnLink(run.url.host, world.finder.ownNetworks()),
-        },
-      };
+      return { kind: 'neighbour', of: await neighbourOf(run, doing) };
     case 'onvif':
       return { kind: 'onvif', told: await askByOnvif(trial, run, doing) };
   }
 }
 
-/** A name, and an address of version 6, are in no network that is known here. */
-function isOnLink(host: string, networks: readonly string[]): boolean {
-  const address = parseIpv4(host);
-  return (
-    address !== null &&
-    networks.some((network) => {
-      const cidr = parseCidr(network);
-      return cidr !== null && holds(cidr, address);
-    })
-  );
+/** What the tables of this computer say of the address that a host leads to. Those of IPv6 are not read. */
+async function neighbourOf(
+  { url: { host, port } }: DiagnosedRun,
+  { world, signal, timeoutMs }: Doing,
+): Promise<Neighbour> {
+  const resolved = await world.dialer.resolve(host, port, { timeoutMs, signal }).catch((error: unknown) => {
+    if (error instanceof DialFailure) return null; // a name that leads nowhere any more
+    throw error;
+  });
+  const address = resolved?.address ?? '';
+  const value = parseIpv4(address);
+  if (value === null) return { mac: null, isOnLink: null };
+  const networks = world.finder.ownNetworks().flatMap((network) => parseCidr(network) ?? []);
+  return {
+    mac: parseArpTable(await world.finder.neighbours()).get(address) ?? null,
+    isOnLink: networks.some((network) => holds(network, value)),
+  };
 }
 
 async function callAll(

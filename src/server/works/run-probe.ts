@@ -25,7 +25,7 @@ export interface ProbeRun {
 }
 
 /**
- * One probe. Resolves with the report; when `signal` aborts, the camera is told goodbye and the promise rejects with the
+ * One probe. Resolves with the report; when `signal` aborts, the camera is told to let go and the promise rejects with the
  * signal's reason. A fault of ours ends the probe with a report too.
  */
 export async function runProbe(

@@ -1,6 +1,6 @@
 import type { Work } from './work.ts';
 
-/** Work that is under way, so that a server that is told to stop can let each piece say goodbye. */
+/** Work that is under way, so that a server that is told to stop can let each piece take its leave. */
 export class RunningWork {
   readonly #running = new Map<AbortController, { readonly work: Work; readonly done: Promise<unknown> }>();
 
@@ -20,7 +20,7 @@ export class RunningWork {
     }
   }
 
-  /** Ends all of it; resolves when every goodbye is said. */
+  /** Ends all of it; resolves when each has taken its leave. */
   async endAll(reason: string): Promise<void> {
     const all = [...this.#running];
     for (const [controller] of all) controller.abort(new Error(reason));

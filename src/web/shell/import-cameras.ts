@@ -53,7 +53,7 @@ export function importOf(listed: readonly ListedCamera[], known: readonly Model[
 
 /** A cell as the preview shows it: never a secret, wherever in it one stands. */
 export const cellShown = (field: ListField, text: string): string =>
-  field === 'secret' && text !== '' ? '••••••••' : redactText(clipText(text, SHOWN_CHARS));
+  field === 'password' && text !== '' ? '••••••••' : redactText(clipText(text, SHOWN_CHARS));
 
 /** A cell is looked over, not read through. */
 const SHOWN_CHARS = 400;

@@ -4,19 +4,19 @@ import { Button } from './button.tsx';
 export const SEVERITY_WORDS: Readonly<Record<Severity, string>> = {
   stop: 'Stop',
   fix: 'Fix',
-  watch: 'Caution',
+  caution: 'Caution',
   note: 'Note',
 };
 export const SEVERITY_TEXT: Readonly<Record<Severity, string>> = {
   stop: 'text-brick',
   fix: 'text-brass',
-  watch: 'text-blue',
+  caution: 'text-blue',
   note: 'text-soft',
 };
 export const FINDING_EDGES: Readonly<Record<Severity, string>> = {
   stop: 'border-brick',
   fix: 'border-brass',
-  watch: 'border-blue',
+  caution: 'border-blue',
   note: 'border-faint',
 };
 

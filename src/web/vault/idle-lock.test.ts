@@ -1,7 +1,7 @@
 import { afterEach, beforeEach, expect, jest, test } from '@jest/globals';
 import { lockWhenIdle } from './idle-lock.ts';
 
-// A page as far as the lock needs one: signs of life, and two clocks that need not agree.
+// A page as far as the lock needs one: keep-alives, and two clocks that need not agree.
 
 const IDLE_MS = 60_000;
 const clocks = { wall: 0, monotonic: 0 };

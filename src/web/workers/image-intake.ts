@@ -104,7 +104,7 @@ async function withZip<T>(
 type Progress = (doneBytes: number) => void;
 
 /**
- * Everything in a file, a piece at a time, in one buffer that is filled again and again: pieces that the browser hands out
+ * Everything in a file, a piece at a time, in one buffer that is filled again and again: pieces that the browser gives
  * anew each time are cleared up too late, and take twice the memory that is allowed.
  */
 async function* piecesOf(file: Blob): AsyncGenerator<Uint8Array> {

@@ -27,7 +27,8 @@ const KINDS: readonly (readonly [string, EventKind])[] = [
   ['people', 'motion'],
   ['person', 'motion'],
   ['human', 'motion'],
-  ['face', 'motion'],
+  ['facedetect', 'motion'],
+  ['facerecognition', 'motion'],
   ['vehicle', 'motion'],
   ['animal', 'motion'],
 ];

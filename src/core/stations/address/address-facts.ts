@@ -27,16 +27,16 @@ export interface PlaceFacts {
   readonly isGateway: boolean;
   /** Names of others that have the same address, and are not the same device. */
   readonly sharedWith: readonly string[];
-  /** Two hardware addresses prove that they are two devices. */
+  /** Two MAC addresses prove that they are two devices. */
   readonly isSharedForSure: boolean;
   /** Names of others at the same address and port, and with the same path. */
   readonly sameStreamAs: readonly string[];
   /** Absent while nobody decided. */
   readonly keeping: Keeping;
-  /** Absent while nobody said which addresses are handed out. */
+  /** Absent while nobody entered the DHCP range. */
   readonly isInPool: boolean;
   readonly pool: string;
-  /** Servers that hand out addresses; absent while nobody looked. */
+  /** DHCP servers; absent while nobody looked. */
   readonly dhcpServers: number;
   readonly port: number;
   readonly cardPort: number;
@@ -51,7 +51,7 @@ export interface IdentityFacts {
   readonly isMacGood: boolean;
   readonly isLocalMac: boolean;
   readonly isGroupMac: boolean;
-  /** Names of others with the same hardware address, and are not the same device. */
+  /** Names of others with the same MAC address, and are not the same device. */
   readonly macSharedWith: readonly string[];
   readonly isOldPhone: boolean;
   readonly hasFixedMac: boolean;
@@ -62,7 +62,7 @@ export interface SeenFacts {
   /** Absent where nobody looked, or not at its address. */
   readonly seen: MatchedCamera['state'];
   readonly seenAt: readonly string[];
-  /** Hardware address of what answers at its place. */
+  /** MAC address of what answers at its place. */
   readonly seenMac: string;
   readonly isSweepWhole: boolean;
   /** It gives an address as its own at which it was not heard. */

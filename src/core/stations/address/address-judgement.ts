@@ -74,7 +74,7 @@ function readAddresses({ site, index }: SiteView): AddressesOfSite {
 }
 
 /**
- * Of all at one address, or of one plug, those first that surely differ: what is no camera, and one of each hardware address;
+ * Of all at one address, or of one plug, those first that surely differ: what is no camera, and one of each MAC address;
  * then the rest, channels last. So a box of a hundred channels hides nobody who stands behind it.
  */
 function putDifferingFirst<T>(list: T[], cameraOf: (item: T) => Camera | null): void {
@@ -134,7 +134,7 @@ interface Placed {
   readonly network: ReadNetwork | null;
 }
 
-/** Whether a server may give the address to somebody; `undefined` while nobody said which it hands out. */
+/** Whether a server may give the address to somebody; `undefined` while nobody entered its DHCP range. */
 function isHandedOut({ network, plan }: ReadNetwork, address: number | null): boolean | undefined {
   if (address === null || !plan || !isPoolSaid(network)) return undefined;
   return isInPool(plan.pool, address);

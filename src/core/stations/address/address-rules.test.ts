@@ -236,7 +236,7 @@ test.each([
   { why: 'in its place', sweeps: [swept([seenAt('10.77.4.21', { mac: '00-00-5E-00-53-21' })])], seen: 'in-place' },
   { why: 'moved', sweeps: [swept([seenAt('10.77.4.50', { mac: '00:00:5e:00:53:21' })])], seen: 'moved' },
   { why: 'gone', sweeps: [swept([])], seen: 'missing' },
-  { why: 'not proven: no hardware address was seen', sweeps: [swept([seenAt('10.77.4.21')])], seen: 'unproven' },
+  { why: 'not proven: no MAC address was seen', sweeps: [swept([seenAt('10.77.4.21')])], seen: 'unproven' },
 ])('what a look through the network says: $why', ({ sweeps, seen }) =>
   expect(factsOf(apply(addressed(), ...sweeps)).seen).toBe(seen),
 );

@@ -25,7 +25,7 @@ export const PLACE_RULES = [
     source: 'RFC 6762 §3: such names end at the network’s edge',
     needs: ['host', 'notation'],
     isTight: (f) => f.notation === 'name',
-    severity: 'watch',
+    severity: 'caution',
     title: () => 'Dialled by host name',
     because: (f) => `Every destination must be able to resolve ${f.host}, in each network.`,
     do: ['Plan a DHCP reservation, and dial the IP address.'],
@@ -126,7 +126,7 @@ export const PLACE_RULES = [
         do: ['Assign another address to one of them.'],
       },
       tight: {
-        severity: 'watch',
+        severity: 'caution',
         title: (f) => `Duplicate IP address: ${and(f.sharedWith)}`,
         because: (f) => `Both are planned at ${f.host}; nothing recorded says that they are one device.`,
         do: ['Enter their MAC addresses, or set their kind to channel of one recorder.'],
@@ -141,7 +141,7 @@ export const PLACE_RULES = [
     source: 'one port leads to one program',
     needs: ['sameStreamAs'],
     isTight: (f) => f.sameStreamAs.length > 0,
-    severity: 'watch',
+    severity: 'caution',
     title: (f) => `Same stream as ${and(f.sameStreamAs)}`,
     because: () => 'Address, port and path are the same.',
     do: ['Enter the path of each channel.'],
@@ -184,7 +184,7 @@ export const PLACE_RULES = [
     judge: (f) => (f.isInPool === undefined ? 'unknown' : tightIf(f.isInPool)),
     when: {
       unknown: {
-        severity: 'watch',
+        severity: 'caution',
         title: () => 'Static address, DHCP range not known',
         because: (f) => `Its address is static on the device, and the DHCP range of ${f.network} is not entered.`,
         do: ['Enter the DHCP range as the router shows it, or 0 DHCP servers.'],
@@ -196,7 +196,7 @@ export const PLACE_RULES = [
         do: ['Assign an address outside the DHCP range, or plan a DHCP reservation.'],
       },
     },
-    // another address helps only where it is known which are handed out
+    // another address helps only where the DHCP range is known
     mends: (f, offers) => [...offers.reserve(), ...(f.isInPool ? offers.freeAddress() : [])],
     why: 'One day a phone is assigned the same address, and the stream fails whenever that phone is at home.',
   }),

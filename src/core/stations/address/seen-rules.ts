@@ -80,7 +80,7 @@ export const SEEN_RULES = [
     needs: ['seenAlsoAt'],
     asks: (f) => f.seenAlsoAt !== undefined && f.seenAlsoAt.length > 0,
     isTight: () => true,
-    severity: 'watch',
+    severity: 'caution',
     title: () => 'Reports another address as its own',
     because: (f) => `It answers at ${f.seenAt?.[0] ?? f.host ?? 'one address'} and reports ${list(f.seenAlsoAt)}.`,
     do: [
@@ -96,7 +96,7 @@ export const SEEN_RULES = [
     needs: ['linkLocalSeen'],
     asks: (f) => f.seen === 'missing' && f.linkLocalSeen !== undefined,
     isTight: (f) => f.linkLocalSeen.length > 0,
-    severity: 'watch',
+    severity: 'caution',
     title: () => 'Link-local device in its network',
     because: (f) => `${list(f.linkLocalSeen)} responded: it may be this camera.`,
     do: ['Check the DHCP server, and the VLAN of its port.'],

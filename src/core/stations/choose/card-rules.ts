@@ -273,7 +273,7 @@ export const CARD_RULES = [
     needs: ['seenCodec', 'cardCodecs'],
     asks: (f) => f.seenCodec !== undefined && f.cardCodecs !== undefined,
     isTight: (f) => !f.cardCodecs.includes(f.seenCodec),
-    severity: 'watch',
+    severity: 'caution',
     title: (f) => `Codec ${f.seenCodec}; its model card names ${f.cardCodecs.join(', ')}`,
     because: () => 'Measured by a probe of its main stream.',
     do: ['Check the encoder setting; otherwise correct its model card.'],

@@ -319,7 +319,7 @@ export const PICTURE_RULES = [
     said: (f) => `${Math.round(f.lightAngleDeg)}°`,
     reason: (f) =>
       `Its illuminator is ${Math.round(f.lightAngleDeg)}° wide, its angle of view ${Math.round(f.spanDeg)}°.`,
-    severity: (f) => (f.lightAngleDeg < f.zoneSpanDeg - 1e-9 ? 'fix' : 'watch'),
+    severity: (f) => (f.lightAngleDeg < f.zoneSpanDeg - 1e-9 ? 'fix' : 'caution'),
     title: (f) => (f.lightAngleDeg < f.zoneSpanDeg - 1e-9 ? 'Ends of the zone dark at night' : 'Corners dark at night'),
     because: (f) =>
       `Its illuminator is ${Math.round(f.lightAngleDeg)}° wide, its angle of view ${Math.round(f.spanDeg)}°; the zone takes ${Math.round(f.zoneSpanDeg)}°.`,

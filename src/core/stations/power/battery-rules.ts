@@ -97,7 +97,7 @@ export const BATTERY_RULES = [
     needs: ['isLithium', 'isOutdoors'],
     asks: isSunFed,
     isTight: (f) => f.isLithium && f.isOutdoors,
-    severity: 'watch',
+    severity: 'caution',
     title: () => 'Lithium battery: no charging below 0 °C',
     because: () => 'Below 0 °C and above 45 °C its charger must stop.',
     do: [
@@ -113,7 +113,7 @@ export const BATTERY_RULES = [
     needs: ['isLithium', 'isOutdoors'],
     asks: isSunFed,
     isTight: (f) => !f.isLithium && f.isOutdoors,
-    severity: 'watch',
+    severity: 'caution',
     title: () => 'Lead battery loses capacity in the cold',
     because: () => 'At −10 °C about three tenths of it are missing.',
     do: ['Plan it 43 % larger (1 / 0.7), or keep it indoors.', 'Ventilate it: it gasses when it is charged.'],

@@ -156,7 +156,7 @@ export const LINK_RULES = [
     needs: ['crossesPowerline'],
     asks: (f) => f.crossesPowerline === true,
     isTight: (f) => f.crossesPowerline,
-    severity: 'watch',
+    severity: 'caution',
     title: () => 'Powerline: measure it for a day',
     because: () => 'Its throughput is four tenths of its sync rate, until a dimmer is turned on.',
     do: [

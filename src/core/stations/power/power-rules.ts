@@ -202,7 +202,7 @@ const FEED_RULES = [
     needs: ['isCopperClad'],
     asks: (f) => f.isCopperClad !== undefined,
     isTight: (f) => f.isCopperClad,
-    severity: 'watch',
+    severity: 'caution',
     title: () => 'Copper-clad aluminium cable',
     because: () => 'It is calculated with its higher resistance.',
     do: ['Use solid copper for power.'],

@@ -17,7 +17,7 @@ export const IMAGE_RULES = [
     judge: (f) => (f.hasImage ? 'ok' : 'unknown'),
     when: {
       unknown: {
-        severity: 'watch',
+        severity: 'caution',
         title: () => 'Firmware file missing',
         because: (f) => `It was decided to ${f.decision ? OPTION_WORDS[f.decision] : 'write other firmware'}.`,
         do: ['Drop the file at the bench: its checksum is computed, and the file stays where it is.'],
@@ -40,7 +40,7 @@ export const IMAGE_RULES = [
         do: ['Use the firmware file that was published for this board.'],
       },
       unknown: {
-        severity: 'watch',
+        severity: 'caution',
         title: () => 'Revision of the firmware file not known',
         because: (f) => `Not entered: ${f.marksUnknown.join(', ')}.`,
         do: ['Read the board markings, and check what the firmware file was published for.'],
@@ -79,7 +79,7 @@ export const IMAGE_RULES = [
     needs: ['labelVersion', 'imageVersion'],
     asks: (f) => hasImage(f) && f.labelVersion !== undefined && f.imageVersion !== undefined,
     isTight: (f) => !isOther(f.labelVersion, f.imageVersion),
-    severity: 'watch',
+    severity: 'caution',
     title: () => 'Same firmware version already',
     because: (f) => `Both are ${f.labelVersion}.`,
     do: ['Check whether this is the firmware file that you meant.'],
@@ -104,7 +104,7 @@ export const IMAGE_RULES = [
         do: ['Download the file again, and copy the whole checksum.'],
       },
       unknown: {
-        severity: 'watch',
+        severity: 'caution',
         title: () => 'Checksum not compared',
         because: () => 'No published SHA-256 was entered.',
         do: ['Enter the checksum from where the firmware file was published.'],
@@ -119,7 +119,7 @@ export const IMAGE_RULES = [
     needs: ['hasBack', 'isBackGivenUp'],
     asks: writes,
     isTight: (f) => !f.hasBack,
-    severity: (f) => (f.isBackGivenUp ? 'watch' : 'fix'),
+    severity: (f) => (f.isBackGivenUp ? 'caution' : 'fix'),
     title: (f) => (f.isBackGivenUp ? 'No way back, accepted' : 'No way back'),
     because: (f) =>
       f.isBackGivenUp

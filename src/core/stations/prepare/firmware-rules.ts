@@ -17,7 +17,7 @@ export const FIRMWARE_RULES = [
     judge: (f) => (f.decision === undefined || f.decision === null ? 'unknown' : 'ok'),
     when: {
       unknown: {
-        severity: 'watch',
+        severity: 'caution',
         title: () => 'Firmware not decided',
         because: (f) => `With its present firmware it has no local stream. By its score: ${OPTION_WORDS[f.best]}.`,
         do: ['Decide at the bench: the reasons stand beside each option.'],
@@ -63,7 +63,7 @@ export const FIRMWARE_RULES = [
     judge: (f) => (f.hasGuide ? 'ok' : 'unknown'),
     when: {
       unknown: {
-        severity: 'watch',
+        severity: 'caution',
         title: () => 'Reflash guide missing',
         because: () => 'Its model card has no button, file name, SD card and LED patterns.',
         do: ['Write the reflash guide of its model.'],
@@ -95,7 +95,7 @@ export const PROCEDURE_RULES = [
     needs: ['sameLeds'],
     asks: (f) => writes(f) && f.hasGuide === true,
     isTight: (f) => f.sameLeds.length > 0,
-    severity: 'watch',
+    severity: 'caution',
     title: () => 'Two LED patterns are the same',
     because: (f) => `${f.sameLeds.map(capital).join('. ')}.`,
     do: ['Enter what really differs, or go by time alone.'],
@@ -124,7 +124,7 @@ export const PROCEDURE_RULES = [
         do: ['Recover it with the original firmware file, or replace it.'],
       },
       tight: {
-        severity: 'watch',
+        severity: 'caution',
         title: () => 'Reflash in progress',
         because: (f) =>
           f.phase === 'writing'

@@ -99,12 +99,12 @@ const PREPARED: Facts<PrepareFacts> = {
 interface Firing {
   readonly rule: string;
   readonly facts: Facts<PrepareFacts>;
-  readonly severity: 'stop' | 'fix' | 'watch' | 'note';
+  readonly severity: 'stop' | 'fix' | 'caution' | 'note';
   readonly says: RegExp;
 }
 
 const FIRES: readonly Firing[] = [
-  { rule: 'prepare.account', facts: { hasAccount: false }, severity: 'watch', says: /No streaming account yet/ },
+  { rule: 'prepare.account', facts: { hasAccount: false }, severity: 'caution', says: /No streaming account yet/ },
   {
     rule: 'prepare.account',
     facts: { hasAccount: false, isOpen: true },
@@ -120,13 +120,18 @@ const FIRES: readonly Firing[] = [
   {
     rule: 'prepare.account-factory',
     facts: { user: 'Quill' },
-    severity: 'watch',
+    severity: 'caution',
     says: /Common account name: Quill/,
   },
   { rule: 'prepare.account-makers', facts: { user: 'a@b.example' }, severity: 'fix', says: /maker’s cloud/ },
   { rule: 'prepare.account-space', facts: { user: 'viewer ' }, severity: 'fix', says: /ends with a space/ },
   { rule: 'prepare.account-encoded', facts: { user: 'mill viewer' }, severity: 'note', says: /mill%20viewer/ },
-  { rule: 'prepare.account-case', facts: { caseApart: ['View-Yard'] }, severity: 'watch', says: /View-Yard elsewhere/ },
+  {
+    rule: 'prepare.account-case',
+    facts: { caseApart: ['View-Yard'] },
+    severity: 'caution',
+    says: /View-Yard elsewhere/,
+  },
   {
     rule: 'prepare.password-known',
     facts: { secret: secret('Admin123') },
@@ -154,7 +159,7 @@ const FIRES: readonly Firing[] = [
   {
     rule: 'prepare.password-case',
     facts: { secret: secret(GOOD, { sameLetters: [GOOD.toUpperCase()] }) },
-    severity: 'watch',
+    severity: 'caution',
     says: /upper and lower case/,
   },
   {
@@ -170,7 +175,12 @@ const FIRES: readonly Firing[] = [
     says: /2 characters of it have/,
   },
   { rule: 'prepare.password-weak', facts: { secret: secret('oaktree') }, severity: 'fix', says: /at most 28 bits/ },
-  { rule: 'prepare.password-weak', facts: { secret: secret('oakdoorlatch') }, severity: 'watch', says: /from 64 bits/ },
+  {
+    rule: 'prepare.password-weak',
+    facts: { secret: secret('oakdoorlatch') },
+    severity: 'caution',
+    says: /from 64 bits/,
+  },
   {
     rule: 'prepare.seen-off',
     facts: { settings: [setting('stream-on', true, false)] },
@@ -222,19 +232,19 @@ const FIRES: readonly Firing[] = [
   {
     rule: 'prepare.sound-unasked',
     facts: { settings: [setting('sound', true, null)] },
-    severity: 'watch',
+    severity: 'caution',
     says: /without a need/,
   },
   {
     rule: 'prepare.key-frame-long',
     facts: { keyFrames: [{ stream: 'sub', seconds: 4.5, wantedS: 2, how: 'measured' }] },
-    severity: 'watch',
+    severity: 'caution',
     says: /sub: 4\.5 s \(measured\), 2 s/,
   },
   {
     rule: 'prepare.firmware-undecided',
     facts: { decision: null },
-    severity: 'watch',
+    severity: 'caution',
     says: /install community firmware/,
   },
   {
@@ -249,8 +259,8 @@ const FIRES: readonly Firing[] = [
     severity: 'stop',
     says: /No backup/,
   },
-  { rule: 'prepare.firmware-no-guide', facts: { hasGuide: false }, severity: 'watch', says: /guide missing/ },
-  { rule: 'prepare.firmware-file', facts: { hasImage: false }, severity: 'watch', says: /Firmware file missing/ },
+  { rule: 'prepare.firmware-no-guide', facts: { hasGuide: false }, severity: 'caution', says: /guide missing/ },
+  { rule: 'prepare.firmware-file', facts: { hasImage: false }, severity: 'caution', says: /Firmware file missing/ },
   {
     rule: 'prepare.firmware-markings',
     facts: { marksApart: ['sensor S307 here, S420 in the image'] },
@@ -260,7 +270,7 @@ const FIRES: readonly Firing[] = [
   {
     rule: 'prepare.firmware-markings',
     facts: { marksUnknown: ['radio'] },
-    severity: 'watch',
+    severity: 'caution',
     says: /Not entered: radio/,
   },
   {
@@ -270,7 +280,7 @@ const FIRES: readonly Firing[] = [
     says: /label says r2, the firmware file is for r3/,
   },
   { rule: 'prepare.firmware-label', facts: { cardRev: 'r1' }, severity: 'fix', says: /the model card r1/ },
-  { rule: 'prepare.firmware-version', facts: { imageVersion: '1.0' }, severity: 'watch', says: /Both are 1\.0/ },
+  { rule: 'prepare.firmware-version', facts: { imageVersion: '1.0' }, severity: 'caution', says: /Both are 1\.0/ },
   {
     rule: 'prepare.firmware-checksum',
     facts: { imageHash: 'mismatch' },
@@ -278,11 +288,11 @@ const FIRES: readonly Firing[] = [
     says: /not the published file/,
   },
   { rule: 'prepare.firmware-checksum', facts: { imageHash: 'bad-digest' }, severity: 'stop', says: /incomplete/ },
-  { rule: 'prepare.firmware-checksum', facts: { imageHash: 'unsaid' }, severity: 'watch', says: /not compared/ },
+  { rule: 'prepare.firmware-checksum', facts: { imageHash: 'unsaid' }, severity: 'caution', says: /not compared/ },
   { rule: 'prepare.way-back', facts: { hasBack: false }, severity: 'fix', says: /nobody has accepted/ },
-  { rule: 'prepare.way-back', facts: { hasBack: false, isBackGivenUp: true }, severity: 'watch', says: /, accepted/ },
+  { rule: 'prepare.way-back', facts: { hasBack: false, isBackGivenUp: true }, severity: 'caution', says: /, accepted/ },
   { rule: 'prepare.way-back-same', facts: { isSameImage: true }, severity: 'stop', says: /same SHA-256/ },
-  { rule: 'prepare.sd-card', facts: { hasCard: false }, severity: 'watch', says: /SD card not planned/ },
+  { rule: 'prepare.sd-card', facts: { hasCard: false }, severity: 'caution', says: /SD card not planned/ },
   {
     rule: 'prepare.sd-card-partition',
     facts: { partitionMiB: 65_536 },
@@ -308,7 +318,7 @@ const FIRES: readonly Firing[] = [
     severity: 'stop',
     says: /“fw\.bin\.txt” is not “fw\.bin”: a second extension/,
   },
-  { rule: 'prepare.read-back', facts: { readBack: undefined }, severity: 'watch', says: /not compared/ },
+  { rule: 'prepare.read-back', facts: { readBack: undefined }, severity: 'caution', says: /not compared/ },
   {
     rule: 'prepare.read-back',
     facts: { readBack: { isSame: false, nameVerdict: 'ok', fileName: 'fw.bin' } },
@@ -325,10 +335,10 @@ const FIRES: readonly Firing[] = [
   {
     rule: 'prepare.led-patterns-alike',
     facts: { sameLeds: ['“a” and “b” are both dark'] },
-    severity: 'watch',
+    severity: 'caution',
     says: /both dark/,
   },
-  { rule: 'prepare.reflash-open', facts: { phase: 'writing' }, severity: 'watch', says: /power must not fail/ },
+  { rule: 'prepare.reflash-open', facts: { phase: 'writing' }, severity: 'caution', says: /power must not fail/ },
   { rule: 'prepare.reflash-open', facts: { phase: 'recover' }, severity: 'stop', says: /recovery needed/ },
   { rule: 'prepare.reflash-open', facts: { phase: 'replaced' }, severity: 'stop', says: /no recovery/ },
   {
@@ -338,7 +348,7 @@ const FIRES: readonly Firing[] = [
     says: /too warm after 31 min.*1\.8 W in a room of 22 °C lead to 47 °C/s,
   },
   { rule: 'prepare.old-phone-heat', facts: { steadyC: 52 }, severity: 'stop', says: /52 °C: too hot/ },
-  { rule: 'prepare.old-phone-screen', facts: { screen: 'bright' }, severity: 'watch', says: /stays on/ },
+  { rule: 'prepare.old-phone-screen', facts: { screen: 'bright' }, severity: 'caution', says: /stays on/ },
   { rule: 'prepare.old-phone-restart', facts: { startsItself: false }, severity: 'fix', says: /restart/ },
   { rule: 'prepare.old-phone-mac', facts: { hasFixedMac: false }, severity: 'fix', says: /Random MAC address/ },
   {
@@ -348,10 +358,10 @@ const FIRES: readonly Firing[] = [
     says: /feedback/,
   },
   { rule: 'prepare.old-phone-cloud', facts: { way: 'account' }, severity: 'fix', says: /maker’s cloud/ },
-  { rule: 'prepare.old-phone-lens', facts: { lens: 'front' }, severity: 'watch', says: /Front lens/ },
+  { rule: 'prepare.old-phone-lens', facts: { lens: 'front' }, severity: 'caution', says: /Front lens/ },
   { rule: 'prepare.old-phone-dark', facts: { hasLight: false }, severity: 'fix', says: /No picture at night/ },
   { rule: 'prepare.old-phone-loop', facts: { loopHours: 10 }, severity: 'fix', says: /after 10 h.*24 h are needed/s },
-  { rule: 'prepare.old-phone-loop', facts: { loopHours: 25 }, severity: 'watch', says: /just enough/ },
+  { rule: 'prepare.old-phone-loop', facts: { loopHours: 25 }, severity: 'caution', says: /just enough/ },
 ];
 
 const RULES: readonly AnyRule<PrepareFacts>[] = PREPARE_RULES;

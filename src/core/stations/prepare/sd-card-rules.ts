@@ -18,7 +18,7 @@ export const CARD_RULES = [
     judge: (f) => (f.hasCard ? 'ok' : 'unknown'),
     when: {
       unknown: {
-        severity: 'watch',
+        severity: 'caution',
         title: () => 'SD card not planned',
         because: () => 'Its size decides how it is partitioned.',
         do: ['Enter the size of the SD card at the bench.'],
@@ -99,7 +99,7 @@ export const CARD_RULES = [
           : 'will-not-work',
     when: {
       unknown: {
-        severity: 'watch',
+        severity: 'caution',
         title: () => 'Copy on the SD card not compared',
         because: () => 'The file was not read back from the SD card.',
         do: ['Remove the SD card, insert it again, and drop its file here.'],

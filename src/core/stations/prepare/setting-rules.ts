@@ -140,7 +140,7 @@ export const SETTING_RULES = [
       isTicked(f.settings, 'sound', true) ||
       (f.settings?.some((one) => one.id === 'sound' && one.seen === true) ?? false),
     isTight: (f) => !f.soundWanted,
-    severity: 'watch',
+    severity: 'caution',
     title: () => 'Audio sent without a need for it',
     because: () => 'The need of its place includes no audio.',
     do: ['Switch the audio off, or enter in its need that it is wanted and that consent was asked for.'],
@@ -153,7 +153,7 @@ export const SETTING_RULES = [
     needs: ['keyFrames'],
     asks: (f) => (f.keyFrames?.length ?? 0) > 0,
     isTight: (f) => f.keyFrames.some(isLong),
-    severity: 'watch',
+    severity: 'caution',
     title: () => 'Key-frame interval too long for its use',
     because: (f) =>
       f.keyFrames

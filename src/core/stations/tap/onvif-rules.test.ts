@@ -1,4 +1,5 @@
 import { expect, test } from '@jest/globals';
+import fc from 'fast-check';
 import {
   HEAD,
   KNOWING,
@@ -8,6 +9,7 @@ import {
   readAs,
   readSite,
 } from '../../../../tests/support/onvif-readings.ts';
+import { runs } from '../../../../tests/support/runs.ts';
 import { apply } from '../../../../tests/support/sites.ts';
 import type { Site } from '../../document/site.ts';
 import { readSiteFile, writeSiteFile } from '../../document/site-file.ts';
@@ -56,10 +58,10 @@ test.each([
   ofReading('onvif.not-read', 'fix', { cause: 'auth-failed', note: 'It refused.', device: null }),
   ofReading('onvif.not-read', 'stop', { cause: 'hostile-xml', note: 'A document type.', device: null }),
   ofReading('onvif.not-read', 'stop', { cause: 'certificate-changed', note: 'Another fingerprint.', device: null }),
-  ofReading('onvif.clock', 'watch', { clock: { skewS: 240, kept: 'ntp', zone: '' } }),
+  ofReading('onvif.clock', 'caution', { clock: { skewS: 240, kept: 'ntp', zone: '' } }),
   ofReading('onvif.clock', 'fix', { clock: { skewS: -86_400, kept: 'ntp', zone: '' } }),
   ofReading('onvif.clock-by-hand', 'note', { clock: { skewS: 0, kept: 'manual', zone: '' } }),
-  ofReading('onvif.no-time-server', 'watch', { network: { mac: '', dhcp: null, timeServers: [] } }),
+  ofReading('onvif.no-time-server', 'caution', { network: { mac: '', dhcp: null, timeServers: [] } }),
   ofReading('onvif.open', 'fix', { isOpen: true, login: 'none' }),
   ofReading('onvif.digest-only', 'note', { login: 'digest' }),
   ofReading('onvif.old', 'note', { isOld: true }),
@@ -72,45 +74,45 @@ test.each([
       ...READING.profiles.slice(1),
     ],
   }),
-  ofReading('onvif.encrypted-services', 'watch', {
+  ofReading('onvif.encrypted-services', 'caution', {
     services: READING.services.map((service) => ({ ...service, isTls: true })),
   }),
-  ofReading('onvif.other-door', 'watch', { heldDoors: [{ port: 8080, isTls: false }] }),
-  ofReading('onvif.tells-login', 'watch', { tellsLogin: true }),
+  ofReading('onvif.other-door', 'caution', { heldDoors: [{ port: 8080, isTls: false }] }),
+  ofReading('onvif.tells-login', 'caution', { tellsLogin: true }),
   shown('onvif.tls.expired', 'fix', { validToUnixMs: -3 * DAY_MS }),
-  shown('onvif.tls.expired', 'watch', { validToUnixMs: 12 * DAY_MS }),
+  shown('onvif.tls.expired', 'caution', { validToUnixMs: 12 * DAY_MS }),
   shown('onvif.tls.not-yet-valid', 'fix', { validFromUnixMs: 40 * DAY_MS }),
   shown('onvif.tls.self-signed', 'note', { isSelfSigned: true }),
   shown('onvif.tls.host-name', 'note', { names: ['other.local'] }),
   shown('onvif.tls.old', 'fix', { protocol: 'TLSv1.1' }),
   shown('onvif.tls.old', 'fix', { keyBits: 1024, isElliptic: false }),
   ofReading('onvif.no-profiles', 'fix', { profiles: [] }),
-  ofReading('onvif.hidden-profiles', 'watch', {
+  ofReading('onvif.hidden-profiles', 'caution', {
     profiles: READING.profiles.map((one) => ({ ...one, via: 'media2' as const })),
   }),
-  ofReading('onvif.profile-without-stream', 'watch', {
+  ofReading('onvif.profile-without-stream', 'caution', {
     profiles: [...READING.profiles, profile('third', '', { stream: null })],
   }),
   ofReading('onvif.same-names', 'note', { profiles: [...READING.profiles, profile('Main', '/live/main')] }),
   ofReading('onvif.no-still', 'note', { profiles: READING.profiles.map((one) => ({ ...one, still: null })) }),
-  ofReading('onvif.key-frames', 'watch', {
+  ofReading('onvif.key-frames', 'caution', {
     profiles: [profile('main', '/live/main', { gopFrames: 150 }), ...READING.profiles.slice(1)],
   }),
-  ofReading('onvif.answers-twice', 'watch', { extraAnswers: 3 }),
+  ofReading('onvif.answers-twice', 'caution', { extraAnswers: 3 }),
   ofReading('onvif.odd-types', 'note', { oddTypes: 2 }),
-  ofReading('onvif.slow', 'watch', { meanAnswerMs: 1400 }),
-  ofReading('onvif.ptz-by-time', 'watch', {
+  ofReading('onvif.slow', 'caution', { meanAnswerMs: 1400 }),
+  ofReading('onvif.ptz-by-time', 'caution', {
     ptz: { ...HEAD, node: { ...HEAD.node, absolute: null, relative: null } },
   }),
-  ofReading('onvif.ptz-no-position', 'watch', { ptz: { ...HEAD, tells: 'nothing' } }),
-  ofReading('onvif.no-presets', 'watch', { ptz: { ...HEAD, presets: [], node: { ...HEAD.node, mostPresets: 0 } } }),
+  ofReading('onvif.ptz-no-position', 'caution', { ptz: { ...HEAD, tells: 'nothing' } }),
+  ofReading('onvif.no-presets', 'caution', { ptz: { ...HEAD, presets: [], node: { ...HEAD.node, mostPresets: 0 } } }),
   ofReading('onvif.presets-full', 'note', { ptz: { ...HEAD, node: { ...HEAD.node, mostPresets: 1 } } }),
   ofReading('onvif.no-events', 'note', {
     services: READING.services.filter(({ name }) => name !== 'events'),
     events: null,
   }),
   ofReading('onvif.no-pull', 'fix', { events: { topics: ['Motion'], canPull: false, note: 'Full.' } }),
-  ofReading('onvif.no-motion', 'watch', {
+  ofReading('onvif.no-motion', 'caution', {
     events: { topics: ['Device/Trigger/DigitalInput'], canPull: true, note: '' },
   }),
 ])('$rule: $severity', ({ rule, severity, reading }) => {
@@ -203,6 +205,7 @@ const WAY: WayFacts = {
   takes: ['rtsp', 'onvif'],
   givesRtsp: true,
   givesOnvif: true,
+  line: 'rtsp',
   isAccountOnly: false,
   skewS: 0,
   givesElsewhere: false,
@@ -268,6 +271,20 @@ test.each([
     way: 'both',
     verdict: 'ok',
   },
+  {
+    why: 'TLS alone, by which it comes',
+    facts: { takes: ['rtsps'], line: 'rtsps' as const },
+    way: 'rtsp',
+    verdict: 'ok',
+  },
+  { why: 'TLS alone, and it comes without', facts: { takes: ['rtsps'] }, way: 'rtsp', verdict: 'unknown' },
+  {
+    why: 'ONVIF alone, and a clock that is off',
+    facts: { takes: ['onvif'], skewS: -1e8 },
+    way: 'onvif',
+    verdict: 'unknown',
+  },
+  { why: 'ONVIF alone, and H.265', facts: { takes: ['onvif'], isHiddenCodec: true }, way: 'onvif', verdict: 'unknown' },
   { why: 'neither', facts: { takes: ['http'] }, way: 'none', verdict: 'will-not-work' },
   { why: 'an account of its maker', facts: { isAccountOnly: true, givesRtsp: null }, way: 'maker', verdict: 'tight' },
   { why: 'figures that nobody entered', facts: { takes: null }, way: 'rtsp', verdict: 'unknown' },
@@ -275,4 +292,35 @@ test.each([
   const advice = wayFor({ ...WAY, ...facts });
   expect(advice).toMatchObject({ way, verdict });
   expect(advice.reasons.length).toBeGreaterThan(0);
+});
+
+test('a way is called good only where its protocol is taken as the camera gives it, and its picture was seen', () => {
+  const maybe = fc.constantFrom(true, false, null);
+  const facts = fc.record({
+    use: fc.constantFrom('record' as const, 'live' as const, 'detect' as const),
+    takes: fc.option(fc.subarray(['rtsp', 'rtsps', 'tunnel', 'onvif', 'http'], { minLength: 1 })),
+    line: fc.constantFrom('rtsp' as const, 'rtsps' as const, 'tunnel' as const),
+    givesRtsp: maybe,
+    givesOnvif: maybe,
+    isAccountOnly: fc.boolean(),
+    skewS: fc.constantFrom(0, -1e8, null),
+    givesElsewhere: fc.boolean(),
+    hasHead: maybe,
+    wantsSteering: fc.boolean(),
+    tellsMotion: maybe,
+    forgetsListeners: fc.boolean(),
+    isHiddenChannel: fc.boolean(),
+    isHiddenCodec: fc.boolean(),
+  });
+  fc.assert(
+    fc.property(facts, (f) => {
+      const { way, verdict } = wayFor(f);
+      if (verdict !== 'ok') return;
+      expect(f.givesRtsp).toBe(true);
+      if (way === 'rtsp' || way === 'both') expect(f.takes).toContain(f.line);
+      if (way === 'onvif' || way === 'both') expect(f.takes).toContain('onvif');
+      if (way === 'onvif') expect([f.isHiddenCodec, f.skewS === -1e8]).toEqual([false, false]);
+    }),
+    runs(2000),
+  );
 });

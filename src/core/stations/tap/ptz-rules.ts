@@ -62,7 +62,7 @@ export const HEAD_RULES = [
     },
     when: {
       tight: {
-        severity: 'watch',
+        severity: 'caution',
         title: () => 'Preset tour without position feedback',
         because: () => 'It moves to its presets, and does not report whether it is there.',
         do: ['Start each tour at a preset.', 'Check its picture now and then.'],
@@ -83,7 +83,7 @@ export const HEAD_RULES = [
     needs: ['heardSeconds', 'heardChanges'],
     asks: (f) => f.heardSeconds !== undefined,
     isTight: (f) => f.heardSeconds >= HEARD_OUT_S && f.heardChanges === 0,
-    severity: 'watch',
+    severity: 'caution',
     title: () => 'No event received',
     because: (f) => `In ${Math.round(f.heardSeconds)} s it sent no event.`,
     do: [

@@ -39,7 +39,7 @@ export const TAKEN_RULES = [
     needs: ['destination', 'protocolsTaken'],
     asks: (f) => f.isSteeredLive === true && f.protocolsTaken !== undefined,
     isTight: (f) => !f.protocolsTaken.includes('onvif'),
-    severity: 'watch',
+    severity: 'caution',
     title: (f) => `No PTZ from ${f.destination}`,
     because: (f) => `A stream alone carries no PTZ, and it takes ${sayProtocols(f.protocolsTaken)} only.`,
     do: [
@@ -55,7 +55,7 @@ export const TAKEN_RULES = [
     needs: ['destination', 'soundCodec', 'soundsTaken'],
     asks: (f) => f.soundCodec !== undefined && f.soundsTaken !== undefined,
     isTight: (f) => !f.soundsTaken.includes(f.soundCodec),
-    severity: 'watch',
+    severity: 'caution',
     title: (f) => `Audio not taken by ${f.destination}`,
     because: (f) => `It comes as ${saySounds([f.soundCodec])}; ${f.destination} takes ${saySounds(f.soundsTaken)}.`,
     do: (f) => [

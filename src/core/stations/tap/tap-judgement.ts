@@ -2,7 +2,7 @@ import { assumed } from '../../assumptions/assumptions.ts';
 import { merged } from '../../base/merged.ts';
 import type { Verdict } from '../../base/verdict.ts';
 import type { Camera, Stream } from '../../document/chapters/cameras/camera.ts';
-import type { Destination, Protocol } from '../../document/chapters/destinations/destination.ts';
+import { type Destination, PROTOCOL_OF_LINE, type Protocol } from '../../document/chapters/destinations/destination.ts';
 import type { Tap } from '../../document/chapters/taps/tap.ts';
 import type { Site } from '../../document/site.ts';
 import { plainUrlOf } from '../../document/stream-address.ts';
@@ -150,7 +150,7 @@ class SiteTapJudge implements TapJudge {
 
 /** RTSP comes from a camera by its line. */
 const protocolOf = ({ protocol }: Tap, { line }: Camera): Protocol =>
-  protocol !== 'rtsp' || line === 'plain' ? protocol : line === 'tls' ? 'rtsps' : 'tunnel';
+  protocol === 'rtsp' ? PROTOCOL_OF_LINE[line] : protocol;
 
 const isDecoded = ({ use }: Pick<Tap, 'use'>): boolean => use === 'live' || use === 'detect';
 

@@ -27,10 +27,10 @@ test.each([
   { rule: 'storage.retention', facts: { daysFit: 13.9 }, severity: 'stop' },
   { rule: 'storage.retention', facts: { daysFit: 14 }, severity: 'fix' },
   { rule: 'tap.sessions', facts: { sessionsAllowed: 2, sessionsUsed: 3 }, severity: 'stop' },
-  { rule: 'tap.sessions', facts: { sessionsAllowed: 2, sessionsUsed: 2 }, severity: 'watch' },
+  { rule: 'tap.sessions', facts: { sessionsAllowed: 2, sessionsUsed: 2 }, severity: 'caution' },
   { rule: 'tap.password-readable', facts: { authScheme: 'basic' as const }, severity: 'fix' },
   { rule: 'tap.recording-misdated', facts: { clockErrorS: -400_000 }, severity: 'fix' },
-  { rule: 'tap.pictures-without-savings', facts: { codec: 'JPEG', codecsTaken: ['JPEG'] }, severity: 'watch' },
+  { rule: 'tap.pictures-without-savings', facts: { codec: 'JPEG', codecsTaken: ['JPEG'] }, severity: 'caution' },
   {
     rule: 'tap.protocol-not-taken',
     facts: { protocol: 'rtsp' as const, protocolsTaken: ['onvif' as const] },
@@ -44,13 +44,13 @@ test.each([
   {
     rule: 'tap.sound-not-taken',
     facts: { soundCodec: 'AAC', soundsTaken: ['PCMU'], records: false },
-    severity: 'watch',
+    severity: 'caution',
   },
   { rule: 'tap.sound-recorded', facts: { soundCodec: 'AAC', records: true }, severity: 'note' },
   {
     rule: 'tap.no-ptz',
     facts: { protocol: 'rtsp' as const, isSteeredLive: true, protocolsTaken: ['rtsp' as const] },
-    severity: 'watch',
+    severity: 'caution',
   },
   { rule: 'tap.picture-too-large', facts: { ...BIG, mostWidthPx: 1920, mostHeightPx: 1080 }, severity: 'stop' },
   { rule: 'tap.too-many-frames', facts: { streamFps: 25, mostFps: 15 }, severity: 'fix' },

@@ -46,7 +46,7 @@ export const TAP_RULES = [
         ],
       },
       tight: {
-        severity: 'watch',
+        severity: 'caution',
         title: () => 'No session left to view with',
         because: (f) => `All ${f.sessionsAllowed} sessions of the camera are used by destinations.`,
         do: ['View through a destination, not at the camera.', 'Share one session through a relay.'],
@@ -88,7 +88,7 @@ export const TAP_RULES = [
     needs: ['codec'],
     asks: (f) => f.records === true,
     isTight: (f) => f.codec === 'JPEG' && (f.codecsTaken?.includes('JPEG') ?? true),
-    severity: 'watch',
+    severity: 'caution',
     title: () => 'JPEG: every picture stored whole',
     because: () => 'JPEG codes each picture by itself; H.264 stores a still scene in a small part of that.',
     do: ['Record at a lower frame rate.', 'Record on motion only.'],

@@ -1,6 +1,13 @@
 import type { TapUse } from '../../base/tap-uses.ts';
 import { type Verdict, worstVerdict } from '../../base/verdict.ts';
+import {
+  PROTOCOL_OF_LINE,
+  PROTOCOL_WORDS,
+  type RtspProtocol,
+} from '../../document/chapters/destinations/destination.ts';
 import { TOKEN_LIFE_S } from '../../onvif/onvif-limits.ts';
+
+const RTSP_LINES: readonly RtspProtocol[] = Object.values(PROTOCOL_OF_LINE);
 
 /** Ways in which a destination can have a camera. */
 export type Way = 'rtsp' | 'onvif' | 'both' | 'maker' | 'none';
@@ -17,6 +24,8 @@ export interface WayFacts {
   readonly use: TapUse;
   /** Protocols among the figures of the destination; `null` where nobody entered any. */
   readonly takes: readonly string[] | null;
+  /** How RTSP comes from it, as it was probed. */
+  readonly line: RtspProtocol;
   /** The last probe of its stream gave a picture. */
   readonly givesRtsp: boolean | null;
   /** It was read by ONVIF at this address, with its account. */
@@ -64,9 +73,14 @@ const AGAINST_ONVIF: readonly {
   },
 ];
 
-const RTSP_LINES = ['rtsp', 'rtsps', 'tunnel'] as const;
-const known = (takes: readonly string[] | null, ...protocols: readonly string[]): boolean | null =>
-  takes === null ? null : protocols.some((protocol) => takes.includes(protocol));
+const known = (takes: readonly string[] | null, protocol: string): boolean | null =>
+  takes === null ? null : takes.includes(protocol);
+
+/** RTSP by the line of the camera; where another line of it is taken, nobody knows whether the camera has that too. */
+function knownRtsp({ takes, line }: WayFacts): boolean | null {
+  if (takes === null || takes.includes(line)) return takes && true;
+  return RTSP_LINES.some((one) => takes.includes(one)) ? null : false;
+}
 
 /**
  * Which way a destination should have a camera for a use, and why: from what was measured, and what its figures say. No way
@@ -76,13 +90,14 @@ export function wayFor(f: WayFacts): WayAdvice {
   const advice = wayByProtocol(f);
   if (advice.way === 'maker' || advice.way === 'none') return advice;
   const picture = f.givesRtsp === null ? 'unknown' : f.givesRtsp ? 'ok' : 'will-not-work';
-  return { ...advice, verdict: worstVerdict([advice.verdict, picture]) };
+  const line = advice.way !== 'onvif' && knownRtsp(f) === null ? 'unknown' : 'ok';
+  return { ...advice, verdict: worstVerdict([advice.verdict, picture, line]) };
 }
 
 function wayByProtocol(f: WayFacts): WayAdvice {
   const held = AGAINST_ONVIF.filter(({ holds }) => holds(f));
   const against = held.map(({ says }) => says);
-  const [rtsp, onvif] = [known(f.takes, ...RTSP_LINES), known(f.takes, 'onvif')];
+  const [rtsp, onvif] = [knownRtsp(f), known(f.takes, 'onvif')];
   const wants = wanted(f);
   const isForgotten = f.use === 'detect' && f.forgetsListeners;
   if (f.isAccountOnly && f.givesRtsp !== true)
@@ -98,7 +113,10 @@ function wayByProtocol(f: WayFacts): WayAdvice {
       reasons: ['It takes neither RTSP nor ONVIF; add a relay.'],
     };
   const base: readonly string[] = [
-    ...(rtsp === null ? ['Its protocols are not entered.'] : []),
+    ...(f.takes === null ? ['Its protocols are not entered.'] : []),
+    ...(f.takes !== null && rtsp === null
+      ? [`It takes RTSP by another connection than this camera is set to: ${sayLines(f.takes)}.`]
+      : []),
     ...(f.givesRtsp === null
       ? ['Its stream was not probed yet.']
       : f.givesRtsp
@@ -150,6 +168,11 @@ function wayByProtocol(f: WayFacts): WayAdvice {
     ],
   };
 }
+
+const sayLines = (takes: readonly string[]): string =>
+  RTSP_LINES.filter((line) => takes.includes(line))
+    .map((line) => PROTOCOL_WORDS[line])
+    .join(', ');
 
 const lost = (f: WayFacts): readonly string[] =>
   f.wantsSteering ? ['PTZ then goes through its maker’s servers.'] : [];

@@ -1,6 +1,6 @@
 import type { TapUse } from '../../base/tap-uses.ts';
 import type { Camera, Stream } from '../../document/chapters/cameras/camera.ts';
-import type { Destination } from '../../document/chapters/destinations/destination.ts';
+import { type Destination, PROTOCOL_OF_LINE } from '../../document/chapters/destinations/destination.ts';
 import type { Model } from '../../document/chapters/models/model-card.ts';
 import { plainUrlOf } from '../../document/stream-address.ts';
 import { cameraSubject } from '../../document/subject.ts';
@@ -37,6 +37,7 @@ export function wayFacts(
   const heard = lastPayload(index, cameraSubject(camera.id), 'heard')?.payload.heard;
   return {
     use,
+    line: PROTOCOL_OF_LINE[camera.line],
     takes: destination.protocols.length > 0 ? destination.protocols : null,
     givesRtsp: isProbed ? probe.verdict !== 'fail' : null,
     givesOnvif: isRead,

@@ -23,7 +23,7 @@ export function FirmwarePanel({ camera }: { camera: Camera }) {
         <dd>{decision ? OPTION_WORDS[decision] : 'nothing yet'}</dd>
         {decision !== null && WRITES.has(decision) && (
           <>
-            <dt className="text-soft">image</dt>
+            <dt className="text-soft">firmware file</dt>
             <dd className="min-w-0 font-mono break-all">{reflash?.image?.fileName ?? 'none yet'}</dd>
             <dt className="text-soft">way back</dt>
             <dd>

@@ -16,7 +16,7 @@ function remarkOf(text: string) {
   return read.isLocal ? { stops: false, text: 'Random MAC address: it may change.' } : null;
 }
 
-/** The hardware address of a camera, in whatever notation it was read; kept in one. */
+/** The MAC address of a camera, in whatever notation it was read; kept in one. */
 export function MacField({ camera }: { camera: Camera }) {
   const dispatch = useAppDispatch();
   const { identity } = camera;

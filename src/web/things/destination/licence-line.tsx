@@ -4,7 +4,7 @@ import { selectSite } from '../../store/site-slice.ts';
 import { useAppSelector } from '../../store/store.ts';
 import { Drop } from '../../ui/drop.tsx';
 
-/** “Loft store: 4 of 3 seats, 1 × 1 seats for € 37”: the one count, wherever it stands. */
+/** “Loft store: 4 of 3 licences, 1 × 1 licence for € 37”: the one count, wherever it stands. */
 export function LicenceLine({ destination }: { destination: Destination }) {
   const site = useAppSelector(selectSite);
   const count = licenceCount(site, destination);
@@ -19,7 +19,7 @@ export function LicenceLine({ destination }: { destination: Destination }) {
       <b className="font-mono">
         {used} of {included}
       </b>{' '}
-      seats
+      licences
       {isMissing && (
         <span className="text-soft">
           , {purchase ? `${packs} more` : 'and no packs are entered that cover the others'}

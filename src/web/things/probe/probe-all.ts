@@ -98,7 +98,7 @@ export async function probeRound(asked: readonly CameraToProbe[], vault: Vault, 
   }
 }
 
-/** Ends the round at once: what is dialled now is told goodbye, and nothing more is. */
+/** Ends the round at once: what is dialled now is told to let go, and nothing more is. */
 export function cancelRound(): void {
   if (running) cancel(running);
 }

@@ -1,6 +1,6 @@
 /** What stays of a device when its address moves: by it, it is known again. Empty where nobody read it. */
 export interface Identity {
-  /** Hardware address of the plug or radio that it is on, as it was read or typed. */
+  /** MAC address of the plug or radio that it is on, as it was read or typed. */
   readonly mac: string;
   readonly serial: string;
   /** Identity of its ONVIF endpoint: WS-Discovery 1.1 §2.6. */

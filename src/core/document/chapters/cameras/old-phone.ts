@@ -18,7 +18,7 @@ export interface OldPhone {
   readonly way: OldPhoneWay | null;
   /** It streams again by itself after a restart. */
   readonly startsItself: boolean | null;
-  /** Its hardware address stays the same on this network. */
+  /** Its MAC address stays the same on this network. */
   readonly hasFixedMac: boolean | null;
   /** It sends its sound. */
   readonly sendsSound: boolean | null;

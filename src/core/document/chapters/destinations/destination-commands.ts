@@ -12,10 +12,10 @@ export type DestinationCommand =
 const numbersOf = (destination: Destination): Record<string, string | undefined> => ({
   disk: destination.storage ? `${destination.storage.diskTB} TB` : undefined,
   usable: destination.storage ? sayShare(destination.storage.usableFraction) : undefined,
-  kept: destination.retentionDays === null ? undefined : sayDays(destination.retentionDays),
+  retention: destination.retentionDays === null ? undefined : sayDays(destination.retentionDays),
   codecs: destination.codecs.length > 0 ? destination.codecs.join(', ') : undefined,
-  sound: destination.sounds.length > 0 ? destination.sounds.join(', ') : undefined,
-  seats: destination.seats ? String(destination.seats.included) : undefined,
+  audio: destination.sounds.length > 0 ? destination.sounds.join(', ') : undefined,
+  licences: destination.seats ? String(destination.seats.included) : undefined,
 });
 
 export const DESTINATION_COMMANDS: Handlers<DestinationCommand> = {

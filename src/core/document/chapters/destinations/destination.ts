@@ -1,6 +1,7 @@
 import type { SecretLimits } from '../../../auth/secret-limits.ts';
 import type { Point } from '../../../base/plan-geometry.ts';
 import type { LicencePack } from '../../../cost/licence-packs.ts';
+import type { CameraLine } from '../../../net/camera-line.ts';
 
 export const DESTINATION_KINDS = ['hub', 'recorder', 'viewer', 'relay'] as const;
 export type DestinationKind = (typeof DESTINATION_KINDS)[number];
@@ -8,6 +9,12 @@ export type DestinationKind = (typeof DESTINATION_KINDS)[number];
 /** Ways in which a destination takes a picture in. */
 export const PROTOCOLS = ['rtsp', 'rtsps', 'tunnel', 'onvif', 'http'] as const;
 export type Protocol = (typeof PROTOCOLS)[number];
+/** By which protocol RTSP comes over a line of a camera. */
+export const PROTOCOL_OF_LINE = { plain: 'rtsp', tls: 'rtsps', tunnel: 'tunnel' } as const satisfies Record<
+  CameraLine,
+  Protocol
+>;
+export type RtspProtocol = (typeof PROTOCOL_OF_LINE)[CameraLine];
 export const PROTOCOL_WORDS: Readonly<Record<Protocol, string>> = {
   rtsp: 'RTSP',
   rtsps: 'RTSP over TLS',

@@ -60,8 +60,8 @@ export const ONVIF_RECORDERS: Recorders<OnvifRecord> = {
     return {
       ...words('tap', subject, `${cameraOf(site, cameraId).name}: PTZ turns ${degPerS.toFixed(1)} °/s`, {
         turns: String(measured),
-        'before anything moves': `${deadTimeS.toFixed(2)} s`,
-        unevenly: residualDeg === null ? undefined : `${residualDeg.toFixed(1)}°`,
+        'dead time': `${deadTimeS.toFixed(2)} s`,
+        spread: residualDeg === null ? undefined : `${residualDeg.toFixed(1)}°`,
       }),
       source: calibrationId,
       facts: [

@@ -10,8 +10,8 @@ export type NetworkCommand =
 const refsOf = ({ cidr, gateway, pool, ntp }: Network): Record<string, string | undefined> => ({
   addresses: cidr,
   gateway: sayValue(gateway),
-  pool: pool ? `${pool.from} to ${pool.to}` : 'none',
-  time: ntp ?? undefined,
+  'DHCP range': pool ? `${pool.from} to ${pool.to}` : 'none',
+  'time server': ntp ?? undefined,
 });
 
 export const NETWORK_COMMANDS: Handlers<NetworkCommand> = {

@@ -6,6 +6,6 @@ export type SkyCommand = { readonly kind: 'setSky'; readonly sky: Sky };
 export const SKY_COMMANDS: Handlers<SkyCommand> = {
   setSky: (site, { sky }) => ({
     site: { ...site, sky },
-    log: words('edit', 'site', 'Latitude and clearness of the air changed', { latitude: sayValue(sky.latitudeDeg) }),
+    log: words('edit', 'site', 'Latitude and clearness index changed', { latitude: sayValue(sky.latitudeDeg) }),
   }),
 };
