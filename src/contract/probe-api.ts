@@ -2,6 +2,7 @@ import { array, boolean, type InferType, number, object, string } from 'yup';
 import { TEXT_LIMITS } from '../core/base/limits.ts';
 import { PORT_RANGE } from '../core/net/port-range.ts';
 import type { ProbeReport, ProbeStep } from '../core/probe/probe-types.ts';
+import { MOST_SAMPLE_S } from '../core/probe/sample-lengths.ts';
 import type { ProbeStepName, TapeEntry } from '../core/rtsp/exchange-types.ts';
 import { MOST_SESSIONS, type SessionsEvent } from '../core/sessions/sessions-types.ts';
 import { accountFields, leaveFields } from './login-fields.ts';
@@ -25,7 +26,7 @@ export const MOST_HINTED_PATHS = 12;
 /** What a probe is asked for. */
 export const probeRequestSchema = object({
   ...streamTarget,
-  seconds: number().strict().min(0.5).max(60).required(),
+  seconds: number().strict().min(0.5).max(MOST_SAMPLE_S).required(),
   timeoutMs: number().strict().min(200).max(30_000).required(),
   media: boolean().strict().required(),
   transport: string()
@@ -37,11 +38,20 @@ export const probeRequestSchema = object({
   /** Paths that its model is known for, the likeliest first. */
   paths: array(string().strict().required().max(TEXT_LIMITS.path)).max(MOST_HINTED_PATHS),
   onvifPort: number().strict().integer().min(PORT_RANGE.min).max(PORT_RANGE.max).nullable(),
+  /** By which its sample can be ended before its time. */
+  probeId: string().strict().min(1).max(TEXT_LIMITS.subject),
 })
   .noUnknown()
   .strict()
   .required();
 export type ProbeRequest = InferType<typeof probeRequestSchema>;
+
+/** POST /api/enough: the sample of a probe that is under way is long enough. */
+export const enoughRequestSchema = object({ probeId: string().strict().required().max(TEXT_LIMITS.subject) })
+  .noUnknown()
+  .strict()
+  .required();
+export type EnoughRequest = InferType<typeof enoughRequestSchema>;
 
 /** Lines of the answer to POST /api/probe: one JSON object each, as they happen. */
 export type ProbeEvent =

@@ -70,7 +70,6 @@ export const ALLOWED: readonly { readonly text: RegExp; readonly why: string }[]
   },
   { text: /its card was removed/, why: 'the card of a computer, whatever it is' },
   { text: /against the card of its model/, why: 'a model card by another order of words' },
-  { text: /Groups of pictures|groups of pictures/, why: 'what a GOP is, said once where its damage is explained' },
 ];
 
 /** What a text says that the field does not say, each with the word for it. */

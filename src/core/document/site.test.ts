@@ -215,13 +215,13 @@ test('findings are told again from evidence, as the probe told them', () => {
   const site = apply(mill(), probed('sluice', lossy));
   const remembered = rememberedProbe(indexEvidence(site.journal), 'sluice-main');
   expect(remembered?.payload).toMatchObject({ verdict: 'ok', url: 'rtsp://10.77.4.21/live/main' });
-  expect(remembered && judgeProbe(remembered, {}).findings).toMatchObject([{ rule: 'rtp.loss' }]);
+  expect(remembered && judgeProbe(remembered, {}, undefined).findings).toMatchObject([{ rule: 'rtp.loss' }]);
 });
 
 test('a later failed probe leaves no facts of the earlier one behind', () => {
   const site = apply(mill(), probed('sluice', report({ lost: 8 })), probed('sluice', report({ cause: 'not-found' })));
   const remembered = rememberedProbe(indexEvidence(site.journal), 'sluice-main');
-  const findings = remembered ? judgeProbe(remembered, {}).findings : [];
+  const findings = remembered ? judgeProbe(remembered, {}, undefined).findings : [];
   expect(findings.map(({ rule, because }) => [rule, because])).toEqual([['probe.not-found', 'it refused the login']]);
 });
 

@@ -23,6 +23,7 @@ const MEASURED = [
   'keyframeIntervalSeconds',
   'lossRatio',
   'jitterMs',
+  'longestGapMs',
 ] as const;
 
 const isKeepable = (value: unknown): boolean =>

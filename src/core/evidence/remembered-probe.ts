@@ -38,10 +38,17 @@ export interface JudgedProbe {
   readonly findings: readonly Finding[];
 }
 
-/** Judges a probe by what the site assumes; judged again only when it is another, or is assumed otherwise. */
+/**
+ * Judges a probe by what the site assumes; judged again only when it is another, or is assumed otherwise.
+ * @param isOnWifi how the camera is connected; `undefined` where the site does not say
+ */
 export const judgeProbe = weakMapMemoize(
-  ({ payload: { cause, note, reason, proof, facts } }: RememberedProbe, changed: ChangedAssumptions): JudgedProbe => {
-    const judged = judgeRows(PROBE_RULES, { ...facts, limits: probeLimits(changed) });
+  (
+    { payload: { cause, note, reason, proof, facts } }: RememberedProbe,
+    changed: ChangedAssumptions,
+    isOnWifi: boolean | undefined,
+  ): JudgedProbe => {
+    const judged = judgeRows(PROBE_RULES, { ...facts, limits: probeLimits(changed), isOnWifi });
     const rows = cause ? [failedRow(findingOfCause(cause, note, { reason, proof })), ...judged] : judged;
     return { rows, findings: findingsOf(rows) };
   },

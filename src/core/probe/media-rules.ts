@@ -8,6 +8,10 @@ const rule = rulesFor<JudgedFacts>();
 const CLOCK_SHARE = 0.05;
 /** Picture and sound that come apart by this much in a minute are heard to be apart within the hour [A]. */
 const DRIFT_MS_PER_MIN = 2;
+/** It takes half a minute to tell that there is none; one that is so many times its own error is there [A]. */
+const DRIFT_TIMES_ERROR = 10;
+const isDriftKnown = (driftMsPerMin: number, errorMsPerMin: number): boolean =>
+  errorMsPerMin <= DRIFT_MS_PER_MIN || Math.abs(driftMsPerMin) > DRIFT_TIMES_ERROR * errorMsPerMin;
 /** A unit of sound may last as long as it should, half or twice as much (SBR), or 960 samples; all else is no AAC of this configuration. */
 const UNIT_RATIOS = [1, 2, 0.5, 0.9375, 1.875] as const;
 const UNIT_SHARE = 0.03;
@@ -77,27 +81,41 @@ export const MEDIA_RULES = [
     id: 'video.clock-rate',
     question: 'Do time stamps follow the announced clock?',
     source:
-      'RFC 3550 §5.1 (time stamps count the clock of the payload), RFC 6184 §8.2.1 (90,000 a second); share 5 % [A]',
-    needs: ['clockRatio'],
+      'RFC 3550 §5.1 (time stamps count the clock of the payload), RFC 6184 §8.2.1 (90,000 a second); least squares after the first second; share 5 % [A]',
+    needs: ['clockRatio', 'clockRatioError'],
     // it takes a longer sample to tell, and one without a jump
-    asks: (f) => f.clockRatio !== undefined,
-    isTight: (f) => Math.abs(f.clockRatio - 1) > CLOCK_SHARE,
-    severity: 'fix',
-    title: () => 'Time stamps run at another rate than announced',
-    because: (f) => `In one second they advance by ${f.clockRatio.toFixed(2)} s.`,
-    do: ['Update the camera’s firmware.', 'Let the recorder go by arrival time, where it has the choice.'],
+    asks: (f) => f.clockRatio !== undefined && f.clockRatioError !== undefined && f.clockRatioError < CLOCK_SHARE,
+    judge: (f) => {
+      const off = Math.abs(f.clockRatio - 1);
+      if (off - f.clockRatioError > CLOCK_SHARE) return 'tight';
+      return off + f.clockRatioError > CLOCK_SHARE ? 'unknown' : 'ok';
+    },
+    when: {
+      tight: {
+        severity: 'fix',
+        title: () => 'Time stamps run at another rate than announced',
+        because: (f) =>
+          `In one second they advance by ${f.clockRatio.toFixed(2)} s, ± ${f.clockRatioError.toFixed(2)} s.`,
+        do: ['Update the camera’s firmware.', 'Let the recorder go by arrival time, where it has the choice.'],
+      },
+    },
     why: 'Players go by time stamps: they race ahead and stall, or fall behind for ever.',
   }),
   rule({
     id: 'media.drift',
     question: 'Do picture and audio stay together?',
     source: 'RFC 3550 §6.4.1: sender reports tie each track to one clock; 2 ms a minute [A]',
-    needs: ['driftMsPerMin'],
-    asks: (f) => f.driftMsPerMin !== undefined,
-    isTight: (f) => Math.abs(f.driftMsPerMin) > DRIFT_MS_PER_MIN,
+    needs: ['driftMsPerMin', 'driftErrorMsPerMin'],
+    // below the span at which its stamps are good enough it is not known
+    asks: (f) =>
+      f.driftMsPerMin !== undefined &&
+      f.driftErrorMsPerMin !== undefined &&
+      isDriftKnown(f.driftMsPerMin, f.driftErrorMsPerMin),
+    isTight: (f) => Math.abs(f.driftMsPerMin) - f.driftErrorMsPerMin > DRIFT_MS_PER_MIN,
     severity: 'caution',
     title: () => 'Picture and audio drift apart',
-    because: (f) => `By ${Math.abs(f.driftMsPerMin).toFixed(0)} ms in each minute, by its own sender reports.`,
+    because: (f) =>
+      `By ${Math.abs(f.driftMsPerMin).toFixed(0)} ± ${Math.ceil(f.driftErrorMsPerMin)} ms in each minute, by its own sender reports.`,
     do: ['Choose destinations that go by sender reports.', 'Update the camera’s firmware.'],
     why: 'In a recorder that counts samples, lips and words are apart within the hour.',
   }),

@@ -10,7 +10,11 @@ export interface ProbeFacts extends CertificateFacts {
   readonly lossRatio: number;
   readonly lost: number;
   readonly expected: number;
+  /** Runs of lost packets: a burst is one. */
+  readonly lossEvents: number;
+  readonly transport: 'tcp' | 'udp';
   readonly jitterMs: number;
+  readonly longestGapMs: number;
   readonly duplicates: number;
   readonly reordered: number;
   readonly packets: number;
@@ -45,8 +49,10 @@ export interface ProbeFacts extends CertificateFacts {
   readonly openKeyFrames: number;
   readonly groupSpreadFrames: number;
   readonly clockRatio: number;
-  /** By how much picture and sound, each by its own sender reports, come apart in a minute. */
+  readonly clockRatioError: number;
+  /** By how much picture and sound, each by its own sender reports, come apart in a minute, and how well that is known. */
   readonly driftMsPerMin: number;
+  readonly driftErrorMsPerMin: number;
   readonly soundTicksPerUnit: number;
   readonly soundUnitTicks: number;
   readonly soundUnreadPackets: number;
@@ -58,6 +64,8 @@ export interface ProbeFacts extends CertificateFacts {
 /** The same with what the site assumes: no fact of a probe, so that it is kept with none. */
 export interface JudgedFacts extends ProbeFacts {
   readonly limits: ProbeLimits;
+  /** How the camera is connected, where the site says so. */
+  readonly isOnWifi: boolean;
 }
 
 const sizeOf = (of: { width: number | null; height: number | null } | null | undefined): string | undefined =>
@@ -76,14 +84,22 @@ const hidesLogin = (url: string): boolean => asksForSecret(url) || url.includes(
 /** AAC has 1024 samples a unit. Source: ISO/IEC 14496-3 §4.5.2.1.1. */
 const AAC_SAMPLES = 1024;
 
+/** A millionth is 0.06 ms in a minute. */
+const PPM_AS_MS_PER_MIN = 0.06;
+const finiteOr = (value: number): number | undefined => (Number.isFinite(value) ? value : undefined);
+
 function soundFacts(media: readonly ProbeMedia[]): Facts<ProbeFacts> {
-  const ppmOf = (kind: ProbeMedia['kind']) => media.find((one) => one.kind === kind)?.measured?.clockPpm ?? null;
-  const [picture, sound] = [ppmOf('video'), ppmOf('audio')];
+  const measuredOf = (kind: ProbeMedia['kind']) => media.find((one) => one.kind === kind)?.measured;
+  const [picture, sound] = [measuredOf('video'), measuredOf('audio')];
+  const apart = (a: number | null | undefined, b: number | null | undefined): number | undefined =>
+    a == null || b == null ? undefined : (a - b) * PPM_AS_MS_PER_MIN;
+  const errors = [picture?.clockPpmError, sound?.clockPpmError].map((error) => error ?? Number.NaN);
   const track = media.find(({ kind }) => kind === 'audio');
   const { measured, clockRate, declared } = track ?? {};
   const rate = declared?.sampleRate;
   return {
-    driftMsPerMin: picture === null || sound === null ? undefined : ((picture - sound) * 60) / 1000,
+    driftMsPerMin: apart(picture?.clockPpm, sound?.clockPpm),
+    driftErrorMsPerMin: finiteOr(Math.max(...errors) * PPM_AS_MS_PER_MIN),
     soundTicksPerUnit: present(measured?.ticksPerUnit),
     soundUnitTicks: rate && clockRate ? (AAC_SAMPLES * clockRate) / rate : undefined,
     soundUnreadPackets: measured?.unreadPackets,
@@ -101,7 +117,10 @@ export function probeFacts(report: Omit<ProbeReport, 'findings' | 'verdict' | 'd
     lossRatio: measured?.lossRatio,
     lost: measured?.lost,
     expected: measured && measured.packets - measured.duplicates + measured.lost,
+    lossEvents: measured?.lossEvents,
+    transport: present(report.transport),
     jitterMs: present(measured?.jitterMs),
+    longestGapMs: present(measured?.longestGapMs),
     duplicates: measured?.duplicates,
     reordered: measured?.reordered,
     packets: measured?.packets,
@@ -136,6 +155,7 @@ export function probeFacts(report: Omit<ProbeReport, 'findings' | 'verdict' | 'd
     openKeyFrames: measured?.openKeyFrames,
     groupSpreadFrames: present(measured?.groupSpreadFrames),
     clockRatio: present(measured?.clockRatio),
+    clockRatioError: present(measured?.clockRatioError),
     ...soundFacts(report.media),
     isEncrypted: described ? report.tls !== null : undefined,
     refusedKeepAlive: present(report.refusedKeepAlive),

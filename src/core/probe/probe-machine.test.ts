@@ -159,7 +159,7 @@ test('packets that overtake the answer to PLAY count, and the first of them ends
 
 test('a share lost is a finding with its numbers', () => {
   const stage = new Stage().connect();
-  play(stage, { keep: (index) => index % 40 !== 39 });
+  play(stage, { keep: (index) => index % 20 !== 19 });
   stage.fireUntil(20_000);
   expect(stage.report.findings[0]).toMatchObject({ rule: 'rtp.loss', severity: 'stop' });
 });

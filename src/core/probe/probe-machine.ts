@@ -103,6 +103,9 @@ export class ProbeMachine implements Machine<ProbeInput, ProbeEffect> {
         else if (input.timer === 'receiverReport') this.#sendReports(atMs, REPORT_INTERVAL_MS);
         else this.#mediaTimer(atMs);
         break;
+      case 'enough':
+        if (this.#stage === 'sample') this.#mediaTimer(atMs);
+        break;
       case 'cancel':
         this.#stopMedia();
         this.#drive({ kind: 'stop', atMs });

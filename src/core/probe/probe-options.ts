@@ -31,7 +31,10 @@ export interface ProbeOptions {
 
 export type ProbeTimer = 'answer' | 'keepAlive' | 'media' | 'receiverReport';
 
-export type ProbeInput = DriveInput<ProbeTimer>;
+export type ProbeInput =
+  | DriveInput<ProbeTimer>
+  /** The sample is long enough for whoever asked: what came so far is judged. */
+  | { readonly kind: 'enough'; readonly atMs: number };
 
 export type ProbeEffect =
   | DriveEffect<ProbeTimer>

@@ -169,8 +169,10 @@ function measuredOf(measured: MeasuredMedia | null, media: SdpMedia, isSampled: 
         keyframeIntervalFrames: null,
         keyframeIntervalSeconds: null,
         jitterMs: null,
+        longestGapMs: null,
         groupSpreadFrames: null,
         clockRatio: null,
+        clockRatioError: null,
       };
   const [width, height] = media.dimensions ?? [];
   const isPadded = (coded: number | null, said: number | undefined): boolean =>

@@ -1,4 +1,6 @@
 import { expect, test } from '@jest/globals';
+import fc from 'fast-check';
+import { runs } from '../../../tests/support/runs.ts';
 import type { Finding } from '../findings/finding.ts';
 import { type Facts, findingsOf, judgeRows } from '../findings/rule.ts';
 import { PROBE_CAUSES } from '../rtsp/exchange-types.ts';
@@ -14,6 +16,7 @@ const SOUND: Facts<JudgedFacts> = {
   lost: 0,
   expected: 1902,
   jitterMs: 3,
+  longestGapMs: 12,
   duplicates: 0,
   reordered: 0,
   packets: 1902,
@@ -40,13 +43,17 @@ const SOUND: Facts<JudgedFacts> = {
   closedKeyFrames: 2,
   groupSpreadFrames: 0,
   clockRatio: 1,
+  clockRatioError: 0.01,
   driftMsPerMin: 0.4,
+  driftErrorMsPerMin: 1.5,
 };
 
-const found = (facts: Facts<JudgedFacts>): readonly Finding[] => findingsOf(judgeRows(PROBE_RULES, facts));
+/** Each lost packet by itself, where nothing else is said. */
+const found = (facts: Facts<JudgedFacts>): readonly Finding[] =>
+  findingsOf(judgeRows(PROBE_RULES, { lossEvents: facts.lost, ...facts }));
 
 test.each([
-  { rule: 'rtp.loss', facts: { lossRatio: 0.002 }, limits: { lossOk: 0.005 } },
+  { rule: 'rtp.loss', facts: { lossRatio: 0.005, lost: 10 }, limits: { lossOk: 0.05 } },
   { rule: 'rtp.jitter', facts: { jitterMs: 40 }, limits: { jitterOkMs: 50 } },
   { rule: 'video.fps-below-declared', facts: { measuredFps: 10 }, limits: { fpsShare: 0.5 } },
   { rule: 'video.keyframe-interval-long', facts: { keyframeIntervalS: 5 }, limits: { keyframeTightS: 6 } },
@@ -84,9 +91,23 @@ const probeCases: { rule: string; facts: Facts<JudgedFacts>; severity: string; s
     rule: 'rtp.loss',
     facts: { lossRatio: 0.02, lost: 38 },
     severity: 'stop',
-    says: /One packet in 50 is lost.*38 of 1.902 missing/s,
+    says: /One packet in 50 is lost.*38 of 1.902 lost \(1\.5 % to 2\.7 %\)/s,
   },
   { rule: 'rtp.loss', facts: { lossRatio: 0.008, lost: 15 }, severity: 'fix', says: /One packet in 125/ },
+  {
+    rule: 'rtp.loss',
+    facts: { lost: 1, expected: 90 },
+    severity: 'caution',
+    says: /One packet lost.*0\.2 % to 6\.0 %/s,
+  },
+  {
+    rule: 'rtp.loss',
+    facts: { lost: 120, lossEvents: 1 },
+    severity: 'caution',
+    says: /120 packets lost at once.*one event/s,
+  },
+  { rule: 'rtp.loss', facts: { lost: 3 }, severity: 'caution', says: /3 packets lost: the sample is too short/ },
+  { rule: 'rtp.jitter', facts: { longestGapMs: 400 }, severity: 'caution', says: /held up for 400 ms/ },
   { rule: 'rtp.jitter', facts: { jitterMs: 180 }, severity: 'fix', says: /180 ms/ },
   { rule: 'rtp.jitter', facts: { jitterMs: 45 }, severity: 'caution', says: /45\.0 ms/ },
   { rule: 'rtp.duplicates', facts: { duplicates: 4 }, severity: 'caution', says: /4 of/ },
@@ -148,7 +169,7 @@ const probeCases: { rule: string; facts: Facts<JudgedFacts>; severity: string; s
   { rule: 'video.gop-uneven', facts: { groupSpreadFrames: 12 }, severity: 'note', says: /up to 12 frames/ },
   { rule: 'video.vui-fps', facts: { vuiFps: 25 }, severity: 'note', says: /25 by its parameter sets, 14\.8/ },
   { rule: 'video.clock-rate', facts: { clockRatio: 0.5 }, severity: 'fix', says: /advance by 0\.50 s/ },
-  { rule: 'media.drift', facts: { driftMsPerMin: -300 }, severity: 'caution', says: /By 300 ms/ },
+  { rule: 'media.drift', facts: { driftMsPerMin: -300 }, severity: 'caution', says: /By 300 ± 2 ms/ },
   {
     rule: 'sound.config-lies',
     facts: { soundTicksPerUnit: 3072, soundUnitTicks: 1024, soundUnreadPackets: 0, soundPackets: 40 },
@@ -193,7 +214,19 @@ test('an absent fact means not evaluated, never passed', () => {
 });
 
 test.each([
-  { why: 'exactly one in a thousand is still fine', facts: { lossRatio: 0.001 }, rules: [] },
+  { why: 'two in two thousand may be few, and may be many', facts: { lost: 2 }, rules: ['rtp.loss'] },
+  { why: 'none lost is no finding, however short the sample', facts: { expected: 40 }, rules: [] },
+  { why: 'a few in a hundred thousand prove that there are few', facts: { lost: 9, expected: 100_000 }, rules: [] },
+  {
+    why: 'a clock that is known no better is not known',
+    facts: { clockRatio: 1.08, clockRatioError: 0.06 },
+    rules: [],
+  },
+  {
+    why: 'a drift that is known no better is not known',
+    facts: { driftMsPerMin: 24, driftErrorMsPerMin: 24 },
+    rules: [],
+  },
   { why: 'exactly one in a hundred is not yet heavy', facts: { lossRatio: 0.01, lost: 19 }, rules: ['rtp.loss'] },
   { why: 'no sender report in a short sample says nothing', facts: { senderReports: false, observedS: 3 }, rules: [] },
   { why: 'nine tenths of the frames are enough', facts: { measuredFps: 13.5 }, rules: [] },
@@ -221,4 +254,49 @@ test.each([
 ])('a loss as one can picture it: $title', ({ lossRatio, title }) => {
   const facts = { ...SOUND, lossRatio, lost: Math.round(1000 * lossRatio), expected: 1000 };
   expect(found(facts).find(({ rule }) => rule === 'rtp.loss')?.title).toBe(title);
+});
+
+test.each([
+  {
+    why: 'over UDP',
+    facts: { transport: 'udp', isOnWifi: false },
+    first: /Choose TCP/,
+    says: /switch port/,
+    not: /GHz/,
+  },
+  {
+    why: 'over UDP and Wi-Fi',
+    facts: { transport: 'udp', isOnWifi: true },
+    first: /Choose TCP/,
+    says: /5 GHz/,
+    not: /plugs/,
+  },
+  { why: 'over TCP', facts: { transport: 'tcp' }, first: /bit rate/, says: /by Wi-Fi the signal/, not: /Choose TCP/ },
+] as const)('what helps against loss $why', ({ facts, first, says, not }) => {
+  const remedies = found({ ...SOUND, lossRatio: 0.02, lost: 38, ...facts })[0]?.do ?? [];
+  expect(remedies[0]).toMatch(first);
+  expect(remedies.join(' ')).toMatch(says);
+  expect(remedies.join(' ')).not.toMatch(not);
+});
+
+test('loss is judged as a test of the limit itself would: by how unlikely so many are on a line at the limit', () => {
+  fc.assert(
+    fc.property(
+      fc.integer({ min: 20, max: 60_000 }),
+      fc.double({ min: 0, max: 0.05, noNaN: true }),
+      (expected, share) => {
+        const lost = Math.round(share * expected);
+        const over = (limit: number): boolean =>
+          (lost / expected - limit) / Math.sqrt((limit * (1 - limit)) / expected) > 1.959964;
+        const finding = found({ ...SOUND, lossRatio: lost / expected, lost, expected }).find(
+          ({ rule }) => rule === 'rtp.loss',
+        );
+        if (lost <= 1) expect(['caution', undefined]).toContain(finding?.severity);
+        else if (over(USUAL_LIMITS.lossTight)) expect(finding?.severity).toBe('stop');
+        else if (over(USUAL_LIMITS.lossOk)) expect(finding?.severity).toBe('fix');
+        else expect(['caution', undefined]).toContain(finding?.severity);
+      },
+    ),
+    runs(300),
+  );
 });

@@ -1,5 +1,6 @@
 import { sayCount, sayFps, sayMs, sayShare, sayStretch } from '../base/say.ts';
-import { atMost } from '../base/verdict.ts';
+import type { Verdict } from '../base/verdict.ts';
+import { type ShareInterval, shareInterval } from '../base/wilson.ts';
 import { type Facts, rulesFor } from '../findings/rule.ts';
 import { certificateRules } from '../net/certificate-rules.ts';
 import { MEDIA_RULES } from './media-rules.ts';
@@ -14,11 +15,43 @@ const SENDER_REPORT_S = 15;
 const oneIn = (ratio: number): string =>
   ratio > 0.4 ? `${sayShare(ratio)} of the packets` : `One packet in ${sayCount(1 / ratio)}`;
 const isHeavyJitter = (f: Pick<JudgedFacts, 'jitterMs' | 'limits'>): boolean => f.jitterMs > f.limits.jitterTightMs;
-const lostOf = (f: { lost: number; expected: number }): string =>
-  `${sayCount(f.lost)} of ${sayCount(f.expected)} missing`;
+
+type LossFacts = Pick<JudgedFacts, 'lost' | 'expected' | 'lossEvents' | 'limits'> & Facts<JudgedFacts>;
+/** What the count proves of the line, 95 %. */
+const provenLoss = (f: Pick<LossFacts, 'lost' | 'expected'>): ShareInterval => shareInterval(f.lost, f.expected);
+/** One event says nothing of how often there is one, and a share that may be small is not yet a large one. */
+const isLossUnproven = (f: LossFacts): boolean => f.lossEvents <= 1 || provenLoss(f).low <= f.limits.lossOk;
+const lossRange = (f: LossFacts): string => {
+  const { low, high } = provenLoss(f);
+  return `${sayShare(low)} to ${sayShare(high)}`;
+};
+const lostOf = (f: LossFacts): string => `${sayCount(f.lost)} of ${sayCount(f.expected)} lost (${lossRange(f)})`;
+function lossVerdict(f: LossFacts): Verdict {
+  const { low, high } = provenLoss(f);
+  if (f.lost === 0) return 'ok';
+  if (!isLossUnproven(f)) return low > f.limits.lossTight ? 'will-not-work' : 'tight';
+  return high <= f.limits.lossOk ? 'ok' : 'tight';
+}
+/** What else helps is known only where it is known how the camera is connected. */
+const sayOnLink = ({ isOnWifi }: Facts<JudgedFacts>): string =>
+  isOnWifi === undefined
+    ? 'Check its link: by cable the plugs and the switch port, by Wi-Fi the signal.'
+    : isOnWifi
+      ? 'Connect it by cable, move the access point nearer, or use the 5 GHz band where it reaches.'
+      : 'Check cable, plugs and switch port: both ends at the same speed and full duplex.';
+const lossRemedies = (f: LossFacts): readonly string[] => [
+  f.transport === 'tcp'
+    ? 'Lower the bit rate of the stream, or close other clients: over TCP the camera itself drops what it cannot send.'
+    : 'Choose TCP as the transport in each destination that offers it.',
+  sayOnLink(f),
+  'Probe again, for 60 s.',
+];
 
 /** From here on a gap counts as a new beginning. Source: RFC 3550 §A.1, MAX_DROPOUT. */
 const GAP_PACKETS = 3000;
+
+/** Once nothing came for longer than a viewer can wait: seldom enough to move no percentile. */
+const isStall = (f: Pick<JudgedFacts, 'longestGapMs' | 'limits'>): boolean => f.longestGapMs > f.limits.jitterTightMs;
 
 /** Every picture of JPEG stands alone: of key frames and parameter sets there is no question. */
 const isPredicted = ({ codec }: Facts<JudgedFacts>): boolean => codec !== 'JPEG';
@@ -28,25 +61,32 @@ const STREAM_RULES = [
     id: 'rtp.loss',
     question: 'Is there packet loss?',
     limits: ['stream.loss-ok', 'stream.loss-tight'],
-    source: 'RFC 3550 §A.3 for the count; limits 0.1 % and 1 % [A]',
-    needs: ['lossRatio', 'lost', 'expected', 'limits'],
-    judge: (f) => atMost(f.lossRatio, f.limits.lossOk, f.limits.lossTight),
+    source:
+      'RFC 3550 §A.3 for the count; by the lower end of its 95 % interval (Wilson 1927), more than one event; limits 0.1 % and 1 % [A]',
+    needs: ['lossRatio', 'lost', 'expected', 'lossEvents', 'limits'],
+    judge: lossVerdict,
     when: {
       'will-not-work': {
         severity: 'stop',
         title: (f) => `${oneIn(f.lossRatio)} ${f.lossRatio > 0.4 ? 'are' : 'is'} lost`,
-        because: (f) => `${lostOf(f)} (${sayShare(f.lossRatio)}). Most groups of pictures will show damage.`,
-        do: [
-          'Cable it, or move the access point or the camera.',
-          'Use the 5 GHz band where it reaches.',
-          'Probe again.',
-        ],
+        because: (f) => `${lostOf(f)}, usable up to ${sayShare(f.limits.lossTight)}.`,
+        do: lossRemedies,
       },
       tight: {
-        severity: 'fix',
-        title: (f) => `${oneIn(f.lossRatio)} is lost`,
-        because: (f) => `${lostOf(f)} (${sayShare(f.lossRatio)}). Some groups of pictures will smear.`,
-        do: ['Move the access point nearer or use the 5 GHz band.', 'Lower the rate of the stream.', 'Probe again.'],
+        severity: (f) => (isLossUnproven(f) ? 'caution' : 'fix'),
+        title: (f) =>
+          f.lossEvents === 1
+            ? f.lost === 1
+              ? 'One packet lost'
+              : `${sayCount(f.lost)} packets lost at once`
+            : isLossUnproven(f)
+              ? `${sayCount(f.lost)} packets lost: the sample is too short to judge`
+              : `${oneIn(f.lossRatio)} is lost`,
+        because: (f) =>
+          f.lossEvents === 1
+            ? `${lostOf(f)}: one event, which does not say how often there is one.`
+            : `${lostOf(f)}, comfortable up to ${sayShare(f.limits.lossOk)}.`,
+        do: (f) => (isLossUnproven(f) ? ['Probe again, for 60 s or until stopped.'] : lossRemedies(f)),
       },
     },
     why: 'One lost packet spoils its picture and every picture up to the next key frame.',
@@ -55,16 +95,21 @@ const STREAM_RULES = [
     id: 'rtp.jitter',
     question: 'Do frames arrive evenly?',
     limits: ['stream.jitter-ok', 'stream.jitter-tight'],
-    source: 'RFC 3550 §6.4.1, over the first packet of each frame in decoding order; limits 30 ms and 100 ms [A]',
-    needs: ['jitterMs', 'limits'],
-    isTight: (f) => f.jitterMs > f.limits.jitterOkMs,
+    source:
+      '95th percentile of the delay of each frame against its time stamp (RFC 3550 §5.1), in decoding order, the first second left out; limits 30 ms and 100 ms [A]',
+    needs: ['jitterMs', 'longestGapMs', 'limits'],
+    isTight: (f) => f.jitterMs > f.limits.jitterOkMs || isStall(f),
     severity: (f) => (isHeavyJitter(f) ? 'fix' : 'caution'),
-    title: (f) => `Jitter ${Math.round(f.jitterMs)} ms`,
-    because: (f) => `Jitter ${f.jitterMs.toFixed(1)} ms, comfortable up to ${f.limits.jitterOkMs} ms.`,
+    title: (f) =>
+      f.jitterMs > f.limits.jitterOkMs
+        ? `Jitter ${Math.round(f.jitterMs)} ms`
+        : `A frame was held up for ${sayMs(f.longestGapMs)}`,
+    because: (f) =>
+      `95 of 100 frames came within ${f.jitterMs.toFixed(1)} ms, comfortable up to ${f.limits.jitterOkMs} ms; the longest gap was ${sayMs(f.longestGapMs)} longer than due.`,
     do: (f) =>
       isHeavyJitter(f)
-        ? ['Look for a crowded radio channel or a full uplink on the way.', 'Give the viewer a larger buffer.']
-        : ['Probe again at a busy hour.'],
+        ? [sayOnLink(f), 'Look for a full uplink on the way.', 'Give the viewer a larger buffer.']
+        : ['Probe again at a busy hour, for 60 s.'],
     why: 'A viewer must wait as long as the latest packet, so the picture lags or stutters; it is the first sign of a link that will lose packets.',
   }),
   rule({
@@ -177,7 +222,7 @@ const STREAM_RULES = [
     title: () => 'No second key frame in the sample',
     because: (f) =>
       `None came in the ${f.sampleWithoutSecondKeyframeS.toFixed(1)} s after the first, so the interval is at least that long.`,
-    do: ['Probe with a longer sample.', 'Set the key-frame interval (GOP) to 2 s.'],
+    do: ['Probe again, for 10 s.', 'Set the key-frame interval (GOP) to 2 s.'],
     why: 'A picture can only start at a key frame, and damage lasts until the next.',
   }),
   rule({

@@ -35,9 +35,13 @@ export interface MeasuredMedia {
   readonly sourceChanges: number;
   /** Time stamps that leapt away from the clock. */
   readonly timestampJumps: number;
+  /** Runs of packets that never arrived: a burst is one. */
+  readonly lossEvents: number;
   readonly lossRatio: number;
-  /** Over the first packet of each frame in decoding order; `null` where too few came. */
+  /** Within so much of when they were due came 95 of 100 frames; `null` where too few came. */
   readonly jitterMs: number | null;
+  /** The longest that no frame came beyond when the next was due. */
+  readonly longestGapMs: number | null;
   readonly fps: number | null;
   /** `null` where the sample failed or was too short for a rate. */
   readonly bitrateKbps: number | null;
@@ -59,8 +63,11 @@ export interface MeasuredMedia {
   readonly kbpsBySecond: readonly number[];
   /** Seconds that the time stamps count in one second; `null` where too little came. */
   readonly clockRatio: number | null;
-  /** Millionths by which time stamps run ahead of the camera's own clock, by its sender reports. */
+  /** How well that is known, up and down. */
+  readonly clockRatioError: number | null;
+  /** Millionths by which time stamps run ahead of the camera's own clock, by its sender reports; and how well that is known. */
   readonly clockPpm: number | null;
+  readonly clockPpmError: number | null;
   /** Of AAC: ticks that one access unit lasts, and packets that could not be taken apart as the description says. */
   readonly ticksPerUnit: number | null;
   readonly unreadPackets: number;

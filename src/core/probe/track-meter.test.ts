@@ -132,6 +132,74 @@ test('many packets of one picture at once are no jitter; frames that come uneven
   expect(uneven?.jitterMs).toBeCloseTo(40, -1);
 });
 
+test('a stall anywhere after the first second shows in the longest gap', () => {
+  fc.assert(
+    fc.property(fc.integer({ min: 20, max: 55 }), fc.integer({ min: 120, max: 600 }), (at, ms) => {
+      const packets = fakePackets(STREAM);
+      // held up: what was made meanwhile comes at once, when the line is free again
+      const free = (at * 1000) / 15 + ms;
+      const stalled = measuredOf(packets, ({ frame }) => {
+        const made = (frame * 1000) / 15;
+        return frame >= at ? Math.max(made, free) : made;
+      });
+      // the clock is told from the same frames, and takes a little of it
+      expect(Math.abs((stalled?.longestGapMs ?? 0) / ms - 1)).toBeLessThan(0.03);
+      expect(stalled?.clockRatioError).toBeGreaterThan(Math.abs((stalled?.clockRatio ?? 0) - 1) - 0.05);
+    }),
+    runs(40),
+  );
+  expect(clean?.longestGapMs).toBeLessThan(1);
+});
+
+test('jitter is what 95 of 100 frames stay within, counted one by one', () => {
+  fc.assert(
+    fc.property(fc.array(fc.integer({ min: 0, max: 60 }), { minLength: 61, maxLength: 61 }), (late) => {
+      const meter = new TrackMeter(media('H264'));
+      const cameMs = late.map((ms, frame) => (frame * 1000) / 15 + ms);
+      for (const [frame, atMs] of cameMs.entries())
+        meter.push(rtp(frame, frame * 6000, Uint8Array.of(frame % 30 === 0 ? 0x65 : 0x61, 1, 2), true), atMs);
+      const counted = late.filter((_, frame) => (cameMs[frame] ?? 0) - (cameMs[0] ?? 0) >= 1000);
+      const least = Math.min(...counted);
+      const measured = meter.measured();
+      const within = counted.filter((ms) => ms - least <= (measured?.jitterMs ?? 0) + 1).length;
+      const below = counted.filter((ms) => ms - least < (measured?.jitterMs ?? 0) - 1).length;
+      // a clock that is told a little off the true one moves every delay by less than its error allows
+      const slack = Math.abs((measured?.clockRatio ?? 1) - 1) > (measured?.clockRatioError ?? 0) ? 3 : 0;
+      expect(within).toBeGreaterThanOrEqual(Math.ceil(0.95 * counted.length) - slack);
+      expect(below).toBeLessThan(Math.ceil(0.95 * counted.length) + slack);
+    }),
+    runs(60),
+  );
+});
+
+test('a slow start is no other clock, and another clock is told with how well it is known', () => {
+  const packets = fakePackets({ ...STREAM, fps: 25, groupFrames: 50, frames: 100 });
+  // the first frames lie 700 ms behind, and catch up within the first second
+  const slow = measuredOf(packets, ({ frame }) => frame * 40 + Math.max(0, 700 - frame * 35));
+  expect(Math.abs((slow?.clockRatio ?? 0) - 1)).toBeLessThan(0.005);
+  expect(slow?.jitterMs).toBeLessThan(2);
+  const fast = measuredOf(packets, ({ frame }) => (frame * 40) / 1.08);
+  expect(fast?.clockRatio).toBeCloseTo(1.08, 3);
+  expect(fast?.clockRatioError).toBeLessThan(0.001);
+  // what runs at another rate is not late for that
+  expect(fast?.jitterMs).toBeLessThan(1);
+});
+
+test('losses are counted as events: a burst is one, single packets each', () => {
+  fc.assert(
+    fc.property(fc.uniqueArray(fc.integer({ min: 1, max: 90 }), { maxLength: 40 }), (gone) => {
+      const meter = new TrackMeter(media('H264'));
+      const missing = new Set(gone);
+      for (let index = 0; index < 92; index++)
+        if (!missing.has(index))
+          meter.push(rtp(65_500 + index, index * 6000, Uint8Array.of(0x61, 1), true), index * 66);
+      const runsOf = gone.filter((index) => !missing.has(index - 1)).length;
+      expect(meter.measured()).toMatchObject({ lost: gone.length, lossEvents: runsOf });
+    }),
+    runs(60),
+  );
+});
+
 test.each([
   { why: 'one key frame and then silence', frames: 1, fps: 15 },
   { why: 'a third of a second', frames: 6, fps: 15 },

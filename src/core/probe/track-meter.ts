@@ -1,5 +1,5 @@
 import { type AacPacking, aacPackingOf, aacUnits } from '../audio/aac-payload.ts';
-import { FrameJitter } from '../rtp/frame-jitter.ts';
+import { FrameTimes } from '../rtp/frame-timing.ts';
 import { RateBySecond } from '../rtp/rate-by-second.ts';
 import type { ReceptionReport } from '../rtp/receiver-report.ts';
 import { parseRtpPacket, type RtpPacket } from '../rtp/rtp-packet.ts';
@@ -23,8 +23,6 @@ const MAX_TIMESTAMP_STEP_ERROR_S = 2;
 
 /** A sample shorter than this measures no rate: one key frame more or less would double it. [A] */
 const LEAST_SAMPLE_S = 1;
-/** Over less, what a radio or a busy machine holds back would tell a wrong clock. [A] */
-const LEAST_CLOCK_SAMPLE_S = 2.5;
 /** [A] A relay sends what it kept at once when one joins: so much faster than it was made, and no later than this. */
 const BURST = { speed: 3, aheadS: 0.5, withinS: 2 } as const;
 
@@ -65,7 +63,7 @@ export class TrackMeter {
   #lastKey: Mark | null = null;
   #keyFrames = 0;
   #steadyKeyFrames = 0;
-  readonly #jitter: FrameJitter;
+  readonly #times: FrameTimes;
   readonly #rate = new RateBySecond();
   readonly #senderClock: SenderClock;
   #hasBFrames = false;
@@ -92,7 +90,7 @@ export class TrackMeter {
     this.#read = PAYLOAD_READERS[media.codec ?? ''];
     this.#clockHz = media.clockRate ?? DEFAULT_CLOCK_HZ;
     this.#reception = new TrackReception(this.#clockHz);
-    this.#jitter = new FrameJitter(this.#clockHz);
+    this.#times = new FrameTimes(this.#clockHz);
     this.#senderClock = new SenderClock(this.#clockHz);
     this.#packing = media.codec === 'MPEG4-GENERIC' ? aacPackingOf(media.fmtp) : null;
   }
@@ -201,9 +199,9 @@ export class TrackMeter {
     }
     this.#frameStamp = stamp;
     this.#frames += 1;
-    this.#jitter.push(this.#ticks, atMs);
     if (this.#start === null || this.#isBurst(this.#start, atMs)) {
       this.#start = this.#mark(atMs);
+      this.#times.restart();
       this.#minTicks = this.#ticks;
       this.#maxTicks = this.#ticks;
       this.#settled = null;
@@ -214,6 +212,7 @@ export class TrackMeter {
       this.#longestGroup = 0;
       this.#steadyKeyFrames = 0;
     }
+    this.#times.push(this.#ticks, atMs);
     this.#minTicks = Math.min(this.#minTicks, this.#ticks);
     if (this.#ticks > this.#maxTicks) {
       // B-frames come after the later picture that they are made from, and before the next such one
@@ -254,7 +253,11 @@ export class TrackMeter {
     const between = this.#keyFrameGap(isBelieved);
     const sps =
       this.#sps && this.media.codec ? parseSps(this.media.codec === 'H265' ? 'h265' : 'h264', this.#sps) : null;
-    const jitterMs = this.#jitter.jitterMs;
+    const timing = this.#times.timing(
+      this.#isReordered && this.#settled ? this.#settled.frame - start.frame + 1 : undefined,
+    );
+    const clock = this.#timestampJumps > 0 ? null : (timing?.clock ?? null);
+    const pace = this.#senderClock.pace;
     return {
       seconds: round((this.#lastAtMs - this.#firstAtMs) / 1000, 3),
       packets: counts.received,
@@ -263,8 +266,10 @@ export class TrackMeter {
       reordered: counts.late,
       sourceChanges: this.#reception.sourceChanges,
       timestampJumps: this.#timestampJumps,
+      lossEvents: counts.lossEvents,
       lossRatio: round(counts.expected > 0 ? counts.neverArrived / counts.expected : 0, 6),
-      jitterMs: jitterMs === null ? null : round(jitterMs, 2),
+      jitterMs: timing && round(timing.delayP95Ms, 2),
+      longestGapMs: timing && round(timing.longestGapMs, 2),
       fps: fps === null ? null : round(fps, 2),
       bitrateKbps: isEnough ? round(between?.kbps ?? this.#wholeKbps(spanS, gaps, start.bytes), 1) : null,
       keyframeIntervalFrames: between ? round(between.frames, 1) : null,
@@ -281,8 +286,10 @@ export class TrackMeter {
           ? this.#longestGroup - this.#shortestGroup
           : null,
       kbpsBySecond: this.#rate.kbps,
-      clockRatio: roundOrNull(this.#clockRatio(stampedS, arrivalS), 4),
-      clockPpm: roundOrNull(this.#senderClock.ppm, 1),
+      clockRatio: clock && round(clock.ratio, 4),
+      clockRatioError: clock && round(clock.plusMinus, 4),
+      clockPpm: pace && round(pace.ppm, 1),
+      clockPpmError: pace && round(pace.plusMinusPpm, 1),
       ticksPerUnit: this.#timedUnits > 0 ? round((this.#maxTicks - this.#minTicks) / this.#timedUnits, 1) : null,
       unreadPackets: this.#unreadPackets,
     };
@@ -291,16 +298,6 @@ export class TrackMeter {
   /** Every picture of JPEG stands alone. */
   get #sendsInterFrames(): boolean {
     return this.media.codec === 'H264' || this.media.codec === 'H265';
-  }
-
-  /** Pictures sent ahead of others count as stamps only: where there are such, it goes by key frames, sent ahead alike. */
-  #clockRatio(stampedS: number, arrivalS: number): number | null {
-    if (this.#timestampJumps > 0) return null;
-    if (!this.#isReordered) return arrivalS >= LEAST_CLOCK_SAMPLE_S ? stampedS / arrivalS : null;
-    const [first, last] = [this.#firstKey, this.#lastKey];
-    if (!first || !last) return null;
-    const cameS = (last.atMs - first.atMs) / 1000;
-    return cameS >= LEAST_CLOCK_SAMPLE_S ? (last.ticks - first.ticks) / this.#clockHz / cameS : null;
   }
 
   /** A sample that ends between B-frames has seen the picture after them: it is counted up to where none is missing. */
@@ -335,6 +332,4 @@ export class TrackMeter {
 /** Of fewer frames nothing is said about their order: two of them may lie between B-frames. */
 const LEAST_FRAMES = 10;
 
-const roundOrNull = (value: number | null, digits: number): number | null =>
-  value === null ? null : round(value, digits);
 const round = (value: number, digits: number): number => Number(value.toFixed(digits));

@@ -36,6 +36,8 @@ export interface ReceptionTotals {
   readonly duplicates: number;
   readonly late: number;
   readonly neverArrived: number;
+  /** Runs of packets that never arrived: a burst of twelve is one. */
+  readonly lossEvents: number;
 }
 
 export interface IntervalReport {
@@ -48,6 +50,9 @@ export interface IntervalReport {
 
 const lostFraction = (expected: number, received: number): number =>
   expected > 0 && expected > received ? Math.floor((256 * (expected - received)) / expected) : 0;
+
+/** In which round a number was seen; above 0 also for packets older than a base near 0. */
+const markOf = (extended: number): number => (Math.floor(extended / SEQUENCE_MODULUS) + 2) & 0xffff;
 
 /**
  * Counts one RTP source as RFC 3550 §A.1 (sequence validation) and §A.3 (loss) do, and beside that what those hide:
@@ -70,7 +75,7 @@ export class ReceptionCounter {
   #priorExpected = 0;
   #priorReceived = 0;
   /** Of sources that ended when the stream began anew: what is lost to §A.1 is not lost to the person. */
-  #before: ReceptionTotals = { expected: 0, received: 0, duplicates: 0, late: 0, neverArrived: 0 };
+  #before: ReceptionTotals = { expected: 0, received: 0, duplicates: 0, late: 0, neverArrived: 0, lossEvents: 0 };
   /** For each 16-bit number the cycle in which it was last seen, from 1; tells a duplicate from a late packet. */
   readonly #seen = new Uint16Array(SEQUENCE_MODULUS);
 
@@ -142,7 +147,23 @@ export class ReceptionCounter {
       duplicates: before.duplicates + duplicates,
       late: before.late + late,
       neverArrived: before.neverArrived + neverArrived,
+      lossEvents: before.lossEvents + this.#lossEvents(neverArrived),
     };
+  }
+
+  /** Of numbers that came round since, it is not told where they were missing: they count as one run more. */
+  #lossEvents(neverArrived: number): number {
+    if (neverArrived === 0) return 0;
+    const max = this.#cycles * SEQUENCE_MODULUS + this.#maxSeq;
+    const from = Math.max(this.#baseSeq, max - SEQUENCE_MODULUS + 1);
+    let [runs, missing, isMissing] = [0, 0, false];
+    for (let extended = from; extended <= max; extended++) {
+      const isHere = this.#seen[extended % SEQUENCE_MODULUS] === markOf(extended);
+      if (!isHere) missing += 1;
+      if (!isHere && !isMissing) runs += 1;
+      isMissing = !isHere;
+    }
+    return runs + (missing < neverArrived ? 1 : 0);
   }
 
   /** The same stream goes on under another SSRC: its numbers begin anew. Source: RFC 3550 §8.2. */
@@ -185,7 +206,7 @@ export class ReceptionCounter {
   #count(extended: number, notNewest: boolean): boolean {
     this.#received += 1;
     const slot = ((extended % SEQUENCE_MODULUS) + SEQUENCE_MODULUS) % SEQUENCE_MODULUS;
-    const mark = (Math.floor(extended / SEQUENCE_MODULUS) + 2) & 0xffff; // above 0 also for packets older than a base near 0
+    const mark = markOf(extended);
     if (this.#seen[slot] === mark) {
       this.#duplicates += 1;
       return false;

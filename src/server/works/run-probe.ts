@@ -22,6 +22,8 @@ export interface ProbeRun {
   readonly leave?: LoginLeave;
   /** The certificate that the camera is known by; `null` takes any. */
   readonly knownFingerprint?: string | null;
+  /** Given what ends its sample before its time. */
+  readonly onSampling?: (enough: () => void) => void;
 }
 
 /**
@@ -76,5 +78,6 @@ async function probe(
     what: 'the probe',
     reportIn: (event: ProbeEvent) => (event.kind === 'report' ? event.report : null),
     onEffect: onEvent,
+    onStart: (put, now) => run.onSampling?.(() => put({ kind: 'enough', atMs: now() })),
   });
 }

@@ -1,7 +1,7 @@
 import { HEAR } from './hear-work.ts';
 import { LIVE } from './live-work.ts';
 import { ONVIF } from './onvif-work.ts';
-import { PROBE } from './probe-work.ts';
+import { ENOUGH, PROBE } from './probe-work.ts';
 import { PTZ_WORK } from './ptz-work.ts';
 import { SCAN } from './scan-work.ts';
 import { SESSIONS } from './sessions-work.ts';
@@ -11,6 +11,7 @@ import type { Work } from './work.ts';
 /** POST /api/NAME: one answer of JSON lines, as they happen; hanging up cancels. */
 export const LINE_WORKS: ReadonlyMap<string, Work> = new Map([
   ['probe', PROBE],
+  ['enough', ENOUGH],
   ['scan', SCAN],
   ['onvif', ONVIF],
   ['hear', HEAR],

@@ -319,7 +319,7 @@ const FAULTS: readonly Told[] = [
     name: 'Loom room',
     told: 'After an hour the lips are wrong.',
     odd: { sound: 'PCMU', driftPpm: 1500 },
-    seconds: 7,
+    seconds: 12,
     is: 'media.drift',
   },
   {

@@ -11,7 +11,7 @@ import { refusalOf } from '../site-fit.ts';
 import { SITE_VERSION } from '../version.ts';
 
 // Files as those versions wrote them, by their own code: the demo worked on for a morning.
-const FILES = ['v1', 'v2', 'v3', 'v4', 'v5', 'v6', 'v7', 'v8', 'v9', 'v10', 'v11', 'v12'].map((name) => ({
+const FILES = ['v1', 'v2', 'v3', 'v4', 'v5', 'v6', 'v7', 'v8', 'v9', 'v10', 'v11', 'v12', 'v13'].map((name) => ({
   name,
   text: readFileSync(join(__dirname, `../../../../tests/fixtures/sites/alder-mill-${name}.cleartap.json`), 'utf8'),
 }));
@@ -43,6 +43,20 @@ test.each(FILES)('what $name measured and handed over counts', ({ text }) => {
   // It is worked on as any other.
   const edited = apply(site, { kind: 'setAddress', cameraId: 'boot-room', host: '10.77.4.27', port: 554 });
   expect(refusalOf(site, edited)).toBeNull();
+});
+
+test('a mean jitter that version 13 measured is kept as that, and judges nothing', () => {
+  const v13 = FILES.find(({ name }) => name === 'v13')?.text ?? '';
+  const means = (journal: Site['journal'], name: string) =>
+    journal.flatMap(({ facts }) => facts.filter(({ quantity }) => quantity === name).map(({ value }) => value));
+  const before = means(JSON.parse(v13).journal, 'jitterMs');
+  expect(before.length).toBeGreaterThan(0);
+  const { journal } = opened(v13);
+  expect(means(journal, 'meanJitterMs')).toEqual(before);
+  expect(means(journal, 'jitterMs')).toEqual([]);
+  expect(journal.filter(({ payload }) => payload?.kind === 'probe' && payload.facts.jitterMs !== undefined)).toEqual(
+    [],
+  );
 });
 
 test('a certificate that version 12 saw is kept, and by which hash it was signed is not known', () => {

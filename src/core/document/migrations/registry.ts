@@ -11,6 +11,7 @@ import { to10 } from './to-10.ts';
 import { to11 } from './to-11.ts';
 import { to12 } from './to-12.ts';
 import { to13 } from './to-13.ts';
+import { to14 } from './to-14.ts';
 
 /** Every step, by the version that it starts from. */
 export const MIGRATIONS: Readonly<Record<number, Migration>> = {
@@ -26,4 +27,5 @@ export const MIGRATIONS: Readonly<Record<number, Migration>> = {
   10: to11,
   11: to12,
   12: to13,
+  13: to14,
 };

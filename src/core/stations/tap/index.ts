@@ -7,6 +7,7 @@ import { bySeverity, type Mend } from '../../findings/finding.ts';
 import { findingsOf, mendsOf, openQuestions, type Row, verdictOf } from '../../findings/rule.ts';
 import { PROBE_RULES } from '../../probe/probe-rules.ts';
 import { SESSIONS_RULES } from '../../sessions/sessions-rules.ts';
+import { isOnWifi } from '../../site/connected-by.ts';
 import type { SiteView } from '../../site/site-view.ts';
 import { streamsInUse } from '../../site/to-probe.ts';
 import { type Gate, gateStates, type Station } from '../contract.ts';
@@ -122,7 +123,9 @@ export const TAP: Station<'tap'> = {
     const judge = tapJudgeOf(view);
     const judged = view.tapsOf(camera.id).map((tap) => ({ tap, judgement: judge.judge(tap) }));
     const rows = [
-      ...probes.current.flatMap(({ probe }) => (probe ? judgeProbe(probe, view.site.assumptions).rows : [])),
+      ...probes.current.flatMap(({ probe }) =>
+        probe ? judgeProbe(probe, view.site.assumptions, isOnWifi(view, camera.id)).rows : [],
+      ),
       ...countRows(camera, view),
       ...onvifRows(camera, view),
     ];

@@ -94,7 +94,7 @@ test('the verdict is the worst of what its rows say, each counted where it weigh
   for (const changed of [{}, { tls: SHOWN }, { auth: { ...sound.auth, scheme: 'basic' as const } }]) {
     const site = given(changed);
     const probe = rememberedProbe(indexEvidence(site.journal), 'sluice-main');
-    const rows = probe ? judgeProbe(probe, {}).rows : [];
+    const rows = probe ? judgeProbe(probe, {}, undefined).rows : [];
     const grave = rows.filter(({ finding, verdict }) =>
       finding ? finding.severity === 'stop' || finding.severity === 'fix' : verdict !== 'ok',
     );

@@ -5,6 +5,7 @@ import type { AddressRemark } from '../../../core/net/address-remarks.ts';
 import { SCHEMES_OF_LINES } from '../../../core/net/camera-line.ts';
 import { asksForLogin } from '../../../core/net/path-places.ts';
 import { DEFAULT_PORTS, encodeUserinfo, urlHost } from '../../../core/net/stream-url.ts';
+import { SAMPLE_S } from '../../../core/probe/sample-lengths.ts';
 import type { TransportChoice } from '../../../core/rtsp/client-types.ts';
 import { Button } from '../../ui/button.tsx';
 import { Panel } from '../../ui/panel.tsx';
@@ -13,6 +14,7 @@ import { ThumbBar } from '../../ui/thumb-bar.tsx';
 import { UrlLine, type UrlPart } from '../../ui/url-line.tsx';
 import { CopyUrlMenu } from './copy-url-menu.tsx';
 import { LinePicker } from './line-picker.tsx';
+import { SamplePicker } from './sample-picker.tsx';
 import { TransportPicker } from './transport-picker.tsx';
 import { type Draft, type SecretState, useAddressDraft } from './use-address-draft.ts';
 
@@ -56,6 +58,11 @@ interface AddressPanelProps {
   readonly isProbing: boolean;
   readonly transport: TransportChoice;
   readonly onTransport: (choice: TransportChoice) => void;
+  readonly sampleS: number;
+  readonly onSample: (seconds: number) => void;
+  /** Its sample is under way, and may be ended by hand. */
+  readonly isSampling: boolean;
+  readonly onEnough: () => void;
   /** A probe was asked for, and the secret is not there. */
   readonly isSecretWanted: boolean;
   /** Takes the fields as they stand, saved. */
@@ -73,6 +80,10 @@ export function AddressPanel({
   isProbing,
   transport,
   onTransport,
+  sampleS,
+  onSample,
+  isSampling,
+  onEnough,
   isSecretWanted,
   onProbe,
   onCancel,
@@ -104,10 +115,18 @@ export function AddressPanel({
         <>
           <LinePicker camera={camera} />
           {camera.line !== 'tunnel' && <TransportPicker value={transport} onChange={onTransport} />}
+          <SamplePicker value={sampleS} onChange={onSample} />
           <CopyUrlMenu camera={camera} stream={stream} />
           <ThumbBar>
             {isProbing ? (
-              <Button onClick={onCancel}>Cancel</Button>
+              <>
+                {isSampling && sampleS > SAMPLE_S && (
+                  <Button kind="main" onClick={onEnough}>
+                    Stop and judge
+                  </Button>
+                )}
+                <Button onClick={onCancel}>Cancel</Button>
+              </>
             ) : (
               <Button
                 kind="main"

@@ -1,4 +1,5 @@
-import { sayCount, sayFps, sayRate, sayShare, sayStretch } from '../../../core/base/say.ts';
+import { sayCount, sayFps, sayMs, sayRate, sayShare, sayStretch } from '../../../core/base/say.ts';
+import { shareInterval } from '../../../core/base/wilson.ts';
 import type { Stream } from '../../../core/document/chapters/cameras/camera.ts';
 import { sayQuantity } from '../../../core/document/chapters/journal/quantities.ts';
 import { streamSubject } from '../../../core/document/subject.ts';
@@ -6,6 +7,9 @@ import { type Known, knownAs, streamFacts } from '../../../core/evidence/best-kn
 import type { EvidenceIndex } from '../../../core/evidence/evidence-index.ts';
 import { lastProbeWith } from '../../../core/evidence/remembered-probe.ts';
 import type { ProbeFacts } from '../../../core/probe/probe-facts.ts';
+import { type ProbeLimits, probeLimits } from '../../../core/probe/probe-limits.ts';
+import { selectSite } from '../../store/site-slice.ts';
+import { useAppSelector } from '../../store/store.ts';
 import { KnownHowMark } from '../../ui/known-how.tsx';
 
 interface FactRow {
@@ -23,7 +27,20 @@ const say = (known: Known | null, words: (value: number) => string): string | nu
   return value === null ? null : words(value);
 };
 
-function rowsOf(index: EvidenceIndex, stream: Stream): readonly FactRow[] {
+/** What a count proves; none lost proves a share that may still be there. */
+function sayLoss(lost: number, expected: number): string {
+  const { low, high } = shareInterval(lost, expected);
+  return lost === 0
+    ? `none of ${sayCount(expected)}: at most ${sayShare(high)}`
+    : `${sayCount(lost)} of ${sayCount(expected)}: ${sayShare(low)} to ${sayShare(high)}`;
+}
+
+function lossTone(lost: number, expected: number, { lossOk, lossTight }: ProbeLimits): Pick<FactRow, 'tone'> {
+  const { low } = shareInterval(lost, expected);
+  return low > lossTight ? { tone: 'brick' } : low > lossOk ? { tone: 'brass' } : {};
+}
+
+function rowsOf(index: EvidenceIndex, stream: Stream, limits: ProbeLimits): readonly FactRow[] {
   const subject = streamSubject(stream.id);
   const as = (quantity: string, how: 'declared' | 'measured') => knownAs(index, subject, quantity, how);
   const facts = streamFacts(index, stream);
@@ -44,7 +61,7 @@ function rowsOf(index: EvidenceIndex, stream: Stream): readonly FactRow[] {
   const keySeconds = number(as('keyframeIntervalSeconds', 'measured'));
   const clock = probed('clockErrorS');
   const login = probed('authScheme');
-  const tone = lossRatio === null || lossRatio <= 0.001 ? undefined : lossRatio <= 0.01 ? 'brass' : 'brick';
+  const longestGap = number(as('longestGapMs', 'measured'));
   return [
     {
       name: 'codec',
@@ -75,15 +92,17 @@ function rowsOf(index: EvidenceIndex, stream: Stream): readonly FactRow[] {
     {
       name: 'packet loss',
       declared: null,
-      measured:
-        lossRatio === null ? null : `${sayShare(lossRatio)} · ${sayCount(lost ?? 0)} of ${sayCount(expected ?? 0)}`,
+      measured: lossRatio === null ? null : lost === null || !expected ? sayShare(lossRatio) : sayLoss(lost, expected),
       best: loss,
-      ...(tone ? { tone } : {}),
+      ...(lost === null || !expected ? {} : lossTone(lost, expected, limits)),
     },
     {
       name: 'jitter',
       declared: null,
-      measured: say(as('jitterMs', 'measured'), (ms) => `${ms.toFixed(1)} ms`),
+      measured: say(
+        as('jitterMs', 'measured'),
+        (ms) => `${ms.toFixed(1)} ms${longestGap === null ? '' : ` · longest gap ${sayMs(longestGap)}`}`,
+      ),
       best: as('jitterMs', 'measured'),
     },
     ...soundRows(as),
@@ -158,6 +177,7 @@ const TONES = { brass: 'text-brass font-strong', brick: 'text-brick font-strong'
 
 /** The stream's facts: what the camera says beside what it does, and how the number that counts is known. */
 export function FactsTable({ index, stream }: { index: EvidenceIndex; stream: Stream }) {
+  const limits = probeLimits(useAppSelector((root) => selectSite(root).assumptions));
   return (
     <table className="w-full">
       <thead>
@@ -171,7 +191,7 @@ export function FactsTable({ index, stream }: { index: EvidenceIndex; stream: St
         </tr>
       </thead>
       <tbody>
-        {rowsOf(index, stream).map(({ name, declared, measured, best, tone }) => (
+        {rowsOf(index, stream, limits).map(({ name, declared, measured, best, tone }) => (
           <tr key={name} className="border-t border-grid">
             <th scope="row" className="py-1 text-left font-normal">
               {name}

@@ -5,14 +5,17 @@ import { plainUrlOf } from '../../../core/document/stream-address.ts';
 import { streamSubject } from '../../../core/document/subject.ts';
 import { factsOf } from '../../../core/evidence/evidence-index.ts';
 import { judgeProbe, rememberedProbe } from '../../../core/evidence/remembered-probe.ts';
+import { SAMPLE_S } from '../../../core/probe/sample-lengths.ts';
 import type { TransportChoice } from '../../../core/rtsp/client-types.ts';
+import { isOnWifi } from '../../../core/site/connected-by.ts';
+import { viewOf } from '../../../core/site/site-view.ts';
 import { selectRun } from '../../store/probe-slice.ts';
 import { selectIndex, selectSite } from '../../store/site-slice.ts';
 import { slipAsked } from '../../store/slip-slice.ts';
 import { useAppDispatch, useAppSelector } from '../../store/store.ts';
 import { loginOf, mayGo, passwordAt } from '../../things/account/index.ts';
 import { CameraFindings } from '../../things/finding/index.ts';
-import { ConnectionLog, cancelProbe, probeStream } from '../../things/probe/index.ts';
+import { ConnectionLog, cancelProbe, endProbeSample, probeStream } from '../../things/probe/index.ts';
 import { StreamDialog } from '../../things/stream/index.ts';
 import { Button } from '../../ui/button.tsx';
 import { Drop } from '../../ui/drop.tsx';
@@ -101,7 +104,6 @@ function StreamBench({ camera, stream, onTaken }: StreamBenchProps) {
   const dispatch = useAppDispatch();
   const vault = useVault();
   const index = useAppSelector(selectIndex);
-  const assumptions = useAppSelector((root) => selectSite(root).assumptions);
   const run = useAppSelector((root) => selectRun(root, stream.id));
   const site = useAppSelector(selectSite);
   const [probesAsked, setProbesAsked] = useState(0);
@@ -109,9 +111,13 @@ function StreamBench({ camera, stream, onTaken }: StreamBenchProps) {
   const [isKept, setIsKept] = useState(false);
   const leave = useRef<LoginLeave>({});
   const [transport, setTransport] = useState<TransportChoice>('auto');
+  const [sampleS, setSampleS] = useState(SAMPLE_S);
   const isProbing = run?.status === 'running';
+  const isSampling = run?.status === 'running' && run.open.some(({ name }) => name === 'sample');
   const remembered = rememberedProbe(index, stream.id);
-  const findings = remembered ? judgeProbe(remembered, assumptions).findings : [];
+  const findings = remembered
+    ? judgeProbe(remembered, site.assumptions, isOnWifi(viewOf(site, index), camera.id)).findings
+    : [];
   // A probe that failed early teaches nothing of the stream: then there is no table of dashes.
   const hasFacts = factsOf(index, streamSubject(stream.id), 'codec').length > 0;
   const isCurrent = remembered?.payload.url === plainUrlOf(camera, stream);
@@ -130,7 +136,7 @@ function StreamBench({ camera, stream, onTaken }: StreamBenchProps) {
       if (allowed.length === 0) return;
       const login = { ...loginOf(use, vault), ...leave.current };
       leave.current = {};
-      void probeStream({ camera, stream, login, transport, diagnose: true }, dispatch);
+      void probeStream({ camera, stream, login, transport, sampleS, diagnose: true }, dispatch);
     });
     return () => {
       isGone = true;
@@ -170,6 +176,10 @@ function StreamBench({ camera, stream, onTaken }: StreamBenchProps) {
             isProbing={isProbing}
             transport={transport}
             onTransport={setTransport}
+            sampleS={sampleS}
+            onSample={setSampleS}
+            isSampling={isSampling}
+            onEnough={() => void dispatch(endProbeSample(stream.id))}
             isSecretWanted={isSecretWanted && lacksSecret(camera, stream, vault)}
             onProbe={askProbe}
             onCancel={() => cancelProbe(stream.id)}

@@ -1,3 +1,3 @@
 export { ConnectionLog } from './connection-log.tsx';
 export { cancelRound, probeRound } from './probe-all.ts';
-export { cancelProbe, probeStream } from './probe-runner.ts';
+export { cancelProbe, endProbeSample, probeStream } from './probe-runner.ts';

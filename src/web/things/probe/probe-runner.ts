@@ -5,9 +5,10 @@ import { knownFingerprint } from '../../../core/evidence/known-certificate.ts';
 import { probeRecord } from '../../../core/evidence/measured-records.ts';
 import { onvifPortOf } from '../../../core/evidence/onvif-port.ts';
 import { pathHints } from '../../../core/evidence/path-hints.ts';
+import { SAMPLE_S } from '../../../core/probe/sample-lengths.ts';
 import type { TransportChoice } from '../../../core/rtsp/client-types.ts';
 import { ServerRefused, sayBreak } from '../../api/client.ts';
-import { streamProbe } from '../../api/probe-stream.ts';
+import { endSample, streamProbe } from '../../api/probe-stream.ts';
 import { newId } from '../../store/new-id.ts';
 import { probeBroken, probeCancelled, probeEventSeen, probeStarted } from '../../store/probe-slice.ts';
 import { serverMissed } from '../../store/server-slice.ts';
@@ -16,7 +17,6 @@ import type { AppDispatch, RootState } from '../../store/store.ts';
 import type { loginOf } from '../account/index.ts';
 import { lookAtLogins } from './look-at-logins.ts';
 
-const SAMPLE_S = 3;
 const STEP_TIMEOUT_MS = 5000;
 
 /** Probes that this page has running, to cancel them. Sockets are no state for the store. */
@@ -28,6 +28,7 @@ export interface ProbeTarget {
   /** As whom, and what a person allowed for this press. */
   readonly login: ReturnType<typeof loginOf> & { readonly oneMore?: boolean };
   readonly transport: TransportChoice;
+  readonly sampleS?: number;
   /** Where it fails, why is found out by experiment, which may spend two more logins: only where somebody looks at this one. */
   readonly diagnose: boolean;
 }
@@ -54,7 +55,7 @@ const certificateOf =
 
 /** Probes a stream; what it teaches goes into the document when it ends. A probe that runs already is cancelled first. */
 export async function probeStream(
-  { camera, stream, login, transport, diagnose }: ProbeTarget,
+  { camera, stream, login, transport, sampleS = SAMPLE_S, diagnose }: ProbeTarget,
   dispatch: AppDispatch,
 ): Promise<void> {
   cancelProbe(stream.id);
@@ -71,7 +72,8 @@ export async function probeStream(
       url,
       secret: login.user === null ? null : (login.secret ?? ''),
       knownFingerprint: dispatch(certificateOf(camera, stream)),
-      seconds: SAMPLE_S,
+      seconds: sampleS,
+      probeId,
       timeoutMs: STEP_TIMEOUT_MS,
       media: true,
       transport,
@@ -105,6 +107,15 @@ export async function probeStream(
     void lookAtLogins(dispatch);
   }
 }
+
+/** The sample is long enough: what came so far is judged. */
+export const endProbeSample =
+  (streamId: string) =>
+  async (dispatch: AppDispatch, getState: () => RootState): Promise<void> => {
+    const run = getState().probe[streamId];
+    if (run?.status !== 'running') return;
+    await endSample({ probeId: run.probeId }).catch(() => dispatch(serverMissed()));
+  };
 
 export function cancelProbe(streamId: string): void {
   running.get(streamId)?.abort();

@@ -19,6 +19,8 @@ export const QUANTITIES = {
   keyframeIntervalSeconds: { label: 'key-frame interval', unit: 's', show: (s) => `${s.toFixed(2)} s` },
   lossRatio: { label: 'packet loss', unit: 'share', show: sayShare },
   jitterMs: { label: 'jitter', unit: 'ms', show: sayMs },
+  longestGapMs: { label: 'longest gap', unit: 'ms', show: sayMs },
+  meanJitterMs: { label: 'mean jitter', unit: 'ms', show: sayMs },
   'sound.codec': { label: 'audio', unit: '' },
   'sound.clockHz': { label: 'audio sampling rate', unit: 'Hz', show: (hz) => `${Number((hz / 1000).toFixed(1))} kHz` },
   'sound.channels': { label: 'audio channels', unit: '', show: sayChannels },
