@@ -110,6 +110,29 @@ test('a probe streams its steps and tape as they happen, and ends with the repor
   expect(JSON.stringify(seen)).not.toContain('Weir%20');
 });
 
+test('a sample that runs until it is stopped is judged by what came until then', async () => {
+  const probeId = 'probe-until-stopped';
+  const response = await post({ ...REQUEST, seconds: 600, probeId });
+  let seen = '';
+  let toldAtMs = 0;
+  for await (const part of response.body ?? []) {
+    seen += new TextDecoder().decode(part);
+    if (toldAtMs > 0 || !seen.includes('"name":"sample"')) continue;
+    await new Promise((resolve) => setTimeout(resolve, 1200));
+    toldAtMs = performance.now();
+    const told = await app.request('/api/enough', {
+      method: 'POST',
+      headers: { ...OURS, 'content-type': 'application/json' },
+      body: JSON.stringify({ probeId }),
+    });
+    expect(told.status).toBe(200);
+  }
+  expect(performance.now() - toldAtMs).toBeLessThan(3000);
+  const last = JSON.parse(seen.trim().split('\n').at(-1) ?? '');
+  expect(last).toMatchObject({ kind: 'report', report: { verdict: 'ok', cause: null } });
+  expect(last.report.media[0].measured.seconds).toBeGreaterThan(1);
+});
+
 test.each([
   { why: 'not a URL', url: 'the weir', cause: 'bad-url' },
   { why: 'a web page', url: 'http://10.77.4.99/', cause: 'bad-url' },

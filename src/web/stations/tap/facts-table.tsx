@@ -101,7 +101,7 @@ function rowsOf(index: EvidenceIndex, stream: Stream, limits: ProbeLimits): read
       declared: null,
       measured: say(
         as('jitterMs', 'measured'),
-        (ms) => `${ms.toFixed(1)} ms${longestGap === null ? '' : ` · longest gap ${sayMs(longestGap)}`}`,
+        (ms) => `${ms.toFixed(1)} ms${longestGap === null ? '' : ` · longest gap +${sayMs(longestGap)}`}`,
       ),
       best: as('jitterMs', 'measured'),
     },
