@@ -79,10 +79,9 @@ export async function checkCommand(args: readonly string[]): Promise<number> {
   // A network that is described wrong is told also where no camera is in it.
   const ofNetworks = networkFindings(site.networks)
     .filter(({ finding }) => !said.has(finding.title))
-    .map(({ networkId, finding, mends }) => ({
+    .map(({ networkId, finding }) => ({
       network: site.networks.find(({ id }) => id === networkId)?.name ?? networkId,
       ...finding,
-      mends,
     }));
   const judge = tapJudgeOf(view);
   const budgets = site.taps.map((tap) => {

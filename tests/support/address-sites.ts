@@ -182,5 +182,14 @@ export const ADDRESS_CASES: readonly { readonly rule: string; readonly site: Sit
       reach: { forwards: [{ id: 'f', outsidePort: 8554, host: '10.77.4.21', port: 554 }] },
     }),
   },
-  { rule: 'network.gateway', site: addressed({ networks: [{ ...HOUSE, gateway: '10.77.5.1' }] }) },
+  {
+    rule: 'address.port-forward-recorder',
+    site: tapped(
+      addressed({
+        camera: { kind: 'channel' },
+        reach: { forwards: [{ id: 'f', outsidePort: 8443, host: '10.77.4.10', port: 443 }] },
+      }),
+    ),
+  },
+  { rule: 'address.no-dhcp-server', site: addressed({ networks: [{ ...HOUSE, pool: null, dhcpServers: 0 }] }) },
 ];

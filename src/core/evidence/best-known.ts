@@ -96,3 +96,9 @@ export function streamFactsOf(known: SubjectEvidence | undefined, stream: Stream
   }
   return { codec, width, height, fps, bitrateKbps };
 }
+
+/** How a stream was measured to come; `null` where nobody measured it. */
+export function transportOf(index: EvidenceIndex, streamId: string): 'tcp' | 'udp' | null {
+  const value = bestKnown(index, streamSubject(streamId), 'transport')?.value;
+  return value === 'tcp' || value === 'udp' ? value : null;
+}

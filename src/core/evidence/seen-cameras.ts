@@ -35,27 +35,38 @@ export interface Matched {
 
 const plainMac = (text: string): string | null => parseMac(text)?.mac ?? null;
 const sameText = (a: string, b: string): boolean => a !== '' && a.toLowerCase() === b.toLowerCase();
+/** A serial number without what labels and devices put between its characters. */
+const plainSerial = (serial: string): string => serial.toLowerCase().replace(/[^\p{L}\p{N}]/gu, '');
+const sameSerial = (a: string, b: string): boolean => plainSerial(a) !== '' && plainSerial(a) === plainSerial(b);
 
 /** By what a host is this camera; `null` where nothing that stays says so. An address never does. */
 export function knownBy({ identity }: Camera, { endpoints, serial, mac }: SeenHost): KnownBy | null {
   if (endpoints.some((endpoint) => sameText(identity.endpoint, endpoint))) return 'endpoint';
-  if (sameText(identity.serial, serial)) return 'serial';
+  if (sameSerial(identity.serial, serial)) return 'serial';
   const own = plainMac(identity.mac);
   return own !== null && own === plainMac(mac) ? 'mac' : null;
 }
 
 /**
- * Something that stays says that it is another one. A new MAC address says so too, unless the device makes itself a new
- * one now and then.
+ * Something that stays says that it is another one. Two MAC addresses that makers gave say so too; of one that is made up
+ * (locally administered) it is not known whose it is.
  */
 export function isOther({ identity }: Camera, { endpoints, serial, mac }: SeenHost): boolean {
   if (identity.endpoint !== '' && endpoints.length > 0)
     return !endpoints.some((one) => sameText(identity.endpoint, one));
-  if (identity.serial !== '' && serial !== '') return !sameText(identity.serial, serial);
+  if (plainSerial(identity.serial) !== '' && plainSerial(serial) !== '') return !sameSerial(identity.serial, serial);
   const own = parseMac(identity.mac);
-  const seen = plainMac(mac);
-  return own !== null && !own.isLocal && seen !== null && own.mac !== seen;
+  const seen = parseMac(mac);
+  return own !== null && !own.isLocal && seen !== null && !seen.isLocal && own.mac !== seen.mac;
 }
+
+/** Another MAC address than the one on record, where one of the two is made up: a device may have one of each. */
+export const isPerhapsOther = (camera: Camera, host: SeenHost): boolean => {
+  const [own, seen] = [parseMac(camera.identity.mac), parseMac(host.mac)];
+  return (
+    own !== null && seen !== null && own.mac !== seen.mac && (own.isLocal || seen.isLocal) && !knownBy(camera, host)
+  );
+};
 
 /** Hosts by what stays of them: looked up, not searched for. */
 class HostsByKey {
@@ -88,7 +99,8 @@ const NO_ENDPOINTS: readonly string[] = [];
 function keysOf(endpoints: readonly string[], serial: string, mac: string): readonly string[] {
   const keys: string[] = [];
   for (const endpoint of endpoints) if (endpoint !== '') keys.push(`endpoint ${endpoint.toLowerCase()}`);
-  if (serial !== '') keys.push(`serial ${serial.toLowerCase()}`);
+  const bare = plainSerial(serial);
+  if (bare !== '') keys.push(`serial ${bare}`);
   const plain = mac === '' ? null : plainMac(mac);
   if (plain !== null) keys.push(`mac ${plain}`);
   return keys;

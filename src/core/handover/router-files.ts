@@ -1,9 +1,10 @@
 import type { Network } from '../document/chapters/networks/network.ts';
 import type { Site } from '../document/site.ts';
+import { misplaced } from '../net/address-plan.ts';
 import { hostNameOf } from '../net/host-name.ts';
 import { parseIpv4 } from '../net/ipv4.ts';
 import { parseMac } from '../net/mac.ts';
-import { networkOfCamera } from '../site/networks.ts';
+import { networkOfCamera, readNetwork } from '../site/networks.ts';
 import { writeCsv } from './csv.ts';
 
 /** What a router is to keep for one device. */
@@ -22,6 +23,15 @@ export interface Reservations {
   readonly missing: readonly { readonly camera: string; readonly why: string }[];
 }
 
+/** What no router should be given; `null` where it may. */
+function unfit(network: Network, ip: string, isRandomMac: boolean): string | null {
+  const { plan } = readNetwork(network);
+  const address = parseIpv4(ip);
+  if (plan && address !== null && plan.gateway === address) return 'its address is the router’s own';
+  if (plan && address !== null && misplaced(address, plan.cidr) !== null) return 'its address is no host address';
+  return isRandomMac ? 'its MAC address is random: it may be another one tomorrow' : null;
+}
+
 /** Reservations of one network, in the order of the plan; channels of one box are one. */
 export function reservationsOf(site: Pick<Site, 'cameras' | 'networks'>, network: Network): Reservations {
   const ready: Reservation[] = [];
@@ -33,6 +43,11 @@ export function reservationsOf(site: Pick<Site, 'cameras' | 'networks'>, network
     const ip = camera.host.trim();
     if (!mac || mac.isGroup) {
       const why = camera.identity.mac === '' ? 'its MAC address is not known' : 'its MAC address is not valid';
+      missing.push({ camera: camera.name, why });
+      continue;
+    }
+    const why = unfit(network, ip, mac.isLocal && camera.handset?.hasFixedMac !== true);
+    if (why !== null) {
       missing.push({ camera: camera.name, why });
       continue;
     }

@@ -2,6 +2,7 @@ import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import Papa from 'papaparse';
 import { addressed, HOUSE, MAC } from '../../../tests/support/address-sites.ts';
+import { runs } from '../../../tests/support/runs.ts';
 import { camera } from '../../../tests/support/sites.ts';
 import { bytesOf } from '../base/bytes.ts';
 import { leaseChanges } from '../evidence/lease-changes.ts';
@@ -34,6 +35,16 @@ test.each([
   },
   { why: 'a table', text: `Hostname,MAC address,IP address\nsluice-rail,${MAC},10.77.4.21\n` },
   { why: 'a table with semicolons', text: `ip;mac;name\r\n10.77.4.21;${MAC};sluice-rail\r\n` },
+  { why: 'blanks about the sign', text: `dhcp-host = ${MAC}, 10.77.4.21, sluice-rail, 4w\n` },
+  { why: 'a file of hosts alone', text: `# gate\n${MAC},10.77.4.21,sluice-rail,2w # the gate\n` },
+  {
+    why: 'Kea that begins with a comment, and a comma too many',
+    text: `# reservations\n{"Dhcp4":{"reservations":[{"hw-address":"${MAC}","ip-address":"10.77.4.21","hostname":"sluice-rail",},],},}\n`,
+  },
+  {
+    why: 'a table that says what divides it',
+    text: `sep=;\r\nDevice name;Fixed IP;Physical Address\r\nsluice-rail;10.77.4.21;${MAC}\r\n`,
+  },
 ])('a reservation is read: $why', ({ text }) => expect(entriesOf(text)).toEqual([reserved]));
 
 test.each([
@@ -50,6 +61,27 @@ test.each([
     text: `[{"result":0,"arguments":{"leases":[{"hw-address":"${MAC}","ip-address":"10.77.4.21","hostname":"sluice-rail"}]}}]`,
   },
 ])('a lease is read: $why', ({ text }) => expect(entriesOf(text)).toEqual([{ ...reserved, kind: 'lease' }]));
+
+test('of leases that are written on and on the last line of each address counts', () => {
+  const line = (ip: string, mac: string, lifetime: number, name: string, state: number) =>
+    `${ip},${mac},,${lifetime},1796000000,1,0,0,${name},${state}`;
+  const text = [
+    'address,hwaddr,client_id,valid_lifetime,expire,subnet_id,fqdn_fwd,fqdn_rev,hostname,state',
+    line('10.77.4.21', '00:00:5e:00:53:99', 3600, 'before', 0),
+    line('10.77.4.22', '00:00:5e:00:53:22', 3600, 'gone', 0),
+    line('10.77.4.23', '', 3600, '', 1), // declined
+    line('10.77.4.21', MAC, 3600, 'sluice-rail', 0),
+    line('10.77.4.22', '00:00:5e:00:53:22', 0, 'gone', 0), // released
+    line('10.77.4.24', '00:00:5e:00:53:24', 3600, 'ended', 2),
+  ].join('\n');
+  expect(entriesOf(text)).toEqual([{ ...reserved, kind: 'lease' }]);
+});
+
+test('commas and comments inside texts stay', () => {
+  const name = 'a,]b#c//d';
+  const text = `{"Dhcp4":{"reservations":[{"hw-address":"${MAC}","ip-address":"10.77.4.21","hostname":"${name}",}]}}`;
+  expect(entriesOf(text)).toEqual([{ ...reserved, name }]);
+});
 
 test.each([
   { why: 'another encoding', bytes: new Uint8Array([0x64, 0x68, 0xe9, 0x0a]), code: 'lease.encoding' },
@@ -154,6 +186,43 @@ describe('out to a router and back', () => {
     { format: 'Kea', text: asKea(ready, HOUSE) },
     { format: 'CSV', text: asLeaseCsv(ready) },
   ])('what is written as $format is read as it was', ({ text }) => expect(entriesOf(text)).toEqual(back));
+  test('whatever cameras are called, their reservations come back as they went', () => {
+    const odd = fc.oneof(
+      fc.constantFrom('101', '3d', '12h', 'infinite', 'ignore', '00005E005399', 'aa bb cc dd ee ff', '-', '10.77.4.9'),
+      fc.string({ unit: 'grapheme', maxLength: 40 }),
+    );
+    fc.assert(
+      fc.property(fc.array(odd, { minLength: 1, maxLength: 12 }), (names) => {
+        const cameras = names.map((name, at) =>
+          camera(`n${at}`, {
+            name,
+            host: `10.77.4.${40 + at}`,
+            keeping: 'reservation',
+            identity: { mac: `00:00:5e:00:54:${(16 + at).toString(16)}`, serial: '', endpoint: '' },
+          }),
+        );
+        const { ready: all } = reservationsOf({ cameras, networks: [HOUSE] }, HOUSE);
+        expect(all).toHaveLength(names.length);
+        const wanted = all.map(({ mac, ip, name }) => ({ kind: 'reservation', mac, ip, name }));
+        for (const text of [asDnsmasq(all), asKea(all, HOUSE), asLeaseCsv(all)])
+          expect(entriesOf(text)).toEqual(wanted);
+      }),
+      runs(100),
+    );
+  });
+  test.each([
+    { why: 'the router itself', more: { host: '10.77.4.1' }, says: /router/ },
+    { why: 'all of the network', more: { host: '10.77.4.255' }, says: /no host address/ },
+    {
+      why: 'who makes its MAC address up',
+      more: { identity: { mac: '02:00:5e:00:53:21', serial: '', endpoint: '' } },
+      says: /random/,
+    },
+  ])('nothing is reserved for $why', ({ more, says }) => {
+    const found = reservationsOf(addressed({ camera: more }), HOUSE);
+    expect(found.ready).toEqual([]);
+    expect(found.missing[0]?.why).toMatch(says);
+  });
   test('others read it too: JSON by JSON, a table by a reader of tables', () => {
     expect(JSON.parse(asKea(ready, HOUSE)).Dhcp4.subnet4[0].reservations).toHaveLength(2);
     expect(

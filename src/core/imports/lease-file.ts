@@ -120,6 +120,25 @@ function withoutComments(text: string): string {
   return kept.join('');
 }
 
+/** Commas before a closing bracket, which Kea allows too. Each looks only as far as the next that says something. */
+function withoutLastCommas(text: string): string {
+  const kept: string[] = [];
+  let from = 0;
+  for (let at = 0; at < text.length; at++) {
+    if (text[at] === '"') for (at += 1; at < text.length && text[at] !== '"'; at++) if (text[at] === '\\') at += 1;
+    if (text[at] !== ',') continue;
+    let next = at + 1;
+    while (next < text.length && (text[next] ?? '') <= ' ') next += 1;
+    if (text[next] === '}' || text[next] === ']') {
+      kept.push(text.slice(from, at));
+      from = at + 1;
+    }
+    at = next - 1;
+  }
+  kept.push(text.slice(from));
+  return kept.join('');
+}
+
 const textAt = (record: Readonly<Record<string, unknown>>, name: string): string => {
   const value = record[name];
   return typeof value === 'string' ? value : '';
@@ -130,7 +149,7 @@ function readKea(text: string): Result<LeaseFile, Fault<LeaseFaultCode>> {
   if (isTooDeep(text)) return err(fault('lease.not-json', TOO_DEEP));
   let document: unknown;
   try {
-    document = JSON.parse(withoutComments(text));
+    document = JSON.parse(withoutLastCommas(withoutComments(text)));
   } catch (error) {
     if (!(error instanceof SyntaxError)) throw error;
     return err(fault('lease.not-json', 'It begins like JSON and is not whole: export it again.'));
@@ -163,17 +182,24 @@ function readKea(text: string): Result<LeaseFile, Fault<LeaseFaultCode>> {
 }
 
 const COLUMNS = {
-  mac: ['mac', 'macaddress', 'hwaddr', 'hwaddress', 'hardwareaddress', 'hardware', 'ethernet'],
-  ip: ['ip', 'ipaddress', 'address', 'ipv4', 'ipv4address'],
-  name: ['name', 'hostname', 'host', 'device', 'description'],
+  mac: [
+    ...['mac', 'macaddress', 'macaddr', 'hwaddr', 'hwaddress', 'hardwareaddress', 'hardware', 'ethernet', 'lladdr'],
+    ...['physicaladdress', 'clientmac', 'clientmacaddress', 'devicemac', 'macadresse', 'adressemac'],
+  ],
+  ip: [
+    ...['ip', 'ipaddress', 'ipaddr', 'address', 'ipv4', 'ipv4address', 'internetaddress', 'clientip', 'ipadresse'],
+    ...['staticip', 'fixedip', 'fixedaddress', 'assignedip', 'reservedip', 'reservedipaddress', 'adresseip'],
+  ],
+  name: [
+    ...['name', 'hostname', 'host', 'device', 'devicename', 'clientname', 'computername', 'description', 'label'],
+    ...['gerätename', 'gertename', 'nom'],
+  ],
 } as const;
 const plain = (heading: string): string => heading.toLowerCase().replace(/[^a-z0-9]/g, '');
 
 /** Where the columns of a table are; `null` when its first line is no heading of such a one. */
-function columnsOf(
-  line: string,
-): { readonly mac: number; readonly ip: number; readonly name: number; readonly kind: LeaseKind } | null {
-  const headings = (Papa.parse<string[]>(line.slice(0, LONGEST_LINE)).data[0] ?? []).map(plain);
+function columnsOf(line: string, delimiter: string): Columns | null {
+  const headings = (Papa.parse<string[]>(line.slice(0, LONGEST_LINE), { delimiter }).data[0] ?? []).map(plain);
   const at = (names: readonly string[]): number => headings.findIndex((heading) => names.includes(heading));
   const [mac, ip, name] = [at(COLUMNS.mac), at(COLUMNS.ip), at(COLUMNS.name)];
   if (mac === -1 || ip === -1) return null;
@@ -181,22 +207,53 @@ function columnsOf(
   const isLease = headings.some(
     (heading) => heading === 'expire' || heading === 'expires' || heading === 'validlifetime',
   );
-  return { mac, ip, name, kind: isLease ? 'lease' : 'reservation' };
+  const [lifetime, state] = [headings.indexOf('validlifetime'), headings.indexOf('state')];
+  return { mac, ip, name, lifetime, state, kind: isLease ? 'lease' : 'reservation' };
 }
 
-function readCsv(text: string, columns: NonNullable<ReturnType<typeof columnsOf>>, onShare: OnShare): LeaseFile {
+/** Places of columns; -1 of one that is not there. */
+interface Columns {
+  readonly mac: number;
+  readonly ip: number;
+  readonly name: number;
+  readonly lifetime: number;
+  readonly state: number;
+  readonly kind: LeaseKind;
+}
+
+/** “sep=;” in the first line says what divides the columns of the rest, as spreadsheets write it. */
+function tableOf(text: string): { readonly table: string; readonly delimiter: string } {
+  const said = /^sep=(.)\r?\n/i.exec(text.slice(0, 10));
+  return said ? { table: text.slice(said[0].length), delimiter: said[1] ?? '' } : { table: text, delimiter: '' };
+}
+
+/**
+ * A table. A file of leases that is written on and on, as Kea does, says the same address again when something changed: its
+ * last line counts, and one that was released (lifetime 0), declined or ended (state) is none.
+ * Source: Kea Administrator Reference Manual, “Memfile – Basic Storage for Leases”.
+ */
+function readCsv(text: string, columns: Columns, delimiter: string, onShare: OnShare): LeaseFile {
   const found = new Collected();
+  const isLog = columns.lifetime !== -1;
+  const last = new Map<string, { readonly cells: readonly string[]; readonly line: number }>();
   let line = 1;
+  const take = (cells: readonly string[], at: number): void => {
+    const cell = (column: number): string => unquoted(cells[column] ?? '');
+    if (isLog && (cell(columns.lifetime) === '0' || !['', '0'].includes(cell(columns.state)))) return;
+    found.take(columns.kind, { mac: cell(columns.mac), ip: cell(columns.ip), name: cell(columns.name) }, at);
+  };
   Papa.parse<string[]>(text, {
+    delimiter,
     skipEmptyLines: false,
     step: ({ data: cells, meta: { cursor } }) => {
       line += 1;
       if (line % TELL_EVERY_LINES === 0) onShare(cursor / text.length);
       if (line === 2 || cells.every((cell) => cell.trim() === '')) return; // the heading itself
-      const cell = (at: number): string => unquoted(cells[at] ?? '');
-      found.take(columns.kind, { mac: cell(columns.mac), ip: cell(columns.ip), name: cell(columns.name) }, line - 1);
+      if (isLog) last.set((cells[columns.ip] ?? '').trim(), { cells, line: line - 1 });
+      else take(cells, line - 1);
     },
   });
+  for (const { cells, line: at } of last.values()) take(cells, at);
   return found.as('CSV');
 }
 /** Without the apostrophe by which a table tells a spreadsheet that a cell is no formula. */
@@ -215,7 +272,7 @@ function takeHostLine(found: Collected, value: string, line: number): void {
     !part.includes(':') &&
     part !== 'infinite' &&
     part !== 'ignore' &&
-    !/^\d+[smhd]?$/.test(part);
+    !/^\d+[smhdw]?$/.test(part);
   for (const mac of macs) found.take('reservation', { mac, ip, name: parts.find(isName) ?? '' }, line);
 }
 
@@ -232,6 +289,18 @@ function* linesOf(text: string, onShare: OnShare): Generator<readonly [number, s
   }
 }
 
+const HOST_SETTING = /^dhcp-host\s{0,20}=\s{0,20}/;
+/** A list by commas in which one part is a MAC address and another an IPv4 address, and no sentence. */
+function isHostLine(said: string): boolean {
+  if (said.startsWith('#') || !said.includes(',')) return false;
+  const parts =
+    said
+      .split(' #', 1)[0]
+      ?.split(',', 20)
+      .map((part) => part.trim()) ?? [];
+  return parts.some((part) => parseMac(part) !== null) && parts.some((part) => parseIpv4(part) !== null);
+}
+
 const LEASE_LINE = /^\d{1,12} /;
 
 /** Settings and leases of dnsmasq: lines of other settings are none of ours. */
@@ -239,8 +308,10 @@ function readDnsmasq(text: string, onShare: OnShare): LeaseFile {
   const found = new Collected();
   let leases = 0;
   for (const [line, said] of linesOf(text, onShare)) {
-    if (said.startsWith('dhcp-host='))
-      takeHostLine(found, said.slice('dhcp-host='.length).split(' #', 1)[0] ?? '', line);
+    const setting = HOST_SETTING.exec(said);
+    // a file of hosts alone has the same, without the setting's name (--dhcp-hostsfile)
+    if (setting || isHostLine(said))
+      takeHostLine(found, said.slice(setting?.[0].length ?? 0).split(' #', 1)[0] ?? '', line);
     else if (LEASE_LINE.test(said)) {
       leases += 1;
       const [, mac = '', ip = '', name = ''] = said.split(' ', 5);
@@ -264,12 +335,11 @@ export function readLeaseFile(
   if (!decoded.ok) return decoded;
   const text = decoded.value;
   const start = text.trimStart().slice(0, LONGEST_LINE);
-  const isJson = start.startsWith('{') || start.startsWith('[') || start.startsWith('/*') || start.startsWith('//');
-  const firstLine = start.split('\n', 1)[0] ?? '';
-  const columns = columnsOf(firstLine);
-  const read = isJson
+  const { table, delimiter } = tableOf(text.trimStart());
+  const columns = columnsOf(table.slice(0, LONGEST_LINE).split('\n', 1)[0] ?? '', delimiter);
+  const read = isJson(start)
     ? readKea(text)
-    : ok(columns ? readCsv(text.trimStart(), columns, onShare) : readDnsmasq(text, onShare));
+    : ok(columns ? readCsv(table, columns, delimiter, onShare) : readDnsmasq(text, onShare));
   if (read.ok && read.value.entries.length === 0 && read.value.problemCount === 0)
     return err(
       fault(
@@ -278,6 +348,17 @@ export function readLeaseFile(
       ),
     );
   return read;
+}
+
+/** Kea's JSON may begin with comments by the sign that begins those of other files too: what follows them decides. */
+function isJson(start: string): boolean {
+  if (start.startsWith('/*') || start.startsWith('//')) return true;
+  const first =
+    start
+      .split('\n')
+      .find((line) => line.trim() !== '' && !line.trimStart().startsWith('#'))
+      ?.trimStart() ?? '';
+  return first.startsWith('{') || first.startsWith('[') || first.startsWith('//') || first.startsWith('/*');
 }
 
 /** Said before such a file is read at all. */

@@ -69,6 +69,8 @@ export type AddressKind =
   | 'loopback'
   | 'link-local'
   | 'shared-cgnat'
+  | 'ds-lite'
+  | 'benchmarking'
   | 'documentation'
   | 'multicast'
   | 'reserved'
@@ -85,6 +87,8 @@ const RANGES: readonly { readonly range: string; readonly kind: AddressKind; rea
   { range: '127.0.0.0/8', kind: 'loopback', source: 'RFC 6890 §2.2.2' },
   { range: '169.254.0.0/16', kind: 'link-local', source: 'RFC 3927 §2.1' },
   { range: '100.64.0.0/10', kind: 'shared-cgnat', source: 'RFC 6598 §7' },
+  { range: '192.0.0.0/29', kind: 'ds-lite', source: 'RFC 6333 §5.7, RFC 7335 §4' },
+  { range: '198.18.0.0/15', kind: 'benchmarking', source: 'RFC 2544 §C.2.2' },
   { range: '192.0.2.0/24', kind: 'documentation', source: 'RFC 5737 §3' },
   { range: '198.51.100.0/24', kind: 'documentation', source: 'RFC 5737 §3' },
   { range: '203.0.113.0/24', kind: 'documentation', source: 'RFC 5737 §3' },
@@ -96,6 +100,10 @@ const KNOWN_RANGES = RANGES.flatMap(({ range, kind }) => {
   const cidr = parseCidr(range);
   return cidr ? [{ cidr, kind }] : [];
 });
+
+/** What the addresses of a block are for, where that is one thing; a block that reaches beyond is public in part. */
+export const classifyBlock = (block: Cidr): AddressKind =>
+  KNOWN_RANGES.find(({ cidr }) => cidr.prefix <= block.prefix && holds(cidr, block.network))?.kind ?? 'public';
 
 /** What an address is for. Source: the ranges above; what lies in none is public. */
 export const classify = (address: number): AddressKind =>

@@ -4,11 +4,15 @@ import { moveCommands } from '../document/moves.ts';
 import type { Site } from '../document/site.ts';
 import type { OneCommand } from '../document/site-commands.ts';
 import { matchSeen } from '../evidence/seen-cameras.ts';
-import { isInPool } from '../net/address-plan.ts';
+import { isInPool, type PlanOfNetwork } from '../net/address-plan.ts';
 import { firstHostOf, isHostOf, lastHostOf, parseIpv4, sayIpv4 } from '../net/ipv4.ts';
 import type { SeenHost } from '../scan/seen.ts';
 import type { ReadNetwork } from './networks.ts';
 import { networkOfCamera } from './networks.ts';
+
+/** The gateway; while nobody entered it, both ends of the network, where routers usually are. */
+const gatewaysOf = ({ cidr, gateway }: PlanOfNetwork): readonly number[] =>
+  gateway === null ? [firstHostOf(cidr), lastHostOf(cidr)] : [gateway];
 
 /** Addresses of a network that nothing has: no camera, no destination, not the gateway, and nobody seen. */
 export function takenAddresses(
@@ -25,10 +29,7 @@ export function takenAddresses(
       cameras.length > 0 && cameras.every(({ id }) => without.has(id)) ? [] : host.host,
     ),
   ];
-  return new Set([
-    ...hosts.flatMap((host) => parseIpv4(host) ?? []),
-    ...(plan?.gateway === null || !plan ? [] : [plan.gateway]),
-  ]);
+  return new Set([...hosts.flatMap((host) => parseIpv4(host) ?? []), ...(plan ? gatewaysOf(plan) : [])]);
 }
 
 /** The first free address outside the pool, from behind the pool on, else before it; `null` when there is none. */

@@ -64,6 +64,8 @@ export interface SeenFacts {
   readonly seenAt: readonly string[];
   /** MAC address of what answers at its place. */
   readonly seenMac: string;
+  /** It has another MAC address than the one on record, and one of the two is made up. */
+  readonly seenPerhapsOther: boolean;
   readonly isSweepWhole: boolean;
   /** It gives an address as its own at which it was not heard. */
   readonly seenAlsoAt: readonly string[];
@@ -98,10 +100,14 @@ export interface ReachFacts {
   readonly losesWithoutInternet: readonly string[];
   /** Where its network has the time from; absent while nobody said. */
   readonly ntp: string;
-  /** That is a public name or address. */
-  readonly isNtpOutside: boolean;
+  /** Whether its network may open a connection to that. */
+  readonly ntpReach: 'reachable' | 'blocked' | 'unknown';
+  /** Where that is: “outside”, “in House”. */
+  readonly ntpPlace: string;
   /** Ports of the router that lead to it: “8554 to 554”. */
   readonly forwards: readonly string[];
+  /** The same of those that lead to a destination that pulls it: “Loft store: 8443 to 443”. */
+  readonly recorderForwards: readonly string[];
   /** Of the router’s address outside. */
   readonly outside: AddressKind;
   readonly lookIn: RemoteAccess;
@@ -124,6 +130,7 @@ export interface AddressOffers {
   readonly closeOthers: () => Mends;
   readonly cutOff: () => Mends;
   readonly dropForwards: () => Mends;
+  readonly dropRecorderForwards: () => Mends;
   readonly gatewayTime: () => Mends;
   readonly cardPort: () => Mends;
 }

@@ -3,11 +3,12 @@ import { merged } from '../../base/merged.ts';
 import { pushTo } from '../../base/push-to.ts';
 import type { Camera } from '../../document/chapters/cameras/camera.ts';
 import { isDeviceOf } from '../../document/chapters/cameras/devices.ts';
+import type { Destination } from '../../document/chapters/destinations/destination.ts';
 import { INTERNET } from '../../document/chapters/reach/reach.ts';
 import { hasAddress } from '../../document/stream-address.ts';
 import { networkSubject } from '../../document/subject.ts';
 import { lastSweepOf, type Sweep, wasAsked } from '../../evidence/scans.ts';
-import { type MatchedCamera, matchCameras } from '../../evidence/seen-cameras.ts';
+import { isPerhapsOther, type MatchedCamera, matchCameras } from '../../evidence/seen-cameras.ts';
 import type { Facts } from '../../findings/rule.ts';
 import { isInPool, misplaced } from '../../net/address-plan.ts';
 import { classify, parseIpv4 } from '../../net/ipv4.ts';
@@ -147,7 +148,10 @@ function placeFacts({ camera, view, address, mac: own, network }: Placed): Facts
   if (!hasAddress(camera)) return { hasNetworks };
   const plan = network?.plan ?? null;
   const { byHost, byStream } = addressesOf(view);
-  const others = firstOf(byHost.get(host) ?? [], (other) => other.camera === null || !isDeviceOf(camera, other.camera));
+  const others = firstOf(byHost.get(host) ?? [], (other) =>
+    // a channel of a recorder has the recorder's address
+    other.camera === null ? camera.kind !== 'channel' : !isDeviceOf(camera, other.camera),
+  );
   const same = firstOf(byStream.get(streamKey(camera) ?? '') ?? [], ({ id }) => id !== camera.id);
   return {
     hasNetworks,
@@ -163,8 +167,9 @@ function placeFacts({ camera, view, address, mac: own, network }: Placed): Facts
     isGateway: address === null || !plan || plan.gateway === null ? undefined : plan.gateway === address,
     sharedWith: others.names,
     isSharedForSure: others.found.some(({ camera: other }) => {
+      // of a destination nobody records a MAC address: a box may record, and be a source itself
       const mac = other && plainMac(other);
-      return other === null || (own !== null && mac !== null && mac !== own.mac);
+      return own !== null && mac !== null && mac !== own.mac;
     }),
     sameStreamAs: same.names,
     isInPool: network ? isHandedOut(network, address) : undefined,
@@ -212,6 +217,7 @@ function seenFacts({ camera, view, network }: Placed): Facts<SeenFacts> {
     seen: found.state,
     seenAt: found.hosts.map(({ host }) => host),
     seenMac: found.hosts[0]?.mac,
+    seenPerhapsOther: found.hosts.some((host) => isPerhapsOther(camera, host)),
     isSweepWhole: sweep?.isWhole ?? false,
     seenAlsoAt: isProven ? found.hosts.flatMap(({ alsoAt }) => alsoAt) : [],
     linkLocalSeen: linkLocal,
@@ -219,12 +225,39 @@ function seenFacts({ camera, view, network }: Placed): Facts<SeenFacts> {
   };
 }
 
-/** A name, or an address that is no house's own. */
-function isOutside(source: string, networks: SiteView['site']['networks']): boolean {
+/** Names that are looked up inside a house, and no public server knows. Source: RFC 6762 §3, RFC 8375 §4; a name without a dot. */
+const isHouseName = (name: string): boolean => !name.includes('.') || /\.(local|home\.arpa)\.?$/i.test(name);
+
+/** Where a time server is, and whether a network may connect to it. */
+function timeServer(source: string, own: ReadNetwork, { site }: SiteView): Pick<ReachFacts, 'ntpReach' | 'ntpPlace'> {
+  const from = networkSubject(own.network.id);
+  const through = (to: string): ReachFacts['ntpReach'] => {
+    const allowed = passageBetween(site.reach.rows, from, to);
+    if (allowed === 'all') return 'reachable';
+    // what the taps need has no time server in it; towards the internet that is nothing
+    return allowed === 'none' || (allowed === 'listed' && to === INTERNET) ? 'blocked' : 'unknown';
+  };
   const address = parseIpv4(source);
-  if (address !== null) return classify(address) === 'public';
-  return source.includes('.') && !networks.some(({ gateway }) => gateway === source) && !source.endsWith('.local');
+  const holding = address === null ? null : networkHolding(site.networks, address);
+  if (holding) return { ntpPlace: `in ${holding.network.name}`, ntpReach: through(networkSubject(holding.network.id)) };
+  if (address !== null && classify(address) !== 'public')
+    return { ntpPlace: 'in no network of this site', ntpReach: 'unknown' };
+  if (ipaddr.IPv6.isValid(source) && ipaddr.IPv6.parse(source).range() !== 'unicast')
+    return { ntpPlace: 'a local IPv6 address', ntpReach: 'unknown' };
+  if (address !== null || source.includes(':') || !isHouseName(source))
+    return { ntpPlace: 'outside', ntpReach: through(INTERNET) };
+  // with one network there is one house
+  const isOnlyOne = site.networks.length === 1;
+  return isOnlyOne
+    ? { ntpPlace: `in ${own.network.name}`, ntpReach: 'reachable' }
+    : { ntpPlace: 'a name inside the house, in a network that is not known', ntpReach: 'unknown' };
 }
+
+/** Destinations that pull it. */
+export const recordersOf = (camera: Camera, view: SiteView): readonly Destination[] =>
+  [...new Set(view.tapsOf(camera.id).map(({ destinationId }) => destinationId))].flatMap(
+    (id) => view.destination(id) ?? [],
+  );
 
 /** A port that leads to one address of a range of the router. */
 function reachFacts({ camera, view, network }: Placed): Facts<ReachFacts> {
@@ -232,25 +265,19 @@ function reachFacts({ camera, view, network }: Placed): Facts<ReachFacts> {
   const { reach } = site;
   if (!hasAddress(camera)) return {};
   const own = network && networkSubject(network.network.id);
-  const ways = [...new Set(view.tapsOf(camera.id).map(({ destinationId }) => destinationId))].flatMap(
-    (id): readonly Way[] => {
-      const destination = view.destination(id);
-      if (!destination) return [];
-      const from = addressesOf(view).destinations.get(id) ?? null;
-      const subject = from && networkSubject(from.network.id);
-      return [
-        {
-          destination: destination.name,
-          from: from?.network.name ?? null,
-          to: network?.network.name ?? null,
-          isSame: subject !== null && subject === own,
-          allowed: subject !== null && own !== null ? passageBetween(reach.rows, subject, own) : null,
-          port: camera.ports.rtsp,
-          looksByItself: destination.protocols.includes('onvif'),
-        },
-      ];
-    },
-  );
+  const ways = recordersOf(camera, view).map((destination): Way => {
+    const from = addressesOf(view).destinations.get(destination.id) ?? null;
+    const subject = from && networkSubject(from.network.id);
+    return {
+      destination: destination.name,
+      from: from?.network.name ?? null,
+      to: network?.network.name ?? null,
+      isSame: subject !== null && subject === own,
+      allowed: subject !== null && own !== null ? passageBetween(reach.rows, subject, own) : null,
+      port: camera.ports.rtsp,
+      looksByItself: destination.protocols.includes('onvif'),
+    };
+  });
   const drawers = new Set(ways.map(({ from }) => from));
   const internet = own === null ? null : passageBetween(reach.rows, own, INTERNET);
   const { ntp = null } = network?.network ?? {};
@@ -275,9 +302,16 @@ function reachFacts({ camera, view, network }: Placed): Facts<ReachFacts> {
       ...lost,
     ],
     ntp: ntp ?? undefined,
-    isNtpOutside: ntp === null ? undefined : isOutside(ntp, site.networks),
+    ...(ntp === null || !network ? {} : timeServer(ntp.trim(), network, view)),
     forwards: reach.forwards.flatMap(({ host, outsidePort, port }) =>
       host.trim() === camera.host.trim() ? `${outsidePort} to ${port}` : [],
+    ),
+    recorderForwards: recordersOf(camera, view).flatMap(({ name, host }) =>
+      host === ''
+        ? []
+        : reach.forwards.flatMap((forward) =>
+            forward.host.trim() === host.trim() ? `${name}: ${forward.outsidePort} to ${forward.port}` : [],
+          ),
     ),
     outside: outside === null ? undefined : classify(outside),
     lookIn: reach.lookIn ?? undefined,

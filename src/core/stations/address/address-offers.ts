@@ -6,22 +6,41 @@ import { networkSubject } from '../../document/subject.ts';
 import { identityOf } from '../../evidence/camera-of-host.ts';
 import type { Mend } from '../../findings/finding.ts';
 import { nextFree, takenAddresses } from '../../site/free-addresses.ts';
-import { networkOfDestination, type ReadNetwork, readNetwork } from '../../site/networks.ts';
+import {
+  isPoolSaid,
+  networkOfCamera,
+  networkOfDestination,
+  type ReadNetwork,
+  readNetwork,
+} from '../../site/networks.ts';
 import { passageBetween, withPassage } from '../../site/reach.ts';
 import type { SiteView } from '../../site/site-view.ts';
 import type { AddressOffers } from './address-facts.ts';
-import { addressesOf, judgeAddress } from './address-judgement.ts';
+import { addressesOf, judgeAddress, recordersOf } from './address-judgement.ts';
 
 type Mends = readonly Mend<SiteCommand>[];
+
+/** As people name such a network: whatever is in it may be asked to leave. */
+const isForGuests = (name: string): boolean => /\bguests?\b/i.test(name);
 
 export function addressOffers(view: SiteView, camera: Camera): AddressOffers {
   const { site } = view;
   const cameraId = camera.id;
   const { network, facts } = judgeAddress(camera, view);
-  /** Where no network holds it: one that holds others, else the first. */
+  /** Where no network holds it: the one that holds most other cameras, else the only one; never one for guests. */
   const home = (): ReadNetwork | null => {
-    const [first] = site.networks;
-    return network ?? (first ? readNetwork(first) : null);
+    if (network) return network;
+    const own = site.networks.filter(({ name }) => !isForGuests(name));
+    const counts = new Map<string, number>();
+    for (const other of site.cameras) {
+      const id = networkOfCamera(site, other)?.network.id;
+      if (id !== undefined) counts.set(id, (counts.get(id) ?? 0) + 1);
+    }
+    const [most] = own
+      .filter(({ id }) => counts.has(id))
+      .sort((a, b) => (counts.get(b.id) ?? 0) - (counts.get(a.id) ?? 0));
+    const found = most ?? (own.length === 1 ? own[0] : undefined);
+    return found ? readNetwork(found) : null;
   };
   const hosts = [...addressesOf(view).sweeps.values()].flatMap((sweep) => sweep.hosts);
   const seen = addressesOf(view).matched.get(cameraId);
@@ -40,6 +59,8 @@ export function addressOffers(view: SiteView, camera: Camera): AddressOffers {
       ];
     },
     reserve: () => {
+      // a reservation is of a server, and of an address that it assigns
+      if (!network || facts.dhcpServers === 0) return [];
       const keep: OneCommand = { kind: 'setKeeping', cameraId, keeping: 'reservation' };
       if (facts.mac !== undefined || facts.host === undefined)
         return [{ text: 'Plan a DHCP reservation', command: keep }];
@@ -58,7 +79,10 @@ export function addressOffers(view: SiteView, camera: Camera): AddressOffers {
     },
     setOnDevice: () => {
       const into = home();
-      const free = facts.isInPool ? into && nextFree(into, takenAddresses(site, into, hosts)) : (facts.host ?? null);
+      // inside the DHCP range, or where nobody entered that, another device may get the address
+      const mayStay = facts.isInPool === false || facts.dhcpServers === 0;
+      const other = into && isPoolSaid(into.network) ? nextFree(into, takenAddresses(site, into, hosts)) : null;
+      const free = mayStay ? (facts.host ?? null) : other;
       if (!free) return [];
       const keep: OneCommand = { kind: 'setKeeping', cameraId, keeping: 'static' };
       const text =
@@ -117,6 +141,13 @@ export function addressOffers(view: SiteView, camera: Camera): AddressOffers {
         ...site.reach,
         forwards: site.reach.forwards.filter(({ host }) => host.trim() !== camera.host.trim()),
       }),
+    dropRecorderForwards: () => {
+      const hosts = new Set(recordersOf(camera, view).map(({ host }) => host.trim()));
+      return ofReach(`Close port forward ${facts.recorderForwards?.join(', ')} at the router`, {
+        ...site.reach,
+        forwards: site.reach.forwards.filter(({ host }) => !hosts.has(host.trim())),
+      });
+    },
     gatewayTime: () => {
       const gateway = network?.network.gateway;
       if (!network || !gateway) return [];

@@ -1,6 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { addressed, HOUSE, seenAt, swept, YARD } from '../../../../tests/support/address-sites.ts';
+import { tapped } from '../../../../tests/support/planned-sites.ts';
 import { runs } from '../../../../tests/support/runs.ts';
 import { apply } from '../../../../tests/support/sites.ts';
 import type { Camera } from '../../document/chapters/cameras/camera.ts';
@@ -70,8 +71,10 @@ const GOOD: Facts<AddressFacts> = {
   internet: 'none',
   losesWithoutInternet: [],
   ntp: '10.77.4.1',
-  isNtpOutside: false,
+  ntpReach: 'reachable',
+  ntpPlace: 'in House',
   forwards: [],
+  recorderForwards: [],
   outside: 'public',
   lookIn: 'tunnel',
   opensByItself: false,
@@ -127,7 +130,21 @@ const CASES: readonly { readonly id: string; readonly when: Facts<AddressFacts>;
   { id: 'address.open-to-others', when: { openFrom: ['Guests'] }, says: /pulls its stream/ },
   { id: 'address.internet', when: { internet: 'all' }, says: /any connection to the internet/ },
   { id: 'address.loses-cut-off', when: { losesWithoutInternet: ['notices'] }, says: /notices/ },
-  { id: 'address.time', when: { ntp: 'time.example.net', isNtpOutside: true }, says: /time\.example\.net/ },
+  {
+    id: 'address.time',
+    when: { ntp: 'time.example.net', ntpReach: 'blocked', ntpPlace: 'outside' },
+    says: /time\.example\.net is outside, and House may not/,
+  },
+  { id: 'address.time', when: { ntpReach: 'unknown', ntpPlace: 'in Yard' }, says: /in Yard/ },
+  { id: 'address.no-dhcp-server', when: { dhcpServers: 0 }, says: /No DHCP server is in House/ },
+  { id: 'address.port-forward-recorder', when: { recorderForwards: ['Loft store: 8443 to 443'] }, says: /8443 to 443/ },
+  { id: 'address.port-forward-in-vain', when: { forwards: ['8554 to 554'], outside: 'ds-lite' }, says: /DS-Lite/ },
+  { id: 'address.port-forward-in-vain', when: { lookIn: 'forward', outside: 'private' }, says: /another router/ },
+  {
+    id: 'address.other-device',
+    when: { seen: 'unproven', seenPerhapsOther: true, seenMac: '02:00:5e:00:53:99' },
+    says: /02:00:5e:00:53:99 answers/,
+  },
   { id: 'address.firewall', when: { ways: [{ ...WAY, from: null, allowed: null }] }, says: /network of Loft store/ },
   {
     id: 'address.firewall',
@@ -374,4 +391,200 @@ test('openings are those between two networks, each once, with the port that is 
   expect(passageBetween([], 'network:house', 'network:yard')).toBeNull();
   expect(passageBetween([], 'network:house', 'network:house')).toBe('all');
   expect(sayIpv4(parseIpv4('10.77.4.21') ?? 0)).toBe('10.77.4.21');
+});
+
+/** Two networks and perhaps one for guests, as people describe them: with gaps. */
+const described = fc
+  .record({
+    house: fc.record({
+      gateway: fc.constantFrom(null, '10.77.4.1', '10.77.4.254'),
+      pool: fc.constantFrom(null, { from: '10.77.4.2', to: '10.77.4.250' }, { from: '10.77.4.20', to: '10.77.4.99' }),
+      dhcpServers: fc.constantFrom(null, 0, 1, 2),
+    }),
+    hasGuests: fc.boolean(),
+    isGuestFirst: fc.boolean(),
+  })
+  .map(({ house, hasGuests, isGuestFirst }) => {
+    const own = { ...HOUSE, ...house };
+    const guests = { ...YARD, id: 'guests', name: 'Guests', cidr: '10.99.0.0/24', gateway: '10.99.0.1' };
+    return hasGuests ? (isGuestFirst ? [guests, own] : [own, guests]) : [own];
+  });
+
+test('whatever a mend does: no guest network, no address that may be the router’s, none static where a server assigns', () => {
+  const cameras = fc.record({
+    host: fc.constantFrom(
+      '10.77.4.21',
+      '10.77.4.1',
+      '10.77.4.255',
+      '169.254.3.4',
+      '8.8.8.8',
+      '192.168.9.9',
+      '10.77.4.60',
+    ),
+    keeping: fc.constantFrom<Keeping | null>('static', 'reservation', 'dynamic', null),
+  });
+  fc.assert(
+    fc.property(described, cameras, (networks, change) => {
+      const site = addressed({ camera: change, networks });
+      const view = viewOf(site, indexEvidence([]));
+      const [before] = site.cameras;
+      if (!before) throw new Error('a camera');
+      for (const { rule } of ADDRESS.judge(before, view).findings)
+        for (const { command } of ADDRESS.mends(before, rule, view)) {
+          const after = apply(site, command).cameras.find(({ id }) => id === before.id);
+          if (!after || (after.host === before.host && after.keeping === before.keeping)) continue;
+          const last = Number(after.host.split('.')[3]);
+          const house = networks.find(({ id }) => id === 'house') ?? HOUSE;
+          if (after.host !== before.host) {
+            expect(after.host).toMatch(/^10\.77\.4\./);
+            expect([0, 255]).not.toContain(last);
+            if (house.gateway === null) expect([1, 254]).not.toContain(last);
+            expect(after.host).not.toBe(house.gateway);
+          }
+          if (after.keeping === 'static' && before.keeping !== 'static' && /^10\.77\.4\./.test(after.host)) {
+            expect(house.pool !== null || house.dhcpServers === 0).toBe(true);
+            const [from, to] = [house.pool?.from, house.pool?.to].map((end) => Number(end?.split('.')[3] ?? -1));
+            if (house.dhcpServers !== 0) expect(last >= (from ?? 0) && last <= (to ?? 0)).toBe(false);
+          }
+          if (after.keeping === 'reservation' && before.keeping !== 'reservation')
+            expect(house.dhcpServers).not.toBe(0);
+        }
+    }),
+    runs(300),
+  );
+});
+
+test('a time server is judged by what may be opened to where it is', () => {
+  const places = {
+    '10.77.4.1': 'house',
+    '10.77.9.7': 'yard',
+    '192.0.2.9': 'nowhere',
+    '9.9.9.9': 'internet',
+    'time.example.net': 'internet',
+    'ntp.home.arpa': 'unknown',
+    'clock.local': 'unknown',
+    router: 'unknown',
+    'fd00::1': 'unknown',
+    '2001:500::1': 'internet',
+  } as const;
+  fc.assert(
+    fc.property(
+      fc.constantFrom(...Object.keys(places).map((ntp) => ntp as keyof typeof places)),
+      fc.constantFrom('all', 'listed', 'none', null),
+      fc.constantFrom('all', 'listed', 'none', null),
+      (ntp, toYard, toInternet) => {
+        const row = (to: string, allowed: 'all' | 'listed' | 'none' | null) =>
+          allowed === null ? [] : [{ from: 'network:house', to, allowed }];
+        const site = addressed({
+          networks: [{ ...HOUSE, ntp }, YARD],
+          reach: { rows: [...row('network:yard', toYard), ...row('internet', toInternet)] },
+        });
+        const place = places[ntp];
+        const allowed =
+          place === 'house' ? 'all' : place === 'yard' ? toYard : place === 'internet' ? toInternet : null;
+        const wanted =
+          allowed === 'all'
+            ? 'reachable'
+            : allowed === 'none'
+              ? 'blocked'
+              : allowed === 'listed' && place === 'internet'
+                ? 'blocked'
+                : 'unknown';
+        expect(factsOf(site).ntpReach).toBe(wanted);
+      },
+    ),
+    runs(200),
+  );
+});
+
+test('a network is private where every address of it is', () => {
+  const kinds = (cidr: string) =>
+    networkFindings([{ ...HOUSE, cidr, gateway: null, pool: null }]).some(
+      ({ finding }) => finding.rule === 'network.public',
+    );
+  fc.assert(
+    fc.property(
+      fc.integer({ min: 8, max: 30 }),
+      fc.constantFrom(
+        '10.0.0.0',
+        '172.16.0.0',
+        '172.31.255.0',
+        '192.168.0.0',
+        '192.168.255.0',
+        '172.15.0.0',
+        '11.0.0.0',
+        '198.18.0.0',
+      ),
+      (prefix, at) => {
+        const block = parseCidr(`${at}/${prefix}`);
+        if (!block) throw new Error('a block');
+        const first = block.network;
+        const last = first + 2 ** (32 - prefix) - 1;
+        // by the two ends of each private block of RFC 1918
+        const isWithin = [
+          ['10.0.0.0', '10.255.255.255'],
+          ['172.16.0.0', '172.31.255.255'],
+          ['192.168.0.0', '192.168.255.255'],
+        ].some(([from, to]) => first >= (parseIpv4(from ?? '') ?? 0) && last <= (parseIpv4(to ?? '') ?? 0));
+        expect(kinds(`${at}/${prefix}`)).toBe(!isWithin);
+      },
+    ),
+    runs(100),
+  );
+});
+
+test('over UDP the media comes from the camera, to ports of its client; what no model says of ONVIF is not known', () => {
+  const site = tapped(addressed({ camera: { host: '10.77.9.21', modelId: null }, networks: [HOUSE, YARD] }));
+  const onvif = {
+    ...site,
+    destinations: site.destinations.map((one) => ({ ...one, protocols: ['rtsp', 'onvif'] as const })),
+  };
+  const told = (transport: 'tcp' | 'udp') =>
+    openingsOf(onvif, () => transport).map(
+      ({ protocol, from, port, isKnown }) => `${protocol} ${from} ${port} ${isKnown}`,
+    );
+  const [destination] = onvif.destinations.filter(({ id }) => id === onvif.taps[0]?.destinationId);
+  const [one] = onvif.cameras;
+  expect(told('udp')).toEqual([
+    `tcp ${destination?.name} 554 true`,
+    `udp ${one?.name} null true`,
+    `udp ${destination?.name} null true`,
+    `tcp ${destination?.name} 80 false`,
+  ]);
+  expect(told('tcp')).toEqual([`tcp ${destination?.name} 554 true`, `tcp ${destination?.name} 80 false`]);
+});
+
+test('a channel of a recorder has the recorder’s address, and is no second device there', () => {
+  const of = (kind: Camera['kind']) => factsOf(addressed({ camera: { host: '10.77.4.10', kind } }));
+  expect(of('channel').sharedWith).toEqual([]);
+  const other = of('camera');
+  expect(other.sharedWith).toHaveLength(1);
+  expect(other.isSharedForSure).toBe(false);
+});
+
+test.each([
+  { why: 'both are of makers', own: MAC_A, seen: MAC_B, rule: 'address.other-device', verdict: 'will-not-work' },
+  { why: 'one is made up', own: MAC_A, seen: '02:00:5e:00:53:03', rule: 'address.other-device', verdict: 'unknown' },
+  {
+    why: 'the other is made up',
+    own: '02:00:5e:00:53:03',
+    seen: MAC_B,
+    rule: 'address.other-device',
+    verdict: 'unknown',
+  },
+  { why: 'they are the same', own: MAC_A, seen: MAC_A, rule: 'address.other-device', verdict: 'ok' },
+])('two MAC addresses at one static address: $why', ({ own, seen, rule, verdict }) => {
+  const site = apply(
+    addressed({ camera: { keeping: 'static', identity: { mac: own, serial: '', endpoint: '' } } }),
+    swept([seenAt('10.77.4.21', { mac: seen })]),
+  );
+  expect(judgeRow(ruleOf(rule), factsOf(site))?.verdict).toBe(verdict);
+});
+
+test('a serial number is the same however it is written', () => {
+  const site = apply(
+    addressed({ camera: { identity: { mac: '', serial: 'ab-12 34/CD', endpoint: '' } } }),
+    swept([seenAt('10.77.4.60', { serial: 'AB1234CD' })]),
+  );
+  expect(factsOf(site).seen).toBe('moved');
 });

@@ -1,9 +1,8 @@
 import type { Network } from '../../document/chapters/networks/network.ts';
-import type { SiteCommand } from '../../document/site-commands.ts';
-import type { Finding, Mend } from '../../findings/finding.ts';
-import { type Facts, findingsOf, judgeRows, mendsOf, type Row } from '../../findings/rule.ts';
+import type { Finding } from '../../findings/finding.ts';
+import { type Facts, findingsOf, judgeRows, type Row } from '../../findings/rule.ts';
 import { gatewayIssue, isInPool } from '../../net/address-plan.ts';
-import { classify, firstHostOf, isHostOf, overlaps, sayIpv4 } from '../../net/ipv4.ts';
+import { classifyBlock, isHostOf, overlaps } from '../../net/ipv4.ts';
 import { readNetwork } from '../../site/networks.ts';
 import type { SiteView } from '../../site/site-view.ts';
 import { NETWORK_RULES, type NetworkFacts } from './network-rules.ts';
@@ -20,7 +19,7 @@ export function networkFacts(network: Network, all: readonly Network[]): Facts<N
   return {
     ...common,
     isReadable: true,
-    kind: classify(cidr.network),
+    kind: classifyBlock(cidr),
     gatewayText: network.gateway ?? undefined,
     gateway: gateway === null ? 'unreadable' : (gatewayIssue(gateway, cidr) ?? 'ok'),
     poolText: sayPool(network),
@@ -31,7 +30,8 @@ export function networkFacts(network: Network, all: readonly Network[]): Facts<N
         : isHostOf(cidr, pool.from) && isHostOf(cidr, pool.to)
           ? 'ok'
           : 'outside',
-    poolHoldsGateway: gateway !== null && isInPool(pool, gateway),
+    // where the gateway is not known, whether the range holds it is not known either
+    poolHoldsGateway: gateway === null ? undefined : isInPool(pool, gateway),
     overlaps: others.flatMap((other) => {
       const { plan: theirs } = readNetwork(other);
       return theirs && overlaps(cidr, theirs.cidr) ? other.name : [];
@@ -43,32 +43,13 @@ export function networkFacts(network: Network, all: readonly Network[]): Facts<N
 export interface NetworkFinding {
   readonly networkId: string;
   readonly finding: Finding;
-  readonly mends: readonly Mend<SiteCommand>[];
 }
-
-const offersOf = (network: Network) => ({
-  firstAddressAsGateway: (): readonly Mend<SiteCommand>[] => {
-    const { plan } = readNetwork(network);
-    if (!plan) return [];
-    const gateway = sayIpv4(firstHostOf(plan.cidr));
-    return [
-      { text: `Use ${gateway} as its gateway`, command: { kind: 'putNetwork', network: { ...network, gateway } } },
-    ];
-  },
-});
 
 export const networkFindings = (networks: readonly Network[]): readonly NetworkFinding[] =>
   networks.flatMap((network) => {
     const facts = networkFacts(network, networks);
-    return findingsOf(judgeRows(NETWORK_RULES, facts)).map((finding) => ({
-      networkId: network.id,
-      finding,
-      mends: mendsOf(NETWORK_RULES, finding.rule, facts, offersOf(network)),
-    }));
+    return findingsOf(judgeRows(NETWORK_RULES, facts)).map((finding) => ({ networkId: network.id, finding }));
   });
-
-export const mendsOfNetwork = (network: Network, all: readonly Network[], rule: string): readonly Mend<SiteCommand>[] =>
-  mendsOf(NETWORK_RULES, rule, networkFacts(network, all), offersOf(network));
 
 /** Rows of each network, judged once for a document: all cameras of it have the same. */
 export const rowsOfNetworks = ({ site }: SiteView): ReadonlyMap<string, readonly Row[]> =>

@@ -1,6 +1,4 @@
-import type { SiteCommand } from '../../document/site-commands.ts';
-import type { Mend } from '../../findings/finding.ts';
-import { rulesFor } from '../../findings/rule.ts';
+import { rulesFor, tightIf } from '../../findings/rule.ts';
 import type { AddressKind } from '../../net/ipv4.ts';
 
 /** Of one network. */
@@ -8,7 +6,7 @@ export interface NetworkFacts {
   readonly name: string;
   readonly cidr: string;
   readonly isReadable: boolean;
-  /** Of its first address. */
+  /** Of the whole of it: `public` where it reaches beyond what is private. */
   readonly kind: AddressKind;
   readonly gatewayText: string;
   readonly gateway: 'ok' | 'unreadable' | 'gateway-outside-subnet' | 'gateway-not-host';
@@ -21,11 +19,22 @@ export interface NetworkFacts {
   readonly dhcpServers: number;
 }
 
-export interface NetworkOffers {
-  readonly firstAddressAsGateway: () => readonly Mend<SiteCommand>[];
-}
+const KIND_WORDS: Readonly<Record<AddressKind, string>> = {
+  private: 'private',
+  loopback: 'loopback',
+  'link-local': 'link-local',
+  'shared-cgnat': 'carrier-grade NAT',
+  'ds-lite': 'DS-Lite',
+  benchmarking: 'benchmarks',
+  documentation: 'documentation',
+  multicast: 'multicast',
+  reserved: 'reserved',
+  'limited-broadcast': 'broadcast',
+  unspecified: 'this network',
+  public: 'public',
+};
 
-const rule = rulesFor<NetworkFacts, NetworkOffers, SiteCommand>();
+const rule = rulesFor<NetworkFacts>();
 
 /** Whether a network is described as one can be. */
 export const NETWORK_RULES = [
@@ -50,7 +59,7 @@ export const NETWORK_RULES = [
     severity: 'fix',
     title: (f) => `Addresses of ${f.name ?? 'A network'} not private`,
     because: (f) =>
-      `${f.cidr ?? 'Its address range'}: ${f.kind === 'public' ? 'they belong to somebody on the internet' : `they are for another use (${f.kind})`}.`,
+      `${f.cidr ?? 'Its address range'}: ${f.kind === 'public' ? 'they belong to somebody on the internet' : `they are for another use (${KIND_WORDS[f.kind]})`}.`,
     do: ['Use a private network: 10.x, 172.16 to 172.31, or 192.168.'],
     why: 'The real owner of these addresses cannot be reached from the house, and the other way round.',
   }),
@@ -66,7 +75,6 @@ export const NETWORK_RULES = [
       `Gateway of ${f.name ?? 'a network'} ${f.gateway === 'gateway-outside-subnet' ? 'outside the network' : 'not a host address'}`,
     because: (f) => `${f.gatewayText} and ${f.cidr ?? 'its address range'}.`,
     do: ['Check the mask: a wrong one moves the edge of the network.', 'Enter the router’s address in this network.'],
-    mends: (_, offers) => offers.firstAddressAsGateway(),
     why: 'No device can send to a gateway outside its own network.',
   }),
   rule({
@@ -87,12 +95,23 @@ export const NETWORK_RULES = [
     id: 'network.dhcp-range-holds-gateway',
     question: 'Does the DHCP range exclude the gateway?',
     source: 'RFC 2131 §2.2',
-    needs: ['poolHoldsGateway'],
-    isTight: (f) => f.poolHoldsGateway,
-    severity: 'fix',
-    title: (f) => `DHCP range of ${f.name ?? 'a network'} contains the gateway`,
-    because: (f) => `${f.gatewayText ?? 'It'} lies in the DHCP range ${f.poolText ?? ''}.`,
-    do: ['Start the DHCP range after the gateway.'],
+    needs: ['poolText'],
+    asks: (f) => f.poolText !== undefined,
+    judge: (f) => (f.poolHoldsGateway === undefined ? 'unknown' : tightIf(f.poolHoldsGateway)),
+    when: {
+      unknown: {
+        severity: 'note',
+        title: (f) => `Gateway of ${f.name ?? 'a network'} not known`,
+        because: (f) => `Whether the DHCP range ${f.poolText} contains the router’s own address cannot be told.`,
+        do: ['Enter the gateway of this network.'],
+      },
+      tight: {
+        severity: 'fix',
+        title: (f) => `DHCP range of ${f.name ?? 'a network'} contains the gateway`,
+        because: (f) => `${f.gatewayText ?? 'It'} lies in the DHCP range ${f.poolText}.`,
+        do: ['Start the DHCP range after the gateway.'],
+      },
+    },
     why: 'Most routers exclude it by themselves; with those that do not, the whole house loses its connection.',
   }),
   rule({

@@ -1,5 +1,5 @@
 import type { SiteCommand } from '../../document/site-commands.ts';
-import { type Facts, rulesFor } from '../../findings/rule.ts';
+import { type Facts, rulesFor, tightIf } from '../../findings/rule.ts';
 import type { AddressFacts, AddressOffers, Way } from './address-facts.ts';
 
 const rule = rulesFor<AddressFacts, AddressOffers, SiteCommand>();
@@ -15,6 +15,8 @@ function whereOf({ destination, from, to }: Way): string {
 }
 /** It looks for devices by itself, from another network than the camera’s. */
 const isSearchInVain = ({ looksByItself, from, to }: Way): boolean => looksByItself && from !== null && to !== null;
+/** The provider shares the address: nothing that comes from outside can be meant for this house. */
+const isShared = (kind: AddressFacts['outside']): boolean => kind === 'shared-cgnat' || kind === 'ds-lite';
 const isCutOff = (f: Facts<AddressFacts>): boolean => f.internet === 'none' || f.internet === 'listed';
 
 /** Who may reach it, and what it may reach. */
@@ -108,13 +110,24 @@ export const REACH_RULES = [
     id: 'address.time',
     question: 'Can it reach its time server?',
     source: 'RFC 5905 §1: a clock without a source drifts',
-    needs: ['ntp'],
-    asks: (f) => f.host !== undefined && isCutOff(f),
-    fails: (f) => f.isNtpOutside === true,
-    severity: 'fix',
-    title: () => 'Time server not reachable',
-    because: (f) => `Its time server is ${f.ntp}, outside, and it is blocked from the internet.`,
-    do: ['Use the router as time server, or a recorder in the house.'],
+    needs: ['ntp', 'ntpReach', 'ntpPlace'],
+    asks: (f) => f.host !== undefined && (isCutOff(f) || f.ntpReach === 'blocked'),
+    judge: (f) => (f.ntpReach === 'blocked' ? 'will-not-work' : f.ntpReach === 'unknown' ? 'unknown' : 'ok'),
+    when: {
+      'will-not-work': {
+        severity: 'fix',
+        title: () => 'Time server not reachable',
+        because: (f) =>
+          `Its time server ${f.ntp} is ${f.ntpPlace}, and ${f.network ?? 'its network'} may not connect to it.`,
+        do: ['Use the router as time server, or a recorder in the house.'],
+      },
+      unknown: {
+        severity: 'note',
+        title: () => 'Whether it reaches its time server is not known',
+        because: (f) => `Its time server ${f.ntp} is ${f.ntpPlace}.`,
+        do: ['Enter the firewall rule between the two, or use the router as time server.'],
+      },
+    },
     mends: (_, offers) => offers.gatewayTime(),
     why: 'A time-stamped login by ONVIF fails when the clock is off, and recordings are filed under the wrong hour.',
   }),
@@ -131,6 +144,20 @@ export const REACH_RULES = [
     do: ['Remove the port forward, and use a VPN for remote access.', 'Test from outside that the port is closed.'],
     mends: (_, offers) => offers.dropForwards(),
     why: 'Open camera ports are found within hours, and logins are tried until one works.',
+  }),
+  rule({
+    id: 'address.port-forward-recorder',
+    question: 'Is there a port forward to a destination that pulls it?',
+    source: 'no port forward to a recorder [A]',
+    needs: ['recorderForwards'],
+    asks: (f) => f.host !== undefined,
+    fails: (f) => f.recorderForwards.length > 0,
+    severity: 'fix',
+    title: () => 'Port forward to its recorder: open to the whole internet',
+    because: (f) => `The router forwards a port: ${list(f.recorderForwards)}.`,
+    do: ['Remove the port forward, and use a VPN for remote access.', 'Test from outside that the port is closed.'],
+    mends: (_, offers) => offers.dropRecorderForwards(),
+    why: 'Whoever gets into the recorder sees every camera, and has their passwords.',
   }),
   rule({
     id: 'address.remote-access',
@@ -155,18 +182,30 @@ export const REACH_RULES = [
   rule({
     id: 'address.port-forward-in-vain',
     question: 'Can a port forward work here?',
-    source: 'RFC 6598 §1',
+    source: 'RFC 6598 §1 (carrier-grade NAT), RFC 6333 §4 (DS-Lite), RFC 1918 §3',
     needs: ['outside'],
-    asks: (f) => f.host !== undefined && (f.lookIn === 'forward' || (f.forwards?.length ?? 0) > 0),
-    fails: (f) => f.outside === 'shared-cgnat' || f.outside === 'private',
-    severity: 'caution',
-    title: () => 'Port forward cannot work here',
-    because: (f) =>
-      f.outside === 'private'
-        ? 'Double NAT: the router’s own address outside is private.'
-        : 'Carrier-grade NAT: the router shares its public address.',
-    do: ['Use a VPN that is opened from inside.'],
-    why: 'Nobody outside can reach an address that the provider shares.',
+    asks: (f) =>
+      f.host !== undefined &&
+      (f.lookIn === 'forward' || (f.forwards?.length ?? 0) > 0 || (f.recorderForwards?.length ?? 0) > 0),
+    judge: (f) => (isShared(f.outside) ? 'will-not-work' : tightIf(f.outside === 'private')),
+    when: {
+      'will-not-work': {
+        severity: 'caution',
+        title: () => 'Port forward cannot work here',
+        because: (f) =>
+          f.outside === 'ds-lite'
+            ? 'DS-Lite: the provider shares one public IPv4 address between its customers.'
+            : 'Carrier-grade NAT: the router shares its public address.',
+        do: ['Use a VPN that is opened from inside.'],
+      },
+      tight: {
+        severity: 'caution',
+        title: () => 'Double NAT: port forward needed at both routers',
+        because: () => 'The router’s own address outside is private: another router is in front of it.',
+        do: ['Use a VPN that is opened from inside.', 'Or switch the router in front to bridge mode.'],
+      },
+    },
+    why: 'Nobody outside can reach an address that the provider shares, or one behind another router.',
   }),
   rule({
     id: 'address.upnp',

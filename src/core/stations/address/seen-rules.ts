@@ -49,11 +49,27 @@ export const SEEN_RULES = [
     source: 'the last scan of its network',
     needs: ['seen', 'seenMac'],
     asks: (f) => wasLookedFor(f) && f.seenMac !== undefined,
-    fails: (f) => f.seen === 'other-at-address',
-    severity: 'stop',
-    title: () => 'Another device at its address',
-    because: (f) => `${f.host ?? 'Its address'} belongs to ${f.seenMac || 'a device with another identity'} now.`,
-    do: ['Find where the camera is: scan the whole network.', 'If the device was replaced, save its new identity.'],
+    judge: (f) =>
+      f.seen === 'other-at-address'
+        ? 'will-not-work'
+        : f.seenPerhapsOther === true && f.seen === 'unproven'
+          ? 'unknown'
+          : 'ok',
+    when: {
+      'will-not-work': {
+        severity: 'stop',
+        title: () => 'Another device at its address',
+        because: (f) => `${f.host ?? 'Its address'} belongs to ${f.seenMac || 'a device with another identity'} now.`,
+        do: ['Find where the camera is: scan the whole network.', 'If the device was replaced, save its new identity.'],
+      },
+      unknown: {
+        severity: 'caution',
+        title: () => 'Perhaps another device at its address',
+        because: (f) =>
+          `${f.seenMac} answers at ${f.host ?? 'its address'}, and ${f.macText ?? 'another MAC address'} is on record; one of the two is a random MAC address.`,
+        do: ['Check which device it is, and save its identity.', 'Switch its random MAC address off for this network.'],
+      },
+    },
     mends: (_, offers) => offers.takeIdentity(),
     why: 'Its destinations now send its login to another device.',
   }),

@@ -1,15 +1,17 @@
 import { useState } from 'react';
 import { sayMany } from '../../../core/base/say.ts';
 import { INTERNET, PASSAGES, type Passage, type Reach } from '../../../core/document/chapters/reach/reach.ts';
+import { transportOf } from '../../../core/evidence/best-known.ts';
 import {
   endsOf,
   neededPassages,
   type Opening,
   openingsOf,
   passageBetween,
+  sayOpeningPort,
   withPassage,
 } from '../../../core/site/reach.ts';
-import { selectSite } from '../../store/site-slice.ts';
+import { selectIndex, selectSite } from '../../store/site-slice.ts';
 import { useAppSelector } from '../../store/store.ts';
 import { Button } from '../../ui/button.tsx';
 import { CopyButton } from '../../ui/copy-button.tsx';
@@ -39,7 +41,8 @@ function PassagesPanel() {
   const site = useAppSelector(selectSite);
   const { reach, setReach } = useReach();
   const ends = endsOf(site);
-  const openings = openingsOf(site);
+  const index = useAppSelector(selectIndex);
+  const openings = openingsOf(site, (streamId) => transportOf(index, streamId));
   const needed = neededPassages(openings);
   const rows = ends.filter(({ subject }) => subject !== INTERNET);
   const set = (from: string, to: string, allowed: Passage | null, said: string): void =>
@@ -151,15 +154,16 @@ function PassageField({ label, value, isNeeded, onChange }: PassageFieldProps) {
 const asText = (openings: readonly Opening[]): string =>
   openings
     .map(
-      ({ from, fromAddress, to, toAddress, protocol, port, why }) =>
-        `allow ${protocol} from ${fromAddress} (${from}) to ${toAddress} port ${port} (${to}): ${why}`,
+      ({ from, fromAddress, to, toAddress, protocol, port, isKnown, why }) =>
+        `${isKnown ? 'allow' : '# perhaps: allow'} ${protocol} from ${fromAddress} (${from}) to ${toAddress} port ${port ?? 'any'} (${to}): ${why}`,
     )
     .join('\n');
 
 /** Openings that a firewall needs, and no more. */
 function OpeningsPanel() {
   const site = useAppSelector(selectSite);
-  const openings = openingsOf(site);
+  const index = useAppSelector(selectIndex);
+  const openings = openingsOf(site, (streamId) => transportOf(index, streamId));
   const [isAll, setIsAll] = useState(false);
   const shown = isAll ? openings : openings.slice(0, 20);
   return (
@@ -178,7 +182,7 @@ function OpeningsPanel() {
         <ul>
           {shown.map((one) => (
             <li
-              key={`${one.from} ${one.to} ${one.port}`}
+              key={`${one.from} ${one.to} ${one.protocol} ${one.port}`}
               className="grid grid-cols-1 gap-x-3 border-b border-grid py-1 last:border-b-0 md:grid-cols-[minmax(0,2fr)_minmax(0,2fr)_90px_minmax(0,2fr)]"
             >
               <span>
@@ -187,11 +191,17 @@ function OpeningsPanel() {
               <span>
                 → {one.to} <span className="font-mono text-small text-soft">{one.toAddress}</span>
               </span>
-              <span className="font-mono">tcp {one.port}</span>
+              <span className="font-mono">{sayOpeningPort(one)}</span>
               <span className="text-small text-soft">{one.why}</span>
             </li>
           ))}
         </ul>
+      )}
+      {openings.some(({ protocol, port }) => protocol === 'tcp' && port !== null) && (
+        <p className="mt-2 text-small text-soft">
+          A destination that is set to UDP also needs the camera’s RTP and RTCP, from the camera to its UDP ports: set
+          it to TCP, or open those.
+        </p>
       )}
       {openings.length > shown.length && (
         <Button kind="quiet" onClick={() => setIsAll(true)}>

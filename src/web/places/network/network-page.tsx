@@ -7,7 +7,6 @@ import { isPoolSaid, readNetwork } from '../../../core/site/networks.ts';
 import { networkFindings } from '../../../core/stations/address/index.ts';
 import { selectSite } from '../../store/site-slice.ts';
 import { useAppSelector } from '../../store/store.ts';
-import { useCarryOut } from '../../things/finding/index.ts';
 import { Button } from '../../ui/button.tsx';
 import { FindingCard } from '../../ui/finding-card.tsx';
 import { Panel } from '../../ui/panel.tsx';
@@ -115,7 +114,6 @@ function RulerPanel({ network }: { network: Network }) {
   const site = useAppSelector(selectSite);
   const sweep = useSweep(network);
   const { hosts } = sweep;
-  const carryOut = useCarryOut();
   const move = useMoves();
   const ruler = useMemo(() => rulerOf(site, readNetwork(network), hosts), [site, network, hosts]);
   const findings = networkFindings(site.networks).filter(({ networkId }) => networkId === network.id);
@@ -127,8 +125,8 @@ function RulerPanel({ network }: { network: Network }) {
     >
       {findings.length > 0 && (
         <div className="mb-3 flex flex-col gap-3">
-          {findings.map(({ finding, mends }) => (
-            <FindingCard key={finding.rule} finding={finding} mends={mends} onMend={carryOut} />
+          {findings.map(({ finding }) => (
+            <FindingCard key={finding.rule} finding={finding} />
           ))}
         </div>
       )}
