@@ -9,7 +9,7 @@ import { sayBytes, sayCount } from '../core/base/say.ts';
 import { bytes } from '../core/base/units.ts';
 import { MOST_IMAGE_BYTES } from '../core/document/chapters/cameras/reflash-ranges.ts';
 import { compareNames, NAME_WORDS } from '../core/firmware/image-name.ts';
-import { CARD_RANGES, fileFits, fileSystemFor, MIB, partitionWithin } from '../core/firmware/memory-card.ts';
+import { CARD_RANGES, fileSystemFor, fitsOn, MIB, partitionWithin } from '../core/firmware/memory-card.ts';
 import { compareHash, digestProblem } from '../core/firmware/published-hash.ts';
 import { print, printJson } from './print.ts';
 import { InputError, UsageError } from './usage-error.ts';
@@ -42,8 +42,7 @@ export async function cardCommand(args: readonly string[]): Promise<number> {
   const published = values.sha256 ?? '';
   const verdict = image && compareHash(image.sha256, published);
   const nameVerdict = image && values.name !== undefined ? compareNames(values.name, basename(image.file)) : null;
-  const imageFits =
-    image && partition.fits && fileFits(image.bytes, fileSystem) && image.bytes <= partition.sizeMiB * MIB;
+  const imageFits = image && partition.fits && fitsOn(image.bytes, partition, fileSystem);
   const { startSector, sectors, endSector, unusedMiB, fits, sizeMiB } = partition;
   const found = {
     partition: { startSector, sectors, endSector, sizeMiB, unusedMiB, fits },

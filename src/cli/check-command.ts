@@ -1,6 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import { writeFile } from 'node:fs/promises';
 import { parseArgs } from 'node:util';
+import { loadGuessEstimator } from '../core/auth/guess-estimator.ts';
 import { oneLine } from '../core/base/control-signs.ts';
 import { VERDICT_WORDS } from '../core/base/verdict.ts';
 import type { Site } from '../core/document/site.ts';
@@ -30,7 +31,8 @@ async function secretsOf(site: Site, file: string): Promise<SecretsKnown> {
       return camera.account && secret !== null ? [[camera.account.secretRef, secret] as const] : [];
     }),
   );
-  return secretsKnownOf(site, (ref) => byRef.get(ref) ?? given.get(ref) ?? null);
+  const estimate = await loadGuessEstimator();
+  return secretsKnownOf(site, (ref) => byRef.get(ref) ?? given.get(ref) ?? null, estimate);
 }
 
 /** Of one rule at one camera: as many as it may have taps. */

@@ -125,7 +125,7 @@ test('an old handset: how warm it gets, what makes it cooler, what howls, and wh
   await panel.getByLabel('Hours of it needed').fill('200');
   await page.keyboard.press('Tab');
   await expect(findings.getByText(/Recording overwritten after/)).toBeVisible();
-  await panel.getByLabel('its back is swollen').check();
+  await panel.getByLabel('Its back').selectOption('swollen');
   await expect(panel.getByRole('alert')).toContainText('stop. Do not charge it');
 });
 

@@ -3,12 +3,12 @@ import { basicAuthorization, digestResponse } from '../../src/core/auth/authoriz
 import { chooseChallenge, type DigestAlgorithm, type DigestQop } from '../../src/core/auth/challenge.ts';
 import { bytesFromHex, hexOf } from '../../src/core/base/bytes.ts';
 import { bytes, gigabytes, inGiB, inTB, kilobits, seconds, terabytes } from '../../src/core/base/units.ts';
+import { fatGeometry } from '../../src/core/firmware/fat-geometry.ts';
 import { compareNames } from '../../src/core/firmware/image-name.ts';
 import { cardSize, fileFits, partitionOf } from '../../src/core/firmware/memory-card.ts';
 import { compareHash } from '../../src/core/firmware/published-hash.ts';
 import { buildStreamUrl, encodeUserinfo, redactUrl, type StreamUrl } from '../../src/core/net/stream-url.ts';
 import { parseStreamUrl } from '../../src/core/net/stream-url-parser.ts';
-import { fatGeometry } from '../../src/core/reference/fat-geometry.ts';
 import { enduranceYears, inTiB, ratedBytesByCycles, segmentOverhead } from '../../src/core/reference/recording-wear.ts';
 import { JitterMeter } from '../../src/core/rtp/jitter.ts';
 import { ReceptionCounter } from '../../src/core/rtp/reception.ts';

@@ -47,7 +47,15 @@ export const drawnBits = (signs: number, length: number): number => length * Mat
 
 /** [A] Guesses a second against a login that was overheard: MD5 on one rented machine. */
 const GUESSES_PER_SECOND = 1e11;
-const YEAR_S = 365.25 * 86_400;
+const HOUR_S = 3600;
+const YEAR_S = 365.25 * 24 * HOUR_S;
+
+/** Bits of which half are tried in such a time: one scale for findings and for the bench. */
+const bitsFor = (seconds: number): number => Math.log2(2 * GUESSES_PER_SECOND * seconds);
+/** Below this it is guessed within an hour: 49.4 bit. */
+export const WEAK_BITS = bitsFor(HOUR_S);
+/** From here on it takes three years [A]: 64.0 bit. */
+export const STRONG_BITS = bitsFor(3 * YEAR_S);
 
 /** How long the half of all secrets of such a strength takes somebody who overheard a login, in words. */
 export function sayStrength(bits: number): string {

@@ -6,6 +6,8 @@ export interface SecretTraits {
   readonly length: number;
   /** Bits at most: as if its signs were drawn from the kinds that occur in it; repeats and rows count once. */
   readonly bits: number;
+  /** Bits by which a thought-up one is found (guess-estimator.ts); `null` while nobody looked. */
+  readonly guessBits: number | null;
   readonly hasBlankAtEnd: boolean;
   /** Signs of it that a URL must encode (RFC 3986 §2.3). */
   readonly encodedSigns: readonly string[];
@@ -88,6 +90,12 @@ export function estimatedBits(secret: string): number {
   return size === 0 ? 0 : tellingSigns(secret) * Math.log2(size);
 }
 
+/** What can be said of its strength: the lower of both; `isProven` is false while only the kinds of its characters are counted. */
+export const strengthOf = ({ bits, guessBits }: Pick<SecretTraits, 'bits' | 'guessBits'>) => ({
+  bits: guessBits === null ? bits : Math.min(bits, guessBits),
+  isProven: guessBits !== null,
+});
+
 const LOOKALIKES: readonly (readonly string[])[] = [
   ['0', 'O', 'o'],
   ['1', 'l', 'I'],
@@ -101,6 +109,7 @@ export interface SecretOthers {
   readonly sharedWith: readonly string[];
   /** Secrets of the site that are the same but for the case of letters. */
   readonly sameLetters: readonly string[];
+  readonly guessBits?: number | null;
 }
 
 export function traitsOf(secret: string, others: SecretOthers): SecretTraits {
@@ -110,6 +119,7 @@ export function traitsOf(secret: string, others: SecretOthers): SecretTraits {
   return {
     length: [...secret].length,
     bits: estimatedBits(secret),
+    guessBits: others.guessBits ?? null,
     hasBlankAtEnd: secret !== secret.trim(),
     encodedSigns: all.filter((sign) => !UNRESERVED.test(sign)),
     signs: all.filter((sign) => !/[A-Za-z0-9]/.test(sign)),

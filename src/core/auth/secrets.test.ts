@@ -1,10 +1,23 @@
 import { expect, test } from '@jest/globals';
 import fc from 'fast-check';
+import { runs } from '../../../tests/support/runs.ts';
 import { camera, mill } from '../../../tests/support/sites.ts';
 import type { Camera } from '../document/chapters/cameras/camera.ts';
 import { secretsKnownOf } from '../document/site-secrets.ts';
-import { ALPHABET_NAMES, ALPHABETS, drawnBits, makeSecret, sayStrength, signsFor } from './secret-maker.ts';
-import { estimatedBits, traitsOf } from './secret-traits.ts';
+import { loadGuessEstimator } from './guess-estimator.ts';
+import {
+  ALPHABET_NAMES,
+  ALPHABETS,
+  drawnBits,
+  makeSecret,
+  STRONG_BITS,
+  sayStrength,
+  signsFor,
+  WEAK_BITS,
+} from './secret-maker.ts';
+import { estimatedBits, strengthOf, traitsOf } from './secret-traits.ts';
+
+const NOBODY_ELSE = { factory: null, administrator: null, sharedWith: [], sameLetters: [] } as const;
 
 /** Bytes that look random and are the same in each run. */
 function bytesFrom(seed: number): (count: number) => Uint8Array {
@@ -92,4 +105,46 @@ test('secrets of a site are held against each other where they are, and what com
   expect(known['secret-Barn']).toMatchObject({ sharedWith: [], isAdministrators: true, isCaseApart: true });
   const told = JSON.stringify(known);
   for (const secret of Object.values(secrets)) expect(told.toLowerCase()).not.toContain(secret.toLowerCase());
+});
+
+test.each([
+  'Summer2024!',
+  'Passw0rd!2023',
+  'qwertyuiop123',
+  'Sluicerail2024',
+  'P@ssword12345',
+  'Elizabeth1987',
+  '1qaz2wsx3edc',
+])(
+  '“%s” looks strong by its characters, and is guessed by whoever tries words, names, years and keys',
+  async (secret) => {
+    const estimate = await loadGuessEstimator();
+    const traits = traitsOf(secret, {
+      ...NOBODY_ELSE,
+      guessBits: estimate(secret, ['Sluice rail', 'sluicerail', 'view']),
+    });
+    expect(traits.bits).toBeGreaterThan(40);
+    expect(strengthOf(traits).bits).toBeLessThan(WEAK_BITS);
+    expect(sayStrength(strengthOf(traits).bits)).toBe('guessed within an hour');
+  },
+);
+
+test('what is made here is strong by both, and what nobody looked at is not called strong', async () => {
+  const estimate = await loadGuessEstimator();
+  fc.assert(
+    fc.property(fc.constantFrom(...ALPHABET_NAMES), fc.integer(), (name, seed) => {
+      const secret = makeSecret(ALPHABETS[name].signs, 16, bytesFrom(seed));
+      const traits = traitsOf(secret, { ...NOBODY_ELSE, guessBits: estimate(secret, []) });
+      expect(strengthOf(traits).isProven).toBe(true);
+      expect(strengthOf(traits).bits).toBeGreaterThan(WEAK_BITS);
+      expect(strengthOf(traitsOf(secret, NOBODY_ELSE)).isProven).toBe(false);
+    }),
+    runs(60),
+  );
+});
+
+test('one scale: below one mark it is an hour, from the other on it is years', () => {
+  expect(sayStrength(WEAK_BITS - 0.01)).toBe('guessed within an hour');
+  expect(sayStrength(WEAK_BITS + 0.01)).toMatch(/about 1 hours of guessing/);
+  expect(sayStrength(STRONG_BITS + 0.01)).toBe('about 3\u00a0years of guessing'.replace('\u00a0', ' '));
 });

@@ -12,8 +12,13 @@ type Accounts = Pick<Site, 'cameras' | 'models'>;
  * What can be said of the secrets of all accounts of a site without telling them: each is held against the others here,
  * where they are, and only what was found goes on.
  * @param get a secret by its reference; `null` where it is not in reach
+ * @param guessBits how it would be guessed; `null` while that is not known
  */
-export function secretsKnownOf({ cameras, models }: Accounts, get: (secretRef: string) => string | null): SecretsKnown {
+export function secretsKnownOf(
+  { cameras, models }: Accounts,
+  get: (secretRef: string) => string | null,
+  guessBits: (secret: string, hints: readonly string[]) => number | null = () => null,
+): SecretsKnown {
   const factoryOf = new Map(models.map(({ id, factoryLogin }) => [id, factoryLogin?.secret ?? null]));
   const users = new Map<string, string[]>();
   for (const { name, account, adminAccount } of cameras)
@@ -35,6 +40,7 @@ export function secretsKnownOf({ cameras, models }: Accounts, get: (secretRef: s
         administrator: one === account ? administrator : null,
         sharedWith: [...new Set(users.get(secret))].filter((other) => other !== name),
         sameLetters: byLetters.get(secret.toLowerCase()) ?? [],
+        guessBits: guessBits(secret, [name, one.user]),
       });
     }
   }

@@ -117,6 +117,8 @@ export interface Scored {
   readonly byCriterion: Readonly<Record<CriterionId, Weighed>>;
   /** What speaks against it whatever its score; nothing is written while one of these stands. */
   readonly vetoes: readonly string[];
+  /** Questions that could be one, and that nobody answered. */
+  readonly open: readonly string[];
 }
 
 /** [A] What nobody knows counts as half. */
@@ -135,6 +137,13 @@ function vetoesOf(f: DecisionFacts): readonly string[] {
   ];
 }
 
+/** What must be answered before anything is written, and was not. */
+const openVetoesOf = (f: DecisionFacts): readonly string[] => [
+  ...(f.isOwn === null ? ['Whether it belongs to the customer is not known.'] : []),
+  ...(f.hasMainsInside === null ? ['Whether mains voltage is inside its case is not known.'] : []),
+  ...(f.isOnlyOne === null ? ['Whether it is the only camera at its place is not known.'] : []),
+];
+
 export interface Decision {
   readonly scored: readonly Scored[];
   readonly best: Option;
@@ -144,20 +153,32 @@ export interface Decision {
 
 /**
  * Scores what can be done: the sum of weight times value, 0 to 1.
- * Source: [A]; a lead of 0.10 decides, a closer call keeps it as it is.
+ * Source: [A]; a lead of 0.10 decides; within it that which can be taken back goes first, and keeping it before all.
  */
 export function decide(facts: DecisionFacts): Decision {
   const vetoes = vetoesOf(facts);
+  const open = openVetoesOf(facts);
   const scored = OPTIONS.map((option): Scored => {
     const byCriterion = weighOption(option, facts);
     const score = CRITERIA.reduce((sum, { id, weight }) => sum + weight * (byCriterion[id].value ?? UNKNOWN_VALUE), 0);
-    return { option, score, byCriterion, vetoes: WRITES.has(option) ? vetoes : [] };
+    if (!WRITES.has(option)) return { option, score, byCriterion, vetoes: [], open: [] };
+    // what is not there cannot be installed
+    const none =
+      option === 'side-branch' && facts.hasSideBranch === false ? ['Its maker offers no RTSP firmware.'] : [];
+    return { option, score, byCriterion, vetoes: [...none, ...vetoes], open };
   });
-  const free = scored.filter((one) => one.vetoes.length === 0);
-  const [first, second] = free.toSorted((a, b) => b.score - a.score);
-  const isClear = first !== undefined && (second === undefined || first.score - second.score >= LEAD - 1e-9);
-  // A closer call leaves it as it is, unless it is of no use as it is.
-  return isClear || (first && facts.givesStream === false)
-    ? { scored, best: first.option, isClose: false }
-    : { scored, best: 'keep', isClose: true };
+  const free = scored.filter((one) => one.vetoes.length === 0).toSorted((a, b) => b.score - a.score);
+  const [first, second] = free;
+  const isClear = first !== undefined && (second === undefined || first.score - second.score >= LEAD - EXACT);
+  if (first && isClear) return { scored, best: first.option, isClose: false };
+  // A closer call goes to what can be taken back, and leaves it as it is, unless it is of no use as it is.
+  if (facts.givesStream !== false || !first) return { scored, best: 'keep', isClose: true };
+  const near = free.filter(({ option, score }) => option !== 'keep' && first.score - score < LEAD - EXACT);
+  const [best = first] = near.toSorted((a, b) => wayBackOf(b) - wayBackOf(a) || b.score - a.score);
+  return { scored, best: best.option, isClose: true };
 }
+
+const EXACT = 1e-9;
+/** How far it can be taken back: money that was spent cannot. */
+const wayBackOf = ({ byCriterion: { wayBack, money } }: Scored): number =>
+  Math.min(wayBack.value ?? UNKNOWN_VALUE, money.value ?? UNKNOWN_VALUE);

@@ -1,7 +1,7 @@
 import { between, wholes } from '../base/range.ts';
 import { type Bytes, inGiB } from '../base/units.ts';
+import { type FatGeometry, fatGeometry, SECTOR_BYTES } from './fat-geometry.ts';
 
-export const SECTOR_BYTES = 512;
 export const MIB = 1024 * 1024;
 const SECTORS_PER_MIB = MIB / SECTOR_BYTES;
 
@@ -27,15 +27,16 @@ export interface CardSize {
 
 /**
  * A memory card by its size. “32 GB” is 32 · 10^9 bytes = 29.80 GiB.
- * Source: SD Physical Layer capacity families (SDSC up to 2 GB, SDHC up to 32 GB, SDXC up to 2 TB); IEC 80000-13.
+ * Source: SD Physical Layer capacity families (SDSC up to 2 GiB, SDHC up to 32 GiB, SDXC up to 2 TiB); IEC 80000-13.
  */
 export function cardSize(bytes: Bytes): CardSize {
-  const family = bytes <= 2e9 ? 'SDSC' : bytes <= 32e9 ? 'SDHC' : bytes <= 2e12 ? 'SDXC' : 'SDUC';
+  const gib = inGiB(bytes);
+  const family = gib <= 2 ? 'SDSC' : gib <= 32 ? 'SDHC' : gib <= 2048 ? 'SDXC' : 'SDUC';
   return {
     bytes,
     sectors: Math.floor(bytes / SECTOR_BYTES),
     mib: bytes / MIB,
-    gib: inGiB(bytes),
+    gib,
     family,
     usualFileSystem: family === 'SDSC' ? 'FAT16' : family === 'SDHC' ? 'FAT32' : 'exFAT',
   };
@@ -95,11 +96,66 @@ export function partitionWithin(cardBytes: Bytes, limitGiB: number | null): Part
 /** [A] Largest partition that is usually formatted FAT32, MiB. */
 const FAT32_UP_TO_MIB = 32 * 1024;
 
-/** How a partition is formatted for a boot loader: FAT32 where it may be, as the card was sold where it is larger or very small. */
-export function fileSystemFor(cardBytes: Bytes, { sizeMiB }: Pick<Partition, 'sizeMiB'>): FileSystem {
+/** Sectors to a cluster by the size of a volume, sectors at most. Source: FAT specification 1.03, DskTableFAT16 and DskTableFAT32. */
+const CLUSTERS = {
+  FAT16: [
+    [32_680, 2],
+    [262_144, 4],
+    [524_288, 8],
+    [1_048_576, 16],
+    [2_097_152, 32],
+    [4_194_304, 64],
+  ],
+  FAT32: [
+    [532_480, 1],
+    [16_777_216, 8],
+    [33_554_432, 16],
+    [67_108_864, 32],
+    [2 ** 32, 64],
+  ],
+} as const;
+/** Sectors before the tables, and entries of the root directory, as formatters make them. Source: FAT specification 1.03. */
+const LAYOUT = {
+  FAT16: { reserved: 1, rootEntries: 512, assume: 16 },
+  FAT32: { reserved: 32, rootEntries: 0, assume: 32 },
+} as const;
+
+/** A FAT volume of this size as formatters make it; `null` where it cannot be one: too large, or of too few clusters. */
+function fatVolume(sectors: number, fileSystem: 'FAT16' | 'FAT32'): FatGeometry | null {
+  const row = CLUSTERS[fileSystem].find(([most]) => sectors <= most);
+  if (!row) return null;
+  const geometry = fatGeometry({ sectors, sectorsPerCluster: row[1], fats: 2, ...LAYOUT[fileSystem] });
+  return geometry.consistent ? geometry : null;
+}
+
+/** [A] What exFAT keeps for itself, at most: its tables, its bitmap and the alignment of both. */
+const EXFAT_SHARE = 0.998;
+const EXFAT_BYTES = 4 * MIB;
+
+/**
+ * Bytes that one file may have on a volume; `null` where the volume cannot have this file system. FAT32 needs 65,525
+ * clusters, and the room for its tables: below some 33 MiB there is none.
+ */
+export function roomIn({ sectors }: Pick<Partition, 'sectors'>, fileSystem: FileSystem): number | null {
+  if (fileSystem === 'exFAT') return Math.max(0, sectors * SECTOR_BYTES * EXFAT_SHARE - EXFAT_BYTES);
+  const volume = fatVolume(sectors, fileSystem);
+  if (!volume) return null;
+  // on FAT32 the root directory takes a cluster of its own
+  return (volume.clusters - (fileSystem === 'FAT32' ? 1 : 0)) * volume.clusterBytes;
+}
+
+/** Whether a file lies on a volume whole. */
+export const fitsOn = (bytes: number, partition: Pick<Partition, 'sectors'>, fileSystem: FileSystem): boolean =>
+  fileFits(bytes, fileSystem) && bytes <= (roomIn(partition, fileSystem) ?? -1);
+
+/** How a partition is formatted for a boot loader: FAT32 where it may be, FAT16 where it is too small for that, else exFAT. */
+export function fileSystemFor(cardBytes: Bytes, partition: Pick<Partition, 'sizeMiB' | 'sectors'>): FileSystem {
   const { family } = cardSize(cardBytes);
-  if (family === 'SDSC') return 'FAT16';
-  return sizeMiB <= FAT32_UP_TO_MIB ? 'FAT32' : 'exFAT';
+  const isFat16 = roomIn(partition, 'FAT16') !== null;
+  if (family === 'SDSC' && isFat16) return 'FAT16';
+  if (partition.sizeMiB > FAT32_UP_TO_MIB) return 'exFAT';
+  if (roomIn(partition, 'FAT32') !== null) return 'FAT32';
+  return isFat16 ? 'FAT16' : 'exFAT';
 }
 
 /** FAT keeps the size of a file in 32 bits. */

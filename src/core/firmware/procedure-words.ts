@@ -11,6 +11,8 @@ export interface Answer {
   readonly isExpected?: true;
   /** Offered only when patience has run out. */
   readonly isLate?: true;
+  /** Offered once something went wrong in this step, and its causes were gone through. */
+  readonly isLast?: true;
 }
 
 interface StepWords {
@@ -108,6 +110,7 @@ export const STEP_WORDS: Readonly<Record<Phase, StepWords>> = {
       { signal: 'seen', says: 'It is there', isExpected: true },
       { signal: 'unseen', says: 'It is not there' },
       { signal: 'loop', says: 'It comes and goes every minute' },
+      { signal: 'give-up', says: 'None of these: it stays away', isLast: true },
     ],
   },
   check: {
@@ -116,6 +119,7 @@ export const STEP_WORDS: Readonly<Record<Phase, StepWords>> = {
     answers: [
       { signal: 'picture', says: 'The stream plays', isExpected: true },
       { signal: 'no-picture', says: 'It runs without a picture' },
+      { signal: 'give-up', says: 'None of these: no picture', isLast: true },
       { signal: 'unseen', says: 'It runs as before' },
     ],
   },
@@ -211,17 +215,30 @@ export const CAUSE_WORDS: Readonly<Record<Cause, CauseWords>> = {
       'Never try firmware files at random.',
     ],
   },
-  'no-radio': {
-    title: 'It runs, without Wi-Fi',
+  'not-found': {
+    title: 'It is not found on the network',
     do: [
+      'Its address may have changed: scan the network, and look for its MAC address.',
+      'Its settings may be erased, and its Wi-Fi key with them: join it to Wi-Fi again, or put the file with network name and key on the SD card.',
       'A network cable or a USB adaptor, where it has a socket.',
-      'The file with network name and key on the SD card.',
-      'Otherwise its radio is a different chip: go back.',
+      'Only if none of these brings it back: its radio may be another chip.',
+    ],
+  },
+  'no-radio': {
+    title: 'It runs, and no network reaches it',
+    do: ['Its radio is probably another chip than the firmware was made for: go back to the original firmware file.'],
+  },
+  'no-stream': {
+    title: 'It runs, and no picture comes',
+    do: [
+      'Its settings may be erased: RTSP switched off, another port, path, account or password. Look at its own page.',
+      'The lens cap, and the privacy mode.',
+      'Only if none of these helps: the firmware may be made for another sensor.',
     ],
   },
   'sensor-differs': {
     title: 'It runs, without a picture',
-    do: ['The firmware was made for another sensor: go back to the original firmware file.'],
+    do: ['The firmware was probably made for another sensor: go back to the original firmware file.'],
   },
   loop: {
     title: 'It restarts again and again',

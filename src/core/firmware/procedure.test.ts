@@ -1,5 +1,6 @@
 import { expect, test } from '@jest/globals';
 import fc from 'fast-check';
+import { runs } from '../../../tests/support/runs.ts';
 import { LED_ROLES, USUAL_GUIDE } from './guide.ts';
 import {
   beginRun,
@@ -65,6 +66,46 @@ test('a reflash that goes well passes every step once, in the order that is show
     passed.push(run.phase);
   }
   expect(passed).toEqual([...WAY, 'done']);
+});
+
+test('a camera that was written and not seen to work is never “as before”: every way on leads to recovery', () => {
+  fc.assert(
+    fc.property(fc.array(fc.constantFrom(...ALL), { maxLength: 60 }), (signals) => {
+      let run = beginRun('onward', 0);
+      // told by the phases alone, from the table
+      let isAtRisk = false;
+      for (const [at, signal] of signals.entries()) {
+        const { phase } = run;
+        const isLegal = signalsIn(phase).includes(signal);
+        run = step(run, signal, at);
+        if (isLegal && phase === 'check' && (signal === 'picture' || signal === 'unseen')) isAtRisk = false;
+        else if (run.phase === 'writing' || (isLegal && phase === 'writing')) isAtRisk = true;
+        if (isAtRisk) expect(['stopped', 'retry', 'restore', 'done']).not.toContain(run.phase);
+      }
+    }),
+    runs(2000),
+  );
+});
+
+test.each([
+  { why: 'power fails while it writes, and somebody stops at the next try', last: 'stop' },
+  { why: 'and it then boots as before, without the card', last: 'usual' },
+] as const)('$why: recovery', ({ last }) => {
+  let run = beginRun('onward', 0);
+  for (const signal of ['next', 'next', 'next', 'taken', 'writing', 'cut', 'again'] as const)
+    run = step(run, signal, 1);
+  expect(run).toMatchObject({ phase: 'power-off', hasWritten: true });
+  if (last === 'usual') for (const signal of ['next', 'next', 'next'] as const) run = step(run, signal, 2);
+  expect(step(run, last, 3).phase).toBe('recover');
+});
+
+test('who is not found is looked for where it is harmless first', () => {
+  let run = at('network', { hasWritten: true });
+  run = step(run, 'unseen', 2);
+  expect(run).toMatchObject({ phase: 'network', cause: 'not-found' });
+  expect(CAUSE_WORDS['not-found'].do[0]).toMatch(/address may have changed/);
+  expect(step(run, 'seen', 3)).toMatchObject({ phase: 'check', cause: null });
+  expect(step(run, 'give-up', 3)).toMatchObject({ phase: 'recover', cause: 'no-radio' });
 });
 
 test('a clock that goes backwards makes no step older than the one before', () => {

@@ -48,7 +48,9 @@ export type Cause =
   | 'not-written'
   | 'power-cut'
   | 'wrong-image'
+  | 'not-found'
   | 'no-radio'
+  | 'no-stream'
   | 'sensor-differs'
   | 'loop'
   | 'silent-too-long';
@@ -98,12 +100,15 @@ export const MOVES: Readonly<Record<Phase, Readonly<Partial<Record<Signal, Move>
   },
   network: {
     seen: { to: 'check' },
-    unseen: { to: 'recover', cause: 'no-radio' },
+    // what is harmless is looked for first: a new address, a Wi-Fi key that went with the settings
+    unseen: { to: 'network', cause: 'not-found' },
     loop: { to: 'recover', cause: 'loop' },
+    'give-up': { to: 'recover', cause: 'no-radio' },
   },
   check: {
     picture: { to: 'restore' },
-    'no-picture': { to: 'recover', cause: 'sensor-differs' },
+    'no-picture': { to: 'check', cause: 'no-stream' },
+    'give-up': { to: 'recover', cause: 'sensor-differs' },
     unseen: { to: 'retry', cause: 'not-written' },
   },
   restore: { next: { to: 'done' } },
@@ -129,6 +134,8 @@ export interface Run {
   readonly attempt: number;
   /** What went wrong last; `null` while all went as expected. */
   readonly cause: Cause | null;
+  /** It began to write, and nobody has seen since that it works: it is not as before, whatever was said. */
+  readonly hasWritten: boolean;
 }
 
 export const beginRun = (direction: Direction, atMs: number): Run => ({
@@ -138,24 +145,40 @@ export const beginRun = (direction: Direction, atMs: number): Run => ({
   beganMs: atMs,
   attempt: 1,
   cause: null,
+  hasWritten: false,
 });
+
+/** By the picture, or by running as it did before. */
+const PROVES_IT_RUNS: ReadonlySet<Signal> = new Set(['picture', 'unseen']);
+const HALF_WRITTEN: ReadonlySet<Cause> = new Set(['power-cut', 'silent-too-long']);
+/** What went wrong is told as long as it is being mended. */
+const causeKept = (phase: Phase, cause: Cause | null): Cause | null =>
+  phase === 'retry' || phase === 'recover' ? cause : null;
 
 /**
  * One signal further. A pair that is not in the table, and an end that is left, are refused: the run is given back as it is.
+ * A camera that was written, and was not seen to work since, is not tried again as if nothing had happened and not left as
+ * “as before”: every way on leads to its recovery.
  * @param atMs when it was said; a clock that went backwards counts as no time passed
  */
 export function step(run: Run, signal: Signal, atMs: number): Run {
   const move = MOVES[run.phase][signal];
   if (!move) return run;
+  const hasWritten =
+    !(run.phase === 'check' && PROVES_IT_RUNS.has(signal)) &&
+    (run.hasWritten || move.to === 'writing' || (move.cause !== undefined && HALF_WRITTEN.has(move.cause)));
   const isSpent = move.to === 'retry' && run.attempt >= MOST_ATTEMPTS;
-  const phase = isSpent ? 'recover' : move.to;
+  const isUnsafe = hasWritten && (move.to === 'retry' || move.to === 'stopped');
+  const phase = isSpent || isUnsafe ? 'recover' : move.to;
   const begins = phase === 'power-off';
   return {
     ...run,
     phase,
     sinceMs: Math.max(atMs, run.sinceMs),
     attempt: begins ? run.attempt + 1 : run.attempt,
-    cause: move.cause ?? (begins ? null : run.cause),
+    // found after all: what was feared before is over
+    cause: move.cause ?? (begins || phase !== run.phase ? causeKept(phase, run.cause) : run.cause),
+    hasWritten,
   };
 }
 

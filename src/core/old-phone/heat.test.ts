@@ -6,7 +6,9 @@ import {
   heatAfter,
   heatOf,
   heatRun,
+  heatRunAt,
   heatScale,
+  isHeatedElsewhere,
   MOUNTS,
   minutesTo,
   type OldPhoneBody,
@@ -99,3 +101,28 @@ test.each([
 ])('at $celsius °C it gives $kept of its frames', ({ celsius, kept }) =>
   expect(framesKept(celsius, 45)).toBeCloseTo(kept, 9),
 );
+
+test('what its own watts cannot warm is heated by something else, by what all of its heat would come to', () => {
+  fc.assert(
+    fc.property(
+      fc.double({ min: 0.5, max: 5, noNaN: true }),
+      fc.double({ min: -10, max: 40, noNaN: true }),
+      fc.double({ min: 6, max: 90, noNaN: true }),
+      (watts, roomC, risenK) => {
+        const body = { kelvinPerWatt: { open: 9, metal: 6, closed: 16 }, joulePerKelvin: 180 };
+        const run = heatRunAt(watts, roomC, 'closed', body);
+        const all = (watts * 3600) / body.joulePerKelvin;
+        expect(isHeatedElsewhere(run, roomC, roomC + risenK)).toBe(risenK > 0.9 * all);
+        const scale = heatScale(run, roomC, roomC + risenK);
+        if (risenK > 0.9 * all) expect(scale).toBeNull();
+        else {
+          // the same body, read again after the hour, gives what was read
+          const again = heatRunAt(watts, roomC, 'closed', scaledBy(body, scale ?? 1));
+          expect(heatAfter(again, roomC, 60)).toBeCloseTo(roomC + risenK, 1);
+          expect(again.steadyC).toBeLessThan(roomC + 60 * watts * 5);
+        }
+      },
+    ),
+    runs(200),
+  );
+});

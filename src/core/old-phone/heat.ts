@@ -88,7 +88,7 @@ export function heatRunAt(watts: number, roomC: number, mount: Mount, body: OldP
 export function heatScale(run: HeatRun, roomC: number, readC: number, afterMin = 60): number | null {
   const risen = readC - roomC;
   const assumedK = run.steadyC - roomC;
-  if (risen <= 0 || assumedK <= 0) return null;
+  if (risen <= 0 || assumedK <= 0 || isHeatedElsewhere(run, roomC, readC, afterMin)) return null;
   // R and τ grow together: solved by halving, since the share that is reached hangs on τ itself.
   let low = 0.05;
   let high = 20;
@@ -99,6 +99,18 @@ export function heatScale(run: HeatRun, roomC: number, readC: number, afterMin =
     else high = scale;
   }
   return low;
+}
+
+/** [A] Of what it would rise if no heat left it at all. */
+const ADIABATIC_SHARE = 0.9;
+
+/**
+ * Whether a reading cannot come from its own watts: even with no heat leaving it, P·t/C is all that they can warm it. Close to
+ * that another source heats it, the sun or what it lies on, and nothing is told of how its own heat leaves.
+ */
+export function isHeatedElsewhere({ steadyC, tauMin }: HeatRun, roomC: number, readC: number, afterMin = 60): boolean {
+  const mostK = ((steadyC - roomC) * afterMin) / tauMin;
+  return readC - roomC > ADIABATIC_SHARE * mostK;
 }
 
 /** The same body in another state: heat leaves it as it was seen to. */

@@ -3,6 +3,7 @@ import { NO_SECRETS, secretsKnownOf } from '../../core/document/site-secrets.ts'
 import type { Vault } from '../vault/vault-contract.ts';
 import { judge } from './judge.ts';
 import { lanesJudged } from './lanes-slice.ts';
+import { guessBitsOf, onStrengthKnown } from './password-strength.ts';
 import { selectSite } from './site-slice.ts';
 import { store } from './store.ts';
 
@@ -17,7 +18,7 @@ export function watchSecrets(vault: Vault): void {
   let isDue = false;
   const tell = async (): Promise<void> => {
     isDue = false;
-    const known = secretsKnownOf(selectSite(store.getState()), vault.get);
+    const known = secretsKnownOf(selectSite(store.getState()), vault.get, guessBitsOf);
     if (equal(known, told)) return;
     told = known;
     const judged = await judge.know(known);
@@ -29,6 +30,7 @@ export function watchSecrets(vault: Vault): void {
     queueMicrotask(() => void tell());
   };
   vault.subscribe(ask);
+  onStrengthKnown(ask);
   store.subscribe(() => {
     const site = selectSite(store.getState());
     if (site.cameras === cameras && site.models === models) return;

@@ -1,6 +1,6 @@
 import { THRESHOLD_SLACK } from '../../base/verdict.ts';
 import type { SiteCommand } from '../../document/site-commands.ts';
-import { type Facts, rulesFor, tightIf } from '../../findings/rule.ts';
+import { type Facts, failsIf, rulesFor, tightIf } from '../../findings/rule.ts';
 import { LOWEST_NOON_DEG, SOLAR_LIMITS } from '../../power/solar.ts';
 import { monthNames } from '../../power/sun-budget.ts';
 import type { PowerFacts, PowerOffers } from './power-facts.ts';
@@ -152,13 +152,23 @@ export const BATTERY_RULES = [
     id: 'power.old-phone-swollen',
     question: 'Is its battery swollen?',
     source: 'lithium cells',
-    needs: ['isSwollen'],
+    needs: ['isOldPhone'],
     asks: (f) => f.isOldPhone === true,
-    fails: (f) => f.isSwollen,
-    severity: 'stop',
-    title: () => 'Swollen battery: stop at once',
-    because: () => 'It was seen to be swollen.',
-    do: ['Do not charge it, press it or open it.', 'Take it out of the building, to a collection point.'],
+    judge: (f) => (f.isSwollen === undefined ? 'unknown' : failsIf(f.isSwollen)),
+    when: {
+      'will-not-work': {
+        severity: 'stop',
+        title: () => 'Swollen battery: stop at once',
+        because: () => 'It was seen to be swollen.',
+        do: ['Do not charge it, press it or open it.', 'Take it out of the building, to a collection point.'],
+      },
+      unknown: {
+        severity: 'caution',
+        title: () => 'Battery not looked at',
+        because: () => 'Whether it is swollen is not known.',
+        do: ['Lay it on a flat table: its back must not bulge, and its screen must not lift.'],
+      },
+    },
     why: 'A swollen cell can burn without warning.',
   }),
 ] as const;

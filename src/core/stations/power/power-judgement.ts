@@ -287,7 +287,8 @@ export class PowerJudge {
     facts.batteryC = typeof batteryC === 'number' ? batteryC : undefined;
     facts.cellWarmC = assumed(this.site.assumptions, 'power.cell-warm');
     facts.cellHotC = assumed(this.site.assumptions, 'power.cell-hot');
-    facts.isSwollen = isSwollen === true;
+    // that nobody looked at it is no sign that it is well
+    facts.isSwollen = typeof isSwollen === 'boolean' ? isSwollen : undefined;
   }
 
   private cameraAt(subject: string): Camera | undefined {

@@ -1,3 +1,5 @@
+import { sayStrength } from '../../auth/secret-maker.ts';
+import { type SecretTraits, strengthOf } from '../../auth/secret-traits.ts';
 import { sayMany } from '../../base/say.ts';
 import { atLeast } from '../../base/verdict.ts';
 import type { SiteCommand } from '../../document/site-commands.ts';
@@ -14,6 +16,11 @@ function isMailAddress(user: string): boolean {
   const [local = '', domain = '', ...more] = user.split('@');
   return more.length === 0 && local !== '' && domain.slice(1, -1).includes('.') && !/\s/.test(user);
 }
+/** The bench says the same. */
+export const strengthWords = (secret: Pick<SecretTraits, 'bits' | 'guessBits'>): string => {
+  const { bits } = strengthOf(secret);
+  return `At most ${Math.round(bits)} bits: ${sayStrength(bits)}`;
+};
 const NEW_SECRET = 'Create a new password here, and set it at the camera.';
 
 /** A streaming account of its own: who may look, under which name, with which secret. */
@@ -219,24 +226,28 @@ export const ACCOUNT_RULES = [
   rule({
     id: 'prepare.password-weak',
     question: 'Can the password be guessed?',
-    source: 'bits of the kinds of characters that occur, repeats and runs counted once [A]',
+    source:
+      'the lower of two: bits of the kinds of characters that occur, repeats and runs counted once; and how it is guessed by words, names, years and rows of keys (zxcvbn, Wheeler, USENIX Security 2016); 10¹¹ guesses a second [A]',
     needs: ['secret', 'strongBits', 'weakBits'],
     asks: (f) => hasAccount(f) && f.secret?.isKnown !== true,
-    judge: (f) => atLeast(f.secret.bits, f.strongBits, f.weakBits),
+    judge: (f) => {
+      const { bits, isProven } = strengthOf(f.secret);
+      const verdict = atLeast(bits, f.strongBits, f.weakBits);
+      // so many characters may still spell a word: strong is said only where somebody looked
+      return verdict === 'ok' && !isProven ? 'unknown' : verdict;
+    },
     when: {
       'will-not-work': {
         severity: 'fix',
         title: () => 'Password can be guessed',
-        because: (f) =>
-          `It has at most ${Math.round(f.secret.bits)} bits; below ${f.weakBits} bits it is guessed in an hour.`,
+        because: (f) => `${strengthWords(f.secret)}.`,
         do: [NEW_SECRET],
       },
       tight: {
         severity: 'caution',
-        title: () => 'Password too short',
-        because: (f) =>
-          `It has at most ${Math.round(f.secret.bits)} bits; from ${f.strongBits} bits it cannot be guessed.`,
-        do: ['Create a longer one.'],
+        title: () => 'Password too weak',
+        because: (f) => `${strengthWords(f.secret)}; from ${Math.round(f.strongBits)} bits it takes years.`,
+        do: [NEW_SECRET],
       },
     },
     why: 'A login that is overheard once is attacked offline, as fast as computers can.',

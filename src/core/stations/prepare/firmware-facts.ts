@@ -13,7 +13,7 @@ import { LED_ROLE_WORDS, LED_ROLES, MARK_WORDS, type ReflashGuide } from '../../
 import { compareNames } from '../../firmware/image-name.ts';
 import { looksSame, sayLed } from '../../firmware/led.ts';
 import { MARKS } from '../../firmware/marks.ts';
-import { ALIGN_MIB, fileFits, MIB, partitionOf } from '../../firmware/memory-card.ts';
+import { ALIGN_MIB, fitsOn, partitionOf, roomIn } from '../../firmware/memory-card.ts';
 import { WRITES } from '../../firmware/options.ts';
 import { compareHash } from '../../firmware/published-hash.ts';
 import type { SiteView } from '../../site/site-view.ts';
@@ -84,7 +84,8 @@ function cardFacts({ card, image }: Reflash, guide: ReflashGuide | null): Facts<
     limitGiB: guide?.limitGiB ?? undefined,
     fileSystem: card.fileSystem,
     fileSystemWanted: guide?.fileSystem,
-    imageFitsCard: image ? fileFits(image.bytes, card.fileSystem) && image.bytes <= partition.sizeMiB * MIB : undefined,
+    isFileSystemPossible: roomIn(partition, card.fileSystem) !== null,
+    imageFitsCard: image ? fitsOn(image.bytes, partition, card.fileSystem) : undefined,
     nameWanted: guide?.imageName,
     nameOnCard: card.fileName,
     nameVerdict: guide ? compareNames(guide.imageName, card.fileName) : undefined,
@@ -112,14 +113,16 @@ export function firmwareFacts(camera: Camera, view: SiteView, settings: readonly
   if (!reflash && !needs && !told) return { needsFirmware: false };
   const decided = reflash ?? UNSAID_REFLASH;
   const writes = decided.decision !== null && WRITES.has(decided.decision);
-  const { scored, best } = decisionOf(camera, view, 'unknown');
+  // vetoes hang on no score
+  const { scored } = decisionOf(camera, view, 'unknown');
+  const chosen = scored.find(({ option }) => option === decided.decision);
   const guide = model?.reflash ?? null;
   const own = {
     needsFirmware: needs,
     decision: decided.decision,
-    best,
     writes,
-    vetoes: scored.find(({ option }) => option === decided.decision)?.vetoes ?? [],
+    vetoes: chosen?.vetoes ?? [],
+    openVetoes: chosen?.open ?? [],
     hasBack: decided.backImage !== null,
     isBackGivenUp: decided.isBackGivenUp,
     hasGuide: hasGuide(model),
@@ -128,6 +131,7 @@ export function firmwareFacts(camera: Camera, view: SiteView, settings: readonly
     readBack: readBackOf(camera, view, guide),
     isRehearsed: bestKnown(view.index, cameraSubject(camera.id), 'reflash.rehearsed.onward') !== null,
     phase: told?.run.phase,
+    hasWritten: told?.run.hasWritten,
     sameLeds: guide ? alikeLeds(guide) : [],
   };
   return merged(own, imageFacts(decided), cardFacts(decided, guide));

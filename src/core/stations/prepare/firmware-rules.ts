@@ -1,7 +1,7 @@
 import { capital } from '../../base/say.ts';
 import type { SiteCommand } from '../../document/site-commands.ts';
 import { rulesFor } from '../../findings/rule.ts';
-import { OPTION_WORDS } from '../../firmware/options.ts';
+import type { Phase } from '../../firmware/procedure.ts';
 import { type PrepareFacts, type PrepareOffers, writes } from './prepare-facts.ts';
 
 const rule = rulesFor<PrepareFacts, PrepareOffers, SiteCommand>();
@@ -12,14 +12,14 @@ export const FIRMWARE_RULES = [
     id: 'prepare.firmware-undecided',
     question: 'Is the firmware of a camera without a stream decided?',
     source: 'the model card: no stream with the firmware that it has',
-    needs: ['needsFirmware', 'best'],
+    needs: ['needsFirmware'],
     asks: (f) => f.needsFirmware === true,
     judge: (f) => (f.decision === undefined || f.decision === null ? 'unknown' : 'ok'),
     when: {
       unknown: {
         severity: 'caution',
         title: () => 'Firmware not decided',
-        because: (f) => `With its present firmware it has no local stream. By its score: ${OPTION_WORDS[f.best]}.`,
+        because: () => 'With its present firmware it has no local stream.',
         do: ['Decide at the bench: the reasons stand beside each option.'],
       },
     },
@@ -44,13 +44,23 @@ export const FIRMWARE_RULES = [
     id: 'prepare.firmware-veto',
     question: 'Is there a veto against a reflash?',
     source: 'reasons that outweigh any score [A]',
-    needs: ['vetoes'],
+    needs: ['vetoes', 'openVetoes'],
     asks: writes,
-    fails: (f) => f.vetoes.length > 0,
-    severity: 'stop',
-    title: () => 'Veto against a reflash',
-    because: (f) => f.vetoes.join(' '),
-    do: ['Resolve that first, or choose another option.'],
+    judge: (f) => (f.vetoes.length > 0 ? 'will-not-work' : f.openVetoes.length > 0 ? 'unknown' : 'ok'),
+    when: {
+      'will-not-work': {
+        severity: 'stop',
+        title: () => 'Veto against a reflash',
+        because: (f) => f.vetoes.join(' '),
+        do: ['Resolve that first, or choose another option.'],
+      },
+      unknown: {
+        severity: 'fix',
+        title: () => 'Before a reflash: questions not answered',
+        because: (f) => f.openVetoes.join(' '),
+        do: ['Answer them at the bench: each can be a reason not to write anything.'],
+      },
+    },
     mends: (_, offers) => offers.decisions(),
     why: 'A camera that does not come back cannot be asked why.',
   }),
@@ -72,6 +82,9 @@ export const FIRMWARE_RULES = [
     why: 'The name of a file and the seconds of a button decide it.',
   }),
 ] as const;
+
+/** Steps before anything is written: of a camera that was half written they are steps of its recovery. */
+const STARTS: ReadonlySet<Phase> = new Set(['power-off', 'insert', 'hold', 'watch', 'release']);
 
 /** The writing itself: rehearsed, lamps told apart, brought to its end. */
 export const PROCEDURE_RULES = [
@@ -105,10 +118,10 @@ export const PROCEDURE_RULES = [
     id: 'prepare.reflash-open',
     question: 'Did its last reflash end well?',
     source: 'the steps that were told',
-    needs: ['phase'],
+    needs: ['phase', 'hasWritten'],
     asks: (f) => f.phase !== undefined,
     judge: (f) =>
-      f.phase === 'recover' || f.phase === 'replaced'
+      f.phase === 'recover' || f.phase === 'replaced' || (f.hasWritten && STARTS.has(f.phase))
         ? 'will-not-work'
         : f.phase === 'done' || f.phase === 'stopped'
           ? 'ok'
@@ -120,7 +133,9 @@ export const PROCEDURE_RULES = [
         because: (f) =>
           f.phase === 'replaced'
             ? 'It was given up after the last recovery failed.'
-            : 'Its last reflash did not end well.',
+            : f.hasWritten && STARTS.has(f.phase)
+              ? 'It began to write, and nobody has seen since that it works: it is not as before.'
+              : 'Its last reflash did not end well.',
         do: ['Recover it with the original firmware file, or replace it.'],
       },
       tight: {

@@ -5,6 +5,7 @@ import { judgePrepare } from './prepare-judgement.ts';
 import { prepareOffers } from './prepare-offers.ts';
 import { PREPARE_RULES } from './prepare-rules.ts';
 
+export { strengthWords } from './account-rules.ts';
 export { decisionOf, hasGuide } from './firmware-facts.ts';
 export { heatOfOldPhone, loadOf, readingUnder } from './old-phone-heat.ts';
 export { sayMinutes } from './old-phone-rules.ts';

@@ -9,6 +9,7 @@ import {
   heatRun,
   heatRunAt,
   heatScale,
+  isHeatedElsewhere,
   MOUNTS,
   type OldPhoneBody,
   type OldPhoneLoad,
@@ -53,8 +54,15 @@ export function readingUnder(camera: Camera, view: SiteView) {
   ] as const;
 }
 
+interface BodyRead {
+  readonly body: OldPhoneBody;
+  readonly isRead: boolean;
+  /** It was warmer than its own watts can make it. */
+  readonly isHeatedElsewhere: boolean;
+}
+
 /** How heat leaves this very handset: as assumed, or as it was seen to by the last reading that tells what it was taken under. */
-export function bodyAsRead(camera: Camera, view: SiteView): { readonly body: OldPhoneBody; readonly isRead: boolean } {
+export function bodyAsRead(camera: Camera, view: SiteView): BodyRead {
   const body = bodyOf(view);
   const subject = cameraSubject(camera.id);
   const read = lastFact(view.index, subject, 'batteryC');
@@ -63,19 +71,22 @@ export function bodyAsRead(camera: Camera, view: SiteView): { readonly body: Old
   const [watts, mount, roomC] = [then('under.watts'), then('under.mount'), then('under.roomC')];
   const place = MOUNTS.find((one) => one === mount);
   if (typeof read?.value !== 'number' || typeof watts !== 'number' || typeof roomC !== 'number' || !place)
-    return { body, isRead: false };
-  const scale = heatScale(heatRunAt(watts, roomC, place, body), roomC, read.value);
-  return scale === null ? { body, isRead: false } : { body: scaledBy(body, scale), isRead: true };
+    return { body, isRead: false, isHeatedElsewhere: false };
+  const run = heatRunAt(watts, roomC, place, body);
+  const scale = heatScale(run, roomC, read.value);
+  return scale === null
+    ? { body, isRead: false, isHeatedElsewhere: isHeatedElsewhere(run, roomC, read.value) }
+    : { body: scaledBy(body, scale), isRead: true, isHeatedElsewhere: false };
 }
 
 /** How warm it gets; held to what was read after an hour, where somebody read it. */
 export function heatOfOldPhone(
   camera: Camera,
   view: SiteView,
-): { readonly run: HeatRun; readonly isRead: boolean } | null {
+): { readonly run: HeatRun; readonly isRead: boolean; readonly isHeatedElsewhere: boolean } | null {
   const { mount = null, roomC = null } = camera.handset ?? {};
   const load = loadOf(camera, view);
   if (mount === null || roomC === null || !load) return null;
-  const { body, isRead } = bodyAsRead(camera, view);
-  return { run: heatRun(load, roomC, mount, body), isRead };
+  const { body, ...read } = bodyAsRead(camera, view);
+  return { run: heatRun(load, roomC, mount, body), ...read };
 }

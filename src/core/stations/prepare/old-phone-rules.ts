@@ -42,6 +42,22 @@ export const OLD_PHONE_RULES = [
     why: 'A warm phone drops frames to protect itself; one that stays warm on its charger swells.',
   }),
   rule({
+    id: 'prepare.old-phone-heated',
+    question: 'Does something else heat the old phone?',
+    source: 'P·t/C: all that its own watts can warm it in an hour, no heat leaving it; nine tenths of that [A]',
+    needs: ['isHeatedElsewhere'],
+    asks: (f) => isOldPhone(f) && f.isHeatedElsewhere !== undefined,
+    isTight: (f) => f.isHeatedElsewhere,
+    severity: 'fix',
+    title: () => 'Old phone heated by something else',
+    because: (f) => `It was read warmer than ${f.oldPhoneW?.toFixed(1) ?? 'its own'} W can make it within an hour.`,
+    do: [
+      'Look for the sun on it, a heater, or its charger beneath it, and move it.',
+      'Read its battery again after an hour.',
+    ],
+    why: 'Its own settings do not cool it then, and how warm it gets is not known from that reading.',
+  }),
+  rule({
     id: 'prepare.old-phone-screen',
     question: 'Is the screen of the old phone off?',
     source: 'a lit screen is the largest heat source of a phone [A]',

@@ -55,8 +55,9 @@ export interface FirmwareFacts {
   /** It gives no stream with the firmware that it has, and nobody has seen it give one. */
   readonly needsFirmware: boolean;
   readonly decision: Option | null;
-  readonly best: Option;
   readonly vetoes: readonly string[];
+  /** Questions that could be a veto, and that nobody answered. */
+  readonly openVetoes: readonly string[];
   /** The decision writes another image. */
   readonly writes: boolean;
   readonly hasImage: boolean;
@@ -84,6 +85,8 @@ export interface FirmwareFacts {
   readonly fileSystem: FileSystem;
   readonly fileSystemWanted: FileSystem;
   readonly imageFitsCard: boolean;
+  /** The partition has the size for its file system. */
+  readonly isFileSystemPossible: boolean;
   readonly nameWanted: string;
   readonly nameOnCard: string;
   readonly nameVerdict: NameVerdict;
@@ -92,6 +95,8 @@ export interface FirmwareFacts {
   readonly isRehearsed: boolean;
   /** Where its reflash stands; absent while none was begun. */
   readonly phase: Phase;
+  /** It began to write, and was not seen to work since. */
+  readonly hasWritten: boolean;
   /** The lamp’s signs that nobody can tell apart, in words. */
   readonly sameLeds: readonly string[];
 }
@@ -101,6 +106,8 @@ export interface OldPhoneFacts {
   readonly isOldPhone: boolean;
   /** °C that it ends up at, and minutes until it is too warm; `null` never. */
   readonly steadyC: number;
+  /** It was read to be warmer than its own watts can make it. */
+  readonly isHeatedElsewhere: boolean;
   readonly minutesToWarm: number | null;
   readonly oldPhoneW: number;
   readonly roomC: number;

@@ -1,4 +1,5 @@
 import { assumed } from '../../assumptions/assumptions.ts';
+import { STRONG_BITS, WEAK_BITS } from '../../auth/secret-maker.ts';
 import { merged } from '../../base/merged.ts';
 import { gigabytes, kilobits } from '../../base/units.ts';
 import type { Camera } from '../../document/chapters/cameras/camera.ts';
@@ -23,10 +24,6 @@ export interface PrepareJudgement {
 
 /** Names of accounts that devices come with [A]. */
 const FACTORY_USERS = ['admin', 'administrator', 'root', 'user', 'guest', 'default', 'service', 'supervisor'];
-
-/** [A] Bits from which nobody guesses a secret whose login was overheard, and below which it is done in an hour. */
-const STRONG_BITS = 64;
-const WEAK_BITS = 45;
 
 /** All names of accounts by their small letters: a name is looked up, not searched for. */
 const namesOf = ({ site }: SiteView): ReadonlyMap<string, ReadonlySet<string>> => {
@@ -116,6 +113,7 @@ function oldPhoneFacts(camera: Camera, view: SiteView): Facts<OldPhoneFacts> {
   return {
     isOldPhone: true,
     steadyC: heat?.run.steadyC,
+    isHeatedElsewhere: heat?.isHeatedElsewhere,
     minutesToWarm: heat && roomC !== undefined ? minutesTo(heat.run, roomC, warm) : undefined,
     oldPhoneW: heat?.run.watts,
     roomC,

@@ -86,7 +86,9 @@ export function prepareOffers(view: SiteView, camera: Camera): PrepareOffers {
       }),
     fileSystem: () =>
       ofCard((card) =>
-        guide ? ofReflash(`Format it ${guide.fileSystem}`, { card: { ...card, fileSystem: guide.fileSystem } }) : null,
+        guide && guide.fileSystem !== card.fileSystem
+          ? ofReflash(`Format it ${guide.fileSystem}`, { card: { ...card, fileSystem: guide.fileSystem } })
+          : null,
       ),
     fileName: () =>
       ofCard((card) =>

@@ -46,14 +46,23 @@ export const CARD_RULES = [
   rule({
     id: 'prepare.sd-card-file-system',
     question: 'Can its boot loader read the file system?',
-    source: 'the file system that its boot loader reads, by its model card',
-    needs: ['fileSystem', 'fileSystemWanted'],
+    source: 'the file system that its boot loader reads, by its model card; FAT specification 1.03 (count of clusters)',
+    needs: ['fileSystem', 'fileSystemWanted', 'isFileSystemPossible', 'partitionMiB'],
     asks: hasCard,
-    fails: (f) => f.fileSystem !== f.fileSystemWanted,
+    fails: (f) => f.fileSystem !== f.fileSystemWanted || !f.isFileSystemPossible,
     severity: 'stop',
-    title: (f) => `File system ${f.fileSystem} instead of ${f.fileSystemWanted}`,
-    because: () => 'SD cards above 32 GB are sold with exFAT.',
-    do: ['Format the partition again.'],
+    title: (f) =>
+      f.fileSystem === f.fileSystemWanted
+        ? `No ${f.fileSystem} on a partition of this size`
+        : `File system ${f.fileSystem} instead of ${f.fileSystemWanted}`,
+    because: (f) =>
+      f.fileSystem === f.fileSystemWanted
+        ? `${f.partitionMiB} MiB: FAT32 needs 65 525 clusters, some 33 MiB; FAT16 ends at 2 GiB.`
+        : 'SD cards above 32 GB are sold with exFAT.',
+    do: (f) =>
+      f.fileSystem === f.fileSystemWanted
+        ? ['Make the partition larger, or smaller for FAT16.']
+        : ['Format the partition again.'],
     mends: (_, offers) => offers.fileSystem(),
     why: 'What the boot loader cannot read does not exist for it.',
   }),

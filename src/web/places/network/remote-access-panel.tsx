@@ -84,7 +84,8 @@ const SCHOOLS: Readonly<Record<RemoteAccess, School>> = {
 const OUTSIDE_WORDS: Readonly<Record<string, string>> = {
   public: 'Public: a port forward would work.',
   'shared-cgnat': 'Carrier-grade NAT: no port forward can work.',
-  private: 'Private, double NAT: another router is in front of it.',
+  'ds-lite': 'DS-Lite: no port forward can work.',
+  private: 'Private, double NAT: another router is in front of it, and needs the port forward too.',
 };
 
 /** How somebody looks in from outside, what is open to the world, and what belongs to each. */

@@ -1,4 +1,4 @@
-import { useState } from 'react';
+import { useState, useSyncExternalStore } from 'react';
 import {
   ALPHABET_NAMES,
   ALPHABETS,
@@ -13,8 +13,9 @@ import { hasControl } from '../../../core/base/control-signs.ts';
 import { TEXT_LIMITS } from '../../../core/base/limits.ts';
 import type { Account, Camera } from '../../../core/document/chapters/cameras/camera.ts';
 import { accountFor } from '../../../core/document/stream-address.ts';
-import { ownUser } from '../../../core/stations/prepare/index.ts';
+import { ownUser, strengthWords } from '../../../core/stations/prepare/index.ts';
 import { askStandin } from '../../api/standins.ts';
+import { guessBitsOf, onStrengthKnown } from '../../store/password-strength.ts';
 import { selectServer } from '../../store/server-slice.ts';
 import { commandIssued, selectSite } from '../../store/site-slice.ts';
 import { useAppDispatch, useAppSelector } from '../../store/store.ts';
@@ -46,6 +47,7 @@ export function AccountPanel({ camera }: { camera: Camera }) {
   const { signs, most, count, hasRefused } = secretRoom(camera, view, alphabet, length);
   const bits = drawnBits(signs.length, count);
   const secret = account && vault.get(account.secretRef);
+  const guessBits = useGuessBits(secret || null, [camera.name, account?.user ?? '']);
   const paths = camera.streams.map(({ path }) => path);
 
   const setUser = (user: string): void => {
@@ -79,7 +81,9 @@ export function AccountPanel({ camera }: { camera: Camera }) {
           )}
         </span>
       </div>
-      <p className="mt-1 text-small text-soft">{secret ? saySecret(secret) : sayReach(account, vault.state)}</p>
+      <p className="mt-1 text-small text-soft">
+        {secret ? saySecret(secret, guessBits) : sayReach(account, vault.state)}
+      </p>
       <fieldset className="mt-3 border-t border-hair pt-2">
         <legend className="sr-only">Create a password</legend>
         <div className="grid grid-cols-2 items-start gap-x-3 gap-y-2 md:grid-cols-[2fr_1fr_auto]">
@@ -156,8 +160,12 @@ const sayReach = (account: Account | null, state: string): string =>
       : 'Its password is not known here: type it, or create a new one.';
 
 /** What can be said of a secret without telling it. */
-const saySecret = (secret: string): string =>
-  `Password: ${[...secret].length} characters, at most ${Math.round(estimatedBits(secret))} bits. It is kept with the passwords, shown to nobody.`;
+const saySecret = (secret: string, guessBits: number | null): string =>
+  `Password: ${[...secret].length} characters. ${strengthWords({ bits: estimatedBits(secret), guessBits })}${guessBits === null ? '; whether it can be guessed by words is not known yet' : ''}. It is kept with the passwords, shown to nobody.`;
+
+/** How a password would be guessed: looked up beside the page, and told when it is known. */
+const useGuessBits = (secret: string | null, hints: readonly string[]): number | null =>
+  useSyncExternalStore(onStrengthKnown, () => (secret ? guessBitsOf(secret, hints) : null));
 
 interface UserFieldProps {
   readonly label: string;

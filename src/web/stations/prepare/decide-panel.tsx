@@ -67,16 +67,23 @@ export function DecidePanel({ camera, reflash, set }: BenchProps) {
               <th scope="row" className="py-1.5 pr-2 text-left">
                 score
               </th>
-              {scored.map(({ option, score, vetoes }) => (
+              {scored.map(({ option, score, vetoes, open }) => (
                 <td key={option} className="py-1.5 pr-2">
                   <span className="flex flex-wrap items-center gap-2">
                     <b className="font-mono text-name">{Math.round(score * 100)}</b>
                     {option === best && (
-                      <span className="text-verdigris">{isClose ? 'no other leads by 10' : 'by its score'}</span>
+                      <span className="text-verdigris">
+                        {isClose ? 'within 10 of another: goes back most easily' : 'by its score'}
+                      </span>
                     )}
                   </span>
                   {vetoes.map((text) => (
                     <span key={text} className="block text-brick">
+                      {text}
+                    </span>
+                  ))}
+                  {open.map((text) => (
+                    <span key={text} className="block text-brass">
                       {text}
                     </span>
                   ))}

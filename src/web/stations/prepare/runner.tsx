@@ -40,7 +40,9 @@ export function Runner({ run, steps, guide, now, isQuiet = false, onTell }: Runn
   };
   const isTooEarly = ({ signal }: Answer): boolean =>
     run.phase === 'power-off' && signal === 'next' && elapsedS < guide.powerOffS;
-  const shown = answers.filter(({ isLate }) => !isLate || elapsedS >= guide.patienceS);
+  const shown = answers.filter(
+    ({ isLate, isLast }) => (!isLate || elapsedS >= guide.patienceS) && (!isLast || run.cause !== null),
+  );
   const seen = shown.filter(({ lamp }) => lamp !== undefined);
   const said = shown.filter(({ lamp }) => lamp === undefined);
   const at = WAY.indexOf(run.phase);
@@ -71,7 +73,7 @@ export function Runner({ run, steps, guide, now, isQuiet = false, onTell }: Runn
           {run.attempt > 1 ? `, attempt ${run.attempt} of ${MOST_ATTEMPTS}` : ''}
         </p>
         <h2 className="text-[26px] leading-8 font-strong">{title}</h2>
-        {run.cause && (run.phase === 'retry' || run.phase === 'recover') && (
+        {run.cause && (
           <div role="alert" className="mt-2 border-l-[3px] border-brick bg-brick-wash px-3 py-2">
             <b>{CAUSE_WORDS[run.cause].title}</b>
             <ul className="list-disc pl-4">

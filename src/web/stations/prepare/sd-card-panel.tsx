@@ -42,8 +42,9 @@ export function CardPanel({ camera, reflash, set }: BenchProps) {
     if (card) set({ card: { ...card, ...change } });
   };
   const take = (cardBytes: number): void => {
-    const { sizeMiB } = partitionWithin(bytes(cardBytes), guide?.limitGiB ?? null);
-    const fileSystem = guide?.fileSystem ?? fileSystemFor(bytes(cardBytes), { sizeMiB });
+    const planned = partitionWithin(bytes(cardBytes), guide?.limitGiB ?? null);
+    const { sizeMiB } = planned;
+    const fileSystem = guide?.fileSystem ?? fileSystemFor(bytes(cardBytes), planned);
     set({
       card: {
         bytes: cardBytes,

@@ -10,8 +10,8 @@ import { viewOf } from '../../../core/site/site-view.ts';
 import { readingUnder } from '../../../core/stations/prepare/index.ts';
 import { commandIssued, selectIndex, selectSite } from '../../store/site-slice.ts';
 import { useAppDispatch, useAppSelector } from '../../store/store.ts';
-import { CheckField } from '../../ui/check-field.tsx';
 import { NumberField } from '../../ui/number-field.tsx';
+import { SelectField } from '../../ui/text-field.tsx';
 
 /** How full a handset is kept, how warm it was read, how round its back is. */
 export function ChargeFields({ camera }: { camera: Camera }) {
@@ -21,6 +21,7 @@ export function ChargeFields({ camera }: { camera: Camera }) {
   const subject = cameraSubject(camera.id);
   const feed = camera.feed ?? { way: 'usb' as const, sun: null, charge: null };
   const batteryC = bestKnown(index, subject, 'batteryC')?.value;
+  const isSwollen = bestKnown(index, subject, 'isSwollen')?.value;
   const read = (quantity: HandQuantity, value: FactValue | null): void =>
     void dispatch(
       commandIssued(
@@ -55,11 +56,15 @@ export function ChargeFields({ camera }: { camera: Camera }) {
         hint="as its system shows"
         onKeep={(value) => read('batteryC', value)}
       />
-      <CheckField
-        label="its back is swollen"
-        className="self-center"
-        checked={bestKnown(index, subject, 'isSwollen')?.value === true}
-        onChange={(event) => read('isSwollen', event.target.checked)}
+      <SelectField
+        label="Its back"
+        value={typeof isSwollen === 'boolean' ? (isSwollen ? 'swollen' : 'flat') : ''}
+        options={[
+          { value: '', label: 'not looked at' },
+          { value: 'flat', label: 'flat' },
+          { value: 'swollen', label: 'swollen' },
+        ]}
+        onChange={(value) => read('isSwollen', value === '' ? null : value === 'swollen')}
       />
     </>
   );

@@ -1,4 +1,4 @@
-import { SECTOR_BYTES } from '../firmware/memory-card.ts';
+export const SECTOR_BYTES = 512;
 
 export interface FatInput {
   /** Of the volume. */
