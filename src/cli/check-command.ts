@@ -118,9 +118,11 @@ export async function checkCommand(args: readonly string[]): Promise<number> {
       print(`${oneLine(gear)}: ${severity}: ${oneLine(title)}. ${oneLine(because)}\n`);
     for (const { network, severity, title, because } of ofNetworks)
       print(`${oneLine(network)}: ${severity}: ${oneLine(title)}. ${oneLine(because)}\n`);
-    for (const { camera, stations, next } of lanes) {
+    for (const { camera, stations, next, notKnown } of lanes) {
       const stands = stations.map(({ name, verdict }) => `${name} ${VERDICT_WORDS[verdict]}`).join(', ');
-      print(`${oneLine(camera)}: ${stands}; ${next ? `next: ${oneLine(next)}` : 'nothing left to do'}\n`);
+      print(
+        `${oneLine(camera)}: ${stands}; ${next ? `next: ${oneLine(next)}` : notKnown ? `not known: ${oneLine(notKnown)}` : 'nothing left to do'}\n`,
+      );
     }
   }
   return [...findings, ...ofGear, ...ofNetworks].some(({ severity }) => severity === 'stop') ? 1 : 0;

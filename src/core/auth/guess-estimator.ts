@@ -1,3 +1,5 @@
+import { estimatedBits } from './secret-traits.ts';
+
 /**
  * Bits by which a password is found that somebody thought up, by whoever tries words, names, years, rows of keys and letters
  * changed for digits in the order in which people use them.
@@ -30,6 +32,15 @@ async function build(): Promise<GuessEstimator> {
     graphs: common.adjacencyGraphs,
     maxLength: LOOKED_AT,
   });
-  return (secret, hints) =>
-    Math.log2(Math.max(1, estimator.check([...secret].slice(0, LOOKED_AT).join(''), [...hints]).guesses));
+  return (secret, hints) => {
+    const { guesses, sequence } = estimator.check([...secret].slice(0, LOOKED_AT).join(''), [...hints]);
+    // What is none of these is reckoned there as one of ten to a character, whatever it is: here by the kinds that occur in it.
+    const least = Math.log2(Math.max(1, guesses));
+    const parts = sequence.reduce(
+      (bits, { pattern, token, guesses: own }) =>
+        bits + (pattern === 'bruteforce' ? estimatedBits(token) : Math.log2(Math.max(1, own))),
+      0,
+    );
+    return Math.max(least, parts);
+  };
 }

@@ -24,6 +24,8 @@ export interface Lane<Id extends string = StationId> {
   readonly worst: Finding | null;
   readonly findings: readonly Finding[];
   readonly next: string | null;
+  /** With every gate held, the first question that nobody can answer yet; `null` where none is left. */
+  readonly notKnown: string | null;
   /** What is said of it while nothing stands in the way. */
   readonly idle: string;
   /** When it was last measured, and whether something else was measured then than stands in the plan now. */

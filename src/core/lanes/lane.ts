@@ -15,6 +15,9 @@ export function laneOf<Id extends string>(stations: readonly Station<Id>[], came
   const stoppedAt = found.findIndex(({ gates }) => gates.some(({ holds }) => !holds));
   const stand = found[stoppedAt];
   const isDone = ({ gates }: StationFound): boolean => gates.every(({ holds }) => holds);
+  const open = found.find(({ verdict }) => verdict === 'unknown');
+  const notKnown = stand || !open ? null : (open.open[0] ?? `Is ${open.station.name} as it should be?`);
+  const done = stations.at(-1)?.done ?? 'Nothing';
   const findings = found.flatMap(({ findings: own }) => own).sort(bySeverity);
   return {
     cameraId: camera.id,
@@ -30,7 +33,9 @@ export function laneOf<Id extends string>(stations: readonly Station<Id>[], came
     worst: findings.find(({ severity }) => severity !== 'note') ?? null,
     findings,
     next: stand?.gates.find(({ holds }) => !holds)?.next ?? null,
-    idle: stand ? stand.idle : (stations.at(-1)?.done ?? 'Nothing'),
+    notKnown,
+    // what is not known is not left out because all gates hold
+    idle: stand ? stand.idle : notKnown === null ? done : `${done}. Not known: ${notKnown}`,
     measured: found.find(({ measured }) => measured)?.measured ?? null,
   };
 }

@@ -2,7 +2,7 @@ import { expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { shortestPan } from '../reference/turns.ts';
 import { calibrateTurns, runForTurn } from './timed-turns.ts';
-import { degreesOfNorm, normOfDegrees, turnToCentre, viewAtZoom } from './turning.ts';
+import { degreesOfNorm, normOfDegrees, panBetween, turnToCentre, viewAtZoom } from './turning.ts';
 
 const angle = fc.double({ min: -360, max: 360, noNaN: true });
 const range = fc
@@ -78,3 +78,38 @@ test('what was turned to lies in the middle: the angle is that of a pinhole, at 
       },
     ),
   ));
+
+test('a pan is told by one thing in two pictures, however far the head looks down', () => {
+  const picture = { width: 1280, height: 720, hfovDeg: 70 };
+  const f = 640 / Math.tan((35 * Math.PI) / 180);
+  const deg = fc.double({ min: -1, max: 1, noNaN: true });
+  fc.assert(
+    fc.property(deg, deg, deg, deg, (tilt01, bearing01, above01, pan01) => {
+      const tilt = tilt01 * 60 * (Math.PI / 180);
+      const panDeg = 20 * pan01;
+      // a thing that stands still, by its bearing and height from where the head looks first
+      const seen = (bearing: number): { x: number; y: number; z: number } => {
+        const elevation = tilt + above01 * 0.25;
+        const world = {
+          right: Math.cos(elevation) * Math.sin(bearing),
+          ahead: Math.cos(elevation) * Math.cos(bearing),
+          up: Math.sin(elevation),
+        };
+        // turned into the picture by the tilt alone
+        const z = world.ahead * Math.cos(tilt) + world.up * Math.sin(tilt);
+        const up = -world.ahead * Math.sin(tilt) + world.up * Math.cos(tilt);
+        return { x: 640 + (f * world.right) / z, y: 360 - (f * up) / z, z };
+      };
+      const bearing = bearing01 * 0.3;
+      const [before, after] = [seen(bearing), seen(bearing - (panDeg * Math.PI) / 180)];
+      if (before.z <= 0.1 || after.z <= 0.1) return;
+      expect(panBetween(before, after, picture, (tilt * 180) / Math.PI)).toBeCloseTo(panDeg, 6);
+    }),
+  );
+});
+
+test('of two lengths of run, however often, no spread is told', () => {
+  const turns = [0.4, 0.4, 1, 1].map((runS, at) => ({ runS, deg: 20 * runS + at * 0.1 }));
+  expect(calibrateTurns(turns)?.residualDeg).toBeNull();
+  expect(calibrateTurns([...turns, { runS: 0.7, deg: 14 }])?.residualDeg).toBeGreaterThan(0);
+});

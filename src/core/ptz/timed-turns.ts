@@ -13,7 +13,7 @@ export interface TurnCalibration {
   readonly offsetDeg: number;
   /** How long it runs before anything moves. */
   readonly deadTimeS: number;
-  /** Of the measurements around the line, with n − 2; of two, nothing is left over to tell. */
+  /** Of the measurements around the line, with n − 2; of two times, however often, whether it is a line cannot be told. */
   readonly residualDeg: number | null;
 }
 
@@ -35,8 +35,15 @@ export function calibrateTurns(turns: readonly TimedTurn[]): TurnCalibration | n
     degPerS,
     offsetDeg,
     deadTimeS: -offsetDeg / degPerS,
-    residualDeg: n > 2 ? Math.sqrt(left / (n - 2)) : null,
+    residualDeg: differentTimes(turns) > 2 ? Math.sqrt(left / (n - 2)) : null,
   };
+}
+
+/** [A] Runs that differ by less than this are one length: a device and its network do not keep it better. */
+const SAME_RUN_S = 0.08;
+function differentTimes(turns: readonly TimedTurn[]): number {
+  const times = turns.map(({ runS }) => runS).sort((a, b) => a - b);
+  return times.filter((runS, at) => at === 0 || runS - (times[at - 1] ?? runS) > SAME_RUN_S).length;
 }
 
 /** How long to run for a turn; 45° at 30 °/s → 1.5 s. */

@@ -46,6 +46,25 @@ export function turnToCentre(
   };
 }
 
+/**
+ * By how much the head panned between two pictures of one thing that stands still; to the right is positive. A point lies in
+ * the direction `atan2(u, f·cos t − v·sin t)` about the axis that it pans on: looking down, the same way in the picture is a
+ * larger turn than at the horizon. Source: pinhole; t is the tilt of the optical axis, above the horizon positive.
+ * @param before and @param after pixels from the upper left
+ */
+export function panBetween(
+  before: { readonly x: number; readonly y: number },
+  after: { readonly x: number; readonly y: number },
+  { width, height, hfovDeg }: { readonly width: number; readonly height: number; readonly hfovDeg: number },
+  tiltDeg: number,
+): number {
+  const f = focalPx(width, hfovDeg);
+  const tilt = tiltDeg / DEG;
+  const bearing = ({ x, y }: { readonly x: number; readonly y: number }): number =>
+    Math.atan2(x - width / 2, f * Math.cos(tilt) - (height / 2 - y) * Math.sin(tilt)) * DEG;
+  return bearing(before) - bearing(after);
+}
+
 /** Angle of view at a zoom: the focal length grows with it. */
 export const viewAtZoom = (hfovDeg: number, zoom: number): number =>
   2 * Math.atan(Math.tan(hfovDeg / 2 / DEG) / zoom) * DEG;

@@ -1,8 +1,12 @@
 import { pushTo } from '../base/push-to.ts';
 import { bytes, kilobits, terabytes } from '../base/units.ts';
 import { atLeast, type Verdict } from '../base/verdict.ts';
+import type { Stream } from '../document/chapters/cameras/camera.ts';
 import type { Destination } from '../document/chapters/destinations/destination.ts';
 import type { Tap } from '../document/chapters/taps/tap.ts';
+import { streamSubject } from '../document/subject.ts';
+import { bestKnown } from '../evidence/best-known.ts';
+import { soundCodecOf } from '../figures/written-figures.ts';
 import { bytesPerDay, daysFit } from '../storage/storage.ts';
 import { STORAGE_ASSUMPTIONS } from '../storage/storage-assumptions.ts';
 import type { SiteView } from './site-view.ts';
@@ -32,6 +36,25 @@ export interface DiskLedger {
   readonly ratesMissing: readonly string[];
 }
 
+/** Of sound whose rate nobody told, kbit/s: by definition for G.711 and its like (RFC 3551 §4.5), as cameras are set for others [A]. */
+const SOUND_KBPS: Readonly<Record<string, number>> = { PCMU: 64, PCMA: 64, G722: 64, 'G726-32': 32, AAC: 64 };
+const OTHER_SOUND_KBPS = 64;
+
+/** What the sound of a stream adds where it is recorded; a destination that does not take its codec drops it. */
+export function soundKbps(
+  { index }: Pick<SiteView, 'index'>,
+  stream: Stream,
+  destination: Pick<Destination, 'sounds'> | undefined,
+): number {
+  const subject = streamSubject(stream.id);
+  const codec = bestKnown(index, subject, 'sound.codec')?.value;
+  if (typeof codec !== 'string') return 0;
+  const taken = destination?.sounds ?? [];
+  if (taken.length > 0 && !taken.includes(soundCodecOf(codec))) return 0;
+  const rate = bestKnown(index, subject, 'sound.bitrateKbps')?.value;
+  return typeof rate === 'number' ? rate : (SOUND_KBPS[codec] ?? OTHER_SOUND_KBPS);
+}
+
 /** What one tap writes in a day, with the container around it, bytes. */
 export const writtenPerDay = (rateKbps: number, { schedule }: Tap): number =>
   bytesPerDay([{ count: 1, rate: kilobits(rateKbps), schedule }], overheadFraction);
@@ -51,12 +74,14 @@ export class DiskLedgers {
     const bytesPerDayOf = new Map<string, number>();
     const ratesMissing: string[] = [];
     let allBytesPerDay = 0;
+    const destination = this.view.destination(destinationId);
     for (const tap of this.#recordings.get(destinationId) ?? []) {
       const camera = this.view.camera(tap.cameraId);
       const stream = camera?.streams.find(({ id }) => id === tap.streamId);
       const rate = stream ? this.view.factsOf(stream).bitrateKbps : null;
       if (!rate) ratesMissing.push(camera?.name ?? tap.cameraId);
-      const own = rate ? writtenPerDay(rate.value, tap) : 0;
+      const sound = stream ? soundKbps(this.view, stream, destination) : 0;
+      const own = rate ? writtenPerDay(rate.value + sound, tap) : 0;
       bytesPerDayOf.set(tap.id, own);
       allBytesPerDay += own;
     }

@@ -3,10 +3,11 @@ import { atLeast, atMost, type Verdict } from '../base/verdict.ts';
 /** IEC 60529: second digit 4 is splashing water, 5 a jet; first digit 5 keeps harmful dust out. */
 const RAIN_PROOF = { dust: 5, splash: 4, jet: 5 } as const;
 
+/** IP54 under a roof, IP65 in the open [A]: neither digit stands in for the other. */
 export function judgeIngress(code: number): Verdict {
   const [dust, water] = [Math.floor(code / 10), code % 10];
-  if (dust >= RAIN_PROOF.dust && water >= RAIN_PROOF.jet) return 'ok';
-  return dust >= 4 && water >= RAIN_PROOF.splash ? 'tight' : 'will-not-work';
+  if (dust < RAIN_PROOF.dust || water < RAIN_PROOF.splash) return 'will-not-work';
+  return dust > RAIN_PROOF.dust && water >= RAIN_PROOF.jet ? 'ok' : 'tight';
 }
 
 /** How far into the dark a light reaches, against what is to be seen. */

@@ -2,14 +2,16 @@ import { assumed } from '../assumptions/assumptions.ts';
 import type { Point } from '../base/plan-geometry.ts';
 import { pushTo } from '../base/push-to.ts';
 import { atMost, type Verdict } from '../base/verdict.ts';
+import type { Camera } from '../document/chapters/cameras/camera.ts';
 import type { Gear } from '../document/chapters/gear/gear.ts';
 import type { KnownHow } from '../document/chapters/journal/entry.ts';
 import type { Link } from '../document/chapters/links/link.ts';
 import type { Site } from '../document/site.ts';
-import { airSubject, gearSubject } from '../document/subject.ts';
+import { airSubject, cameraSubject, gearSubject } from '../document/subject.ts';
 import { thingsOf } from '../document/subjects.ts';
 import { bestKnown } from '../evidence/best-known.ts';
-import { airtimeShare, estimateSignal, radioKind, type SignalEstimate, sharesAir } from '../radio/radio.ts';
+import { airtimeShare, estimateSignal, type SignalEstimate, sharesAir } from '../radio/radio.ts';
+import { radioKind, slowerOf } from '../radio/radio-kinds.ts';
 import { type Draw, drawsOf } from './draws.ts';
 import { lengthOf } from './link-length.ts';
 import type { SiteView } from './site-view.ts';
@@ -194,15 +196,28 @@ export class SiteLinks {
     return state;
   }
 
+  private cameraOn({ from, to }: Link): Camera | undefined {
+    const prefix = cameraSubject('');
+    const subject = [from, to].find((end) => end.startsWith(prefix));
+    return subject === undefined ? undefined : this.view.camera(subject.slice(prefix.length));
+  }
+
   private hear(link: Link): RadioState {
     const ap = [this.view.gearAt(link.from), this.view.gearAt(link.to)].find((gear) => gear?.kind === 'access-point');
-    const kind = ap?.kind === 'access-point' ? radioKind(ap.radio) : undefined;
+    const camera = this.cameraOn(link);
+    const model = camera && this.view.modelOf(camera);
+    const point = ap?.kind === 'access-point' ? radioKind(ap.radio) : undefined;
+    const kind = slowerOf(point, model?.radio ? radioKind(model.radio) : undefined);
     const [from, to] = [this.positionOf(link.from), this.positionOf(link.to)];
     const { plan, assumptions } = this.site;
     const estimate =
       ap?.kind === 'access-point' && from && to ? estimateSignal(ap, from, to, plan.walls, assumptions) : null;
     const read = this.signalRead(link);
-    const rssiDbm = read ?? estimate?.rssiDbm ?? null;
+    const heard = read ?? estimate?.rssiDbm ?? null;
+    // what it sends back is weaker by as much as it transmits with less
+    const weakerDb =
+      ap?.kind === 'access-point' && model?.radioDbm != null ? Math.max(0, ap.eirpDbm - model.radioDbm) : 0;
+    const rssiDbm = heard === null ? null : heard - weakerDb;
     const isAtEdge = rssiDbm !== null && rssiDbm < assumed(assumptions, 'air.signal-ok');
     return {
       link,

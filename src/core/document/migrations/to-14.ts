@@ -1,4 +1,7 @@
-import { eachOf, isDocument, type Migration } from './migrate.ts';
+import { eachOf, isDocument, type Migration, type OldDocument } from './migrate.ts';
+
+/** Its own radio was not on a card before 14: that is not known of it. */
+export const cardTo14 = (card: OldDocument): OldDocument => ({ radio: null, radioDbm: null, ...card });
 
 /**
  * Jitter before 14 was the last value of a running mean, which forgets a stall: it is kept under its own name, and no rule
@@ -7,6 +10,7 @@ import { eachOf, isDocument, type Migration } from './migrate.ts';
 export const to14: Migration = (document) => ({
   ...document,
   version: 14,
+  models: eachOf(document.models, cardTo14),
   journal: eachOf(document.journal, (entry) => {
     const { payload } = entry;
     const facts = eachOf(entry.facts, (fact) =>

@@ -154,7 +154,7 @@ export const CARD_RULES = [
       tight: {
         severity: 'fix',
         title: (f) => `IP${f.ingress}: under a roof only`,
-        because: () => 'It withstands splashes, not a jet of water or driving rain.',
+        because: () => 'Outdoors asks for IP54 under a roof, IP65 in the open.',
         do: ['Mount it under the eaves.'],
       },
     },

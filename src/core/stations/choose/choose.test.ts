@@ -219,7 +219,9 @@ test.each([
   { code: 67, verdict: 'ok' },
   { code: 65, verdict: 'ok' },
   { code: 54, verdict: 'tight' },
-  { code: 44, verdict: 'tight' },
+  { code: 55, verdict: 'tight' },
+  { code: 44, verdict: 'will-not-work' },
+  { code: 45, verdict: 'will-not-work' },
   { code: 53, verdict: 'will-not-work' },
   { code: 20, verdict: 'will-not-work' },
 ])('IP$code outdoors: $verdict', ({ code, verdict }) => expect(judgeIngress(code)).toBe(verdict));

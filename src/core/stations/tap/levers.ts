@@ -5,7 +5,7 @@ import type { Camera } from '../../document/chapters/cameras/camera.ts';
 import type { Destination } from '../../document/chapters/destinations/destination.ts';
 import type { Tap } from '../../document/chapters/taps/tap.ts';
 import type { SiteCommand } from '../../document/site-commands.ts';
-import { judgeDays, type RetentionNumbers, writtenPerDay } from '../../site/disk-ledger.ts';
+import { judgeDays, type RetentionNumbers, soundKbps, writtenPerDay } from '../../site/disk-ledger.ts';
 import type { SiteView } from '../../site/site-view.ts';
 import { diskNeeded, secondsPerDay } from '../../storage/storage.ts';
 import { STORAGE_ASSUMPTIONS } from '../../storage/storage-assumptions.ts';
@@ -34,15 +34,19 @@ const LEAST_SHARE = 0.1;
 
 /** What would change the verdict, nearest first; when all fits, how much room is left. */
 export function leversFor(
-  { factsOf }: Pick<SiteView, 'factsOf'>,
+  view: Pick<SiteView, 'factsOf' | 'index'>,
   { tap, camera, destination, rateKbps: own, numbers }: LeverInput,
 ): readonly Lever[] {
   const { storage } = destination;
   if (!storage) return [];
+  const { factsOf } = view;
+  const recorded = camera.streams.find(({ id }) => id === tap.streamId);
+  const sound = recorded ? soundKbps(view, recorded, destination) : 0;
   const others = numbers.allBytesPerDay - numbers.ownBytesPerDay;
   const roomPerDay = numbers.usableBytes / (numbers.daysWanted * comfortableFactor) - others;
   const onDay = secondsPerDay(tap.schedule) * (1 + overheadFraction);
-  const comfortableKbps = onDay > 0 ? (roomPerDay * 8) / onDay / 1000 : 0;
+  // what is left for the picture, its sound being recorded as well
+  const comfortableKbps = (onDay > 0 ? (roomPerDay * 8) / onDay / 1000 : 0) - sound;
   if (numbers.verdict === 'ok')
     return [
       {
@@ -63,7 +67,7 @@ export function leversFor(
     const { bitrateKbps: rate, codec } = factsOf(stream);
     const isTaken = destination.codecs.length === 0 || (codec !== null && destination.codecs.includes(codec.value));
     if (!rate || rate.value >= own || !isTaken) continue;
-    const fit = numbers.usableBytes / (others + writtenPerDay(rate.value, tap));
+    const fit = numbers.usableBytes / (others + writtenPerDay(rate.value + soundKbps(view, stream, destination), tap));
     levers.push({
       id: 'stream',
       text: `Record ${stream.label} at ${sayRate(rate.value)}: ${sayDays(fit)}`,
@@ -73,7 +77,9 @@ export function leversFor(
   }
   if (comfortableKbps >= own * LEAST_SHARE) {
     levers.push({ id: 'rate', text: `Lower this stream to ${sayRate(comfortableKbps)}`, verdict: 'ok', command: null });
-    const percent = Math.floor((comfortableKbps / own) * (secondsPerDay(tap.schedule) / days(1)) * 100);
+    const percent = Math.floor(
+      ((comfortableKbps + sound) / (own + sound)) * (secondsPerDay(tap.schedule) / days(1)) * 100,
+    );
     if (percent >= LEAST_SHARE * 100)
       levers.push({
         id: 'share',

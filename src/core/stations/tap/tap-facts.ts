@@ -51,6 +51,8 @@ export interface TapFacts extends TakenFacts {
   readonly sessionsAllowed: number;
   /** Taps that draw from the camera, this one counted. */
   readonly sessionsUsed: number;
+  /** The code by which the next was refused when they were counted. */
+  readonly refusedWith: number;
   readonly authScheme: AuthScheme;
   readonly isEncrypted: boolean;
   readonly clockErrorS: number;

@@ -15,6 +15,7 @@ import { soundCodecOf } from '../../figures/written-figures.ts';
 import type { Finding } from '../../findings/finding.ts';
 import { type Facts, findingsOf, judgeRows, type Row, verdictOf } from '../../findings/rule.ts';
 import type { SessionsReport } from '../../sessions/sessions-types.ts';
+import { tapsOfDevice } from '../../site/device-taps.ts';
 import { DiskLedgers, type RetentionNumbers, retentionOf } from '../../site/disk-ledger.ts';
 import { type LicenceCount, licenceCount, sayPacks } from '../../site/licences.ts';
 import { type SiteView, viewOf } from '../../site/site-view.ts';
@@ -100,7 +101,8 @@ class SiteTapJudge implements TapJudge {
     const isShown = this.#isShown(tap, camera, stream);
     const ledger = tap.use === 'record' ? this.#disks.of(destination.id) : null;
     const retention = ledger && retentionOf(ledger, destination, tap);
-    const sessionsUsed = this.view.tapsOf(camera.id).length;
+    const sessionsUsed = tapsOfDevice(camera, this.view);
+    const counted = this.#countedAt(camera);
     const ofTap = {
       destination: destination.name,
       codec: codec?.value,
@@ -112,8 +114,9 @@ class SiteTapJudge implements TapJudge {
       daysWanted: retention?.daysWanted,
       bytesPerDay: retention?.allBytesPerDay,
       usableBytes: retention?.usableBytes,
-      sessionsAllowed: sessionsAllowed(this.#countedAt(camera), this.view.modelOf(camera)?.sessions, sessionsUsed),
+      sessionsAllowed: sessionsAllowed(counted, this.view.modelOf(camera)?.sessions, sessionsUsed),
       sessionsUsed,
+      refusedWith: counted?.refusedWith?.status ?? undefined,
       clockOkS: this.#clockOkS,
       protocol: protocolOf(tap, camera),
       soundsTaken: destination.sounds.length > 0 ? destination.sounds : undefined,

@@ -1,4 +1,4 @@
-import { sayBytes, sayDays, sayRate, sayStretch } from '../../base/say.ts';
+import { sayBytes, sayDays, sayMany, sayRate, sayStretch } from '../../base/say.ts';
 import { atMost } from '../../base/verdict.ts';
 import type { SiteCommand } from '../../document/site-commands.ts';
 import { rulesFor } from '../../findings/rule.ts';
@@ -39,7 +39,8 @@ export const TAP_RULES = [
       'will-not-work': {
         severity: 'stop',
         title: (f) => `${f.sessionsUsed} sessions needed, ${f.sessionsAllowed} supported`,
-        because: (f) => `The camera serves ${f.sessionsAllowed} clients at once and refuses the next with 453.`,
+        because: (f) =>
+          `The camera serves ${sayMany(f.sessionsAllowed, 'client')} at once${f.refusedWith === undefined ? '' : `; the next was refused with ${f.refusedWith}`}.`,
         do: [
           'Pull it once and share it through a relay.',
           'Let one destination pull it and the others take it from there.',
@@ -48,7 +49,8 @@ export const TAP_RULES = [
       tight: {
         severity: 'caution',
         title: () => 'No session left to view with',
-        because: (f) => `All ${f.sessionsAllowed} sessions of the camera are used by destinations.`,
+        because: (f) =>
+          `All ${f.sessionsAllowed} sessions of the camera are used by ${sayMany(f.sessionsUsed, 'tap')}.`,
         do: ['View through a destination, not at the camera.', 'Share one session through a relay.'],
       },
     },

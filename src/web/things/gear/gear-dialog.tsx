@@ -3,7 +3,7 @@ import { useForm } from 'react-hook-form';
 import { GEAR_KINDS, type Gear, type GearKind } from '../../../core/document/chapters/gear/gear.ts';
 import { GEAR_FIELDS, USUAL_VOLTS } from '../../../core/document/chapters/gear/gear-fields.ts';
 import { gearSubject } from '../../../core/document/subject.ts';
-import { RADIO_KINDS } from '../../../core/radio/radio.ts';
+import { RADIO_KINDS } from '../../../core/radio/radio-kinds.ts';
 import { newId } from '../../store/new-id.ts';
 import { commandIssued } from '../../store/site-slice.ts';
 import { useAppDispatch } from '../../store/store.ts';

@@ -2,7 +2,7 @@ import { type InferType, object, string } from 'yup';
 import { GEAR_KINDS, type Gear } from '../../../core/document/chapters/gear/gear.ts';
 import { GEAR_FIELDS, GEAR_RANGES, USUAL_VOLTS } from '../../../core/document/chapters/gear/gear-fields.ts';
 import { usualOf } from '../../../core/fields/field.ts';
-import { RADIO_KINDS, radioKind } from '../../../core/radio/radio.ts';
+import { RADIO_KINDS, radioKind } from '../../../core/radio/radio-kinds.ts';
 import { optionalNumber } from '../../ui/form-numbers.ts';
 import { formTable } from '../../ui/form-table.ts';
 import { nameField } from '../../ui/form-texts.ts';

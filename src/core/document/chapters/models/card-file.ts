@@ -9,16 +9,18 @@ import { eachOf, type Migration, migrate } from '../../migrations/migrate.ts';
 import { cardTo6 } from '../../migrations/to-6.ts';
 import { cardTo7 } from '../../migrations/to-7.ts';
 import { cardTo9 } from '../../migrations/to-9.ts';
+import { cardTo14 } from '../../migrations/to-14.ts';
 import type { Model } from './model-card.ts';
 import { modelShape } from './model-shape.ts';
 
 export const CARD_FORMAT = 'clear-tap/model-cards';
-const CARD_VERSION = 4;
+const CARD_VERSION = 5;
 /** By the version they start from; a card of version 1 is the first that was kept. */
 const CARD_MIGRATIONS: Readonly<Record<number, Migration>> = {
   1: (file) => ({ ...file, version: 2, cards: eachOf(file.cards, cardTo6) }),
   2: (file) => ({ ...file, version: 3, cards: eachOf(file.cards, cardTo7) }),
   3: (file) => ({ ...file, version: 4, cards: eachOf(file.cards, cardTo9) }),
+  4: (file) => ({ ...file, version: 5, cards: eachOf(file.cards, cardTo14) }),
 };
 export const CARD_FILE_ENDING = '.cleartap-cards.json';
 const MAX_FILE_CHARS = 8 * 1024 * 1024;

@@ -2,6 +2,7 @@ import type { SecretLimits } from '../../../auth/secret-limits.ts';
 import type { PowerWay, RadioBand } from '../../../base/ways.ts';
 import type { ReflashGuide } from '../../../firmware/guide.ts';
 import type { CardLens } from '../../../optics/lens.ts';
+import type { RadioKindId } from '../../../radio/radio-kinds.ts';
 
 /** How a camera gives its picture on the local network, if it does. */
 export const LOCAL_STREAMS = ['both', 'rtsp', 'onvif', 'account-only', 'after-reflash'] as const;
@@ -112,6 +113,10 @@ export interface Model {
   readonly power: ModelPower;
   readonly wired: boolean | null;
   readonly bands: readonly RadioBand[];
+  /** Its own radio, one of `RADIO_KINDS`: a link is as fast as its slower end. `null` when not known. */
+  readonly radio: RadioKindId | null;
+  /** What it transmits with; `null` when not known. */
+  readonly radioDbm: number | null;
   /** Largest card that it takes; 0 has no slot. */
   readonly cardMaxGB: number | null;
   /** What is gone without the maker's account, in words; `null` when nobody looked. */

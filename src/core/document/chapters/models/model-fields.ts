@@ -17,6 +17,7 @@ import {
   yesNo,
 } from '../../../fields/field.ts';
 import { PORT_RANGE } from '../../../net/port-range.ts';
+import { RADIO_KIND_IDS, RADIO_KIND_WORDS } from '../../../radio/radio-kinds.ts';
 import {
   type CardLight,
   LOCAL_STREAM_WORDS,
@@ -92,6 +93,8 @@ export const MODEL_FIELDS = {
     words: { '2.4': '2.4 GHz', '5': '5 GHz' },
     group: 'power',
   }),
+  radio: choice('Wi-Fi standard', RADIO_KIND_IDS, { words: RADIO_KIND_WORDS, group: 'power' }),
+  radioDbm: figure('Wi-Fi transmit power, dBm', between(0, 36, 'dBm'), { group: 'power' }),
   streamSwitch: notesOf('Where its RTSP is switched on', TEXT_LIMITS.place, { group: 'setup', isWide: true }),
   onvifPort: figure('ONVIF port', PORT_RANGE, { placeholder: '80', group: 'setup' }),
   channels: figure('Channels of a recorder', wholes(1, 256), { placeholder: '1', group: 'setup' }),

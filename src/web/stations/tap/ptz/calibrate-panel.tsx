@@ -2,7 +2,7 @@ import { useState } from 'react';
 import { between } from '../../../../core/base/range.ts';
 import type { Camera } from '../../../../core/document/chapters/cameras/camera.ts';
 import { calibrateTurns, type TimedTurn } from '../../../../core/ptz/timed-turns.ts';
-import { turnToCentre } from '../../../../core/ptz/turning.ts';
+import { panBetween } from '../../../../core/ptz/turning.ts';
 import { newId } from '../../../store/new-id.ts';
 import { commandIssued } from '../../../store/site-slice.ts';
 import { useAppDispatch } from '../../../store/store.ts';
@@ -13,10 +13,11 @@ import { type HeadReach, panDegrees } from './ptz-geometry.ts';
 import { takeBack } from './undo-turn.ts';
 import type { Hand } from './use-ptz.ts';
 
-/** Two runs, the second longer: what both lose at the beginning then falls out. */
-const RUNS_MS = [400, 1000] as const;
+/** Three runs, each longer: what all lose at the beginning falls out, and whether it turns evenly is seen. */
+const RUNS_MS = [400, 700, 1000] as const;
 const VELOCITY = 0.5;
 const ANGLE = between(1, 359, '°');
+const TILT = between(-90, 90, '°');
 const TURNED = between(0.1, 359, '°');
 
 /** A point of the picture that somebody marked, as shares of its sides. */
@@ -38,12 +39,14 @@ export function CalibratePanel({ camera, hand, reach, askForMark }: CalibratePan
   const dispatch = useAppDispatch();
   const [turns, setTurns] = useState<readonly TimedTurn[]>([]);
   const [typedView, setTypedView] = useState<number | null>(null);
+  const [typedTilt, setTypedTilt] = useState<number | null>(null);
   const [step, setStep] = useState<string | null>(null);
   const [ranMs, setRanMs] = useState<number | null>(null);
   const { ability } = hand.state;
   if (!ability) return null;
   const tells = ability.tells === 'position' && ability.node.absolute !== null;
   const viewDeg = typedView ?? reach.hfovDeg;
+  const tiltDownDeg = typedTilt ?? camera.mounting?.tiltDownDeg ?? null;
 
   const keep = (all: readonly TimedTurn[]): void => {
     setTurns(all);
@@ -95,7 +98,7 @@ export function CalibratePanel({ camera, hand, reach, askForMark }: CalibratePan
 
   /** One more turn, measured by the same thing in the picture before and after it. */
   const byMark = async (ms: number): Promise<void> => {
-    if (viewDeg === null) return;
+    if (viewDeg === null || tiltDownDeg === null) return;
     setStep('Click something with an edge, in the right half of the picture');
     const before = await askForMark('Click something with an edge, in the right half of the picture');
     if (!before) return setStep(null);
@@ -107,8 +110,8 @@ export function CalibratePanel({ camera, hand, reach, askForMark }: CalibratePan
     setStep(null);
     if (!after) return;
     const picture = { width: 1, height: 9 / 16, hfovDeg: viewDeg };
-    const deg =
-      turnToCentre({ x: before.x, y: 0 }, picture).panDeg - turnToCentre({ x: after.x, y: 0 }, picture).panDeg;
+    const at = ({ x, y }: MarkedPoint) => ({ x, y: y * picture.height });
+    const deg = panBetween(at(before), at(after), picture, -tiltDownDeg);
     keep([...turns, { runS: did.ranMs / 1000, deg }]);
   };
   const byTyped = async (ms: number): Promise<void> => {
@@ -150,7 +153,7 @@ export function CalibratePanel({ camera, hand, reach, askForMark }: CalibratePan
       {tells ? (
         <>
           <p className="mb-2 text-small text-soft">
-            It reports its position: four timed moves, out and back, measure it
+            It reports its position: six timed moves, three each way, measure it
             {reach.isKnown ? '' : '. Its model card gives no pan range: the degrees are those of a full turn'}.
           </p>
           <Button disabled={isBusy || hand.state.status !== 'ready'} onClick={() => void byItsWord()}>
@@ -161,7 +164,7 @@ export function CalibratePanel({ camera, hand, reach, askForMark }: CalibratePan
         <div className="flex flex-col gap-2">
           <p className="text-small text-soft">
             It does not report its position. Each move is measured by something in the picture, before and after; two
-            moves give its speed, a third its spread.
+            moves give its speed, a third of another length its spread.
           </p>
           <div className="flex flex-wrap items-end gap-2">
             <NumberField
@@ -172,8 +175,16 @@ export function CalibratePanel({ camera, hand, reach, askForMark }: CalibratePan
               isOptional
               onKeep={setTypedView}
             />
+            <NumberField
+              label="Tilt down"
+              className="w-24"
+              value={tiltDownDeg}
+              range={TILT}
+              isOptional
+              onKeep={setTypedTilt}
+            />
             <Button
-              disabled={isBusy || viewDeg === null || hand.state.status !== 'ready'}
+              disabled={isBusy || viewDeg === null || tiltDownDeg === null || hand.state.status !== 'ready'}
               onClick={() => void byMark(nextMs)}
             >
               Measure move {turns.length + 1}, {nextMs / 1000} s
