@@ -8,7 +8,7 @@ import { nearEdgeM, type SpotView, spotView } from '../optics/ground-view.ts';
 import { type Lens, wholeLenses } from '../optics/lens.ts';
 import { type LensView, lensView, longestZoom } from '../optics/lens-view.ts';
 import { type Aim, dualLens } from '../optics/picture-geometry.ts';
-import { type AcrossStretch, draw, seenAcross, zoneSeenM } from '../optics/projection.ts';
+import { type AcrossStretch, type Drawn, draw, seenAcross, zoneSeenM } from '../optics/projection.ts';
 import { judgeNear, judgeWidth } from './judgements.ts';
 
 const DEG = Math.PI / 180;
@@ -104,12 +104,62 @@ export function serve(lens: Lens, need: Need, mounting: Mounting, assumptions: C
   };
 }
 
+/** Pixels of a metre where the zone has fewest. */
+export interface ZoneDetail {
+  readonly facePxPerM: number;
+  /** Of what stands upright there, or lies across: the lower of both. */
+  readonly textPxPerM: number;
+  /** It is lower at an end than in the middle: a lens that bends draws its rim smaller. */
+  readonly isLowestAtEdge: boolean;
+}
+
+/** [A] Between two of these the detail of a zone changes by less than a judgement tells. */
+const PLACES_OF_ZONE = [-1, -0.75, -0.5, -0.25, 0, 0.25, 0.5, 0.75, 1] as const;
+/** Lower by less than this is as in the middle. */
+const AS_IN_MIDDLE = 0.98;
+
+/** A camera that turns looks at each place in its middle. */
+function detailOfZone(
+  best: LensService,
+  all: readonly LensService[],
+  need: Need,
+  mounting: Mounting,
+  assumptions: ChangedAssumptions,
+  turns: boolean,
+): ZoneDetail {
+  const aim = aimOf(mounting);
+  const [faceM, textM] = [assumed(assumptions, 'optics.face-height'), assumed(assumptions, 'optics.text-height')];
+  const lowest = (heightM: number, middle: number, of: (drawn: Drawn) => number): number => {
+    let least = middle;
+    for (const place of turns ? [] : PLACES_OF_ZONE) {
+      const spot = { aheadM: need.distanceM, rightM: (place * need.widthM) / 2, heightM };
+      const own = draw(best.view, aim, spot);
+      const others = own.isInView
+        ? [own]
+        : all.map(({ view }) => draw(view, aim, spot)).filter(({ isInView }) => isInView);
+      if (others.length > 0) least = Math.min(least, Math.max(...others.map(of)));
+    }
+    return least;
+  };
+  const text = (one: Pick<SpotView, 'pxPerM' | 'uprightPxPerM'>): number => Math.min(one.pxPerM, one.uprightPxPerM);
+  const facePxPerM = lowest(faceM, best.face.pxPerM, ({ acrossPxPerM }) => acrossPxPerM);
+  return {
+    facePxPerM,
+    textPxPerM: lowest(textM, text(best.text), ({ acrossPxPerM: pxPerM, uprightPxPerM }) =>
+      text({ pxPerM, uprightPxPerM }),
+    ),
+    isLowestAtEdge: facePxPerM < best.face.pxPerM * AS_IN_MIDDLE,
+  };
+}
+
 /** How all lenses of a camera serve a need. */
 export interface CameraService {
   /** The lens that is judged: of those that see the target and what lies beside it, the one that gives it most. */
   readonly best: LensService;
   /** In the order of the card. */
   readonly all: readonly LensService[];
+  /** Lowest detail over the zone, from end to end; what its lenses do not see of it counts as width. */
+  readonly zoneDetail: ZoneDetail;
   /** From the leftmost that is seen at the target to the rightmost, by all lenses together, m. */
   readonly widthM: number;
   /** Of the zone, from end to end: what its ends lose is missing. */
@@ -146,6 +196,7 @@ export function serveBest(
   return {
     best,
     all,
+    zoneDetail: detailOfZone(best, all, need, mounting, assumptions, turns),
     widthM:
       stretches.length === 0
         ? 0

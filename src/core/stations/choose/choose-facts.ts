@@ -25,7 +25,10 @@ export interface ChooseFacts {
   readonly distanceM: number;
   readonly level: DetailLevel;
   readonly wantedPxPerM: number;
+  /** Where the zone has least. */
   readonly pxPerM: number;
+  /** That is at its edge, not in its middle. */
+  readonly isLowestAtEdge: boolean;
   readonly charHeightMm: number;
   readonly textPxPerM: number;
   readonly depressionDeg: number;
@@ -145,9 +148,10 @@ export function chooseFacts(
     distanceM: need.distanceM,
     level: known(need.level),
     wantedPxPerM: need.level ? pxPerMOf(need.level) : undefined,
-    pxPerM: best?.face.pxPerM,
+    pxPerM: service?.zoneDetail.facePxPerM,
+    isLowestAtEdge: service?.zoneDetail.isLowestAtEdge,
     charHeightMm: need.text?.charHeightMm,
-    textPxPerM: best && Math.min(best.text.pxPerM, best.text.uprightPxPerM),
+    textPxPerM: service?.zoneDetail.textPxPerM,
     depressionDeg: best?.face.depressionDeg,
     steepDeg: assumed(assumptions, 'optics.steep'),
     wantsFaces: need.level === 'recognise' || need.level === 'identify',

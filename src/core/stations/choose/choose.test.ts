@@ -1,10 +1,14 @@
 import { describe, expect, test } from '@jest/globals';
+import fc from 'fast-check';
+import { runs } from '../../../../tests/support/runs.ts';
 import { alderMill } from '../../../standins/alder-mill.ts';
 import type { Mounting } from '../../document/chapters/cameras/mounting.ts';
 import type { Need } from '../../document/chapters/cameras/need.ts';
 import type { Model } from '../../document/chapters/models/model-card.ts';
 import { emptyModel } from '../../document/chapters/models/model-fields.ts';
-import type { Lens } from '../../optics/lens.ts';
+import { type Lens, wholeLenses } from '../../optics/lens.ts';
+import { lensView } from '../../optics/lens-view.ts';
+import { draw } from '../../optics/projection.ts';
 import { judgeIngress } from '../../site/judgements.ts';
 import { sayNeed, usualMounting } from '../../site/needs.ts';
 import { judgeChoice } from './choice-verdict.ts';
@@ -231,4 +235,52 @@ test('a need in a line; without a mounting it is aimed at the target from three 
   expect(sayNeed({ ...need, level: null, text: null, atNight: false })).toBe('See at 9.5 m, 5 m wide, by day');
   // atan((3 − 1.6) / 9.5) = 8.4°
   expect(usualMounting(need, {})).toEqual({ heightM: 3, tiltDownDeg: 8, headingDeg: 0, zoom: null });
+});
+
+test('detail is judged where the zone has least, found by walking along it in small steps', () => {
+  fc.assert(
+    fc.property(
+      fc.constantFrom('pinhole' as const, 'equidistant' as const),
+      fc.double({ min: 2, max: 20, noNaN: true }),
+      fc.double({ min: 0, max: 12, noNaN: true }),
+      fc.double({ min: -20, max: 20, noNaN: true }),
+      (projection, distanceM, widthM, axisDeg) => {
+        const card = cards[0] as Model;
+        const lenses = card.lenses.slice(0, 1).map((one) => ({ ...one, projection, measuredHfovDeg: 100, axisDeg }));
+        const asked = { ...need, distanceM, widthM, text: null, level: 'recognise' as const };
+        const hung = { ...mounting, zoom: 1 };
+        const model = { ...card, lenses, panRangeDeg: 0 };
+        const found = chooseFacts(asked, model, hung, site);
+        const [lens] = wholeLenses(model);
+        if (!lens || found.pxPerM === undefined || !found.isInView) return;
+        const view = lensView(lens, 1);
+        let least = Number.POSITIVE_INFINITY;
+        for (let step = -100; step <= 100; step++) {
+          const drawn = draw(
+            view,
+            { mountHeightM: hung.heightM, tiltDownDeg: hung.tiltDownDeg },
+            {
+              aheadM: distanceM,
+              rightM: (step / 200) * widthM,
+              heightM: 1.6,
+            },
+          );
+          if (drawn.isInView) least = Math.min(least, drawn.acrossPxPerM);
+        }
+        // the ends that are still seen may lie between two of its places
+        expect(found.pxPerM / least).toBeGreaterThan(0.999);
+        expect(found.pxPerM / least).toBeLessThan(1.25);
+        const seesAll = [-1, 1].every(
+          (side) =>
+            draw(
+              view,
+              { mountHeightM: hung.heightM, tiltDownDeg: hung.tiltDownDeg },
+              { aheadM: distanceM, rightM: (side * widthM) / 2, heightM: 1.6 },
+            ).isInView,
+        );
+        if (seesAll) expect(found.pxPerM / least).toBeLessThan(1.01);
+      },
+    ),
+    runs(200),
+  );
 });

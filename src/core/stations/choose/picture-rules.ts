@@ -28,6 +28,8 @@ const reach = (f: { lightReachM: number; outdoors?: boolean | undefined }): stri
     ? `${brief(f.lightReachM)} indoors`
     : `about ${brief(f.lightReachM)} over dark ground and wet leaves`;
 
+const placeOf = (f: Facts<ChooseFacts>): string =>
+  f.isLowestAtEdge === true ? 'at the edge of the zone' : 'on the target';
 const ratedOf = (f: { lightReachM: number; lightRatedM?: number | undefined }): number =>
   f.lightRatedM ?? f.lightReachM;
 
@@ -35,7 +37,7 @@ const ratedOf = (f: { lightReachM: number; lightRatedM?: number | undefined }): 
 export const PICTURE_RULES = [
   rule({
     id: 'choose.detail',
-    question: 'Is the pixel density high enough at the target?',
+    question: 'Is the pixel density high enough over the whole zone?',
     limits: ['optics.face-height'],
     source: `${LEVELS}; a fifth below is tight [A]`,
     needs: ['pxPerM', 'wantedPxPerM', 'level', 'distanceM', 'isInView'],
@@ -48,13 +50,13 @@ export const PICTURE_RULES = [
       'will-not-work': {
         severity: 'stop',
         title: (f) => `Pixel density too low to ${f.level} at ${f.distanceM} m`,
-        because: (f) => `${Math.round(f.pxPerM)} px/m on the target; ${f.level} needs ${f.wantedPxPerM}.`,
+        because: (f) => `${Math.round(f.pxPerM)} px/m ${placeOf(f)}; ${f.level} needs ${f.wantedPxPerM}.`,
         do: ['Use a longer focal length, or a higher resolution.', 'Mount it nearer, or plan a lower level.'],
       },
       tight: {
         severity: 'fix',
         title: (f) => `Pixel density just below ${f.level} at ${f.distanceM} m`,
-        because: (f) => `${Math.round(f.pxPerM)} px/m on the target; ${f.wantedPxPerM} are needed.`,
+        because: (f) => `${Math.round(f.pxPerM)} px/m ${placeOf(f)}; ${f.wantedPxPerM} are needed.`,
         do: ['Zoom in a little, or mount it nearer.'],
       },
     },

@@ -4,6 +4,7 @@ import { alderMill } from '../../../standins/alder-mill.ts';
 import type { Camera } from '../../document/chapters/cameras/camera.ts';
 import { readingOf } from '../../document/chapters/journal/reading.ts';
 import type { Link } from '../../document/chapters/links/link.ts';
+import type { Model } from '../../document/chapters/models/model-card.ts';
 import type { Site } from '../../document/site.ts';
 import { airSubject } from '../../document/subject.ts';
 import { indexEvidence } from '../../evidence/evidence-index.ts';
@@ -181,6 +182,24 @@ test('at the edge of a radio cell one camera takes the air of many', () => {
   };
   // 72.2 against 14.4 Mbit/s on the air.
   expect(airOf(-70) / airOf(-60)).toBeCloseTo(72.2 / 14.4, 6);
+});
+
+test('a radio link is as fast as its slower end, and is heard as its weaker one', () => {
+  const linkWith = (change: Partial<Model>, eirpDbm = 20) => {
+    const boot = mill.cameras.find(({ id }) => id === 'boot-room');
+    const gear = mill.gear.map((one) =>
+      one.kind === 'access-point' ? { ...one, radio: 'n20', band: '2.4' as const, eirpDbm } : one,
+    );
+    const models = mill.models.map((one) => (one.id === boot?.modelId ? { ...one, ...change } : one));
+    const site = { ...mill, gear, models };
+    return judgeOf(site).links.radio(linkOf(site, 'boot-air'));
+  };
+  const asAp = linkWith({ radio: null, radioDbm: null });
+  // 54 · 0.45 = 24.3 against 72.2 · 0.5 = 36.1; of another band it says nothing
+  expect(linkWith({ radio: 'g' })).toMatchObject({ efficiency: 0.45 });
+  expect(linkWith({ radio: 'ac80' })).toMatchObject({ phyMbps: asAp.phyMbps, efficiency: asAp.efficiency });
+  expect((linkWith({ radioDbm: 14 }).rssiDbm ?? 0) - (asAp.rssiDbm ?? 0)).toBeCloseTo(-6, 9);
+  expect(linkWith({ radioDbm: 23 }).rssiDbm).toBeCloseTo(asAp.rssiDbm ?? 0, 9);
 });
 
 test('walls and distance make the signal: 60 dB over 10 m at 2.44 GHz, 20 dB for a wall of stone', () => {

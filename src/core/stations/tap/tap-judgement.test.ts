@@ -1,5 +1,6 @@
 import { expect, test } from '@jest/globals';
 import { apply, mill, probed, record, report } from '../../../../tests/support/sites.ts';
+import { emptyModel } from '../../document/chapters/models/model-fields.ts';
 import type { Tap } from '../../document/chapters/taps/tap.ts';
 import type { Site } from '../../document/site.ts';
 import { indexEvidence } from '../../evidence/evidence-index.ts';
@@ -137,3 +138,46 @@ test.each([
 ])('watching live asks no disk: $why', ({ site, verdict }) =>
   expect(judge(site)).toMatchObject({ verdict, retention: null }),
 );
+
+/** A sound track beside the picture, as a probe tells it. */
+const withSound = (codec: string, kbps: number | null) => {
+  const plain = report({ kbps: 800 });
+  const [video] = plain.media;
+  if (!video?.measured) throw new Error('a measured picture');
+  const measured = kbps === null ? null : { ...video.measured, bitrateKbps: kbps };
+  const audio = {
+    ...video,
+    kind: 'audio' as const,
+    codec,
+    clockRate: 8000,
+    declared: { ...video.declared, bitrateKbps: null },
+    measured,
+  };
+  return apply(mill(), probed('sluice', { ...plain, media: [video, audio] }), record('tap-1', 'sluice'));
+};
+test.each([
+  { why: 'as measured', codec: 'AAC', kbps: 128, sounds: [], adds: 128 },
+  { why: 'by definition of its codec', codec: 'PCMA', kbps: null, sounds: [], adds: 64 },
+  { why: 'none where the destination drops it', codec: 'PCMA', kbps: 64, sounds: ['AAC'], adds: 0 },
+])('days on disk count the sound that is recorded: $why', ({ codec, kbps, sounds, adds }) => {
+  const site = withSound(codec, kbps);
+  const destinations = site.destinations.map((one) => ({ ...one, sounds }));
+  expect(judge({ ...site, destinations }).retention?.daysFit).toBeCloseTo(
+    225e9 / ((800 + adds) * 1000 * 10_800 * 1.02),
+    6,
+  );
+});
+
+test('channels of one box share its sessions; cameras beside each other do not', () => {
+  const boxed = (kind: 'camera' | 'channel') => {
+    const site = mill();
+    const cameras = site.cameras.map((camera) => ({ ...camera, kind, host: '10.77.4.21', modelId: 'box' }));
+    const models = [{ ...emptyModel('box', 'Ostrel', 'BX-8'), sessions: 2 }];
+    return apply({ ...site, cameras, models }, ...cameras.map(({ id }, at) => record(`tap-${at + 1}`, id)));
+  };
+  const told = (kind: 'camera' | 'channel') =>
+    judge(boxed(kind)).findings.find(({ rule }) => rule === 'tap.sessions')?.because;
+  expect(boxed('channel').taps).toHaveLength(2);
+  expect(told('channel')).toMatch(/used by 2 taps/);
+  expect(told('camera')).toBeUndefined();
+});
