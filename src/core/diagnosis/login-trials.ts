@@ -86,7 +86,14 @@ export function* whyRefused(of: FailedProbe, notes: Notebook): Trials<Diagnosis>
     refused += 1;
   }
   if (notes.experiments.length === 0) notes.note('answered its challenge correctly', 'the account was refused');
-  if (untried.length === 0) return notes.conclude('secret-wrong');
+  // a lock answers the right password as it answers a wrong one: the likeliest, and never settled
+  if (untried.length === 0) {
+    notes.note(
+      'not tried: the same login after a pause',
+      'a locked account is refused in the same way for some minutes',
+    );
+    return notes.open('secret-wrong');
+  }
   const isSpent = refused >= MOST_REFUSED_LOGINS;
   notes.note(
     `not tried or not answered: ${untried.join('; ')}`,
