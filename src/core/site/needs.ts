@@ -115,6 +115,8 @@ export interface ZoneDetail {
 
 /** [A] Between two of these the detail of a zone changes by less than a judgement tells. */
 const PLACES_OF_ZONE = [-1, -0.75, -0.5, -0.25, 0, 0.25, 0.5, 0.75, 1] as const;
+/** Inside of where a view ends, m. */
+const RIM_M = 0.001;
 /** Lower by less than this is as in the middle. */
 const AS_IN_MIDDLE = 0.98;
 
@@ -129,10 +131,14 @@ function detailOfZone(
 ): ZoneDetail {
   const aim = aimOf(mounting);
   const [faceM, textM] = [assumed(assumptions, 'optics.face-height'), assumed(assumptions, 'optics.text-height')];
+  const half = need.widthM / 2;
+  // where a view ends inside the zone it has least too
+  const rims = all.flatMap(({ across }) => (across ? [across.fromM + RIM_M, across.toM - RIM_M] : []));
+  const placesM = [...PLACES_OF_ZONE.map((place) => place * half), ...rims.filter((atM) => Math.abs(atM) < half)];
   const lowest = (heightM: number, middle: number, of: (drawn: Drawn) => number): number => {
     let least = middle;
-    for (const place of turns ? [] : PLACES_OF_ZONE) {
-      const spot = { aheadM: need.distanceM, rightM: (place * need.widthM) / 2, heightM };
+    for (const rightM of turns ? [] : placesM) {
+      const spot = { aheadM: need.distanceM, rightM, heightM };
       const own = draw(best.view, aim, spot);
       const others = own.isInView
         ? [own]
