@@ -92,7 +92,7 @@ test('cards are kept beyond one site, saved as an open file and taken in again; 
   await page.getByRole('button', { name: 'Add a model' }).click();
   const { name, text } = await savedFile(page, () => page.getByRole('button', { name: 'Save all as a file' }).click());
   expect(name).toBe('models.cleartap-cards.json');
-  expect(JSON.parse(text)).toMatchObject({ format: 'clear-tap/model-cards', version: 4 });
+  expect(JSON.parse(text)).toMatchObject({ format: 'clear-tap/model-cards', version: 5 });
   await page
     .getByLabel('File of model cards')
     .setInputFiles({ name: 'x.json', mimeType: 'application/json', buffer: Buffer.from(text.slice(0, 400)) });

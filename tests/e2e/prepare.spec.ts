@@ -15,7 +15,9 @@ test('each camera gets an account of its own, with a secret that nobody sees; no
     await openCamera(page, name, 'prepare');
     const accounts = region(page, 'Accounts');
     await accounts.getByRole('button', { name: /^Create (a new password|account and password)$/ }).click();
-    await expect(accounts.getByText(/Password: 16 characters, at most \d\d bits/)).toBeVisible();
+    await expect(
+      accounts.getByText(/Password: 16 characters\. At most \d\d bits: longer than anybody can guess\. It is kept/),
+    ).toBeVisible();
     await accounts.getByRole('button', { name: `Copy the password of ${name}` }).click();
     await expect(accounts.getByRole('button', { name: 'Copied' })).toBeVisible();
     secrets.add(await clipboard(page));
