@@ -1,24 +1,17 @@
 import { chromium } from '@playwright/test';
 const b = await chromium.launch({ executablePath: '/usr/bin/chromium', args:['--no-sandbox'] });
-const page = await b.newPage({ viewport: { width: 1280, height: 800 } });
-await page.goto('http://127.0.0.1:4180/');
-await page.waitForTimeout(1500);
-const open = page.getByRole('button', { name: /Open the example|demo/i });
-if (await open.count()) await open.first().click();
-await page.waitForTimeout(1500);
-await page.getByRole('link', { name: /Sluice rail/ }).first().click().catch(()=>{});
-await page.waitForTimeout(800);
-console.log(page.url());
-await page.getByRole('link', { name: /^Tap/ }).first().click().catch((e)=>console.log(String(e).slice(0,200)));
-await page.waitForTimeout(800);
-console.log(page.url());
-await page.getByLabel('Sample length').selectOption({label:'until stopped'});
-await page.getByRole('button', { name: /^Probe/ }).first().click();
-await page.waitForTimeout(5000);
-await page.screenshot({ path: '/tmp/a1.png' });
-await page.getByRole('button', { name: 'Stop and judge' }).click();
-await page.waitForTimeout(3000);
-await page.screenshot({ path: '/tmp/a2.png', fullPage: false });
-await page.setViewportSize({width:390,height:844}); await page.waitForTimeout(800);
-await page.screenshot({ path: '/tmp/a3.png', fullPage: true });
+const views = ['', '/camera/boot-room/choose','/camera/bread-oven/power','/camera/linen-stair/prepare','/camera/boot-room/address','/camera/boot-room/tap','/camera/boot-room/hand-over','/plan','/network','/cost','/logbook'];
+for (const [tag, opts] of [['l',{viewport:{width:1280,height:800}}],['d',{viewport:{width:1280,height:800},colorScheme:'dark'}],['p',{viewport:{width:390,height:844}}]]) {
+  const ctx = await b.newContext(opts);
+  const page = await ctx.newPage();
+  await page.goto('http://127.0.0.1:4180/'); await page.waitForTimeout(1500);
+  const base = page.url();
+  for (const [i,v] of views.entries()) {
+    await page.goto(base+v); await page.waitForTimeout(700);
+    const wide = await page.evaluate(() => document.documentElement.scrollWidth - innerWidth);
+    if (wide > 0) console.log(tag, v, 'wider by', wide);
+    await page.screenshot({ path: `/tmp/v/${tag}${String(i).padStart(2,'0')}.png` });
+  }
+  await ctx.close();
+}
 await b.close();

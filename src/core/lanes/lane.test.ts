@@ -1,6 +1,7 @@
 import { expect, test } from '@jest/globals';
 import { apply, camera, mill, poeSwitch, probed, record, report } from '../../../tests/support/sites.ts';
 import { ALDER_MILL_MODELS } from '../../standins/alder-mill.ts';
+import type { Verdict } from '../base/verdict.ts';
 import type { Camera } from '../document/chapters/cameras/camera.ts';
 import type { Gear } from '../document/chapters/gear/gear.ts';
 import { UNMEASURED_LINK } from '../document/chapters/links/link-fields.ts';
@@ -9,9 +10,10 @@ import type { SiteCommand } from '../document/site-commands.ts';
 import { indexEvidence } from '../evidence/evidence-index.ts';
 import { RETIRED_RULES } from '../findings/rule.ts';
 import { viewOf } from '../site/site-view.ts';
+import type { Station } from '../stations/contract.ts';
 import { settingsOf } from '../stations/prepare/settings.ts';
 import { STATIONS } from '../stations/registry.ts';
-import { lanesOf } from './lane.ts';
+import { laneOf, lanesOf } from './lane.ts';
 
 const MODEL = ALDER_MILL_MODELS.find(({ id }) => id === 'pellam-b4');
 const NEED: NonNullable<Camera['need']> = {
@@ -157,4 +159,35 @@ test('each rule has an id of its own, and none that another rule had before', ()
   const ids = STATIONS.flatMap(({ rules }) => rules.map(({ id }) => id));
   expect(new Set(ids).size).toBe(ids.length);
   for (const retired of RETIRED_RULES) expect(ids).not.toContain(retired);
+});
+
+test('with all its steps done a lane says what is not known, and is silent only where nothing is', () => {
+  const held = [{ id: 'x.held', holds: true, next: '' }];
+  const station = (id: string, verdict: Verdict, open: readonly string[]): Station => ({
+    id,
+    name: id,
+    done: 'Handed over',
+    rules: [],
+    gates: [],
+    judge: () => ({ verdict, findings: [], open, gates: held, idle: '' }),
+    mends: () => [],
+  });
+  const [one] = planned().cameras;
+  if (!one) throw new Error('a camera');
+  const view = viewOf(planned(), indexEvidence([]));
+  const told = (...stations: readonly Station[]) => {
+    const { next, notKnown, idle } = laneOf(stations, one, view);
+    return { next, notKnown, idle };
+  };
+  expect(told(station('Power', 'ok', []), station('Tap', 'ok', []))).toEqual({
+    next: null,
+    notKnown: null,
+    idle: 'Handed over',
+  });
+  expect(told(station('Power', 'unknown', ['Is it warm?']), station('Tap', 'ok', []))).toEqual({
+    next: null,
+    notKnown: 'Is it warm?',
+    idle: 'Handed over. Not known: Is it warm?',
+  });
+  expect(told(station('Power', 'unknown', []), station('Tap', 'ok', [])).notKnown).toMatch(/Power/);
 });
