@@ -12,16 +12,43 @@ export interface RadioKind {
   readonly widthMHz: number;
 }
 
-/** Rates: IEEE 802.11 (one spatial stream, long guard interval for n). Efficiencies and edge rates are assumed. */
+/** Rates: IEEE 802.11 (one spatial stream unless said, long guard interval for n; at the edge one stream is left [A]). Efficiencies and edge rates are assumed. */
 const KINDS = [
   { id: 'g', label: '802.11g, 54 Mbit/s', band: '2.4', phyMbps: 54, edgePhyMbps: 6, efficiency: 0.45, widthMHz: 20 },
   { id: 'n20', label: '802.11n, 20 MHz', band: '2.4', phyMbps: 72.2, edgePhyMbps: 14.4, efficiency: 0.5, widthMHz: 20 },
+  {
+    id: 'n20x2',
+    label: '802.11n, 20 MHz, 2 streams',
+    band: '2.4',
+    phyMbps: 144.4,
+    edgePhyMbps: 14.4,
+    efficiency: 0.5,
+    widthMHz: 20,
+  },
   { id: 'ac80', label: '802.11ac, 80 MHz', band: '5', phyMbps: 325, edgePhyMbps: 65, efficiency: 0.6, widthMHz: 80 },
   {
     id: 'ax80',
     label: '802.11ax, 80 MHz',
     band: '5',
     phyMbps: 360.3,
+    edgePhyMbps: 72.1,
+    efficiency: 0.65,
+    widthMHz: 80,
+  },
+  {
+    id: 'ac80x2',
+    label: '802.11ac, 80 MHz, 2 streams',
+    band: '5',
+    phyMbps: 650,
+    edgePhyMbps: 65,
+    efficiency: 0.6,
+    widthMHz: 80,
+  },
+  {
+    id: 'ax80x2',
+    label: '802.11ax, 80 MHz, 2 streams',
+    band: '5',
+    phyMbps: 720.6,
     edgePhyMbps: 72.1,
     efficiency: 0.65,
     widthMHz: 80,
