@@ -7,8 +7,12 @@ import { estimatedBits } from './secret-traits.ts';
  */
 export type GuessEstimator = (secret: string, hints: readonly string[]) => number;
 
-/** Longer ones are looked at so far: what follows makes them no weaker, and looking takes longer than it tells. */
-const LOOKED_AT = 64;
+/** Words are looked for in pieces of this: looking takes longer than in proportion. */
+const PIECE = 24;
+/** What follows these makes it no weaker, and is not looked at. */
+const PIECES = 3;
+/** Ways to read digits as letters that are tried. */
+const SUBSTITUTIONS = 16;
 
 let loaded: Promise<GuessEstimator> | null = null;
 
@@ -30,17 +34,24 @@ async function build(): Promise<GuessEstimator> {
   const estimator = new ZxcvbnFactory({
     dictionary: { ...common.dictionary, ...english.dictionary },
     graphs: common.adjacencyGraphs,
-    maxLength: LOOKED_AT,
+    maxLength: PIECE,
+    l33tMaxSubstitutions: SUBSTITUTIONS,
   });
-  return (secret, hints) => {
-    const { guesses, sequence } = estimator.check([...secret].slice(0, LOOKED_AT).join(''), [...hints]);
+  const bitsOf = (piece: string, hints: readonly string[]): number => {
+    const { guesses, sequence } = estimator.check(piece, [...hints]);
     // What is none of these is reckoned there as one of ten to a character, whatever it is: here by the kinds that occur in it.
-    const least = Math.log2(Math.max(1, guesses));
     const parts = sequence.reduce(
       (bits, { pattern, token, guesses: own }) =>
         bits + (pattern === 'bruteforce' ? estimatedBits(token) : Math.log2(Math.max(1, own))),
       0,
     );
-    return Math.max(least, parts);
+    return Math.max(Math.log2(Math.max(1, guesses)), parts);
+  };
+  return (secret, hints) => {
+    const signs = [...secret];
+    let bits = 0;
+    for (let from = 0; from < Math.min(signs.length, PIECE * PIECES); from += PIECE)
+      bits += bitsOf(signs.slice(from, from + PIECE).join(''), hints);
+    return bits;
   };
 }

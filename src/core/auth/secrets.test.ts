@@ -148,3 +148,12 @@ test('one scale: below one mark it is an hour, from the other on it is years', (
   expect(sayStrength(WEAK_BITS + 0.01)).toMatch(/about 1 hours of guessing/);
   expect(sayStrength(STRONG_BITS + 0.01)).toBe('about 3\u00a0years of guessing'.replace('\u00a0', ' '));
 });
+
+test.each(['password'.repeat(20), 'x'.repeat(1024), '12345678'.repeat(12), '__proto__', 'constructor'])(
+  'the same again makes none strong, and no word of the language is another word: %s',
+  async (secret) => {
+    const estimate = await loadGuessEstimator();
+    const guessBits = estimate(secret, ['constructor', '__proto__']);
+    expect(strengthOf(traitsOf(secret, { ...NOBODY_ELSE, guessBits })).bits).toBeLessThan(WEAK_BITS);
+  },
+);

@@ -25,7 +25,7 @@ export const MOST_PORTS = 16;
 export const atOnceOf = ({ rate, timeoutMs }: ScanPace): number =>
   Math.max(4, Math.ceil((rate * timeoutMs * 1.25) / 1000));
 
-/** How long a sweep takes where most addresses are silent, s: its calls at their rate, and the last one's patience. */
+/** How long a sweep takes where most addresses are silent, s: its calls at their rate, and the last one's timeout. */
 export const impliedSeconds = (calls: number, { rate, timeoutMs }: ScanPace): number =>
   calls === 0 ? 0 : calls / rate + timeoutMs / 1000;
 

@@ -6,6 +6,9 @@ const waiting = new Map<string, { readonly secret: string; readonly hints: reado
 const listeners = new Set<() => void>();
 let estimator: GuessEstimator | null = null;
 let isDue = false;
+/** Where the dictionaries could not be loaded they are not asked for again before. */
+let notBeforeMs = 0;
+const AGAIN_AFTER_MS = 30_000;
 /** How long a piece of work may take before the page has its turn, ms. */
 const SLICE_MS = 8;
 /** More is of sites that were opened before. */
@@ -30,7 +33,7 @@ export function onStrengthKnown(listener: () => void): () => void {
 }
 
 async function work(): Promise<void> {
-  if (isDue) return;
+  if (isDue || performance.now() < notBeforeMs) return;
   isDue = true;
   try {
     estimator ??= await loadGuessEstimator();
@@ -39,7 +42,10 @@ async function work(): Promise<void> {
       await new Promise((resolve) => setTimeout(resolve));
     }
   } catch {
-    waiting.clear(); // the server is away: strength stays not known, and is asked for again
+    // the server is away: strength stays not known. Nobody is told, for whoever is told asks again at once
+    notBeforeMs = performance.now() + AGAIN_AFTER_MS;
+    waiting.clear();
+    return;
   } finally {
     isDue = false;
   }

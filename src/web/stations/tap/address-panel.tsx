@@ -121,7 +121,7 @@ export function AddressPanel({
             {isProbing ? (
               <>
                 {isSampling && sampleS > SAMPLE_S && (
-                  <Button kind="main" onClick={onEnough}>
+                  <Button kind="main" shortcut="P" onClick={onEnough}>
                     Stop and judge
                   </Button>
                 )}

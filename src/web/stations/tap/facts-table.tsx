@@ -1,3 +1,4 @@
+import type { ChangedAssumptions } from '../../../core/assumptions/assumptions.ts';
 import { sayCount, sayFps, sayMs, sayRate, sayShare, sayStretch } from '../../../core/base/say.ts';
 import { shareInterval } from '../../../core/base/wilson.ts';
 import type { Stream } from '../../../core/document/chapters/cameras/camera.ts';
@@ -5,9 +6,9 @@ import { sayQuantity } from '../../../core/document/chapters/journal/quantities.
 import { streamSubject } from '../../../core/document/subject.ts';
 import { type Known, knownAs, streamFacts } from '../../../core/evidence/best-known.ts';
 import type { EvidenceIndex } from '../../../core/evidence/evidence-index.ts';
-import { lastProbeWith } from '../../../core/evidence/remembered-probe.ts';
+import { judgeProbe, lastProbeWith } from '../../../core/evidence/remembered-probe.ts';
+import type { Severity } from '../../../core/findings/finding.ts';
 import type { ProbeFacts } from '../../../core/probe/probe-facts.ts';
-import { type ProbeLimits, probeLimits } from '../../../core/probe/probe-limits.ts';
 import { selectSite } from '../../store/site-slice.ts';
 import { useAppSelector } from '../../store/store.ts';
 import { KnownHowMark } from '../../ui/known-how.tsx';
@@ -35,12 +36,14 @@ function sayLoss(lost: number, expected: number): string {
     : `${sayCount(lost)} of ${sayCount(expected)}: ${sayShare(low)} to ${sayShare(high)}`;
 }
 
-function lossTone(lost: number, expected: number, { lossOk, lossTight }: ProbeLimits): Pick<FactRow, 'tone'> {
-  const { low } = shareInterval(lost, expected);
-  return low > lossTight ? { tone: 'brick' } : low > lossOk ? { tone: 'brass' } : {};
-}
+/** As the finding about it says: one event is no red number. */
+const LOSS_TONES: Readonly<Partial<Record<Severity, FactRow['tone']>>> = {
+  stop: 'brick',
+  fix: 'brass',
+  caution: 'brass',
+};
 
-function rowsOf(index: EvidenceIndex, stream: Stream, limits: ProbeLimits): readonly FactRow[] {
+function rowsOf(index: EvidenceIndex, stream: Stream, assumptions: ChangedAssumptions): readonly FactRow[] {
   const subject = streamSubject(stream.id);
   const as = (quantity: string, how: 'declared' | 'measured') => knownAs(index, subject, quantity, how);
   const facts = streamFacts(index, stream);
@@ -61,6 +64,10 @@ function rowsOf(index: EvidenceIndex, stream: Stream, limits: ProbeLimits): read
   const keySeconds = number(as('keyframeIntervalSeconds', 'measured'));
   const clock = probed('clockErrorS');
   const login = probed('authScheme');
+  const counted = lastProbeWith(index, stream.id, 'lost');
+  const ofLoss =
+    counted && judgeProbe(counted, assumptions, undefined).findings.find(({ rule }) => rule === 'rtp.loss');
+  const lossTone = ofLoss && LOSS_TONES[ofLoss.severity];
   const longestGap = number(as('longestGapMs', 'measured'));
   return [
     {
@@ -94,7 +101,7 @@ function rowsOf(index: EvidenceIndex, stream: Stream, limits: ProbeLimits): read
       declared: null,
       measured: lossRatio === null ? null : lost === null || !expected ? sayShare(lossRatio) : sayLoss(lost, expected),
       best: loss,
-      ...(lost === null || !expected ? {} : lossTone(lost, expected, limits)),
+      ...(lossTone ? { tone: lossTone } : {}),
     },
     {
       name: 'jitter',
@@ -177,7 +184,7 @@ const TONES = { brass: 'text-brass font-strong', brick: 'text-brick font-strong'
 
 /** The stream's facts: what the camera says beside what it does, and how the number that counts is known. */
 export function FactsTable({ index, stream }: { index: EvidenceIndex; stream: Stream }) {
-  const limits = probeLimits(useAppSelector((root) => selectSite(root).assumptions));
+  const assumptions = useAppSelector((root) => selectSite(root).assumptions);
   return (
     <table className="w-full">
       <thead>
@@ -191,7 +198,7 @@ export function FactsTable({ index, stream }: { index: EvidenceIndex; stream: St
         </tr>
       </thead>
       <tbody>
-        {rowsOf(index, stream, limits).map(({ name, declared, measured, best, tone }) => (
+        {rowsOf(index, stream, assumptions).map(({ name, declared, measured, best, tone }) => (
           <tr key={name} className="border-t border-grid">
             <th scope="row" className="py-1 text-left font-normal">
               {name}

@@ -155,6 +155,7 @@ function StreamBench({ camera, stream, onTaken }: StreamBenchProps) {
   };
   useShortcut('p', () => {
     if (!isProbing) askProbe();
+    else if (isSampling && sampleS > SAMPLE_S) void dispatch(endProbeSample(stream.id));
   });
 
   // Only what was probed is opened: an address that was typed since is not dialled without being asked to.
