@@ -33,15 +33,27 @@ export interface AppOptions extends GuardOptions {
   readonly running: RunningWork;
   /** What a page may ask for, by name. */
   readonly works?: ReadonlyMap<string, Work>;
+  /** How often work that is silent says that it goes on; well below the silence after which a connection is nobody's. */
+  readonly heartbeatMs?: number;
   /** The demo site and its simulated cameras, when this server shows them. */
   readonly demo: Demo | null;
 }
+
+const HEARTBEAT_MS = 30_000;
 
 /** A stream URL, an account and limits: more is no request of ours. */
 const MAX_BODY_BYTES = 16 * 1024;
 
 /** The whole pipeline on one screen: guard, then the few things a page may ask of this machine. */
-export function createApp({ world, network, demo, running, works = LINE_WORKS, ...guard }: AppOptions) {
+export function createApp({
+  world,
+  network,
+  demo,
+  running,
+  works = LINE_WORKS,
+  heartbeatMs = HEARTBEAT_MS,
+  ...guard
+}: AppOptions) {
   return new Hono()
     .use(compress())
     .use('/api/*', closeTight)
@@ -103,10 +115,14 @@ export function createApp({ world, network, demo, running, works = LINE_WORKS, .
             throw new TypeError('Lines carry no pictures: such work goes over a socket.');
           },
         };
+        // a long sample says nothing for minutes: an empty line now and then says that somebody is there
+        const beat = setInterval(() => void lines.write('\n'), heartbeatMs);
         try {
           await running.run(work, controller, (signal) => start(world, signal, out, () => {}));
         } catch (error) {
           if (!controller.signal.aborted) logFault(error); // what was cancelled has nobody to tell
+        } finally {
+          clearInterval(beat);
         }
       });
     })

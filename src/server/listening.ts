@@ -7,7 +7,7 @@ import type { Duplex } from 'node:stream';
 const MAX_CONNECTIONS = 256;
 /** A request that has not said what it wants by then never will; `checkMs` is how often connections are looked over for such. */
 const PATIENCE = { headersMs: 10_000, requestMs: 20_000, checkMs: 2000 };
-/** A probe may be silent for its longest sample; a connection that is silent for longer is nobody's. */
+/** Work that says nothing sends an empty line now and then; a connection that is silent for longer is nobody's. */
 const SILENCE_MS = 150_000;
 /** A refusal is a few bytes; a peer that does not take them is cut off. */
 const REFUSAL_MS = 500;

@@ -38,7 +38,8 @@ beforeAll(async () => {
     router: () => ({ reservations: [], leases: '' }),
   };
   const running = new RunningWork();
-  app = createApp({ world, network: 'simulated', demo, hosts: () => new Set([HOST]), token: null, running });
+  const hosts = () => new Set([HOST]);
+  app = createApp({ world, network: 'simulated', demo, hosts, token: null, running, heartbeatMs: 300 });
 });
 afterAll(() => camera.close());
 
@@ -96,8 +97,8 @@ async function events(body: object): Promise<ProbeEvent[]> {
   const response = await post(body);
   expect(response.status).toBe(200);
   return (await response.text())
-    .trim()
     .split('\n')
+    .filter((line) => line !== '')
     .map((line) => JSON.parse(line));
 }
 
@@ -128,6 +129,8 @@ test('a sample that runs until it is stopped is judged by what came until then',
     expect(told.status).toBe(200);
   }
   expect(performance.now() - toldAtMs).toBeLessThan(3000);
+  // silent for a second, and an empty line said that it goes on
+  expect(seen).toContain('\n\n');
   const last = JSON.parse(seen.trim().split('\n').at(-1) ?? '');
   expect(last).toMatchObject({ kind: 'report', report: { verdict: 'ok', cause: null } });
   expect(last.report.media[0].measured.seconds).toBeGreaterThan(1);
